@@ -1,0 +1,1 @@
+"""Bundled data, and readers of open data sets, as core types."""

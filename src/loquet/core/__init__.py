@@ -1,0 +1,1 @@
+"""The job's rules and computation: no web, database, clock, network or environment in here."""

@@ -1,0 +1,20 @@
+"""The board: placed parts, tracks, vias, pours, and the copper that all of them are."""
+
+from loquet.core.board.copper import BoardView, Copper, Hole, pads_of
+from loquet.core.board.model import PlacedPart, Placement, Pour, PourPiece, Routing, Track, Via
+from loquet.core.board.rules import BoardRules
+
+__all__ = [
+    "BoardRules",
+    "BoardView",
+    "Copper",
+    "Hole",
+    "PlacedPart",
+    "Placement",
+    "Pour",
+    "PourPiece",
+    "Routing",
+    "Track",
+    "Via",
+    "pads_of",
+]

@@ -1,0 +1,132 @@
+"""Every piece of copper and every hole of a board, with its net and its owner."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from shapely.geometry import Polygon
+
+from loquet.core.board.model import Placement, Pour, Routing, Track, Via
+from loquet.core.board.outline import polygon_nm
+from loquet.core.board.rules import BoardRules
+from loquet.core.brief import Brief
+from loquet.core.circuit import Circuit
+from loquet.core.geometry import Bar, Round, Seat, Shape
+from loquet.core.parts import LandPattern
+from loquet.core.quantities.lengths import MM
+
+CLEARANCE_HOLE_MM = {"M1.6": 1.8, "M2": 2.4, "M2.5": 2.9, "M3": 3.4}
+HEAD_MM = {"M1.6": 3.2, "M2": 4.0, "M2.5": 5.0, "M3": 5.6}
+NEAR, FAR = "near", "far"
+
+
+@dataclass(frozen=True)
+class Copper:
+    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none."""
+
+    net: str
+    sides: tuple[str, ...]
+    shape: Shape
+    kind: str
+    ref: str = ""
+    pad: str = ""
+    drill_nm: int = 0
+    drill_x: int = 0
+    drill_y: int = 0
+    paste: bool = False
+
+    @property
+    def owner(self) -> str:
+        """What it is, for a sentence: `R1 pad 2`, `track`, `via`."""
+        return f"{self.ref} pad {self.pad}" if self.ref else self.kind
+
+
+@dataclass(frozen=True)
+class Hole:
+    """A hole; `keep_nm` is the radius around its middle in which no copper may lie (a screw head)."""
+
+    x: int
+    y: int
+    d: int
+    plated: bool
+    net: str
+    owner: str
+    keep_nm: int = 0
+
+
+def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) -> list[Copper]:
+    """The pads of one seated part."""
+    found = []
+    for pad in pattern.pads:
+        sides = (NEAR, FAR) if pad.drill_nm else (FAR if seat.far else NEAR,)
+        x, y = seat.point(pad.drill_x_nm, pad.drill_y_nm)
+        found.append(
+            Copper(nets.get(pad.number, ""), sides, seat.shape(pad.shape), "pad", ref, pad.number, pad.drill_nm, x, y, pad.paste)
+        )
+    return found
+
+
+@dataclass(frozen=True)
+class BoardView:
+    """A board as geometry: brief, circuit, patterns by reference, and what the stages have made so far."""
+
+    brief: Brief
+    circuit: Circuit
+    patterns: dict[str, LandPattern]
+    heights_mm: dict[str, float]
+    rules: BoardRules
+    placement: Placement
+    routing: Routing | None = None
+    pour: Pour | None = None
+
+    @cached_property
+    def outline(self) -> Polygon:
+        """The outline in nm."""
+        return polygon_nm(self.brief.outline)
+
+    @cached_property
+    def seats(self) -> dict[str, Seat]:
+        """Seat by reference."""
+        return {part.ref: part.seat for part in self.placement.parts}
+
+    @cached_property
+    def pads(self) -> tuple[Copper, ...]:
+        """All pads of all parts."""
+        found: list[Copper] = []
+        for component in self.circuit.components:
+            found += pads_of(self.patterns[component.ref], self.seats[component.ref], component.ref, component.pads)
+        return tuple(found)
+
+    @cached_property
+    def wiring(self) -> tuple[Copper, ...]:
+        """All tracks and vias, stitches included."""
+        if self.routing is None:
+            return ()
+        vias = self.routing.vias + (self.pour.stitches if self.pour else ())
+        return tuple(track_copper(t) for t in self.routing.tracks) + tuple(via_copper(v, self.rules) for v in vias)
+
+    @cached_property
+    def holes(self) -> tuple[Hole, ...]:
+        """All holes: plated ones of pads and vias, unplated ones of pegs and screws."""
+        found = [
+            Hole(c.drill_x, c.drill_y, c.drill_nm, True, c.net, c.owner) for c in (*self.pads, *self.wiring) if c.drill_nm
+        ]
+        for ref, seat in self.seats.items():
+            for peg in self.patterns[ref].holes:
+                x, y = seat.point(peg.x, peg.y)
+                found.append(Hole(x, y, peg.d, False, "", f"{ref} peg", peg.d // 2 + self.rules.hole_gap_nm))
+        for hole in self.brief.fixing_holes:
+            d, head = round(CLEARANCE_HOLE_MM[hole.screw] * MM), round(HEAD_MM[hole.screw] * MM)
+            found.append(Hole(round(hole.x_mm * MM), round(hole.y_mm * MM), d, False, "", hole.name, head // 2 + 200_000))
+        return tuple(found)
+
+
+def track_copper(track: Track) -> Copper:
+    """A track as copper."""
+    bar = Bar(track.x1_nm, track.y1_nm, track.x2_nm, track.y2_nm, track.width_nm)
+    return Copper(track.net, (FAR if track.far else NEAR,), bar, "track")
+
+
+def via_copper(via: Via, rules: BoardRules) -> Copper:
+    """A via as copper."""
+    disc = Round(via.x_nm, via.y_nm, rules.via_nm)
+    return Copper(via.net, (NEAR, FAR), disc, "via", drill_nm=rules.via_hole_nm, drill_x=via.x_nm, drill_y=via.y_nm)

@@ -1,0 +1,79 @@
+"""What the board stages leave behind. All lengths are integer nanometres, seen from the near side."""
+
+from loquet.core.frozen import Frozen
+from loquet.core.geometry import Seat
+from loquet.core.provenance import Working
+
+
+class PlacedPart(Frozen):
+    """A part with its seat; `locked` where the brief or a person put it."""
+
+    role: str
+    ref: str
+    x_nm: int
+    y_nm: int
+    turn_deg: int
+    far: bool = False
+    locked: bool = False
+
+    @property
+    def seat(self) -> Seat:
+        """The seat as geometry."""
+        return Seat(self.x_nm, self.y_nm, self.turn_deg, self.far)
+
+
+class Placement(Frozen):
+    """All parts in reference order of the circuit."""
+
+    parts: tuple[PlacedPart, ...]
+    workings: tuple[Working, ...] = ()
+
+
+class Track(Frozen):
+    """A straight piece of track."""
+
+    net: str
+    far: bool
+    x1_nm: int
+    y1_nm: int
+    x2_nm: int
+    y2_nm: int
+    width_nm: int
+
+
+class Via(Frozen):
+    """A plated hole that joins both sides."""
+
+    net: str
+    x_nm: int
+    y_nm: int
+
+
+class Routing(Frozen):
+    """Tracks and vias; `open_links` are connections that could not be made, as (net, from, to)."""
+
+    tracks: tuple[Track, ...]
+    vias: tuple[Via, ...]
+    open_links: tuple[tuple[str, str, str], ...] = ()
+    workings: tuple[Working, ...] = ()
+
+
+Ring = tuple[tuple[int, int], ...]
+
+
+class PourPiece(Frozen):
+    """One piece of a pour: its outer line and the holes in it."""
+
+    far: bool
+    outer: Ring
+    holes: tuple[Ring, ...] = ()
+
+
+class Pour(Frozen):
+    """Ground poured on both sides, and the vias added to stitch it."""
+
+    net: str
+    pieces: tuple[PourPiece, ...]
+    stitches: tuple[Via, ...]
+    islands: int
+    workings: tuple[Working, ...] = ()

@@ -1,0 +1,34 @@
+"""The brief: what the hands touch, the outline, the power source, and how many by when."""
+
+from loquet.core.brief.model import (
+    Brief,
+    Button,
+    Buzzer,
+    CellPair,
+    ChipChoice,
+    FixingHole,
+    Light,
+    PolygonOutline,
+    PowerSwitch,
+    ProgrammingPort,
+    RoundedRectangle,
+    Screen,
+)
+from loquet.core.brief.reading import BriefError, read_brief
+
+__all__ = [
+    "Brief",
+    "BriefError",
+    "Button",
+    "Buzzer",
+    "CellPair",
+    "ChipChoice",
+    "FixingHole",
+    "Light",
+    "PolygonOutline",
+    "PowerSwitch",
+    "ProgrammingPort",
+    "RoundedRectangle",
+    "Screen",
+    "read_brief",
+]

@@ -1,0 +1,98 @@
+"""Reading a brief from bytes that may be anything: one sentence, the place, and the way out."""
+
+import json
+import math
+from typing import Any
+
+from pydantic import ValidationError
+
+from loquet.core.brief.model import Brief
+from loquet.core.brief.sense import BriefError, check_sense
+
+LARGEST_BYTES = 1_000_000
+DEEPEST = 40
+
+
+def read_brief(data: bytes, where: str = "the brief") -> Brief:
+    """The brief that `data` (UTF-8 JSON) holds; raises BriefError naming the place and the way out."""
+    if len(data) > LARGEST_BYTES:
+        raise BriefError(where, f"is {len(data) / 1e6:.1f} MB large", "A brief is at most 1 MB; check that this is the right file.")
+    return brief_from_plain(parse_json(data, where))
+
+
+def parse_json(data: bytes, where: str) -> Any:
+    """The plain JSON value, or a BriefError with the line where reading failed."""
+    try:
+        text = data.decode("utf-8")
+    except UnicodeDecodeError as error:
+        raise BriefError(f"{where}, byte {error.start}", "is not UTF-8 text", "Save the file as UTF-8.") from None
+    try:
+        return json.loads(text, parse_constant=refuse_constant, object_pairs_hook=refuse_twice)
+    except json.JSONDecodeError as error:
+        raise BriefError(
+            f"{where}, line {error.lineno}, column {error.colno}", f"is not JSON ({error.msg})", "Mend the JSON at that place."
+        ) from None
+    except RecursionError:
+        raise BriefError(where, f"is nested deeper than {DEEPEST} levels", "Write it flat, as docs/brief.schema.json says.") from None
+    except ValueError as error:
+        raise BriefError(where, str(error)[:120], "Use ordinary finite numbers, and each name once.") from None
+
+
+def refuse_constant(name: str) -> float:
+    """JSON has no NaN or infinity."""
+    raise ValueError(f"holds {name}, which JSON does not have")
+
+
+def refuse_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    """An object; a key that stands twice is refused, since one of the two would be lost."""
+    plain: dict[str, Any] = {}
+    for key, value in pairs:
+        if key in plain:
+            raise ValueError(f"holds the key '{key[:40]}' twice")
+        if isinstance(value, float) and not math.isfinite(value):
+            raise ValueError(f"holds a number too large at '{key[:40]}'")
+        plain[key] = value
+    return plain
+
+
+def brief_from_plain(plain: Any) -> Brief:
+    """The brief in plain JSON values; raises BriefError."""
+    if not isinstance(plain, dict):
+        raise BriefError("the brief", "is not a JSON object", "Start from examples/dusk-remote.brief.json.")
+    try:
+        brief = Brief.model_validate(plain)
+    except ValidationError as error:
+        raise first_problem(error, plain) from None
+    check_sense(brief)
+    return brief
+
+
+def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
+    """The first schema error, in a sentence with its place."""
+    first = error.errors(include_url=False)[0]
+    place = place_of(first["loc"])
+    kind, message = first["type"], first["msg"]
+    if kind == "missing":
+        return BriefError(place, "is missing", "Add it; docs/brief.schema.json says what it holds.")
+    if kind == "extra_forbidden":
+        return BriefError(place, "is not a field of a brief", "Take it out, or check its spelling against docs/brief.schema.json.")
+    given = shown_value(first.get("input"))
+    expected = message[0].lower() + message[1:]
+    return BriefError(place, f"is {given}", f"Expected: {expected.removeprefix('input ')}.")
+
+
+def place_of(location: tuple[int | str, ...]) -> str:
+    """`('controls', 2, 'x_mm')` as `controls[2].x_mm`; tags of unions are left out."""
+    text = ""
+    for step in location:
+        if isinstance(step, int):
+            text += f"[{step}]"
+        elif step not in ("rounded-rectangle", "polygon"):
+            text += f".{step}" if text else step
+    return text or "the brief"
+
+
+def shown_value(value: Any) -> str:
+    """A given value, short enough for a sentence."""
+    text = json.dumps(value, ensure_ascii=False, default=str)
+    return text if len(text) <= 40 else text[:37] + "..."

@@ -1,0 +1,5 @@
+"""Components and nets, from recipes that read like application notes."""
+
+from loquet.core.circuit.model import Circuit, Component, Fragment, Net, RecipeNotPossible
+
+__all__ = ["Circuit", "Component", "Fragment", "Net", "RecipeNotPossible"]

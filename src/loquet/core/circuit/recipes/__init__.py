@@ -1,0 +1,1 @@
+"""Recipes: each takes a need and the catalogue's parts, and returns a Fragment or raises RecipeNotPossible."""

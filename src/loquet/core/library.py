@@ -1,0 +1,52 @@
+"""What the core needs of catalogues and data sets, handed in by whoever runs the chain."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from loquet.core.ordering.house import House
+from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
+from loquet.core.parts.part import Body
+from loquet.core.parts.screen import ScreenModule
+
+
+@dataclass(frozen=True)
+class Library:
+    """Parts, screens, houses by id; a finder for chips; the body of a chip's package."""
+
+    parts: dict[str, Part]
+    screens: dict[str, ScreenModule]
+    houses: dict[str, House]
+    find_chip: Callable[[str], Chip]
+    package_body: Callable[[str], Body]
+
+    def part(self, part_id: str, kind: str) -> Part:
+        """The part of that id and kind; raises PartError."""
+        part = self.parts.get(part_id)
+        fitting = sorted(p.id for p in self.parts.values() if p.kind == kind)
+        if part is None:
+            raise PartError(part_id, "is not in the catalogue", f"Choose one of: {', '.join(fitting)}.")
+        if part.kind != kind:
+            raise PartError(part_id, f"is a {part.kind}, not a {kind}", f"Choose one of: {', '.join(fitting)}.")
+        return part
+
+    def screen(self, screen_id: str) -> ScreenModule:
+        """The screen of that id; raises PartError."""
+        if screen_id not in self.screens:
+            raise PartError(screen_id, "is not a screen of the catalogue", f"Choose one of: {', '.join(sorted(self.screens))}.")
+        return self.screens[screen_id]
+
+    def house(self, house_id: str) -> House:
+        """The house of that id; raises PartError."""
+        if house_id not in self.houses:
+            raise PartError(house_id, "is not a known board house", f"Choose one of: {', '.join(sorted(self.houses))}.")
+        return self.houses[house_id]
+
+    def pattern(self, part_id: str) -> LandPattern:
+        """The land pattern of a catalogue part, or of `chip:NAME`."""
+        if part_id.startswith("chip:"):
+            return pattern_of(self.package_body(self.find_chip(part_id[5:]).package))
+        return pattern_of(self.parts[part_id].body)
+
+    def height_mm(self, part_id: str) -> float:
+        """Height of a part above the board; chips are 1.6 mm at most in the packages used here."""
+        return 1.6 if part_id.startswith("chip:") else self.parts[part_id].height_mm

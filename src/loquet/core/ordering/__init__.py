@@ -1,0 +1,1 @@
+"""Board houses: their limits, prices and calendars."""

@@ -1,0 +1,55 @@
+"""A board house: what it can make, and what that costs. Prices are in cents, invented for the scenario."""
+
+from loquet.core.board.rules import BoardRules
+from loquet.core.frozen import Frozen
+from loquet.core.quantities.lengths import UM
+
+
+class Shipping(Frozen):
+    """A way of shipping: its price in cents and days on the road."""
+
+    name: str
+    cents: int
+    days: int
+
+
+class House(Frozen):
+    """Abilities in micrometres and prices in cents of a (simulated) board house."""
+
+    id: str
+    name: str
+    about: str
+    track_um: int
+    gap_um: int
+    hole_um: int
+    ring_um: int
+    edge_um: int
+    mask_web_um: int
+    mask_grow_um: int
+    hole_gap_um: int
+    legend_height_um: int
+    legend_stroke_um: int
+    smallest_mm: tuple[float, float]
+    largest_mm: tuple[float, float]
+    thickness_um: tuple[int, ...]
+    copper_um: tuple[int, ...]
+    finishes: tuple[str, ...]
+    colours: tuple[str, ...]
+    setup_cents: int
+    area_cents_dm2: int
+    finish_cents: dict[str, int]
+    colour_cents: dict[str, int]
+    thin_cents: int
+    work_days: int
+    shipping: tuple[Shipping, ...]
+    breaks: tuple[tuple[int, float], ...]
+
+    def rules(self) -> BoardRules:
+        """The drawing limits of this house."""
+        um = UM
+        return BoardRules(
+            track_nm=self.track_um * um, gap_nm=self.gap_um * um, hole_nm=self.hole_um * um, ring_nm=self.ring_um * um,
+            edge_nm=self.edge_um * um, mask_web_nm=self.mask_web_um * um, mask_grow_nm=self.mask_grow_um * um,
+            hole_gap_nm=self.hole_gap_um * um, legend_height_nm=self.legend_height_um * um,
+            legend_stroke_nm=self.legend_stroke_um * um,
+        )  # fmt: skip

@@ -1,0 +1,113 @@
+"""A catalogue part and the drawing of its body."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.frozen import Frozen
+
+
+class PartError(Exception):
+    """A part that is not in the catalogue, or whose data cannot be used."""
+
+    def __init__(self, part: str, problem: str, way_out: str) -> None:
+        super().__init__(f"Part '{part}' {problem}. {way_out}")
+        self.part, self.problem, self.way_out = part, problem, way_out
+
+
+Span = tuple[float, float]
+
+
+class TwoEnds(Frozen):
+    """A chip part with two end terminals: limits in mm of length, width and terminal."""
+
+    family: Literal["two-ends"]
+    prefix: str
+    inch_code: str
+    metric_code: str
+    length_mm: Span
+    width_mm: Span
+    terminal_mm: Span
+
+
+class GullWings(Frozen):
+    """Leads on two or four sides, bent out: span over the leads, foot, lead width, in mm."""
+
+    family: Literal["gull-wings"]
+    prefix: str
+    sides: Literal[2, 4]
+    pins: int
+    pitch_mm: float
+    span_mm: Span
+    foot_mm: Span
+    lead_mm: Span
+    body_mm: tuple[float, float]
+    positions: tuple[tuple[str, int], ...] = ()
+
+
+class NoLeads(Frozen):
+    """Terminals under the four edges of the body, with an exposed pad: limits in mm."""
+
+    family: Literal["no-leads"]
+    prefix: str
+    pins: int
+    pitch_mm: float
+    body_mm: Span
+    terminal_mm: Span
+    lead_mm: Span
+    exposed_mm: float
+
+
+class DrawnPad(Frozen):
+    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad."""
+
+    number: str
+    x_mm: float
+    y_mm: float
+    w_mm: float
+    h_mm: float
+    drill_mm: float = 0.0
+    round: bool = False
+    paste: bool = True
+
+
+class Drawn(Frozen):
+    """A pattern taken from a drawing, in mm, with the pegs that need unplated holes."""
+
+    family: Literal["drawn"]
+    name: str
+    pads: tuple[DrawnPad, ...]
+    body_mm: tuple[float, float]
+    body_middle_mm: tuple[float, float] = (0.0, 0.0)
+    pegs_mm: tuple[tuple[float, float, float], ...] = ()
+    first_pin_mark: bool = False
+
+
+Body = Annotated[TwoEnds | GullWings | NoLeads | Drawn, Field(discriminator="family")]
+
+
+class Part(Frozen):
+    """A part that can be put on the board; brands and prices are invented for the Larkfield scenario."""
+
+    id: str
+    kind: str
+    description: str
+    body: Body
+    height_mm: float
+    price_cents: float
+    reference: str
+    evidence: Literal["drawing", "measurement", "standard", "none"]
+    evidence_text: str
+    pin_names: dict[str, str] = {}
+    joined: tuple[tuple[str, ...], ...] = ()
+    values: dict[str, float] = {}
+    hand_fitted: bool = False
+
+    @property
+    def size_codes(self) -> str:
+        """Both codes of a chip size with its millimetres, since 0402 and 0603 exist in both systems."""
+        if isinstance(self.body, TwoEnds):
+            body = self.body
+            length, width = sum(body.length_mm) / 2, sum(body.width_mm) / 2
+            return f"inch {body.inch_code} / metric {body.metric_code} ({length:.1f} x {width:.2f} mm)"
+        return self.body.name if isinstance(self.body, Drawn) else self.body.prefix

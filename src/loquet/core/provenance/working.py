@@ -1,0 +1,38 @@
+"""A figure that a person sees, with the way it was reached."""
+
+from typing import Literal
+
+from loquet.core.frozen import Frozen
+
+SourceKind = Literal[
+    "standard", "brief", "part drawing", "house rules", "open data", "common practice", "from memory", "assumed", "computed"
+]
+
+
+class Source(Frozen):
+    """Where a formula or value is from; `text` names the standard and clause, or says what is known."""
+
+    kind: SourceKind
+    text: str
+
+
+class WorkingInput(Frozen):
+    """One input of a formula, with its unit and its origin."""
+
+    name: str
+    value: str
+    unit: str = ""
+    origin: str
+
+
+class Working(Frozen):
+    """A computed figure: its value, formula, inputs and source."""
+
+    id: str
+    title: str
+    value: float
+    unit: str
+    shown: str
+    formula: str
+    inputs: tuple[WorkingInput, ...] = ()
+    source: Source

@@ -1,0 +1,1 @@
+"""Lengths in integer nanometres, preferred values, and numbers as the trade writes them."""
