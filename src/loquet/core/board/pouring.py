@@ -52,7 +52,7 @@ def pour_side(view: BoardView, name: str) -> Side:
     rules = view.rules
     base = view.outline.buffer(-(rules.edge_nm + CURVE_NM))
     away = [polygon_of(c.shape, rules.drawn_gap_nm + CURVE_NM, 8) for c in (*view.pads, *view.wiring) if name in c.sides and c.net != GROUND]
-    away += [Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=8) for h in view.holes if not h.plated]
+    away += [Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=32) for h in view.holes if not h.plated]
     allowed = base.difference(shapely.union_all(away))
     solder = [c for c in view.pads if name in c.sides and c.net == GROUND and relieved(c)]
     relief = shapely.union_all([polygon_of(c.shape, RELIEF_NM, 8) for c in solder])
@@ -112,12 +112,19 @@ def stitch_places(view: BoardView, sides: dict[str, Side]) -> list[tuple[int, in
     for side in sides.values():
         for piece in polygons(side.poured):
             if not touches(piece, side.name, grounded):
-                inside = [p for p in points if piece.contains(Point(p)) and spaced(p, taken, rules.via_nm * 2)]
-                taken += inside[:1]
+                taken += first_inside(piece, points, taken, rules.via_nm * 2)
     for point in points:
         if spaced(point, taken, STITCH_EVERY_NM):
             taken.append(point)
     return taken
+
+
+def first_inside(piece: Polygon, points: list[tuple[int, int]], taken: list[tuple[int, int]], apart_nm: float) -> list[tuple[int, int]]:
+    """The first of the points that lies in a piece and keeps its distance, as a list of one or none."""
+    if not points:
+        return []
+    inside = shapely.contains_xy(piece, np.array(points))
+    return [p for p, good in zip(points, inside, strict=True) if good and spaced(p, taken, apart_nm)][:1]
 
 
 def spaced(point: tuple[int, int], taken: list[tuple[int, int]], apart_nm: float) -> bool:

@@ -124,11 +124,13 @@ def search(
     pressure: float,
     hard: bool,
     via_cost: float,
+    weight: float,
     columns: int,
     rows: int,
     best: Floats,
     seen: Ints,
     came: Ints,
+    heading_to: NDArray[np.int8],
     mark: int,
     heap_f: Floats,
     heap_n: Ints,
@@ -136,7 +138,7 @@ def search(
     """Cheapest way from any source node to any goal node by A*; returns the goal node, or -1.
 
     `came` then leads back; the first step of a way has itself as predecessor. `pressure` prices cells that others hold; with
-    `hard` such cells are closed.
+    `hard` such cells are closed. A `weight` above 1 leans towards the goal: faster, a little longer.
     """
     area = columns * rows
     limit = len(heap_f) - 16
@@ -147,19 +149,21 @@ def search(
             seen[node] = mark
             best[node] = 0.0
             came[node] = node
-            size = push(heap_f, heap_n, size, estimate(node, goal_box, area, columns), node)
+            heading_to[node] = -1
+            place = node % area
+            size = push(heap_f, heap_n, size, weight * estimate(place % columns, place // columns, goal_box), node)
     while size > 0:
         f, node = heap_f[0], heap_n[0]
         size = pop(heap_f, heap_n, size)
         g = best[node]
-        if f > g + estimate(node, goal_box, area, columns) + 1e-6:
-            continue
-        if goal[node] == 1:
-            return node
         side = node // area
         y = (node - side * area) // columns
         x = node - side * area - y * columns
-        heading = heading_of(came[node], node, area, columns)
+        if f > g + weight * estimate(x, y, goal_box) + 1e-6:
+            continue
+        if goal[node] == 1:
+            return node
+        heading = heading_to[node]
         for d in range(8):
             if heading >= 0:
                 turn = abs(d - heading)
@@ -178,12 +182,13 @@ def search(
             if load > 0 and hard:
                 continue
             base = DIAGONAL if d & 1 else STRAIGHT
-            step = base * (1.0 + pressure * load) + history[other] + BEND * turn
+            step = (base + history[other]) * (1.0 + pressure * load) + BEND * turn
             if size < limit and (seen[other] != mark or g + step < best[other] - 1e-9):
                 seen[other] = mark
                 best[other] = g + step
                 came[other] = node
-                size = push(heap_f, heap_n, size, g + step + estimate(other, goal_box, area, columns), other)
+                heading_to[other] = d
+                size = push(heap_f, heap_n, size, g + step + weight * estimate(nx, ny, goal_box), other)
         place = y * columns + x
         other = (1 - side) * area + place
         if owner_via[place] != FREE and owner_via[place] != net:
@@ -193,7 +198,7 @@ def search(
         load = occupied_via[place] + occupied_via[area + place]
         if load > 0 and hard:
             continue
-        step = via_cost * (1.0 + pressure * load) + history[other]
+        step = (via_cost + history[other]) * (1.0 + pressure * load)
         for k in range(len(own_vias)):
             vy = own_vias[k] // columns
             vx = own_vias[k] - vy * columns
@@ -207,33 +212,17 @@ def search(
             seen[other] = mark
             best[other] = g + step
             came[other] = node
-            size = push(heap_f, heap_n, size, g + step + estimate(other, goal_box, area, columns), other)
+            heading_to[other] = -1
+            size = push(heap_f, heap_n, size, g + step + weight * estimate(x, y, goal_box), other)
     return -1
 
 
-@njit(cache=True, nogil=True)
-def estimate(node: int, box: Floats, area: int, columns: int) -> float:  # pragma: no cover
-    """Least cost from a node to a box (left, bottom, right, top in cells), without obstacles."""
-    place = node % area
-    y = place // columns
-    x = place - y * columns
+@njit(cache=True, nogil=True, inline="always")
+def estimate(x: int, y: int, box: Floats) -> float:  # pragma: no cover
+    """Least cost from a cell to a box (left, bottom, right, top in cells), without obstacles."""
     dx = max(box[0] - x, x - box[2], 0.0)
     dy = max(box[1] - y, y - box[3], 0.0)
     return STRAIGHT * max(dx, dy) + (DIAGONAL - STRAIGHT) * min(dx, dy)
-
-
-@njit(cache=True, nogil=True)
-def heading_of(before: int, node: int, area: int, columns: int) -> int:  # pragma: no cover
-    """The direction of the last step, 0 to 7, or -1 at a source and after a via."""
-    if before == node or before // area != node // area:
-        return -1
-    a, b = before % area, node % area
-    dy = b // columns - a // columns
-    dx = b % columns - a % columns
-    for d in range(8):
-        if STEP_X[d] == dx and STEP_Y[d] == dy:
-            return d
-    return -1
 
 
 @njit(cache=True, nogil=True)

@@ -19,9 +19,11 @@ from loquet.core.routing.straightening import segments_of
 Ints = NDArray[np.int32]
 MOST_ROUNDS = 60
 STAGNANT_ROUNDS = 18
-PRESSURE_START, PRESSURE_GROWTH, PRESSURE_MOST = 0.5, 1.6, 400.0
-HISTORY_STEP = 4.0
+PRESSURE_START, PRESSURE_GROWTH, PRESSURE_MOST = 1.5, 1.6, 50.0
+HISTORY_STEP = 12.0
+STUCK_ROUNDS = 3
 VIA_COST = 300.0
+LEAN = 1.2
 POLISH_VIA_COST = 240.0
 NO_CELLS = np.zeros(0, dtype=np.int32)
 
@@ -71,6 +73,7 @@ class Router:
         self.grid = build_grid(given.outline, given.pads, given.holes, self.numbers, given.rules)
         size = 2 * self.grid.area
         self.best, self.seen, self.came = np.zeros(size), np.zeros(size, dtype=np.int32), np.zeros(size, dtype=np.int32)
+        self.heading_to = np.zeros(size, dtype=np.int8)
         self.heap_f, self.heap_n = np.zeros(4 * size), np.zeros(4 * size, dtype=np.int32)
         self.goal, self.epoch, self.out = np.zeros(size, dtype=np.uint8), np.zeros(size, dtype=np.int32), np.zeros(size, dtype=np.int32)
         self.mark = 0
@@ -164,8 +167,8 @@ class Router:
         self.goal[target] = 1
         node = search(
             net.number, sources, self.goal, box, grid.owner[net.width], grid.owner_via, grid.occupied[net.width], grid.occupied[VIA], grid.history,
-            np.array(vias, dtype=np.int32), self.via_reach, pressure, hard, via_cost, grid.columns, grid.rows, self.best, self.seen, self.came,
-            self.mark, self.heap_f, self.heap_n,
+            np.array(vias, dtype=np.int32), self.via_reach, pressure, hard, via_cost, 1.0 if hard else LEAN, grid.columns, grid.rows, self.best, self.seen, self.came,
+            self.heading_to,            self.mark, self.heap_f, self.heap_n,
         )  # fmt: skip
         for nodes in goals:
             self.goal[nodes] = 0
@@ -255,6 +258,8 @@ def negotiate(router: Router, progress: Callable[[RouteProgress], bool]) -> None
         fewest = min(fewest, len(waiting))
         if stagnant > STAGNANT_ROUNDS:
             return
+        if stagnant % STUCK_ROUNDS == STUCK_ROUNDS - 1:
+            waiting = list(router.nets)
         pressure = min(pressure * PRESSURE_GROWTH, PRESSURE_MOST)
 
 

@@ -1,0 +1,73 @@
+"""What a rule is, and running all of them."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from loquet.core.board import BoardView
+from loquet.core.brief import Brief
+from loquet.core.circuit import Circuit
+from loquet.core.design import Choices
+from loquet.core.library import Library
+from loquet.core.ordering.house import House
+from loquet.core.parts import Chip
+from loquet.core.pins import PinPlan
+from loquet.core.provenance import Failed, Finding, Outcome, Passed, Severity, Source, Undetermined
+
+
+@dataclass(frozen=True)
+class Subject:
+    """All that a rule may look at; later slices are None until they are made."""
+
+    brief: Brief
+    choices: Choices
+    house: House
+    library: Library
+    chip: Chip | None = None
+    plan: PinPlan | None = None
+    circuit: Circuit | None = None
+    view: BoardView | None = None
+
+
+@dataclass(frozen=True)
+class Rule:
+    """A rule: `needs` names what of the subject must be there for it to speak at all."""
+
+    id: str
+    station: str
+    severity: Severity
+    why: str
+    source: Source
+    run: Callable[[Subject], Outcome]
+    needs: tuple[str, ...] = ()
+
+    def finding(
+        self, sentence: str, way_out: str, about: tuple[str, ...] = (), x_nm: float | None = None, y_nm: float | None = None, severity: Severity | None = None
+    ) -> Finding:
+        """A finding of this rule, with its place in mm."""
+        return Finding(
+            rule=self.id, severity=severity or self.severity, station=self.station, sentence=sentence, way_out=way_out, about=about,
+            x_mm=None if x_nm is None else round(x_nm / 1e6, 3), y_mm=None if y_nm is None else round(y_nm / 1e6, 3),
+        )  # fmt: skip
+
+
+def outcome(findings: list[Finding], checked: int) -> Outcome:
+    """Passed with the count of what was checked, or failed."""
+    return Failed(tuple(findings)) if findings else Passed(checked)
+
+
+def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
+    """The outcome of every rule whose subject is there."""
+    return [(rule, rule.run(subject)) for rule in rules if all(getattr(subject, need) is not None for need in rule.needs)]
+
+
+def findings_of(outcomes: list[tuple[Rule, Outcome]]) -> list[Finding]:
+    """All findings; what is undetermined is shown as well, since missing data is never a pass."""
+    found: list[Finding] = []
+    for _, result in outcomes:
+        match result:
+            case Failed(findings):
+                found.extend(findings)
+            case Undetermined(missing):
+                found.extend(missing)
+    order = {"stop": 0, "look": 1, "note": 2}
+    return sorted(found, key=lambda f: (order[f.severity], f.station, f.rule, f.sentence))

@@ -1,0 +1,1 @@
+"""One file a rule; `catalogue.RULES` names them all."""

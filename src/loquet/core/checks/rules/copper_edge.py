@@ -1,0 +1,35 @@
+"""Copper keeps away from the board's edge and from screw heads and pegs."""
+
+import shapely
+
+from loquet.core.checks.measuring import both_sides
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.provenance import Outcome, Source
+from loquet.core.quantities.lengths import show_mm
+
+
+def run(subject: Subject) -> Outcome:
+    """Measure all copper against the outline and all unplated holes."""
+    view = subject.view
+    assert view is not None
+    found, counted = [], 0
+    line = view.outline.exterior
+    bare = [(h, shapely.Point(h.x, h.y)) for h in view.holes if not h.plated]
+    for side, things in both_sides(view):
+        counted += len(things)
+        for thing in things:
+            gap = thing.core.distance(line) - thing.radius
+            if gap < view.rules.edge_nm - 1_000:
+                place = thing.core.centroid
+                found.append(RULE.finding(f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.", "Move it inwards.", (f"net:{thing.net}",), place.x, place.y))
+            for hole, point in bare:
+                if thing.core.distance(point) - thing.radius < hole.keep_nm - 1_000:
+                    words = "under the screw head" if hole.keep_nm > hole.d else "too near the unplated hole"
+                    found.append(RULE.finding(f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.", "Move the part or the hole.", (f"net:{thing.net}",), hole.x, hole.y))
+    return outcome(found, counted)
+
+
+RULE = Rule(
+    "copper-edge", "board", "stop", "The cutter and the screws must not reach copper.",
+    Source(kind="house rules", text="copper to edge of the chosen house; screw heads by ISO 7045"), run, ("view",),
+)  # fmt: skip

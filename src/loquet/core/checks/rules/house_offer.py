@@ -1,0 +1,24 @@
+"""The finish, colour, thickness and shipping chosen are offered by the house."""
+
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.provenance import Outcome, Source
+
+
+def run(subject: Subject) -> Outcome:
+    """Compare each choice with the house's list."""
+    choices, house, found = subject.choices, subject.house, []
+    offers = (("finish", choices.finish, house.finishes), ("colour", choices.colour, house.colours))
+    for name, chosen, offered in offers:
+        if chosen not in offered:
+            found.append(RULE.finding(f"{house.name} does not offer the {name} {chosen}.", f"Choose one of: {', '.join(offered)}.", (f"release:{name}",)))
+    if choices.thickness_um not in house.thickness_um:
+        found.append(RULE.finding(f"{house.name} does not make boards {choices.thickness_um / 1000:.1f} mm thick.", f"Choose one of: {', '.join(f'{t / 1000:.1f} mm' for t in house.thickness_um)}.", ("release:thickness",)))
+    if choices.shipping not in [s.name for s in house.shipping]:
+        found.append(RULE.finding(f"{house.name} does not ship by {choices.shipping}.", f"Choose one of: {', '.join(s.name for s in house.shipping)}.", ("release:shipping",)))
+    return outcome(found, 4)
+
+
+RULE = Rule(
+    "house-offer", "release", "stop", "An order that the house does not offer comes back.",
+    Source(kind="house rules", text="the chosen house's own list"), run,
+)  # fmt: skip

@@ -1,0 +1,40 @@
+"""Between two openings in the mask stays a web that the house can print."""
+
+from loquet.core.board.copper import FAR, NEAR
+from loquet.core.checks.measuring import measured, too_close
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.provenance import Outcome, Source
+from loquet.core.quantities.lengths import show_mm
+
+
+def run(subject: Subject) -> Outcome:
+    """Measure the openings of different nets; narrow ones are a look, since pads without a web solder with care."""
+    view = subject.view
+    assert view is not None
+    found = []
+    limit = view.rules.mask_web_nm + 2 * mask_grow_nm(subject)
+    for side in (NEAR, FAR):
+        pads = [measured(c) for c in view.pads if side in c.sides]
+        close = list(too_close(pads, limit))
+        refs = sorted({pair.first.split()[0] for pair in close if pair.first.split()[0] == pair.second.split()[0]})
+        for ref in refs:
+            gap = min(p.gap_nm for p in close if p.first.split()[0] == ref) - 2 * mask_grow_nm(subject)
+            found.append(
+                RULE.finding(
+                    f"Between the pads of {ref} the mask web would be {show_mm(max(gap, 0))}; {subject.house.name} prints {show_mm(view.rules.mask_web_nm)}.",
+                    "Solder it with paste and look for bridges, or choose a coarser package or a house with a finer mask.", (f"part:{ref}",),
+                )
+            )  # fmt: skip
+    return outcome(found, len(view.pads))
+
+
+def mask_grow_nm(subject: Subject) -> int:
+    """How far an opening reaches beyond its pad."""
+    assert subject.view is not None
+    return subject.view.rules.mask_grow_nm
+
+
+RULE = Rule(
+    "mask-web", "board", "look", "Without a web, solder runs from pad to pad.",
+    Source(kind="house rules", text="least mask web of the chosen house"), run, ("view",),
+)  # fmt: skip

@@ -1,0 +1,38 @@
+"""Every net that feeds something has a source, and no net ends at a single pad."""
+
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.provenance import Outcome, Source
+
+
+def run(subject: Subject) -> Outcome:
+    """Count the pads of each net and look for the cells behind each rail."""
+    circuit = subject.circuit
+    assert circuit is not None
+    found = []
+    for net in circuit.nets:
+        if len(net.pads) == 1:
+            ref, pad = net.pads[0]
+            found.append(RULE.finding(f"{net.name} ends at {ref} pad {pad} and reaches nothing else.", "Connect it or take it out.", (f"net:{net.name}",), severity="look"))
+    fed = reached(subject)
+    for net in circuit.nets:
+        if net.kind == "supply" and net.name not in fed:
+            found.append(RULE.finding(f"{net.name} has {len(net.pads)} loads and no source.", "Add a source to this rail.", (f"net:{net.name}",)))
+    return outcome(found, len(circuit.nets))
+
+
+def reached(subject: Subject) -> set[str]:
+    """Nets that the cells reach through cells, guards and switches."""
+    assert subject.circuit is not None
+    fed = {"CELLS"} & {net.name for net in subject.circuit.nets}
+    passing = [set(c.pads.values()) - {"GROUND"} for c in subject.circuit.components if c.block == "power"]
+    for _ in passing:
+        for nets in passing:
+            if nets & fed:
+                fed |= nets
+    return fed
+
+
+RULE = Rule(
+    "rail-source", "circuit", "stop", "A rail with loads and no source is a forgotten regulator or switch.",
+    Source(kind="common practice", text="electrical rule, no source"), run, ("circuit",),
+)  # fmt: skip

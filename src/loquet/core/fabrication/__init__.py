@@ -1,0 +1,1 @@
+"""Writers: from the finished board to the files that a house, an assembler and a programmer want."""

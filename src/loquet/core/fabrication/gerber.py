@@ -1,0 +1,142 @@
+"""Writing Gerber X2 (Ucamco Gerber Layer Format Specification 2023.08), in millimetres to the nanometre.
+
+Apertures are numbered in the order of their first use after sorting, so the same layer gives the same bytes.
+"""
+
+from loquet import __version__
+from loquet.core.board.model import PourPiece, Ring
+from loquet.core.board.outline import Corner, Line
+from loquet.core.fabrication.layers import Drawn, Layer
+from loquet.core.geometry import Bar, Box, Round, Shape
+
+
+def write_layer(layer: Layer, project: str, project_id: str) -> bytes:
+    """A layer as Gerber text: pour first (holes cleared), then pads and strokes with their attributes."""
+    lines = header(layer.function, project, project_id, layer.negative)
+    apertures = number_apertures(layer.objects)
+    function = ""
+    for (name, definition), number in apertures.items():
+        if name != function:
+            lines.append(f"%TA.AperFunction,{name}*%")
+            function = name
+        lines.append(f"%ADD{number}{definition}*%")
+    lines += ["%TD*%", "G01*"]
+    if layer.pieces:
+        lines += pour_lines(layer.pieces, layer.pour_net)
+    lines += object_lines(layer.objects, apertures)
+    lines += ["%TD*%", "M02*", ""]
+    return "\n".join(lines).encode("ascii")
+
+
+def write_profile(pieces: tuple[Line | Corner, ...], project: str, project_id: str) -> bytes:
+    """The board's outline, with true arcs at its corners."""
+    lines = header("Profile,NP", project, project_id, False)
+    lines += ["%TA.AperFunction,Profile*%", "%ADD10C,0.100000*%", "%TD*%", "G75*", "D10*"]
+    lines.append(f"{place(pieces[0].x1, pieces[0].y1)}D02*")
+    for piece in pieces:
+        if isinstance(piece, Line):
+            lines.append(f"G01{place(piece.x2, piece.y2)}D01*")
+        else:
+            lines.append(f"G03{place(piece.x2, piece.y2)}I{piece.cx - piece.x1}J{piece.cy - piece.y1}D01*")
+    lines += ["G01*", "M02*", ""]
+    return "\n".join(lines).encode("ascii")
+
+
+def header(function: str, project: str, project_id: str, negative: bool) -> list[str]:
+    """File attributes and format; no date, so that the same design gives the same bytes."""
+    return [
+        f"%TF.GenerationSoftware,Larkfield,Loquet,{__version__}*%",
+        f"%TF.ProjectId,{project},{project_id},A*%",
+        f"%TF.FileFunction,{function}*%",
+        f"%TF.FilePolarity,{'Negative' if negative else 'Positive'}*%",
+        f"%TF.SameCoordinates,{project_id[:8]}*%",
+        "%FSLAX46Y46*%",
+        "%MOMM*%",
+        "%LPD*%",
+    ]
+
+
+def aperture_of(shape: Shape) -> str:
+    """The aperture that flashes or strokes a shape."""
+    match shape:
+        case Round():
+            return f"C,{shape.d / 1e6:.6f}"
+        case Box():
+            return f"R,{shape.w / 1e6:.6f}X{shape.h / 1e6:.6f}"
+        case Bar():
+            return f"C,{shape.w / 1e6:.6f}"
+
+
+def number_apertures(objects: tuple[Drawn, ...]) -> dict[tuple[str, str], int]:
+    """Numbers from 10 up, by function and definition."""
+    kinds = sorted({(drawn.function, aperture_of(drawn.shape)) for drawn in objects})
+    return {kind: number for number, kind in enumerate(kinds, 10)}
+
+
+def pour_lines(pieces: tuple[PourPiece, ...], net: str) -> list[str]:
+    """Regions, large before small, each followed by its holes in clear polarity."""
+    lines = ["%TA.AperFunction,Conductor*%", f"%TO.N,{net}*%"]
+    for piece in sorted(pieces, key=lambda p: (-abs(ring_area(p.outer)), p.outer)):
+        lines += region(piece.outer)
+        if piece.holes:
+            lines.append("%LPC*%")
+            for hole in piece.holes:
+                lines += region(hole)
+            lines.append("%LPD*%")
+    return [*lines, "%TD*%"]
+
+
+def ring_area(ring: Ring) -> int:
+    """Twice the signed area of a ring."""
+    return sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, (*ring[1:], ring[0]), strict=True))
+
+
+def region(ring: Ring) -> list[str]:
+    """One closed contour."""
+    lines = ["G36*", f"{place(*ring[0])}D02*"]
+    lines += [f"{place(x, y)}D01*" for x, y in (*ring[1:], ring[0])]
+    return [*lines, "G37*"]
+
+
+def object_lines(objects: tuple[Drawn, ...], apertures: dict[tuple[str, str], int]) -> list[str]:
+    """Pads flashed and strokes drawn, grouped by aperture; attributes are written when they change."""
+    lines: list[str] = []
+    current, attributes = 0, ("", "", "")
+    for drawn in sorted(objects, key=lambda d: (apertures[d.function, aperture_of(d.shape)], d.net, d.ref, d.pad, order_key(d.shape))):
+        number = apertures[drawn.function, aperture_of(drawn.shape)]
+        if (drawn.net, drawn.ref, drawn.pad) != attributes:
+            lines += attribute_lines(drawn, attributes != ("", "", ""))
+            attributes = (drawn.net, drawn.ref, drawn.pad)
+        if number != current:
+            lines.append(f"D{number}*")
+            current = number
+        match drawn.shape:
+            case Bar() as bar:
+                lines += [f"{place(bar.x1, bar.y1)}D02*", f"{place(bar.x2, bar.y2)}D01*"]
+            case Round() | Box() as pad:
+                lines.append(f"{place(pad.x, pad.y)}D03*")
+    return lines
+
+
+def order_key(shape: Shape) -> tuple[int, ...]:
+    """A stable order of shapes."""
+    match shape:
+        case Bar():
+            return shape.x1, shape.y1, shape.x2, shape.y2
+        case Round() | Box():
+            return shape.x, shape.y
+
+
+def attribute_lines(drawn: Drawn, clear: bool) -> list[str]:
+    """Object attributes: pad and component, and net (`N/C` for a pad on none)."""
+    lines = ["%TD*%"] if clear else []
+    if drawn.ref:
+        lines += [f"%TO.P,{drawn.ref},{drawn.pad}*%", f"%TO.C,{drawn.ref}*%", f"%TO.N,{drawn.net or 'N/C'}*%"]
+    elif drawn.net:
+        lines.append(f"%TO.N,{drawn.net}*%")
+    return lines
+
+
+def place(x: int, y: int) -> str:
+    """Coordinates of an operation: whole nanometres are the sixth decimal of a millimetre."""
+    return f"X{x}Y{y}"

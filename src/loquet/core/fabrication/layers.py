@@ -1,0 +1,103 @@
+"""What each layer holds, as a plan of objects, before any of it is text."""
+
+from dataclasses import dataclass, replace
+
+from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
+from loquet.core.board.model import PourPiece
+from loquet.core.fabrication.legend import Legend
+from loquet.core.geometry import Bar, Box, Round, Shape
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A pad or stroke on a layer with its meaning: aperture function, net, component, pad."""
+
+    shape: Shape
+    function: str
+    net: str = ""
+    ref: str = ""
+    pad: str = ""
+
+
+@dataclass(frozen=True)
+class Layer:
+    """A layer: file name, file function of the Gerber specification, polarity, poured pieces, then objects."""
+
+    file: str
+    function: str
+    objects: tuple[Drawn, ...]
+    pieces: tuple[PourPiece, ...] = ()
+    pour_net: str = ""
+    negative: bool = False
+
+
+LAYER_FILES = (
+    "copper-near.gbr", "copper-far.gbr", "mask-near.gbr", "mask-far.gbr", "legend-near.gbr", "legend-far.gbr", "paste-near.gbr", "paste-far.gbr",
+)  # fmt: skip
+
+
+def plan_layers(view: BoardView, legend: Legend) -> tuple[Layer, ...]:
+    """All layers but the profile, near side first."""
+    return (
+        copper_layer(view, NEAR, "Copper,L1,Top"), copper_layer(view, FAR, "Copper,L2,Bot"),
+        mask_layer(view, NEAR, "Soldermask,Top"), mask_layer(view, FAR, "Soldermask,Bot"),
+        legend_layer(legend, NEAR, "Legend,Top"), legend_layer(legend, FAR, "Legend,Bot"),
+        paste_layer(view, NEAR, "Paste,Top"), paste_layer(view, FAR, "Paste,Bot"),
+    )  # fmt: skip
+
+
+def copper_layer(view: BoardView, side: str, function: str) -> Layer:
+    """Pads, then vias, then tracks, above the pour."""
+    objects = [Drawn(c.shape, copper_function(c), c.net, c.ref, c.pad) for c in (*view.pads, *view.wiring) if side in c.sides]
+    pieces = tuple(p for p in view.pour.pieces if p.far == (side == FAR)) if view.pour else ()
+    return Layer(f"copper-{side}.gbr", function, tuple(objects), pieces, view.pour.net if view.pour else "")
+
+
+def copper_function(copper: Copper) -> str:
+    """The aperture function of a piece of copper."""
+    if copper.kind == "track":
+        return "Conductor"
+    if copper.kind == "via":
+        return "ViaPad"
+    return "ComponentPad" if copper.drill_nm else "SMDPad,CuDef"
+
+
+def mask_layer(view: BoardView, side: str, function: str) -> Layer:
+    """Openings over all pads, and around unplated holes; vias stay covered."""
+    grow = view.rules.mask_grow_nm
+    objects = [Drawn(grown(c.shape, grow), "Material", c.net, c.ref, c.pad) for c in view.pads if side in c.sides]
+    objects += [Drawn(Round(h.x, h.y, h.d + 200_000), "Material") for h in view.holes if not h.plated]
+    return Layer(f"mask-{side}.gbr", function, tuple(objects), negative=True)
+
+
+def legend_layer(legend: Legend, side: str, function: str) -> Layer:
+    """All strokes of the legend."""
+    return Layer(f"legend-{side}.gbr", function, tuple(Drawn(stroke, "Material") for stroke in legend.strokes[side]))
+
+
+def paste_layer(view: BoardView, side: str, function: str) -> Layer:
+    """Stencil openings at surface pads; an exposed pad gets a window of half its side in each quarter."""
+    objects: list[Drawn] = []
+    for c in view.pads:
+        if side in c.sides and c.paste and not c.drill_nm:
+            objects += [Drawn(shape, "Material", c.net, c.ref, c.pad) for shape in stencil_openings(c.shape)]
+    return Layer(f"paste-{side}.gbr", function, tuple(objects))
+
+
+def stencil_openings(shape: Shape) -> tuple[Shape, ...]:
+    """One opening the size of the pad, or four windows over a pad wider than 3 mm both ways."""
+    if isinstance(shape, Box) and min(shape.w, shape.h) > 3_000_000:
+        w, h = shape.w * 2 // 5 // 1000 * 1000, shape.h * 2 // 5 // 1000 * 1000
+        return tuple(Box(shape.x + sx * shape.w // 4, shape.y + sy * shape.h // 4, w, h) for sy in (-1, 1) for sx in (-1, 1))
+    return (shape,)
+
+
+def grown(shape: Shape, grow_nm: int) -> Shape:
+    """A pad shape larger on all sides."""
+    match shape:
+        case Round():
+            return replace(shape, d=shape.d + 2 * grow_nm)
+        case Box():
+            return replace(shape, w=shape.w + 2 * grow_nm, h=shape.h + 2 * grow_nm)
+        case Bar():
+            return replace(shape, w=shape.w + 2 * grow_nm)

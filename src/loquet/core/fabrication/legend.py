@@ -1,0 +1,177 @@
+"""The printed legend: outlines, names where there is room, first pins, polarity; never on a mask opening."""
+
+from dataclasses import dataclass, field
+from functools import cache
+
+import shapely
+from HersheyFonts import HersheyFonts
+from shapely.geometry import LineString, MultiLineString, Point
+from shapely.geometry.base import BaseGeometry
+
+from loquet.core.board.copper import FAR, NEAR, BoardView
+from loquet.core.circuit import Component
+from loquet.core.geometry import Bar, polygon_of
+from loquet.core.placement.seating import courtyard_rect
+
+CAPITAL_UNITS = 21.0
+SPACE_NM = 150_000
+
+
+@dataclass
+class Sheet:
+    """The legend of one side while it is drawn: where nothing may be printed, and the strokes so far."""
+
+    far: bool
+    width_nm: int
+    allowed: BaseGeometry
+    strokes: list[Bar] = field(default_factory=list)
+    words: list[BaseGeometry] = field(default_factory=list)
+    left_out: list[str] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Legend:
+    """Strokes by side, in nm seen from the near side, and the names for which there was no room."""
+
+    strokes: dict[str, tuple[Bar, ...]]
+    left_out: tuple[str, ...]
+
+
+@cache
+def font() -> HersheyFonts:
+    """The stroke font (public domain)."""
+    loaded = HersheyFonts()
+    loaded.load_default_font("futural")
+    return loaded
+
+
+def text_lines(text: str, height_nm: int) -> list[list[tuple[float, float]]]:
+    """Strokes of a text of that capital height, its middle at the origin; x right, y up, in nm."""
+    scale = height_nm / CAPITAL_UNITS
+    lines = [[(x * scale, y * scale) for x, y in line] for line in font().strokes_for_text(text)]
+    xs = [x for line in lines for x, _ in line] or [0.0]
+    ys = [y for line in lines for _, y in line] or [0.0]
+    middle_x, middle_y = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
+    return [[(x - middle_x, middle_y - y) for x, y in line] for line in lines]
+
+
+def legend_of(view: BoardView) -> Legend:
+    """The legend of both sides; the same board gives the same strokes."""
+    sheets = {name: sheet_of(view, name) for name in (NEAR, FAR)}
+    for component in view.circuit.components:
+        draw_body(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
+    for component in sorted(view.circuit.components, key=lambda c: not c.role.startswith(("button", "cell"))):
+        name_part(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
+    title_boards(view, sheets)
+    strokes = {name: tuple(dict.fromkeys(sheet.strokes)) for name, sheet in sheets.items()}
+    return Legend(strokes, tuple(text for sheet in sheets.values() for text in sheet.left_out))
+
+
+def sheet_of(view: BoardView, name: str) -> Sheet:
+    """An empty sheet: the board inset, less all mask openings and holes."""
+    rules = view.rules
+    reach = rules.mask_grow_nm + rules.legend_stroke_nm / 2 + 80_000
+    closed = [polygon_of(c.shape, reach, 6) for c in view.pads if name in c.sides]
+    closed += [Point(h.x, h.y).buffer(h.d / 2 + rules.legend_stroke_nm, quad_segs=6) for h in view.holes if not h.plated or h.d > 500_000]
+    allowed = view.outline.buffer(-250_000).difference(shapely.union_all(closed))
+    shapely.prepare(allowed)
+    return Sheet(name == FAR, rules.legend_stroke_nm, allowed)
+
+
+def put(sheet: Sheet, line: LineString) -> None:
+    """Print a line as far as it is allowed; crumbs shorter than 0.2 mm are left out."""
+    clipped = line.intersection(sheet.allowed)
+    pieces = list(clipped.geoms) if isinstance(clipped, MultiLineString) else [clipped]
+    for piece in pieces:
+        if isinstance(piece, LineString) and piece.length > 200_000:
+            points = [(round(x), round(y)) for x, y in piece.coords]
+            for (x1, y1), (x2, y2) in zip(points, points[1:], strict=False):
+                if (x1, y1) != (x2, y2):
+                    sheet.strokes.append(Bar(x1, y1, x2, y2, sheet.width_nm))
+
+
+def draw_body(view: BoardView, component: Component, sheet: Sheet) -> None:
+    """Body outline and a dot beside pin 1."""
+    pattern, seat = view.patterns[component.ref], view.seats[component.ref]
+    if component.block == "service" and component.role.startswith("test"):
+        return
+    for stroke in pattern.strokes:
+        put(sheet, LineString((seat.point(stroke.x1, stroke.y1), seat.point(stroke.x2, stroke.y2))))
+    if pattern.first_pin:
+        put_first_pin(view, component, sheet)
+
+
+def put_first_pin(view: BoardView, component: Component, sheet: Sheet) -> None:
+    """A short double stroke just outside the courtyard, beside pin 1."""
+    pattern, seat = view.patterns[component.ref], view.seats[component.ref]
+    assert pattern.first_pin is not None
+    x, y = pattern.first_pin
+    yard = pattern.courtyard
+    out_x = (yard.x - yard.w // 2 - 150_000) if x < yard.x else (yard.x + yard.w // 2 + 150_000)
+    a, b = seat.point(out_x, y - 250_000), seat.point(out_x, y + 250_000)
+    put(sheet, LineString((a, b)))
+    shift = -200_000 if x < yard.x else 200_000
+    put(sheet, LineString((seat.point(out_x + shift, y - 250_000), seat.point(out_x + shift, y + 250_000))))
+
+
+def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
+    """The name beside the part, at the first of several places where it fits whole."""
+    height = view.rules.legend_height_nm
+    text = component.value.upper() if component.role.startswith("button") else component.ref
+    rect = courtyard_rect(view.patterns[component.ref], view.seats[component.ref])
+    if component.role.startswith("cell"):
+        mark_polarity(view, component, sheet)
+    middle_x, middle_y = (rect[0] + rect[2]) / 2, (rect[1] + rect[3]) / 2
+    away = height / 2 + SPACE_NM
+    places: list[tuple[float, float, bool]] = []
+    if rect[3] - rect[1] > 5_000_000 and not component.role.startswith("button"):
+        places.append((middle_x, middle_y, False))
+    places += [(middle_x, rect[3] + away, False), (middle_x, rect[1] - away, False), (rect[0] - away, middle_y, True), (rect[2] + away, middle_y, True)]
+    half = len(text) * height * 0.45
+    places += [(rect[0] - half, middle_y, False), (rect[2] + half, middle_y, False), (rect[0], rect[3] + away, False), (rect[2], rect[1] - away, False)]
+    if not any(put_text(sheet, text, x, y, height, upright) for x, y, upright in places):
+        sheet.left_out.append(text)
+
+
+def put_text(sheet: Sheet, text: str, x: float, y: float, height_nm: int, upright: bool) -> bool:
+    """Print a text about a place if all of it is allowed and free; far texts are mirrored so that they read from behind."""
+    lines = [placed(line, x, y, sheet.far, upright) for line in text_lines(text, height_nm)]
+    area = shapely.union_all([line.buffer(sheet.width_nm / 2 + SPACE_NM / 2, quad_segs=2) for line in lines])
+    hull = area.envelope
+    if not sheet.allowed.contains(hull) or any(hull.intersects(word) for word in sheet.words):
+        return False
+    sheet.words.append(hull)
+    for line in lines:
+        put(sheet, line)
+    return True
+
+
+def placed(line: list[tuple[float, float]], x: float, y: float, far: bool, upright: bool) -> LineString:
+    """A stroke about a place; `upright` turns it so that it reads from the right."""
+    points = []
+    for px, py in line:
+        if upright:
+            px, py = -py, px
+        points.append((round(x + (-px if far else px)), round(y + py)))
+    return LineString(points if len(points) > 1 else [points[0], (points[0][0] + 1, points[0][1])])
+
+
+def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> None:
+    """Plus and minus inside the holder, beside its pads."""
+    pattern, seat = view.patterns[component.ref], view.seats[component.ref]
+    reach = pattern.body.w // 2 - 6_000_000
+    for x, text in ((-reach, "+"), (reach, "-")):
+        put_text(sheet, text, *seat.point(x, 0), 2_000_000, False)
+
+
+def title_boards(view: BoardView, sheets: dict[str, Sheet]) -> None:
+    """The name of the board once on each side, where there is room."""
+    left, bottom, right, top = view.outline.bounds
+    step = 1_000_000
+    for sheet in sheets.values():
+        places = ((x, y) for y in range(int(bottom) + step, int(top), step) for x in range(int(left) + 4 * step, int(right), 2 * step))
+        text = f"{view.brief.name} {'far' if sheet.far else 'near'} side"
+        if not any(put_text(sheet, text, x, y, view.rules.legend_height_nm, False) for x, y in places):
+            sheet.left_out.append(text)
+
+

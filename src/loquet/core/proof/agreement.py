@@ -1,0 +1,123 @@
+"""Whether the files hold exactly the objects of the design: every pad, stroke, hole, contour and list row, by place."""
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import shapely
+from shapely.geometry import Polygon
+
+from loquet.core.board.copper import BoardView
+from loquet.core.board.outline import Corner, Line
+from loquet.core.fabrication.layers import Drawn, Layer
+from loquet.core.geometry import Bar, Shape
+from loquet.core.proof.drill_reader import ReadHole
+from loquet.core.proof.gerber_reader import ReadLayer
+
+POUR_TOLERANCE_NM2 = 1e9
+
+
+@dataclass(frozen=True)
+class Fault:
+    """Something in the files that is not the design: the file, the net, the place in mm, and a sentence."""
+
+    file: str
+    net: str
+    x_mm: float
+    y_mm: float
+    sentence: str
+
+
+def fault(file: str, net: str, x: float, y: float, sentence: str) -> Fault:
+    """A fault with its place in mm, which the sentence names as well."""
+    return Fault(file, net, round(x / 1e6, 3), round(y / 1e6, 3), f"{sentence} at {x / 1e6:.2f}, {y / 1e6:.2f} mm ({file}).")
+
+
+def same_way(shape: Shape) -> Shape:
+    """A stroke with its ends in a fixed order, since both ways are the same copper."""
+    if isinstance(shape, Bar) and (shape.x2, shape.y2) < (shape.x1, shape.y1):
+        return Bar(shape.x2, shape.y2, shape.x1, shape.y1, shape.w)
+    return shape
+
+
+def middle(shape: Shape) -> tuple[float, float]:
+    """The middle of a shape."""
+    if isinstance(shape, Bar):
+        return (shape.x1 + shape.x2) / 2, (shape.y1 + shape.y2) / 2
+    return shape.x, shape.y
+
+
+def name_of(drawn: Drawn) -> str:
+    """What an object is, with its net."""
+    if drawn.ref:
+        what = f"{drawn.ref} pad {drawn.pad}"
+    else:
+        what = {"Conductor": "a track", "ViaPad": "a via"}.get(drawn.function, "a stroke" if isinstance(drawn.shape, Bar) else "an opening")
+    return f"{what} of {drawn.net}" if drawn.net else what
+
+
+def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
+    """Objects missing from the file or not of the design, and pours that differ."""
+    file = plan.file
+    wanted = {same_way(d.shape): d for d in plan.objects}
+    wanted_counts = Counter(same_way(d.shape) for d in plan.objects)
+    found_counts = Counter(same_way(o.shape) for o in read.objects)
+    nets = {same_way(o.shape): o.net for o in read.objects}
+    faults = []
+    for shape, count in (wanted_counts - found_counts).items():
+        drawn = wanted[shape]
+        faults.append(fault(file, drawn.net, *middle(shape), f"{name_of(drawn)} is missing or changed ({count} fewer)" if count > 1 else f"{name_of(drawn)} is missing or changed"))
+    for shape in found_counts - wanted_counts:
+        label = f" named {nets[shape]}" if nets[shape] else ""
+        faults.append(fault(file, nets[shape], *middle(shape), f"an object{label} that is not in the design"))
+    for o in read.objects:
+        drawn = wanted.get(same_way(o.shape), None)  # type: ignore[assignment]
+        if drawn is not None and (o.net, o.ref, o.pad) != (drawn.net, drawn.ref, drawn.pad) and wanted_counts[same_way(o.shape)] == 1:
+            faults.append(fault(file, drawn.net, *middle(o.shape), f"{name_of(drawn)} is labelled {o.net or 'no net'} {o.ref} {o.pad}".rstrip()))
+    if any(not o.dark for o in read.objects):
+        faults.append(fault(file, "", 0, 0, "a pad or stroke that clears"))
+    return faults + compare_pour(plan, read)
+
+
+def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
+    """The poured areas, by what only one of both has."""
+    wanted = shapely.union_all([Polygon(p.outer, p.holes) for p in plan.pieces])
+    found: shapely.Geometry = Polygon()
+    for region in sorted(read.regions, key=lambda r: r.order):
+        polygon = shapely.make_valid(Polygon(region.ring))
+        found = found.union(polygon) if region.dark else found.difference(polygon)
+    differing = shapely.symmetric_difference(wanted, found)
+    return [
+        fault(plan.file, plan.pour_net, part.representative_point().x, part.representative_point().y, f"the pour of {plan.pour_net or 'no net'} differs over {part.area / 1e12:.3f} square mm")
+        for part in shapely.get_parts(differing)
+        if part.area > POUR_TOLERANCE_NM2
+    ]
+
+
+def compare_profile(pieces: tuple[Line | Corner, ...], read: ReadLayer) -> list[Fault]:
+    """Lines and arcs of the outline."""
+    lines = {same_way(Bar(p.x1, p.y1, p.x2, p.y2, 100_000)) for p in pieces if isinstance(p, Line)}
+    arcs = {(p.x1, p.y1, p.x2, p.y2, p.cx, p.cy, True) for p in pieces if isinstance(p, Corner)}
+    found_lines = {same_way(o.shape) for o in read.objects}
+    found_arcs = {(a.x1, a.y1, a.x2, a.y2, a.cx, a.cy, a.anticlockwise) for a in read.arcs}
+    faults = [fault("profile.gbr", "", *middle(s), "a side of the outline differs") for s in lines ^ found_lines]
+    return faults + [fault("profile.gbr", "", a[0], a[1], "a corner of the outline differs") for a in arcs ^ found_arcs]
+
+
+def compare_holes(view: BoardView, read: Iterable[ReadHole], file: str, plated: bool) -> list[Fault]:
+    """Holes missing, moved or too many."""
+    owners = {(h.x, h.y, h.d): h for h in view.holes if h.plated == plated}
+    wanted = Counter((h.x, h.y, h.d) for h in view.holes if h.plated == plated)
+    holes = list(read)
+    found = Counter((h.x, h.y, h.d) for h in holes)
+    faults = []
+    for key in wanted - found:
+        hole = owners[key]
+        faults.append(fault(file, hole.net, key[0], key[1], f"the hole of {hole.owner}{f' ({hole.net})' if hole.net else ''} is missing or changed"))
+    for key in found - wanted:
+        nearest = min(view.holes, key=lambda h: (h.x - key[0]) ** 2 + (h.y - key[1]) ** 2, default=None)
+        net = nearest.net if nearest else ""
+        faults.append(fault(file, net, key[0], key[1], f"a hole that is not in the design, nearest to {nearest.owner if nearest else 'nothing'}"))
+    if any(h.plated != plated for h in holes):
+        faults.append(fault(file, "", 0, 0, f"says that its holes are {'unplated' if plated else 'plated'}"))
+    return faults
