@@ -231,3 +231,6 @@ STAGES: dict[SliceName, Stage] = {
     "routing": Stage("routing", ("circuit", "placement"), route_board),
     "pour": Stage("pour", ("circuit", "placement", "routing"), pour_board),
 }
+STATIONS_OF_STAGES: dict[SliceName, str] = {
+    "pins": "pins", "circuit": "circuit", "placement": "board", "routing": "board", "pour": "board",
+}  # fmt: skip

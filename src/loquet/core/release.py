@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 
 from loquet.core.design import Design
+from loquet.core.fabrication.layers import plan_layers
+from loquet.core.fabrication.legend import legend_of
 from loquet.core.fabrication.package import package_files
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, slice_of, stale_slices
@@ -31,8 +33,9 @@ def release(design: Design, library: Library) -> Release:
     if any(f.severity == "stop" for f in findings):
         return Release(findings, {}, None)
     view, plan = board_view(design, library), slice_of(design.pins)
-    files = package_files(design, view, plan, library)
-    proof = prove(files, view, plan)
+    layers = plan_layers(view, legend_of(view))
+    files = package_files(design, view, plan, layers, library)
+    proof = prove(files, view, plan, layers)
     return Release((*findings, *proof_findings(proof)), files if proof.holds else {}, proof)
 
 

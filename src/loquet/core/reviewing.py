@@ -2,13 +2,12 @@
 
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of, run_rules
-from loquet.core.design import SLICES, Design
+from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.library import Library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import TITLES, board_view, stale_slices
+from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view, stale_slices
 from loquet.core.provenance import Finding
 
-STATIONS = {"pins": "pins", "circuit": "circuit", "placement": "board", "routing": "board", "pour": "board"}
 
 
 def subject_of(design: Design, library: Library) -> Subject:
@@ -27,7 +26,7 @@ def subject_of(design: Design, library: Library) -> Subject:
     )
 
 
-def only(design: Design, fresh: list[str]) -> Design:
+def only(design: Design, fresh: list[SliceName]) -> Design:
     """The design with its stale slices hidden."""
     return design.model_copy(update={name: None for name in SLICES if name not in fresh})
 
@@ -46,9 +45,9 @@ def review(design: Design, library: Library) -> list[Finding]:
     )
 
 
-def stale_finding(design: Design, name: str) -> Finding:
+def stale_finding(design: Design, name: SliceName) -> Finding:
     """A stop that says which stage has to run."""
-    title = TITLES[name]  # type: ignore[index]
+    title = TITLES[name]
     made = getattr(design, name) is not None
     sentence = f"The {title} was made from an earlier state of the design." if made else f"There is no {title} yet."
-    return Finding(rule="stale", severity="stop", station=STATIONS[name], sentence=sentence, way_out=f"Make the {title} {'anew' if made else ''}".strip() + ".")
+    return Finding(rule="stale", severity="stop", station=STATIONS_OF_STAGES[name], sentence=sentence, way_out=f"Make the {title} {'anew' if made else ''}".strip() + ".")

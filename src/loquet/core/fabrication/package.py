@@ -10,8 +10,7 @@ from loquet.core.fabrication.drill import write_drill
 from loquet.core.fabrication.firmware import write_header
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
-from loquet.core.fabrication.layers import plan_layers
-from loquet.core.fabrication.legend import legend_of
+from loquet.core.fabrication.layers import Layer
 from loquet.core.fabrication.tables import write_parts_list, write_places_list
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.frozen import digest_of
@@ -19,10 +18,9 @@ from loquet.core.library import Library
 from loquet.core.pins import PinPlan
 
 
-def package_files(design: Design, view: BoardView, plan: PinPlan, library: Library) -> dict[str, bytes]:
+def package_files(design: Design, view: BoardView, plan: PinPlan, layers: tuple[Layer, ...], library: Library) -> dict[str, bytes]:
     """All files by path; the same design gives the same bytes."""
     identity = digest_of(design)
-    layers = plan_layers(view, legend_of(view))
     project = view.brief.name.replace(" ", "-")
     files = {f"fabrication/{layer.file}": write_layer(layer, project, guid(identity)) for layer in layers}
     files |= {

@@ -19,6 +19,7 @@ STEP_NM = 500_000
 EDGE_NM = 500_000
 CHIP_HALO_NM = 700_000
 PASSES = 3
+NEAR_WINDOW_NM = 10_000_000
 LOW_MM = 2.0
 NEAR_WEIGHT, SIGNAL_WEIGHT, SUPPLY_WEIGHT = 5.0, 1.0, 0.4
 TURN_PRICE_NM = 300_000.0
@@ -145,10 +146,22 @@ class Seating:
 
     def best_seat(self, component: Component) -> Seat | None:
         """The cheapest free seat over the lattice and the four turns, or None where there is no room."""
-        pattern = self.given.patterns[component.ref]
         points = self.net_points(component.ref)
+        beside = self.beside(component)
+        if beside:
+            xs, ys = self.lattice
+            near = (np.abs(xs - beside[1][0]) < NEAR_WINDOW_NM) & (np.abs(ys - beside[1][1]) < NEAR_WINDOW_NM)
+            found = self.best_of(component, xs[near], ys[near], points)
+            if found:
+                return found
+        return self.best_of(component, *self.lattice, points)
+
+    def best_of(
+        self, component: Component, xs: NDArray[np.int64], ys: NDArray[np.int64], points: dict[str, list[tuple[int, int]]]
+    ) -> Seat | None:
+        """The cheapest free seat among these places and the four turns."""
+        pattern = self.given.patterns[component.ref]
         best: tuple[float, Seat] | None = None
-        xs, ys = self.lattice
         for turn in QUARTERS:
             offset = courtyard_rect(pattern, Seat(0, 0, turn))
             good = self.plan.free(xs, ys, offset, component.ref)

@@ -261,7 +261,8 @@ class GerberReader:
 
     def scaled(self, digits: str) -> int:
         """A coordinate in nm."""
-        return round(Fraction(int(digits) * self.unit(), 10**self.state.decimals))
+        value, scale = int(digits) * self.unit(), 10**self.state.decimals
+        return value // scale if value % scale == 0 else round(Fraction(value, scale))
 
     def draw(self, x: int, y: int, i: int, j: int) -> None:
         """A stroke with the present aperture, or a side of a contour."""

@@ -8,7 +8,7 @@ import shapely
 from loquet.core.board.copper import BoardView
 from loquet.core.board.outline import profile_of
 from loquet.core.checks.measuring import Measured, too_close
-from loquet.core.fabrication.layers import plan_layers
+from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
 from loquet.core.pins import PinPlan
 from loquet.core.proof.agreement import Fault, compare_holes, compare_layer, compare_profile, fault
@@ -17,8 +17,6 @@ from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
 from loquet.core.proof.listing import compare_lists, compare_netlist, compare_pins
 from loquet.core.proof.table_reader import read_bare_board_netlist, read_csv
-
-NETLIST_FILES = ("fabrication/copper-near.gbr", "fabrication/copper-far.gbr", "fabrication/holes-plated.drl", "fabrication/holes-unplated.drl")
 
 
 @dataclass(frozen=True)
@@ -37,10 +35,10 @@ class Proof:
         return not self.faults
 
 
-def prove(files: dict[str, bytes], view: BoardView, plan: PinPlan) -> Proof:
-    """Read every file back and compare it with the design; a missing or unreadable file is a fault."""
+def prove(files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...] | None = None) -> Proof:
+    """Read every file back and compare it with the design (`layers` where its layer plan is at hand); an unreadable file is a fault."""
     try:
-        return prove_readable(files, view, plan)
+        return prove_readable(files, view, plan, layers or plan_layers(view, legend_of(view)))
     except FileFault as problem:
         return Proof(0, 0, 0, 0, (Fault(problem.file, "", 0, 0, f"{problem}."),))
 
@@ -52,9 +50,8 @@ def wanted_file(files: dict[str, bytes], path: str) -> bytes:
     return files[path]
 
 
-def prove_readable(files: dict[str, bytes], view: BoardView, plan: PinPlan) -> Proof:
+def prove_readable(files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...]) -> Proof:
     """The proof where all files can be read."""
-    layers = plan_layers(view, legend_of(view))
     read: dict[str, ReadLayer] = {}
     for layer in layers:
         read[layer.file] = read_gerber(wanted_file(files, f"fabrication/{layer.file}"), layer.file)
@@ -108,7 +105,7 @@ def pad_groups(fabric: Fabric, view: BoardView) -> dict[tuple[str, str, int, int
     for pad in view.pads:
         for side in pad.sides:
             x, y = getattr(pad.shape, "x", 0), getattr(pad.shape, "y", 0)
-            key = (pad.ref, pad.pad, x, y if side == "near" else y, pad.net)
+            key = (pad.ref, pad.pad, x, y, pad.net)
             tree, numbers = trees[side]
             point = shapely.Point(x, y)
             hits = [int(numbers[int(i)]) for i in tree.query(point, predicate="dwithin", distance=widest)]

@@ -227,16 +227,16 @@ def estimate(x: int, y: int, box: Floats) -> float:  # pragma: no cover
 
 @njit(cache=True, nogil=True)
 def conflicts(nodes: Ints, vias: Ints, occupied: Shorts, occupied_via: Shorts, history: NDArray[np.float32], area: int, add: float) -> int:  # pragma: no cover
-    """How many nodes of a way others hold as well; `add` is put on their history."""
+    """How many nodes of a claimed way others hold as well (its own claim counts 1); `add` is put on their history."""
     found = 0
     for i in range(len(nodes)):
-        if occupied[nodes[i]] > 0:
+        if occupied[nodes[i]] > 1:
             found += 1
             history[nodes[i]] += add
     for i in range(len(vias)):
         for side in range(2):
             node = side * area + vias[i]
-            if occupied_via[node] > 0:
+            if occupied_via[node] > 1:
                 found += 1
                 history[node] += add
     return found

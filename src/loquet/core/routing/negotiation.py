@@ -22,8 +22,8 @@ STAGNANT_ROUNDS = 18
 PRESSURE_START, PRESSURE_GROWTH, PRESSURE_MOST = 1.5, 1.6, 50.0
 HISTORY_STEP = 12.0
 STUCK_ROUNDS = 3
-VIA_COST = 300.0
-LEAN = 1.2
+VIA_COST = 160.0
+LEAN = 1.8
 POLISH_VIA_COST = 240.0
 NO_CELLS = np.zeros(0, dtype=np.int32)
 
@@ -57,6 +57,8 @@ class NetState:
     width: int
     terminals: list[Ints]
     labels: list[str]
+    middles: list[tuple[float, float]]
+    members: list[set[int]]
     paths: list[Ints] = field(default_factory=list)
     nodes: Ints = field(default_factory=lambda: NO_CELLS)
     vias: Ints = field(default_factory=lambda: NO_CELLS)
@@ -95,7 +97,8 @@ class Router:
             terminals = [self.terminal_nodes(group, number, width) for group in contacts.values()]
             if all(len(nodes) for nodes in terminals):
                 break
-        return NetState(number, name, width, terminals, list(contacts))
+        middles = [self.middle(nodes) for nodes in terminals]
+        return NetState(number, name, width, terminals, list(contacts), middles, [set(nodes.tolist()) for nodes in terminals])
 
     def terminal_nodes(self, pads: list[Copper], net: int, width: int) -> Ints:
         """Nodes in the middle part of the pads, from where a track of this width may start."""
@@ -116,29 +119,30 @@ class Router:
         net.paths, net.missing, vias = [], [], []
         start = self.order(net)
         tree = [net.terminals[start]]
-        left = [i for i in range(len(net.terminals)) if i != start]
+        left = {i: self.apart(net.terminals[start], net.middles[i]) for i in range(len(net.terminals)) if i != start}
         while left:
-            sources = np.unique(np.concatenate(tree))
-            target = min(left, key=lambda i: self.apart(sources, net.terminals[i]))
-            node = self.find(net, sources, [net.terminals[i] for i in left], net.terminals[target], vias, pressure, hard, via_cost)
+            target = min(left, key=lambda i: left[i])
+            goals = [net.terminals[i] for i in left]
+            node = self.find(net, np.concatenate(tree), goals, net.terminals[target], vias, pressure, hard, via_cost)
             if node < 0:
                 net.missing.append(net.labels[target])
-                left.remove(target)
+                del left[target]
                 continue
-            reached = next(i for i in left if np.isin(node, net.terminals[i]))
+            reached = target if node in net.members[target] else next(i for i in left if node in net.members[i])
             path = self.trace(node)
-            for a, b in zip(path, path[1:], strict=False):
-                if a // self.grid.area != b // self.grid.area:
-                    vias.append(int(a % self.grid.area))
+            sides = path // self.grid.area
+            vias += [int(n) for n in path[1:][sides[1:] != sides[:-1]] % self.grid.area]
             net.paths.append(path)
             tree += [path, net.terminals[reached]]
-            left.remove(reached)
+            del left[reached]
+            for i in left:
+                left[i] = min(left[i], self.apart(path, net.middles[i]), self.apart(net.terminals[reached], net.middles[i]))
         net.nodes = np.unique(np.concatenate(net.paths)) if net.paths else NO_CELLS
         net.vias = np.array(sorted(set(vias)), dtype=np.int32)
 
     def order(self, net: NetState) -> int:
         """The terminal to grow from: the one nearest to all others."""
-        middles = np.array([self.middle(nodes) for nodes in net.terminals])
+        middles = np.array(net.middles)
         return int(np.argmin(np.abs(middles[:, None, :] - middles[None, :, :]).sum(axis=(1, 2))))
 
     def middle(self, nodes: Ints) -> tuple[float, float]:
@@ -148,11 +152,10 @@ class Router:
         places = nodes % self.grid.area
         return float((places % self.grid.columns).mean()), float((places // self.grid.columns).mean())
 
-    def apart(self, sources: Ints, nodes: Ints) -> float:
-        """Least distance in cells from any source to the middle of a terminal."""
-        x, y = self.middle(nodes)
+    def apart(self, sources: Ints, middle: tuple[float, float]) -> float:
+        """Least distance in cells from any source to a place."""
         places = sources % self.grid.area
-        return float(np.min(np.abs(places % self.grid.columns - x) + np.abs(places // self.grid.columns - y)))
+        return float(np.min(np.abs(places % self.grid.columns - middle[0]) + np.abs(places // self.grid.columns - middle[1]), initial=1e9))
 
     def find(
         self, net: NetState, sources: Ints, goals: list[Ints], target: Ints, vias: list[int], pressure: float, hard: bool, via_cost: float
@@ -209,12 +212,9 @@ class Router:
         net.stamped = []
 
     def contested(self, net: NetState, add: float) -> int:
-        """How many places of a net others hold too; its own claim is lifted while counting."""
-        self.take(net)
+        """How many places of a net others hold too."""
         grid = self.grid
-        found = conflicts(net.nodes, net.vias, grid.occupied[net.width], grid.occupied[VIA], grid.history, grid.area, add)
-        self.put(net)
-        return int(found)
+        return int(conflicts(net.nodes, net.vias, grid.occupied[net.width], grid.occupied[VIA], grid.history, grid.area, add))
 
 
 def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:

@@ -1,0 +1,152 @@
+"""The commands behind ./loquet that need Python: compile, verify, schema, warm, serve and what belongs to the database."""
+
+import argparse
+import json
+import sys
+from pathlib import Path
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run one command; returns its exit code."""
+    parser = argparse.ArgumentParser(prog="loquet", description="From a brief to a proven board package.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    compile_ = commands.add_parser("compile", help="compile a brief into a folder of files")
+    compile_.add_argument("brief", type=Path)
+    compile_.add_argument("--out", type=Path, required=True)
+    compile_.add_argument("--json", action="store_true", help="print one JSON object")
+    verify = commands.add_parser("verify", help="prove a compiled folder from its own bytes")
+    verify.add_argument("folder", type=Path)
+    verify.add_argument("--json", action="store_true")
+    commands.add_parser("schema", help="print the JSON Schema of a brief")
+    commands.add_parser("warm", help="compile the fast loops and bake the chip index")
+    commands.add_parser("openapi", help="print the OpenAPI description")
+    commands.add_parser("migrate", help="bring the database up to date")
+    commands.add_parser("seed", help="put the demo projects in where there are none")
+    commands.add_parser("reset-demo", help="give the demo data back")
+    serve = commands.add_parser("serve", help="run the application")
+    serve.add_argument("--host", default="127.0.0.1")
+    serve.add_argument("--port", type=int, default=8460)
+    chosen = parser.parse_args(arguments)
+    return COMMANDS[chosen.command](chosen)
+
+
+def compile_command(chosen: argparse.Namespace) -> int:
+    """0 ready, 1 bad input, 2 not ready."""
+    from loquet.compiling import Unusable, compile_brief
+
+    try:
+        code, report = compile_brief(chosen.brief, chosen.out)
+    except Unusable as error:
+        return refuse(str(error), chosen.json)
+    except OSError as error:
+        return refuse(f"{error.filename or chosen.out} cannot be written ({error.strerror}). Choose another folder with --out.", chosen.json)
+    if chosen.json:
+        print(json.dumps(report, ensure_ascii=False))
+        return code
+    for severity in ("stops", "looks", "notes"):
+        for finding in report[severity]:
+            print(f"{severity[:-1]:5} {finding['sentence']} {finding['way_out']}")
+    print(
+        f"{'Ready' if report['ready'] else 'Not ready'}: {report['components']} components, {report['nets']} nets, {report['unrouted']} unrouted, "
+        f"{report['violations']} violations, {report['track_mm']} mm of track, {report['vias']} vias. Written to {chosen.out}."
+    )
+    return code
+
+
+def refuse(sentence: str, as_json: bool) -> int:
+    """Say what is wrong with the input."""
+    if as_json:
+        print(json.dumps({"ready": False, "error": sentence}, ensure_ascii=False))
+    print(sentence, file=sys.stderr)
+    return 1
+
+
+def verify_command(chosen: argparse.Namespace) -> int:
+    """0 proven, 1 nothing to prove, 3 the files differ from the design."""
+    from loquet.compiling import Unusable, proof_figures, verify_folder
+
+    try:
+        proof = verify_folder(chosen.folder)
+    except Unusable as error:
+        return refuse(str(error), chosen.json)
+    faults = [{"file": f.file, "net": f.net, "x_mm": f.x_mm, "y_mm": f.y_mm, "sentence": f.sentence} for f in proof.faults]
+    if chosen.json:
+        print(json.dumps({"proven": proof.holds, **(proof_figures(proof) or {}), "faults": faults}, ensure_ascii=False))
+    elif proof.holds:
+        print(f"Proven: {proof.nets} nets, {proof.pads} pads, {proof.gaps} gaps, {proof.holes} holes. The files hold the design.")
+    else:
+        for row in faults[:40]:
+            print(f"{row['net'] or 'no net'}: {row['sentence']}")
+        print(f"Not proven: {len(faults)} differences between the files and the design.")
+    return 0 if proof.holds else 3
+
+
+def schema_command(_: argparse.Namespace) -> int:
+    """The published JSON Schema of a brief."""
+    from loquet.core.brief import Brief
+
+    print(json.dumps(Brief.model_json_schema(), indent=2, sort_keys=True))
+    return 0
+
+
+def warm_command(_: argparse.Namespace) -> int:
+    """Route a small board once, so that the first click does not wait for the compiler."""
+    from loquet.warming import warm
+
+    warm()
+    return 0
+
+
+def openapi_command(_: argparse.Namespace) -> int:
+    """The description that the front end's types are made from."""
+    from loquet.api.application import describe
+
+    print(json.dumps(describe(), indent=1, sort_keys=True))
+    return 0
+
+
+def migrate_command(_: argparse.Namespace) -> int:
+    """Alembic to the newest revision."""
+    from loquet.store.migrating import upgrade
+
+    upgrade()
+    return 0
+
+
+def seed_command(_: argparse.Namespace) -> int:
+    """Demo projects, where there are none."""
+    from loquet.demo.seeding import seed
+
+    seed()
+    return 0
+
+
+def reset_command(_: argparse.Namespace) -> int:
+    """Demo projects as they were."""
+    from loquet.demo.seeding import reset
+
+    reset()
+    return 0
+
+
+def serve_command(chosen: argparse.Namespace) -> int:
+    """The application, until it is told to stop."""
+    from loquet.api.serving import serve
+
+    return serve(chosen.host, chosen.port)
+
+
+COMMANDS = {
+    "compile": compile_command,
+    "verify": verify_command,
+    "schema": schema_command,
+    "warm": warm_command,
+    "openapi": openapi_command,
+    "migrate": migrate_command,
+    "seed": seed_command,
+    "reset-demo": reset_command,
+    "serve": serve_command,
+}
+
+if __name__ == "__main__":
+    sys.exit(main())

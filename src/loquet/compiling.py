@@ -1,0 +1,148 @@
+"""`loquet compile` and `loquet verify`: a brief file to a proven package, and a package proven again, without a database."""
+
+import json
+import shutil
+import time
+from math import hypot
+from pathlib import Path
+from typing import Any
+
+from pydantic import ValidationError
+
+from loquet.catalogue.library import bundled_library
+from loquet.core.brief import BriefError, read_brief
+from loquet.core.circuit import RecipeNotPossible
+from loquet.core.design import SLICES, Design
+from loquet.core.feasibility import brief_faults
+from loquet.core.library import Library
+from loquet.core.parts import PartError
+from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, run_stage
+from loquet.core.placement.seating import NoRoom
+from loquet.core.proof.proving import Proof
+from loquet.core.provenance import Finding
+from loquet.core.release import Release, prove_package, release
+from loquet.core.reviewing import review
+
+OURS = ("fabrication", "assembly", "firmware")
+
+
+class Unusable(Exception):
+    """Input that cannot be used: one sentence with the place and the way out."""
+
+
+def read_limited(path: Path, most: int = 20_000_000) -> bytes:
+    """A file's bytes; raises Unusable where it cannot be read or is far too large."""
+    try:
+        if path.stat().st_size > most:
+            raise Unusable(f"{path} is larger than {most // 1_000_000} MB. Check that this is the right file.")
+        return path.read_bytes()
+    except OSError as error:
+        raise Unusable(f"{path} cannot be read ({error.strerror}). Give the path of a readable file.") from None
+
+
+def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
+    """Compile a brief into `out`; returns the exit code (0 ready, 2 not ready) and the report. Raises Unusable before writing."""
+    library = bundled_library()
+    data = read_limited(brief_path)
+    try:
+        brief = read_brief(data, brief_path.name)
+    except BriefError as error:
+        raise Unusable(str(error)) from None
+    faults = brief_faults(brief, library)
+    if faults:
+        raise Unusable(str(faults[0]))
+    if out.exists() and (not out.is_dir() or any(child.name not in (*OURS, "design.json", "report.json") for child in out.iterdir())):
+        raise Unusable(f"{out} holds other files. Give an empty or new folder, or one that compile made.")
+    stages: list[dict[str, Any]] = []
+    design, stop = run_all(Design(brief=brief), library, stages)
+    began = time.perf_counter()
+    if stop:
+        waiting = [f for f in review(design, library) if f.severity == "stop" and f.rule != "stale"]
+        result = Release((stop, *waiting), {}, None)
+    else:
+        result = release(design, library)
+    stages.append({"name": "release and proof", "ms": round((time.perf_counter() - began) * 1000)})
+    report = report_of(design, result)
+    write_package(out, design, result, report)
+    return (0 if result.ready else 2), {**report, "stages": stages}
+
+
+def run_all(design: Design, library: Library, stages: list[dict[str, Any]]) -> tuple[Design, Finding | None]:
+    """All stages with their times; a stage that refuses ends the chain with a stop."""
+    for name in SLICES:
+        began = time.perf_counter()
+        try:
+            design = run_stage(design, name, library)
+        except (StageRefused, RecipeNotPossible, NoRoom, PartError) as error:
+            sentence, way_out = getattr(error, "why", str(error)), getattr(error, "way_out", "Change the brief.")
+            return design, Finding(rule="stage-refused", severity="stop", station=STATIONS_OF_STAGES[name], sentence=sentence, way_out=way_out)
+        finally:
+            stages.append({"name": name, "ms": round((time.perf_counter() - began) * 1000)})
+    return design, None
+
+
+def report_of(design: Design, result: Release) -> dict[str, Any]:
+    """Figures and findings; no times, so that two runs write the same bytes."""
+    circuit, routing, pour = design.circuit, design.routing, design.pour
+    by_severity: dict[str, list[dict[str, Any]]] = {"stop": [], "look": [], "note": []}
+    for finding in result.findings:
+        by_severity[finding.severity].append(finding.model_dump(mode="json", exclude={"working", "repairs"}))
+    tracks = routing.value.tracks if routing else ()
+    return {
+        "ready": result.ready,
+        "stops": by_severity["stop"],
+        "looks": by_severity["look"],
+        "notes": by_severity["note"],
+        "components": len(circuit.value.components) if circuit else 0,
+        "nets": len(circuit.value.nets) if circuit else 0,
+        "unrouted": len(routing.value.open_links) if routing else None,
+        "violations": sum(f.severity == "stop" and f.station == "board" and f.rule not in ("unrouted", "stale", "stage-refused") for f in result.findings),
+        "track_mm": round(sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in tracks) / 1e6, 3),
+        "vias": (len(routing.value.vias) if routing else 0) + (len(pour.value.stitches) if pour else 0),
+        "ground_islands": pour.value.islands if pour else None,
+        "proof": proof_figures(result.proof),
+    }
+
+
+def proof_figures(proof: Proof | None) -> dict[str, int] | None:
+    """What the proof covered."""
+    if proof is None:
+        return None
+    return {"nets": proof.nets, "pads": proof.pads, "gaps": proof.gaps, "holes": proof.holes, "faults": len(proof.faults)}
+
+
+def write_package(out: Path, design: Design, result: Release, report: dict[str, Any]) -> None:
+    """Write into a draft folder beside `out`, then put it in place whole."""
+    out.parent.mkdir(parents=True, exist_ok=True)
+    draft = out.parent / f".{out.name}.draft"
+    shutil.rmtree(draft, ignore_errors=True)
+    files = dict(result.files) or {"design.json": (json.dumps(design.model_dump(mode="json"), sort_keys=True) + "\n").encode()}
+    files["report.json"] = (json.dumps(report, indent=1, ensure_ascii=False) + "\n").encode()
+    for name, data in files.items():
+        path = draft / name
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_bytes(data)
+    if out.exists():
+        shutil.rmtree(out)
+    draft.rename(out)
+
+
+def verify_folder(folder: Path) -> Proof:
+    """The proof of a compiled folder; raises Unusable where there is no package in it."""
+    if not folder.is_dir():
+        raise Unusable(f"{folder} is not a folder. Give the folder that compile wrote.")
+    if not (folder / "design.json").is_file():
+        raise Unusable(f"{folder} holds no design.json. Give the folder that compile wrote.")
+    if not (folder / "fabrication").is_dir():
+        raise Unusable(f"{folder} holds no fabrication files: the design was not ready. See report.json.")
+    files = {
+        f"{path.parent.name}/{path.name}": read_limited(path) for part in OURS for path in sorted((folder / part).glob("*")) if path.is_file()
+    }
+    try:
+        design = Design.model_validate_json(read_limited(folder / "design.json"))
+    except ValidationError as error:
+        raise Unusable(f"{folder / 'design.json'} is not a design ({error.error_count()} faults). Compile the brief again.") from None
+    try:
+        return prove_package(files, design, bundled_library())
+    except (ValueError, PartError, KeyError) as error:
+        raise Unusable(f"{folder / 'design.json'} cannot be proven: {error}. Compile the brief again.") from None
