@@ -79,7 +79,7 @@ def run_stage(design: Design, stage: SliceName, library: Library, progress: Prog
             raise StageRefused(stage, f"There is no {TITLES[name]} yet.", f"Make the {TITLES[name]} first.")
     made_from = inputs_digest(design, stage)
     value = STAGES[stage].run(design, library, progress)
-    return Design.model_validate({**dict(design), stage: Made[Any](made_from=made_from, value=value).model_dump()})
+    return design.model_copy(update={stage: MADE[stage](made_from=made_from, value=value)})
 
 
 def bring_up_to_date(design: Design, library: Library, until: SliceName = "pour", progress: Progress = lambda _: True) -> Design:
@@ -223,6 +223,9 @@ def slice_of(made: "Made[Any] | None") -> Any:
 
 TITLES: dict[SliceName, str] = {
     "pins": "pin plan", "circuit": "circuit", "placement": "placement", "routing": "routing", "pour": "pour",
+}  # fmt: skip
+MADE: dict[SliceName, type[Made[Any]]] = {
+    "pins": Made[PinPlan], "circuit": Made[Circuit], "placement": Made[Placement], "routing": Made[Routing], "pour": Made[Pour],
 }  # fmt: skip
 STAGES: dict[SliceName, Stage] = {
     "pins": Stage("pins", (), plan_pins),

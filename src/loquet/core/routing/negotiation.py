@@ -24,6 +24,7 @@ HISTORY_STEP = 12.0
 STUCK_ROUNDS = 3
 VIA_COST = 160.0
 LEAN = 1.8
+STRICT_LEAN = 1.1
 POLISH_VIA_COST = 240.0
 NO_CELLS = np.zeros(0, dtype=np.int32)
 
@@ -170,7 +171,7 @@ class Router:
         self.goal[target] = 1
         node = search(
             net.number, sources, self.goal, box, grid.owner[net.width], grid.owner_via, grid.occupied[net.width], grid.occupied[VIA], grid.history,
-            np.array(vias, dtype=np.int32), self.via_reach, pressure, hard, via_cost, 1.0 if hard else LEAN, grid.columns, grid.rows, self.best, self.seen, self.came,
+            np.array(vias, dtype=np.int32), self.via_reach, pressure, hard, via_cost, STRICT_LEAN if hard else LEAN, grid.columns, grid.rows, self.best, self.seen, self.came,
             self.heading_to,            self.mark, self.heap_f, self.heap_n,
         )  # fmt: skip
         for nodes in goals:

@@ -4,7 +4,6 @@ from loquet.core.board.copper import FAR, NEAR
 from loquet.core.checks.measuring import measured, too_close
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import Outcome, Source
-from loquet.core.quantities.lengths import show_mm
 
 
 def run(subject: Subject) -> Outcome:
@@ -21,7 +20,7 @@ def run(subject: Subject) -> Outcome:
             gap = min(p.gap_nm for p in close if p.first.split()[0] == ref) - 2 * mask_grow_nm(subject)
             found.append(
                 RULE.finding(
-                    f"Between the pads of {ref} the mask web would be {show_mm(max(gap, 0))}; {subject.house.name} prints {show_mm(view.rules.mask_web_nm)}.",
+                    f"Between the pads of {ref} the mask web would be {max(gap, 0) / 1e6:.3f} mm; {subject.house.name} prints {view.rules.mask_web_nm / 1e6:.3f} mm.",
                     "Solder it with paste and look for bridges, or choose a coarser package or a house with a finer mask.", (f"part:{ref}",),
                 )
             )  # fmt: skip
