@@ -1,5 +1,5 @@
 """Routing on two layers by negotiated congestion on a 0.1 mm grid (McMurchie and Ebeling 1995)."""
 
-from loquet.core.routing.negotiation import RouteInput, RouteProgress, route
+from loquet.core.routing.negotiation import RouteInput, RouteProgress, RoutingStopped, route
 
-__all__ = ["RouteInput", "RouteProgress", "route"]
+__all__ = ["RouteInput", "RouteProgress", "RoutingStopped", "route"]

@@ -49,6 +49,10 @@ class RouteProgress:
     nets: int
 
 
+class RoutingStopped(Exception):
+    """Someone asked the router to stop; nothing of its work is kept."""
+
+
 @dataclass
 class NetState:
     """A net while routing: its terminals as node lists, its width, and what it holds now."""
@@ -232,7 +236,7 @@ def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:
 
 
 def route(given: RouteInput, progress: Callable[[RouteProgress], bool] = lambda _: True) -> Routing:
-    """Tracks and vias for all nets. `progress` is told of every round and answers whether to go on.
+    """Tracks and vias for all nets. `progress` is told of every step and answers whether to go on; if not, RoutingStopped is raised.
 
     What could not be joined is listed in `open_links`; nothing that touches another net is ever returned.
     """
@@ -249,11 +253,13 @@ def negotiate(router: Router, progress: Callable[[RouteProgress], bool]) -> None
     waiting = list(router.nets)
     for number in range(MOST_ROUNDS):
         for net in waiting:
+            if not progress(RouteProgress(number + 1, len(waiting), len(router.nets))):
+                raise RoutingStopped
             router.take(net)
             router.route_net(net, pressure, False, VIA_COST)
             router.put(net)
         waiting = [net for net in router.nets if router.contested(net, HISTORY_STEP) > 0]
-        if not progress(RouteProgress(number + 1, len(waiting), len(router.nets))) or not waiting:
+        if not waiting:
             return
         stagnant = 0 if len(waiting) < fewest else stagnant + 1
         fewest = min(fewest, len(waiting))

@@ -1,0 +1,1 @@
+"""Thin endpoints over the core and the store."""

@@ -1,0 +1,46 @@
+"""What endpoints share: session factory, library, jobs, the chip index; made once an application."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from pathlib import Path
+from typing import Annotated
+
+from fastapi import Depends, Request
+from sqlalchemy.orm import Session, sessionmaker
+
+from loquet.catalogue.chips import ListedChip, listed_chips
+from loquet.core.library import Library
+from loquet.jobs.runner import Jobs
+
+
+@dataclass
+class Context:
+    """The application's own things."""
+
+    factory: sessionmaker[Session]
+    library: Library
+    jobs: Jobs
+    chip_cache: Path
+
+    @cached_property
+    def chips(self) -> list[ListedChip]:
+        """The chip index."""
+        return listed_chips(self.chip_cache)
+
+
+def context_of(request: Request) -> Context:
+    """The context of the running application."""
+    context: Context = request.app.state.context
+    return context
+
+
+def session_of(context: Annotated[Context, Depends(context_of)]) -> Iterator[Session]:
+    """A session in one transaction, rolled back on error."""
+    with context.factory.begin() as session:
+        yield session
+
+
+ContextNow = Annotated[Context, Depends(context_of)]
+SessionNow = Annotated[Session, Depends(session_of)]
+AUTHOR = "maker"

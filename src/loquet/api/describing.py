@@ -1,0 +1,138 @@
+"""From the stored design to what the stations show."""
+
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from loquet.api.context import Context
+from loquet.api.shapes import DesignHead, JobCard, SizedThing, StationCard, StationState
+from loquet.core.brief import Brief
+from loquet.core.brief.seats import fixed_seats
+from loquet.core.brief.sense import outline_polygon_mm
+from loquet.core.design import SLICES, Design
+from loquet.core.feasibility import brief_faults
+from loquet.core.library import Library
+from loquet.core.parts import PartError
+from loquet.core.pins.needs import needs_of
+from loquet.core.pipeline import STATIONS_OF_STAGES, part_of_role, screw_circles, stale_slices
+from loquet.core.provenance import Finding, Source, Working, WorkingInput
+from loquet.core.reviewing import review
+from loquet.store.designs import Head, next_towards_tip
+from loquet.store.releases import latest_release
+from loquet.store.tables import VersionRow
+
+STATIONS = ("brief", "pins", "circuit", "board", "release")
+
+
+def all_findings(design: Design, library: Library) -> list[Finding]:
+    """The review, with faults of the brief as stops of the Brief station."""
+    faults = [
+        Finding(rule="brief-sense", severity="stop", station="brief", sentence=f"{e.place} {e.problem}.", way_out=e.way_out, about=(f"brief:{e.place}",))
+        for e in brief_faults(design.brief, library)
+    ]
+    return faults + [f for f in review(design, library) if not (faults and f.rule == "part-known")]
+
+
+def describe_head(session: Session, head: Head, design: Design, context: Context) -> DesignHead:
+    """Everything the frame and the Brief station need."""
+    findings = all_findings(design, context.library)
+    stale = stale_slices(design)
+    parent = session.get(VersionRow, head.version.parent_id) if head.version.parent_id else None
+    release = latest_release(session, head.revision.id)
+    return DesignHead(
+        project=head.project.id, name=design.brief.name, revision=head.revision.letter, version=head.version.id, label=head.version.label,
+        can_undo=parent is not None, can_redo=next_towards_tip(session, head) is not None, undo_label=head.version.label if parent else "",
+        stops=sum(f.severity == "stop" for f in findings), brief=design.brief, choices=design.choices,
+        outline_mm=[(round(x, 4), round(y, 4)) for x, y in outline_polygon_mm(design.brief.outline).exterior.coords],
+        things=sized_things(design.brief, context.library), findings=findings, tally=tally(design, context.library), stale=list(stale),
+        stations=[station_card(name, design, findings, stale, release is not None) for name in STATIONS],
+        jobs=[JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=t.share, message="") for t in context.jobs.of_project(head.project.id)],
+    )  # fmt: skip
+
+
+def station_card(name: str, design: Design, findings: list[Finding], stale: tuple[str, ...], released: bool) -> StationCard:
+    """The state of one station from its slices and findings."""
+    mine = [f for f in findings if f.station == name]
+    stops, looks = sum(f.severity == "stop" for f in mine), sum(f.severity == "look" for f in mine)
+    slices = [s for s in SLICES if STATIONS_OF_STAGES[s] == name]
+    missing = slices and all(getattr(design, s) is None for s in slices)
+    state: StationState
+    if missing or (name == "release" and not released):
+        state = "empty"
+    elif any(s in stale for s in slices):
+        state = "stale"
+    elif stops:
+        state = "stop"
+    else:
+        state = "look" if looks else "clear"
+    return StationCard(name=name, state=state, stops=stops, looks=looks)
+
+
+def sized_things(brief: Brief, library: Library) -> list[SizedThing]:
+    """Bodies of everything the brief places, and the screw heads and screen they come with."""
+    found = []
+    for role, seat in fixed_seats(brief).items():
+        if role == "chip":
+            continue
+        kind, _, name = role.partition(":")
+        try:
+            pattern = library.pattern(part_of_role(brief, role))
+        except KeyError:
+            continue
+        w, h = seat.size(pattern.body.w, pattern.body.h)
+        thing = {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(kind, role)
+        label = name or {"switch": "power switch", "port": "programming port"}.get(kind, kind)
+        x, y = seat.point(pattern.body.x, pattern.body.y)
+        found.append(sized(thing, kind, f"cell {name}" if kind == "cell" else label, x, y, w, h, seat.far))
+    if brief.screen and brief.screen.part in library.screens:
+        module, seat = library.screens[brief.screen.part], fixed_seats(brief)["screen"]
+        x, y = seat.point(0, round((module.header_inset_mm - module.height_mm / 2) * 1e6))
+        w, h = seat.size(round(module.width_mm * 1e6), round(module.height_mm * 1e6))
+        found.insert(0, sized("screen", "glass", "screen", x, y, w, h, False))
+    for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
+        found.append(sized(f"hole:{hole.name}", "hole", f"{hole.name} {hole.screw}", x, y, 2 * radius, 2 * radius, False))
+    return found
+
+
+def sized(thing: str, kind: str, name: str, x: int, y: int, w: int, h: int, far: bool) -> SizedThing:
+    """In millimetres."""
+    return SizedThing(thing=thing, kind=kind, name=name, x_mm=x / 1e6, y_mm=y / 1e6, w_mm=w / 1e6, h_mm=h / 1e6, far=far)
+
+
+def tally(design: Design, library: Library) -> list[Working]:
+    """What the brief adds up to, live from the first control on."""
+    brief = design.brief
+    needs = needs_of(brief)
+    source = Source(kind="brief", text="counted from the brief")
+    figures = [count("controls", "Controls", len(brief.controls), "controls on the front", source), count("pins", "Pins needed", len(needs), "one a button, two for the screen, one each for buzzer and light, two to program", source)]
+    try:
+        chip = library.find_chip(brief.chip.part)
+        usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
+        figures.append(
+            Working(
+                id="tally.free", title="Pins left over", value=usable - len(needs), unit="pins", shown=str(usable - len(needs)),
+                formula="usable pins - pins needed",
+                inputs=(
+                    WorkingInput(name="usable pins", value=str(usable), origin=chip.data_source),
+                    WorkingInput(name="pins needed", value=str(len(needs)), origin="brief"),
+                ),
+                source=Source(kind="open data", text=chip.data_source),
+            )
+        )  # fmt: skip
+    except PartError:
+        pass
+    polygon = outline_polygon_mm(brief.outline)
+    figures.append(count("area", "Board area", round(polygon.area / 100, 2), "area of the outline", source, "cm²"))
+    figures.append(count("quantity", "To make", brief.quantity, "wanted", source, "pieces"))
+    return figures
+
+
+def count(name: str, title: str, value: float, formula: str, source: Source, unit: str = "") -> Working:
+    """A plain count."""
+    return Working(id=f"tally.{name}", title=title, value=value, unit=unit, shown=f"{value:g}", formula=formula, source=source)
+
+
+def next_station(design: Design, findings: list[Finding]) -> str:
+    """Where the work goes on: the first station with a stop, else the release."""
+    with_stops: set[Any] = {f.station for f in findings if f.severity == "stop"}
+    return next((name for name in STATIONS if name in with_stops), "release")

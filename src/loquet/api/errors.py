@@ -1,0 +1,83 @@
+"""One table from errors to answers: every error is a sentence with a way out."""
+
+import logging
+from collections.abc import Callable
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from sqlalchemy.exc import OperationalError
+
+from loquet.core.brief import BriefError
+from loquet.core.circuit import RecipeNotPossible
+from loquet.core.edits import EditRefused
+from loquet.core.parts import PartError
+from loquet.core.pipeline import StageRefused
+from loquet.core.placement.seating import NoRoom
+from loquet.core.proof.gerber_reader import FileFault
+from loquet.store.designs import Conflict, NotFound
+
+LOG = logging.getLogger("loquet.api")
+
+
+class Problem(BaseModel):
+    """What every error answers with."""
+
+    sentence: str
+    way_out: str = ""
+    place: str = ""
+    head: int | None = None
+
+
+class Refused(Exception):
+    """A request that is understood and cannot be met."""
+
+    def __init__(self, sentence: str, way_out: str = "", status: int = 422) -> None:
+        super().__init__(sentence)
+        self.problem, self.status = Problem(sentence=sentence, way_out=way_out), status
+
+
+TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
+    BriefError: (422, lambda e: Problem(sentence=f"{e.place} {e.problem}.", way_out=e.way_out, place=e.place)),
+    EditRefused: (422, lambda e: Problem(sentence=e.why, way_out=e.way_out)),
+    StageRefused: (422, lambda e: Problem(sentence=e.why, way_out=e.way_out)),
+    RecipeNotPossible: (422, lambda e: Problem(sentence=f"{e.need}: {e.limit}.", way_out=e.nearest)),
+    NoRoom: (422, lambda e: Problem(sentence=str(e))),
+    PartError: (422, lambda e: Problem(sentence=f"Part '{e.part}' {e.problem}.", way_out=e.way_out)),
+    FileFault: (422, lambda e: Problem(sentence=f"{e}.", way_out="Make the release again.")),
+    NotFound: (404, lambda e: Problem(sentence=str(e), way_out="Go back to the workshop.")),
+    Conflict: (409, lambda e: Problem(sentence=str(e), way_out="It is shown as it is now; make your change again.", head=e.head_id)),
+    Refused: (422, lambda e: e.problem),
+    OperationalError: (503, lambda e: Problem(sentence="The database does not answer.", way_out="Start Loquet again with ./loquet start.")),
+}
+
+
+def install(app: FastAPI) -> None:
+    """Put the table into the application."""
+    for kind in TABLE:
+        app.add_exception_handler(kind, answer)
+    app.add_exception_handler(RequestValidationError, answer_validation)
+    app.add_exception_handler(Exception, answer_unknown)
+
+
+async def answer(request: Request, error: Exception) -> JSONResponse:
+    """The answer of the table."""
+    status, make = next(row for kind, row in TABLE.items() if isinstance(error, kind))
+    return JSONResponse(make(error).model_dump(), getattr(error, "status", status))
+
+
+async def answer_validation(request: Request, error: Exception) -> JSONResponse:
+    """The first thing wrong with a request, with its place."""
+    assert isinstance(error, RequestValidationError)
+    first = error.errors()[0]
+    place = ".".join(str(step) for step in first["loc"] if step not in ("body", "query", "path"))
+    message = str(first["msg"])
+    return JSONResponse(Problem(sentence=f"{place or 'The request'}: {message[0].lower()}{message[1:]}.", way_out="Give another value.", place=place).model_dump(), 422)
+
+
+async def answer_unknown(request: Request, error: Exception) -> JSONResponse:
+    """Anything else is ours, and goes to the log."""
+    LOG.exception("%s %s", request.method, request.url.path, exc_info=error)
+    return JSONResponse(Problem(sentence="Something went wrong inside Loquet.", way_out="Nothing was changed. The log file has the details.").model_dump(), 500)

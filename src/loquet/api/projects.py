@@ -1,0 +1,182 @@
+"""Projects: the workshop, the head of a design, edits, undo and redo, jobs."""
+
+import asyncio
+from collections.abc import AsyncIterator
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Body, Request
+from fastapi.responses import StreamingResponse
+from pydantic import BaseModel, Field
+
+from loquet.api.context import AUTHOR, ContextNow, SessionNow
+from loquet.api.describing import all_findings, describe_head, next_station
+from loquet.api.errors import Refused
+from loquet.api.shapes import DesignHead, JobCard, ProjectCard
+from loquet.core.brief import read_brief
+from loquet.core.design import SLICES, SliceName
+from loquet.core.edits import Edit, apply
+from loquet.core.frozen import canonical
+from loquet.core.brief.sense import outline_polygon_mm
+from loquet.jobs.works import make_release, make_slices
+from loquet.store.designs import all_projects, commit_version, create_project, expect_head, head_of, load_design, redo, undo
+from loquet.store.tables import JobRow
+
+router = APIRouter(prefix="/api", tags=["projects"])
+JobKind = Literal["pins", "circuit", "placement", "routing", "pour", "board", "everything", "release"]
+JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
+    "pins": ("pins",), "circuit": ("circuit",), "placement": ("placement",), "routing": ("routing",), "pour": ("pour",),
+    "board": ("placement", "routing", "pour"), "everything": SLICES,
+}  # fmt: skip
+
+
+class EditRequest(BaseModel):
+    """An edit, and the version that the person saw when making it."""
+
+    edit: Edit
+    version: int
+
+
+class JobRequest(BaseModel):
+    """What to start."""
+
+    kind: JobKind
+
+
+class Started(BaseModel):
+    """A started job."""
+
+    job: int
+
+
+@router.get("/health")
+def health() -> dict[str, str]:
+    """Whether the application answers."""
+    return {"status": "ok"}
+
+
+@router.get("/projects")
+def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]:
+    """The workshop's shelf."""
+    cards = []
+    for project in all_projects(session):
+        head = head_of(session, project.id)
+        design = load_design(session, head.version)
+        findings = all_findings(design, context.library)
+        left, bottom, right, top = outline_polygon_mm(design.brief.outline).bounds
+        cards.append(
+            ProjectCard(
+                id=project.id, name=design.brief.name, purpose=design.brief.purpose, revision=head.revision.letter, controls=len(design.brief.controls),
+                chip=design.brief.chip.part, width_mm=right - left, height_mm=top - bottom, quantity=design.brief.quantity,
+                wanted_by=design.brief.wanted_by.isoformat(), stops=sum(f.severity == "stop" for f in findings),
+                next_station=next_station(design, findings), demo=bool(project.demo),
+            )
+        )  # fmt: skip
+    return cards
+
+
+@router.post("/projects", status_code=201)
+def new_project(brief: Annotated[Any, Body()], session: SessionNow, context: ContextNow) -> DesignHead:
+    """A project from a brief, as a JSON object; errors name the place in the brief."""
+    checked = read_brief(canonical(brief).encode())
+    project_id = create_project(session, checked.name, checked, AUTHOR, datetime.now(UTC))
+    head = head_of(session, project_id)
+    return describe_head(session, head, load_design(session, head.version), context)
+
+
+@router.get("/projects/{project_id}")
+def get_project(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+    """The design as it stands."""
+    head = head_of(session, project_id)
+    return describe_head(session, head, load_design(session, head.version), context)
+
+
+@router.post("/projects/{project_id}/edits")
+def make_edit(project_id: int, wanted: EditRequest, session: SessionNow, context: ContextNow) -> DesignHead:
+    """One edit as a new version; 409 where the design has moved on meanwhile."""
+    head = head_of(session, project_id, lock=True)
+    expect_head(session, head, wanted.version)
+    design = apply(load_design(session, head.version), wanted.edit)
+    if wanted.edit.kind == "set-chip":
+        context.library.find_chip(wanted.edit.part)
+    commit_version(session, head.revision, design, wanted.edit.label, AUTHOR, datetime.now(UTC))
+    return describe_head(session, head_of(session, project_id), design, context)
+
+
+@router.post("/projects/{project_id}/undo")
+def undo_edit(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+    """One step back."""
+    undo(session, project_id)
+    session.flush()
+    head = head_of(session, project_id)
+    return describe_head(session, head, load_design(session, head.version), context)
+
+
+@router.post("/projects/{project_id}/redo")
+def redo_edit(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+    """One step forward."""
+    redo(session, project_id)
+    session.flush()
+    head = head_of(session, project_id)
+    return describe_head(session, head, load_design(session, head.version), context)
+
+
+@router.post("/projects/{project_id}/jobs", status_code=202)
+def start_job(project_id: int, wanted: JobRequest, session: SessionNow, context: ContextNow) -> Started:
+    """Start long work."""
+    head = head_of(session, project_id)
+    if wanted.kind == "release":
+        work = make_release(context.factory, context.library, project_id)
+    else:
+        work = make_slices(context.factory, context.library, project_id, JOB_SLICES[wanted.kind], AUTHOR)
+    return Started(job=context.jobs.start(project_id, head.revision.id, wanted.kind, work))
+
+
+@router.get("/jobs/{job_id}")
+def get_job(job_id: int, session: SessionNow, context: ContextNow) -> JobCard:
+    """How a job is doing."""
+    row = session.get(JobRow, job_id)
+    if row is None:
+        raise Refused(f"There is no job {job_id}.", "Start it again.", 404)
+    ticket = context.jobs.tickets.get(job_id)
+    return JobCard(id=row.id, kind=row.kind, state=row.state, doing=ticket.doing if ticket else "", share=ticket.share if ticket else 1.0, message=row.message)
+
+
+@router.post("/jobs/{job_id}/stop")
+def stop_job(job_id: int, context: ContextNow) -> dict[str, bool]:
+    """Ask a job to stop."""
+    return {"stopping": context.jobs.stop(job_id)}
+
+
+class Tick(BaseModel):
+    """What the event stream says: the head's version and the running jobs."""
+
+    version: int
+    jobs: list[JobCard] = Field(default_factory=list)
+
+
+@router.get("/projects/{project_id}/events", response_class=StreamingResponse)
+async def events(project_id: int, request: Request, context: ContextNow) -> StreamingResponse:
+    """Server-sent events: a line whenever the head moves or a job gets on."""
+    return StreamingResponse(watch(project_id, request, context), media_type="text/event-stream", headers={"Cache-Control": "no-cache"})
+
+
+async def watch(project_id: int, request: Request, context: ContextNow) -> AsyncIterator[str]:
+    """Looks four times a second, speaks only on change, ends with the server or the reader."""
+    last, silent = "", 0
+    while not getattr(request.app.state, "closing", False) and not await request.is_disconnected():
+        tick = await asyncio.to_thread(look, project_id, context)
+        text = tick.model_dump_json()
+        silent += 1
+        if text != last or silent > 40:
+            last, silent = text, 0
+            yield f"data: {text}\n\n"
+        await asyncio.sleep(0.25)
+
+
+def look(project_id: int, context: ContextNow) -> Tick:
+    """The head and the jobs now."""
+    with context.factory() as session:
+        version = head_of(session, project_id).version.id
+    jobs = [JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=round(t.share, 3), message="") for t in context.jobs.of_project(project_id)]
+    return Tick(version=version, jobs=jobs)

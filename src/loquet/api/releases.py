@@ -1,0 +1,178 @@
+"""The Release station: files, layers read back, quotes, orders, download."""
+
+import io
+import zipfile
+from datetime import UTC, date, datetime, timedelta
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import BaseModel
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.errors import Refused
+from loquet.api.shapes import LayerView, OrderView, QuoteView, ReleaseFile, ReleaseView
+from loquet.core.design import Design
+from loquet.core.frozen import digest_of
+from loquet.core.geometry import Bar, Box, Round
+from loquet.core.ordering.house import House
+from loquet.core.proof.drill_reader import read_drill
+from loquet.core.proof.gerber_reader import read_gerber
+from loquet.standins.board_house import STATES, Quote, inspect, order_state, quote
+from loquet.store.designs import head_of, load_design
+from loquet.store.releases import latest_release, order, orders_of, place_order, release_files
+from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow
+
+router = APIRouter(prefix="/api", tags=["releases"])
+
+
+@router.get("/projects/{project_id}/release")
+def get_release(project_id: int, session: SessionNow) -> ReleaseView | None:
+    """The newest release, or nothing."""
+    head = head_of(session, project_id)
+    row = latest_release(session, head.revision.id)
+    if row is None:
+        return None
+    files = session.scalars(select(ReleaseFileRow).where(ReleaseFileRow.release_id == row.id).order_by(ReleaseFileRow.path))
+    current = row.design_digest == digest_of(load_design(session, head.version))
+    return ReleaseView(
+        id=row.id, current=current, proof=row.proof, files=[ReleaseFile(path=f.path, bytes=len(f.content), sha256=f.sha256) for f in files]
+    )
+
+
+@router.get("/releases/{release_id}/layers/{file}")
+def get_layer(release_id: int, file: str, session: SessionNow) -> LayerView:
+    """A layer read back from the stored bytes."""
+    files = release_files(session, release_id)
+    data = files.get(f"fabrication/{file}")
+    if data is None:
+        raise Refused(f"There is no layer '{file[:40]}' in this release.", "Choose one of the list.", 404)
+    if file.endswith(".drl"):
+        holes = read_drill(data, file)
+        flashes = [("round", h.x / 1e6, h.y / 1e6, h.d / 1e6, h.d / 1e6) for h in holes]
+        return LayerView(file=file, function="Drill", flashes=flashes, strokes=[], arcs=[], regions=[])
+    return describe_layer(data, file)
+
+
+def describe_layer(data: bytes, file: str) -> LayerView:
+    """What is in a Gerber file, in millimetres."""
+    layer = read_gerber(data, file)
+    flashes: list[tuple[str, float, float, float, float]] = []
+    strokes: list[tuple[float, float, float, float, float]] = []
+    for item in layer.objects:
+        match item.shape:
+            case Round() as disc:
+                flashes.append(("round", disc.x / 1e6, disc.y / 1e6, disc.d / 1e6, disc.d / 1e6))
+            case Box() as box:
+                flashes.append(("box", box.x / 1e6, box.y / 1e6, box.w / 1e6, box.h / 1e6))
+            case Bar() as bar:
+                strokes.append((bar.x1 / 1e6, bar.y1 / 1e6, bar.x2 / 1e6, bar.y2 / 1e6, bar.w / 1e6))
+    return LayerView(
+        file=file, function=layer.attributes.get(".FileFunction", ""), flashes=flashes, strokes=strokes,
+        arcs=[(a.x1 / 1e6, a.y1 / 1e6, a.x2 / 1e6, a.y2 / 1e6, a.cx / 1e6, a.cy / 1e6) for a in layer.arcs],
+        regions=[(r.dark, [(x / 1e6, y / 1e6) for x, y in r.ring]) for r in layer.regions],
+    )  # fmt: skip
+
+
+@router.get("/releases/{release_id}/package.zip", response_class=Response)
+def download(release_id: int, session: SessionNow) -> Response:
+    """The package as a zip; the same release gives the same bytes."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for path, data in sorted(release_files(session, release_id).items()):
+            archive.writestr(zipfile.ZipInfo(path, (2000, 1, 1, 0, 0, 0)), data, zipfile.ZIP_DEFLATED)
+    headers = {"Content-Disposition": f'attachment; filename="loquet-release-{release_id}.zip"'}
+    return Response(out.getvalue(), media_type="application/zip", headers=headers)
+
+
+def current_release(session: Session, project_id: int) -> tuple[ReleaseRow, Design]:
+    """The newest release, which must be of the design as it stands."""
+    head = head_of(session, project_id)
+    row = latest_release(session, head.revision.id)
+    if row is None:
+        raise Refused("There are no files yet.", "Write and prove them first.")
+    design = load_design(session, head.version)
+    made_from = design.model_copy(update={"choices": design.choices})
+    if row.design_digest != digest_of(made_from):
+        raise Refused("The design has changed since the files were written.", "Write and prove them again.")
+    return row, design
+
+
+@router.get("/projects/{project_id}/quotes")
+def get_quotes(project_id: int, session: SessionNow, context: ContextNow, quantity: int | None = None) -> list[QuoteView]:
+    """Simulated quotes of every house, side by side, each from the files it reads itself."""
+    row, design = current_release(session, project_id)
+    files = release_files(session, row.id)
+    number = quantity or design.brief.quantity
+    if not 1 <= number <= 10_000:
+        raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
+    return [describe_quote(ask(house, files, design, number), house, design) for house in context.library.houses.values()]
+
+
+def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) -> Quote:
+    """A quote with the design's choices, or the house's own first offer where it is not the chosen one."""
+    choices = design.choices
+    if choices.house == house.id:
+        wanted = (choices.finish, choices.colour, choices.thickness_um, choices.shipping)
+    else:
+        wanted = (
+            choices.finish if choices.finish in house.finishes else house.finishes[0], choices.colour if choices.colour in house.colours else house.colours[0],
+            choices.thickness_um if choices.thickness_um in house.thickness_um else house.thickness_um[-1], house.shipping[0].name,
+        )  # fmt: skip
+    return quote(house, inspect(files, house), quantity, *wanted, datetime.now(UTC).date())
+
+
+def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
+    """A quote with what else the house offers."""
+    return QuoteView(
+        house=house.id, house_name=house.name, about=house.about, quantity=given.quantity, lines=list(given.lines), total_cents=given.total_cents,
+        each_cents=given.each_cents, ready_on=given.ready_on, arrives_on=given.arrives_on,
+        in_time=date.fromisoformat(given.arrives_on) <= design.brief.wanted_by, next_break=given.next_break, complaints=list(given.complaints),
+        finishes=list(house.finishes), colours=list(house.colours), thickness_um=list(house.thickness_um), shipping=[s.name for s in house.shipping],
+    )  # fmt: skip
+
+
+class OrderRequest(BaseModel):
+    """How many to order at the chosen house."""
+
+    quantity: int
+
+
+@router.post("/projects/{project_id}/orders", status_code=201)
+def new_order(project_id: int, wanted: OrderRequest, session: SessionNow, context: ContextNow) -> OrderView:
+    """Order the current release at the chosen (simulated) house; refused while the house complains."""
+    row, design = current_release(session, project_id)
+    if not 1 <= wanted.quantity <= 10_000:
+        raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
+    house = context.library.house(design.choices.house)
+    given = ask(house, release_files(session, row.id), design, wanted.quantity)
+    if given.complaints:
+        raise Refused(f"{house.name} does not take this order: {given.complaints[0]}", "Change the choice, or take another house.")
+    now = datetime.now(UTC)
+    return describe_order(place_order(session, row, house.id, given.plain(), now.date(), now), context)
+
+
+@router.get("/projects/{project_id}/orders")
+def list_orders(project_id: int, session: SessionNow, context: ContextNow) -> list[OrderView]:
+    """Orders, the newest first."""
+    return [describe_order(row, context) for row in orders_of(session, head_of(session, project_id).revision.id)]
+
+
+@router.post("/orders/{order_id}/next-day")
+def next_day(order_id: int, session: SessionNow, context: ContextNow) -> OrderView:
+    """Let one simulated day pass."""
+    row = order(session, order_id)
+    row.day += 1
+    session.flush()
+    return describe_order(row, context)
+
+
+def describe_order(row: OrderRow, context: Context) -> OrderView:
+    """An order with its state on its simulated day."""
+    house = context.library.house(row.house)
+    state, sentence = order_state(house, row.quote, row.placed_on, row.day)
+    return OrderView(
+        id=row.id, release=row.release_id, house_name=house.name, quantity=row.quote["quantity"], total_cents=row.quote["total_cents"], state=state,
+        sentence=sentence, day=row.day, date=(row.placed_on + timedelta(days=row.day)).isoformat(), states=list(STATES),
+    )  # fmt: skip

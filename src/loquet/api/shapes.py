@@ -1,0 +1,316 @@
+"""What the front end is told, station by station."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from loquet.core.brief import Brief
+from loquet.core.design import Choices
+from loquet.core.provenance import Finding, Working
+
+StationState = Literal["empty", "working", "stale", "stop", "look", "clear"]
+
+
+class ProjectCard(BaseModel):
+    """A project in the workshop."""
+
+    id: int
+    name: str
+    purpose: str
+    revision: str
+    controls: int
+    chip: str
+    width_mm: float
+    height_mm: float
+    quantity: int
+    wanted_by: str
+    stops: int
+    next_station: str
+    demo: bool
+
+
+class StationCard(BaseModel):
+    """A station in the rail."""
+
+    name: str
+    state: StationState
+    stops: int
+    looks: int
+
+
+class JobCard(BaseModel):
+    """A job, running or ended."""
+
+    id: int
+    kind: str
+    state: str
+    doing: str
+    share: float
+    message: str
+
+
+class SizedThing(BaseModel):
+    """Something the brief places, as the front view draws it: middle and size in mm."""
+
+    thing: str
+    kind: str
+    name: str
+    x_mm: float
+    y_mm: float
+    w_mm: float
+    h_mm: float
+    far: bool
+
+
+class DesignHead(BaseModel):
+    """A project as it stands: brief, choices, findings, stations, history."""
+
+    project: int
+    name: str
+    revision: str
+    version: int
+    label: str
+    can_undo: bool
+    can_redo: bool
+    undo_label: str
+    stops: int
+    brief: Brief
+    choices: Choices
+    outline_mm: list[tuple[float, float]]
+    things: list[SizedThing]
+    stations: list[StationCard]
+    findings: list[Finding]
+    tally: list[Working]
+    stale: list[str]
+    jobs: list[JobCard]
+
+
+class ChipPinView(BaseModel):
+    """A chip pin: what it carries and what else it could."""
+
+    number: str
+    name: str
+    kind: str
+    signal: str
+    title: str
+    function: str
+    locked: bool
+    could: list[str]
+
+
+class Carried(BaseModel):
+    """A signal with its pin."""
+
+    signal: str
+    title: str
+    pin: str
+    port: str
+    function: str
+    locked: bool
+    pins: list[str]
+
+
+class PinsView(BaseModel):
+    """The Pins station."""
+
+    chip: str
+    package: str
+    sides: int
+    pins: list[ChipPinView]
+    signals: list[Carried]
+    proven: bool
+    solved: bool
+    free: int
+    reserved: int
+    workings: list[Working]
+    data_source: str
+
+
+class ComponentView(BaseModel):
+    """A component in the Circuit station."""
+
+    ref: str
+    role: str
+    block: str
+    part: str
+    description: str
+    value: str
+    size: str
+    purpose: str
+    pads: list[tuple[str, str, str]]
+    evidence: str
+
+
+class NetView(BaseModel):
+    """A net."""
+
+    name: str
+    kind: str
+    pads: list[tuple[str, str]]
+
+
+class CircuitView(BaseModel):
+    """The Circuit station."""
+
+    components: list[ComponentView]
+    nets: list[NetView]
+    workings: list[Working]
+
+
+class PadView(BaseModel):
+    """A pad: shape `box` (x, y, w, h) or `round` (x, y, d, d), in mm."""
+
+    ref: str
+    pad: str
+    net: str
+    sides: list[str]
+    shape: str
+    x: float
+    y: float
+    w: float
+    h: float
+    drill: float
+
+
+class PartView(BaseModel):
+    """A placed part with its courtyard about its middle, in mm."""
+
+    ref: str
+    role: str
+    purpose: str
+    x: float
+    y: float
+    turn: int
+    far: bool
+    locked: bool
+    by_hand: bool
+    yard: tuple[float, float, float, float]
+    body: tuple[float, float, float, float]
+
+
+class TrackView(BaseModel):
+    """A track in mm."""
+
+    net: str
+    far: bool
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    w: float
+
+
+class ViaView(BaseModel):
+    """A via in mm."""
+
+    net: str
+    x: float
+    y: float
+
+
+class PieceView(BaseModel):
+    """A poured piece: rings of points in mm, the first the outer one."""
+
+    far: bool
+    rings: list[list[tuple[float, float]]]
+
+
+class HoleView(BaseModel):
+    """An unplated hole."""
+
+    x: float
+    y: float
+    d: float
+
+
+class BoardDrawing(BaseModel):
+    """The Board station."""
+
+    outline: list[tuple[float, float]]
+    parts: list[PartView]
+    pads: list[PadView]
+    tracks: list[TrackView]
+    vias: list[ViaView]
+    pieces: list[PieceView]
+    holes: list[HoleView]
+    via_mm: float
+    via_hole_mm: float
+    gap_mm: float
+    routed: bool
+    poured: bool
+    stale: list[str]
+    workings: list[Working]
+
+
+class ReleaseFile(BaseModel):
+    """A file of the package."""
+
+    path: str
+    bytes: int
+    sha256: str
+
+
+class ReleaseView(BaseModel):
+    """The newest release; `current` where it was made from the design as it stands."""
+
+    id: int
+    current: bool
+    proof: dict[str, int]
+    files: list[ReleaseFile]
+
+
+class LayerView(BaseModel):
+    """A layer read back from its bytes, in mm: boxes and discs, strokes, filled rings in order."""
+
+    file: str
+    function: str
+    flashes: list[tuple[str, float, float, float, float]]
+    strokes: list[tuple[float, float, float, float, float]]
+    arcs: list[tuple[float, float, float, float, float, float]]
+    regions: list[tuple[bool, list[tuple[float, float]]]]
+
+
+class QuoteView(BaseModel):
+    """A simulated quote."""
+
+    house: str
+    house_name: str
+    about: str
+    quantity: int
+    lines: list[tuple[str, int]]
+    total_cents: int
+    each_cents: float
+    ready_on: str
+    arrives_on: str
+    in_time: bool
+    next_break: tuple[int, float] | None
+    complaints: list[str]
+    finishes: list[str]
+    colours: list[str]
+    thickness_um: list[int]
+    shipping: list[str]
+
+
+class OrderView(BaseModel):
+    """A simulated order."""
+
+    id: int
+    release: int
+    house_name: str
+    quantity: int
+    total_cents: int
+    state: str
+    sentence: str
+    day: int
+    date: str
+    states: list[str]
+
+
+class ChipRow(BaseModel):
+    """A chip in the search."""
+
+    name: str
+    family: str
+    package: str
+    ports: int
+    fits: bool

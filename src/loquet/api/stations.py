@@ -1,0 +1,197 @@
+"""What the Pins, Circuit and Board stations draw."""
+
+from fastapi import APIRouter
+
+from loquet.api.context import ContextNow, SessionNow
+from loquet.api.errors import Refused
+from loquet.api.shapes import (
+    BoardDrawing,
+    Carried,
+    ChipPinView,
+    ChipRow,
+    CircuitView,
+    ComponentView,
+    HoleView,
+    NetView,
+    PadView,
+    PartView,
+    PieceView,
+    PinsView,
+    TrackView,
+    ViaView,
+)
+from loquet.core.board import BoardView, PourPiece
+from loquet.core.board.copper import Copper
+from loquet.core.circuit import Component
+from loquet.core.design import Design
+from loquet.core.geometry import Box, Round
+from loquet.core.library import Library
+from loquet.core.pins.model import Need
+from loquet.core.pins.needs import needs_of
+from loquet.core.pins.options import options_of
+from loquet.core.pipeline import board_view, stale_slices
+from loquet.store.designs import head_of, load_design
+
+router = APIRouter(prefix="/api", tags=["stations"])
+
+
+@router.get("/projects/{project_id}/pins")
+def get_pins(project_id: int, session: SessionNow, context: ContextNow) -> PinsView:
+    """The chip with its pins, solved or not."""
+    design = load_design(session, head_of(session, project_id).version)
+    return describe_pins(design, context.library)
+
+
+def describe_pins(design: Design, library: Library) -> PinsView:
+    """Every pin with what it carries and could carry, every signal with the pins that could take it."""
+    chip = library.find_chip(design.brief.chip.part)
+    made = design.pins
+    plan = made.value if made and made.value.chip == chip.name else None
+    needs = needs_of(design.brief)
+    able: dict[str, list[Need]] = {}
+    for need in needs:
+        for option in options_of(need, chip):
+            able.setdefault(option.pin, []).append(need)
+    carried = {row.pin: row for row in plan.assignments} if plan else {}
+    pins = []
+    for pin in chip.pins:
+        row = carried.get(pin.number)
+        could = [f"{f.peripheral}.{f.signal} ({f.route})" for f in pin.functions]
+        pins.append(
+            ChipPinView(
+                number=pin.number, name=pin.name, kind="reset" if pin.is_reset else pin.kind, signal=row.signal if row else "", title=row.title if row else "",
+                function=f"{row.peripheral}.{row.function}" if row and row.function else "", locked=bool(row and row.locked), could=could,
+            )
+        )  # fmt: skip
+    signals = []
+    for need in needs:
+        given = plan.of(need.signal) if plan else None
+        signals.append(
+            Carried(
+                signal=need.signal, title=need.title, pin=given.pin if given else "", port=given.port if given else "",
+                function=f"{given.peripheral}.{given.function} {given.route}" if given and given.function else "",
+                locked=need.signal in design.choices.pin_locks, pins=[p for p, rows in able.items() if need in rows],
+            )
+        )  # fmt: skip
+    free = len(plan.free) if plan else sum(p.kind == "port" and not p.is_reset for p in chip.pins) - len(needs)
+    return PinsView(
+        chip=chip.name, package=chip.package, sides=2 if chip.package.startswith("TSSOP") else 4, pins=pins, signals=signals,
+        proven=bool(plan and plan.proven), solved=plan is not None and "pins" not in stale_slices(design), free=free,
+        reserved=sum(p.kind not in ("port", "unused") or p.is_reset for p in chip.pins), workings=list(plan.workings) if plan else [],
+        data_source=chip.data_source,
+    )  # fmt: skip
+
+
+@router.get("/projects/{project_id}/circuit")
+def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> CircuitView:
+    """Components, nets and workings."""
+    design = load_design(session, head_of(session, project_id).version)
+    if design.circuit is None:
+        return CircuitView(components=[], nets=[], workings=[])
+    circuit = design.circuit.value
+    return CircuitView(
+        components=[describe_component(c, context.library) for c in circuit.components],
+        nets=[NetView(name=n.name, kind=n.kind, pads=list(n.pads)) for n in circuit.nets],
+        workings=list(circuit.workings),
+    )
+
+
+def describe_component(component: Component, library: Library) -> ComponentView:
+    """A component with its part's words and pad names."""
+    if component.part.startswith("chip:"):
+        chip = library.find_chip(component.part[5:])
+        names = {pin.number: pin.name for pin in chip.pins}
+        description, size, evidence = f"Microcontroller {chip.name}", chip.package, chip.data_source
+    else:
+        part = library.parts[component.part]
+        names, description, size, evidence = part.pin_names, part.description, part.size_codes, part.evidence_text
+    pads = [(pad, names.get(pad, ""), net) for pad, net in sorted(component.pads.items(), key=lambda item: (len(item[0]), item[0]))]
+    return ComponentView(
+        ref=component.ref, role=component.role, block=component.block, part=component.part, description=description, value=component.value,
+        size=size, purpose=component.purpose, pads=pads, evidence=evidence,
+    )  # fmt: skip
+
+
+@router.get("/projects/{project_id}/board")
+def get_board(project_id: int, session: SessionNow, context: ContextNow) -> BoardDrawing:
+    """The board as far as it is made; 404 before it is placed."""
+    design = load_design(session, head_of(session, project_id).version)
+    if design.placement is None or design.circuit is None:
+        raise Refused("The board is not placed yet.", "Place it first.", 404)
+    refs = {c.ref: c.role for c in design.circuit.value.components}
+    if refs != {p.ref: p.role for p in design.placement.value.parts}:
+        raise Refused("The circuit has changed since the board was placed.", "Place it again.", 404)
+    return describe_board(design, board_view(design, context.library))
+
+
+def describe_board(design: Design, view: BoardView) -> BoardDrawing:
+    """All of it in millimetres."""
+    stale = stale_slices(design)
+    made = [design.placement, design.routing, design.pour]
+    workings = [w for m in made if m is not None for w in m.value.workings]
+    vias = (*(view.routing.vias if view.routing else ()), *(view.pour.stitches if view.pour else ()))
+    return BoardDrawing(
+        outline=[mm_point(p) for p in view.outline.exterior.coords], parts=[part_drawing(c, view, design) for c in view.circuit.components],
+        pads=[pad_drawing(c) for c in view.pads],
+        tracks=[
+            TrackView(net=t.net, far=t.far, x1=t.x1_nm / 1e6, y1=t.y1_nm / 1e6, x2=t.x2_nm / 1e6, y2=t.y2_nm / 1e6, w=t.width_nm / 1e6)
+            for t in (view.routing.tracks if view.routing else ())
+        ],
+        vias=[ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6) for v in vias],
+        pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
+        holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
+        via_mm=view.rules.via_nm / 1e6, via_hole_mm=view.rules.via_hole_nm / 1e6, gap_mm=view.rules.gap_nm / 1e6,
+        routed=view.routing is not None, poured=view.pour is not None, stale=list(stale), workings=workings,
+    )  # fmt: skip
+
+
+def mm_point(point: tuple[float, ...]) -> tuple[float, float]:
+    """Nanometres as rounded millimetres."""
+    return round(point[0] / 1e6, 4), round(point[1] / 1e6, 4)
+
+
+def piece_drawing(piece: PourPiece) -> PieceView:
+    """Rings of a poured piece."""
+    return PieceView(far=piece.far, rings=[[mm_point(p) for p in ring] for ring in (piece.outer, *piece.holes)])
+
+
+def part_drawing(component: Component, view: BoardView, design: Design) -> PartView:
+    """A placed part."""
+    placed = next(p for p in view.placement.parts if p.ref == component.ref)
+    pattern = view.patterns[component.ref]
+    return PartView(
+        ref=component.ref, role=component.role, purpose=component.purpose, x=placed.x_nm / 1e6, y=placed.y_nm / 1e6, turn=placed.turn_deg, far=placed.far,
+        locked=placed.locked, by_hand=component.role in design.choices.part_seats, yard=rectangle(placed.seat.shape(pattern.courtyard), placed.x_nm, placed.y_nm),
+        body=rectangle(placed.seat.shape(pattern.body), placed.x_nm, placed.y_nm),
+    )  # fmt: skip
+
+
+def rectangle(box: object, x: int, y: int) -> tuple[float, float, float, float]:
+    """Left, bottom, right, top about a part's middle."""
+    assert isinstance(box, Box)
+    return (box.x - box.w / 2 - x) / 1e6, (box.y - box.h / 2 - y) / 1e6, (box.x + box.w / 2 - x) / 1e6, (box.y + box.h / 2 - y) / 1e6
+
+
+def pad_drawing(copper: Copper) -> PadView:
+    """A pad."""
+    shape = copper.shape
+    assert isinstance(shape, Box | Round)
+    w, h = (shape.d, shape.d) if isinstance(shape, Round) else (shape.w, shape.h)
+    return PadView(
+        ref=copper.ref, pad=copper.pad, net=copper.net, sides=list(copper.sides), shape="round" if isinstance(shape, Round) else "box",
+        x=shape.x / 1e6, y=shape.y / 1e6, w=w / 1e6, h=h / 1e6, drill=copper.drill_nm / 1e6,
+    )  # fmt: skip
+
+
+@router.get("/projects/{project_id}/chips")
+def search_chips(project_id: int, session: SessionNow, context: ContextNow, words: str = "", most: int = 60) -> list[ChipRow]:
+    """Chips whose name, family or package holds every word; `fits` where there are pins enough, those first."""
+    design = load_design(session, head_of(session, project_id).version)
+    needed = len(needs_of(design.brief))
+    wanted = words.lower().split()[:6]
+    rows = [
+        ChipRow(name=c.name, family=c.family, package=c.package, ports=c.ports, fits=c.ports >= needed)
+        for c in context.chips
+        if all(w in c.name or w == c.family or w in c.package.lower() for w in wanted)
+    ]
+    return sorted(rows, key=lambda r: (not r.fits, r.ports, r.name))[: max(1, min(most, 200))]

@@ -1,0 +1,44 @@
+"""What all edits share: refusing with a sentence, and checking what an edit made of the brief."""
+
+from pydantic import ValidationError
+
+from loquet.core.brief import Brief, BriefError
+from loquet.core.brief.reading import brief_from_plain
+from loquet.core.design import Design
+
+
+class EditRefused(Exception):
+    """An edit that cannot be made: why, and the way out."""
+
+    def __init__(self, why: str, way_out: str) -> None:
+        super().__init__(f"{why} {way_out}")
+        self.why, self.way_out = why, way_out
+
+
+def checked(before: Design, after: Design) -> Design:
+    """The edited design, its brief checked again from its plain values; choices for things that are gone are dropped."""
+    if after.brief == before.brief:
+        return after
+    try:
+        brief = brief_from_plain(after.brief.model_dump(mode="json"))
+    except BriefError as error:
+        raise EditRefused(f"{error.place} {error.problem}.", error.way_out) from None
+    return after.model_copy(update={"brief": brief, "choices": without_the_gone(after, brief)})
+
+
+def without_the_gone(design: Design, brief: Brief) -> object:
+    """Choices without locks and seats of controls that no longer exist; a new chip drops all pin locks."""
+    names = {f"button:{c.name}" for c in brief.controls}
+    choices = design.choices
+    locks = {s: p for s, p in choices.pin_locks.items() if not s.startswith("button:") or s in names}
+    seats = {r: s for r, s in choices.part_seats.items() if not r.startswith("button:") or r in names}
+    return choices.model_copy(update={"pin_locks": locks, "part_seats": seats})
+
+
+def validated(model: type[Brief], values: dict[str, object]) -> Brief:
+    """A brief from changed values; raises EditRefused."""
+    try:
+        return model.model_validate(values)
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        raise EditRefused(f"{'.'.join(str(s) for s in first['loc'])}: {first['msg']}.", "Give another value.") from None

@@ -1,0 +1,50 @@
+"""Edits of the pin plan: locks."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.design import Design
+from loquet.core.edits.applying import EditRefused
+from loquet.core.frozen import Frozen
+from loquet.core.pins.needs import needs_of
+
+
+class LockPin(Frozen):
+    """Keep a signal on a pin, however often the plan is solved."""
+
+    kind: Literal["lock-pin"] = "lock-pin"
+    signal: Annotated[str, Field(max_length=60)]
+    pin: Annotated[str, Field(pattern=r"^\d{1,3}$")]
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Lock {self.signal.removeprefix('button:')} to pin {self.pin}"
+
+    def apply(self, design: Design) -> Design:
+        """Add the lock; two signals cannot hold one pin."""
+        if self.signal not in {need.signal for need in needs_of(design.brief)}:
+            raise EditRefused(f"There is no signal '{self.signal}'.", "Reload the page.")
+        for signal, pin in design.choices.pin_locks.items():
+            if pin == self.pin and signal != self.signal:
+                raise EditRefused(f"Pin {pin} is locked to {signal.removeprefix('button:')}.", "Release that lock first.")
+        locks = {**design.choices.pin_locks, self.signal: self.pin}
+        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_locks": locks})})
+
+
+class ReleasePin(Frozen):
+    """Let the solver choose the pin of a signal again."""
+
+    kind: Literal["release-pin"] = "release-pin"
+    signal: Annotated[str, Field(max_length=60)]
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Release the lock of {self.signal.removeprefix('button:')}"
+
+    def apply(self, design: Design) -> Design:
+        """Drop the lock."""
+        locks = {s: p for s, p in design.choices.pin_locks.items() if s != self.signal}
+        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_locks": locks})})

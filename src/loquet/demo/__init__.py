@@ -1,0 +1,1 @@
+"""The Larkfield workshop's demo data."""

@@ -1,0 +1,19 @@
+"""The example briefs of the Larkfield workshop."""
+
+from pathlib import Path
+
+from loquet.core.brief import Brief, read_brief
+
+EXAMPLES = Path(__file__).resolve().parents[3] / "examples"
+DEMO_BRIEFS = ("dusk-remote", "dome-pod", "focus-pad")
+
+
+def demo_brief(name: str) -> Brief:
+    """An example brief by its file name without ending."""
+    path = EXAMPLES / f"{name}.brief.json"
+    return read_brief(path.read_bytes(), path.name)
+
+
+def dusk_remote() -> Brief:
+    """The six-button pocket remote."""
+    return demo_brief("dusk-remote")

@@ -1,0 +1,1 @@
+"""Long work: started, watched, stopped; the last good version always stays."""

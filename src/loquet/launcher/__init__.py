@@ -1,0 +1,1 @@
+"""Setting up and running Loquet on one machine: packages, database, front end, server, tests."""

@@ -1,0 +1,71 @@
+"""The launcher's second half: what needs Python."""
+
+import argparse
+import sys
+
+from loquet.launcher.steps import SetupFailed
+
+HELP = """Loquet: from a brief to a proven board package.
+
+  ./loquet demo [--port N] [--host H]   set up what is missing, start with demo data
+  ./loquet start [--port N] [--host H]  the same without adding demo data
+  ./loquet reset-demo                   give the demo projects back as they were
+  ./loquet compile BRIEF --out DIR [--json]
+                                        a brief to a proven package, without a database
+  ./loquet verify DIR [--json]          prove a package from its own bytes
+  ./loquet schema                       print the JSON Schema of a brief
+  ./loquet test [pytest arguments]      every check and test
+  ./loquet bench                        time the chain on generated boards
+  ./loquet shots                        take the pictures of docs/screenshots anew
+  ./loquet help                         this text
+"""
+
+
+def main() -> int:
+    """Run one command."""
+    command, rest = (sys.argv[1] if len(sys.argv) > 1 else "help"), sys.argv[2:]
+    try:
+        match command:
+            case "demo" | "start":
+                from loquet.launcher.running import start
+
+                chosen = address(command, rest)
+                return start(chosen.host, chosen.port, command == "demo")
+            case "reset-demo":
+                from loquet.launcher.running import reset_demo
+
+                return reset_demo()
+            case "test":
+                from loquet.launcher.testing import test
+
+                return test(rest)
+            case "shots":
+                from loquet.launcher.shooting import shots
+
+                return shots()
+            case "compile" | "verify" | "schema" | "openapi":
+                from loquet.cli import main as command_line
+
+                return command_line([command, *rest])
+            case "help" | "--help" | "-h":
+                print(HELP)
+                return 0
+        print(f"There is no command '{command}'.\n\n{HELP}", file=sys.stderr)
+        return 1
+    except SetupFailed as problem:
+        print(f"loquet: {problem}", file=sys.stderr)
+        return 4
+    except KeyboardInterrupt:
+        return 130
+
+
+def address(command: str, rest: list[str]) -> argparse.Namespace:
+    """Host and port; loopback unless told."""
+    parser = argparse.ArgumentParser(prog=f"loquet {command}")
+    parser.add_argument("--host", default="127.0.0.1")
+    parser.add_argument("--port", type=int, default=8460)
+    return parser.parse_args(rest)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,138 @@
+"""A simulated board house: reads the package it is sent, checks it against its abilities, quotes and makes."""
+
+from dataclasses import asdict, dataclass
+from datetime import date, timedelta
+from typing import Any
+
+from loquet.core.ordering.house import House
+from loquet.core.proof.drill_reader import read_drill
+from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
+
+STATES = ("received", "files checked", "in production", "on the road", "delivered")
+LAYERS = (
+    "copper-near.gbr", "copper-far.gbr", "mask-near.gbr", "mask-far.gbr", "legend-near.gbr", "legend-far.gbr", "profile.gbr",
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Inspection:
+    """What the house finds in the files: board size in mm, narrowest stroke and smallest hole in mm, and complaints."""
+
+    width_mm: float
+    height_mm: float
+    narrowest_mm: float
+    smallest_hole_mm: float
+    holes: int
+    complaints: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Quote:
+    """A price in cents with its lines, and the simulated calendar."""
+
+    house: str
+    quantity: int
+    lines: tuple[tuple[str, int], ...]
+    total_cents: int
+    each_cents: float
+    ready_on: str
+    arrives_on: str
+    next_break: tuple[int, float] | None
+    complaints: tuple[str, ...]
+
+    def plain(self) -> dict[str, Any]:
+        """As JSON values."""
+        return asdict(self)
+
+
+def inspect(files: dict[str, bytes], house: House) -> Inspection:
+    """Read the files as they came, knowing nothing of the design."""
+    complaints: list[str] = []
+    layers: dict[str, ReadLayer] = {}
+    for name in LAYERS:
+        try:
+            layers[name] = read_gerber(files[f"fabrication/{name}"], name)
+        except KeyError:
+            complaints.append(f"{name} is missing.")
+        except FileFault as problem:
+            complaints.append(f"{problem}.")
+    holes = []
+    for name in ("holes-plated.drl", "holes-unplated.drl"):
+        try:
+            holes += read_drill(files[f"fabrication/{name}"], name)
+        except KeyError:
+            complaints.append(f"{name} is missing.")
+        except FileFault as problem:
+            complaints.append(f"{problem}.")
+    width, height = profile_size(layers.get("profile.gbr"))
+    strokes = [o.shape.w for name in ("copper-near.gbr", "copper-far.gbr") if name in layers for o in layers[name].objects if hasattr(o.shape, "x1")]
+    narrowest, smallest = min(strokes, default=0), min((h.d for h in holes), default=0)
+    complaints += limits(house, width, height, narrowest, smallest)
+    return Inspection(width / 1e6, height / 1e6, narrowest / 1e6, smallest / 1e6, len(holes), tuple(complaints))
+
+
+def profile_size(profile: ReadLayer | None) -> tuple[int, int]:
+    """Width and height of the outline in nm."""
+    if profile is None:
+        return 0, 0
+    xs = [x for o in profile.objects if hasattr(o.shape, "x1") for x in (o.shape.x1, o.shape.x2)] + [x for a in profile.arcs for x in (a.x1, a.x2)]
+    ys = [y for o in profile.objects if hasattr(o.shape, "x1") for y in (o.shape.y1, o.shape.y2)] + [y for a in profile.arcs for y in (a.y1, a.y2)]
+    return (max(xs) - min(xs), max(ys) - min(ys)) if xs else (0, 0)
+
+
+def limits(house: House, width: int, height: int, narrowest: int, smallest: int) -> list[str]:
+    """Complaints where the files ask more than the house can do."""
+    found = []
+    size, most, least = sorted((width / 1e6, height / 1e6)), sorted(house.largest_mm), sorted(house.smallest_mm)
+    if not width or not height:
+        found.append("The outline is not closed or missing.")
+    elif size[0] > most[0] or size[1] > most[1] or size[0] < least[0] or size[1] < least[1]:
+        found.append(f"A board of {size[1]:.2f} x {size[0]:.2f} mm cannot be made here.")
+    if narrowest and narrowest < house.track_um * 1000:
+        found.append(f"Tracks of {narrowest / 1e6:.2f} mm are too narrow; the limit is {house.track_um / 1000:.2f} mm.")
+    if smallest and smallest < house.hole_um * 1000:
+        found.append(f"Holes of {smallest / 1e6:.2f} mm are too small; the limit is {house.hole_um / 1000:.2f} mm.")
+    return found
+
+
+def quote(house: House, seen: Inspection, quantity: int, finish: str, colour: str, thickness_um: int, shipping: str, today: date) -> Quote:
+    """Price and days for a quantity and choice; choices that are not offered become complaints."""
+    complaints = list(seen.complaints)
+    if finish not in house.finishes:
+        complaints.append(f"The finish {finish} is not offered.")
+    if colour not in house.colours:
+        complaints.append(f"The colour {colour} is not offered.")
+    if thickness_um not in house.thickness_um:
+        complaints.append(f"Boards of {thickness_um / 1000:.1f} mm are not offered.")
+    way = next((s for s in house.shipping if s.name == shipping), None)
+    if way is None:
+        complaints.append(f"Shipping by {shipping} is not offered.")
+        way = house.shipping[0]
+    factor = max((b for b in house.breaks if b[0] <= quantity), default=house.breaks[0])[1]
+    boards = round(seen.width_mm * seen.height_mm / 10_000 * house.area_cents_dm2 * quantity * factor)
+    lines = [("set-up", house.setup_cents), (f"{quantity} boards", boards)]
+    lines += [(f"finish {finish}", house.finish_cents.get(finish, 0)), (f"colour {colour}", house.colour_cents.get(colour, 0))]
+    if thickness_um < 1600:
+        lines.append((f"thickness {thickness_um / 1000:.1f} mm", house.thin_cents))
+    lines.append((f"shipping by {way.name}", way.cents))
+    total = sum(cents for _, cents in lines)
+    ready = today + timedelta(days=house.work_days)
+    following = next((b for b in house.breaks if b[0] > quantity), None)
+    return Quote(
+        house.id, quantity, tuple(line for line in lines if line[1] or line[0] == "set-up"), total, round(total / quantity, 1), ready.isoformat(),
+        (ready + timedelta(days=way.days)).isoformat(), following, tuple(complaints),
+    )  # fmt: skip
+
+
+def order_state(house: House, quoted: dict[str, Any], placed_on: date, day: int) -> tuple[str, str]:
+    """State and a sentence for an order after so many simulated days."""
+    today = placed_on + timedelta(days=day)
+    if today >= date.fromisoformat(quoted["arrives_on"]):
+        return STATES[4], f"Delivered on {quoted['arrives_on']}."
+    if today >= date.fromisoformat(quoted["ready_on"]):
+        return STATES[3], f"Left {house.name}; expected on {quoted['arrives_on']}."
+    if day >= 2:
+        return STATES[2], f"Being made; ready on {quoted['ready_on']}."
+    if day >= 1:
+        return STATES[1], "The files were read and can be made."
+    return STATES[0], "The order and its files have arrived."

@@ -1,0 +1,1 @@
+"""The database: slices by digest, versions that never change, and what is asked across designs."""

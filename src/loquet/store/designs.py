@@ -1,0 +1,138 @@
+"""Projects and their designs: versions that never change, a head that moves under a lock, undo and redo."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.dialects.mysql import insert
+from sqlalchemy.orm import Session
+
+from loquet.core.brief import Brief
+from loquet.core.design import SLICES, Design
+from loquet.core.frozen import Frozen, canonical, digest_of
+from loquet.store.tables import ProjectRow, RevisionRow, SliceRow, VersionRow
+
+
+class NotFound(Exception):
+    """Nothing of that number is stored."""
+
+
+class Conflict(Exception):
+    """The head has moved since the caller last saw it; `head_id` is where it is now."""
+
+    def __init__(self, head_id: int, label: str) -> None:
+        super().__init__(f"The design has changed meanwhile ({label}).")
+        self.head_id, self.label = head_id, label
+
+
+@dataclass(frozen=True)
+class Head:
+    """A project with its revision and the version that is shown."""
+
+    project: ProjectRow
+    revision: RevisionRow
+    version: VersionRow
+
+
+def create_project(session: Session, name: str, brief: Brief, author: str, now: datetime, demo: str = "") -> int:
+    """A project with revision A and its first version; returns its number."""
+    project = ProjectRow(name=name, demo=demo, created_at=now)
+    session.add(project)
+    session.flush()
+    revision = RevisionRow(project_id=project.id, letter="A", turn=0)
+    session.add(revision)
+    session.flush()
+    commit_version(session, revision, Design(brief=brief), "Start", author, now)
+    return project.id
+
+
+def head_of(session: Session, project_id: int, lock: bool = False) -> Head:
+    """The newest revision of a project and its head; raises NotFound."""
+    query = select(RevisionRow).where(RevisionRow.project_id == project_id).order_by(RevisionRow.id.desc()).limit(1)
+    revision = session.scalars(query.with_for_update() if lock else query).first()
+    project = session.get(ProjectRow, project_id)
+    version = session.get(VersionRow, revision.head_id) if revision else None
+    if revision is None or project is None or version is None:
+        raise NotFound(f"There is no project {project_id}.")
+    return Head(project, revision, version)
+
+
+def load_design(session: Session, version: VersionRow) -> Design:
+    """The design of a version, put together from its slices."""
+    digests = [d for d in version.slices.values() if d]
+    rows = session.execute(select(SliceRow.digest, SliceRow.content).where(SliceRow.digest.in_(digests)))
+    contents: dict[str, str] = {row.digest: row.content for row in rows}
+    parts = {name: contents[digest] for name, digest in version.slices.items() if digest}
+    return Design.model_validate_json("{" + ",".join(f'"{name}":{content}' for name, content in parts.items()) + "}")
+
+
+def store_slice(session: Session, value: Frozen) -> str:
+    """Keep a slice once; returns its digest."""
+    plain: Any = value.model_dump(mode="json")
+    digest = digest_of(plain)
+    statement = insert(SliceRow).values(digest=digest, content=canonical(plain))
+    session.execute(statement.on_duplicate_key_update(digest=statement.inserted.digest))
+    return digest
+
+
+def commit_version(session: Session, revision: RevisionRow, design: Design, label: str, author: str, now: datetime) -> VersionRow:
+    """A new version on top of the head, which moves there; redo ends here."""
+    slices: dict[str, str | None] = {"brief": store_slice(session, design.brief), "choices": store_slice(session, design.choices)}
+    for name in SLICES:
+        made = getattr(design, name)
+        slices[name] = store_slice(session, made) if made else None
+    version = VersionRow(revision_id=revision.id, parent_id=revision.head_id, slices=slices, label=label[:200], author=author, created_at=now)
+    session.add(version)
+    session.flush()
+    revision.head_id = revision.tip_id = version.id
+    revision.turn += 1
+    session.flush()
+    return version
+
+
+def expect_head(session: Session, head: Head, version_id: int) -> None:
+    """Raise Conflict unless the caller saw the present head."""
+    if head.version.id != version_id:
+        raise Conflict(head.version.id, head.version.label)
+
+
+def undo(session: Session, project_id: int) -> bool:
+    """Move the head to its parent; whether there was one."""
+    head = head_of(session, project_id, lock=True)
+    if head.version.parent_id is None:
+        return False
+    head.revision.head_id = head.version.parent_id
+    head.revision.turn += 1
+    return True
+
+
+def redo(session: Session, project_id: int) -> bool:
+    """Move the head one step towards the tip; whether there was a step."""
+    head = head_of(session, project_id, lock=True)
+    step = next_towards_tip(session, head)
+    if step is None:
+        return False
+    head.revision.head_id = step
+    head.revision.turn += 1
+    return True
+
+
+def next_towards_tip(session: Session, head: Head) -> int | None:
+    """The version after the head on the way to the tip, or None at the tip."""
+    version_id = head.revision.tip_id
+    while version_id is not None and version_id != head.version.id:
+        version = session.get(VersionRow, version_id)
+        if version is None:
+            return None
+        if version.parent_id == head.version.id:
+            return version.id
+        version_id = version.parent_id
+    return None
+
+
+def all_projects(session: Session) -> list[ProjectRow]:
+    """All projects, the oldest first."""
+    return list(session.scalars(select(ProjectRow).order_by(ProjectRow.id)))
+
+

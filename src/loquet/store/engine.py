@@ -1,0 +1,31 @@
+"""The engine and sessions."""
+
+from functools import cache
+
+from sqlalchemy import Engine, create_engine
+from sqlalchemy.orm import Session, sessionmaker
+
+from loquet.settings import settings
+
+
+class NoDatabase(Exception):
+    """No database address is set."""
+
+
+def make_engine(url: str) -> Engine:
+    """An engine for MariaDB: read committed, UTC, dead connections replaced."""
+    return create_engine(url, isolation_level="READ COMMITTED", pool_pre_ping=True, connect_args={"charset": "utf8mb4", "init_command": "SET time_zone = '+00:00'"})
+
+
+@cache
+def engine() -> Engine:
+    """The engine of this process; raises NoDatabase."""
+    if not settings().database_url:
+        raise NoDatabase("LOQUET_DATABASE_URL is not set. Start Loquet with ./loquet demo or ./loquet start.")
+    return make_engine(settings().database_url)
+
+
+@cache
+def sessions() -> sessionmaker[Session]:
+    """The session factory of this process."""
+    return sessionmaker(engine(), expire_on_commit=False)

@@ -1,0 +1,61 @@
+"""Releases, their files, and orders."""
+
+import hashlib
+from datetime import date, datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from loquet.store.designs import NotFound
+from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow
+
+
+def store_release(
+    session: Session, revision_id: int, version_id: int, digest: str, files: dict[str, bytes], proof: dict[str, Any], now: datetime
+) -> ReleaseRow:
+    """Keep a proven package."""
+    row = ReleaseRow(revision_id=revision_id, version_id=version_id, design_digest=digest, proof=proof, created_at=now)
+    session.add(row)
+    session.flush()
+    for path, data in files.items():
+        session.add(ReleaseFileRow(release_id=row.id, path=path, sha256=hashlib.sha256(data).hexdigest(), content=data))
+    session.flush()
+    return row
+
+
+def latest_release(session: Session, revision_id: int) -> ReleaseRow | None:
+    """The newest release of a revision."""
+    return session.scalars(select(ReleaseRow).where(ReleaseRow.revision_id == revision_id).order_by(ReleaseRow.id.desc()).limit(1)).first()
+
+
+def release_files(session: Session, release_id: int) -> dict[str, bytes]:
+    """All files of a release; raises NotFound, and ValueError where bytes do not match their SHA-256."""
+    rows = list(session.scalars(select(ReleaseFileRow).where(ReleaseFileRow.release_id == release_id).order_by(ReleaseFileRow.path)))
+    if not rows:
+        raise NotFound(f"There is no release {release_id}.")
+    for row in rows:
+        if hashlib.sha256(row.content).hexdigest() != row.sha256:
+            raise ValueError(f"{row.path} of release {release_id} is damaged in the database")
+    return {row.path: row.content for row in rows}
+
+
+def place_order(session: Session, release: ReleaseRow, house: str, quote: dict[str, Any], today: date, now: datetime) -> OrderRow:
+    """Keep an order."""
+    row = OrderRow(revision_id=release.revision_id, release_id=release.id, house=house, quote=quote, placed_on=today, day=0, created_at=now)
+    session.add(row)
+    session.flush()
+    return row
+
+
+def orders_of(session: Session, revision_id: int) -> list[OrderRow]:
+    """Orders of a revision, the newest first."""
+    return list(session.scalars(select(OrderRow).where(OrderRow.revision_id == revision_id).order_by(OrderRow.id.desc())))
+
+
+def order(session: Session, order_id: int) -> OrderRow:
+    """An order; raises NotFound."""
+    row = session.get(OrderRow, order_id)
+    if row is None:
+        raise NotFound(f"There is no order {order_id}.")
+    return row

@@ -1,0 +1,129 @@
+"""Tables. Times are UTC; keys and digests compare by bytes."""
+
+from datetime import UTC, date, datetime
+from typing import Any
+
+from sqlalchemy import JSON, Date, ForeignKey, Integer, LargeBinary, String, Text, TypeDecorator
+from sqlalchemy.dialects.mysql import DATETIME, LONGBLOB, LONGTEXT
+from sqlalchemy.engine import Dialect
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+KEY = String(64, collation="utf8mb4_bin")
+LONG_TEXT = Text().with_variant(LONGTEXT(), "mysql", "mariadb")
+LONG_BYTES = LargeBinary().with_variant(LONGBLOB(), "mysql", "mariadb")
+
+
+class UtcTime(TypeDecorator[datetime]):
+    """A moment in UTC to the microsecond; the database keeps no zone, so it is put on and taken off here."""
+
+    impl = DATETIME(fsp=6)
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        """Zone off."""
+        if value is None:
+            return None
+        if value.tzinfo is None:
+            raise ValueError("a moment without a zone cannot be stored")
+        return value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        """Zone on."""
+        return value.replace(tzinfo=UTC) if value else None
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class ProjectRow(Base):
+    """A project; `demo` names the scenario it was seeded from."""
+
+    __tablename__ = "projects"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    demo: Mapped[str] = mapped_column(String(40), default="")
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class RevisionRow(Base):
+    """A revision letter of a project: `head` is what is shown, `tip` where redo leads, `turn` the optimistic lock."""
+
+    __tablename__ = "revisions"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    project_id: Mapped[int] = mapped_column(ForeignKey("projects.id", ondelete="CASCADE"), index=True)
+    letter: Mapped[str] = mapped_column(String(2))
+    head_id: Mapped[int | None] = mapped_column(Integer)
+    tip_id: Mapped[int | None] = mapped_column(Integer)
+    turn: Mapped[int] = mapped_column(Integer, default=0)
+
+
+class SliceRow(Base):
+    """A slice of a design under the digest of its canonical JSON."""
+
+    __tablename__ = "slices"
+    digest: Mapped[str] = mapped_column(KEY, primary_key=True)
+    content: Mapped[str] = mapped_column(LONG_TEXT)
+
+
+class VersionRow(Base):
+    """An immutable version: the digests of its slices, its parent, and the edit that made it."""
+
+    __tablename__ = "versions"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    parent_id: Mapped[int | None] = mapped_column(Integer)
+    slices: Mapped[dict[str, Any]] = mapped_column(JSON)
+    label: Mapped[str] = mapped_column(String(200))
+    author: Mapped[str] = mapped_column(String(80))
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class ReleaseRow(Base):
+    """A proven package of a version."""
+
+    __tablename__ = "releases"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    version_id: Mapped[int] = mapped_column(Integer)
+    design_digest: Mapped[str] = mapped_column(KEY)
+    proof: Mapped[dict[str, Any]] = mapped_column(JSON)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class ReleaseFileRow(Base):
+    """A file of a release with its SHA-256."""
+
+    __tablename__ = "release_files"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    release_id: Mapped[int] = mapped_column(ForeignKey("releases.id", ondelete="CASCADE"), index=True)
+    path: Mapped[str] = mapped_column(String(120))
+    sha256: Mapped[str] = mapped_column(KEY)
+    content: Mapped[bytes] = mapped_column(LONG_BYTES)
+
+
+class OrderRow(Base):
+    """An order at a simulated house; `day` counts its simulated days."""
+
+    __tablename__ = "orders"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    release_id: Mapped[int] = mapped_column(ForeignKey("releases.id", ondelete="CASCADE"), index=True)
+    house: Mapped[str] = mapped_column(String(40))
+    quote: Mapped[dict[str, Any]] = mapped_column(JSON)
+    placed_on: Mapped[date] = mapped_column(Date)
+    day: Mapped[int] = mapped_column(Integer, default=0)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class JobRow(Base):
+    """Long work: what, in which state, and what it said."""
+
+    __tablename__ = "jobs"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    state: Mapped[str] = mapped_column(String(12))
+    message: Mapped[str] = mapped_column(String(500), default="")
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+    finished_at: Mapped[datetime | None] = mapped_column(UtcTime)
