@@ -1,0 +1,136 @@
+"""`./loquet shots`: the pictures of docs/screenshots, taken from demo data in a database of their own."""
+
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from selenium.webdriver import Chrome
+from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import WebDriverWait
+
+from loquet.launcher.browser import chromium
+from loquet.launcher.database import MariaDb, free_port
+from loquet.launcher.steps import ROOT, RUN_PACKAGES, TEST_PACKAGES, SetupFailed, ensure_packages, ensure_warm, ensure_web, say, state
+
+SHOTS = ROOT / "docs" / "screenshots"
+
+
+@contextmanager
+def fresh_application() -> Iterator[str]:
+    """A running application with fresh demo data; gives its address."""
+    folder = Path(tempfile.mkdtemp(prefix="loquet-shots-"))
+    server = MariaDb(folder / "database")
+    process: subprocess.Popen[bytes] | None = None
+    try:
+        server.start()
+        environment = {**os.environ, "LOQUET_DATABASE_URL": server.url(), "LOQUET_STATE": str(state())}
+        for command in ("migrate", "seed"):
+            subprocess.run([sys.executable, "-m", "loquet.cli", command], env=environment, check=True, stdin=subprocess.DEVNULL)
+        port = free_port()
+        process = subprocess.Popen([sys.executable, "-m", "loquet.cli", "serve", "--port", str(port)], env=environment, stdin=subprocess.DEVNULL)
+        wait_for(f"http://127.0.0.1:{port}/api/health")
+        yield f"http://127.0.0.1:{port}"
+    finally:
+        if process:
+            process.terminate()
+            process.wait(15)
+        server.stop()
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+def wait_for(address: str, seconds: float = 40) -> None:
+    """Until an address answers; raises SetupFailed."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        try:
+            with urllib.request.urlopen(address, timeout=2):
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise SetupFailed(f"{address} does not answer.")
+
+
+def find(driver: Chrome, selector: str, seconds: float = 30) -> object:
+    """The first element that fits, once it is there."""
+    return WebDriverWait(driver, seconds).until(lambda d: d.find_element(By.CSS_SELECTOR, selector))
+
+
+def press(driver: Chrome, selector: str) -> None:
+    """Press an element once it can be pressed."""
+    WebDriverWait(driver, 30).until(lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled())
+    driver.find_element(By.CSS_SELECTOR, selector).click()
+
+
+def shots() -> int:
+    """Take all pictures anew."""
+    ensure_packages(RUN_PACKAGES | TEST_PACKAGES)
+    ensure_web()
+    ensure_warm()
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    with fresh_application() as address, chromium() as driver:
+        for name, go in STEPS:
+            go(driver, address)
+            time.sleep(0.6)
+            driver.save_screenshot(str(SHOTS / f"{name}.png"))
+            say(f"docs/screenshots/{name}.png")
+    return 0
+
+
+def workshop(driver: Chrome, address: str) -> None:
+    """The projects."""
+    driver.get(address)
+    find(driver, "[data-project='Focus pad']")
+
+
+def station(name: str, waits: str, then: tuple[str, ...] = ()) -> object:
+    """Open a station of the first project and press what is to be pressed."""
+
+    def go(driver: Chrome, address: str) -> None:
+        if f"/{name}" not in driver.current_url:
+            driver.get(f"{address}/project/1/{name}")
+        find(driver, waits)
+        for selector in then:
+            time.sleep(0.4)
+            press(driver, selector)
+
+    return go
+
+
+def release(driver: Chrome, address: str) -> None:
+    """Write, prove and wait for quotes."""
+    driver.get(f"{address}/project/1/release")
+    find(driver, "[data-testid='prove']")
+    press(driver, "[data-testid='prove']")
+    find(driver, "[data-house]", 60)
+    find(driver, "[data-testid='layer-canvas']:not([data-objects='0'])")
+
+
+def order(driver: Chrome, address: str) -> None:
+    """Order, and let three days pass."""
+    press(driver, "[data-testid='order']")
+    for _ in range(3):
+        find(driver, "[data-order]")
+        driver.find_elements(By.CSS_SELECTOR, "[data-order] button")[0].click()
+        time.sleep(0.5)
+    driver.execute_script("document.querySelector('[data-order]').scrollIntoView()")
+
+
+STEPS = (
+    ("workshop", workshop),
+    ("brief", station("brief", "[data-thing='button:dome']")),
+    ("pins", station("pins", "[data-pin='48']")),
+    ("circuit", station("circuit", "[aria-label='Chip core']")),
+    ("working", station("circuit", "[aria-label='Chip core']", ("[data-working='screen.pull_up']",))),
+    ("board-near", station("board", "[data-testid='board-canvas'][data-scale]")),
+    ("board-far", station("board", "[data-testid='board-canvas']", ("[role='radio'][title='seen from behind']",))),
+    ("board-through", station("board", "[data-testid='board-canvas']", ("[role='radio'][title^='from the front, far']",))),
+    ("release", release),
+    ("order", order),
+)

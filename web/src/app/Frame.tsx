@@ -1,0 +1,131 @@
+import { useEffect, useMemo, useState } from "react";
+import { Navigate, useNavigate, useParams } from "react-router";
+import { Button } from "../design/Button";
+import { DesignContext, useDesign, useDesignState } from "../document/useDesign";
+import { BoardStation } from "../stations/board/BoardStation";
+import { BriefStation } from "../stations/brief/BriefStation";
+import { CircuitStation } from "../stations/circuit/CircuitStation";
+import { PinsStation } from "../stations/pins/PinsStation";
+import { ReleaseStation } from "../stations/release/ReleaseStation";
+import { Finder } from "./Finder";
+import { FindingsTray } from "./FindingsTray";
+import { HeadStrip } from "./HeadStrip";
+import { KeySheet } from "./KeySheet";
+import { ReckonerStrip } from "./ReckonerStrip";
+import { ReckonerContext, type Shown, ShownContext } from "./reckoner";
+import { StationRail } from "./StationRail";
+import { isStation, STATIONS, type StationName } from "./stations";
+
+/** A project: rail, head strip, station, findings, reckoner. */
+export function Frame() {
+	const { project, station } = useParams();
+	const { design, failure } = useDesignState(Number(project));
+	if (!isStation(station)) return <Navigate to={`/project/${project}/brief`} replace />;
+	if (failure)
+		return (
+			<main className="p-10">
+				<h1 className="text-[20px] font-semibold">{failure.sentence}</h1>
+				<p className="mt-2 text-ink-2">{failure.wayOut}</p>
+				<a href="/" className="mt-4 inline-block text-patina underline">
+					Back to the workshop
+				</a>
+			</main>
+		);
+	if (!design) return <main className="p-10 text-ink-2">Opening the project.</main>;
+	return (
+		<DesignContext.Provider value={design}>
+			<Inside station={station} />
+		</DesignContext.Provider>
+	);
+}
+
+function Inside({ station }: { station: StationName }) {
+	const design = useDesign();
+	const navigate = useNavigate();
+	const [text, setText] = useState("");
+	const [shown, setShown] = useState<Shown>(null);
+	const [finding, setFinding] = useState(false);
+	const [keys, setKeys] = useState(false);
+	const focus = useMemo(() => ({ shown, show: setShown }), [shown]);
+	const { undo, redo } = design;
+	const project = design.head.project;
+
+	useEffect(() => {
+		const press = (event: KeyboardEvent) => {
+			const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
+			if (event.ctrlKey && event.key.toLowerCase() === "k") {
+				event.preventDefault();
+				setFinding(true);
+			} else if (typing) {
+				return;
+			} else if (event.ctrlKey && event.key.toLowerCase() === "z") {
+				event.preventDefault();
+				if (event.shiftKey) redo();
+				else undo();
+			} else if (event.key === "?") {
+				setKeys(true);
+			} else if (/^[1-5]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
+				navigate(`/project/${project}/${STATIONS[Number(event.key) - 1]?.name ?? "brief"}`);
+			}
+		};
+		window.addEventListener("keydown", press);
+		return () => window.removeEventListener("keydown", press);
+	}, [undo, redo, navigate, project]);
+
+	return (
+		<ReckonerContext.Provider value={setText}>
+			<ShownContext.Provider value={focus}>
+				<div className="flex h-full flex-col">
+					<HeadStrip onFind={() => setFinding(true)} onKeys={() => setKeys(true)} />
+					<div className="flex min-h-0 flex-1">
+						<StationRail head={design.head} />
+						<main className="flex min-w-0 flex-1 flex-col overflow-hidden" aria-label={station}>
+							<NoticeBar />
+							<Station name={station} />
+						</main>
+						<FindingsTray station={station} />
+					</div>
+					<ReckonerStrip text={text} />
+				</div>
+				<Finder open={finding} close={() => setFinding(false)} />
+				<KeySheet open={keys} close={() => setKeys(false)} />
+			</ShownContext.Provider>
+		</ReckonerContext.Provider>
+	);
+}
+
+function Station({ name }: { name: StationName }) {
+	switch (name) {
+		case "brief":
+			return <BriefStation />;
+		case "pins":
+			return <PinsStation />;
+		case "circuit":
+			return <CircuitStation />;
+		case "board":
+			return <BoardStation />;
+		case "release":
+			return <ReleaseStation />;
+	}
+}
+
+function NoticeBar() {
+	const { notice, dismiss } = useDesign();
+	if (!notice) return null;
+	const tone = notice.kind === "done" ? "border-clear" : "border-stop";
+	return (
+		<div
+			role="status"
+			data-testid="notice"
+			data-kind={notice.kind}
+			className={`flex items-center gap-3 border-b-2 bg-card px-4 py-1.5 ${tone}`}
+		>
+			<span className="flex-1">
+				{notice.sentence} <span className="text-ink-2">{notice.wayOut}</span>
+			</span>
+			<Button weight="quiet" onClick={dismiss}>
+				Dismiss
+			</Button>
+		</div>
+	);
+}

@@ -1,0 +1,52 @@
+import { Button } from "../design/Button";
+import { Sign } from "../design/Sign";
+import { useDesign } from "../document/useDesign";
+
+export function HeadStrip({ onFind, onKeys }: { onFind: () => void; onKeys: () => void }) {
+	const { head, undo, redo } = useDesign();
+	return (
+		<header className="flex h-[48px] shrink-0 items-center gap-4 border-b border-rule bg-card px-4">
+			<span className="text-[16px] font-semibold">{head.name}</span>
+			<span className="text-ink-2">
+				revision {head.revision}, {head.outline_mm.length ? size(head.outline_mm) : ""}
+			</span>
+			<Meter stops={head.stops} />
+			<span className="flex-1" />
+			<Button
+				onClick={undo}
+				disabled={!head.can_undo}
+				title={head.can_undo ? `Undo: ${head.undo_label}` : "Nothing to undo"}
+			>
+				Undo
+			</Button>
+			<Button onClick={redo} disabled={!head.can_redo}>
+				Redo
+			</Button>
+			<Button onClick={onFind} title="Ctrl+K">
+				Find
+			</Button>
+			<Button weight="quiet" onClick={onKeys} aria-label="Sheet of keys">
+				Keys
+			</Button>
+		</header>
+	);
+}
+
+function size(outline: [number, number][]): string {
+	const xs = outline.map((p) => p[0]);
+	const ys = outline.map((p) => p[1]);
+	return `${(Math.max(...xs) - Math.min(...xs)).toFixed(2)} x ${(Math.max(...ys) - Math.min(...ys)).toFixed(2)} mm`;
+}
+
+/** What still stands between now and an order, as counted stops. */
+function Meter({ stops }: { stops: number }) {
+	return (
+		<span
+			data-testid="ready-meter"
+			className={`flex items-center gap-2 rounded-full border px-3 py-0.5 ${stops ? "border-stop text-stop" : "border-clear text-clear"}`}
+		>
+			<Sign kind={stops ? "stop" : "clear"} size={12} />
+			{stops ? `${stops} ${stops === 1 ? "stop" : "stops"} before an order` : "No stops before an order"}
+		</span>
+	);
+}

@@ -1,0 +1,11 @@
+export const STATIONS = [
+	{ name: "brief", title: "Brief", about: "controls, shell, cells" },
+	{ name: "pins", title: "Pins", about: "which pin carries what" },
+	{ name: "circuit", title: "Circuit", about: "parts and nets" },
+	{ name: "board", title: "Board", about: "place, route, pour" },
+	{ name: "release", title: "Release", about: "files, proof, order" },
+] as const;
+
+export type StationName = (typeof STATIONS)[number]["name"];
+
+export const isStation = (name: string | undefined): name is StationName => STATIONS.some((s) => s.name === name);

@@ -1,0 +1,231 @@
+import type { Board, Part, Side } from "./boardGeometry";
+import { linksOf, openLinks } from "./boardGeometry";
+import { toScreen, type Viewport } from "./viewport";
+
+export type Look = "near" | "far" | "through";
+export type Held = { ref: string; dx: number; dy: number } | null;
+export type Scene = {
+	board: Board;
+	look: Look;
+	view: Viewport;
+	net: string | null;
+	selected: string | null;
+	held: Held;
+	mark: { x: number; y: number } | null;
+};
+
+const COLOUR = {
+	near: "#B25A24",
+	far: "#2B7F78",
+	board: "#E9DFC4",
+	boardFar: "#DDDCCB",
+	ink: "#23211D",
+	hole: "#F7F4EC",
+	pick: "#174f4a",
+};
+
+/** The whole scene, from the board up. */
+export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: number, h: number): void {
+	ctx.clearRect(0, 0, w, h);
+	const front: Side = scene.look === "far" ? "far" : "near";
+	const back: Side = front === "near" ? "far" : "near";
+	fillRings(ctx, scene.view, [scene.board.outline], front === "near" ? COLOUR.board : COLOUR.boardFar);
+	if (scene.look === "through") paintSide(ctx, scene, back, 0.38, true);
+	paintSide(ctx, scene, front, 1, false);
+	paintHoles(ctx, scene);
+	paintParts(ctx, scene, front);
+	paintLinks(ctx, scene);
+	ring(ctx, scene.view, scene.board.outline, COLOUR.ink, 1.4);
+	if (scene.mark) paintMark(ctx, scene.view, scene.mark);
+}
+
+function path(ctx: CanvasRenderingContext2D, view: Viewport, points: [number, number][]): void {
+	points.forEach(([x, y], index) => {
+		const p = toScreen(view, { x, y });
+		if (index) ctx.lineTo(p.x, p.y);
+		else ctx.moveTo(p.x, p.y);
+	});
+	ctx.closePath();
+}
+
+function fillRings(
+	ctx: CanvasRenderingContext2D,
+	view: Viewport,
+	rings: [number, number][][],
+	style: string | CanvasPattern,
+): void {
+	ctx.beginPath();
+	for (const points of rings) path(ctx, view, points);
+	ctx.fillStyle = style;
+	ctx.fill("evenodd");
+}
+
+function ring(
+	ctx: CanvasRenderingContext2D,
+	view: Viewport,
+	points: [number, number][],
+	colour: string,
+	width: number,
+): void {
+	ctx.beginPath();
+	path(ctx, view, points);
+	ctx.strokeStyle = colour;
+	ctx.lineWidth = width;
+	ctx.stroke();
+}
+
+/** Thin slanted lines: the pour, so that tracks stand out from it also in grey. */
+function hatch(ctx: CanvasRenderingContext2D, colour: string, leaning: boolean): CanvasPattern | string {
+	const tile = document.createElement("canvas");
+	tile.width = tile.height = 6;
+	const pen = tile.getContext("2d");
+	if (!pen) return colour;
+	pen.strokeStyle = colour;
+	pen.lineWidth = 1;
+	pen.beginPath();
+	for (const shift of [-6, 0, 6]) {
+		pen.moveTo(shift, leaning ? 0 : 6);
+		pen.lineTo(shift + 6, leaning ? 6 : 0);
+	}
+	pen.stroke();
+	return ctx.createPattern(tile, "repeat") ?? colour;
+}
+
+function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, strength: number, dashed: boolean): void {
+	const { board, view, net } = scene;
+	const colour = side === "near" ? COLOUR.near : COLOUR.far;
+	ctx.save();
+	ctx.globalAlpha = strength * 0.55;
+	for (const piece of board.pieces)
+		if (piece.far === (side === "far")) fillRings(ctx, view, piece.rings, hatch(ctx, colour, side === "near"));
+	ctx.globalAlpha = strength;
+	ctx.lineCap = "round";
+	for (const track of board.tracks) {
+		if (track.far !== (side === "far")) continue;
+		const [a, b] = [toScreen(view, { x: track.x1, y: track.y1 }), toScreen(view, { x: track.x2, y: track.y2 })];
+		ctx.beginPath();
+		ctx.moveTo(a.x, a.y);
+		ctx.lineTo(b.x, b.y);
+		ctx.setLineDash(dashed ? [5, 4] : []);
+		ctx.strokeStyle = net && track.net === net ? COLOUR.pick : colour;
+		ctx.lineWidth = Math.max(1.2, track.w * view.scale) + (net && track.net === net ? 1.5 : 0);
+		ctx.stroke();
+	}
+	ctx.setLineDash([]);
+	for (const pad of board.pads) {
+		if (!pad.sides.includes(side)) continue;
+		const shift = scene.held?.ref === pad.ref ? scene.held : { dx: 0, dy: 0 };
+		const p = toScreen(view, { x: pad.x + shift.dx, y: pad.y + shift.dy });
+		ctx.fillStyle = net && pad.net === net ? COLOUR.pick : colour;
+		ctx.beginPath();
+		if (pad.shape === "round") ctx.arc(p.x, p.y, (pad.w / 2) * view.scale, 0, 2 * Math.PI);
+		else
+			ctx.rect(p.x - (pad.w / 2) * view.scale, p.y - (pad.h / 2) * view.scale, pad.w * view.scale, pad.h * view.scale);
+		ctx.fill();
+		ctx.strokeStyle = "#fffdf7";
+		ctx.lineWidth = 0.8;
+		ctx.stroke();
+	}
+	ctx.restore();
+}
+
+function paintHoles(ctx: CanvasRenderingContext2D, scene: Scene): void {
+	const { board, view, net } = scene;
+	const disc = (x: number, y: number, d: number, colour: string) => {
+		const p = toScreen(view, { x, y });
+		ctx.beginPath();
+		ctx.arc(p.x, p.y, (d / 2) * view.scale, 0, 2 * Math.PI);
+		ctx.fillStyle = colour;
+		ctx.fill();
+	};
+	for (const via of board.vias) {
+		disc(via.x, via.y, board.via_mm, net && via.net === net ? COLOUR.pick : "#7d6a45");
+		disc(via.x, via.y, board.via_hole_mm, COLOUR.hole);
+	}
+	for (const pad of board.pads) if (pad.drill) disc(pad.x, pad.y, pad.drill, COLOUR.hole);
+	for (const hole of board.holes) {
+		disc(hole.x, hole.y, hole.d, COLOUR.hole);
+		const p = toScreen(view, hole);
+		ctx.beginPath();
+		ctx.arc(p.x, p.y, (hole.d / 2) * view.scale, 0, 2 * Math.PI);
+		ctx.strokeStyle = COLOUR.ink;
+		ctx.lineWidth = 1;
+		ctx.stroke();
+	}
+}
+
+function paintParts(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
+	const { board, view, selected, held } = scene;
+	for (const part of board.parts) {
+		const mine = part.far === (front === "far");
+		if (!mine && scene.look !== "through") continue;
+		const shift = held?.ref === part.ref ? held : { dx: 0, dy: 0 };
+		ctx.globalAlpha = mine ? 1 : 0.35;
+		const chosen = selected === part.ref;
+		box(ctx, view, part, part.body, shift, chosen ? COLOUR.pick : COLOUR.ink, chosen ? 2 : 0.9, mine ? [] : [4, 3]);
+		if (chosen) box(ctx, view, part, part.yard, shift, COLOUR.pick, 1, [3, 3]);
+		label(ctx, view, part, shift);
+		ctx.globalAlpha = 1;
+	}
+}
+
+function box(
+	ctx: CanvasRenderingContext2D,
+	view: Viewport,
+	part: Part,
+	rect: [number, number, number, number],
+	shift: { dx: number; dy: number },
+	colour: string,
+	width: number,
+	dash: number[],
+): void {
+	const a = toScreen(view, { x: part.x + rect[0] + shift.dx, y: part.y + rect[1] + shift.dy });
+	const b = toScreen(view, { x: part.x + rect[2] + shift.dx, y: part.y + rect[3] + shift.dy });
+	ctx.setLineDash(dash);
+	ctx.strokeStyle = colour;
+	ctx.lineWidth = width;
+	ctx.strokeRect(Math.min(a.x, b.x), Math.min(a.y, b.y), Math.abs(b.x - a.x), Math.abs(b.y - a.y));
+	ctx.setLineDash([]);
+}
+
+function label(ctx: CanvasRenderingContext2D, view: Viewport, part: Part, shift: { dx: number; dy: number }): void {
+	const size = Math.min(13, Math.max(8, view.scale * 0.95));
+	const p = toScreen(view, {
+		x: part.x + (part.body[0] + part.body[2]) / 2 + shift.dx,
+		y: part.y + (part.body[1] + part.body[3]) / 2 + shift.dy,
+	});
+	ctx.font = `600 ${size}px "IBM Plex Sans", sans-serif`;
+	ctx.textAlign = "center";
+	ctx.textBaseline = "middle";
+	ctx.lineWidth = 3;
+	ctx.strokeStyle = "#fffdf7d0";
+	ctx.strokeText(part.ref, p.x, p.y);
+	ctx.fillStyle = "#4A3F63";
+	ctx.fillText(part.ref, p.x, p.y);
+}
+
+function paintLinks(ctx: CanvasRenderingContext2D, scene: Scene): void {
+	const links = scene.held
+		? linksOf(scene.board, scene.held.ref, scene.held.dx, scene.held.dy)
+		: openLinks(scene.board);
+	ctx.strokeStyle = COLOUR.pick;
+	ctx.lineWidth = scene.held ? 1.4 : 0.8;
+	ctx.setLineDash([2, 3]);
+	for (const link of links) {
+		const [a, b] = [toScreen(scene.view, link.from), toScreen(scene.view, link.to)];
+		ctx.beginPath();
+		ctx.moveTo(a.x, a.y);
+		ctx.lineTo(b.x, b.y);
+		ctx.stroke();
+	}
+	ctx.setLineDash([]);
+}
+
+function paintMark(ctx: CanvasRenderingContext2D, view: Viewport, at: { x: number; y: number }): void {
+	const p = toScreen(view, at);
+	ctx.strokeStyle = "#A3262A";
+	ctx.lineWidth = 2.5;
+	ctx.beginPath();
+	ctx.arc(p.x, p.y, 16, 0, 2 * Math.PI);
+	ctx.stroke();
+}

@@ -1,0 +1,137 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useCallback, useContext, useEffect, useState } from "react";
+import { client, type DesignHead, type Edit, type JobCard, type JobKind, Refusal, take } from "../api/client";
+
+export type Design = {
+	head: DesignHead;
+	jobs: JobCard[];
+	notice: Notice | null;
+	dismiss: () => void;
+	edit: (edit: Edit) => Promise<boolean>;
+	undo: () => void;
+	redo: () => void;
+	start: (kind: JobKind) => Promise<void>;
+	stop: (job: number) => void;
+	say: (notice: Notice) => void;
+};
+
+export type Notice = { kind: "refused" | "done" | "conflict"; sentence: string; wayOut: string };
+
+export const DesignContext = createContext<Design | null>(null);
+
+/** The open design; only inside a project. */
+export function useDesign(): Design {
+	const design = useContext(DesignContext);
+	if (!design) throw new Error("useDesign is used outside a project");
+	return design;
+}
+
+export const headKey = (project: number) => ["project", project, "head"];
+
+/** The design of a project, kept fresh by the event stream; edits carry the version that was seen. */
+export function useDesignState(project: number): { design: Design | null; failure: Refusal | null } {
+	const queries = useQueryClient();
+	const [jobs, setJobs] = useState<JobCard[]>([]);
+	const [notice, setNotice] = useState<Notice | null>(null);
+	const query = useQuery({
+		queryKey: headKey(project),
+		queryFn: () => take(client.GET("/api/projects/{project_id}", { params: { path: { project_id: project } } })),
+	});
+	const head = query.data;
+
+	const refresh = useCallback(() => queries.invalidateQueries({ queryKey: ["project", project] }), [queries, project]);
+
+	useEffect(() => {
+		const stream = new EventSource(`/api/projects/${project}/events`);
+		let version = 0;
+		let running = new Map<number, JobCard>();
+		stream.onmessage = (message) => {
+			const tick = JSON.parse(message.data) as { version: number; jobs: JobCard[] };
+			if (version && tick.version !== version) void refresh();
+			version = tick.version;
+			const now = new Map(tick.jobs.map((job) => [job.id, job]));
+			for (const id of running.keys()) if (!now.has(id)) void ended(id);
+			running = now;
+			setJobs(tick.jobs);
+		};
+		const ended = async (id: number) => {
+			const job = await take(client.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })).catch(() => null);
+			await refresh();
+			if (job)
+				setNotice({
+					kind: job.state === "done" ? "done" : "refused",
+					sentence: job.message || `Job ${job.state}.`,
+					wayOut: "",
+				});
+		};
+		return () => stream.close();
+	}, [project, refresh]);
+
+	const put = useCallback(
+		(next: DesignHead) => {
+			queries.setQueryData(headKey(project), next);
+			void queries.invalidateQueries({ queryKey: ["project", project], predicate: (q) => q.queryKey[2] !== "head" });
+		},
+		[queries, project],
+	);
+
+	const failed = useCallback(
+		(problem: unknown) => {
+			const refusal =
+				problem instanceof Refusal ? problem : new Refusal("Something went wrong in this page.", String(problem), 0);
+			setNotice({
+				kind: refusal.status === 409 ? "conflict" : "refused",
+				sentence: refusal.sentence,
+				wayOut: refusal.wayOut,
+			});
+			if (refusal.status === 409) void refresh();
+		},
+		[refresh],
+	);
+
+	const path = { params: { path: { project_id: project } } };
+	const editing = useMutation({
+		mutationFn: (edit: Edit) =>
+			take(client.POST("/api/projects/{project_id}/edits", { ...path, body: { edit, version: head?.version ?? 0 } })),
+		onSuccess: (next) => {
+			setNotice(null);
+			put(next);
+		},
+		onError: failed,
+	});
+	const step = async (way: "/api/projects/{project_id}/undo" | "/api/projects/{project_id}/redo") => {
+		try {
+			put(await take(client.POST(way, path)));
+			setNotice(null);
+		} catch (problem) {
+			failed(problem);
+		}
+	};
+
+	if (!head) return { design: null, failure: query.error instanceof Refusal ? query.error : null };
+	const design: Design = {
+		head,
+		jobs,
+		notice,
+		dismiss: () => setNotice(null),
+		say: setNotice,
+		edit: (edit) =>
+			editing.mutateAsync(edit).then(
+				() => true,
+				() => false,
+			),
+		undo: () => void step("/api/projects/{project_id}/undo"),
+		redo: () => void step("/api/projects/{project_id}/redo"),
+		start: async (kind) => {
+			setNotice(null);
+			try {
+				await take(client.POST("/api/projects/{project_id}/jobs", { ...path, body: { kind } }));
+			} catch (problem) {
+				failed(problem);
+			}
+		},
+		stop: (job) =>
+			void take(client.POST("/api/jobs/{job_id}/stop", { params: { path: { job_id: job } } })).catch(failed),
+	};
+	return { design, failure: null };
+}

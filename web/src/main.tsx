@@ -1,0 +1,26 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { Frame } from "./app/Frame";
+import "./design/tokens.css";
+import { Workshop } from "./stations/workshop/Workshop";
+
+const queries = new QueryClient({
+	defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true, staleTime: 5_000 } },
+});
+const router = createBrowserRouter([
+	{ path: "/", element: <Workshop /> },
+	{ path: "/project/:project", element: <Frame /> },
+	{ path: "/project/:project/:station", element: <Frame /> },
+]);
+
+const root = document.getElementById("root");
+if (!root) throw new Error("the page has no root");
+createRoot(root).render(
+	<StrictMode>
+		<QueryClientProvider client={queries}>
+			<RouterProvider router={router} />
+		</QueryClientProvider>
+	</StrictMode>,
+);

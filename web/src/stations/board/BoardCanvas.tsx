@@ -1,0 +1,136 @@
+import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useState, type WheelEvent } from "react";
+import { useReckoner } from "../../app/reckoner";
+import { type Board, hitBoard, type Part, partAt, roomAround } from "../../canvas/boardGeometry";
+import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
+import { snap } from "../../canvas/snapping";
+import { useCanvas } from "../../canvas/useCanvas";
+import { fit, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
+import { useDesign } from "../../document/useDesign";
+
+type Props = {
+	board: Board;
+	look: Look;
+	net: string | null;
+	pickNet: (net: string | null) => void;
+	selected: string | null;
+	select: (ref: string | null) => void;
+	mark: { x: number; y: number } | null;
+};
+type Grip = { part: Part; x: number; y: number } | { pan: true; x: number; y: number; view: Viewport };
+const STEP_MM = 0.5;
+
+export function BoardCanvas({ board, look, net, pickNet, selected, select, mark }: Props) {
+	const { edit } = useDesign();
+	const reckon = useReckoner();
+	const [view, setView] = useState<Viewport | null>(null);
+	const [grip, setGrip] = useState<Grip | null>(null);
+	const [held, setHeld] = useState<Held>(null);
+	const side = look === "far" ? "far" : "near";
+	const xs = board.outline.map((p) => p[0]);
+	const ys = board.outline.map((p) => p[1]);
+	const [w, h] = [Math.max(...xs), Math.max(...ys)];
+	const paint = useCallback(
+		(ctx: CanvasRenderingContext2D, cw: number, ch: number) => {
+			if (view) paintBoard(ctx, { board, look, view, net, selected, held, mark }, cw, ch);
+		},
+		[board, look, view, net, selected, held, mark],
+	);
+	const { ref, size } = useCanvas(paint);
+	useEffect(() => {
+		if (size.w) setView(fit(w, h, size.w, size.h, side === "far"));
+	}, [w, h, size, side]);
+
+	const at = (event: PointerEvent | WheelEvent) => {
+		const box = event.currentTarget.getBoundingClientRect();
+		return { x: event.clientX - box.left, y: event.clientY - box.top };
+	};
+	const down = (event: PointerEvent) => {
+		if (!view) return;
+		event.currentTarget.setPointerCapture(event.pointerId);
+		const place = at(event);
+		const spot = toBoard(view, place);
+		const part = partAt(board, spot, side);
+		const hit = hitBoard(board, spot, side, 0.05);
+		pickNet(hit?.net || null);
+		select(part?.ref ?? null);
+		setGrip(part && !event.shiftKey ? { part, x: spot.x, y: spot.y } : { pan: true, ...place, view });
+	};
+	const move = (event: PointerEvent) => {
+		if (!view) return;
+		const place = at(event);
+		const spot = toBoard(view, place);
+		if (grip && "pan" in grip)
+			return setView({ ...grip.view, x: grip.view.x + place.x - grip.x, y: grip.view.y + place.y - grip.y });
+		if (grip) {
+			const to = { x: snap(grip.part.x + spot.x - grip.x, STEP_MM), y: snap(grip.part.y + spot.y - grip.y, STEP_MM) };
+			const moved = { ref: grip.part.ref, dx: to.x - grip.part.x, dy: to.y - grip.part.y };
+			if (Math.hypot(spot.x - grip.x, spot.y - grip.y) < 0.25) return;
+			setHeld(moved);
+			const room = roomAround(board, grip.part, moved.dx, moved.dy);
+			return reckon(
+				`${grip.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}`,
+			);
+		}
+		const hit = hitBoard(board, spot, side, 0.05);
+		const name = hit
+			? `; ${hit.words}${hit.net ? `, net ${hit.net}, gap at least ${board.gap_mm.toFixed(2)} mm` : ""}`
+			: "";
+		reckon(`${spot.x.toFixed(2)}, ${spot.y.toFixed(2)} mm${name}`);
+	};
+	const up = async () => {
+		const done = held;
+		setGrip(null);
+		const part = board.parts.find((p) => p.ref === done?.ref);
+		if (done && part) await seat(part, part.x + done.dx, part.y + done.dy, part.turn);
+		setHeld(null);
+	};
+	const seat = (part: Part, x: number, y: number, turn: number) =>
+		edit({
+			kind: "seat-part",
+			role: part.role,
+			x_mm: Math.round(x * 1000) / 1000,
+			y_mm: Math.round(y * 1000) / 1000,
+			turn_deg: (turn % 360) as 0 | 90 | 180 | 270,
+		});
+	const key = (event: KeyboardEvent) => {
+		const parts = board.parts.filter((p) => p.far === (side === "far"));
+		const index = parts.findIndex((p) => p.ref === selected);
+		const part = parts[index];
+		const by = event.shiftKey ? 1 : 0.1;
+		const way = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, by], ArrowDown: [0, -by] }[event.key];
+		if (event.key === "Tab" && parts.length) {
+			const next = parts[index + (event.shiftKey ? -1 : 1)];
+			if (!next) return;
+			event.preventDefault();
+			select(next.ref);
+			reckon(`${next.ref} ${next.purpose}`);
+		} else if (way && part) {
+			event.preventDefault();
+			const flip = side === "far" ? -1 : 1;
+			void seat(part, part.x + (way[0] ?? 0) * flip, part.y + (way[1] ?? 0), part.turn);
+		} else if (event.key.toLowerCase() === "q" && part) void seat(part, part.x, part.y, part.turn + 90);
+		else if (event.key === "Escape") select(null);
+		else if (event.key === "0" && size.w) setView(fit(w, h, size.w, size.h, side === "far"));
+	};
+	return (
+		<canvas
+			ref={ref}
+			tabIndex={0}
+			role="application"
+			aria-label={`The board, ${look} view. Tab walks the parts, arrows nudge, Q turns.`}
+			data-testid="board-canvas"
+			data-parts={board.parts.length}
+			data-tracks={board.tracks.length}
+			data-pieces={board.pieces.length}
+			data-scale={view?.scale}
+			data-left={view?.x}
+			data-base={view?.y}
+			className="min-h-0 w-full flex-1 touch-none"
+			onPointerDown={down}
+			onPointerMove={move}
+			onPointerUp={() => void up()}
+			onWheel={(event) => view && setView(zoomAt(view, at(event), event.deltaY < 0 ? 1.15 : 1 / 1.15))}
+			onKeyDown={key}
+		/>
+	);
+}

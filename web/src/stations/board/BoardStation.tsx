@@ -1,0 +1,118 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { client, Refusal, take } from "../../api/client";
+import { useShown } from "../../app/reckoner";
+import type { Look } from "../../canvas/paintBoard";
+import { Button } from "../../design/Button";
+import { Figure } from "../../design/Figure";
+import { useDesign } from "../../document/useDesign";
+import { BoardCanvas } from "./BoardCanvas";
+
+const LOOKS: [Look, string, string][] = [
+	["near", "Near side", "seen from the front"],
+	["far", "Far side", "seen from behind"],
+	["through", "See-through", "from the front, far side dashed"],
+];
+
+/** The board: near, far, see-through; place, route, pour; drag a part. */
+export function BoardStation() {
+	const { head, start, jobs, edit } = useDesign();
+	const { shown } = useShown();
+	const [look, setLook] = useState<Look>("near");
+	const [selected, setSelected] = useState<string | null>(null);
+	const [net, setNet] = useState<string | null>(null);
+	const query = useQuery({
+		queryKey: ["project", head.project, "board", head.version],
+		queryFn: () =>
+			take(client.GET("/api/projects/{project_id}/board", { params: { path: { project_id: head.project } } })),
+		placeholderData: (before) => before,
+	});
+	useEffect(() => {
+		for (const about of shown?.about ?? []) {
+			if (about.startsWith("net:")) setNet(about.slice(4));
+			if (about.startsWith("part:")) setSelected(about.slice(5));
+		}
+	}, [shown]);
+	const board = query.isError ? undefined : query.data;
+	const part = board?.parts.find((p) => p.ref === selected);
+	const busy = jobs.length > 0;
+	const state = (name: "placement" | "routing" | "pour") => (head.stale.includes(name) ? "main" : "plain");
+	return (
+		<div className="flex min-h-0 flex-1 flex-col">
+			<div className="flex flex-wrap items-center gap-2 border-b border-rule px-4 py-2">
+				<div role="radiogroup" aria-label="Side" className="flex border border-[#b9b09c]">
+					{LOOKS.map(([value, title, about]) => (
+						<button
+							key={value}
+							type="button"
+							role="radio"
+							aria-checked={look === value}
+							title={about}
+							className={`px-2.5 py-1 ${look === value ? "bg-ink text-paper" : "bg-card"}`}
+							onClick={() => setLook(value)}
+						>
+							{title}
+						</button>
+					))}
+				</div>
+				<span className="flex-1" />
+				<Button weight={state("placement")} disabled={busy} onClick={() => void start("placement")} data-testid="place">
+					Place
+				</Button>
+				<Button weight={state("routing")} disabled={busy} onClick={() => void start("routing")} data-testid="route">
+					Route
+				</Button>
+				<Button weight={state("pour")} disabled={busy} onClick={() => void start("pour")} data-testid="pour">
+					Pour ground
+				</Button>
+				<Button
+					disabled={busy}
+					onClick={() => void start("everything")}
+					title="Pins, circuit, placing, routing and pour, as far as they are stale"
+				>
+					Make all anew
+				</Button>
+			</div>
+			{board ? (
+				<BoardCanvas
+					board={board}
+					look={look}
+					net={net}
+					pickNet={setNet}
+					selected={selected}
+					select={setSelected}
+					mark={shown?.x != null && shown.y != null ? { x: shown.x, y: shown.y } : null}
+				/>
+			) : (
+				<p className="p-6 text-ink-2">
+					{query.error instanceof Refusal ? `${query.error.sentence} ${query.error.wayOut}` : "Reading the board."}
+				</p>
+			)}
+			<div className="flex items-center gap-4 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
+				<span className="text-ink-2">{LOOKS.find(([value]) => value === look)?.[2]}</span>
+				{board?.workings.map((w) => (
+					<span key={w.id}>
+						<span className="text-ink-2">{w.title}</span> <Figure working={w} unit={false} />
+					</span>
+				))}
+				<span className="flex-1" />
+				{part ? (
+					<span className="flex items-center gap-2" data-testid="picked-part">
+						<span className="font-medium">{part.ref}</span>{" "}
+						<span className="max-w-[220px] truncate">{part.purpose}</span>
+						<span className="figure">
+							{part.x.toFixed(2)}, {part.y.toFixed(2)} mm, {part.turn}°
+						</span>
+						{part.by_hand && (
+							<Button className="!py-0" onClick={() => void edit({ kind: "release-part", role: part.role })}>
+								Let it be placed
+							</Button>
+						)}
+					</span>
+				) : (
+					net && <span className="figure">net {net}</span>
+				)}
+			</div>
+		</div>
+	);
+}

@@ -1,0 +1,189 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, type Schemas, take } from "../../api/client";
+import { useReckoner } from "../../app/reckoner";
+import { Button } from "../../design/Button";
+import { Figures } from "../../design/Figure";
+import { useDesign } from "../../document/useDesign";
+
+type View = Schemas["CircuitView"];
+type Component = Schemas["ComponentView"];
+
+const BLOCKS: [string, string][] = [
+	["chip", "Chip core"],
+	["power", "Cells to rail"],
+	["buttons", "Buttons"],
+	["screen", "Screen"],
+	["buzzer", "Buzzer"],
+	["light", "Indicator light"],
+	["service", "Programming and test"],
+];
+
+/** Components by block with the workings beside them, and the nets. */
+export function CircuitStation() {
+	const { head, start, jobs } = useDesign();
+	const [net, setNet] = useState<string | null>(null);
+	const query = useQuery({
+		queryKey: ["project", head.project, "circuit", head.version],
+		queryFn: () =>
+			take(client.GET("/api/projects/{project_id}/circuit", { params: { path: { project_id: head.project } } })),
+		placeholderData: (before) => before,
+	});
+	const view = query.data;
+	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
+	if (!view) return <p className="p-6 text-ink-2">Reading the circuit.</p>;
+	const stale = head.stale.includes("circuit");
+	return (
+		<div className="flex min-h-0 flex-1 flex-col">
+			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
+				<span>
+					<span className="figure">{view.components.length}</span> <span className="text-ink-2">components,</span>{" "}
+					<span className="figure">{view.nets.length}</span> <span className="text-ink-2">nets</span>
+				</span>
+				{stale && (
+					<span className="text-look">
+						{view.components.length ? "drawn from an earlier pin plan" : "not made yet"}
+					</span>
+				)}
+				<span className="flex-1" />
+				<Button
+					weight={stale ? "main" : "plain"}
+					disabled={jobs.some((j) => j.kind === "circuit")}
+					onClick={() => void start("circuit")}
+					data-testid="make-circuit"
+				>
+					{stale ? "Make the circuit" : "Make it again"}
+				</Button>
+			</div>
+			<div className="flex min-h-0 flex-1">
+				<div className="min-w-0 flex-1 overflow-y-auto px-4 py-3">
+					{BLOCKS.map(([block, title]) => (
+						<Block key={block} block={block} title={title} view={view} net={net} pick={setNet} />
+					))}
+				</div>
+				<NetList view={view} net={net} pick={setNet} />
+			</div>
+		</div>
+	);
+}
+
+const WORKINGS: Record<string, string> = {
+	chip: "chip.",
+	power: "power.",
+	buttons: "buttons.",
+	screen: "screen.",
+	buzzer: "buzzer.",
+	light: "light.",
+};
+
+function Block({
+	block,
+	title,
+	view,
+	net,
+	pick,
+}: {
+	block: string;
+	title: string;
+	view: View;
+	net: string | null;
+	pick: (net: string) => void;
+}) {
+	const components = view.components.filter((c) => c.block === block);
+	if (components.length === 0) return null;
+	const prefix = WORKINGS[block];
+	const workings = view.workings.filter((w) => prefix && w.id.startsWith(prefix));
+	return (
+		<section className="mb-5" aria-label={title}>
+			<h2 className="border-b-2 border-ink pb-1 font-semibold">{title}</h2>
+			{workings.length > 0 && (
+				<div className="my-2 max-w-[380px]">
+					<Figures workings={workings} />
+				</div>
+			)}
+			<table className="w-full">
+				<tbody>
+					{components.map((component) => (
+						<Row key={component.ref} component={component} net={net} pick={pick} />
+					))}
+				</tbody>
+			</table>
+		</section>
+	);
+}
+
+function Row({ component, net, pick }: { component: Component; net: string | null; pick: (net: string) => void }) {
+	const reckon = useReckoner();
+	return (
+		<tr
+			className="border-b border-rule align-top"
+			onPointerEnter={() => reckon(`${component.ref} ${component.description}; ${component.evidence}`)}
+		>
+			<td className="figure w-[46px] py-1 font-medium">{component.ref}</td>
+			<td className="w-[210px] py-1 pr-3">
+				{component.purpose}
+				<span className="block text-[12px] text-ink-2">{component.size}</span>
+			</td>
+			<td className="figure w-[110px] py-1 pr-3 text-right">
+				{component.block === "buttons" && component.part.startsWith("button") ? "" : shortValue(component)}
+			</td>
+			<td className="py-1">
+				{component.pads.length > 12 ? (
+					<span className="text-[12px] text-ink-2">{component.pads.length} pins connected; see the Pins station</span>
+				) : (
+					component.pads.map(([pad, name, on]) => (
+						<button
+							key={pad}
+							type="button"
+							onClick={() => pick(on)}
+							className={`figure mr-2 inline-block text-[12px] hover:underline ${net === on ? "font-medium text-patina underline" : ""}`}
+						>
+							<span className="text-ink-2">{name || pad}</span> {on}
+						</button>
+					))
+				)}
+			</td>
+		</tr>
+	);
+}
+
+function shortValue(component: Component): string {
+	return component.value === component.description ? "" : component.value.length > 18 ? "" : component.value;
+}
+
+function NetList({ view, net, pick }: { view: View; net: string | null; pick: (net: string | null) => void }) {
+	const [words, setWords] = useState("");
+	const nets = view.nets.filter((n) =>
+		`${n.name} ${n.pads.map((p) => p[0]).join(" ")}`.toLowerCase().includes(words.toLowerCase()),
+	);
+	return (
+		<section aria-label="Nets" className="flex w-[250px] shrink-0 flex-col border-l border-rule">
+			<input
+				aria-label="Search nets"
+				placeholder="net or part"
+				className="m-3 border border-[#b9b09c] bg-card px-2 py-1"
+				value={words}
+				onChange={(event) => setWords(event.target.value)}
+			/>
+			<ul className="min-h-0 flex-1 overflow-y-auto">
+				{nets.map((row) => (
+					<li key={row.name} className={`border-b border-rule px-3 py-1 ${net === row.name ? "bg-board/60" : ""}`}>
+						<button
+							type="button"
+							className="flex w-full justify-between"
+							onClick={() => pick(net === row.name ? null : row.name)}
+						>
+							<span className="figure">{row.name}</span>
+							<span className="figure text-ink-2">{row.pads.length}</span>
+						</button>
+						{net === row.name && (
+							<p className="figure text-[12px] text-ink-2">
+								{row.pads.map(([ref, pad]) => `${ref}.${pad}`).join("  ")}
+							</p>
+						)}
+					</li>
+				))}
+			</ul>
+		</section>
+	);
+}

@@ -1,0 +1,58 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, take } from "../../api/client";
+import { Button } from "../../design/Button";
+import { useDesign } from "../../document/useDesign";
+
+/** Chips of the open data set in packages we have patterns for; those with pins enough come first, the smallest first. */
+export function ChipSearch({ close }: { close: () => void }) {
+	const { head, edit } = useDesign();
+	const [words, setWords] = useState("");
+	const query = useQuery({
+		queryKey: ["project", head.project, "chips", words, head.version],
+		queryFn: () =>
+			take(
+				client.GET("/api/projects/{project_id}/chips", {
+					params: { path: { project_id: head.project }, query: { words } },
+				}),
+			),
+		placeholderData: (before) => before,
+	});
+	const choose = async (name: string) => {
+		if (await edit({ kind: "set-chip", part: name })) close();
+	};
+	return (
+		<div className="border-b border-rule bg-card px-4 py-2" data-testid="chip-search">
+			<div className="flex items-center gap-3">
+				<input
+					aria-label="Search chips"
+					placeholder="name, family or package, such as: l0 lqfp48"
+					className="w-[320px] border border-[#b9b09c] bg-paper px-2 py-1"
+					value={words}
+					onChange={(event) => setWords(event.target.value)}
+				/>
+				<span className="text-[12px] text-ink-2">
+					A chip that fits has a usable pin for every signal. Pin locks belong to a chip and are dropped.
+				</span>
+			</div>
+			<ul className="mt-2 grid max-h-[170px] grid-cols-2 gap-x-6 overflow-y-auto">
+				{(query.data ?? []).map((chip) => (
+					<li key={chip.name} className="flex items-center justify-between border-b border-rule py-0.5">
+						<span className="figure">{chip.name}</span>
+						<span className="text-[12px] text-ink-2">
+							{chip.package}, {chip.ports} pins{chip.fits ? "" : ", too few"}
+						</span>
+						<Button
+							weight="quiet"
+							disabled={!chip.fits || chip.name === head.brief.chip.part}
+							onClick={() => void choose(chip.name)}
+						>
+							Use
+						</Button>
+					</li>
+				))}
+			</ul>
+			{query.data?.length === 0 && <p className="py-2 text-ink-2">No chip has all of these words.</p>}
+		</div>
+	);
+}

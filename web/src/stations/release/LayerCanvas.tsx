@@ -1,0 +1,104 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback } from "react";
+import { client, type Schemas, take } from "../../api/client";
+import { useCanvas } from "../../canvas/useCanvas";
+import { fit, toScreen, type Viewport } from "../../canvas/viewport";
+import { useDesign } from "../../document/useDesign";
+
+type Layer = Schemas["LayerView"];
+
+const COLOURS: [string, string][] = [
+	["copper", "#B25A24"],
+	["mask", "#3d5c49"],
+	["legend", "#4A3F63"],
+	["paste", "#6d6a66"],
+	["holes", "#23211D"],
+	["profile", "#23211D"],
+];
+
+/** One layer as it will be made, drawn from the bytes of its file. */
+export function LayerCanvas({ release, file }: { release: number; file: string }) {
+	const { head } = useDesign();
+	const query = useQuery({
+		queryKey: ["layer", release, file],
+		queryFn: () =>
+			take(client.GET("/api/releases/{release_id}/layers/{file}", { params: { path: { release_id: release, file } } })),
+		staleTime: Number.POSITIVE_INFINITY,
+	});
+	const mirrored = file.includes("-far");
+	const layer = query.data;
+	const paint = useCallback(
+		(ctx: CanvasRenderingContext2D, w: number, h: number) => {
+			const xs = head.outline_mm.map((p) => p[0]);
+			const ys = head.outline_mm.map((p) => p[1]);
+			const view = fit(Math.max(...xs), Math.max(...ys), w, h, mirrored, 14);
+			ctx.clearRect(0, 0, w, h);
+			outline(ctx, view, head.outline_mm);
+			if (layer) paintLayer(ctx, view, layer, COLOURS.find(([name]) => file.startsWith(name))?.[1] ?? "#23211D");
+		},
+		[layer, head.outline_mm, mirrored, file],
+	);
+	const { ref } = useCanvas(paint);
+	return (
+		<div className="relative min-w-0 flex-1">
+			<canvas
+				ref={ref}
+				className="h-full w-full"
+				role="img"
+				aria-label={`${file}, read back`}
+				data-testid="layer-canvas"
+				data-objects={layer ? layer.flashes.length + layer.strokes.length : 0}
+			/>
+			<p className="absolute right-3 bottom-2 bg-paper/80 px-1 text-[12px] text-ink-2">
+				{file}, read back; seen from {mirrored ? "behind" : "the front"}
+			</p>
+		</div>
+	);
+}
+
+function outline(ctx: CanvasRenderingContext2D, view: Viewport, points: [number, number][]): void {
+	ctx.beginPath();
+	trace(ctx, view, points);
+	ctx.fillStyle = view.mirrored ? "#DDDCCB" : "#E9DFC4";
+	ctx.fill();
+	ctx.strokeStyle = "#23211D";
+	ctx.lineWidth = 1;
+	ctx.stroke();
+}
+
+function trace(ctx: CanvasRenderingContext2D, view: Viewport, points: [number, number][]): void {
+	points.forEach(([x, y], index) => {
+		const p = toScreen(view, { x, y });
+		if (index) ctx.lineTo(p.x, p.y);
+		else ctx.moveTo(p.x, p.y);
+	});
+	ctx.closePath();
+}
+
+function paintLayer(ctx: CanvasRenderingContext2D, view: Viewport, layer: Layer, colour: string): void {
+	ctx.fillStyle = colour;
+	ctx.strokeStyle = colour;
+	ctx.lineCap = "round";
+	if (layer.regions.length) {
+		ctx.globalAlpha = 0.5;
+		ctx.beginPath();
+		for (const [, ring] of layer.regions) trace(ctx, view, ring);
+		ctx.fill("evenodd");
+		ctx.globalAlpha = 1;
+	}
+	for (const [x1, y1, x2, y2, w] of layer.strokes) {
+		const [a, b] = [toScreen(view, { x: x1, y: y1 }), toScreen(view, { x: x2, y: y2 })];
+		ctx.lineWidth = Math.max(0.7, w * view.scale);
+		ctx.beginPath();
+		ctx.moveTo(a.x, a.y);
+		ctx.lineTo(b.x, b.y);
+		ctx.stroke();
+	}
+	for (const [shape, x, y, w, h] of layer.flashes) {
+		const p = toScreen(view, { x, y });
+		ctx.beginPath();
+		if (shape === "round") ctx.arc(p.x, p.y, (w / 2) * view.scale, 0, 2 * Math.PI);
+		else ctx.rect(p.x - (w / 2) * view.scale, p.y - (h / 2) * view.scale, w * view.scale, h * view.scale);
+		ctx.fill();
+	}
+}

@@ -1,0 +1,192 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, type Schemas, take } from "../../api/client";
+import { Button } from "../../design/Button";
+import { Sign } from "../../design/Sign";
+import { useDesign } from "../../document/useDesign";
+import { useOrder } from "./useOrder";
+
+type Quote = Schemas["QuoteView"];
+
+export const money = (cents: number) => `${(cents / 100).toFixed(2)} €`;
+
+/** Quotes of all houses side by side, for a quantity. */
+export function Quotes() {
+	const { head } = useDesign();
+	const [quantity, setQuantity] = useState(head.brief.quantity);
+	const query = useQuery({
+		queryKey: ["project", head.project, "quotes", head.version, quantity],
+		queryFn: () =>
+			take(
+				client.GET("/api/projects/{project_id}/quotes", {
+					params: { path: { project_id: head.project }, query: { quantity } },
+				}),
+			),
+		placeholderData: (before) => before,
+	});
+	return (
+		<section aria-label="Quotes" className="px-4 py-3">
+			<div className="mb-2 flex items-center gap-3">
+				<h2 className="font-semibold">Quotes</h2>
+				<span className="border border-legend px-1.5 text-[12px] text-legend">simulated houses, invented prices</span>
+				<label className="flex items-center gap-2">
+					for
+					<input
+						type="number"
+						min={1}
+						max={10000}
+						aria-label="Quantity"
+						className="figure w-[80px] border border-[#b9b09c] bg-card px-2 py-0.5 text-right"
+						value={quantity}
+						onChange={(event) => setQuantity(Math.min(10000, Math.max(1, Number(event.target.value) || 1)))}
+					/>
+					boards
+				</label>
+			</div>
+			{query.error && <p className="text-stop">{query.error.message}</p>}
+			<div className="grid grid-cols-2 gap-4">
+				{(query.data ?? []).map((quote) => (
+					<House key={quote.house} quote={quote} />
+				))}
+			</div>
+		</section>
+	);
+}
+
+function House({ quote }: { quote: Quote }) {
+	const { head, edit } = useDesign();
+	const order = useOrder();
+	const { choices } = head;
+	const chosen = choices.house === quote.house;
+	const choose = (change: Partial<typeof choices>) =>
+		void edit({
+			kind: "choose-house",
+			house: quote.house,
+			finish: choices.finish ?? "",
+			colour: choices.colour ?? "",
+			thickness_um: choices.thickness_um ?? 1600,
+			shipping: choices.shipping ?? "",
+			...change,
+		});
+	const fitting = {
+		finish: quote.finishes.includes(choices.finish ?? "") ? choices.finish : quote.finishes[0],
+		colour: quote.colours.includes(choices.colour ?? "") ? choices.colour : quote.colours[0],
+		thickness_um: quote.thickness_um.includes(choices.thickness_um ?? 0)
+			? choices.thickness_um
+			: (quote.thickness_um.at(-1) ?? 1600),
+		shipping: quote.shipping[0],
+	};
+	return (
+		<article
+			data-house={quote.house}
+			className={`border bg-card p-3 ${chosen ? "border-2 border-copper" : "border-rule"}`}
+		>
+			<h3 className="font-semibold">
+				{quote.house_name} {chosen && <span className="font-normal text-copper">chosen</span>}
+			</h3>
+			<p className="text-[12px] text-ink-2">{quote.about}</p>
+			<table className="mt-2 w-full">
+				<tbody>
+					{quote.lines.map(([what, cents]) => (
+						<tr key={what}>
+							<td className="text-ink-2">{what}</td>
+							<td className="figure text-right">{money(cents)}</td>
+						</tr>
+					))}
+					<tr className="border-t border-ink font-medium">
+						<td>landed</td>
+						<td className="figure text-right" data-testid="total">
+							{money(quote.total_cents)}
+						</td>
+					</tr>
+					<tr>
+						<td className="text-ink-2">each</td>
+						<td className="figure text-right">{money(quote.each_cents)}</td>
+					</tr>
+				</tbody>
+			</table>
+			<p className="mt-1 flex items-center gap-1.5 text-[12px]">
+				<Sign kind={quote.in_time ? "clear" : "look"} size={12} />
+				arrives {quote.arrives_on}, {quote.in_time ? "in time for" : "too late for"} {head.brief.wanted_by}
+			</p>
+			{quote.next_break && (
+				<p className="text-[12px] text-ink-2">
+					next price break at {quote.next_break[0]} boards: board price falls to {Math.round(quote.next_break[1] * 100)}{" "}
+					%
+				</p>
+			)}
+			{quote.complaints.map((words) => (
+				<p key={words} className="mt-1 flex items-start gap-1.5 text-[12px] text-stop">
+					<Sign kind="stop" size={12} /> {words}
+				</p>
+			))}
+			{chosen ? (
+				<div className="mt-2 flex flex-wrap items-center gap-2">
+					<Select
+						name="Finish"
+						value={choices.finish ?? ""}
+						options={quote.finishes}
+						change={(finish) => choose({ finish })}
+					/>
+					<Select
+						name="Colour"
+						value={choices.colour ?? ""}
+						options={quote.colours}
+						change={(colour) => choose({ colour })}
+					/>
+					<Select
+						name="Thickness"
+						value={String(choices.thickness_um)}
+						options={quote.thickness_um.map(String)}
+						words={(t) => `${(Number(t) / 1000).toFixed(1)} mm`}
+						change={(t) => choose({ thickness_um: Number(t) })}
+					/>
+					<Select
+						name="Shipping"
+						value={choices.shipping ?? ""}
+						options={quote.shipping}
+						change={(shipping) => choose({ shipping })}
+					/>
+					<Button
+						weight="main"
+						disabled={quote.complaints.length > 0}
+						onClick={() => order(quote.quantity)}
+						data-testid="order"
+					>
+						Order {quote.quantity}
+					</Button>
+				</div>
+			) : (
+				<Button className="mt-2" onClick={() => choose(fitting as Partial<typeof choices>)}>
+					Choose this house
+				</Button>
+			)}
+		</article>
+	);
+}
+
+type SelectProps = {
+	name: string;
+	value: string;
+	options: string[];
+	words?: (value: string) => string;
+	change: (value: string) => void;
+};
+
+function Select({ name, value, options, words = (v) => v, change }: SelectProps) {
+	return (
+		<select
+			aria-label={name}
+			className="border border-[#b9b09c] bg-paper px-1 py-1"
+			value={value}
+			onChange={(event) => change(event.target.value)}
+		>
+			{!options.includes(value) && <option value={value}>{words(value)}</option>}
+			{options.map((option) => (
+				<option key={option} value={option}>
+					{words(option)}
+				</option>
+			))}
+		</select>
+	);
+}

@@ -1,0 +1,137 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, type Schemas, take } from "../../api/client";
+import { Button } from "../../design/Button";
+import { Sign } from "../../design/Sign";
+import { useDesign } from "../../document/useDesign";
+import { LayerCanvas } from "./LayerCanvas";
+import { Orders } from "./Orders";
+import { Quotes } from "./Quotes";
+
+type Release = Schemas["ReleaseView"];
+const FIRST = "copper-near.gbr";
+
+/** Files written, proven, read back; quotes and orders at simulated houses. */
+export function ReleaseStation() {
+	const { head, start, jobs } = useDesign();
+	const [file, setFile] = useState(FIRST);
+	const query = useQuery({
+		queryKey: ["project", head.project, "release", head.version],
+		queryFn: () =>
+			take(client.GET("/api/projects/{project_id}/release", { params: { path: { project_id: head.project } } })),
+		placeholderData: (before) => before,
+	});
+	const release = query.data ?? null;
+	const blocked = head.stops > 0;
+	return (
+		<div className="flex min-h-0 flex-1 flex-col">
+			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
+				<Verdict release={release} />
+				<span className="flex-1" />
+				{release && (
+					<a
+						className="rounded-[3px] border border-[#b9b09c] bg-card px-2.5 py-1 font-medium"
+						href={`/api/releases/${release.id}/package.zip`}
+						data-testid="download"
+					>
+						Download the package
+					</a>
+				)}
+				<Button
+					weight={release?.current ? "plain" : "main"}
+					disabled={blocked || jobs.length > 0}
+					title={blocked ? `${head.stops} stops are open` : ""}
+					onClick={() => void start("release")}
+					data-testid="prove"
+				>
+					Write and prove the files
+				</Button>
+			</div>
+			<div className="min-h-0 flex-1 overflow-y-auto">
+				{release ? (
+					<>
+						<div className="flex h-[330px] border-b border-rule">
+							<FileList release={release} file={file} pick={setFile} />
+							<LayerCanvas release={release.id} file={file} />
+						</div>
+						{release.current ? (
+							<Quotes />
+						) : (
+							<p className="px-4 py-3 text-look">
+								The design has changed since these files were written. Write and prove them again to ask for quotes.
+							</p>
+						)}
+						<Orders />
+					</>
+				) : (
+					<p className="max-w-[520px] p-6 text-ink-2">
+						{blocked
+							? `${head.stops} stops are still open; each is named at the right with what to do.`
+							: "No files yet. Writing them takes a few seconds; Loquet then reads its own files back and compares what is in them with the design."}
+					</p>
+				)}
+			</div>
+		</div>
+	);
+}
+
+function Verdict({ release }: { release: Release | null }) {
+	if (!release) return <span className="text-ink-2">No files yet</span>;
+	const { nets, pads, gaps, holes } = release.proof;
+	return (
+		<span className="flex items-center gap-2" data-testid="proof">
+			<Sign kind={release.current ? "clear" : "stale"} />
+			{release.current ? "Proven from the files:" : "Proven for an earlier state:"}
+			<span className="figure">
+				{nets} nets, {pads} pads, {gaps} gaps, {holes} holes
+			</span>
+		</span>
+	);
+}
+
+const NAMES: Record<string, string> = {
+	"copper-near.gbr": "Copper, near side",
+	"copper-far.gbr": "Copper, far side",
+	"mask-near.gbr": "Mask openings, near",
+	"mask-far.gbr": "Mask openings, far",
+	"legend-near.gbr": "Legend, near",
+	"legend-far.gbr": "Legend, far",
+	"paste-near.gbr": "Paste, near",
+	"paste-far.gbr": "Paste, far",
+	"profile.gbr": "Outline",
+	"holes-plated.drl": "Plated holes",
+	"holes-unplated.drl": "Unplated holes",
+};
+
+function FileList({ release, file, pick }: { release: Release; file: string; pick: (file: string) => void }) {
+	const drawn = release.files.filter((f) => NAMES[f.path.replace("fabrication/", "")]);
+	const others = release.files.filter((f) => !drawn.includes(f));
+	return (
+		<div className="w-[230px] shrink-0 overflow-y-auto border-r border-rule py-2 text-[13px]">
+			{drawn.map((row) => {
+				const name = row.path.replace("fabrication/", "");
+				return (
+					<button
+						key={row.path}
+						type="button"
+						data-layer={name}
+						className={`flex w-full justify-between px-3 py-[3px] text-left ${file === name ? "bg-board" : "hover:bg-card"}`}
+						onClick={() => pick(name)}
+					>
+						<span>{NAMES[name]}</span>
+						<span className="figure text-[12px] text-ink-2">{kilobytes(row.bytes)}</span>
+					</button>
+				);
+			})}
+			<p className="mt-2 border-t border-rule px-3 pt-2 text-[12px] text-ink-2">also in the package</p>
+			{others.map((row) => (
+				<p key={row.path} className="flex justify-between px-3 py-[2px] text-[12px]" title={`SHA-256 ${row.sha256}`}>
+					<span>{row.path}</span>
+					<span className="figure text-ink-2">{kilobytes(row.bytes)}</span>
+				</p>
+			))}
+		</div>
+	);
+}
+
+const kilobytes = (bytes: number) => `${(bytes / 1000).toFixed(1)} kB`;
