@@ -96,7 +96,9 @@ def report_of(design: Design, result: Release) -> dict[str, Any]:
         "components": len(circuit.value.components) if circuit else 0,
         "nets": len(circuit.value.nets) if circuit else 0,
         "unrouted": len(routing.value.open_links) if routing else None,
-        "violations": sum(f.severity == "stop" and f.station == "board" and f.rule not in ("unrouted", "stale", "stage-refused") for f in result.findings),
+        "violations": sum(
+            f.severity == "stop" and f.station == "board" and f.rule not in ("unrouted", "stale", "stage-refused") for f in result.findings
+        ),
         "track_mm": round(sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in tracks) / 1e6, 3),
         "vias": (len(routing.value.vias) if routing else 0) + (len(pour.value.stitches) if pour else 0),
         "ground_islands": pour.value.islands if pour else None,
@@ -135,9 +137,7 @@ def verify_folder(folder: Path) -> Proof:
         raise Unusable(f"{folder} holds no design.json. Give the folder that compile wrote.")
     if not (folder / "fabrication").is_dir():
         raise Unusable(f"{folder} holds no fabrication files: the design was not ready. See report.json.")
-    files = {
-        f"{path.parent.name}/{path.name}": read_limited(path) for part in OURS for path in sorted((folder / part).glob("*")) if path.is_file()
-    }
+    files = {f"{path.parent.name}/{path.name}": read_limited(path) for part in OURS for path in sorted((folder / part).glob("*")) if path.is_file()}
     try:
         design = Design.model_validate_json(read_limited(folder / "design.json"))
     except ValidationError as error:

@@ -47,7 +47,9 @@ def make_application(context: Context | None, web: Path | None) -> FastAPI:
     async def guard(request: Request, call_next: Any) -> Response:
         size = request.headers.get("content-length", "0")
         if not size.isdigit() or int(size) > LARGEST_REQUEST:
-            problem = errors.Problem(sentence="The request is larger than 2 MB.", way_out="A brief is at most 1 MB; check that this is the right file.")
+            problem = errors.Problem(
+                sentence="The request is larger than 2 MB.", way_out="A brief is at most 1 MB; check that this is the right file."
+            )
             return JSONResponse(problem.model_dump(), 413)
         response: Response = await call_next(request)
         response.headers.update(SAFE)

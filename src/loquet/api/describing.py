@@ -27,7 +27,9 @@ STATIONS = ("brief", "pins", "circuit", "board", "release")
 def all_findings(design: Design, library: Library) -> list[Finding]:
     """The review, with faults of the brief as stops of the Brief station."""
     faults = [
-        Finding(rule="brief-sense", severity="stop", station="brief", sentence=f"{e.place} {e.problem}.", way_out=e.way_out, about=(f"brief:{e.place}",))
+        Finding(
+            rule="brief-sense", severity="stop", station="brief", sentence=f"{e.place} {e.problem}.", way_out=e.way_out, about=(f"brief:{e.place}",)
+        )
         for e in brief_faults(design.brief, library)
     ]
     return faults + [f for f in review(design, library) if not (faults and f.rule == "part-known")]
@@ -104,7 +106,10 @@ def tally(design: Design, library: Library) -> list[Working]:
     brief = design.brief
     needs = needs_of(brief)
     source = Source(kind="brief", text="counted from the brief")
-    figures = [count("controls", "Controls", len(brief.controls), "controls on the front", source), count("pins", "Pins needed", len(needs), "one a button, two for the screen, one each for buzzer and light, two to program", source)]
+    figures = [
+        count("controls", "Controls", len(brief.controls), "controls on the front", source),
+        count("pins", "Pins needed", len(needs), "one a button, two for the screen, one each for buzzer and light, two to program", source),
+    ]
     try:
         chip = library.find_chip(brief.chip.part)
         usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)

@@ -74,10 +74,15 @@ async def answer_validation(request: Request, error: Exception) -> JSONResponse:
     first = error.errors()[0]
     place = ".".join(str(step) for step in first["loc"] if step not in ("body", "query", "path"))
     message = str(first["msg"])
-    return JSONResponse(Problem(sentence=f"{place or 'The request'}: {message[0].lower()}{message[1:]}.", way_out="Give another value.", place=place).model_dump(), 422)
+    return JSONResponse(
+        Problem(sentence=f"{place or 'The request'}: {message[0].lower()}{message[1:]}.", way_out="Give another value.", place=place).model_dump(),
+        422,
+    )
 
 
 async def answer_unknown(request: Request, error: Exception) -> JSONResponse:
     """Anything else is ours, and goes to the log."""
     LOG.exception("%s %s", request.method, request.url.path, exc_info=error)
-    return JSONResponse(Problem(sentence="Something went wrong inside Loquet.", way_out="Nothing was changed. The log file has the details.").model_dump(), 500)
+    return JSONResponse(
+        Problem(sentence="Something went wrong inside Loquet.", way_out="Nothing was changed. The log file has the details.").model_dump(), 500
+    )

@@ -14,10 +14,10 @@ from loquet.api.describing import all_findings, describe_head, next_station
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead, JobCard, ProjectCard
 from loquet.core.brief import read_brief
+from loquet.core.brief.sense import outline_polygon_mm
 from loquet.core.design import SLICES, SliceName
 from loquet.core.edits import Edit, apply
 from loquet.core.frozen import canonical
-from loquet.core.brief.sense import outline_polygon_mm
 from loquet.jobs.works import make_release, make_slices
 from loquet.store.designs import all_projects, commit_version, create_project, expect_head, head_of, load_design, redo, undo
 from loquet.store.tables import JobRow
@@ -139,7 +139,9 @@ def get_job(job_id: int, session: SessionNow, context: ContextNow) -> JobCard:
     if row is None:
         raise Refused(f"There is no job {job_id}.", "Start it again.", 404)
     ticket = context.jobs.tickets.get(job_id)
-    return JobCard(id=row.id, kind=row.kind, state=row.state, doing=ticket.doing if ticket else "", share=ticket.share if ticket else 1.0, message=row.message)
+    return JobCard(
+        id=row.id, kind=row.kind, state=row.state, doing=ticket.doing if ticket else "", share=ticket.share if ticket else 1.0, message=row.message
+    )
 
 
 @router.post("/jobs/{job_id}/stop")
@@ -178,5 +180,8 @@ def look(project_id: int, context: ContextNow) -> Tick:
     """The head and the jobs now."""
     with context.factory() as session:
         version = head_of(session, project_id).version.id
-    jobs = [JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=round(t.share, 3), message="") for t in context.jobs.of_project(project_id)]
+    jobs = [
+        JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=round(t.share, 3), message="")
+        for t in context.jobs.of_project(project_id)
+    ]
     return Tick(version=version, jobs=jobs)

@@ -93,8 +93,7 @@ def current_release(session: Session, project_id: int) -> tuple[ReleaseRow, Desi
     if row is None:
         raise Refused("There are no files yet.", "Write and prove them first.")
     design = load_design(session, head.version)
-    made_from = design.model_copy(update={"choices": design.choices})
-    if row.design_digest != digest_of(made_from):
+    if row.design_digest != digest_of(design):
         raise Refused("The design has changed since the files were written.", "Write and prove them again.")
     return row, design
 

@@ -133,6 +133,8 @@ def port_functions(gpio: dict[str, Any]) -> dict[str, tuple[AlternateFunction, .
     for pin in gpio["gpio"]:
         port = f"P{pin['port'].upper()}{int(pin['pin'])}"
         for signal in pin.get("signal", []):
+            if "driver" not in signal:
+                continue
             route = f"AF{signal['af']}" if "af" in signal else "fixed"
             found.setdefault(port, []).append(
                 AlternateFunction(peripheral=signal["driver"] + signal.get("instance", ""), signal=signal["name"], route=route)
@@ -142,9 +144,7 @@ def port_functions(gpio: dict[str, Any]) -> dict[str, tuple[AlternateFunction, .
             for signal in group["signal"]:
                 port = f"P{signal['port'].upper()}{int(signal['pin'])}"
                 peripheral = remap["driver"] + remap.get("instance", "")
-                found.setdefault(port, []).append(
-                    AlternateFunction(peripheral=peripheral, signal=signal["name"], route=f"remap {group['id']}")
-                )
+                found.setdefault(port, []).append(AlternateFunction(peripheral=peripheral, signal=signal["name"], route=f"remap {group['id']}"))
     return {port: tuple(functions) for port, functions in found.items()}
 
 

@@ -11,8 +11,8 @@ from loquet.core.geometry import Round, Seat
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern, PartError
 from loquet.core.parts.patterns import extent
-from loquet.core.pipeline import part_of_role, screw_circles
 from loquet.core.pins.needs import needs_of
+from loquet.core.pipeline import part_of_role, screw_circles
 from loquet.core.placement.seating import courtyard_rect
 
 
@@ -97,7 +97,10 @@ def collide(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, seat_b
 
 def pegs_in_pads(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, seat_b: Seat) -> bool:
     """Unplated holes of one part in the pads of the other."""
-    for holes, seat_of_holes, pads, seat_of_pads in ((pattern_a.holes, seat_a, pattern_b.pads, seat_b), (pattern_b.holes, seat_b, pattern_a.pads, seat_a)):
+    for holes, seat_of_holes, pads, seat_of_pads in (
+        (pattern_a.holes, seat_a, pattern_b.pads, seat_b),
+        (pattern_b.holes, seat_b, pattern_a.pads, seat_a),
+    ):
         for hole in holes:
             x, y = seat_of_holes.point(hole.x, hole.y)
             disc = shapely.box(*extent(Round(x, y, hole.d + 500_000)))

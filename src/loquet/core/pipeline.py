@@ -174,9 +174,7 @@ def place_parts(design: Design, library: Library, progress: Progress) -> Placeme
     patterns = {c.ref: library.pattern(c.part) for c in circuit.components}
     seats = fixed_seats(design.brief)
     seats["chip"] = seat_of_chip(design, library, patterns[next(c.ref for c in circuit.components if c.role == "chip")])
-    locked = {
-        role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far) for role, s in design.choices.part_seats.items()
-    }
+    locked = {role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far) for role, s in design.choices.part_seats.items()}
     heights = {c.ref: library.height_mm(c.part) for c in circuit.components}
     low = screen_area(design.brief, library)
     return place(PlacingInput(polygon_nm(design.brief.outline), circuit, patterns, heights, seats, locked, screw_circles(design.brief), low))

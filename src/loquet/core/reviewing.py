@@ -9,7 +9,6 @@ from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view, stale_s
 from loquet.core.provenance import Finding
 
 
-
 def subject_of(design: Design, library: Library) -> Subject:
     """What the rules may look at: only slices that fit together; stale ones are left out."""
     stale = stale_slices(design)
@@ -38,11 +37,12 @@ def review(design: Design, library: Library) -> list[Finding]:
     try:
         subject = subject_of(design, library)
     except PartError as error:
-        return [Finding(rule="part-known", severity="stop", station="brief", sentence=f"{error.part} {error.problem}.", way_out=error.way_out), *waiting]
+        return [
+            Finding(rule="part-known", severity="stop", station="brief", sentence=f"{error.part} {error.problem}.", way_out=error.way_out),
+            *waiting,
+        ]
     rules = tuple(r for r in RULES if not (r.id == "unrouted" and "routing" in stale) and not (r.id == "ground-island" and "pour" in stale))
-    return sorted(
-        [*findings_of(run_rules(rules, subject)), *waiting], key=lambda f: {"stop": 0, "look": 1, "note": 2}[f.severity]
-    )
+    return sorted([*findings_of(run_rules(rules, subject)), *waiting], key=lambda f: {"stop": 0, "look": 1, "note": 2}[f.severity])
 
 
 def stale_finding(design: Design, name: SliceName) -> Finding:
@@ -50,4 +50,10 @@ def stale_finding(design: Design, name: SliceName) -> Finding:
     title = TITLES[name]
     made = getattr(design, name) is not None
     sentence = f"The {title} was made from an earlier state of the design." if made else f"There is no {title} yet."
-    return Finding(rule="stale", severity="stop", station=STATIONS_OF_STAGES[name], sentence=sentence, way_out=f"Make the {title} {'anew' if made else ''}".strip() + ".")
+    return Finding(
+        rule="stale",
+        severity="stop",
+        station=STATIONS_OF_STAGES[name],
+        sentence=sentence,
+        way_out=f"Make the {title} {'anew' if made else ''}".strip() + ".",
+    )

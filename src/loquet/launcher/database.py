@@ -78,13 +78,16 @@ class MariaDb:
             "--skip-name-resolve", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci", "--default-time-zone=+00:00",
             "--sql-mode=TRADITIONAL", "--innodb-buffer-pool-size=256M", "--innodb-log-file-size=32M", "--max-allowed-packet=64M", *as_root(),
         ]  # fmt: skip
-        self.process = subprocess.Popen(command, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
+        self.process = subprocess.Popen(
+            command, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True
+        )
         self.wait()
         self.ensure_user()
 
     def wait(self) -> None:
         """Until the server takes connections; raises SetupFailed with its log."""
-        assert self.process is not None and self.sockets is not None
+        assert self.process is not None
+        assert self.sockets is not None
         for _ in range(300):
             if self.process.poll() is not None:
                 break

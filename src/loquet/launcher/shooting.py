@@ -7,12 +7,13 @@ import sys
 import tempfile
 import time
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 from loquet.launcher.browser import chromium
@@ -57,7 +58,7 @@ def wait_for(address: str, seconds: float = 40) -> None:
     raise SetupFailed(f"{address} does not answer.")
 
 
-def find(driver: Chrome, selector: str, seconds: float = 30) -> object:
+def find(driver: Chrome, selector: str, seconds: float = 30) -> WebElement:
     """The first element that fits, once it is there."""
     return WebDriverWait(driver, seconds).until(lambda d: d.find_element(By.CSS_SELECTOR, selector))
 
@@ -89,7 +90,7 @@ def workshop(driver: Chrome, address: str) -> None:
     find(driver, "[data-project='Focus pad']")
 
 
-def station(name: str, waits: str, then: tuple[str, ...] = ()) -> object:
+def station(name: str, waits: str, then: tuple[str, ...] = ()) -> Callable[[Chrome, str], None]:
     """Open a station of the first project and press what is to be pressed."""
 
     def go(driver: Chrome, address: str) -> None:

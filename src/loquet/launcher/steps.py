@@ -34,10 +34,14 @@ def run(command: list[str], cwd: Path = ROOT, log: str = "setup.log") -> None:
     with path.open("a", encoding="utf-8") as out:
         out.write(f"$ {' '.join(command)}\n")
         out.flush()
-        code = subprocess.run(["setpriv", "--pdeathsig", "TERM", "--", *command], cwd=cwd, stdout=out, stderr=out, stdin=subprocess.DEVNULL).returncode
+        code = subprocess.run(
+            ["setpriv", "--pdeathsig", "TERM", "--", *command], cwd=cwd, stdout=out, stderr=out, stdin=subprocess.DEVNULL
+        ).returncode
     if code:
         tail = "\n".join(path.read_text("utf-8", "replace").splitlines()[-15:])
-        raise SetupFailed(f"'{' '.join(command[:3])}' failed ({code}). The log is {path.relative_to(ROOT) if path.is_relative_to(ROOT) else path}:\n{tail}")
+        raise SetupFailed(
+            f"'{' '.join(command[:3])}' failed ({code}). The log is {path.relative_to(ROOT) if path.is_relative_to(ROOT) else path}:\n{tail}"
+        )
 
 
 def digest_of_files(paths: Iterable[Path]) -> str:
@@ -107,7 +111,9 @@ def ensure_web() -> None:
 
 def ensure_warm() -> None:
     """The compiled loops and the chip index."""
-    digest = digest_of_files([*(ROOT / "src" / "loquet" / "core" / "routing").glob("*.py"), ROOT / "requirements.lock", *(ROOT / "src/loquet/catalogue").glob("*.py")])
+    digest = digest_of_files(
+        [*(ROOT / "src" / "loquet" / "core" / "routing").glob("*.py"), ROOT / "requirements.lock", *(ROOT / "src/loquet/catalogue").glob("*.py")]
+    )
     if stamped("warm", digest):
         return
     say("compiling the router and listing the chips (about half a minute, once)")

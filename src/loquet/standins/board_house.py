@@ -4,6 +4,7 @@ from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from typing import Any
 
+from loquet.core.geometry import Bar
 from loquet.core.ordering.house import House
 from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
@@ -65,18 +66,23 @@ def inspect(files: dict[str, bytes], house: House) -> Inspection:
         except FileFault as problem:
             complaints.append(f"{problem}.")
     width, height = profile_size(layers.get("profile.gbr"))
-    strokes = [o.shape.w for name in ("copper-near.gbr", "copper-far.gbr") if name in layers for o in layers[name].objects if hasattr(o.shape, "x1")]
+    strokes = [bar.w for name in ("copper-near.gbr", "copper-far.gbr") if name in layers for bar in bars_of(layers[name])]
     narrowest, smallest = min(strokes, default=0), min((h.d for h in holes), default=0)
     complaints += limits(house, width, height, narrowest, smallest)
     return Inspection(width / 1e6, height / 1e6, narrowest / 1e6, smallest / 1e6, len(holes), tuple(complaints))
+
+
+def bars_of(layer: ReadLayer) -> list[Bar]:
+    """The strokes of a layer."""
+    return [item.shape for item in layer.objects if isinstance(item.shape, Bar)]
 
 
 def profile_size(profile: ReadLayer | None) -> tuple[int, int]:
     """Width and height of the outline in nm."""
     if profile is None:
         return 0, 0
-    xs = [x for o in profile.objects if hasattr(o.shape, "x1") for x in (o.shape.x1, o.shape.x2)] + [x for a in profile.arcs for x in (a.x1, a.x2)]
-    ys = [y for o in profile.objects if hasattr(o.shape, "x1") for y in (o.shape.y1, o.shape.y2)] + [y for a in profile.arcs for y in (a.y1, a.y2)]
+    xs = [x for bar in bars_of(profile) for x in (bar.x1, bar.x2)] + [x for a in profile.arcs for x in (a.x1, a.x2)]
+    ys = [y for bar in bars_of(profile) for y in (bar.y1, bar.y2)] + [y for a in profile.arcs for y in (a.y1, a.y2)]
     return (max(xs) - min(xs), max(ys) - min(ys)) if xs else (0, 0)
 
 

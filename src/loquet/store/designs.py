@@ -134,5 +134,3 @@ def next_towards_tip(session: Session, head: Head) -> int | None:
 def all_projects(session: Session) -> list[ProjectRow]:
     """All projects, the oldest first."""
     return list(session.scalars(select(ProjectRow).order_by(ProjectRow.id)))
-
-

@@ -14,7 +14,9 @@ class NoDatabase(Exception):
 
 def make_engine(url: str) -> Engine:
     """An engine for MariaDB: read committed, UTC, dead connections replaced."""
-    return create_engine(url, isolation_level="READ COMMITTED", pool_pre_ping=True, connect_args={"charset": "utf8mb4", "init_command": "SET time_zone = '+00:00'"})
+    return create_engine(
+        url, isolation_level="READ COMMITTED", pool_pre_ping=True, connect_args={"charset": "utf8mb4", "init_command": "SET time_zone = '+00:00'"}
+    )
 
 
 @cache

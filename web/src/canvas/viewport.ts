@@ -3,7 +3,14 @@ export type Viewport = { scale: number; x: number; y: number; mirrored: boolean;
 export type Place = { x: number; y: number };
 
 /** A view that shows a board of w x h mm whole, with a margin in pixels. */
-export function fit(w: number, h: number, canvasW: number, canvasH: number, mirrored: boolean, margin = 34): Viewport {
+export function fitView(
+	w: number,
+	h: number,
+	canvasW: number,
+	canvasH: number,
+	mirrored: boolean,
+	margin = 34,
+): Viewport {
 	const scale = Math.max(1, Math.min((canvasW - 2 * margin) / w, (canvasH - 2 * margin) / h));
 	return { scale, x: (canvasW - w * scale) / 2, y: (canvasH + h * scale) / 2, mirrored, width: w };
 }

@@ -59,9 +59,7 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
     for pad in pattern.pads:
         sides = (NEAR, FAR) if pad.drill_nm else (FAR if seat.far else NEAR,)
         x, y = seat.point(pad.drill_x_nm, pad.drill_y_nm)
-        found.append(
-            Copper(nets.get(pad.number, ""), sides, seat.shape(pad.shape), "pad", ref, pad.number, pad.drill_nm, x, y, pad.paste)
-        )
+        found.append(Copper(nets.get(pad.number, ""), sides, seat.shape(pad.shape), "pad", ref, pad.number, pad.drill_nm, x, y, pad.paste))
     return found
 
 
@@ -107,9 +105,7 @@ class BoardView:
     @cached_property
     def holes(self) -> tuple[Hole, ...]:
         """All holes: plated ones of pads and vias, unplated ones of pegs and screws."""
-        found = [
-            Hole(c.drill_x, c.drill_y, c.drill_nm, True, c.net, c.owner) for c in (*self.pads, *self.wiring) if c.drill_nm
-        ]
+        found = [Hole(c.drill_x, c.drill_y, c.drill_nm, True, c.net, c.owner) for c in (*self.pads, *self.wiring) if c.drill_nm]
         for ref, seat in self.seats.items():
             for peg in self.patterns[ref].holes:
                 x, y = seat.point(peg.x, peg.y)

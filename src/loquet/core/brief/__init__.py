@@ -14,7 +14,8 @@ from loquet.core.brief.model import (
     RoundedRectangle,
     Screen,
 )
-from loquet.core.brief.reading import BriefError, read_brief
+from loquet.core.brief.reading import read_brief
+from loquet.core.brief.sense import BriefError
 
 __all__ = [
     "Brief",

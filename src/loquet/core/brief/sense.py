@@ -86,6 +86,4 @@ def check_overlaps(brief: Brief) -> None:
         for j in range(i):
             b = brief.controls[j]
             if max(abs(a.x_mm - b.x_mm), abs(a.y_mm - b.y_mm)) < 4.0:
-                raise BriefError(
-                    f"controls[{i}] '{a.name}'", f"overlaps '{b.name}'", "Keep the middles of two buttons at least 8 mm apart."
-                )
+                raise BriefError(f"controls[{i}] '{a.name}'", f"overlaps '{b.name}'", "Keep the middles of two buttons at least 8 mm apart.")

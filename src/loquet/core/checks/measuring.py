@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.geometry import core_of, radius_of
@@ -28,7 +29,7 @@ class CloseBy:
 class Measured:
     """A thing to be measured: exact core, radius, net and name; `net` empty stands for none, which is foreign to all."""
 
-    core: shapely.Geometry
+    core: BaseGeometry
     radius: float
     net: str
     name: str

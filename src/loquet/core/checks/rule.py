@@ -41,7 +41,13 @@ class Rule:
     needs: tuple[str, ...] = ()
 
     def finding(
-        self, sentence: str, way_out: str, about: tuple[str, ...] = (), x_nm: float | None = None, y_nm: float | None = None, severity: Severity | None = None
+        self,
+        sentence: str,
+        way_out: str,
+        about: tuple[str, ...] = (),
+        x_nm: float | None = None,
+        y_nm: float | None = None,
+        severity: Severity | None = None,
     ) -> Finding:
         """A finding of this rule, with its place in mm."""
         return Finding(

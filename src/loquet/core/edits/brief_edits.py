@@ -123,7 +123,10 @@ class RenameButton(Frozen):
         choices = design.choices.model_copy(
             update={
                 "pin_locks": {after if k == before else k: v for k, v in design.choices.pin_locks.items()},
-                "part_seats": {after if k == before else k: v.model_copy(update={"role": after}) if k == before else v for k, v in design.choices.part_seats.items()},
+                "part_seats": {
+                    after if k == before else k: v.model_copy(update={"role": after}) if k == before else v
+                    for k, v in design.choices.part_seats.items()
+                },
             }
         )
         changed = with_brief(design, controls=(*controls[:index], renamed, *controls[index + 1 :]))

@@ -37,7 +37,9 @@ def page(canvas: Canvas, view: BoardView, side: str) -> None:
     canvas.setFont("Helvetica-Bold", 13)
     canvas.drawString(MARGIN_MM * mm, 277 * mm, f"{view.brief.name}: {side} side, seen from {'the front' if side == NEAR else 'behind'}")
     canvas.setFont("Helvetica", 9)
-    canvas.drawString(MARGIN_MM * mm, 271 * mm, f"True size, board {right - left:.2f} x {top - bottom:.2f} mm. Check the ruler before you trust a print.")
+    canvas.drawString(
+        MARGIN_MM * mm, 271 * mm, f"True size, board {right - left:.2f} x {top - bottom:.2f} mm. Check the ruler before you trust a print."
+    )
     canvas.saveState()
     base = max(255 - top, 40)
     if side == FAR:

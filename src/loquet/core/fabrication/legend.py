@@ -1,5 +1,6 @@
 """The printed legend: outlines, names where there is room, first pins, polarity; never on a mask opening."""
 
+import itertools
 from dataclasses import dataclass, field
 from functools import cache
 
@@ -85,7 +86,7 @@ def put(sheet: Sheet, line: LineString) -> None:
     for piece in pieces:
         if isinstance(piece, LineString) and piece.length > 200_000:
             points = [(round(x), round(y)) for x, y in piece.coords]
-            for (x1, y1), (x2, y2) in zip(points, points[1:], strict=False):
+            for (x1, y1), (x2, y2) in itertools.pairwise(points):
                 if (x1, y1) != (x2, y2):
                     sheet.strokes.append(Bar(x1, y1, x2, y2, sheet.width_nm))
 
@@ -126,9 +127,19 @@ def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
     places: list[tuple[float, float, bool]] = []
     if rect[3] - rect[1] > 5_000_000 and not component.role.startswith("button"):
         places.append((middle_x, middle_y, False))
-    places += [(middle_x, rect[3] + away, False), (middle_x, rect[1] - away, False), (rect[0] - away, middle_y, True), (rect[2] + away, middle_y, True)]
+    places += [
+        (middle_x, rect[3] + away, False),
+        (middle_x, rect[1] - away, False),
+        (rect[0] - away, middle_y, True),
+        (rect[2] + away, middle_y, True),
+    ]
     half = len(text) * height * 0.45
-    places += [(rect[0] - half, middle_y, False), (rect[2] + half, middle_y, False), (rect[0], rect[3] + away, False), (rect[2], rect[1] - away, False)]
+    places += [
+        (rect[0] - half, middle_y, False),
+        (rect[2] + half, middle_y, False),
+        (rect[0], rect[3] + away, False),
+        (rect[2], rect[1] - away, False),
+    ]
     if not any(put_text(sheet, text, x, y, height, upright) for x, y, upright in places):
         sheet.left_out.append(text)
 
@@ -173,5 +184,3 @@ def title_boards(view: BoardView, sheets: dict[str, Sheet]) -> None:
         text = f"{view.brief.name} {'far' if sheet.far else 'near'} side"
         if not any(put_text(sheet, text, x, y, view.rules.legend_height_nm, False) for x, y in places):
             sheet.left_out.append(text)
-
-

@@ -6,13 +6,13 @@ from loquet.core.board import BoardView
 from loquet.core.board.outline import profile_of
 from loquet.core.design import Design
 from loquet.core.fabrication.assembly_drawing import write_drawing
+from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.fabrication.drill import write_drill
 from loquet.core.fabrication.firmware import write_header
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
 from loquet.core.fabrication.layers import Layer
 from loquet.core.fabrication.tables import write_parts_list, write_places_list
-from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.frozen import digest_of
 from loquet.core.library import Library
 from loquet.core.pins import PinPlan

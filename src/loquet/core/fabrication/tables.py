@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 from loquet.core.board import BoardView
 from loquet.core.circuit import Component
+from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 
@@ -50,17 +51,12 @@ def write_places_list(view: BoardView) -> bytes:
             continue
         seat = view.seats[component.ref]
         first = next(c for c in view.pads if c.ref == component.ref)
-        x, y = centre(first.shape)
+        x, y = middle_of(first.shape)
         rows.append(
             (component.ref, component.part.removeprefix("chip:"), value_of(component), "far" if seat.far else "near", mm(seat.x), mm(seat.y),
              str(seat.turn_deg), mm(x), mm(y))
         )  # fmt: skip
     return table(PLACES_COLUMNS, rows)
-
-
-def centre(shape: object) -> tuple[int, int]:
-    """Middle of a pad."""
-    return getattr(shape, "x", 0), getattr(shape, "y", 0)
 
 
 def mm(length_nm: int) -> str:

@@ -53,9 +53,14 @@ def core_of(shape: Shape) -> BaseGeometry:
                 return Point(shape.x1, shape.y1)
             return LineString(((shape.x1, shape.y1), (shape.x2, shape.y2)))
         case Box():
-            return box(
-                shape.x - shape.w / 2, shape.y - shape.h / 2, shape.x + shape.w / 2, shape.y + shape.h / 2
-            )
+            return box(shape.x - shape.w / 2, shape.y - shape.h / 2, shape.x + shape.w / 2, shape.y + shape.h / 2)
+
+
+def middle_of(shape: Shape) -> tuple[int, int]:
+    """The middle of a shape in nm."""
+    if isinstance(shape, Bar):
+        return (shape.x1 + shape.x2) // 2, (shape.y1 + shape.y2) // 2
+    return shape.x, shape.y
 
 
 def radius_of(shape: Shape) -> float:

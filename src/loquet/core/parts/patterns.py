@@ -134,9 +134,7 @@ def enclosed(
     spot = None
     if isinstance(first, Box | Round):
         spot = (first.x, first.y)
-    return LandPattern(
-        name, pads, Box((left + right) // 2, (bottom + top) // 2, right - left, top - bottom), body, holes, outline(body), spot
-    )
+    return LandPattern(name, pads, Box((left + right) // 2, (bottom + top) // 2, right - left, top - bottom), body, holes, outline(body), spot)
 
 
 def outline(body: Box) -> tuple[Bar, ...]:

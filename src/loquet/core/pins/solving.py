@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 
 from ortools.sat.python import cp_model
 
-from loquet.core.geometry import Seat
+from loquet.core.geometry import Seat, middle_of
 from loquet.core.parts import Chip, LandPattern
 from loquet.core.pins.model import Need
 from loquet.core.pins.options import Option, options_of
@@ -62,8 +62,7 @@ def pin_place(problem: PinProblem, number: str) -> tuple[int, int]:
     """Where a chip pin's pad lies on the board, in nm."""
     for pad in problem.pattern.pads:
         if pad.number == number:
-            shape = problem.seat.shape(pad.shape)
-            return (shape.x, shape.y) if not hasattr(shape, "x1") else (shape.x1, shape.y1)
+            return middle_of(problem.seat.shape(pad.shape))
     raise KeyError(number)
 
 
@@ -102,9 +101,7 @@ def solve(problem: PinProblem, seconds: float = 10.0, seed: int = 1) -> Solved |
     return Solved(chosen, total, status == cp_model.OPTIMAL)
 
 
-def build(
-    model: cp_model.CpModel, problem: PinProblem, options: dict[str, tuple[Option, ...]]
-) -> dict[tuple[str, Option], cp_model.IntVar]:
+def build(model: cp_model.CpModel, problem: PinProblem, options: dict[str, tuple[Option, ...]]) -> dict[tuple[str, Option], cp_model.IntVar]:
     """Variables and constraints: one option a need, one need a pin, one group for the bus."""
     picks = {(s, o): model.new_bool_var(f"{s}@{o.pin}:{o.group}") for s, row in options.items() for o in row}
     for signal, row in options.items():
@@ -139,7 +136,9 @@ def refuse_early(problem: PinProblem, options: dict[str, tuple[Option, ...]]) ->
     if len(problem.needs) > min(ports, len(pins)) and not problem.locks:
         buttons = sum(need.kind == "input" for need in problem.needs)
         why = f"{problem.chip.name} has {min(ports, len(pins))} usable pins and {len(problem.needs)} are needed, {buttons} of them for buttons."
-        return Infeasible(why, f"Take out {len(problem.needs) - min(ports, len(pins))} buttons or choose a bigger chip.", tuple(n.signal for n in problem.needs))
+        return Infeasible(
+            why, f"Take out {len(problem.needs) - min(ports, len(pins))} buttons or choose a bigger chip.", tuple(n.signal for n in problem.needs)
+        )
     locked_pins = list(problem.locks.values())
     for signal, pin in problem.locks.items():
         if locked_pins.count(pin) > 1:

@@ -41,9 +41,7 @@ class GroundPlan:
                 good &= (left >= r2) | (right <= l2) | (bottom >= t2) | (top <= b2)
         return good
 
-    def inside(
-        self, left: NDArray[np.int64], bottom: NDArray[np.int64], right: NDArray[np.int64], top: NDArray[np.int64]
-    ) -> NDArray[np.bool_]:
+    def inside(self, left: NDArray[np.int64], bottom: NDArray[np.int64], right: NDArray[np.int64], top: NDArray[np.int64]) -> NDArray[np.bool_]:
         """Whether rectangles hold no forbidden cell."""
         columns, rows = len(self.xs), len(self.ys)
         c1 = np.clip((left - self.origin[0]) // CELL_NM, 0, columns)
@@ -53,4 +51,5 @@ class GroundPlan:
         bad = self.sums[r2, c2] - self.sums[r1, c2] - self.sums[r2, c1] + self.sums[r1, c1]
         whole = (left >= self.origin[0]) & (bottom >= self.origin[1])
         whole &= (right <= self.origin[0] + columns * CELL_NM) & (top <= self.origin[1] + rows * CELL_NM)
-        return whole & (bad == 0)
+        free: NDArray[np.bool_] = whole & (bad == 0)
+        return free

@@ -9,7 +9,7 @@ from shapely.geometry import Polygon
 from loquet.core.board.model import PlacedPart, Placement
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.model import GROUND, SUPPLY
-from loquet.core.geometry import Round, Seat
+from loquet.core.geometry import Round, Seat, middle_of
 from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
 from loquet.core.placement.ground_plan import GroundPlan, Rect
@@ -70,13 +70,15 @@ def near_rects(pattern: LandPattern, seat: Seat) -> list[Rect]:
 
 def lattice_offset(pattern: LandPattern) -> int:
     """How far a part must sit off the 0.1 mm lattice so that its fine pads lie on it, in nm."""
-    first = pattern.pads[0].shape
-    along = getattr(first, "y", 0)
-    return int(along % 100_000)
+    return middle_of(pattern.pads[0].shape)[1] % 100_000
 
 
 def chip_seat(
-    outline: Polygon, pattern: LandPattern, fixed: list[tuple[LandPattern, Seat]], holes: tuple[tuple[int, int, int], ...], targets: list[tuple[int, int]]
+    outline: Polygon,
+    pattern: LandPattern,
+    fixed: list[tuple[LandPattern, Seat]],
+    holes: tuple[tuple[int, int, int], ...],
+    targets: list[tuple[int, int]],
 ) -> Seat:
     """The free place for the chip with the least distance to everything it talks to; raises NoRoom."""
     plan = GroundPlan(outline, EDGE_NM)
@@ -121,7 +123,8 @@ class Seating:
         self.seats[component.ref] = seat
         rects = near_rects(pattern, seat)
         if component.role == "chip":
-            rects = [(l - CHIP_HALO_NM, b - CHIP_HALO_NM, r + CHIP_HALO_NM, t + CHIP_HALO_NM) for l, b, r, t in rects]
+            halo = CHIP_HALO_NM
+            rects = [(left - halo, bottom - halo, right + halo, top + halo) for left, bottom, right, top in rects]
         self.plan.taken[component.ref] = rects
 
     def take(self, component: Component) -> None:
@@ -142,7 +145,7 @@ class Seating:
 
     def pad_points(self, ref: str, number: str, seat: Seat) -> list[tuple[int, int]]:
         """Where the pads of that number lie."""
-        return [seat.point(getattr(p.shape, "x", 0), getattr(p.shape, "y", 0)) for p in self.given.patterns[ref].pads if p.number == number]
+        return [seat.point(*middle_of(p.shape)) for p in self.given.patterns[ref].pads if p.number == number]
 
     def best_seat(self, component: Component) -> Seat | None:
         """The cheapest free seat over the lattice and the four turns, or None where there is no room."""
@@ -156,9 +159,7 @@ class Seating:
                 return found
         return self.best_of(component, *self.lattice, points)
 
-    def best_of(
-        self, component: Component, xs: NDArray[np.int64], ys: NDArray[np.int64], points: dict[str, list[tuple[int, int]]]
-    ) -> Seat | None:
+    def best_of(self, component: Component, xs: NDArray[np.int64], ys: NDArray[np.int64], points: dict[str, list[tuple[int, int]]]) -> Seat | None:
         """The cheapest free seat among these places and the four turns."""
         pattern = self.given.patterns[component.ref]
         best: tuple[float, Seat] | None = None

@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 from loquet.core.board.copper import BoardView
 from loquet.core.board.outline import Corner, Line
 from loquet.core.fabrication.layers import Drawn, Layer
-from loquet.core.geometry import Bar, Shape
+from loquet.core.geometry import Bar, Shape, middle_of
 from loquet.core.proof.drill_reader import ReadHole
 from loquet.core.proof.gerber_reader import ReadLayer
 
@@ -40,13 +40,6 @@ def same_way(shape: Shape) -> Shape:
     return shape
 
 
-def middle(shape: Shape) -> tuple[float, float]:
-    """The middle of a shape."""
-    if isinstance(shape, Bar):
-        return (shape.x1 + shape.x2) / 2, (shape.y1 + shape.y2) / 2
-    return shape.x, shape.y
-
-
 def name_of(drawn: Drawn) -> str:
     """What an object is, with its net."""
     if drawn.ref:
@@ -66,14 +59,21 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
     faults = []
     for shape, count in (wanted_counts - found_counts).items():
         drawn = wanted[shape]
-        faults.append(fault(file, drawn.net, *middle(shape), f"{name_of(drawn)} is missing or changed ({count} fewer)" if count > 1 else f"{name_of(drawn)} is missing or changed"))
+        faults.append(
+            fault(
+                file,
+                drawn.net,
+                *middle_of(shape),
+                f"{name_of(drawn)} is missing or changed ({count} fewer)" if count > 1 else f"{name_of(drawn)} is missing or changed",
+            )
+        )
     for shape in found_counts - wanted_counts:
         label = f" named {nets[shape]}" if nets[shape] else ""
-        faults.append(fault(file, nets[shape], *middle(shape), f"an object{label} that is not in the design"))
+        faults.append(fault(file, nets[shape], *middle_of(shape), f"an object{label} that is not in the design"))
     for o in read.objects:
-        drawn = wanted.get(same_way(o.shape), None)  # type: ignore[assignment]
+        drawn = wanted.get(same_way(o.shape))  # type: ignore[assignment]
         if drawn is not None and (o.net, o.ref, o.pad) != (drawn.net, drawn.ref, drawn.pad) and wanted_counts[same_way(o.shape)] == 1:
-            faults.append(fault(file, drawn.net, *middle(o.shape), f"{name_of(drawn)} is labelled {o.net or 'no net'} {o.ref} {o.pad}".rstrip()))
+            faults.append(fault(file, drawn.net, *middle_of(o.shape), f"{name_of(drawn)} is labelled {o.net or 'no net'} {o.ref} {o.pad}".rstrip()))
     if any(not o.dark for o in read.objects):
         faults.append(fault(file, "", 0, 0, "a pad or stroke that clears"))
     return faults + compare_pour(plan, read)
@@ -85,10 +85,16 @@ def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
     found: shapely.Geometry = Polygon()
     for region in sorted(read.regions, key=lambda r: r.order):
         polygon = shapely.make_valid(Polygon(region.ring))
-        found = found.union(polygon) if region.dark else found.difference(polygon)
+        found = shapely.union(found, polygon) if region.dark else shapely.difference(found, polygon)
     differing = shapely.symmetric_difference(wanted, found)
     return [
-        fault(plan.file, plan.pour_net, part.representative_point().x, part.representative_point().y, f"the pour of {plan.pour_net or 'no net'} differs over {part.area / 1e12:.3f} square mm")
+        fault(
+            plan.file,
+            plan.pour_net,
+            part.representative_point().x,
+            part.representative_point().y,
+            f"the pour of {plan.pour_net or 'no net'} differs over {part.area / 1e12:.3f} square mm",
+        )
         for part in shapely.get_parts(differing)
         if part.area > POUR_TOLERANCE_NM2
     ]
@@ -100,7 +106,7 @@ def compare_profile(pieces: tuple[Line | Corner, ...], read: ReadLayer) -> list[
     arcs = {(p.x1, p.y1, p.x2, p.y2, p.cx, p.cy, True) for p in pieces if isinstance(p, Corner)}
     found_lines = {same_way(o.shape) for o in read.objects}
     found_arcs = {(a.x1, a.y1, a.x2, a.y2, a.cx, a.cy, a.anticlockwise) for a in read.arcs}
-    faults = [fault("profile.gbr", "", *middle(s), "a side of the outline differs") for s in lines ^ found_lines]
+    faults = [fault("profile.gbr", "", *middle_of(s), "a side of the outline differs") for s in lines ^ found_lines]
     return faults + [fault("profile.gbr", "", a[0], a[1], "a corner of the outline differs") for a in arcs ^ found_arcs]
 
 

@@ -4,12 +4,14 @@ from dataclasses import dataclass
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 
 from loquet.core.board.copper import BoardView
 from loquet.core.board.outline import profile_of
 from loquet.core.checks.measuring import Measured, too_close
 from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
+from loquet.core.geometry import middle_of
 from loquet.core.pins import PinPlan
 from loquet.core.proof.agreement import Fault, compare_holes, compare_layer, compare_profile, fault
 from loquet.core.proof.connecting import Fabric, Piece, rebuild
@@ -97,14 +99,14 @@ def netlist_faults(fabric: Fabric, view: BoardView) -> list[Fault]:
 def pad_groups(fabric: Fabric, view: BoardView) -> dict[tuple[str, str, int, int, str], int]:
     """For each designed pad the group of the copper at its middle, or -1 where there is none."""
     found: dict[tuple[str, str, int, int, str], int] = {}
-    trees: dict[str, tuple[shapely.STRtree, np.ndarray]] = {}  # type: ignore[type-arg]
+    trees: dict[str, tuple[shapely.STRtree, NDArray[np.int64]]] = {}
     for side in ("near", "far"):
         numbers = fabric.on(side)
         trees[side] = (shapely.STRtree([fabric.pieces[i].core for i in numbers]), numbers)
     widest = max((piece.radius for piece in fabric.pieces), default=0.0)
     for pad in view.pads:
         for side in pad.sides:
-            x, y = getattr(pad.shape, "x", 0), getattr(pad.shape, "y", 0)
+            x, y = middle_of(pad.shape)
             key = (pad.ref, pad.pad, x, y, pad.net)
             tree, numbers = trees[side]
             point = shapely.Point(x, y)

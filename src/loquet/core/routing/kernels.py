@@ -4,7 +4,6 @@ Grid nodes are numbered (side * rows + row) * columns + column. Costs are in ten
 diagonal 14. `owner` maps hold FREE, a net number, or BLOCKED.
 """
 
-
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -162,7 +161,7 @@ def search(
         if f > g + weight * estimate(x, y, goal_box) + 1e-6:
             continue
         if goal[node] == 1:
-            return node
+            return int(node)
         heading = heading_to[node]
         for d in range(8):
             if heading >= 0:
@@ -222,11 +221,13 @@ def estimate(x: int, y: int, box: Floats) -> float:  # pragma: no cover
     """Least cost from a cell to a box (left, bottom, right, top in cells), without obstacles."""
     dx = max(box[0] - x, x - box[2], 0.0)
     dy = max(box[1] - y, y - box[3], 0.0)
-    return STRAIGHT * max(dx, dy) + (DIAGONAL - STRAIGHT) * min(dx, dy)
+    return float(STRAIGHT * max(dx, dy) + (DIAGONAL - STRAIGHT) * min(dx, dy))
 
 
 @njit(cache=True, nogil=True)
-def conflicts(nodes: Ints, vias: Ints, occupied: Shorts, occupied_via: Shorts, history: NDArray[np.float32], area: int, add: float) -> int:  # pragma: no cover
+def conflicts(
+    nodes: Ints, vias: Ints, occupied: Shorts, occupied_via: Shorts, history: NDArray[np.float32], area: int, add: float
+) -> int:  # pragma: no cover
     """How many nodes of a claimed way others hold as well (its own claim counts 1); `add` is put on their history."""
     found = 0
     for i in range(len(nodes)):
@@ -240,5 +241,3 @@ def conflicts(nodes: Ints, vias: Ints, occupied: Shorts, occupied_via: Shorts, h
                 found += 1
                 history[node] += add
     return found
-
-

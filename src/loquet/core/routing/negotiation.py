@@ -12,8 +12,8 @@ from loquet.core.board.model import Routing, Track, Via
 from loquet.core.board.rules import BoardRules
 from loquet.core.circuit import Circuit
 from loquet.core.geometry import Bar, Box, Round
-from loquet.core.routing.grid import CELL_NM, FREE, SIGNAL, SUPPLY, VIA, Grid, build_grid
-from loquet.core.routing.kernels import conflicts, lift, search, stamp
+from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, build_grid
+from loquet.core.routing.kernels import FREE, conflicts, lift, search, stamp
 from loquet.core.routing.straightening import segments_of
 
 Ints = NDArray[np.int32]
@@ -117,11 +117,13 @@ class Router:
                     found += [side * grid.area + row * grid.columns + column for row in rows for column in columns]
         nodes = np.array(sorted(set(found)), dtype=np.int32)
         allowed = (grid.owner[width][nodes] == FREE) | (grid.owner[width][nodes] == net)
-        return nodes[allowed]
+        kept: Ints = nodes[allowed]
+        return kept
 
     def route_net(self, net: NetState, pressure: float, hard: bool, via_cost: float) -> None:
         """Join all terminals of a net as a tree, nearest first."""
-        net.paths, net.missing, vias = [], [], []
+        net.paths, net.missing = [], []
+        vias: list[int] = []
         start = self.order(net)
         tree = [net.terminals[start]]
         left = {i: self.apart(net.terminals[start], net.middles[i]) for i in range(len(net.terminals)) if i != start}

@@ -4,7 +4,7 @@ import { type Board, hitBoard, type Part, partAt, roomAround } from "../../canva
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { snap } from "../../canvas/snapping";
 import { useCanvas } from "../../canvas/useCanvas";
-import { fit, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
+import { fitView, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
 import { useDesign } from "../../document/useDesign";
 
 type Props = {
@@ -37,7 +37,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 	);
 	const { ref, size } = useCanvas(paint);
 	useEffect(() => {
-		if (size.w) setView(fit(w, h, size.w, size.h, side === "far"));
+		if (size.w) setView(fitView(w, h, size.w, size.h, side === "far"));
 	}, [w, h, size, side]);
 
 	const at = (event: PointerEvent | WheelEvent) => {
@@ -110,7 +110,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			void seat(part, part.x + (way[0] ?? 0) * flip, part.y + (way[1] ?? 0), part.turn);
 		} else if (event.key.toLowerCase() === "q" && part) void seat(part, part.x, part.y, part.turn + 90);
 		else if (event.key === "Escape") select(null);
-		else if (event.key === "0" && size.w) setView(fit(w, h, size.w, size.h, side === "far"));
+		else if (event.key === "0" && size.w) setView(fitView(w, h, size.w, size.h, side === "far"));
 	};
 	return (
 		<canvas

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { client, type Schemas, take } from "../../api/client";
 import { useCanvas } from "../../canvas/useCanvas";
-import { fit, toScreen, type Viewport } from "../../canvas/viewport";
+import { fitView, toScreen, type Viewport } from "../../canvas/viewport";
 import { useDesign } from "../../document/useDesign";
 
 type Layer = Schemas["LayerView"];
@@ -31,7 +31,7 @@ export function LayerCanvas({ release, file }: { release: number; file: string }
 		(ctx: CanvasRenderingContext2D, w: number, h: number) => {
 			const xs = head.outline_mm.map((p) => p[0]);
 			const ys = head.outline_mm.map((p) => p[1]);
-			const view = fit(Math.max(...xs), Math.max(...ys), w, h, mirrored, 14);
+			const view = fitView(Math.max(...xs), Math.max(...ys), w, h, mirrored, 14);
 			ctx.clearRect(0, 0, w, h);
 			outline(ctx, view, head.outline_mm);
 			if (layer) paintLayer(ctx, view, layer, COLOURS.find(([name]) => file.startsWith(name))?.[1] ?? "#23211D");

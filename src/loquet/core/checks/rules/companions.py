@@ -10,8 +10,14 @@ def run(subject: Subject) -> Outcome:
     if len(brief.fixing_holes) < 2:
         found.append(RULE.finding("The board has fewer than two fixing holes.", "Add holes, or say how the shell holds it.", ("brief:fixing_holes",)))
     if brief.light is None:
-        found.append(RULE.finding("There is no indicator light, so nobody sees whether the device is on.", "Add one at the Brief station.", ("brief:light",)))
-    found.append(RULE.finding("There is no low-battery sign.", "Let the firmware measure its own supply and show it on the screen or the light.", ("brief:power",)))
+        found.append(
+            RULE.finding("There is no indicator light, so nobody sees whether the device is on.", "Add one at the Brief station.", ("brief:light",))
+        )
+    found.append(
+        RULE.finding(
+            "There is no low-battery sign.", "Let the firmware measure its own supply and show it on the screen or the light.", ("brief:power",)
+        )
+    )
     return outcome(found, 3)
 
 

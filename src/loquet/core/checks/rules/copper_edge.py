@@ -21,11 +21,27 @@ def run(subject: Subject) -> Outcome:
             gap = thing.core.distance(line) - thing.radius
             if gap < view.rules.edge_nm - 1_000:
                 place = thing.core.centroid
-                found.append(RULE.finding(f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.", "Move it inwards.", (f"net:{thing.net}",), place.x, place.y))
+                found.append(
+                    RULE.finding(
+                        f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.",
+                        "Move it inwards.",
+                        (f"net:{thing.net}",),
+                        place.x,
+                        place.y,
+                    )
+                )
             for hole, point in bare:
                 if thing.core.distance(point) - thing.radius < hole.keep_nm - 1_000:
                     words = "under the screw head" if hole.keep_nm > hole.d else "too near the unplated hole"
-                    found.append(RULE.finding(f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.", "Move the part or the hole.", (f"net:{thing.net}",), hole.x, hole.y))
+                    found.append(
+                        RULE.finding(
+                            f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.",
+                            "Move the part or the hole.",
+                            (f"net:{thing.net}",),
+                            hole.x,
+                            hole.y,
+                        )
+                    )
     return outcome(found, counted)
 
 

@@ -21,13 +21,26 @@ def run(subject: Subject) -> Outcome:
         if far_a == far_b and overlap_x > 0 and overlap_y > 0:
             names = f"{a} ({purpose(subject, a)}) and {b} ({purpose(subject, b)})"
             place = (max(ra[0], rb[0]) + overlap_x / 2, max(ra[1], rb[1]) + overlap_y / 2)
-            found.append(RULE.finding(f"The courtyards of {names} overlap.", f"Move {b} at least {min(overlap_x, overlap_y) / 1e6:.2f} mm away.", (f"part:{a}", f"part:{b}"), *place))
+            found.append(
+                RULE.finding(
+                    f"The courtyards of {names} overlap.",
+                    f"Move {b} at least {min(overlap_x, overlap_y) / 1e6:.2f} mm away.",
+                    (f"part:{a}", f"part:{b}"),
+                    *place,
+                )
+            )
     pad_edge = view.outline.buffer(-view.rules.edge_nm + 1)
     for pad in view.pads:
         x1, y1, x2, y2 = extent(pad.shape)
         if not pad_edge.contains(shapely.box(x1, y1, x2, y2)):
             found.append(
-                RULE.finding(f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or beyond it.", "Move it inwards.", (f"part:{pad.ref}",), (x1 + x2) / 2, (y1 + y2) / 2)
+                RULE.finding(
+                    f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or beyond it.",
+                    "Move it inwards.",
+                    (f"part:{pad.ref}",),
+                    (x1 + x2) / 2,
+                    (y1 + y2) / 2,
+                )
             )
     return outcome(found, len(rects))
 

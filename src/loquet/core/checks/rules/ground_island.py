@@ -11,7 +11,14 @@ def run(subject: Subject) -> Outcome:
     if view.pour is None:
         return outcome([RULE.finding("Ground is not poured.", "Pour it at the Board station.")], 0)
     if view.pour.islands != 1:
-        return outcome([RULE.finding(f"Ground falls into {view.pour.islands} separate pieces.", "Route again, or move parts that cut the ground.", ("net:GROUND",))], 1)
+        return outcome(
+            [
+                RULE.finding(
+                    f"Ground falls into {view.pour.islands} separate pieces.", "Route again, or move parts that cut the ground.", ("net:GROUND",)
+                )
+            ],
+            1,
+        )
     return outcome([], len(view.pour.pieces))
 
 

@@ -15,17 +15,37 @@ def run(subject: Subject) -> Outcome:
     found: list[Finding] = []
     for track in view.routing.tracks if view.routing else ():
         if track.width_nm < view.rules.track_nm:
-            found.append(RULE.finding(f"A track of {track.net} is {show_mm(track.width_nm)} wide; {subject.house.name} asks {show_mm(view.rules.track_nm)}.", "Route again.", (f"net:{track.net}",), track.x1_nm, track.y1_nm))
+            found.append(
+                RULE.finding(
+                    f"A track of {track.net} is {show_mm(track.width_nm)} wide; {subject.house.name} asks {show_mm(view.rules.track_nm)}.",
+                    "Route again.",
+                    (f"net:{track.net}",),
+                    track.x1_nm,
+                    track.y1_nm,
+                )
+            )
     for copper in (*view.pads, *view.wiring):
         ring = ring_nm(copper.shape, copper.drill_nm)
         if copper.drill_nm and ring < view.rules.ring_nm:
-            found.append(RULE.finding(f"The ring of {copper.owner} is {show_mm(ring)}; {subject.house.name} asks {show_mm(view.rules.ring_nm)}.", "Choose a part with larger pads, or another house.", (f"net:{copper.net}",), copper.drill_x, copper.drill_y))
+            found.append(
+                RULE.finding(
+                    f"The ring of {copper.owner} is {show_mm(ring)}; {subject.house.name} asks {show_mm(view.rules.ring_nm)}.",
+                    "Choose a part with larger pads, or another house.",
+                    (f"net:{copper.net}",),
+                    copper.drill_x,
+                    copper.drill_y,
+                )
+            )
     found += hole_findings(subject)
     left, bottom, right, top = view.outline.bounds
     size = sorted(((right - left) / 1e6, (top - bottom) / 1e6))
     least, most = sorted(subject.house.smallest_mm), sorted(subject.house.largest_mm)
     if size[0] < least[0] or size[1] < least[1] or size[0] > most[0] or size[1] > most[1]:
-        found.append(RULE.finding(f"The board is {size[1]:.2f} x {size[0]:.2f} mm, outside what {subject.house.name} makes.", "Choose another house or outline."))
+        found.append(
+            RULE.finding(
+                f"The board is {size[1]:.2f} x {size[0]:.2f} mm, outside what {subject.house.name} makes.", "Choose another house or outline."
+            )
+        )
     return outcome(found, len(view.holes))
 
 
@@ -36,11 +56,27 @@ def hole_findings(subject: Subject) -> list[Finding]:
     found = []
     for index, hole in enumerate(view.holes):
         if hole.d < view.rules.hole_nm:
-            found.append(RULE.finding(f"The hole of {hole.owner} is {show_mm(hole.d)}; {subject.house.name} drills {show_mm(view.rules.hole_nm)} and up.", "Choose another part or house.", (), hole.x, hole.y))
+            found.append(
+                RULE.finding(
+                    f"The hole of {hole.owner} is {show_mm(hole.d)}; {subject.house.name} drills {show_mm(view.rules.hole_nm)} and up.",
+                    "Choose another part or house.",
+                    (),
+                    hole.x,
+                    hole.y,
+                )
+            )
         for other in view.holes[:index]:
             gap = hypot(hole.x - other.x, hole.y - other.y) - hole.d / 2 - other.d / 2
             if gap < view.rules.hole_gap_nm - 1:
-                found.append(RULE.finding(f"The holes of {hole.owner} and {other.owner} are {show_mm(max(gap, 0))} apart; {subject.house.name} asks {show_mm(view.rules.hole_gap_nm)}.", "Move one of them.", (), hole.x, hole.y))
+                found.append(
+                    RULE.finding(
+                        f"The holes of {hole.owner} and {other.owner} are {show_mm(max(gap, 0))} apart; {subject.house.name} asks {show_mm(view.rules.hole_gap_nm)}.",
+                        "Move one of them.",
+                        (),
+                        hole.x,
+                        hole.y,
+                    )
+                )
     return found
 
 

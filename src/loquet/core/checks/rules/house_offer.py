@@ -10,11 +10,25 @@ def run(subject: Subject) -> Outcome:
     offers = (("finish", choices.finish, house.finishes), ("colour", choices.colour, house.colours))
     for name, chosen, offered in offers:
         if chosen not in offered:
-            found.append(RULE.finding(f"{house.name} does not offer the {name} {chosen}.", f"Choose one of: {', '.join(offered)}.", (f"release:{name}",)))
+            found.append(
+                RULE.finding(f"{house.name} does not offer the {name} {chosen}.", f"Choose one of: {', '.join(offered)}.", (f"release:{name}",))
+            )
     if choices.thickness_um not in house.thickness_um:
-        found.append(RULE.finding(f"{house.name} does not make boards {choices.thickness_um / 1000:.1f} mm thick.", f"Choose one of: {', '.join(f'{t / 1000:.1f} mm' for t in house.thickness_um)}.", ("release:thickness",)))
+        found.append(
+            RULE.finding(
+                f"{house.name} does not make boards {choices.thickness_um / 1000:.1f} mm thick.",
+                f"Choose one of: {', '.join(f'{t / 1000:.1f} mm' for t in house.thickness_um)}.",
+                ("release:thickness",),
+            )
+        )
     if choices.shipping not in [s.name for s in house.shipping]:
-        found.append(RULE.finding(f"{house.name} does not ship by {choices.shipping}.", f"Choose one of: {', '.join(s.name for s in house.shipping)}.", ("release:shipping",)))
+        found.append(
+            RULE.finding(
+                f"{house.name} does not ship by {choices.shipping}.",
+                f"Choose one of: {', '.join(s.name for s in house.shipping)}.",
+                ("release:shipping",),
+            )
+        )
     return outcome(found, 4)
 
 

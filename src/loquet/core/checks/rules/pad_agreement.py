@@ -12,7 +12,13 @@ def run(subject: Subject) -> Outcome:
     for component in view.circuit.components:
         drawn = {pad.number for pad in view.patterns[component.ref].pads}
         for number in sorted(component.pads.keys() - drawn):
-            found.append(RULE.finding(f"{component.ref} ({component.purpose}) uses pad {number}, which its pattern {view.patterns[component.ref].name} does not have.", "Correct the part's drawing.", (f"part:{component.ref}",)))
+            found.append(
+                RULE.finding(
+                    f"{component.ref} ({component.purpose}) uses pad {number}, which its pattern {view.patterns[component.ref].name} does not have.",
+                    "Correct the part's drawing.",
+                    (f"part:{component.ref}",),
+                )
+            )
     return outcome(found, len(view.circuit.components))
 
 

@@ -12,7 +12,14 @@ def run(subject: Subject) -> Outcome:
     for net in circuit.nets:
         if len(net.pads) == 1:
             ref, pad = net.pads[0]
-            found.append(RULE.finding(f"{net.name} ends at {ref} pad {pad} and reaches nothing else.", "Connect it or take it out.", (f"net:{net.name}",), severity="look"))
+            found.append(
+                RULE.finding(
+                    f"{net.name} ends at {ref} pad {pad} and reaches nothing else.",
+                    "Connect it or take it out.",
+                    (f"net:{net.name}",),
+                    severity="look",
+                )
+            )
     fed = reached(subject)
     for net in circuit.nets:
         if net.kind == "supply" and net.name not in fed:

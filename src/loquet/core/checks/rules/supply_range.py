@@ -11,13 +11,35 @@ def run(subject: Subject) -> Outcome:
     assert chip is not None
     fresh, empty = TWO_AAA.fresh_v * 1000, TWO_AAA.empty_v * 1000
     if chip.supply_min_mv is None or chip.supply_max_mv is None:
-        return Undetermined((RULE.finding(f"The supply limits of {chip.name} are not known here.", f"Check in its data sheet that it runs from {empty / 1000:.1f} to {fresh / 1000:.1f} V.", ("part:chip",), severity="look"),))
+        return Undetermined(
+            (
+                RULE.finding(
+                    f"The supply limits of {chip.name} are not known here.",
+                    f"Check in its data sheet that it runs from {empty / 1000:.1f} to {fresh / 1000:.1f} V.",
+                    ("part:chip",),
+                    severity="look",
+                ),
+            )
+        )
     found = []
     if fresh > chip.supply_max_mv:
-        found.append(RULE.finding(f"Two fresh cells give {fresh / 1000:.1f} V and {chip.name} takes {chip.supply_max_mv / 1000:.1f} V at most ({chip.supply_source}).", "Choose another chip.", ("part:chip",)))
+        found.append(
+            RULE.finding(
+                f"Two fresh cells give {fresh / 1000:.1f} V and {chip.name} takes {chip.supply_max_mv / 1000:.1f} V at most ({chip.supply_source}).",
+                "Choose another chip.",
+                ("part:chip",),
+            )
+        )
     if chip.supply_min_mv > empty:
         share = f"{chip.supply_min_mv / 1000:.2f} V"
-        found.append(RULE.finding(f"{chip.name} stops below {share} ({chip.supply_source}), before the cells are empty at {empty / 1000:.1f} V.", "Accept a shorter run time, or choose a chip for lower voltage.", ("part:chip",), severity="look"))
+        found.append(
+            RULE.finding(
+                f"{chip.name} stops below {share} ({chip.supply_source}), before the cells are empty at {empty / 1000:.1f} V.",
+                "Accept a shorter run time, or choose a chip for lower voltage.",
+                ("part:chip",),
+                severity="look",
+            )
+        )
     return outcome(found, 1)
 
 

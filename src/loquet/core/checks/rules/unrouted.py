@@ -11,7 +11,9 @@ def run(subject: Subject) -> Outcome:
     if view.routing is None:
         return outcome([RULE.finding("The board is not routed.", "Route it at the Board station.")], 0)
     found = [
-        RULE.finding(f"{net} is not joined between {start} and {end}.", "Give it room: move a part that stands in its way, then route again.", (f"net:{net}",))
+        RULE.finding(
+            f"{net} is not joined between {start} and {end}.", "Give it room: move a part that stands in its way, then route again.", (f"net:{net}",)
+        )
         for net, start, end in view.routing.open_links
     ]
     return outcome(found, len(view.circuit.nets))

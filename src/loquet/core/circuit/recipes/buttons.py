@@ -21,7 +21,9 @@ def buttons(brief: Brief, supply: SupplyRange) -> Fragment:
         net, role = net_of_button(control.name), f"button:{control.name}"
         other = SUPPLY if pull_down else GROUND
         components.append(
-            Component(role=role, part=control.part, block="buttons", value=control.name, purpose=f"Button {control.name}", pads={"1": net, "4": other})
+            Component(
+                role=role, part=control.part, block="buttons", value=control.name, purpose=f"Button {control.name}", pads={"1": net, "4": other}
+            )
         )
         if pull_down:
             components.append(

@@ -17,7 +17,11 @@ def buzzer_driver(buzzer: Buzzer, sounder: Part, transistor: Part, supply: Suppl
     """The driver; raises RecipeNotPossible where the coil asks more than transistor or pin can give."""
     coil_a = supply.usual_v / sounder.values["coil_ohm"]
     if coil_a * 1e3 > transistor.values["current_ma"]:
-        raise RecipeNotPossible("buzzer driver", f"the coil draws {coil_a * 1e3:.0f} mA", f"Choose a coil of at least {supply.usual_v / transistor.values['current_ma'] * 1e3:.0f} ohm.")
+        raise RecipeNotPossible(
+            "buzzer driver",
+            f"the coil draws {coil_a * 1e3:.0f} mA",
+            f"Choose a coil of at least {supply.usual_v / transistor.values['current_ma'] * 1e3:.0f} ohm.",
+        )
     base_a = coil_a / FORCED_GAIN
     if base_a > PIN_LIMIT_A:
         raise RecipeNotPossible("buzzer driver", f"the base asks {base_a * 1e3:.1f} mA of a pin", "Choose a sounder with a higher coil resistance.")

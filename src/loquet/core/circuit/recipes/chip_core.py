@@ -13,7 +13,11 @@ def chip_core(chip: Chip, pattern: LandPattern, plan: PinPlan) -> Fragment:
     """The chip itself and everything it needs to run at all."""
     regulators = [pin for pin in chip.pins if pin.kind == "regulator"]
     supplies = [pin for pin in chip.pins if pin.kind == "supply"]
-    components = [Component(role="chip", part=f"chip:{chip.name}", block="chip", value=chip.name, purpose="Microcontroller", pads=chip_pads(chip, pattern, plan))]
+    components = [
+        Component(
+            role="chip", part=f"chip:{chip.name}", block="chip", value=chip.name, purpose="Microcontroller", pads=chip_pads(chip, pattern, plan)
+        )
+    ]
     for pin in supplies:
         components.append(decoupling(pin.number, pin.rail, "100 nF", "capacitor-1608", SUPPLY))
     for index, pin in enumerate(regulators):

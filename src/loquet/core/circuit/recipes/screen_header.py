@@ -25,7 +25,9 @@ def screen_header(screen: Screen, module: ScreenModule, track_mm: float, supply:
     bus_pf = module.bus_pf + PIN_PF + TRACK_PF_PER_MM * track_mm
     least, greatest = pull_up_limits_ohm(supply.fresh_v, bus_pf, screen.bus_khz)
     if greatest < least:
-        raise RecipeNotPossible("screen pull-ups", f"the bus carries {bus_pf:.0f} pF, too much for {screen.bus_khz} kHz", "Use 100 kHz or move the screen nearer.")
+        raise RecipeNotPossible(
+            "screen pull-ups", f"the bus carries {bus_pf:.0f} pF, too much for {screen.bus_khz} kHz", "Use 100 kHz or move the screen nearer."
+        )
     resistance = nearest((least * greatest) ** 0.5, "E12")
     header = Component(
         role="screen", part="header-4-way", block="screen", value=module.description, purpose="Header of the screen module",
