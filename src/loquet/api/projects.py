@@ -3,9 +3,9 @@
 import asyncio
 from collections.abc import AsyncIterator
 from datetime import UTC, datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from fastapi import APIRouter, Body, Request
+from fastapi import APIRouter, Depends, Request
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 
@@ -17,7 +17,6 @@ from loquet.core.brief import read_brief
 from loquet.core.brief.sense import outline_polygon_mm
 from loquet.core.design import SLICES, SliceName
 from loquet.core.edits import Edit, apply
-from loquet.core.frozen import canonical
 from loquet.jobs.works import make_release, make_slices
 from loquet.store.designs import all_projects, commit_version, create_project, expect_head, head_of, load_design, redo, undo
 from loquet.store.tables import JobRow
@@ -75,10 +74,18 @@ def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]
     return cards
 
 
-@router.post("/projects", status_code=201)
-def new_project(brief: Annotated[Any, Body()], session: SessionNow, context: ContextNow) -> DesignHead:
+async def body_of(request: Request) -> bytes:
+    """The bytes as they came, so that the brief's own reader judges them."""
+    return await request.body()
+
+
+JSON_BODY = {"requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}}
+
+
+@router.post("/projects", status_code=201, openapi_extra=JSON_BODY)
+def new_project(data: Annotated[bytes, Depends(body_of)], session: SessionNow, context: ContextNow) -> DesignHead:
     """A project from a brief, as a JSON object; errors name the place in the brief."""
-    checked = read_brief(canonical(brief).encode())
+    checked = read_brief(data)
     project_id = create_project(session, checked.name, checked, AUTHOR, datetime.now(UTC))
     head = head_of(session, project_id)
     return describe_head(session, head, load_design(session, head.version), context)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing
+from loquet.core.board.current import supply_width_working
 from loquet.core.board.copper import CLEARANCE_HOLE_MM, HEAD_MM
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.pouring import pour_ground
@@ -25,6 +26,7 @@ from loquet.core.quantities.lengths import MM, nm_from_mm
 from loquet.core.routing import RouteInput, RouteProgress, route
 
 Progress = Callable[[RouteProgress], bool]
+SUPPLY_LIMIT_A = 0.5
 NOT_DRAWN = ("quantity", "wanted_by", "name", "purpose")
 
 
@@ -193,7 +195,8 @@ def screen_area(brief: Brief, library: Library) -> tuple[tuple[int, int, int, in
 def route_board(design: Design, library: Library, progress: Progress) -> Routing:
     """The routing stage."""
     view = board_view(design, library)
-    return route(RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), progress)
+    made = route(RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), progress)
+    return made.model_copy(update={"workings": (supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A),)})
 
 
 def pour_board(design: Design, library: Library, progress: Progress) -> Pour:

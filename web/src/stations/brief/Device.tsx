@@ -176,22 +176,24 @@ function Ruler({ w, h }: { w: number; h: number }) {
 	return (
 		<g stroke="var(--color-ink-2)" strokeWidth={0.12}>
 			<line x1={0} x2={w} y1={h + 2} y2={h + 2} />
-			{ticks.map((x) => (
-				<g key={x}>
-					<line x1={x} x2={x} y1={h + 1.4} y2={h + 2.6} />
-					<text
-						x={x}
-						y={h + 4.6}
-						fontSize={1.7}
-						textAnchor="middle"
-						stroke="none"
-						fill="var(--color-ink-2)"
-						className="figure"
-					>
-						{x}
-					</text>
-				</g>
-			))}
+			{ticks
+				.filter((x) => w - x > 3 || x === w)
+				.map((x) => (
+					<g key={x}>
+						<line x1={x} x2={x} y1={h + 1.4} y2={h + 2.6} />
+						<text
+							x={x}
+							y={h + 4.6}
+							fontSize={1.7}
+							textAnchor="middle"
+							stroke="none"
+							fill="var(--color-ink-2)"
+							className="figure"
+						>
+							{x}
+						</text>
+					</g>
+				))}
 			<text x={w} y={h + 4.6} fontSize={1.7} textAnchor="end" stroke="none" fill="var(--color-ink-2)">
 				mm
 			</text>
@@ -228,7 +230,7 @@ function ThingDrawing({ thing, selected }: { thing: SizedThing; selected: boolea
 				</text>
 			)}
 			{thing.kind === "cell" && (
-				<text y={h / 2 - 0.9} x={-w / 2 + 1} fontSize={1.5} fill="#6b6556">
+				<text y={-h / 2 + 2} x={w / 2 - 1} textAnchor="end" fontSize={1.5} fill="#6b6556">
 					AAA {thing.name}, far side
 				</text>
 			)}

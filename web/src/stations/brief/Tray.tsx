@@ -38,7 +38,7 @@ export function Tray({ select }: { select: (thing: string) => void }) {
 				const there = head.brief[name] != null;
 				return (
 					<Button key={name} aria-pressed={there} onClick={() => extra(name, !there)}>
-						{there ? `Take the ${name} off` : `Add a ${name}`}
+						{there ? `${name}: take off` : `${name}: add`}
 					</Button>
 				);
 			})}

@@ -120,11 +120,11 @@ function Row({ component, net, pick }: { component: Component; net: string | nul
 			onPointerEnter={() => reckon(`${component.ref} ${component.description}; ${component.evidence}`)}
 		>
 			<td className="figure w-[46px] py-1 font-medium">{component.ref}</td>
-			<td className="w-[210px] py-1 pr-3">
+			<td className="w-[262px] py-1 pr-2">
 				{component.purpose}
 				<span className="block text-[12px] text-ink-2">{component.size}</span>
 			</td>
-			<td className="figure w-[110px] py-1 pr-3 text-right">
+			<td className="figure w-[76px] py-1 pr-3 text-right whitespace-nowrap">
 				{component.block === "buttons" && component.part.startsWith("button") ? "" : shortValue(component)}
 			</td>
 			<td className="py-1">
@@ -148,7 +148,7 @@ function Row({ component, net, pick }: { component: Component; net: string | nul
 }
 
 function shortValue(component: Component): string {
-	return component.value === component.description ? "" : component.value.length > 18 ? "" : component.value;
+	return component.value === component.description ? "" : component.value.length > 9 ? "" : component.value;
 }
 
 function NetList({ view, net, pick }: { view: View; net: string | null; pick: (net: string | null) => void }) {

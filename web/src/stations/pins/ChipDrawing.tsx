@@ -36,7 +36,7 @@ export function ChipDrawing({
 	return (
 		<div className="min-w-0 flex-1 p-2">
 			<svg
-				viewBox={`-165 -135 ${body.w + 330} ${body.h + 270}`}
+				viewBox={`-118 -112 ${body.w + 236} ${body.h + 224}`}
 				className="h-full w-full"
 				role="group"
 				aria-label={`${view.chip} from above`}
@@ -86,7 +86,7 @@ function PinMark({ pin, spot, pitch, able, picked, over, press }: MarkProps) {
 	const turn = { left: 180, right: 0, top: -90, bottom: 90 }[spot.side];
 	const flip = spot.side === "left";
 	const thick = Math.min(pitch * 0.62, 13);
-	const words = pin.signal ? pin.signal.replace("button:", "") : "";
+	const words = pin.title.replace("button ", "").replace("programming ", "prog. ").replace("indicator ", "");
 	const size = Math.min(12, pitch * 0.8);
 	return (
 		<g

@@ -34,7 +34,7 @@ export function ReleaseStation() {
 						href={`/api/releases/${release.id}/package.zip`}
 						data-testid="download"
 					>
-						Download the package
+						Download
 					</a>
 				)}
 				<Button
@@ -81,7 +81,7 @@ function Verdict({ release }: { release: Release | null }) {
 	return (
 		<span className="flex items-center gap-2" data-testid="proof">
 			<Sign kind={release.current ? "clear" : "stale"} />
-			{release.current ? "Proven from the files:" : "Proven for an earlier state:"}
+			{release.current ? "Proven:" : "Proven earlier:"}
 			<span className="figure">
 				{nets} nets, {pads} pads, {gaps} gaps, {holes} holes
 			</span>
@@ -104,7 +104,7 @@ const NAMES: Record<string, string> = {
 };
 
 function FileList({ release, file, pick }: { release: Release; file: string; pick: (file: string) => void }) {
-	const drawn = release.files.filter((f) => NAMES[f.path.replace("fabrication/", "")]);
+	const drawn = Object.keys(NAMES).flatMap((name) => release.files.filter((f) => f.path === `fabrication/${name}`));
 	const others = release.files.filter((f) => !drawn.includes(f));
 	return (
 		<div className="w-[230px] shrink-0 overflow-y-auto border-r border-rule py-2 text-[13px]">

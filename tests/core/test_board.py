@@ -1,0 +1,218 @@
+"""Placing, routing, pouring and the rules, on the demo boards."""
+
+import pkgutil
+from itertools import combinations
+
+import pytest
+
+from loquet.core.board import Track
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import Rule, Subject
+from loquet.core.checks import rules as rule_folder
+from loquet.core.design import Choices, Design, PartSeat
+from loquet.core.library import Library
+from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, slice_of, stale_slices
+from loquet.core.placement.seating import NoRoom, courtyard_rect
+from loquet.core.provenance import Failed, Passed, Undetermined
+from loquet.core.reviewing import review, subject_of
+from loquet.core.routing import RouteInput, RouteProgress, RoutingStopped, route
+from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
+
+
+def rule(name: str) -> Rule:
+    return next(r for r in RULES if r.id == name)
+
+
+def outcome(name: str, subject: Subject) -> object:
+    return rule(name).run(subject)
+
+
+@pytest.mark.parametrize("name", DEMO_BRIEFS)
+def test_every_example_ends_without_a_stop(name: str, library: Library) -> None:
+    design = bring_up_to_date(Design(brief=demo_brief(name)), library)
+    assert [f.sentence for f in review(design, library) if f.severity == "stop"] == []
+    assert slice_of(design.routing).open_links == ()
+    assert slice_of(design.pour).islands == 1
+
+
+def test_no_courtyards_overlap_and_controls_are_where_the_brief_says(finished: Design, library: Library) -> None:
+    view = board_view(finished, library)
+    rects = [(ref, seat.far, courtyard_rect(view.patterns[ref], seat)) for ref, seat in view.seats.items()]
+    for (_, far_a, a), (_, far_b, b) in combinations(rects, 2):
+        assert far_a != far_b or min(a[2], b[2]) <= max(a[0], b[0]) or min(a[3], b[3]) <= max(a[1], b[1])
+    for control in finished.brief.controls:
+        placed = next(p for p in slice_of(finished.placement).parts if p.role == f"button:{control.name}")
+        assert (placed.x_nm, placed.y_nm) == (round(control.x_mm * 1e6), round(control.y_mm * 1e6))
+
+
+def test_decoupling_sits_near_its_pin(finished: Design, library: Library) -> None:
+    view = board_view(finished, library)
+    chip = view.seats["U1"]
+    for component in view.circuit.components:
+        if component.role.startswith("decoupling"):
+            pad = next(p for p in view.patterns["U1"].pads if p.number == component.near_pad)
+            x, y = chip.point(pad.shape.x, pad.shape.y)  # type: ignore[union-attr]
+            seat = view.seats[component.ref]
+            assert abs(seat.x - x) + abs(seat.y - y) < 7_000_000
+
+
+def test_the_same_brief_gives_the_same_board(finished: Design, library: Library, brief: object) -> None:
+    again = bring_up_to_date(Design(brief=finished.brief), library)
+    assert again == finished
+
+
+def test_a_full_board_says_that_there_is_no_room(library: Library, finished: Design) -> None:
+    tight = finished.brief.model_copy(update={"outline": finished.brief.outline.model_copy(update={"height_mm": 44})})
+    controls = tuple(
+        finished.brief.controls[0].model_copy(update={"name": f"key {i}", "x_mm": 6.5 + 11.2 * (i % 5), "y_mm": 5.5 + 6.6 * (i // 5)}) for i in range(30)
+    )
+    crowded = Design(brief=tight.model_copy(update={"controls": controls, "screen": None}))
+    with pytest.raises(NoRoom, match="No free place is left"):
+        bring_up_to_date(crowded, library, until="placement")
+
+
+def test_routing_can_be_stopped(finished: Design, library: Library) -> None:
+    view = board_view(finished, library)
+    seen: list[RouteProgress] = []
+
+    def after_five(progress: RouteProgress) -> bool:
+        seen.append(progress)
+        return len(seen) < 5
+
+    with pytest.raises(RoutingStopped):
+        route(RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), after_five)
+    assert len(seen) == 5
+
+
+def test_what_cannot_be_joined_is_said(finished: Design, library: Library) -> None:
+    view = board_view(finished, library)
+    cage = tuple(p for p in view.pads if p.owner != "S1 pad 1")
+    blocked = tuple(p.__class__(**{**{f: getattr(p, f) for f in p.__dataclass_fields__}, "net": "", "ref": f"X{i}"}) for i, p in enumerate(view.pads) if p.owner == "S1 pad 1")
+    lonely = next(p for p in view.pads if p.owner == "S1 pad 1")
+    made = route(RouteInput(view.outline, view.circuit, (*cage, lonely, *blocked), view.holes, view.rules))
+    assert any(net == lonely.net for net, _, _ in made.open_links)
+
+
+def test_choices_survive_running_a_stage_again(finished: Design, library: Library) -> None:
+    seat = PartSeat(role="buzzer", x_mm=26.0, y_mm=19.0, turn_deg=0)
+    chosen = finished.model_copy(update={"choices": Choices(part_seats={"buzzer": seat})})
+    assert stale_slices(chosen) == ("placement", "routing", "pour")
+    made = bring_up_to_date(chosen, library)
+    placed = next(p for p in slice_of(made.placement).parts if p.role == "buzzer")
+    assert (placed.x_nm, placed.y_nm, placed.locked) == (26_000_000, 19_000_000, True)
+    assert made.choices == chosen.choices
+    assert stale_slices(made) == ()
+
+
+def test_an_upstream_change_marks_everything_after_it(finished: Design) -> None:
+    changed = finished.model_copy(update={"brief": finished.brief.model_copy(update={"button_reading": "pull-down-resistors"})})
+    assert stale_slices(changed) == ("pins", "circuit", "placement", "routing", "pour")
+    assert stale_slices(finished.model_copy(update={"brief": finished.brief.model_copy(update={"quantity": 99})})) == ()
+
+
+def test_pull_down_resistors_reach_the_rail(finished: Design, library: Library) -> None:
+    changed = Design(brief=finished.brief.model_copy(update={"button_reading": "pull-down-resistors"}))
+    circuit = slice_of(bring_up_to_date(changed, library, until="circuit").circuit)
+    pulls = [c for c in circuit.components if c.role.startswith("pull-down")]
+    assert len(pulls) == 6
+    assert {c.value for c in pulls} == {"10 kΩ"}
+    assert {c.pads["4"] for c in circuit.components if c.role.startswith("button:")} == {"SUPPLY"}
+
+
+def test_the_catalogue_names_every_rule_of_the_folder() -> None:
+    files = {m.name for m in pkgutil.iter_modules(rule_folder.__path__)}
+    assert files == {r.run.__module__.rsplit(".", 1)[1] for r in RULES}
+    assert len({r.id for r in RULES}) == len(RULES)
+    assert all(r.why and r.source.text for r in RULES)
+
+
+def test_all_rules_pass_on_the_finished_board(finished: Design, library: Library) -> None:
+    subject = subject_of(finished, library)
+    for r in RULES:
+        if r.severity == "stop":
+            assert isinstance(r.run(subject), Passed), r.id
+
+
+def with_view(finished: Design, library: Library, **slices: object) -> Subject:
+    design = finished.model_copy(update={name: getattr(finished, name).model_copy(update={"value": value}) for name, value in slices.items()})
+    from dataclasses import replace
+
+    return replace(subject_of(finished, library), view=board_view(design, library))
+
+
+def test_a_track_across_a_pad_is_a_gap_fault(finished: Design, library: Library) -> None:
+    routing = slice_of(finished.routing)
+    stray = Track(net="RESET", far=False, x1_nm=8_500_000, y1_nm=24_000_000, x2_nm=9_500_000, y2_nm=24_000_000, width_nm=200_000)
+    found = outcome("copper-gap", with_view(finished, library, routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)})))
+    assert isinstance(found, Failed)
+    assert any("BUTTON_BRIGHTER" in f.sentence and "RESET" in f.sentence for f in found.findings)
+
+
+def test_a_track_at_the_edge_and_a_thin_one_are_found(finished: Design, library: Library) -> None:
+    routing = slice_of(finished.routing)
+    stray = Track(net="RESET", far=True, x1_nm=20_000_000, y1_nm=150_000, x2_nm=25_000_000, y2_nm=150_000, width_nm=100_000)
+    subject = with_view(finished, library, routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)}))
+    assert isinstance(outcome("copper-edge", subject), Failed)
+    assert isinstance(outcome("house-limits", subject), Failed)
+
+
+def test_open_links_and_islands_are_stops(finished: Design, library: Library) -> None:
+    routing, pour = slice_of(finished.routing), slice_of(finished.pour)
+    open_link = routing.model_copy(update={"open_links": (("RESET", "U1 pad 7", "J2 pad 5"),)})
+    assert isinstance(outcome("unrouted", with_view(finished, library, routing=open_link)), Failed)
+    assert isinstance(outcome("ground-island", with_view(finished, library, pour=pour.model_copy(update={"islands": 2}))), Failed)
+
+
+def test_parts_on_each_other_are_found(finished: Design, library: Library) -> None:
+    placement = slice_of(finished.placement)
+    first, second = placement.parts[1], placement.parts[2]
+    onto = second.model_copy(update={"x_nm": first.x_nm + 500_000, "y_nm": first.y_nm})
+    subject = with_view(finished, library, placement=placement.model_copy(update={"parts": (placement.parts[0], first, onto, *placement.parts[3:])}))
+    found = outcome("courtyards", subject)
+    assert isinstance(found, Failed)
+    assert f"part:{first.ref}" in found.findings[0].about
+
+
+def test_unknown_supply_limits_are_not_a_pass(finished: Design, library: Library) -> None:
+    from dataclasses import replace
+
+    subject = subject_of(finished, library)
+    assert subject.chip is not None
+    unknown = replace(subject, chip=subject.chip.model_copy(update={"supply_min_mv": None}))
+    assert isinstance(outcome("supply-range", unknown), Undetermined)
+    low = replace(subject, chip=subject.chip.model_copy(update={"supply_max_mv": 3000}))
+    assert isinstance(outcome("supply-range", low), Failed)
+
+
+def test_a_rail_without_a_source_is_found(finished: Design, library: Library) -> None:
+    from dataclasses import replace
+
+    subject = subject_of(finished, library)
+    assert subject.circuit is not None
+    dead = tuple(c for c in subject.circuit.components if c.role != "switch")
+    found = outcome("rail-source", replace(subject, circuit=subject.circuit.model_copy(update={"components": dead})))
+    assert isinstance(found, Failed)
+    assert "SUPPLY" in found.findings[0].sentence
+
+
+def test_a_pad_that_the_pattern_lacks_is_found(finished: Design, library: Library) -> None:
+    circuit = slice_of(finished.circuit)
+    odd = circuit.components[1].model_copy(update={"pads": {**circuit.components[1].pads, "9": "GROUND"}})
+    subject = with_view(finished, library, circuit=circuit.model_copy(update={"components": (circuit.components[0], odd, *circuit.components[2:])}))
+    assert isinstance(outcome("pad-agreement", subject), Failed)
+
+
+def test_a_choice_that_the_house_does_not_offer_is_a_stop(finished: Design, library: Library) -> None:
+    from dataclasses import replace
+
+    subject = replace(subject_of(finished, library), choices=Choices(finish="silver", colour="plum", thickness_um=900, shipping="pigeon"))
+    found = outcome("house-offer", subject)
+    assert isinstance(found, Failed)
+    assert len(found.findings) == 4
+
+
+def test_a_finer_house_routes_too(finished: Design, library: Library) -> None:
+    changed = finished.model_copy(update={"choices": Choices(house="saltmarsh", finish="gold", colour="blue", thickness_um=1600, shipping="courier")})
+    assert stale_slices(changed) == ("routing", "pour")
+    made = run_stage(run_stage(changed, "routing", library), "pour", library)
+    assert [f.sentence for f in review(made, library) if f.severity == "stop"] == []
