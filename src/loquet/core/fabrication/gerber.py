@@ -6,7 +6,7 @@ Apertures are numbered in the order of their first use after sorting, so the sam
 from loquet import __version__
 from loquet.core.board.model import PourPiece, Ring
 from loquet.core.board.outline import Corner, Line
-from loquet.core.fabrication.layers import Drawn, Layer
+from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.geometry import Bar, Box, Round, Shape
 
 
@@ -76,7 +76,7 @@ def number_apertures(objects: tuple[Drawn, ...]) -> dict[tuple[str, str], int]:
 def pour_lines(pieces: tuple[PourPiece, ...], net: str) -> list[str]:
     """Regions, large before small, each followed by its holes in clear polarity."""
     lines = ["%TA.AperFunction,Conductor*%", f"%TO.N,{net}*%"]
-    for piece in sorted(pieces, key=lambda p: (-abs(ring_area(p.outer)), p.outer)):
+    for piece in drawing_order(pieces):
         lines += region(piece.outer)
         if piece.holes:
             lines.append("%LPC*%")
@@ -84,11 +84,6 @@ def pour_lines(pieces: tuple[PourPiece, ...], net: str) -> list[str]:
                 lines += region(hole)
             lines.append("%LPD*%")
     return [*lines, "%TD*%"]
-
-
-def ring_area(ring: Ring) -> int:
-    """Twice the signed area of a ring."""
-    return sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, (*ring[1:], ring[0]), strict=True))
 
 
 def region(ring: Ring) -> list[str]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
-from loquet.core.board.model import PourPiece
+from loquet.core.board.model import PourPiece, Ring
 from loquet.core.fabrication.legend import Legend
 from loquet.core.geometry import Bar, Box, Round, Shape
 
@@ -101,3 +101,13 @@ def grown(shape: Shape, grow_nm: int) -> Shape:
             return replace(shape, w=shape.w + 2 * grow_nm, h=shape.h + 2 * grow_nm)
         case Bar():
             return replace(shape, w=shape.w + 2 * grow_nm)
+
+
+def drawing_order(pieces: tuple[PourPiece, ...]) -> list[PourPiece]:
+    """Poured pieces as they must be drawn: large before small, so that a hole never clears a piece that lies in it."""
+    return sorted(pieces, key=lambda piece: (-abs(ring_area(piece.outer)), piece.outer))
+
+
+def ring_area(ring: Ring) -> int:
+    """Twice the signed area of a ring."""
+    return sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, (*ring[1:], ring[0]), strict=True))

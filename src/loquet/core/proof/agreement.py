@@ -9,7 +9,8 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.copper import BoardView
 from loquet.core.board.outline import Corner, Line
-from loquet.core.fabrication.layers import Drawn, Layer
+from loquet.core.board.model import Ring
+from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.geometry import Bar, Shape, middle_of
 from loquet.core.proof.drill_reader import ReadHole
 from loquet.core.proof.gerber_reader import ReadLayer
@@ -79,8 +80,18 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
     return faults + compare_pour(plan, read)
 
 
+def same_rings(plan: Layer, read: ReadLayer) -> bool:
+    """Whether the file has exactly the contours of the plan, dark and clear, in the order in which they must be drawn."""
+    wanted: list[tuple[Ring, bool]] = []
+    for piece in drawing_order(plan.pieces):
+        wanted += [(piece.outer, True), *((hole, False) for hole in piece.holes)]
+    return wanted == [(region.ring, region.dark) for region in sorted(read.regions, key=lambda r: r.order)]
+
+
 def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
     """The poured areas, by what only one of both has."""
+    if same_rings(plan, read):
+        return []
     wanted = shapely.union_all([Polygon(p.outer, p.holes) for p in plan.pieces])
     found: shapely.Geometry = Polygon()
     for region in sorted(read.regions, key=lambda r: r.order):

@@ -6,6 +6,7 @@ Written apart from the writer: it knows the published format, not how Loquet wri
 import re
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
 
 from loquet.core.geometry import Bar, Box, Round, Shape
 
@@ -90,8 +91,9 @@ class State:
     ended: bool = False
 
 
+@lru_cache(maxsize=64)
 def read_gerber(data: bytes, file: str) -> ReadLayer:
-    """A layer from its bytes; raises FileFault with the line for anything outside the format."""
+    """A layer from its bytes, kept for those very bytes and not to be changed; raises FileFault with the line for anything outside the format."""
     reader = GerberReader(file)
     try:
         text = data.decode("utf-8")
