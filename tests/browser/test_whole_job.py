@@ -1,0 +1,221 @@
+"""The whole job by hand in a real browser, over a restart of the server."""
+
+import os
+import subprocess
+import sys
+import zipfile
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from selenium.webdriver import ActionChains, Chrome, Keys
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+from loquet.launcher.browser import chromium
+from loquet.launcher.database import MariaDb, free_port
+from loquet.launcher.shooting import wait_for
+from loquet.launcher.steps import state
+
+
+class Server:
+    """The application as a process on a database of its own."""
+
+    def __init__(self, url: str) -> None:
+        self.environment = {**os.environ, "LOQUET_DATABASE_URL": url, "LOQUET_STATE": str(state())}
+        self.port = free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.process: subprocess.Popen[bytes] | None = None
+
+    def command(self, name: str) -> None:
+        subprocess.run([sys.executable, "-m", "loquet.cli", name], env=self.environment, check=True, stdin=subprocess.DEVNULL)
+
+    def start(self) -> None:
+        self.process = subprocess.Popen([sys.executable, "-m", "loquet.cli", "serve", "--port", str(self.port)], env=self.environment)
+        wait_for(f"{self.address}/api/health")
+
+    def stop(self) -> int:
+        assert self.process is not None
+        self.process.terminate()
+        return self.process.wait(20)
+
+
+@pytest.fixture(scope="module")
+def server(database: MariaDb) -> Iterator[Server]:
+    database.sql("CREATE DATABASE IF NOT EXISTS loquet_browser")
+    running = Server(database.url("loquet_browser"))
+    running.command("migrate")
+    running.command("seed")
+    running.start()
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="module")
+def downloads(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    return tmp_path_factory.mktemp("downloads")
+
+
+@pytest.fixture(scope="module")
+def driver(downloads: Path) -> Iterator[Chrome]:
+    with chromium(downloads) as opened:
+        yield opened
+        severe = [entry for entry in opened.get_log("browser") if entry["level"] == "SEVERE" and "422" not in entry["message"] and "404" not in entry["message"]]
+        assert severe == []
+
+
+def see(driver: Chrome, selector: str, seconds: float = 60) -> WebElement:
+    return WebDriverWait(driver, seconds).until(lambda d: d.find_element(By.CSS_SELECTOR, selector))
+
+
+def press(driver: Chrome, selector: str) -> None:
+    WebDriverWait(driver, 60).until(lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled())
+    see(driver, selector).click()
+
+
+def says(driver: Chrome, words: str, seconds: float = 90) -> None:
+    """Wait for a notice with these words."""
+    WebDriverWait(driver, seconds).until(lambda d: any(words in n.text for n in d.find_elements(By.CSS_SELECTOR, "[data-testid='notice']")))
+
+
+def station(driver: Chrome, name: str) -> None:
+    press(driver, f"[data-station='{name}']")
+    see(driver, f"main[aria-label='{name}']")
+
+
+def drag(driver: Chrome, selector: str, dx: int, dy: int) -> None:
+    element = see(driver, selector)
+    ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(dx // 2, dy // 2).move_by_offset(dx - dx // 2, dy - dy // 2).release().perform()
+
+
+def place_of(driver: Chrome, thing: str) -> tuple[float, float]:
+    element = see(driver, f"[data-thing='{thing}']")
+    return float(element.get_attribute("data-x") or 0), float(element.get_attribute("data-y") or 0)
+
+
+def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
+    driver.get(server.address)
+    press(driver, "[data-project='Dusk remote']")
+    station(driver, "brief")
+
+    # move a button, and take the move back and forth
+    before = place_of(driver, "button:dome")
+    drag(driver, "[data-thing='button:dome']", -22, 0)
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") != before)
+    after = place_of(driver, "button:dome")
+    assert after[0] < before[0]
+    assert (after[0] * 2).is_integer()
+    driver.find_element(By.TAG_NAME, "body").send_keys(Keys.CONTROL, "z")
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") == before)
+    ActionChains(driver).key_down(Keys.CONTROL).key_down(Keys.SHIFT).send_keys("z").key_up(Keys.SHIFT).key_up(Keys.CONTROL).perform()
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") == after)
+
+    # add a button where there is room
+    press(driver, "[data-testid='add-button']")
+    see(driver, "[data-thing='button:key 7']")
+    WebDriverWait(driver, 20).until(lambda d: "5 stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text)
+    assert see(driver, "[data-working='tally.pins']").text == "13"
+
+    # pins, circuit, board
+    station(driver, "pins")
+    press(driver, "[data-testid='solve-pins']")
+    says(driver, "Pins solved")
+    assert "no better plan" in see(driver, "[data-testid='pin-verdict']").text
+    assert see(driver, "[data-signal='button:key 7']")
+    station(driver, "circuit")
+    press(driver, "[data-testid='make-circuit']")
+    says(driver, "Circuit made")
+    press(driver, "[data-working='screen.pull_up']")
+    see(driver, "div[id^='headlessui-popover-panel']")
+    assert "UM10204" in driver.find_element(By.CSS_SELECTOR, "div[id^='headlessui-popover-panel']").text
+    station(driver, "board")
+    press(driver, "[data-testid='place']")
+    says(driver, "Parts placed")
+    press(driver, "[data-testid='route']")
+    says(driver, "Board routed")
+    press(driver, "[data-testid='pour']")
+    says(driver, "Ground poured")
+    WebDriverWait(driver, 20).until(lambda d: int(d.find_element(By.CSS_SELECTOR, "[data-testid='board-canvas']").get_attribute("data-pieces") or 0) > 0)
+    WebDriverWait(driver, 20).until(lambda d: "No stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text)
+
+    # prove, quote, order, download
+    station(driver, "release")
+    press(driver, "[data-testid='prove']")
+    says(driver, "written and proven")
+    assert "nets" in see(driver, "[data-testid='proof']").text
+    see(driver, "[data-testid='layer-canvas']:not([data-objects='0'])")
+    assert len(driver.find_elements(By.CSS_SELECTOR, "[data-house]")) in (0, 2)
+    see(driver, "[data-house='millrace'] [data-testid='total']")
+    press(driver, "[data-testid='order']")
+    see(driver, "[data-order][data-state='received']")
+    press(driver, "[data-testid='download']")
+    WebDriverWait(driver, 30).until(lambda d: list(downloads.glob("*.zip")) and not list(downloads.glob("*.crdownload")))
+    names = zipfile.ZipFile(next(downloads.glob("*.zip"))).namelist()
+    assert "fabrication/copper-near.gbr" in names
+
+    # a restart loses nothing
+    assert server.stop() in (0, -15, 143)
+    server.start()
+    driver.get(f"{server.address}/project/1/brief")
+    see(driver, "[data-thing='button:key 7']")
+    assert place_of(driver, "button:dome") == after
+    driver.get(f"{server.address}/project/1/release")
+    see(driver, "[data-order][data-state='received']")
+    assert "Proven" in see(driver, "[data-testid='proof']").text
+    assert driver.find_elements(By.XPATH, "//button[text()='Undo']")[0].is_enabled()
+
+
+def test_a_part_is_dragged_on_the_board_and_stays(server: Server, driver: Chrome) -> None:
+    driver.get(f"{server.address}/project/1/board")
+    canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
+    scale, left, base = (float(canvas.get_attribute(f"data-{name}") or 0) for name in ("scale", "left", "base"))
+    size = canvas.size
+    script = "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p => p.role === 'buzzer'))"
+    buzzer = driver.execute_script(script)
+    x, y = left + buzzer["x"] * scale - size["width"] / 2, base - buzzer["y"] * scale - size["height"] / 2
+    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, int(x), int(y)).click_and_hold().move_by_offset(0, -9).move_by_offset(0, -9).perform()
+    assert "B1 at" in see(driver, "[data-testid='reckoner']").text
+    ActionChains(driver, duration=0).release().perform()
+    WebDriverWait(driver, 20).until(lambda d: d.execute_script(script)["by_hand"])
+    assert driver.execute_script(script)["y"] > buzzer["y"]
+    assert "Let it be placed" in see(driver, "[data-testid='picked-part']").text
+
+
+def test_keys_reach_everything(server: Server, driver: Chrome) -> None:
+    driver.get(f"{server.address}/project/2/brief")
+    see(driver, "[data-thing='button:left']")
+    body = driver.find_element(By.TAG_NAME, "body")
+    body.send_keys("2")
+    see(driver, "main[aria-label='pins']")
+    body.send_keys("1")
+    see(driver, "main[aria-label='brief']")
+    before = place_of(driver, "button:left")
+    driver.execute_script("document.querySelector(\"[data-thing='button:left']\").focus()")
+    driver.switch_to.active_element.send_keys(Keys.ARROW_RIGHT)
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:left")[0] == pytest.approx(before[0] + 0.1))
+    body.send_keys("?")
+    see(driver, "[role='dialog']")
+    body.send_keys(Keys.ESCAPE)
+    ActionChains(driver).key_down(Keys.CONTROL).send_keys("k").key_up(Keys.CONTROL).perform()
+    see(driver, "input[aria-label='Find']").send_keys("shutter open", Keys.ENTER)
+    WebDriverWait(driver, 20).until(lambda d: d.find_elements(By.CSS_SELECTOR, "[data-testid='selected']"))
+
+
+def test_a_broken_brief_is_refused_on_screen_with_the_place(server: Server, driver: Chrome, tmp_path: Path) -> None:
+    broken = tmp_path / "broken.json"
+    broken.write_text('{"name": "x", "controls": []}')
+    driver.get(server.address)
+    see(driver, "[data-testid='brief-file']").send_keys(str(broken))
+    assert "outline is missing" in see(driver, "[data-testid='brief-problem']").text
+    broken.write_bytes(b"{ nonsense")
+    see(driver, "[data-testid='brief-file']").send_keys(str(broken))
+    WebDriverWait(driver, 20).until(lambda d: "not JSON" in d.find_element(By.CSS_SELECTOR, "[data-testid='brief-problem']").text)
+
+
+def test_an_impossible_move_is_refused_and_said(server: Server, driver: Chrome) -> None:
+    driver.get(f"{server.address}/project/2/brief")
+    before = place_of(driver, "button:right")
+    drag(driver, "[data-thing='button:right']", 160, 0)
+    says(driver, "outside the board")
+    assert place_of(driver, "button:right") == before

@@ -1,0 +1,152 @@
+"""The commands as a user has them: ./loquet compile and verify."""
+
+import json
+import shutil
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from loquet.compiling import Unusable, compile_brief, verify_folder
+from tests.conftest import ROOT
+
+Command = Callable[..., tuple[int, str, str]]
+DUSK = ROOT / "examples" / "dusk-remote.brief.json"
+KEYS = {
+    "ready", "stops", "looks", "notes", "components", "nets", "unrouted", "violations", "track_mm", "vias", "ground_islands", "stages",
+}  # fmt: skip
+
+
+def files_of(folder: Path) -> dict[str, bytes]:
+    return {str(p.relative_to(folder)): p.read_bytes() for p in sorted(folder.rglob("*")) if p.is_file()}
+
+
+@pytest.fixture(scope="module")
+def compiled(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    out = tmp_path_factory.mktemp("compiled") / "dusk"
+    code, _ = compile_brief(DUSK, out)
+    assert code == 0
+    return out
+
+
+def test_compile_prints_one_object_and_the_same_bytes_twice(command: Command, compiled: Path, tmp_path: Path) -> None:
+    code, output, errors = command("compile", str(DUSK), "--out", str(tmp_path / "again"), "--json")
+    assert (code, errors) == (0, "")
+    report = json.loads(output)
+    assert report.keys() >= KEYS
+    assert (report["ready"], report["unrouted"], report["violations"], report["ground_islands"]) == (True, 0, 0, 1)
+    assert [s["name"] for s in report["stages"]] == ["pins", "circuit", "placement", "routing", "pour", "release and proof"]
+    assert files_of(tmp_path / "again") == files_of(compiled)
+    assert {p.name for p in compiled.iterdir()} == {"fabrication", "assembly", "firmware", "design.json", "report.json"}
+
+
+def test_verify_says_what_it_proved(command: Command, compiled: Path) -> None:
+    code, output, _ = command("verify", str(compiled))
+    assert code == 0
+    assert "22 nets, 132 pads" in output
+
+
+def test_verify_names_net_and_place_of_a_damage(command: Command, compiled: Path, tmp_path: Path) -> None:
+    folder = tmp_path / "damaged"
+    shutil.copytree(compiled, folder)
+    drill = folder / "fabrication" / "holes-plated.drl"
+    lines = drill.read_text().splitlines()
+    index = next(i for i, line in enumerate(lines) if line.startswith("X"))
+    del lines[index]
+    drill.write_text("\n".join(lines) + "\n")
+    code, output, _ = command("verify", str(folder))
+    assert code == 3
+    assert "holes-plated.drl" in output
+    assert " mm " in output
+
+
+def test_bad_input_is_one_sentence_and_writes_nothing(command: Command, tmp_path: Path) -> None:
+    broken = tmp_path / "broken.json"
+    broken.write_text(DUSK.read_text().replace('"x_mm": 13, "y_mm": 22', '"x_mm": 93, "y_mm": 22'))
+    code, output, errors = command("compile", str(broken), "--out", str(tmp_path / "out"), "--json")
+    assert code == 1
+    assert "controls[0] 'brighter'" in errors
+    assert len(errors.strip().splitlines()) == 1
+    assert json.loads(output)["ready"] is False
+    assert not (tmp_path / "out").exists()
+
+
+@pytest.mark.parametrize("path", ["missing.json", "."])
+def test_a_brief_that_cannot_be_read(path: str, tmp_path: Path) -> None:
+    with pytest.raises(Unusable, match="cannot be read|larger|not JSON"):
+        compile_brief(tmp_path / path, tmp_path / "out")
+
+
+def test_other_peoples_files_are_not_overwritten(tmp_path: Path) -> None:
+    (tmp_path / "out").mkdir()
+    (tmp_path / "out" / "diary.txt").write_text("mine")
+    with pytest.raises(Unusable, match="holds other files"):
+        compile_brief(DUSK, tmp_path / "out")
+    assert (tmp_path / "out" / "diary.txt").read_text() == "mine"
+
+
+def test_a_board_that_is_not_ready_lists_its_stops_and_has_no_fabrication(tmp_path: Path) -> None:
+    plain = json.loads(DUSK.read_text())
+    plain["outline"] = {"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 42, "corner_mm": 4}
+    plain["chip"] = {"part": "stm32l051r8t6", "x_mm": 32, "y_mm": 16}
+    source = tmp_path / "crowded.json"
+    source.write_text(json.dumps(plain))
+    code, report = compile_brief(source, tmp_path / "out")
+    assert code == 2
+    assert report["stops"]
+    assert all(s["sentence"] and s["way_out"] for s in report["stops"])
+    assert not (tmp_path / "out" / "fabrication").exists()
+    assert json.loads((tmp_path / "out" / "report.json").read_text())["ready"] is False
+    with pytest.raises(Unusable, match="no fabrication files"):
+        verify_folder(tmp_path / "out")
+
+
+@pytest.mark.parametrize(
+    "chip",
+    ["stm32g031k8t6", "stm32f103c8t6", "stm32l431cct6", "stm32f411ceu6", "stm32c031k6u6", "stm32g071rbt6", "stm32g030f6p6"],
+)
+def test_the_chip_can_be_changed_and_the_chain_still_ends_ready(chip: str, tmp_path: Path) -> None:
+    source = tmp_path / "other.json"
+    source.write_text(DUSK.read_text().replace("stm32l051c8t6", chip))
+    code, report = compile_brief(source, tmp_path / "out")
+    assert (code, report["stops"], report["unrouted"], report["violations"]) == (0, [], 0, 0)
+    assert verify_folder(tmp_path / "out").holds
+
+
+def test_verify_wants_a_compiled_folder(tmp_path: Path) -> None:
+    for folder in (tmp_path / "none", tmp_path):
+        with pytest.raises(Unusable):
+            verify_folder(folder)
+    (tmp_path / "fabrication").mkdir()
+    for content in ("{}", "not json", "[]"):
+        (tmp_path / "design.json").write_text(content)
+        with pytest.raises(Unusable, match="not a design"):
+            verify_folder(tmp_path)
+
+
+def test_help_and_unknown_commands(command: Command) -> None:
+    assert command("help")[0] == 0
+    code, _, errors = command("fly")
+    assert code == 1
+    assert "no command 'fly'" in errors
+
+
+def test_no_download_address_and_no_machine_path_in_the_tree() -> None:
+    import re
+    import subprocess
+
+    names = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split()
+    address = re.compile(r'"(resolved|funding)":|--(extra-)?index-url|--find-links|registry *= *http')
+    for name in names:
+        if name.endswith((".lock", "lock.json", ".toml", ".npmrc", ".txt")):
+            assert not address.search((ROOT / name).read_text("utf-8")), name
+
+
+def compiled_report(folder: Path) -> dict[str, Any]:
+    loaded: dict[str, Any] = json.loads((folder / "report.json").read_text())
+    return loaded
+
+
+def test_the_report_has_no_times(compiled: Path) -> None:
+    assert "stages" not in compiled_report(compiled)
