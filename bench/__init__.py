@@ -1,0 +1,1 @@
+"""Benchmarks of the chain: figures as a table, no pass or fail."""

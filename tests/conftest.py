@@ -76,7 +76,7 @@ def factory(migrated: str) -> Iterator[sessionmaker[Session]]:
     engine.dispose()
 
 
-@pytest.fixture()
+@pytest.fixture
 def session(factory: sessionmaker[Session]) -> Iterator[Session]:
     """A session whose work is rolled back."""
     with factory() as opened:
@@ -91,7 +91,7 @@ def client(factory: sessionmaker[Session], library: Library) -> Iterator[TestCli
         yield opened
 
 
-@pytest.fixture()
+@pytest.fixture
 def command() -> Callable[..., tuple[int, str, str]]:
     """Run ./loquet with arguments; gives exit code, output and errors."""
     import subprocess

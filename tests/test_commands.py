@@ -63,7 +63,7 @@ def test_verify_names_net_and_place_of_a_damage(command: Command, compiled: Path
 
 def test_bad_input_is_one_sentence_and_writes_nothing(command: Command, tmp_path: Path) -> None:
     broken = tmp_path / "broken.json"
-    broken.write_text(DUSK.read_text().replace('"x_mm": 13, "y_mm": 22', '"x_mm": 93, "y_mm": 22'))
+    broken.write_text(DUSK.read_text().replace('"x_mm": 9.5, "y_mm": 22', '"x_mm": 93, "y_mm": 22'))
     code, output, errors = command("compile", str(broken), "--out", str(tmp_path / "out"), "--json")
     assert code == 1
     assert "controls[0] 'brighter'" in errors

@@ -36,7 +36,7 @@ def edit(client: TestClient, head: dict[str, Any], **fields: Any) -> Any:
     return client.post(f"/api/projects/{head['project']}/edits", json={"edit": fields, "version": head["version"]})
 
 
-@pytest.fixture()
+@pytest.fixture
 def head(client: TestClient) -> dict[str, Any]:
     """A new project."""
     answer = client.post("/api/projects", json=BRIEF)

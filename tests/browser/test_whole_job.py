@@ -61,7 +61,11 @@ def downloads(tmp_path_factory: pytest.TempPathFactory) -> Path:
 def driver(downloads: Path) -> Iterator[Chrome]:
     with chromium(downloads) as opened:
         yield opened
-        severe = [entry for entry in opened.get_log("browser") if entry["level"] == "SEVERE" and "422" not in entry["message"] and "404" not in entry["message"]]
+        severe = [
+            entry
+            for entry in opened.get_log("browser")
+            if entry["level"] == "SEVERE" and "422" not in entry["message"] and "404" not in entry["message"]
+        ]
         assert severe == []
 
 
@@ -86,7 +90,9 @@ def station(driver: Chrome, name: str) -> None:
 
 def drag(driver: Chrome, selector: str, dx: int, dy: int) -> None:
     element = see(driver, selector)
-    ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(dx // 2, dy // 2).move_by_offset(dx - dx // 2, dy - dy // 2).release().perform()
+    ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(dx // 2, dy // 2).move_by_offset(
+        dx - dx // 2, dy - dy // 2
+    ).release().perform()
 
 
 def place_of(driver: Chrome, thing: str) -> tuple[float, float]:
@@ -101,7 +107,7 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
 
     # move a button, and take the move back and forth
     before = place_of(driver, "button:dome")
-    drag(driver, "[data-thing='button:dome']", -22, 0)
+    drag(driver, "[data-thing='button:dome']", -8, 0)
     WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") != before)
     after = place_of(driver, "button:dome")
     assert after[0] < before[0]
@@ -136,7 +142,9 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     says(driver, "Board routed")
     press(driver, "[data-testid='pour']")
     says(driver, "Ground poured")
-    WebDriverWait(driver, 20).until(lambda d: int(d.find_element(By.CSS_SELECTOR, "[data-testid='board-canvas']").get_attribute("data-pieces") or 0) > 0)
+    WebDriverWait(driver, 20).until(
+        lambda d: int(d.find_element(By.CSS_SELECTOR, "[data-testid='board-canvas']").get_attribute("data-pieces") or 0) > 0
+    )
     WebDriverWait(driver, 20).until(lambda d: "No stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text)
 
     # prove, quote, order, download
@@ -174,7 +182,9 @@ def test_a_part_is_dragged_on_the_board_and_stays(server: Server, driver: Chrome
     script = "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p => p.role === 'buzzer'))"
     buzzer = driver.execute_script(script)
     x, y = left + buzzer["x"] * scale - size["width"] / 2, base - buzzer["y"] * scale - size["height"] / 2
-    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, int(x), int(y)).click_and_hold().move_by_offset(0, -9).move_by_offset(0, -9).perform()
+    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, int(x), int(y)).click_and_hold().move_by_offset(0, -9).move_by_offset(
+        0, -9
+    ).perform()
     assert "B1 at" in see(driver, "[data-testid='reckoner']").text
     ActionChains(driver, duration=0).release().perform()
     WebDriverWait(driver, 20).until(lambda d: d.execute_script(script)["by_hand"])

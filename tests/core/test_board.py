@@ -6,9 +6,9 @@ from itertools import combinations
 import pytest
 
 from loquet.core.board import Track
+from loquet.core.checks import rules as rule_folder
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Rule, Subject
-from loquet.core.checks import rules as rule_folder
 from loquet.core.design import Choices, Design, PartSeat
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, slice_of, stale_slices
@@ -64,7 +64,8 @@ def test_the_same_brief_gives_the_same_board(finished: Design, library: Library,
 def test_a_full_board_says_that_there_is_no_room(library: Library, finished: Design) -> None:
     tight = finished.brief.model_copy(update={"outline": finished.brief.outline.model_copy(update={"height_mm": 44})})
     controls = tuple(
-        finished.brief.controls[0].model_copy(update={"name": f"key {i}", "x_mm": 6.5 + 11.2 * (i % 5), "y_mm": 5.5 + 6.6 * (i // 5)}) for i in range(30)
+        finished.brief.controls[0].model_copy(update={"name": f"key {i}", "x_mm": 6.5 + 11.2 * (i % 5), "y_mm": 5.5 + 6.6 * (i // 5)})
+        for i in range(30)
     )
     crowded = Design(brief=tight.model_copy(update={"controls": controls, "screen": None}))
     with pytest.raises(NoRoom, match="No free place is left"):
@@ -87,7 +88,11 @@ def test_routing_can_be_stopped(finished: Design, library: Library) -> None:
 def test_what_cannot_be_joined_is_said(finished: Design, library: Library) -> None:
     view = board_view(finished, library)
     cage = tuple(p for p in view.pads if p.owner != "S1 pad 1")
-    blocked = tuple(p.__class__(**{**{f: getattr(p, f) for f in p.__dataclass_fields__}, "net": "", "ref": f"X{i}"}) for i, p in enumerate(view.pads) if p.owner == "S1 pad 1")
+    blocked = tuple(
+        p.__class__(**{**{f: getattr(p, f) for f in p.__dataclass_fields__}, "net": "", "ref": f"X{i}"})
+        for i, p in enumerate(view.pads)
+        if p.owner == "S1 pad 1"
+    )
     lonely = next(p for p in view.pads if p.owner == "S1 pad 1")
     made = route(RouteInput(view.outline, view.circuit, (*cage, lonely, *blocked), view.holes, view.rules))
     assert any(net == lonely.net for net, _, _ in made.open_links)
@@ -142,7 +147,7 @@ def with_view(finished: Design, library: Library, **slices: object) -> Subject:
 
 def test_a_track_across_a_pad_is_a_gap_fault(finished: Design, library: Library) -> None:
     routing = slice_of(finished.routing)
-    stray = Track(net="RESET", far=False, x1_nm=8_500_000, y1_nm=24_000_000, x2_nm=9_500_000, y2_nm=24_000_000, width_nm=200_000)
+    stray = Track(net="RESET", far=False, x1_nm=5_000_000, y1_nm=24_000_000, x2_nm=6_000_000, y2_nm=24_000_000, width_nm=200_000)
     found = outcome("copper-gap", with_view(finished, library, routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)})))
     assert isinstance(found, Failed)
     assert any("BUTTON_BRIGHTER" in f.sentence and "RESET" in f.sentence for f in found.findings)

@@ -17,7 +17,10 @@ def test_a_button_moves_and_makes_the_rest_stale(finished: Design) -> None:
     assert finished.brief.controls[4].x_mm == 26
 
 
-@pytest.mark.parametrize(("thing", "field"), [("screen", "screen"), ("light", "light"), ("power", "power"), ("power_switch", "power_switch"), ("programming_port", "programming_port")])
+@pytest.mark.parametrize(
+    ("thing", "field"),
+    [("screen", "screen"), ("light", "light"), ("power", "power"), ("power_switch", "power_switch"), ("programming_port", "programming_port")],
+)
 def test_other_things_move_too(finished: Design, thing: str, field: str) -> None:
     moved = edit(finished, kind="move-thing", thing=thing, x_mm=31.0, y_mm=20.0)
     assert getattr(moved.brief, field).x_mm == 31.0

@@ -97,7 +97,9 @@ def test_apertures_and_pads_are_those_of_the_design(folder: Path, finished: Desi
     view = board_view(finished, library)
     layer = opened(folder / f"copper-{side}.gbr")
     flashes = {(round(f.x, 4), round(f.y, 4)) for f in layer.objects if isinstance(f, Flash)}
-    pads = {(round(c.shape.x / 1e6, 4), round(c.shape.y / 1e6, 4)) for c in (*view.pads, *view.wiring) if side in c.sides and not isinstance(c.shape, Bar)}
+    pads = {
+        (round(c.shape.x / 1e6, 4), round(c.shape.y / 1e6, 4)) for c in (*view.pads, *view.wiring) if side in c.sides and not isinstance(c.shape, Bar)
+    }
     assert flashes == pads
     widths = {round(line.aperture.diameter, 4) for line in layer.objects if isinstance(line, Line)}
     assert widths <= {0.2, 0.3}

@@ -32,7 +32,7 @@ from loquet.store.tables import Base, ProjectRow, ReleaseFileRow, SliceRow, Vers
 NOW = datetime(2026, 11, 24, 12, 0, tzinfo=UTC)
 
 
-@pytest.fixture()
+@pytest.fixture
 def project(session: Session, finished: Design) -> int:
     return create_project(session, "Dusk remote", finished.brief, "Ottilie", NOW)
 

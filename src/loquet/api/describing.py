@@ -71,7 +71,7 @@ def station_card(name: str, design: Design, findings: list[Finding], stale: tupl
 
 
 def sized_things(brief: Brief, library: Library) -> list[SizedThing]:
-    """Bodies of everything the brief places, and the screw heads and screen they come with."""
+    """Bodies of everything the brief places, with screw heads and the screen; what lies behind comes first."""
     found = []
     for role, seat in fixed_seats(brief).items():
         if role == "chip":
@@ -85,20 +85,24 @@ def sized_things(brief: Brief, library: Library) -> list[SizedThing]:
         thing = {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(kind, role)
         label = name or {"switch": "power switch", "port": "programming port"}.get(kind, kind)
         x, y = seat.point(pattern.body.x, pattern.body.y)
-        found.append(sized(thing, kind, f"cell {name}" if kind == "cell" else label, x, y, w, h, seat.far))
+        yard = seat.size(pattern.courtyard.w, pattern.courtyard.h)
+        found.append(sized(thing, kind, f"cell {name}" if kind == "cell" else label, x, y, (w, h), yard, seat.far))
     if brief.screen and brief.screen.part in library.screens:
         module, seat = library.screens[brief.screen.part], fixed_seats(brief)["screen"]
         x, y = seat.point(0, round((module.header_inset_mm - module.height_mm / 2) * 1e6))
         w, h = seat.size(round(module.width_mm * 1e6), round(module.height_mm * 1e6))
-        found.insert(0, sized("screen", "glass", "screen", x, y, w, h, False))
+        found.append(sized("screen", "glass", "screen", x, y, (w, h), (w, h), False))
     for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
-        found.append(sized(f"hole:{hole.name}", "hole", f"{hole.name} {hole.screw}", x, y, 2 * radius, 2 * radius, False))
-    return found
+        found.append(sized(f"hole:{hole.name}", "hole", f"{hole.name} {hole.screw}", x, y, (2 * radius, 2 * radius), (2 * radius, 2 * radius), False))
+    return sorted(found, key=lambda thing: (not thing.far, thing.kind != "glass"))
 
 
-def sized(thing: str, kind: str, name: str, x: int, y: int, w: int, h: int, far: bool) -> SizedThing:
+def sized(thing: str, kind: str, name: str, x: int, y: int, body: tuple[int, int], yard: tuple[int, int], far: bool) -> SizedThing:
     """In millimetres."""
-    return SizedThing(thing=thing, kind=kind, name=name, x_mm=x / 1e6, y_mm=y / 1e6, w_mm=w / 1e6, h_mm=h / 1e6, far=far)
+    return SizedThing(
+        thing=thing, kind=kind, name=name, x_mm=x / 1e6, y_mm=y / 1e6, w_mm=body[0] / 1e6, h_mm=body[1] / 1e6,
+        yard_w_mm=yard[0] / 1e6, yard_h_mm=yard[1] / 1e6, far=far,
+    )  # fmt: skip
 
 
 def tally(design: Design, library: Library) -> list[Working]:

@@ -50,7 +50,7 @@ class JobCard(BaseModel):
 
 
 class SizedThing(BaseModel):
-    """Something the brief places, as the front view draws it: middle and size in mm."""
+    """Something the brief places, as the front view draws it: middle, body and courtyard in mm."""
 
     thing: str
     kind: str
@@ -59,6 +59,8 @@ class SizedThing(BaseModel):
     y_mm: float
     w_mm: float
     h_mm: float
+    yard_w_mm: float
+    yard_h_mm: float
     far: bool
 
 

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing
-from loquet.core.board.current import supply_width_working
 from loquet.core.board.copper import CLEARANCE_HOLE_MM, HEAD_MM
+from loquet.core.board.current import supply_width_working
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief

@@ -1647,7 +1647,7 @@ export interface components {
         };
         /**
          * SizedThing
-         * @description Something the brief places, as the front view draws it: middle and size in mm.
+         * @description Something the brief places, as the front view draws it: middle, body and courtyard in mm.
          */
         SizedThing: {
             /** Far */
@@ -1666,6 +1666,10 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+            /** Yard H Mm */
+            yard_h_mm: number;
+            /** Yard W Mm */
+            yard_w_mm: number;
         };
         /**
          * Source
@@ -1946,7 +1950,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": unknown;
+                "application/json": Record<string, never>;
             };
         };
         responses: {
@@ -1957,15 +1961,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignHead"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -44,28 +44,35 @@ export function useDesignState(project: number): { design: Design | null; failur
 	useEffect(() => {
 		const stream = new EventSource(`/api/projects/${project}/events`);
 		let version = 0;
-		let running = new Map<number, JobCard>();
 		stream.onmessage = (message) => {
 			const tick = JSON.parse(message.data) as { version: number; jobs: JobCard[] };
 			if (version && tick.version !== version) void refresh();
 			version = tick.version;
-			const now = new Map(tick.jobs.map((job) => [job.id, job]));
-			for (const id of running.keys()) if (!now.has(id)) void ended(id);
-			running = now;
 			setJobs(tick.jobs);
-		};
-		const ended = async (id: number) => {
-			const job = await take(client.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } })).catch(() => null);
-			await refresh();
-			if (job)
-				setNotice({
-					kind: job.state === "done" ? "done" : "refused",
-					sentence: job.message || `Job ${job.state}.`,
-					wayOut: "",
-				});
 		};
 		return () => stream.close();
 	}, [project, refresh]);
+
+	/** Waits for a job that was started here, however short it is, and says how it ended. */
+	const follow = useCallback(
+		async (id: number) => {
+			for (;;) {
+				const job = await take(client.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } }));
+				if (job.state !== "waiting" && job.state !== "running") {
+					await refresh();
+					setJobs((now) => now.filter((card) => card.id !== id));
+					setNotice({
+						kind: job.state === "done" ? "done" : "refused",
+						sentence: job.message || `The job is ${job.state}.`,
+						wayOut: "",
+					});
+					return;
+				}
+				await new Promise((done) => setTimeout(done, 250));
+			}
+		},
+		[refresh],
+	);
 
 	const put = useCallback(
 		(next: DesignHead) => {
@@ -125,7 +132,8 @@ export function useDesignState(project: number): { design: Design | null; failur
 		start: async (kind) => {
 			setNotice(null);
 			try {
-				await take(client.POST("/api/projects/{project_id}/jobs", { ...path, body: { kind } }));
+				const started = await take(client.POST("/api/projects/{project_id}/jobs", { ...path, body: { kind } }));
+				await follow(started.job);
 			} catch (problem) {
 				failed(problem);
 			}

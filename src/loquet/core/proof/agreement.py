@@ -8,8 +8,8 @@ import shapely
 from shapely.geometry import Polygon
 
 from loquet.core.board.copper import BoardView
-from loquet.core.board.outline import Corner, Line
 from loquet.core.board.model import Ring
+from loquet.core.board.outline import Corner, Line
 from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.geometry import Bar, Shape, middle_of
 from loquet.core.proof.drill_reader import ReadHole

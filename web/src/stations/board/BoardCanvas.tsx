@@ -1,4 +1,12 @@
-import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useState, type WheelEvent } from "react";
+import {
+	type KeyboardEvent,
+	type PointerEvent,
+	useCallback,
+	useEffect,
+	useRef,
+	useState,
+	type WheelEvent,
+} from "react";
 import { useReckoner } from "../../app/reckoner";
 import { type Board, hitBoard, type Part, partAt, roomAround } from "../../canvas/boardGeometry";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
@@ -23,8 +31,13 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 	const { edit } = useDesign();
 	const reckon = useReckoner();
 	const [view, setView] = useState<Viewport | null>(null);
-	const [grip, setGrip] = useState<Grip | null>(null);
-	const [held, setHeld] = useState<Held>(null);
+	const grip = useRef<Grip | null>(null);
+	const inHand = useRef<Held>(null);
+	const [held, showHeld] = useState<Held>(null);
+	const setHeld = (next: Held) => {
+		inHand.current = next;
+		showHeld(next);
+	};
 	const side = look === "far" ? "far" : "near";
 	const xs = board.outline.map((p) => p[0]);
 	const ys = board.outline.map((p) => p[1]);
@@ -53,22 +66,23 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		const hit = hitBoard(board, spot, side, 0.05);
 		pickNet(hit?.net || null);
 		select(part?.ref ?? null);
-		setGrip(part && !event.shiftKey ? { part, x: spot.x, y: spot.y } : { pan: true, ...place, view });
+		grip.current = part && !event.shiftKey ? { part, x: spot.x, y: spot.y } : { pan: true, ...place, view };
 	};
 	const move = (event: PointerEvent) => {
 		if (!view) return;
 		const place = at(event);
 		const spot = toBoard(view, place);
-		if (grip && "pan" in grip)
-			return setView({ ...grip.view, x: grip.view.x + place.x - grip.x, y: grip.view.y + place.y - grip.y });
-		if (grip) {
-			const to = { x: snap(grip.part.x + spot.x - grip.x, STEP_MM), y: snap(grip.part.y + spot.y - grip.y, STEP_MM) };
-			const moved = { ref: grip.part.ref, dx: to.x - grip.part.x, dy: to.y - grip.part.y };
-			if (Math.hypot(spot.x - grip.x, spot.y - grip.y) < 0.25) return;
+		const held = grip.current;
+		if (held && "pan" in held)
+			return setView({ ...held.view, x: held.view.x + place.x - held.x, y: held.view.y + place.y - held.y });
+		if (held) {
+			const to = { x: snap(held.part.x + spot.x - held.x, STEP_MM), y: snap(held.part.y + spot.y - held.y, STEP_MM) };
+			const moved = { ref: held.part.ref, dx: to.x - held.part.x, dy: to.y - held.part.y };
+			if (Math.hypot(spot.x - held.x, spot.y - held.y) < 0.25) return;
 			setHeld(moved);
-			const room = roomAround(board, grip.part, moved.dx, moved.dy);
+			const room = roomAround(board, held.part, moved.dx, moved.dy);
 			return reckon(
-				`${grip.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}`,
+				`${held.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}`,
 			);
 		}
 		const hit = hitBoard(board, spot, side, 0.05);
@@ -78,8 +92,8 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		reckon(`${spot.x.toFixed(2)}, ${spot.y.toFixed(2)} mm${name}`);
 	};
 	const up = async () => {
-		const done = held;
-		setGrip(null);
+		const done = inHand.current;
+		grip.current = null;
 		const part = board.parts.find((p) => p.ref === done?.ref);
 		if (done && part) await seat(part, part.x + done.dx, part.y + done.dy, part.turn);
 		setHeld(null);

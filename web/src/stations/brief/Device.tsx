@@ -23,7 +23,12 @@ export function Device({ selected, select }: { selected: string | null; select: 
 	const reckon = useReckoner();
 	const { shown } = useShown();
 	const svg = useRef<SVGSVGElement>(null);
-	const [drag, setDrag] = useState<Drag | null>(null);
+	const [drag, showDrag] = useState<Drag | null>(null);
+	const inHand = useRef<Drag | null>(null);
+	const setDrag = (next: Drag | null) => {
+		inHand.current = next;
+		showDrag(next);
+	};
 	const xs = head.outline_mm.map((p) => p[0]);
 	const ys = head.outline_mm.map((p) => p[1]);
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
@@ -58,6 +63,7 @@ export function Device({ selected, select }: { selected: string | null; select: 
 	};
 	const move = (event: PointerEvent) => {
 		const at = toMm(event);
+		const drag = inHand.current;
 		if (!drag) return reckon(`${at.x.toFixed(2)}, ${at.y.toFixed(2)} mm from the lower left corner`);
 		const others = Object.entries(anchors)
 			.filter(([name]) => name !== drag.thing && name.startsWith("button:"))
@@ -67,8 +73,8 @@ export function Device({ selected, select }: { selected: string | null; select: 
 		reckon(`${drag.thing.replace("button:", "")} at ${point.x.toFixed(2)}, ${point.y.toFixed(2)} mm`);
 	};
 	const end = async () => {
-		if (!drag) return;
-		const done = drag;
+		const done = inHand.current;
+		if (!done) return;
 		if (done.moved) await edit({ kind: "move-thing", thing: done.thing, x_mm: done.x, y_mm: done.y });
 		setDrag(null);
 	};

@@ -2,7 +2,7 @@ import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
 import { freePlace, newName } from "./freePlace";
 
-const BUTTON_MM = { w: 11, h: 6.5 };
+const BUTTON_MM = { w: 11.1, h: 6.5 };
 
 /** What can be put on the device. */
 export function Tray({ select }: { select: (thing: string) => void }) {

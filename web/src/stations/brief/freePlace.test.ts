@@ -15,6 +15,8 @@ const thing = (x: number, y: number, w: number, h: number, far = false) => ({
 	y_mm: y,
 	w_mm: w,
 	h_mm: h,
+	yard_w_mm: w,
+	yard_h_mm: h,
 	far,
 });
 

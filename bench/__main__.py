@@ -1,0 +1,72 @@
+"""`./loquet bench`: every stage on the example boards and on seeded variants of them, warm."""
+
+import random
+import statistics
+import sys
+import time
+from math import hypot
+
+from loquet.catalogue.library import bundled_library
+from loquet.core.brief import Brief
+from loquet.core.design import SLICES, Design
+from loquet.core.pipeline import run_stage, slice_of
+from loquet.core.release import release
+from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
+
+COLUMNS = ("board", "parts", *SLICES, "release", "open", "stops", "track mm", "vias")
+
+
+def variant(brief: Brief, seed: int) -> Brief:
+    """The brief with every button moved by up to 0.5 mm; seed 0 leaves it alone."""
+    if seed == 0:
+        return brief
+    chance = random.Random(seed)
+    moved = tuple(
+        c.model_copy(update={"x_mm": round(c.x_mm + chance.uniform(-0.4, 0.4), 1), "y_mm": round(c.y_mm + chance.uniform(-0.4, 0.4), 1)})
+        for c in brief.controls
+    )
+    return brief.model_copy(update={"controls": moved})
+
+
+def measure(name: str, brief: Brief) -> list[str]:
+    """One row: times in ms, then what came out."""
+    library, design, times = bundled_library(), Design(brief=brief), []
+    for stage in SLICES:
+        began = time.perf_counter()
+        design = run_stage(design, stage, library)
+        times.append(time.perf_counter() - began)
+    began = time.perf_counter()
+    result = release(design, library)
+    times.append(time.perf_counter() - began)
+    routing = slice_of(design.routing)
+    length = sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in routing.tracks) / 1e6
+    stops = sum(f.severity == "stop" for f in result.findings)
+    parts = len(slice_of(design.circuit).components)
+    return [name, str(parts), *(f"{t * 1000:.0f}" for t in times), str(len(routing.open_links)), str(stops), f"{length:.0f}", str(len(routing.vias))]
+
+
+def main() -> int:
+    """Print the table; the number of seeds a board may be given."""
+    seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5
+    run_stage(
+        run_stage(
+            run_stage(run_stage(Design(brief=demo_brief(DEMO_BRIEFS[0])), "pins", bundled_library()), "circuit", bundled_library()),
+            "placement",
+            bundled_library(),
+        ),
+        "routing",
+        bundled_library(),
+    )
+    print(" ".join(f"{c:>11}" for c in COLUMNS))
+    for name in DEMO_BRIEFS:
+        rows = [measure(f"{name[:8]}.{seed}", variant(demo_brief(name), seed)) for seed in range(seeds)]
+        for row in rows:
+            print(" ".join(f"{cell:>11}" for cell in row), flush=True)
+        middle = statistics.median(float(row[2 + SLICES.index("routing")]) for row in rows)
+        done = sum(row[-4] == "0" and row[-3] == "0" for row in rows)
+        print(f"{name}: routing {middle:.0f} ms in the middle, {done} of {len(rows)} complete without a stop", flush=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
