@@ -72,8 +72,9 @@ def place_faults(brief: Brief, library: Library) -> list[BriefError]:
             faults.append(BriefError(place_name(brief, role), "has pads outside the board", "Move it inwards, or enlarge the outline."))
         for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
             disc = shapely.Point(x, y).buffer(radius)
-            if any(disc.intersects(shapely.box(*extent(seat.shape(pad.shape)))) for pad in pattern.pads):
-                faults.append(BriefError(place_name(brief, role), f"has pads under the screw of '{hole.name}'", "Move one of them."))
+            shapes = (pattern.body, *(pad.shape for pad in pattern.pads))
+            if any(disc.intersects(shapely.box(*extent(seat.shape(shape)))) for shape in shapes):
+                faults.append(BriefError(place_name(brief, role), f"lies under the screw of '{hole.name}'", "Move one of them."))
     for (role_a, pattern_a, seat_a), (role_b, pattern_b, seat_b) in combinations(roles, 2):
         if collide(pattern_a, seat_a, pattern_b, seat_b):
             faults.append(

@@ -236,7 +236,7 @@ function ThingDrawing({ thing, selected }: { thing: SizedThing; selected: boolea
 				</text>
 			)}
 			{thing.kind === "cell" && (
-				<text y={-h / 2 + 2} x={w / 2 - 1} textAnchor="end" fontSize={1.5} fill="#6b6556">
+				<text y={0.5} textAnchor="middle" fontSize={1.6} fill="#6b6556">
 					AAA {thing.name}, far side
 				</text>
 			)}

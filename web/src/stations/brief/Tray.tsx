@@ -26,7 +26,7 @@ export function Tray({ select }: { select: (thing: string) => void }) {
 	};
 	return (
 		<div className="flex flex-wrap items-center gap-2 border-b border-rule px-4 py-2">
-			<span className="text-ink-2">Put on the device:</span>
+			<span className="text-ink-2">Tray:</span>
 			<Button onClick={() => void addButton()} data-testid="add-button">
 				<svg width="16" height="16" aria-hidden="true">
 					<rect x="2" y="2" width="12" height="12" rx="2" fill="none" stroke="currentColor" strokeWidth="1.5" />
