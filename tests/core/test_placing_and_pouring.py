@@ -1,0 +1,152 @@
+"""Laws of placing and pouring on small made-up boards and on the demo."""
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import Point, Polygon, box
+
+from loquet.core.board.copper import FAR, NEAR
+from loquet.core.board.islands import Groups, ground_islands
+from loquet.core.board.pouring import opening, polygons, spaced
+from loquet.core.brief import Brief
+from loquet.core.brief.seats import fixed_seats
+from loquet.core.checks.measuring import Measured, too_close
+from loquet.core.design import Design
+from loquet.core.geometry import polygon_of
+from loquet.core.library import Library
+from loquet.core.pins.needs import needs_of, net_of_button
+from loquet.core.pipeline import board_view, slice_of
+from loquet.core.placement.ground_plan import GroundPlan
+
+MM = 1_000_000
+SQUARE = box(0, 0, 20 * MM, 20 * MM)
+
+
+def free(plan: GroundPlan, x_mm: float, y_mm: float, half_mm: float = 1.0) -> bool:
+    half = int(half_mm * MM)
+    return bool(plan.free(np.array([int(x_mm * MM)]), np.array([int(y_mm * MM)]), (-half, -half, half, half))[0])
+
+
+def test_a_ground_plan_keeps_off_the_edge_and_what_is_taken() -> None:
+    plan = GroundPlan(SQUARE, 500_000)
+    assert free(plan, 10, 10)
+    assert not free(plan, 1.0, 10)
+    assert not free(plan, -5, 10)
+    assert not free(plan, 25, 10)
+    plan.taken["R1"] = [(9 * MM, 9 * MM, 11 * MM, 11 * MM)]
+    assert not free(plan, 10, 10)
+    assert free(plan, 12, 10)
+    assert free(plan, 14, 10)
+
+
+def test_a_ground_plan_knows_the_notch_of_an_outline() -> None:
+    notched = SQUARE.difference(box(8 * MM, 8 * MM, 20 * MM, 20 * MM))
+    plan = GroundPlan(notched, 500_000)
+    assert free(plan, 4, 14)
+    assert free(plan, 14, 4)
+    assert not free(plan, 14, 14)
+
+
+@given(st.lists(st.tuples(st.integers(0, 19), st.integers(0, 19)), max_size=40))
+def test_groups_are_those_of_a_plain_search(pairs: list[tuple[int, int]]) -> None:
+    groups = Groups(20)
+    for a, b in pairs:
+        groups.join(a, b)
+    near: dict[int, set[int]] = {i: {i} for i in range(20)}
+    for a, b in pairs:
+        near[a].add(b)
+        near[b].add(a)
+    for start in range(20):
+        reached, wave = {start}, {start}
+        while wave:
+            wave = {n for w in wave for n in near[w]} - reached
+            reached |= wave
+        assert {i for i in range(20) if groups.find(i) == groups.find(start)} == reached
+
+
+@pytest.mark.parametrize(("width_um", "stays"), [(150, False), (199, False), (260, True), (1000, True)])
+def test_an_opening_takes_what_is_too_thin(width_um: int, stays: bool) -> None:
+    bridge = box(0, 0, 5 * MM, width_um * 1000)
+    assert (opening(bridge).area > 0) is stays
+
+
+def test_slivers_are_left_out_and_large_pieces_come_first() -> None:
+    pieces = polygons(shapely.union_all([box(0, 0, MM, MM), box(5 * MM, 0, 9 * MM, 4 * MM), box(20 * MM, 0, 20 * MM + 100_000, 100_000)]))
+    assert [round(p.area / 1e12) for p in pieces] == [16, 1]
+
+
+def test_spacing_counts_from_every_taken_place() -> None:
+    assert spaced((0, 0), [], 10)
+    assert not spaced((0, 0), [(6, 6)], 10)
+    assert spaced((0, 0), [(6, 8)], 10)
+
+
+def test_gaps_are_measured_to_the_nanometre() -> None:
+    def pair(gap: int) -> list[Measured]:
+        return [Measured(Point(0, 0), 100_000, "A", "a"), Measured(Point(200_000 + gap, 0), 100_000, "B", "b")]
+
+    assert list(too_close(pair(150_000), 150_000)) == []
+    (found,) = too_close(pair(149_990), 150_000)
+    assert found.gap_nm == pytest.approx(149_990)
+    assert found.x == pytest.approx(174_995)
+
+
+def test_one_net_and_one_contact_may_touch_but_no_net_is_foreign_to_all() -> None:
+    def touching(net_a: str, net_b: str, group: str = "") -> int:
+        things = [Measured(Point(0, 0), 100_000, net_a, "a", group), Measured(Point(50_000, 0), 100_000, net_b, "b", group)]
+        return len(list(too_close(things, 150_000)))
+
+    assert touching("A", "A") == 0
+    assert touching("A", "B") == 1
+    assert touching("", "") == 1
+    assert touching("", "", "S1 pad 2") == 0
+
+
+def test_the_pour_keeps_its_gap_and_its_distance_to_the_edge(finished: Design, library: Library) -> None:
+    view = board_view(finished, library)
+    edge = view.outline.exterior
+    for piece in slice_of(finished.pour).pieces:
+        area = Polygon(piece.outer, piece.holes)
+        assert area.is_valid
+        assert area.distance(edge) >= view.rules.edge_nm
+        side = FAR if piece.far else NEAR
+        foreign = [polygon_of(c.shape, 0, 24) for c in (*view.pads, *view.wiring) if side in c.sides and c.net != "GROUND"]
+        assert min(area.distance(f) for f in foreign) >= view.rules.gap_nm
+
+
+def test_stitches_stand_in_both_pours_and_on_no_pad(finished: Design, library: Library) -> None:
+    view, pour = board_view(finished, library), slice_of(finished.pour)
+    sides = {far: shapely.union_all([Polygon(p.outer, p.holes) for p in pour.pieces if p.far is far]) for far in (False, True)}
+    pads = shapely.union_all([polygon_of(c.shape) for c in view.pads])
+    for via in pour.stitches:
+        disc = Point(via.x_nm, via.y_nm).buffer(view.rules.via_nm / 2)
+        assert sides[False].contains(disc)
+        assert sides[True].contains(disc)
+        assert not pads.intersects(disc)
+
+
+def test_without_tracks_the_ground_falls_apart(finished: Design, library: Library) -> None:
+    bare = finished.model_copy(update={"routing": None, "pour": None})
+    assert ground_islands(board_view(bare, library), (), ()) == sum(
+        1 for c in {p.owner for p in board_view(bare, library).pads if p.net == "GROUND"} if c
+    )
+
+
+def test_cells_lie_in_series_beside_each_other(brief: Brief) -> None:
+    seats = fixed_seats(brief)
+    upper, lower = seats["cell:1"], seats["cell:2"]
+    assert upper.far
+    assert lower.far
+    assert upper.y - lower.y == 13 * MM
+    # the minus end of the upper cell is on the same side as the plus end of the lower one
+    assert upper.point(25 * MM, 0)[0] == lower.point(-25 * MM, 0)[0]
+
+
+def test_needs_follow_the_brief(brief: Brief) -> None:
+    assert len(needs_of(brief)) == 6 + 2 + 1 + 1 + 2
+    fewer = brief.model_copy(update={"screen": None, "buzzer": None, "light": None})
+    assert [n.kind for n in needs_of(fewer)] == ["input"] * 6 + ["debug data", "debug clock"]
+    assert net_of_button("all dark") == "BUTTON_ALL_DARK"
+    assert net_of_button("left-pad up 2") == "BUTTON_LEFT_PAD_UP_2"
