@@ -103,7 +103,7 @@ def get_quotes(project_id: int, session: SessionNow, context: ContextNow, quanti
     """Simulated quotes of every house, side by side, each from the files it reads itself."""
     row, design = current_release(session, project_id)
     files = release_files(session, row.id)
-    number = quantity or design.brief.quantity
+    number = design.brief.quantity if quantity is None else quantity
     if not 1 <= number <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
     return [describe_quote(ask(house, files, design, number), house, design) for house in context.library.houses.values()]
