@@ -6,12 +6,13 @@ import sys
 import time
 from math import hypot
 
+from bench.pins import bench_pins
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design
 from loquet.core.pipeline import run_stage, slice_of
 from loquet.core.release import release
-from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
+from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
 
 COLUMNS = ("board", "parts", *SLICES, "release", "open", "stops", "track mm", "vias")
 
@@ -46,11 +47,13 @@ def measure(name: str, brief: Brief) -> list[str]:
 
 
 def main() -> int:
-    """Print the table; the number of seeds a board may be given."""
+    """Print the table; the number of seeds a board may be given, and `pins` before it for the pin solver alone."""
+    if sys.argv[1:2] == ["pins"]:
+        return bench_pins(int(sys.argv[2]) if len(sys.argv) > 2 else 50)
     seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5
     run_stage(
         run_stage(
-            run_stage(run_stage(Design(brief=demo_brief(DEMO_BRIEFS[0])), "pins", bundled_library()), "circuit", bundled_library()),
+            run_stage(run_stage(Design(brief=demo_brief(BOARD_BRIEFS[0])), "pins", bundled_library()), "circuit", bundled_library()),
             "placement",
             bundled_library(),
         ),
@@ -58,7 +61,7 @@ def main() -> int:
         bundled_library(),
     )
     print(" ".join(f"{c:>11}" for c in COLUMNS))
-    for name in DEMO_BRIEFS:
+    for name in BOARD_BRIEFS:
         rows = [measure(f"{name[:8]}.{seed}", variant(demo_brief(name), seed)) for seed in range(seeds)]
         for row in rows:
             print(" ".join(f"{cell:>11}" for cell in row), flush=True)

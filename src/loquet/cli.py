@@ -17,6 +17,10 @@ def main(arguments: list[str] | None = None) -> int:
     verify = commands.add_parser("verify", help="prove a compiled folder from its own bytes")
     verify.add_argument("folder", type=Path)
     verify.add_argument("--json", action="store_true")
+    pins = commands.add_parser("pins", help="plan the pins of a brief: schemes, assignment, budget, ways out")
+    pins.add_argument("brief", type=Path)
+    pins.add_argument("--out", type=Path, help="write header, map, report, overlay and wiring card into this folder")
+    pins.add_argument("--json", action="store_true", help="print one JSON object")
     commands.add_parser("schema", help="print the JSON Schema of a brief")
     commands.add_parser("warm", help="compile the fast loops and bake the chip index")
     commands.add_parser("openapi", help="print the OpenAPI description")
@@ -81,6 +85,21 @@ def verify_command(chosen: argparse.Namespace) -> int:
     return 0 if proof.holds else 3
 
 
+def pins_command(chosen: argparse.Namespace) -> int:
+    """0 planned, 1 bad input, 2 no plan exists: the conflict and the ways out are said."""
+    from loquet.compiling import Unusable
+    from loquet.planning_pins import plan_brief, say_plan
+
+    try:
+        code, report = plan_brief(chosen.brief, chosen.out)
+    except Unusable as error:
+        return refuse(str(error), chosen.json)
+    except OSError as error:
+        return refuse(f"{error.filename or chosen.out} cannot be written ({error.strerror}). Choose another folder with --out.", chosen.json)
+    print(json.dumps(report, ensure_ascii=False) if chosen.json else say_plan(report))
+    return code
+
+
 def schema_command(_: argparse.Namespace) -> int:
     """The published JSON Schema of a brief."""
     from loquet.core.brief import Brief
@@ -139,6 +158,7 @@ def serve_command(chosen: argparse.Namespace) -> int:
 COMMANDS = {
     "compile": compile_command,
     "verify": verify_command,
+    "pins": pins_command,
     "schema": schema_command,
     "warm": warm_command,
     "openapi": openapi_command,

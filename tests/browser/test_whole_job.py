@@ -1,103 +1,15 @@
 """The whole job by hand in a real browser, over a restart of the server."""
 
-import os
-import subprocess
-import sys
 import zipfile
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from selenium.webdriver import ActionChains, Chrome, Keys
 from selenium.webdriver.common.by import By
-from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
-from loquet.launcher.browser import chromium
-from loquet.launcher.database import MariaDb, free_port
-from loquet.launcher.shooting import wait_for
-from loquet.launcher.steps import state
-
-
-class Server:
-    """The application as a process on a database of its own."""
-
-    def __init__(self, url: str) -> None:
-        self.environment = {**os.environ, "LOQUET_DATABASE_URL": url, "LOQUET_STATE": str(state())}
-        self.port = free_port()
-        self.address = f"http://127.0.0.1:{self.port}"
-        self.process: subprocess.Popen[bytes] | None = None
-
-    def command(self, name: str) -> None:
-        subprocess.run([sys.executable, "-m", "loquet.cli", name], env=self.environment, check=True, stdin=subprocess.DEVNULL)
-
-    def start(self) -> None:
-        self.process = subprocess.Popen([sys.executable, "-m", "loquet.cli", "serve", "--port", str(self.port)], env=self.environment)
-        wait_for(f"{self.address}/api/health")
-
-    def stop(self) -> int:
-        assert self.process is not None
-        self.process.terminate()
-        return self.process.wait(20)
-
-
-@pytest.fixture(scope="module")
-def server(database: MariaDb) -> Iterator[Server]:
-    database.sql("CREATE DATABASE IF NOT EXISTS loquet_browser")
-    running = Server(database.url("loquet_browser"))
-    running.command("migrate")
-    running.command("seed")
-    running.start()
-    yield running
-    running.stop()
-
-
-@pytest.fixture(scope="module")
-def downloads(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    return tmp_path_factory.mktemp("downloads")
-
-
-@pytest.fixture(scope="module")
-def driver(downloads: Path) -> Iterator[Chrome]:
-    with chromium(downloads) as opened:
-        yield opened
-        severe = [
-            entry
-            for entry in opened.get_log("browser")
-            if entry["level"] == "SEVERE" and "422" not in entry["message"] and "404" not in entry["message"] and "/events" not in entry["message"]
-        ]
-        assert severe == []
-
-
-def see(driver: Chrome, selector: str, seconds: float = 60) -> WebElement:
-    return WebDriverWait(driver, seconds).until(lambda d: d.find_element(By.CSS_SELECTOR, selector))
-
-
-def press(driver: Chrome, selector: str) -> None:
-    WebDriverWait(driver, 60).until(lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled())
-    see(driver, selector).click()
-
-
-def says(driver: Chrome, words: str, seconds: float = 90) -> None:
-    """Wait for a notice with these words."""
-    WebDriverWait(driver, seconds).until(lambda d: any(words in n.text for n in d.find_elements(By.CSS_SELECTOR, "[data-testid='notice']")))
-
-
-def station(driver: Chrome, name: str) -> None:
-    press(driver, f"[data-station='{name}']")
-    see(driver, f"main[aria-label='{name}']")
-
-
-def drag(driver: Chrome, selector: str, dx: int, dy: int) -> None:
-    element = see(driver, selector)
-    ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(dx // 2, dy // 2).move_by_offset(
-        dx - dx // 2, dy - dy // 2
-    ).release().perform()
-
-
-def place_of(driver: Chrome, thing: str) -> tuple[float, float]:
-    element = see(driver, f"[data-thing='{thing}']")
-    return float(element.get_attribute("data-x") or 0), float(element.get_attribute("data-y") or 0)
+from tests.browser.conftest import Server
+from tests.browser.pages import drag, place_of, press, says, see, station
 
 
 def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
@@ -122,6 +34,7 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     see(driver, "[data-thing='button:key 7']")
     WebDriverWait(driver, 20).until(lambda d: "5 stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text)
     assert see(driver, "[data-working='tally.pins']").text == "13"
+    assert see(driver, "[data-working='tally.keys']").text == "7"
 
     # pins, circuit, board
     station(driver, "pins")

@@ -32,16 +32,16 @@ def test_a_hole_moves(finished: Design) -> None:
 
 
 def test_buttons_come_and_go(finished: Design) -> None:
-    more = edit(finished, kind="add-button", name="fan", x_mm=45, y_mm=30)
+    more = edit(finished, kind="add-control", control={"kind": "button", "name": "fan", "x_mm": 45, "y_mm": 30})
     assert [c.name for c in more.brief.controls][-1] == "fan"
-    assert edit(more, kind="remove-button", name="fan").brief == finished.brief
+    assert edit(more, kind="remove-control", name="fan").brief == finished.brief
 
 
 def test_a_lock_follows_a_renamed_button_and_goes_with_a_removed_one(finished: Design) -> None:
     locked = edit(finished, kind="lock-pin", signal="button:dome", pin="29")
-    renamed = edit(locked, kind="rename-button", name="dome", new_name="roof")
+    renamed = edit(locked, kind="rename-control", name="dome", new_name="roof")
     assert renamed.choices.pin_locks == {"button:roof": "29"}
-    assert edit(renamed, kind="remove-button", name="roof").choices.pin_locks == {}
+    assert edit(renamed, kind="remove-control", name="roof").choices.pin_locks == {}
     assert edit(locked, kind="release-pin", signal="button:dome").choices.pin_locks == {}
 
 
@@ -77,10 +77,10 @@ def test_simple_settings(finished: Design) -> None:
     ("fields", "reason"),
     [
         ({"kind": "move-thing", "thing": "button:dome", "x_mm": 200, "y_mm": 7}, "outside the board"),
-        ({"kind": "move-thing", "thing": "button:ghost", "x_mm": 20, "y_mm": 7}, "no button"),
+        ({"kind": "move-thing", "thing": "button:ghost", "x_mm": 20, "y_mm": 7}, "no control"),
         ({"kind": "move-thing", "thing": "sofa", "x_mm": 20, "y_mm": 7}, "no 'sofa'"),
         ({"kind": "move-thing", "thing": "button:dome", "x_mm": 38, "y_mm": 7}, "overlaps"),
-        ({"kind": "add-button", "name": "dome", "x_mm": 45, "y_mm": 30}, "stands twice"),
+        ({"kind": "add-control", "control": {"kind": "button", "name": "dome", "x_mm": 45, "y_mm": 30}}, "stands twice"),
         ({"kind": "lock-pin", "signal": "button:ghost", "pin": "3"}, "no signal"),
         ({"kind": "seat-part", "role": "ghost", "x_mm": 3, "y_mm": 3}, "no part"),
     ],
@@ -100,8 +100,8 @@ def test_two_signals_cannot_be_locked_to_one_pin(finished: Design) -> None:
 
 def test_the_last_button_stays(finished: Design) -> None:
     one = finished.model_copy(update={"brief": finished.brief.model_copy(update={"controls": finished.brief.controls[:1]})})
-    with pytest.raises(EditRefused, match="last button"):
-        edit(one, kind="remove-button", name="brighter")
+    with pytest.raises(EditRefused, match="last control"):
+        edit(one, kind="remove-control", name="brighter")
 
 
 def test_unknown_edits_are_refused() -> None:

@@ -4,11 +4,12 @@ import pytest
 
 from loquet.catalogue.bundled import part, parts, screens
 from loquet.catalogue.chips import find_chip
+from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief, Buzzer, Light, Screen
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.circuit.recipes.buttons import buttons
 from loquet.core.circuit.recipes.buzzer_driver import buzzer_driver
 from loquet.core.circuit.recipes.cell_input import cell_input
+from loquet.core.circuit.recipes.controls import controls
 from loquet.core.circuit.recipes.indicator import indicator
 from loquet.core.circuit.recipes.screen_header import screen_header
 from loquet.core.circuit.recipes.service import PORT_ORDER, programming_header
@@ -21,7 +22,7 @@ SCREEN = Screen(x_mm=10, y_mm=10)
 
 
 def test_buttons_use_diagonal_legs_which_are_never_joined(brief: Brief) -> None:
-    legs = {tuple(sorted(c.pads)) for c in buttons(brief, TWO_AAA).components}
+    legs = {tuple(sorted(c.pads)) for c in controls(brief, parts(), TWO_AAA).components}
     assert legs == {("1", "4")}
     assert all(not {"1", "4"} <= set(pair) for pair in part("button-6x6-surface").joined)
 
@@ -126,7 +127,7 @@ def test_every_working_has_a_source_and_every_part_its_evidence(finished: Design
 )
 def test_unknown_chips_are_refused_with_a_hint(name: str, said: str) -> None:
     with pytest.raises(PartError) as caught:
-        find_chip(name)
+        bundled_library().pattern(f"chip:{find_chip(name).name}")
     assert said in caught.value.problem
     assert caught.value.way_out
 

@@ -10,7 +10,7 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.routing import APIRoute
 
 from loquet import __version__
-from loquet.api import errors, projects, releases, stations
+from loquet.api import errors, planning, projects, releases, stations
 from loquet.api.context import Context
 
 LARGEST_REQUEST = 2_000_000
@@ -40,7 +40,7 @@ def make_application(context: Context | None, web: Path | None) -> FastAPI:
     app = FastAPI(title="Loquet", version=__version__, lifespan=lifespan, generate_unique_id_function=operation_name, docs_url=None, redoc_url=None)
     app.state.context = context
     errors.install(app)
-    for part in (projects, stations, releases):
+    for part in (projects, stations, planning, releases):
         app.include_router(part.router)
 
     @app.middleware("http")

@@ -9,8 +9,9 @@ from typing import Annotated
 from fastapi import Depends, Request
 from sqlalchemy.orm import Session, sessionmaker
 
-from loquet.catalogue.chips import ListedChip, listed_chips
+from loquet.catalogue.chip_index import listed_chips
 from loquet.core.library import Library
+from loquet.core.parts.listing import ListedChip
 from loquet.jobs.runner import Jobs
 
 

@@ -1,26 +1,31 @@
 """From the stored design to what the stations show."""
 
+from collections import Counter
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from loquet.api.context import Context
-from loquet.api.shapes import DesignHead, JobCard, SizedThing, StationCard, StationState
-from loquet.core.brief import Brief
-from loquet.core.brief.seats import fixed_seats
+from loquet.api.shapes import DesignHead, JobCard, KeyView, SizedThing, StationCard, StationState
+from loquet.core.brief import Brief, keys_of
+from loquet.core.brief.reach import SOURCE as REACH_SOURCE
+from loquet.core.brief.reach import reach_arcs
+from loquet.core.brief.seats import at, fixed_seats
 from loquet.core.brief.sense import outline_polygon_mm
 from loquet.core.design import SLICES, Design
 from loquet.core.feasibility import brief_faults
 from loquet.core.library import Library
-from loquet.core.parts import PartError
+from loquet.core.parts import Chip, PartError
+from loquet.core.pins.model import Need
 from loquet.core.pins.needs import needs_of
-from loquet.core.pipeline import STATIONS_OF_STAGES, part_of_role, screw_circles, stale_slices
+from loquet.core.pipeline import STATIONS_OF_STAGES, chip_for, part_of_role, screw_circles, stale_slices
 from loquet.core.provenance import Finding, Source, Working, WorkingInput
 from loquet.core.reviewing import review
 from loquet.store.designs import Head, next_towards_tip
 from loquet.store.releases import latest_release
 from loquet.store.tables import VersionRow
 
+POWER_MM = {"lithium-cell": (50.0, 34.0), "coin-cell": (24.0, 24.0), "nine-volt": (48.5, 26.5), "from-host": (9.0, 7.5)}
 STATIONS = ("brief", "pins", "circuit", "board", "release")
 
 
@@ -46,7 +51,8 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         can_undo=parent is not None, can_redo=next_towards_tip(session, head) is not None, undo_label=head.version.label if parent else "",
         stops=sum(f.severity == "stop" for f in findings), brief=design.brief, choices=design.choices,
         outline_mm=[(round(x, 4), round(y, 4)) for x, y in outline_polygon_mm(design.brief.outline).exterior.coords],
-        things=sized_things(design.brief, context.library), findings=findings, tally=tally(design, context.library), stale=list(stale),
+        things=sized_things(design.brief, context.library), keys=[KeyView(id=k.id, title=k.title, digit=k.digit) for k in keys_of(design.brief)],
+        reach=list(reach_arcs(design.brief)), reach_source=REACH_SOURCE, findings=findings, tally=tally(design, context.library), stale=list(stale),
         stations=[station_card(name, design, findings, stale, release is not None) for name in STATIONS],
         jobs=[JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=t.share, message="") for t in context.jobs.of_project(head.project.id)],
     )  # fmt: skip
@@ -76,13 +82,14 @@ def sized_things(brief: Brief, library: Library) -> list[SizedThing]:
     for role, seat in fixed_seats(brief).items():
         if role == "chip":
             continue
-        kind, _, name = role.partition(":")
+        kind, *names = role.split(":")
+        name = " ".join(names)
         try:
             pattern = library.pattern(part_of_role(brief, role))
         except KeyError:
             continue
         w, h = seat.size(pattern.body.w, pattern.body.h)
-        thing = {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(kind, role)
+        thing = {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(kind, ":".join(role.split(":")[:2]))
         label = name or {"switch": "power switch", "port": "programming port"}.get(kind, kind)
         x, y = seat.point(pattern.body.x, pattern.body.y)
         yard = seat.size(pattern.courtyard.w, pattern.courtyard.h)
@@ -92,6 +99,10 @@ def sized_things(brief: Brief, library: Library) -> list[SizedThing]:
         x, y = seat.point(0, round((module.header_inset_mm - module.height_mm / 2) * 1e6))
         w, h = seat.size(round(module.width_mm * 1e6), round(module.height_mm * 1e6))
         found.append(sized("screen", "glass", "screen", x, y, (w, h), (w, h), False))
+    if brief.power.kind in POWER_MM:
+        w, h = at(0, 0, brief.power.turn_deg).size(*(round(v * 1e6) for v in POWER_MM[brief.power.kind]))
+        x, y = round(brief.power.x_mm * 1e6), round(brief.power.y_mm * 1e6)
+        found.append(sized("power", "cell", brief.power.kind.replace("-", " "), x, y, (w, h), (w, h), True))
     for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
         found.append(sized(f"hole:{hole.name}", "hole", f"{hole.name} {hole.screw}", x, y, (2 * radius, 2 * radius), (2 * radius, 2 * radius), False))
     return sorted(found, key=lambda thing: (not thing.far, thing.kind != "glass"))
@@ -110,30 +121,46 @@ def tally(design: Design, library: Library) -> list[Working]:
     brief = design.brief
     needs = needs_of(brief)
     source = Source(kind="brief", text="counted from the brief")
+    kinds = Counter(n.kind for n in needs)
     figures = [
-        count("controls", "Controls", len(brief.controls), "controls on the front", source),
-        count("pins", "Pins needed", len(needs), "one a button, two for the screen, one each for buzzer and light, two to program", source),
+        count("controls", "Controls", len(brief.controls), "controls on the device", source),
+        count("keys", "Keys", len(keys_of(brief)), "everything that is open or closed, in the order of the report", source),
+        count("pins", "Pins needed", len(needs), f"signals of the brief, keys read by: {brief.key_scheme.name}", source),
+        count("analogue", "Analogue channels", kinds["analogue"], "axes, levels and voltages that the chip reads itself", source),
     ]
     try:
-        chip = library.find_chip(brief.chip.part)
-        usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
-        figures.append(
-            Working(
-                id="tally.free", title="Pins left over", value=usable - len(needs), unit="pins", shown=str(usable - len(needs)),
-                formula="usable pins - pins needed",
-                inputs=(
-                    WorkingInput(name="usable pins", value=str(usable), origin=chip.data_source),
-                    WorkingInput(name="pins needed", value=str(len(needs)), origin="brief"),
-                ),
-                source=Source(kind="open data", text=chip.data_source),
-            )
-        )  # fmt: skip
+        chip = chip_for(brief, library)
+        figures.append(left_over(chip, needs))
     except PartError:
         pass
+    current = light_current_ma(brief, library)
+    figures.append(
+        count("current", "Known current", round(current, 1), "chip 8 mA + screen + indicator + sensors of sticks and triggers", source, "mA")
+    )
     polygon = outline_polygon_mm(brief.outline)
     figures.append(count("area", "Board area", round(polygon.area / 100, 2), "area of the outline", source, "cm²"))
     figures.append(count("quantity", "To make", brief.quantity, "wanted", source, "pieces"))
     return figures
+
+
+def left_over(chip: Chip, needs: tuple[Need, ...]) -> Working:
+    """Usable pins less needed ones."""
+    usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
+    return Working(
+        id="tally.free", title="Pins left over", value=usable - len(needs), unit="pins", shown=str(usable - len(needs)), formula="usable pins - pins needed",
+        inputs=(
+            WorkingInput(name="usable pins", value=str(usable), origin=chip.data_source),
+            WorkingInput(name="pins needed", value=str(len(needs)), origin="brief"),
+        ),
+        source=Source(kind="open data", text=chip.data_source),
+    )  # fmt: skip
+
+
+def light_current_ma(brief: Brief, library: Library) -> float:
+    """Current of what is known at this stage, in mA; the Power station works it out in full."""
+    total = 8.0 + (library.screens[brief.screen.part].current_ma if brief.screen and brief.screen.part in library.screens else 0.0)
+    total += brief.light.current_ma if brief.light else 0.0
+    return total + sum(library.parts[c.part].values.get("current_ma", 0.0) for c in brief.controls if c.part in library.parts)
 
 
 def count(name: str, title: str, value: float, formula: str, source: Source, unit: str = "") -> Working:

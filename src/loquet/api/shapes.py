@@ -5,7 +5,9 @@ from typing import Literal
 from pydantic import BaseModel
 
 from loquet.core.brief import Brief
+from loquet.core.brief.reach import ReachArc
 from loquet.core.design import Choices
+from loquet.core.pins.model import KindBudget
 from loquet.core.provenance import Finding, Working
 
 StationState = Literal["empty", "working", "stale", "stop", "look", "clear"]
@@ -64,6 +66,14 @@ class SizedThing(BaseModel):
     far: bool
 
 
+class KeyView(BaseModel):
+    """A key of the device, for chords and schemes."""
+
+    id: str
+    title: str
+    digit: str
+
+
 class DesignHead(BaseModel):
     """A project as it stands: brief, choices, findings, stations, history."""
 
@@ -80,6 +90,9 @@ class DesignHead(BaseModel):
     choices: Choices
     outline_mm: list[tuple[float, float]]
     things: list[SizedThing]
+    keys: list[KeyView]
+    reach: list[ReachArc]
+    reach_source: str
     stations: list[StationCard]
     findings: list[Finding]
     tally: list[Working]
@@ -124,6 +137,9 @@ class PinsView(BaseModel):
     solved: bool
     free: int
     reserved: int
+    budget: list[KindBudget]
+    short_of: list[str]
+    placed: bool
     workings: list[Working]
     data_source: str
 
@@ -315,4 +331,10 @@ class ChipRow(BaseModel):
     family: str
     package: str
     ports: int
+    analogue: int
+    soldering: str
+    price_cents: int
+    pieces: int
+    supplier: str
+    covered: bool
     fits: bool

@@ -2,7 +2,7 @@
 
 from fastapi import APIRouter
 
-from loquet.api.context import ContextNow, SessionNow
+from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
 from loquet.api.shapes import (
     BoardDrawing,
@@ -26,10 +26,12 @@ from loquet.core.circuit import Component
 from loquet.core.design import Design
 from loquet.core.geometry import Box, Round
 from loquet.core.library import Library
+from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.model import Need
 from loquet.core.pins.needs import needs_of
 from loquet.core.pins.options import options_of
-from loquet.core.pipeline import board_view, stale_slices
+from loquet.core.pins.ways_out import asked_of, offers
+from loquet.core.pipeline import board_view, chip_for, stale_slices
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["stations"])
@@ -44,7 +46,7 @@ def get_pins(project_id: int, session: SessionNow, context: ContextNow) -> PinsV
 
 def describe_pins(design: Design, library: Library) -> PinsView:
     """Every pin with what it carries and could carry, every signal with the pins that could take it."""
-    chip = library.find_chip(design.brief.chip.part)
+    chip = chip_for(design.brief, library)
     made = design.pins
     plan = made.value if made and made.value.chip == chip.name else None
     needs = needs_of(design.brief)
@@ -78,7 +80,8 @@ def describe_pins(design: Design, library: Library) -> PinsView:
         chip=chip.name, package=chip.package, sides=2 if chip.package.startswith("TSSOP") else 4, pins=pins, signals=signals,
         proven=bool(plan and plan.proven), solved=plan is not None and "pins" not in stale_slices(design), free=free,
         reserved=sum(p.kind not in ("port", "unused") or p.is_reset for p in chip.pins), workings=list(plan.workings) if plan else [],
-        data_source=chip.data_source,
+        data_source=chip.data_source, budget=list(plan.budget) if plan else [], short_of=list(plan.short_of) if plan else [],
+        placed=design.placement is not None,
     )  # fmt: skip
 
 
@@ -185,13 +188,25 @@ def pad_drawing(copper: Copper) -> PadView:
 
 @router.get("/projects/{project_id}/chips")
 def search_chips(project_id: int, session: SessionNow, context: ContextNow, words: str = "", most: int = 60) -> list[ChipRow]:
-    """Chips whose name, family or package holds every word; `fits` where there are pins enough, those first."""
+    """Chips whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
+
+    Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
+    """
     design = load_design(session, head_of(session, project_id).version)
-    needed = len(needs_of(design.brief))
+    asked = asked_of(design.brief)
     wanted = words.lower().split()[:6]
     rows = [
-        ChipRow(name=c.name, family=c.family, package=c.package, ports=c.ports, fits=c.ports >= needed)
+        chip_row(c, offers(c, asked), context)
         for c in context.chips
-        if all(w in c.name or w == c.family or w in c.package.lower() for w in wanted)
+        if all(w in c.name or w == c.family or w in c.package.lower() or w in c.soldering for w in wanted)
     ]
-    return sorted(rows, key=lambda r: (not r.fits, r.ports, r.name))[: max(1, min(most, 200))]
+    return sorted(rows, key=lambda r: (not r.fits, not r.covered, r.pieces == 0, r.ports, r.price_cents, r.name))[: max(1, min(most, 200))]
+
+
+def chip_row(chip: ListedChip, fits: bool, context: Context) -> ChipRow:
+    """A chip with what the simulated supplier says of it."""
+    stock = context.library.stock_of(chip)
+    return ChipRow(
+        name=chip.name, family=chip.family, package=chip.package, ports=chip.ports, analogue=chip.analogue, soldering=chip.soldering,
+        price_cents=stock.price_cents, pieces=stock.pieces, supplier=stock.supplier, covered=chip.covered, fits=fits,
+    )  # fmt: skip

@@ -10,6 +10,7 @@ from loquet.core.parts import Part, PartError
 from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, TwoEnds
 from loquet.core.parts.screen import ScreenModule
 
+PART_FILES = ("parts", "controls", "reading")
 BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Drawn]] = {
     "two-ends": TwoEnds,
     "gull-wings": GullWings,
@@ -27,7 +28,7 @@ def table(name: str) -> dict[str, Any]:
 @cache
 def parts() -> dict[str, Part]:
     """All bundled parts by id, in file order."""
-    return {row["id"]: Part.model_validate(row) for row in table("parts")["part"]}
+    return {row["id"]: Part.model_validate(row) for name in PART_FILES for row in table(name)["part"]}
 
 
 @cache

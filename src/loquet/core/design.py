@@ -31,9 +31,13 @@ class PartSeat(Frozen):
 
 
 class Choices(Frozen):
-    """Everything a person decided after the brief; running a stage again never loses any of it."""
+    """Everything a person decided after the brief; running a stage again never loses any of it.
+
+    `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    """
 
     pin_locks: dict[str, str] = {}
+    pin_targets: dict[str, tuple[int, int]] = {}
     part_seats: dict[str, PartSeat] = {}
     house: str = "millrace"
     finish: str = "lead-free solder"

@@ -6,13 +6,14 @@ import shapely
 
 from loquet.core.board.outline import polygon_nm
 from loquet.core.brief import Brief, BriefError
+from loquet.core.brief.keys import part_kind, role_of
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.geometry import Round, Seat
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern, PartError
 from loquet.core.parts.patterns import extent
 from loquet.core.pins.needs import needs_of
-from loquet.core.pipeline import part_of_role, screw_circles
+from loquet.core.pipeline import chip_for, part_of_role, screw_circles
 from loquet.core.placement.seating import courtyard_rect
 
 
@@ -27,7 +28,7 @@ def brief_faults(brief: Brief, library: Library) -> list[BriefError]:
 def part_faults(brief: Brief, library: Library) -> list[BriefError]:
     """Parts that are not in the catalogue, or of the wrong kind."""
     faults = []
-    wanted = [(f"controls[{i}].part", c.part, "button") for i, c in enumerate(brief.controls)]
+    wanted = [(f"controls[{i}].part", c.part, part_kind(c)) for i, c in enumerate(brief.controls)]
     wanted += [("buzzer.part", brief.buzzer.part, "buzzer")] if brief.buzzer else []
     wanted += [("light.part", brief.light.part, "light")] if brief.light else []
     for place, part, kind in wanted:
@@ -36,12 +37,17 @@ def part_faults(brief: Brief, library: Library) -> list[BriefError]:
         except PartError as error:
             faults.append(BriefError(place, f"'{part}' {error.problem}", error.way_out))
     try:
-        if brief.screen:
-            library.screen(brief.screen.part)
+        if brief.screen and library.screen(brief.screen.part).bus != brief.screen.bus:
+            spoken = library.screen(brief.screen.part).bus
+            faults.append(
+                BriefError("screen.bus", f"is {brief.screen.bus}, and '{brief.screen.part}' speaks {spoken}", "Change the bus or the part.")
+            )
     except PartError as error:
         faults.append(BriefError("screen.part", f"'{error.part}' {error.problem}", error.way_out))
     try:
-        library.find_chip(brief.chip.part)
+        chip = chip_for(brief, library)
+        if chip.uncovered:
+            library.pattern(f"chip:{chip.name}")
     except PartError as error:
         faults.append(BriefError("chip.part", f"'{error.part}' {error.problem}", error.way_out))
     return faults
@@ -49,7 +55,7 @@ def part_faults(brief: Brief, library: Library) -> list[BriefError]:
 
 def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
     """More signals than the chip has usable pins."""
-    chip = library.find_chip(brief.chip.part)
+    chip = chip_for(brief, library)
     usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
     needed = len(needs_of(brief))
     if needed <= usable:
@@ -57,7 +63,7 @@ def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
     return [
         BriefError(
             "controls", f"and the rest need {needed} pins, and {chip.name} has {usable}",
-            f"Take out {needed - usable} buttons, or choose a chip with more pins at chip.part.",
+            f"Take out {needed - usable} buttons, or choose a chip with more pins at chip.part; the Pins station ranks the ways out.",
         )
     ]  # fmt: skip
 
@@ -112,8 +118,8 @@ def pegs_in_pads(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, s
 
 def place_name(brief: Brief, role: str) -> str:
     """The place in the file of a role: `controls[2] 'dome'`, `power_switch`."""
-    kind, _, name = role.partition(":")
-    if kind == "button":
-        index = next(i for i, c in enumerate(brief.controls) if c.name == name)
-        return f"controls[{index}] '{name}'"
+    kind = role.partition(":")[0]
+    for index, control in enumerate(brief.controls):
+        if role_of(control) == ":".join(role.split(":")[:2]):
+            return f"controls[{index}] '{control.name}'"
     return {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(kind, kind)

@@ -1,10 +1,11 @@
 """What the core needs of catalogues and data sets, handed in by whoever runs the chain."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
+from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import Body
 from loquet.core.parts.screen import ScreenModule
 
@@ -18,6 +19,8 @@ class Library:
     houses: dict[str, House]
     find_chip: Callable[[str], Chip]
     package_body: Callable[[str], Body]
+    list_chips: Callable[[], Sequence[ListedChip]]
+    stock_of: Callable[[ListedChip], Stock]
 
     def part(self, part_id: str, kind: str) -> Part:
         """The part of that id and kind; raises PartError."""
@@ -44,7 +47,11 @@ class Library:
     def pattern(self, part_id: str) -> LandPattern:
         """The land pattern of a catalogue part, or of `chip:NAME`."""
         if part_id.startswith("chip:"):
-            return pattern_of(self.package_body(self.find_chip(part_id[5:]).package))
+            chip = self.find_chip(part_id[5:])
+            if chip.uncovered:
+                problem, _, way_out = chip.uncovered.partition("; ")
+                raise PartError(chip.name, problem, way_out)
+            return pattern_of(self.package_body(chip.package))
         return pattern_of(self.parts[part_id].body)
 
     def height_mm(self, part_id: str) -> float:

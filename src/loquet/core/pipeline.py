@@ -1,7 +1,7 @@
 """The stages in order: what each reads, what it makes, and which slices have gone stale."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing
@@ -10,16 +10,21 @@ from loquet.core.board.current import supply_width_working
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief
+from loquet.core.brief.keys import part_kind, role_of
 from loquet.core.brief.seats import fixed_seats
+from loquet.core.brief.sense import OWN_CHIP
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import PartShelf, assemble
 from loquet.core.design import SLICES, Design, Made, SliceName
 from loquet.core.frozen import digest_of
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
-from loquet.core.parts import LandPattern
-from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, solve
+from loquet.core.parts import Chip, LandPattern
+from loquet.core.parts.screen import HEADERS
+from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
 from loquet.core.pins.needs import needs_of
+from loquet.core.pins.own_chip import chip_of_table
+from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
 from loquet.core.quantities.lengths import MM, nm_from_mm
@@ -58,6 +63,7 @@ def inputs_digest(design: Design, stage: SliceName) -> str:
         parts[name] = digest_of(made.value) if made else None
     if stage == "pins":
         parts["locks"] = design.choices.pin_locks
+        parts["targets"] = design.choices.pin_targets
     if stage == "placement":
         parts["seats"] = {role: seat.model_dump(mode="json") for role, seat in design.choices.part_seats.items()}
     if stage in ("routing", "pour"):
@@ -106,10 +112,30 @@ def plan_pins(design: Design, library: Library, progress: Progress) -> PinPlan:
 
 def pin_problem(design: Design, library: Library) -> PinProblem:
     """Needs, chip and the chip's seat: where it was placed last, or where it will most likely sit."""
-    brief = design.brief
-    chip = library.find_chip(brief.chip.part)
-    pattern = library.pattern(f"chip:{chip.name}")
-    return PinProblem(needs_of(brief), chip, pattern, seat_of_chip(design, library, pattern), dict(design.choices.pin_locks))
+    chip = chip_for(design.brief, library)
+    needs = tuple(replace(n, target=design.choices.pin_targets.get(n.signal, n.target)) for n in needs_of(design.brief))
+    if chip.uncovered:
+        places = package_places(chip, middle_seat(design))
+    else:
+        pattern = library.pattern(f"chip:{chip.name}")
+        places = places_of(pattern, seat_of_chip(design, library, pattern))
+    return PinProblem(needs, chip, places, dict(design.choices.pin_locks))
+
+
+def chip_for(brief: Brief, library: Library) -> Chip:
+    """The brief's chip: of the open data set, or made of the user's own table; raises PartError."""
+    if brief.chip.part == OWN_CHIP and brief.pin_table is not None:
+        return chip_of_table(brief.pin_table)
+    return library.find_chip(brief.chip.part)
+
+
+def middle_seat(design: Design) -> Seat:
+    """Where a chip without a land pattern is taken to sit: as the brief says, else the middle of the board."""
+    chip = design.brief.chip
+    if chip.x_mm is not None and chip.y_mm is not None:
+        return Seat(nm_from_mm(chip.x_mm), nm_from_mm(chip.y_mm))
+    middle = polygon_nm(design.brief.outline).centroid
+    return Seat(round(middle.x), round(middle.y))
 
 
 def seat_of_chip(design: Design, library: Library, pattern: LandPattern) -> Seat:
@@ -129,10 +155,10 @@ def seat_of_chip(design: Design, library: Library, pattern: LandPattern) -> Seat
 def part_of_role(brief: Brief, role: str) -> str:
     """The catalogue part that sits at a role of the brief."""
     match role.split(":")[0]:
-        case "button":
-            return next(c.part for c in brief.controls if f"button:{c.name}" == role)
-        case "screen":
-            return "header-4-way"
+        case "button" | "pad" | "stick" | "trigger" | "encoder" | "slider" | "touch":
+            return next(c.part for c in brief.controls if role_of(c) == ":".join(role.split(":")[:2]))
+        case "screen" if brief.screen:
+            return HEADERS[brief.screen.bus]
         case "port":
             return "header-5-way"
         case "switch":
@@ -160,12 +186,12 @@ def make_circuit(design: Design, library: Library, progress: Progress) -> Circui
     if made is None:
         raise AssertionError("the pin plan is looked for before this stage runs")
     for control in brief.controls:
-        library.part(control.part, "button")
+        library.part(control.part, part_kind(control))
     if brief.buzzer:
         library.part(brief.buzzer.part, "buzzer")
     if brief.light:
         library.part(brief.light.part, "light")
-    chip = library.find_chip(brief.chip.part)
+    chip = chip_for(brief, library)
     screen = library.screen(brief.screen.part) if brief.screen else None
     return assemble(brief, made.value, PartShelf(library.parts, chip, library.pattern(f"chip:{chip.name}"), screen))
 

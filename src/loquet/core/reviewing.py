@@ -5,7 +5,7 @@ from loquet.core.checks.rule import Subject, findings_of, run_rules
 from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.library import Library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view, stale_slices
+from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view, chip_for, stale_slices
 from loquet.core.provenance import Finding
 
 
@@ -18,7 +18,7 @@ def subject_of(design: Design, library: Library) -> Subject:
         choices=design.choices,
         house=library.house(design.choices.house),
         library=library,
-        chip=library.find_chip(design.brief.chip.part),
+        chip=chip_for(design.brief, library),
         plan=design.pins.value if design.pins and "pins" in fresh else None,
         circuit=design.circuit.value if design.circuit and "circuit" in fresh else None,
         view=board_view(only(design, fresh), library) if "placement" in fresh else None,

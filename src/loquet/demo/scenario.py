@@ -5,7 +5,8 @@ from pathlib import Path
 from loquet.core.brief import Brief, read_brief
 
 EXAMPLES = Path(__file__).resolve().parents[3] / "examples"
-DEMO_BRIEFS = ("dusk-remote", "dome-pod", "focus-pad")
+BOARD_BRIEFS = ("dusk-remote", "dome-pod", "focus-pad")
+DEMO_BRIEFS = (*BOARD_BRIEFS, "star-handset", "log-key-pad")
 
 
 def demo_brief(name: str) -> Brief:

@@ -13,9 +13,11 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet compile BRIEF --out DIR [--json]
                                         a brief to a proven package, without a database
   ./loquet verify DIR [--json]          prove a package from its own bytes
+  ./loquet pins BRIEF [--out DIR] [--json]
+                                        plan the pins: schemes, assignment, ways out, files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
   ./loquet test [pytest arguments]      every check and test
-  ./loquet bench                        time the chain on generated boards
+  ./loquet bench [pins] [N]             time the chain, or the pin solver, on generated boards
   ./loquet shots                        take the pictures of docs/screenshots anew
   ./loquet help                         this text
 """
@@ -43,7 +45,7 @@ def main() -> int:
                 from loquet.launcher.shooting import shots
 
                 return shots()
-            case "compile" | "verify" | "schema" | "openapi":
+            case "compile" | "verify" | "pins" | "schema" | "openapi":
                 from loquet.cli import main as command_line
 
                 return command_line([command, *rest])

@@ -10,7 +10,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[3]
 RUN_PACKAGES = {"mariadbd": "mariadb-server-core", "mariadb": "mariadb-client-core"}
-TEST_PACKAGES = {"chromium": "chromium", "chromedriver": "chromium-driver"}
+TEST_PACKAGES = {"chromium": "chromium", "chromedriver": "chromium-driver", "dtc": "device-tree-compiler"}
 
 
 class SetupFailed(Exception):

@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Presets
+         * @description Starting points for a new project.
+         */
+        get: operations["list_presets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -157,7 +177,9 @@ export interface paths {
         };
         /**
          * Search Chips
-         * @description Chips whose name, family or package holds every word; `fits` where there are pins enough, those first.
+         * @description Chips whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
+         *
+         *     Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
          */
         get: operations["search_chips"];
         put?: never;
@@ -228,6 +250,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/handover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Handover
+         * @description Header, map, report, overlay and wiring card, by name.
+         */
+        get: operations["list_handover"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/handover/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Handover
+         * @description One file, or all of them as `handover.zip`.
+         */
+        get: operations["get_handover"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/jobs": {
         parameters: {
             query?: never;
@@ -266,6 +328,26 @@ export interface paths {
          * @description Order the current release at the chosen (simulated) house; refused while the house complains.
          */
         post: operations["new_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/pin-verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pin Verdict
+         * @description The verdict on the brief as it stands, with ways out where it does not fit.
+         */
+        get: operations["get_pin_verdict"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -352,6 +434,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/schemes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Schemes
+         * @description Schemes side by side for this brief.
+         */
+        get: operations["get_schemes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/undo": {
         parameters: {
             query?: never;
@@ -412,35 +514,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tray
+         * @description Parts for controls, and screens.
+         */
+        get: operations["get_tray"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * AddButton
-         * @description Add a button.
+         * AddControl
+         * @description Add a control of any kind.
          */
-        AddButton: {
+        AddControl: {
+            /** Control */
+            control: components["schemas"]["Button"] | components["schemas"]["DirectionalPad"] | components["schemas"]["Stick"] | components["schemas"]["Trigger"] | components["schemas"]["Encoder"] | components["schemas"]["Potentiometer"] | components["schemas"]["TouchPad"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "add-button";
+            kind: "add-control";
+        };
+        /**
+         * AddLink
+         * @description Add a port, card or connector.
+         */
+        AddLink: {
             /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            name: string;
+            kind: "add-link";
+            /** Link */
+            link: components["schemas"]["UsbDevice"] | components["schemas"]["SparePort"] | components["schemas"]["SerialPort"] | components["schemas"]["MemoryCard"] | components["schemas"]["Expansion"] | components["schemas"]["BoardLink"];
+        };
+        /**
+         * ArrangeControls
+         * @description Line controls up in a row or a column, or spread them evenly between the outer two.
+         */
+        ArrangeControls: {
             /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
+             * How
+             * @enum {string}
              */
-            x_mm: number;
+            how: "row" | "column" | "spread across" | "spread up";
             /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            y_mm: number;
+            kind: "arrange-controls";
+            /** Names */
+            names: string[];
         };
         /**
          * BoardDrawing
@@ -480,10 +620,33 @@ export interface components {
             workings: components["schemas"]["Working"][];
         };
         /**
+         * BoardLink
+         * @description A link to a second board: an asynchronous serial pair.
+         */
+        BoardLink: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "board-link";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default other half
+             */
+            name: string;
+        };
+        /**
          * Brief
          * @description Everything the maker decides before the first pin is counted.
          */
         Brief: {
+            /**
+             * Analogue By
+             * @default chip
+             * @enum {string}
+             */
+            analogue_by: "chip" | "converter" | "multiplexer";
             /**
              * Button Reading
              * @default internal-pull-up
@@ -492,8 +655,26 @@ export interface components {
             button_reading: "internal-pull-up" | "pull-down-resistors";
             buzzer?: components["schemas"]["Buzzer"] | null;
             chip: components["schemas"]["ChipChoice"];
+            /**
+             * @default {
+             *       "at_once": 6,
+             *       "groups": [],
+             *       "rule": "two thumbs"
+             *     }
+             */
+            chords: components["schemas"]["Chords"];
+            /**
+             * Clock Crystal
+             * @default false
+             */
+            clock_crystal: boolean;
             /** Controls */
-            controls: components["schemas"]["Button"][];
+            controls: (components["schemas"]["Button"] | components["schemas"]["DirectionalPad"] | components["schemas"]["Stick"] | components["schemas"]["Trigger"] | components["schemas"]["Encoder"] | components["schemas"]["Potentiometer"] | components["schemas"]["TouchPad"])[];
+            /**
+             * Crystal
+             * @default false
+             */
+            crystal: boolean;
             /**
              * Fixing Holes
              * @default []
@@ -505,7 +686,24 @@ export interface components {
              * @constant
              */
             format: "loquet-brief-1";
+            headphones?: components["schemas"]["Headphones"] | null;
+            /**
+             * @default {
+             *       "diodes": [],
+             *       "direct": [],
+             *       "name": "one pin each",
+             *       "shape": "best"
+             *     }
+             */
+            key_scheme: components["schemas"]["KeyScheme"];
             light?: components["schemas"]["Light"] | null;
+            light_chain?: components["schemas"]["LightChain"] | null;
+            light_matrix?: components["schemas"]["LightMatrix"] | null;
+            /**
+             * Links
+             * @default []
+             */
+            links: (components["schemas"]["UsbDevice"] | components["schemas"]["SparePort"] | components["schemas"]["SerialPort"] | components["schemas"]["MemoryCard"] | components["schemas"]["Expansion"] | components["schemas"]["BoardLink"])[];
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -513,7 +711,9 @@ export interface components {
             name: string;
             /** Outline */
             outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
-            power: components["schemas"]["CellPair"];
+            pin_table?: components["schemas"]["PinTable"] | null;
+            /** Power */
+            power: components["schemas"]["CellPair"] | components["schemas"]["LithiumCell"] | components["schemas"]["CoinCell"] | components["schemas"]["NineVolt"] | components["schemas"]["FromHost"];
             power_switch: components["schemas"]["PowerSwitch"];
             programming_port: components["schemas"]["ProgrammingPort"];
             /**
@@ -523,7 +723,26 @@ export interface components {
             purpose: string;
             /** Quantity */
             quantity: number;
+            /**
+             * Role
+             * @default stand-alone
+             * @enum {string}
+             */
+            role: "stand-alone" | "usb-controller" | "usb-keyboard" | "host-key-reader";
             screen?: components["schemas"]["Screen"] | null;
+            /**
+             * Sensors
+             * @default []
+             */
+            sensors: components["schemas"]["Sensor"][];
+            /**
+             * @default {
+             *       "kind": "own",
+             *       "name": ""
+             *     }
+             */
+            shell: components["schemas"]["Shell"];
+            speaker?: components["schemas"]["Speaker"] | null;
             /**
              * Wanted By
              * Format: date
@@ -532,13 +751,24 @@ export interface components {
         };
         /**
          * Button
-         * @description A push button, named by where the thumb finds it.
+         * @description A push button; its part decides the feel. `duty` says what it is for: a power button wakes the chip, a hot key is held with others.
          */
         Button: {
             /**
-             * Kind
-             * @default button
-             * @constant
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * Duty
+             * @default play
+             * @enum {string}
+             */
+            duty: "play" | "menu" | "hot key" | "power";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "button";
             /**
@@ -551,6 +781,8 @@ export interface components {
              * @default button-6x6-surface
              */
             part: string;
+            /** Sends */
+            sends?: number | null;
             /**
              * Turn Deg
              * @default 0
@@ -609,9 +841,8 @@ export interface components {
          */
         CellPair: {
             /**
-             * Kind
-             * @default two-aaa-cells
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "two-aaa-cells";
             /**
@@ -630,6 +861,24 @@ export interface components {
              * @description mm from the lower left corner of the outline
              */
             y_mm: number;
+        };
+        /**
+         * ChangeControl
+         * @description Give a control another part, form, place or digit; its name and kind stay.
+         */
+        ChangeControl: {
+            /** Control */
+            control: components["schemas"]["Button"] | components["schemas"]["DirectionalPad"] | components["schemas"]["Stick"] | components["schemas"]["Trigger"] | components["schemas"]["Encoder"] | components["schemas"]["Potentiometer"] | components["schemas"]["TouchPad"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "change-control";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
         };
         /**
          * ChipChoice
@@ -670,6 +919,10 @@ export interface components {
          * @description A chip in the search.
          */
         ChipRow: {
+            /** Analogue */
+            analogue: number;
+            /** Covered */
+            covered: boolean;
             /** Family */
             family: string;
             /** Fits */
@@ -678,12 +931,22 @@ export interface components {
             name: string;
             /** Package */
             package: string;
+            /** Pieces */
+            pieces: number;
             /** Ports */
             ports: number;
+            /** Price Cents */
+            price_cents: number;
+            /** Soldering */
+            soldering: string;
+            /** Supplier */
+            supplier: string;
         };
         /**
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
+         *
+         *     `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -714,6 +977,16 @@ export interface components {
              */
             pin_locks: {
                 [key: string]: string;
+            };
+            /**
+             * Pin Targets
+             * @default {}
+             */
+            pin_targets: {
+                [key: string]: [
+                    number,
+                    number
+                ];
             };
             /**
              * Shipping
@@ -748,6 +1021,31 @@ export interface components {
             thickness_um: number;
         };
         /**
+         * Chords
+         * @description Which keys must be readable together.
+         *
+         *     `two thumbs`: one key (or two neighbours of a pad) under each thumb, and every finger key. `whole pad`: as before, with any
+         *     two keys under each thumb. `typing`: any keys, up to `at_once`. `own`: the groups as they are listed.
+         */
+        Chords: {
+            /**
+             * At Once
+             * @default 6
+             */
+            at_once: number;
+            /**
+             * Groups
+             * @default []
+             */
+            groups: string[][];
+            /**
+             * Rule
+             * @default two thumbs
+             * @enum {string}
+             */
+            rule: "two thumbs" | "whole pad" | "typing" | "own";
+        };
+        /**
          * CircuitView
          * @description The Circuit station.
          */
@@ -758,6 +1056,33 @@ export interface components {
             nets: components["schemas"]["NetView"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
+        };
+        /**
+         * CoinCell
+         * @description A coin cell in a holder.
+         */
+        CoinCell: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coin-cell";
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
         };
         /**
          * ComponentView
@@ -790,6 +1115,20 @@ export interface components {
             value: string;
         };
         /**
+         * Conflict
+         * @description Why there is no plan: a sentence, the way out, and the smallest set of signals that cannot stand together.
+         */
+        Conflict: {
+            /** Signals */
+            signals: string[];
+            /** Titles */
+            titles: string[];
+            /** Way Out */
+            way_out: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * DesignHead
          * @description A project as it stands: brief, choices, findings, stations, history.
          */
@@ -804,6 +1143,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Jobs */
             jobs: components["schemas"]["JobCard"][];
+            /** Keys */
+            keys: components["schemas"]["KeyView"][];
             /** Label */
             label: string;
             /** Name */
@@ -815,6 +1156,10 @@ export interface components {
             ][];
             /** Project */
             project: number;
+            /** Reach */
+            reach: components["schemas"]["ReachArc"][];
+            /** Reach Source */
+            reach_source: string;
             /** Revision */
             revision: string;
             /** Stale */
@@ -833,14 +1178,154 @@ export interface components {
             version: number;
         };
         /**
+         * DirectionalPad
+         * @description Four directions, as four buttons `spread_mm` from the middle or as one five-way part with a press.
+         */
+        DirectionalPad: {
+            /**
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * Form
+             * @default four buttons
+             * @enum {string}
+             */
+            form: "four buttons" | "five-way part";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pad";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Part
+             * @default button-6x6-surface
+             */
+            part: string;
+            /**
+             * Spread Mm
+             * @default 9
+             */
+            spread_mm: number;
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
+         * DropExtra
+         * @description Leave out something that is nice to have.
+         */
+        DropExtra: {
+            /**
+             * Extra
+             * @enum {string}
+             */
+            extra: "buzzer" | "light" | "headphones" | "speaker" | "light_chain" | "light_matrix";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-extra";
+        };
+        /**
          * EditRequest
          * @description An edit, and the version that the person saw when making it.
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddButton"] | components["schemas"]["RemoveButton"] | components["schemas"]["RenameButton"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
+            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddControl"] | components["schemas"]["ChangeControl"] | components["schemas"]["RemoveControl"] | components["schemas"]["RenameControl"] | components["schemas"]["MoveControls"] | components["schemas"]["ArrangeControls"] | components["schemas"]["MirrorControls"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetScreen"] | components["schemas"]["SetScreenBits"] | components["schemas"]["SetScreenWish"] | components["schemas"]["SetAnalogue"] | components["schemas"]["DropExtra"] | components["schemas"]["AddLink"] | components["schemas"]["RemoveLink"] | components["schemas"]["SetSensors"] | components["schemas"]["SetPower"] | components["schemas"]["SetBatterySense"] | components["schemas"]["SetOutline"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
             /** Version */
             version: number;
+        };
+        /**
+         * Encoder
+         * @description A knob that turns without end, with or without a press.
+         */
+        Encoder: {
+            /**
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "encoder";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Part
+             * @default encoder-11
+             */
+            part: string;
+            /**
+             * Press
+             * @default true
+             */
+            press: boolean;
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
+         * Expansion
+         * @description A cartridge or expansion connector with plain lines.
+         */
+        Expansion: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "expansion";
+            /**
+             * Lines
+             * @default 8
+             */
+            lines: number;
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default expansion
+             */
+            name: string;
         };
         /**
          * Finding
@@ -905,10 +1390,74 @@ export interface components {
              */
             y_mm: number;
         };
+        /**
+         * FromHost
+         * @description Fed by the host over its cable; the place is the connector.
+         */
+        FromHost: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "from-host";
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
+         * GhostPicture
+         * @description A ghost way to draw: the key that appears, and the pressed keys on the way with their (row, column).
+         */
+        GhostPicture: {
+            /** Cells */
+            cells: [
+                string,
+                number,
+                number
+            ][];
+            /** Key */
+            key: string;
+            /** Path */
+            path: string[];
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
             detail?: components["schemas"]["ValidationError"][];
+        };
+        /**
+         * HandoverFile
+         * @description A file that comes out of the pin plan.
+         */
+        HandoverFile: {
+            /** Bytes */
+            bytes: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Headphones
+         * @description A headphone socket; detection takes a pin.
+         */
+        Headphones: {
+            /**
+             * Detection
+             * @default true
+             */
+            detection: boolean;
         };
         /**
          * HoleView
@@ -950,6 +1499,60 @@ export interface components {
              * @enum {string}
              */
             kind: "pins" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "release";
+        };
+        /**
+         * KeyScheme
+         * @description The way the keys are read. `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix with one.
+         */
+        KeyScheme: {
+            /**
+             * Diodes
+             * @default []
+             */
+            diodes: string[];
+            /**
+             * Direct
+             * @default []
+             */
+            direct: string[];
+            /**
+             * Name
+             * @default one pin each
+             * @enum {string}
+             */
+            name: "one pin each" | "diode matrix" | "bare matrix" | "charlieplexed" | "expander 8" | "expander 16" | "shift register" | "resistor ladder" | "mixed";
+            /**
+             * Shape
+             * @default best
+             * @enum {string}
+             */
+            shape: "best" | "few rows" | "left and right";
+        };
+        /**
+         * KeyView
+         * @description A key of the device, for chords and schemes.
+         */
+        KeyView: {
+            /** Digit */
+            digit: string;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * KindBudget
+         * @description How many pins can do something, how many do, and how many are left that still could.
+         */
+        KindBudget: {
+            /** Able */
+            able: number;
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: number;
+            /** Used */
+            used: number;
         };
         /**
          * LayerView
@@ -1021,6 +1624,61 @@ export interface components {
             y_mm: number;
         };
         /**
+         * LightChain
+         * @description Addressable lights in a chain on one timed line.
+         */
+        LightChain: {
+            /** Count */
+            count: number;
+        };
+        /**
+         * LightMatrix
+         * @description A matrix of plain lights, rows driven hard.
+         */
+        LightMatrix: {
+            /** Columns */
+            columns: number;
+            /** Rows */
+            rows: number;
+        };
+        /**
+         * LithiumCell
+         * @description One lithium cell with a charger; `sense` measures it on an analogue channel.
+         */
+        LithiumCell: {
+            /**
+             * Capacity Mah
+             * @default 1000
+             */
+            capacity_mah: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lithium-cell";
+            /**
+             * Sense
+             * @default true
+             */
+            sense: boolean;
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
          * LockPin
          * @description Keep a signal on a pin, however often the plan is solved.
          */
@@ -1036,8 +1694,60 @@ export interface components {
             signal: string;
         };
         /**
+         * MemoryCard
+         * @description A memory card on a serial bus of its own, with a select and a detect line.
+         */
+        MemoryCard: {
+            /**
+             * Detect
+             * @default true
+             */
+            detect: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "memory-card";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default card
+             */
+            name: string;
+        };
+        /**
+         * MirrorControls
+         * @description Put a copy of each control at the mirrored place on the other half; names change left to right and west to east.
+         */
+        MirrorControls: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror-controls";
+            /** Names */
+            names: string[];
+        };
+        /**
+         * MoveControls
+         * @description Move a group of controls together.
+         */
+        MoveControls: {
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move-controls";
+            /** Names */
+            names: string[];
+        };
+        /**
          * MoveThing
-         * @description Move a control or another placed thing; `thing` is `button:NAME`, `hole:NAME`, or a field of the brief.
+         * @description Move a control or another placed thing; `thing` is `button:NAME` (or another kind of control), `hole:NAME`, or a field of the brief.
          */
         MoveThing: {
             /**
@@ -1074,6 +1784,33 @@ export interface components {
             ][];
         };
         /**
+         * NineVolt
+         * @description A nine-volt block on leads.
+         */
+        NineVolt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nine-volt";
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
          * OrderRequest
          * @description How many to order at the chosen house.
          */
@@ -1108,6 +1845,24 @@ export interface components {
             total_cents: number;
         };
         /**
+         * OwnPad
+         * @description A pad: its name on the module, its port, and what it can do, such as `input`, `adc.in0`, `i2c1.scl`.
+         */
+        OwnPad: {
+            /**
+             * Can
+             * @default []
+             */
+            can: string[];
+            /** Pad */
+            pad: string;
+            /**
+             * Port
+             * @default
+             */
+            port: string;
+        };
+        /**
          * PadView
          * @description A pad: shape `box` (x, y, w, h) or `round` (x, y, d, d), in mm.
          */
@@ -1132,6 +1887,18 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PartLine
+         * @description A part that a scheme adds, and how many.
+         */
+        PartLine: {
+            /** Count */
+            count: number;
+            /** Part */
+            part: string;
+            /** Title */
+            title: string;
         };
         /**
          * PartSeat
@@ -1208,10 +1975,43 @@ export interface components {
             ][][];
         };
         /**
+         * PinTable
+         * @description A table of pads. `module` says that it is a ready module (pads in two rows) rather than a bare chip.
+         */
+        PinTable: {
+            /**
+             * Module
+             * @default true
+             */
+            module: boolean;
+            /** Name */
+            name: string;
+            /** Pads */
+            pads: components["schemas"]["OwnPad"][];
+            /**
+             * Source
+             * @default the user's own table
+             */
+            source: string;
+        };
+        /**
+         * PinVerdict
+         * @description Whether the brief fits its chip; if not, why, and what to do.
+         */
+        PinVerdict: {
+            conflict: components["schemas"]["Conflict"] | null;
+            /** Fits */
+            fits: boolean;
+            /** Ways Out */
+            ways_out: components["schemas"]["WayOut"][];
+        };
+        /**
          * PinsView
          * @description The Pins station.
          */
         PinsView: {
+            /** Budget */
+            budget: components["schemas"]["KindBudget"][];
             /** Chip */
             chip: string;
             /** Data Source */
@@ -1222,10 +2022,14 @@ export interface components {
             package: string;
             /** Pins */
             pins: components["schemas"]["ChipPinView"][];
+            /** Placed */
+            placed: boolean;
             /** Proven */
             proven: boolean;
             /** Reserved */
             reserved: number;
+            /** Short Of */
+            short_of: string[];
             /** Sides */
             sides: number;
             /** Signals */
@@ -1252,6 +2056,55 @@ export interface components {
             ][];
         };
         /**
+         * Potentiometer
+         * @description A slide or a thumb-wheel, for a level that stays where it is put.
+         */
+        Potentiometer: {
+            /**
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * Form
+             * @default slide
+             * @enum {string}
+             */
+            form: "slide" | "thumb-wheel";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slider";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Part
+             * @default slider-20
+             */
+            part: string;
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
          * PowerSwitch
          * @description The slide switch that turns the device on and off.
          */
@@ -1272,6 +2125,19 @@ export interface components {
              * @description mm from the lower left corner of the outline
              */
             y_mm: number;
+        };
+        /**
+         * PresetView
+         * @description A starting point.
+         */
+        PresetView: {
+            /** About */
+            about: string;
+            brief: components["schemas"]["Brief"];
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
         };
         /**
          * ProgrammingPort
@@ -1372,6 +2238,30 @@ export interface components {
             total_cents: number;
         };
         /**
+         * ReachArc
+         * @description The comfortable zone of one thumb: its pivot and radii in mm.
+         */
+        ReachArc: {
+            /** Far Mm */
+            far_mm: number;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "small" | "medium" | "large";
+            /** Near Mm */
+            near_mm: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * ReleaseFile
          * @description A file of the package.
          */
@@ -1426,15 +2316,15 @@ export interface components {
             };
         };
         /**
-         * RemoveButton
-         * @description Remove a button.
+         * RemoveControl
+         * @description Remove a control; keys that a scheme or a chord names go with it.
          */
-        RemoveButton: {
+        RemoveControl: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "remove-button";
+            kind: "remove-control";
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -1442,15 +2332,31 @@ export interface components {
             name: string;
         };
         /**
-         * RenameButton
-         * @description Give a button another name; its lock and seat go with it.
+         * RemoveLink
+         * @description Remove a port, card or connector.
          */
-        RenameButton: {
+        RemoveLink: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "rename-button";
+            kind: "remove-link";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+        };
+        /**
+         * RenameControl
+         * @description Give a control another name; locks, seats and chords go with it.
+         */
+        RenameControl: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename-control";
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -1507,8 +2413,102 @@ export interface components {
             width_mm: number;
         };
         /**
+         * SchemeCard
+         * @description One way to read the keys of one brief.
+         *
+         *     `cells` says which key sits in which row and column, both from 0. `pins` counts the chip pins of the keys alone, `analogue` those of them that must be analogue. `reads_chords` says whether all
+         *     chords of the brief are read rightly; `ghost` shows one that is not, `cure_diodes` and `cure_direct` the least that cures it.
+         */
+        SchemeCard: {
+            /** Analogue */
+            analogue: number;
+            /** Area Mm2 */
+            area_mm2: number;
+            /**
+             * Cells
+             * @default []
+             */
+            cells: [
+                string,
+                number,
+                number
+            ][];
+            /**
+             * Chosen
+             * @default false
+             */
+            chosen: boolean;
+            /**
+             * Cure Diodes
+             * @default []
+             */
+            cure_diodes: string[];
+            /**
+             * Cure Direct
+             * @default []
+             */
+            cure_direct: string[];
+            /** Current Ua */
+            current_ua: number;
+            /** Fits */
+            fits: boolean;
+            ghost?: components["schemas"]["GhostPicture"] | null;
+            /** Ghosts */
+            ghosts: number;
+            /** Latency Ms */
+            latency_ms: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "one pin each" | "diode matrix" | "bare matrix" | "charlieplexed" | "expander 8" | "expander 16" | "shift register" | "resistor ladder" | "mixed";
+            /** Parts */
+            parts: components["schemas"]["PartLine"][];
+            /** Pins */
+            pins: number;
+            /** Price Cents */
+            price_cents: number;
+            /** Reads Chords */
+            reads_chords: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Recommended
+             * @default false
+             */
+            recommended: boolean;
+            /** Rollover */
+            rollover: number;
+            /** Scan Us */
+            scan_us: number;
+            /** Shape */
+            shape: string;
+            /** Title */
+            title: string;
+            /**
+             * Why Not
+             * @default
+             */
+            why_not: string;
+            /** Workings */
+            workings: components["schemas"]["Working"][];
+        };
+        /**
+         * SchemesView
+         * @description All ways to read the keys, and the sums on buses and axes.
+         */
+        SchemesView: {
+            /** Schemes */
+            schemes: components["schemas"]["SchemeCard"][];
+            /** Sums */
+            sums: components["schemas"]["Working"][];
+        };
+        /**
          * Screen
-         * @description A small screen module on a four-way header, on two wires.
+         * @description A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits.
          */
         Screen: {
             /**
@@ -1517,22 +2517,54 @@ export interface components {
              */
             address: number;
             /**
+             * Bus
+             * @default two-wire
+             * @enum {string}
+             */
+            bus: "two-wire" | "one-way serial" | "parallel colour";
+            /**
              * Bus Khz
              * @default 400
              * @enum {integer}
              */
             bus_khz: 100 | 400;
             /**
+             * Colour Bits
+             * @default 6
+             * @enum {integer}
+             */
+            colour_bits: 3 | 6 | 9 | 12 | 15 | 16 | 18;
+            /**
              * Part
              * @default screen-128x32-two-wire
              */
             part: string;
+            /**
+             * Serial Mhz
+             * @default 8
+             */
+            serial_mhz: number;
             /**
              * Turn Deg
              * @default 0
              * @enum {integer}
              */
             turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * Wanted Columns
+             * @default 12
+             */
+            wanted_columns: number;
+            /**
+             * Wanted Rate Hz
+             * @default 20
+             */
+            wanted_rate_hz: number;
+            /**
+             * Wanted Rows
+             * @default 3
+             */
+            wanted_rows: number;
             /**
              * X Mm
              * @description mm from the lower left corner of the outline
@@ -1574,6 +2606,84 @@ export interface components {
             y_mm: number;
         };
         /**
+         * Sensor
+         * @description A sensor: on the two-wire bus at its address, with or without an interrupt line, or as a plain voltage.
+         */
+        Sensor: {
+            /**
+             * Address
+             * @default 104
+             */
+            address: number;
+            /**
+             * Bus Pf
+             * @default 10
+             */
+            bus_pf: number;
+            /**
+             * Interrupt
+             * @default false
+             */
+            interrupt: boolean;
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Reading
+             * @default two-wire
+             * @enum {string}
+             */
+            reading: "two-wire" | "voltage";
+        };
+        /**
+         * SerialPort
+         * @description A spare asynchronous serial port.
+         */
+        SerialPort: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "serial-port";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default serial port
+             */
+            name: string;
+        };
+        /**
+         * SetAnalogue
+         * @description Who reads the axes: the chip, an outside converter, or the chip through a multiplexer.
+         */
+        SetAnalogue: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "chip" | "converter" | "multiplexer";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-analogue";
+        };
+        /**
+         * SetBatterySense
+         * @description Measure the lithium cell on an analogue channel, or not.
+         */
+        SetBatterySense: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-battery-sense";
+            /** Sense */
+            sense: boolean;
+        };
+        /**
          * SetChip
          * @description Another microcontroller; pin locks belong to the old one and are dropped.
          */
@@ -1587,15 +2697,27 @@ export interface components {
             part: string;
         };
         /**
+         * SetChords
+         * @description Which keys must be readable together.
+         */
+        SetChords: {
+            chords: components["schemas"]["Chords"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-chords";
+        };
+        /**
          * SetExtra
-         * @description Put a screen, buzzer or light on the board, or take it off.
+         * @description Put a screen, sounder or lights on the device, or take them off.
          */
         SetExtra: {
             /**
              * Extra
              * @enum {string}
              */
-            extra: "screen" | "buzzer" | "light";
+            extra: "screen" | "buzzer" | "light" | "speaker" | "headphones" | "light_chain" | "light_matrix";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1615,6 +2737,32 @@ export interface components {
              * @default 10
              */
             y_mm: number;
+        };
+        /**
+         * SetOutline
+         * @description The outline of the device; an existing shell keeps its own.
+         */
+        SetOutline: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-outline";
+            /** Outline */
+            outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
+        };
+        /**
+         * SetPower
+         * @description What feeds the device.
+         */
+        SetPower: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-power";
+            /** Power */
+            power: components["schemas"]["CellPair"] | components["schemas"]["LithiumCell"] | components["schemas"]["CoinCell"] | components["schemas"]["NineVolt"] | components["schemas"]["FromHost"];
         };
         /**
          * SetQuantity
@@ -1644,6 +2792,124 @@ export interface components {
              * @enum {string}
              */
             reading: "internal-pull-up" | "pull-down-resistors";
+        };
+        /**
+         * SetRole
+         * @description What the device is to its host.
+         */
+        SetRole: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-role";
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "stand-alone" | "usb-controller" | "usb-keyboard" | "host-key-reader";
+        };
+        /**
+         * SetScheme
+         * @description How the keys are read; the choice is kept until another one is made.
+         */
+        SetScheme: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-scheme";
+            /** Scheme */
+            scheme: components["schemas"]["KeyScheme"] | ("one pin each" | "diode matrix" | "bare matrix" | "charlieplexed" | "expander 8" | "expander 16" | "shift register" | "resistor ladder" | "mixed");
+        };
+        /**
+         * SetScreen
+         * @description Another screen part, with the bus that it speaks.
+         */
+        SetScreen: {
+            /** Bus */
+            bus?: ("two-wire" | "one-way serial" | "parallel colour") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-screen";
+            /** Part */
+            part: string;
+        };
+        /**
+         * SetScreenBits
+         * @description How many bits of colour a parallel screen gets.
+         */
+        SetScreenBits: {
+            /** Bits */
+            bits: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-screen-bits";
+        };
+        /**
+         * SetScreenWish
+         * @description Speed of the screen's bus, and what is wanted of the screen: frames a second, rows and columns of text.
+         */
+        SetScreenWish: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-screen-wish";
+            /** Serial Mhz */
+            serial_mhz?: number | null;
+            /** Wanted Columns */
+            wanted_columns?: number | null;
+            /** Wanted Rate Hz */
+            wanted_rate_hz?: number | null;
+            /** Wanted Rows */
+            wanted_rows?: number | null;
+        };
+        /**
+         * SetSensors
+         * @description The sensors of the device.
+         */
+        SetSensors: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-sensors";
+            /** Sensors */
+            sensors: components["schemas"]["Sensor"][];
+        };
+        /**
+         * SetShell
+         * @description A shell of one's own, or an existing one.
+         */
+        SetShell: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-shell";
+            shell: components["schemas"]["Shell"];
+        };
+        /**
+         * Shell
+         * @description The shell: of one's own, or an existing one whose outline and holes must be met exactly and are not moved.
+         */
+        Shell: {
+            /**
+             * Kind
+             * @default own
+             * @enum {string}
+             */
+            kind: "own" | "existing";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
         /**
          * SizedThing
@@ -1685,6 +2951,45 @@ export interface components {
             text: string;
         };
         /**
+         * SparePort
+         * @description A spare two-wire port on a connector, on the same bus as everything else on two wires.
+         */
+        SparePort: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spare-port";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default spare port
+             */
+            name: string;
+        };
+        /**
+         * Speaker
+         * @description An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a digital sound bus.
+         */
+        Speaker: {
+            /**
+             * Feed
+             * @default timer
+             * @enum {string}
+             */
+            feed: "converter" | "timer" | "sound bus";
+            /**
+             * Mute Line
+             * @default true
+             */
+            mute_line: boolean;
+            /**
+             * Volume
+             * @default false
+             */
+            volume: boolean;
+        };
+        /**
          * Started
          * @description A started job.
          */
@@ -1710,6 +3015,120 @@ export interface components {
             stops: number;
         };
         /**
+         * Stick
+         * @description A two-axis stick, resistive or magnetic, with or without a press.
+         */
+        Stick: {
+            /**
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stick";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Part
+             * @default stick-resistive-13
+             */
+            part: string;
+            /**
+             * Press
+             * @default true
+             */
+            press: boolean;
+            /**
+             * Sensing
+             * @default resistive
+             * @enum {string}
+             */
+            sensing: "resistive" | "magnetic";
+            /**
+             * Supply
+             * @default rail
+             * @enum {string}
+             */
+            supply: "rail" | "5 V";
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
+         * TakePlacedTargets
+         * @description Solve the pins for the places where parts really lie: the pads that each signal goes to, within the locks.
+         */
+        TakePlacedTargets: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-placed-targets";
+        };
+        /**
+         * TouchPad
+         * @description A touch electrode: bare copper under the mask.
+         */
+        TouchPad: {
+            /**
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "touch";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Part
+             * @default touch-electrode-10
+             */
+            part: string;
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
          * TrackView
          * @description A track in mm.
          */
@@ -1728,6 +3147,141 @@ export interface components {
             y1: number;
             /** Y2 */
             y2: number;
+        };
+        /**
+         * TrayPart
+         * @description A part that a control can be.
+         */
+        TrayPart: {
+            /** Description */
+            description: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Price Cents */
+            price_cents: number;
+        };
+        /**
+         * TrayScreen
+         * @description A screen that can be put on.
+         */
+        TrayScreen: {
+            /**
+             * Bus
+             * @enum {string}
+             */
+            bus: "two-wire" | "one-way serial" | "parallel colour";
+            /** Description */
+            description: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * TrayView
+         * @description What the tray of the Brief station holds.
+         */
+        TrayView: {
+            /** Parts */
+            parts: components["schemas"]["TrayPart"][];
+            /** Screens */
+            screens: components["schemas"]["TrayScreen"][];
+        };
+        /**
+         * Trigger
+         * @description An analogue trigger, read by a magnetic sensor or a slide.
+         */
+        Trigger: {
+            /**
+             * Digit
+             * @default auto
+             * @enum {string}
+             */
+            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trigger";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /**
+             * Part
+             * @default trigger-magnetic
+             */
+            part: string;
+            /**
+             * Sensing
+             * @default magnetic
+             * @enum {string}
+             */
+            sensing: "magnetic" | "slide";
+            /**
+             * Supply
+             * @default rail
+             * @enum {string}
+             */
+            supply: "rail" | "5 V";
+            /**
+             * Turn Deg
+             * @default 0
+             * @enum {integer}
+             */
+            turn_deg: 0 | 90 | 180 | 270;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
+         * UsbDevice
+         * @description A USB port that makes the device a controller, a keyboard or a charger load of a host.
+         */
+        UsbDevice: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "usb-device";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default usb
+             */
+            name: string;
+        };
+        /**
+         * UsePinTable
+         * @description Plan for a chip or module of one's own, from the text of its table (CSV or JSON); pin locks are dropped.
+         */
+        UsePinTable: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "use-pin-table";
+            /**
+             * Module
+             * @default true
+             */
+            module: boolean;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /** ValidationError */
         ValidationError: {
@@ -1753,6 +3307,26 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * WayOut
+         * @description A way out: the words on the button, what it costs and gives up, and the edits that make it.
+         *
+         *     `cost` ranks the ways: added parts and area in cents, and what the change asks of the maker (common practice, no source).
+         */
+        WayOut: {
+            /** Cost */
+            cost: number;
+            /** Edits */
+            edits: {
+                [key: string]: unknown;
+            }[];
+            /** Gives Up */
+            gives_up: string;
+            /** Price Cents */
+            price_cents: number;
+            /** Title */
+            title: string;
         };
         /**
          * Working
@@ -1917,6 +3491,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    list_presets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetView"][];
                 };
             };
         };
@@ -2156,6 +3750,67 @@ export interface operations {
             };
         };
     };
+    list_handover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandoverFile"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_handover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     start_job: {
         parameters: {
             query?: never;
@@ -2244,6 +3899,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_pin_verdict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinVerdict"];
                 };
             };
             /** @description Validation Error */
@@ -2383,6 +4069,37 @@ export interface operations {
             };
         };
     };
+    get_schemes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchemesView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     undo_edit: {
         parameters: {
             query?: never;
@@ -2471,6 +4188,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_tray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrayView"];
                 };
             };
         };

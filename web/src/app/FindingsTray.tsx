@@ -1,5 +1,7 @@
 import { useState } from "react";
-import type { Finding } from "../api/client";
+import type { Edit, Finding } from "../api/client";
+import { Button } from "../design/Button";
+import { Figure } from "../design/Figure";
 import { Sign } from "../design/Sign";
 import { useDesign } from "../document/useDesign";
 import { useShown } from "./reckoner";
@@ -50,6 +52,8 @@ export function FindingsTray({ station }: { station: StationName }) {
 
 function Row({ finding }: { finding: Finding }) {
 	const { show } = useShown();
+	const { edit } = useDesign();
+	const repairs = finding.repairs ?? [];
 	const place = finding.x_mm != null && finding.y_mm != null;
 	return (
 		<li data-finding={finding.rule} className="border-b border-rule">
@@ -74,6 +78,25 @@ function Row({ finding }: { finding: Finding }) {
 					)}
 				</span>
 			</button>
+			{(repairs.length > 0 || finding.working) && (
+				<div className="flex flex-wrap items-center gap-1.5 px-3 pb-2 pl-9 text-[12px]">
+					{finding.working && (
+						<span className="mr-1">
+							<Figure working={finding.working} />
+						</span>
+					)}
+					{repairs.map((repair) => (
+						<Button
+							key={repair.label}
+							className="!py-0 !whitespace-normal text-left"
+							data-repair={repair.label}
+							onClick={() => void edit(repair.edit as Edit)}
+						>
+							{repair.label}
+						</Button>
+					))}
+				</div>
+			)}
 		</li>
 	);
 }

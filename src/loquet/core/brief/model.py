@@ -5,14 +5,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.controls import Control
+from loquet.core.brief.links import Link, Sensor
+from loquet.core.brief.outputs import Buzzer, Headphones, Light, LightChain, LightMatrix, Screen, Speaker
+from loquet.core.brief.pin_table import PinTable
+from loquet.core.brief.places import Name, PlaceMm, QuarterTurn
+from loquet.core.brief.reading_keys import Chords, KeyScheme
+from loquet.core.brief.sources import Power
 from loquet.core.frozen import Frozen
-
-PlaceMm = Annotated[float, Field(ge=-10, le=500, description="mm from the lower left corner of the outline")]
-Name = Annotated[
-    str,
-    Field(pattern=r"^[A-Za-z][A-Za-z0-9 -]{0,23}$", description="letters, digits, spaces and hyphens; starts with a letter"),
-]
-QuarterTurn = Literal[0, 90, 180, 270]
 
 
 class RoundedRectangle(Frozen):
@@ -43,54 +43,6 @@ class FixingHole(Frozen):
     screw: Literal["M1.6", "M2", "M2.5", "M3"] = "M2"
 
 
-class Button(Frozen):
-    """A push button, named by where the thumb finds it."""
-
-    kind: Literal["button"] = "button"
-    name: Name
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: QuarterTurn = 0
-    part: str = Field(default="button-6x6-surface", max_length=60)
-
-
-class Screen(Frozen):
-    """A small screen module on a four-way header, on two wires."""
-
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: QuarterTurn = 0
-    part: str = Field(default="screen-128x32-two-wire", max_length=60)
-    address: Annotated[int, Field(ge=8, le=119)] = 60
-    bus_khz: Literal[100, 400] = 400
-
-
-class Buzzer(Frozen):
-    """A sounder driven by a timer; placed by Loquet where no place is given."""
-
-    x_mm: PlaceMm | None = None
-    y_mm: PlaceMm | None = None
-    part: str = Field(default="buzzer-9x9-magnetic", max_length=60)
-
-
-class Light(Frozen):
-    """An indicator light."""
-
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    part: str = Field(default="light-2012-amber", max_length=60)
-    current_ma: Annotated[float, Field(gt=0, le=20)] = 2.0
-
-
-class CellPair(Frozen):
-    """Two AAA cells in series, in holders on pads on the far side; the place is the middle of the pair."""
-
-    kind: Literal["two-aaa-cells"] = "two-aaa-cells"
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: Literal[0, 90] = 0
-
-
 class PowerSwitch(Frozen):
     """The slide switch that turns the device on and off."""
 
@@ -115,6 +67,13 @@ class ChipChoice(Frozen):
     y_mm: PlaceMm | None = None
 
 
+class Shell(Frozen):
+    """The shell: of one's own, or an existing one whose outline and holes must be met exactly and are not moved."""
+
+    kind: Literal["own", "existing"] = "own"
+    name: Annotated[str, Field(max_length=60)] = ""
+
+
 class Brief(Frozen):
     """Everything the maker decides before the first pin is counted."""
 
@@ -123,14 +82,28 @@ class Brief(Frozen):
     purpose: Annotated[str, Field(max_length=300)] = ""
     outline: Outline
     fixing_holes: Annotated[tuple[FixingHole, ...], Field(max_length=40)] = ()
-    controls: Annotated[tuple[Button, ...], Field(min_length=1, max_length=120)]
+    role: Literal["stand-alone", "usb-controller", "usb-keyboard", "host-key-reader"] = "stand-alone"
+    controls: Annotated[tuple[Control, ...], Field(min_length=1, max_length=120)]
+    key_scheme: KeyScheme = KeyScheme()
+    chords: Chords = Chords()
+    analogue_by: Literal["chip", "converter", "multiplexer"] = "chip"
     button_reading: Literal["internal-pull-up", "pull-down-resistors"] = "internal-pull-up"
     screen: Screen | None = None
     buzzer: Buzzer | None = None
     light: Light | None = None
-    power: CellPair
+    speaker: Speaker | None = None
+    headphones: Headphones | None = None
+    light_chain: LightChain | None = None
+    light_matrix: LightMatrix | None = None
+    links: Annotated[tuple[Link, ...], Field(max_length=12)] = ()
+    sensors: Annotated[tuple[Sensor, ...], Field(max_length=12)] = ()
+    power: Power
+    shell: Shell = Shell()
     power_switch: PowerSwitch
     programming_port: ProgrammingPort
     chip: ChipChoice
+    pin_table: PinTable | None = None
+    crystal: bool = False
+    clock_crystal: bool = False
     quantity: Annotated[int, Field(ge=1, le=10_000)]
     wanted_by: date

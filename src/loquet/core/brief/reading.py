@@ -11,6 +11,8 @@ from loquet.core.brief.sense import BriefError, check_sense
 
 LARGEST_BYTES = 1_000_000
 DEEPEST = 40
+TAGGED = ("outline", "power")
+TAGGED_LISTS = ("controls", "links")
 
 
 def read_brief(data: bytes, where: str = "the brief") -> Brief:
@@ -82,12 +84,13 @@ def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
 
 
 def place_of(location: tuple[int | str, ...]) -> str:
-    """`('controls', 2, 'x_mm')` as `controls[2].x_mm`; tags of unions are left out."""
+    """`('controls', 2, 'button', 'x_mm')` as `controls[2].x_mm`; tags of unions are left out."""
     text = ""
-    for step in location:
+    for index, step in enumerate(location):
+        before = location[index - 1] if index else ""
         if isinstance(step, int):
             text += f"[{step}]"
-        elif step not in ("rounded-rectangle", "polygon"):
+        elif before not in TAGGED and not (isinstance(before, int) and index == 2 and location[0] in TAGGED_LISTS):
             text += f".{step}" if text else step
     return text or "the brief"
 

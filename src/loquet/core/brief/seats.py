@@ -1,5 +1,7 @@
 """Where the brief itself puts parts: by role, so that later stages and the drawing agree."""
 
+from loquet.core.brief.controls import DIRECTIONS, DirectionalPad
+from loquet.core.brief.keys import pad_step, role_of
 from loquet.core.brief.model import Brief
 from loquet.core.geometry import Seat, turned
 from loquet.core.quantities.lengths import nm_from_mm
@@ -9,7 +11,7 @@ CELL_PITCH_MM = 13.0
 
 def fixed_seats(brief: Brief) -> dict[str, Seat]:
     """Seats by role (`button:brighter`, `screen`, `cell:1`, ...) of everything that the brief places."""
-    seats = {f"button:{c.name}": at(c.x_mm, c.y_mm, c.turn_deg) for c in brief.controls}
+    seats = control_seats(brief)
     if brief.screen:
         seats["screen"] = at(brief.screen.x_mm, brief.screen.y_mm, brief.screen.turn_deg)
     if brief.buzzer and brief.buzzer.x_mm is not None and brief.buzzer.y_mm is not None:
@@ -20,10 +22,25 @@ def fixed_seats(brief: Brief) -> dict[str, Seat]:
         seats["chip"] = at(brief.chip.x_mm, brief.chip.y_mm, 0)
     seats["switch"] = at(brief.power_switch.x_mm, brief.power_switch.y_mm, brief.power_switch.turn_deg)
     seats["port"] = at(brief.programming_port.x_mm, brief.programming_port.y_mm, brief.programming_port.turn_deg)
-    dx, dy = turned(0, nm_from_mm(CELL_PITCH_MM) // 2, brief.power.turn_deg)
-    middle = at(brief.power.x_mm, brief.power.y_mm, 0)
-    seats["cell:1"] = Seat(middle.x + dx, middle.y + dy, brief.power.turn_deg, far=True)
-    seats["cell:2"] = Seat(middle.x - dx, middle.y - dy, (brief.power.turn_deg + 180) % 360, far=True)
+    if brief.power.kind == "two-aaa-cells":
+        dx, dy = turned(0, nm_from_mm(CELL_PITCH_MM) // 2, brief.power.turn_deg)
+        middle = at(brief.power.x_mm, brief.power.y_mm, 0)
+        seats["cell:1"] = Seat(middle.x + dx, middle.y + dy, brief.power.turn_deg, far=True)
+        seats["cell:2"] = Seat(middle.x - dx, middle.y - dy, (brief.power.turn_deg + 180) % 360, far=True)
+    return seats
+
+
+def control_seats(brief: Brief) -> dict[str, Seat]:
+    """Seats of the controls; a pad of four buttons has four."""
+    seats: dict[str, Seat] = {}
+    for control in brief.controls:
+        middle, role = at(control.x_mm, control.y_mm, control.turn_deg), role_of(control)
+        if isinstance(control, DirectionalPad) and control.form == "four buttons":
+            for way in DIRECTIONS:
+                dx, dy = pad_step(control, way)
+                seats[f"{role}:{way}"] = Seat(middle.x + dx, middle.y + dy, control.turn_deg)
+        else:
+            seats[role] = middle
     return seats
 
 

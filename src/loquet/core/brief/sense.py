@@ -2,7 +2,10 @@
 
 from shapely.geometry import Point, Polygon
 
+from loquet.core.brief.keys import keys_of
 from loquet.core.brief.model import Brief, Outline, PolygonOutline
+
+OWN_CHIP = "own"
 
 
 class BriefError(Exception):
@@ -30,6 +33,8 @@ def check_sense(brief: Brief) -> None:
     check_names(brief)
     check_inside(brief)
     check_overlaps(brief)
+    check_keys(brief)
+    check_buses(brief)
 
 
 def check_outline(outline: Outline) -> None:
@@ -87,3 +92,27 @@ def check_overlaps(brief: Brief) -> None:
             b = brief.controls[j]
             if max(abs(a.x_mm - b.x_mm), abs(a.y_mm - b.y_mm)) < 4.0:
                 raise BriefError(f"controls[{i}] '{a.name}'", f"overlaps '{b.name}'", "Keep the middles of two buttons at least 8 mm apart.")
+
+
+def check_keys(brief: Brief) -> None:
+    """Keys that a scheme or a chord names must be there."""
+    known = {key.id for key in keys_of(brief)}
+    rows = [("key_scheme.direct", brief.key_scheme.direct), ("key_scheme.diodes", brief.key_scheme.diodes)]
+    rows += [(f"chords.groups[{i}]", group) for i, group in enumerate(brief.chords.groups)]
+    for place, ids in rows:
+        for key in ids:
+            if key not in known:
+                raise BriefError(place, f"names the key '{key}', which this device does not have", f"Known keys: {', '.join(sorted(known)[:6])}.")
+
+
+def check_buses(brief: Brief) -> None:
+    """No two things answer at one address of the two-wire bus, and an own chip has its table."""
+    taken: dict[int, str] = {}
+    rows = [("screen.address", brief.screen.address)] if brief.screen and brief.screen.bus == "two-wire" else []
+    rows += [(f"sensors[{i}].address", s.address) for i, s in enumerate(brief.sensors) if s.reading == "two-wire"]
+    for place, address in rows:
+        if address in taken:
+            raise BriefError(place, f"0x{address:02x} is taken by {taken[address]}", "Choose another address, or a part that has one.")
+        taken[address] = place
+    if brief.chip.part == OWN_CHIP and brief.pin_table is None:
+        raise BriefError("pin_table", "is missing", "Add the table of pads, or name a chip of the open data set at chip.part.")

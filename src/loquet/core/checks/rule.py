@@ -11,7 +11,7 @@ from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip
 from loquet.core.pins import PinPlan
-from loquet.core.provenance import Failed, Finding, Outcome, Passed, Severity, Source, Undetermined
+from loquet.core.provenance import Failed, Finding, Outcome, Passed, Repair, Severity, Source, Undetermined, Working
 
 
 @dataclass(frozen=True)
@@ -48,11 +48,14 @@ class Rule:
         x_nm: float | None = None,
         y_nm: float | None = None,
         severity: Severity | None = None,
+        working: Working | None = None,
+        repairs: tuple[Repair, ...] = (),
     ) -> Finding:
-        """A finding of this rule, with its place in mm."""
+        """A finding of this rule, with its place in mm, its working, and the repairs that Loquet can make itself."""
         return Finding(
             rule=self.id, severity=severity or self.severity, station=self.station, sentence=sentence, way_out=way_out, about=about,
             x_mm=None if x_nm is None else round(x_nm / 1e6, 3), y_mm=None if y_nm is None else round(y_nm / 1e6, 3),
+            working=working, repairs=repairs,
         )  # fmt: skip
 
 

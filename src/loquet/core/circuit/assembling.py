@@ -3,13 +3,13 @@
 from dataclasses import dataclass
 
 from loquet.core.brief import Brief
-from loquet.core.circuit.model import Circuit, Component, Fragment, Net, NetKind
-from loquet.core.circuit.recipes.buttons import buttons
+from loquet.core.circuit.model import Circuit, Component, Fragment, Net, NetKind, RecipeNotPossible
 from loquet.core.circuit.recipes.buzzer_driver import buzzer_driver
 from loquet.core.circuit.recipes.cell_input import cell_input
 from loquet.core.circuit.recipes.chip_core import chip_core
+from loquet.core.circuit.recipes.controls import controls
 from loquet.core.circuit.recipes.indicator import indicator
-from loquet.core.circuit.recipes.screen_header import screen_header
+from loquet.core.circuit.recipes.screen_header import plain_screen_header, screen_header
 from loquet.core.circuit.recipes.service import programming_header, test_points
 from loquet.core.circuit.supply import TWO_AAA
 from loquet.core.parts import Chip, LandPattern, Part
@@ -31,9 +31,14 @@ class PartShelf:
 
 def assemble(brief: Brief, plan: PinPlan, shelf: PartShelf) -> Circuit:
     """All recipes of this brief put together; raises RecipeNotPossible."""
-    fragments = [chip_core(shelf.chip, shelf.chip_pattern, plan), buttons(brief, TWO_AAA)]
+    refuse_without_recipe(brief)
+    fragments = [chip_core(shelf.chip, shelf.chip_pattern, plan), controls(brief, shelf.parts, TWO_AAA)]
     if brief.screen and shelf.screen:
-        fragments.append(screen_header(brief.screen, shelf.screen, plan.length_um / 1000 / max(1, len(plan.assignments)) * 2, TWO_AAA))
+        fragments.append(
+            plain_screen_header(brief.screen, shelf.screen)
+            if brief.screen.bus != "two-wire"
+            else screen_header(brief.screen, shelf.screen, plan.length_um / 1000 / max(1, len(plan.assignments)) * 2, TWO_AAA)
+        )
     if brief.buzzer:
         fragments.append(buzzer_driver(brief.buzzer, shelf.parts[brief.buzzer.part], shelf.parts["transistor-npn-sot23"], TWO_AAA))
     if brief.light:
@@ -41,6 +46,27 @@ def assemble(brief: Brief, plan: PinPlan, shelf: PartShelf) -> Circuit:
     fragments.append(cell_input(shelf.parts["transistor-pmos-sot23"], load_ma(brief, shelf)))
     fragments += [programming_header(), test_points()]
     return gather(fragments, shelf.parts)
+
+
+def refuse_without_recipe(brief: Brief) -> None:
+    """Things of the brief that can be planned but not drawn yet: said by name, so that nothing is left out silently."""
+    waiting = [link.name for link in brief.links] + [s.name for s in brief.sensors]
+    waiting += [
+        words
+        for words, thing in (
+            ("speaker", brief.speaker), ("headphone socket", brief.headphones), ("light chain", brief.light_chain), ("light matrix", brief.light_matrix),
+            ("crystal", brief.crystal), ("clock crystal", brief.clock_crystal),
+        )
+        if thing
+    ]  # fmt: skip
+    if brief.power.kind != "two-aaa-cells":
+        waiting.append(f"power from {brief.power.kind.replace('-', ' ')}")
+    if waiting:
+        raise RecipeNotPossible(
+            "circuit",
+            f"there is no circuit recipe yet for: {', '.join(waiting)}",
+            "The pin plan and its files are complete; the board has to wait for them.",
+        )
 
 
 def load_ma(brief: Brief, shelf: PartShelf) -> float:

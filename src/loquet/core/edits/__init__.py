@@ -7,23 +7,35 @@ from pydantic import Field, TypeAdapter
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, checked
 from loquet.core.edits.board_edits import ReleasePart, SeatPart
-from loquet.core.edits.brief_edits import (
-    AddButton,
-    MoveThing,
-    RemoveButton,
-    RenameButton,
-    ReplaceBrief,
-    SetChip,
-    SetExtra,
-    SetQuantity,
-    SetReading,
+from loquet.core.edits.brief_edits import MoveThing, ReplaceBrief, SetChip, SetExtra, SetQuantity, SetReading
+from loquet.core.edits.control_edits import AddControl, ArrangeControls, ChangeControl, MirrorControls, MoveControls, RemoveControl, RenameControl
+from loquet.core.edits.device_edits import (
+    AddLink,
+    DropExtra,
+    RemoveLink,
+    SetAnalogue,
+    SetBatterySense,
+    SetChords,
+    SetOutline,
+    SetPower,
+    SetRole,
+    SetScheme,
+    SetScreen,
+    SetScreenBits,
+    SetScreenWish,
+    SetSensors,
+    SetShell,
+    UsePinTable,
 )
-from loquet.core.edits.pin_edits import LockPin, ReleasePin
+from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 
 Edit = Annotated[
-    MoveThing | AddButton | RemoveButton | RenameButton | SetReading | SetQuantity | SetChip | SetExtra | ReplaceBrief
-    | LockPin | ReleasePin | SeatPart | ReleasePart | ChooseHouse,
+    MoveThing | AddControl | ChangeControl | RemoveControl | RenameControl | MoveControls | ArrangeControls | MirrorControls
+    | SetRole | SetChords | SetScheme | SetScreen | SetScreenBits | SetScreenWish | SetAnalogue | DropExtra | AddLink | RemoveLink | SetSensors | SetPower
+    | SetBatterySense | SetOutline | SetShell | UsePinTable
+    | SetReading | SetQuantity | SetChip | SetExtra | ReplaceBrief
+    | LockPin | ReleasePin | TakePlacedTargets | SeatPart | ReleasePart | ChooseHouse,
     Field(discriminator="kind"),
 ]  # fmt: skip
 EDITS: TypeAdapter[Edit] = TypeAdapter(Edit)

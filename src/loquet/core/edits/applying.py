@@ -4,7 +4,9 @@ from pydantic import ValidationError
 
 from loquet.core.brief import Brief, BriefError
 from loquet.core.brief.reading import brief_from_plain
-from loquet.core.design import Design
+from loquet.core.brief.seats import control_seats
+from loquet.core.design import Choices, Design
+from loquet.core.pins.needs import needs_of
 
 
 class EditRefused(Exception):
@@ -26,13 +28,15 @@ def checked(before: Design, after: Design) -> Design:
     return after.model_copy(update={"brief": brief, "choices": without_the_gone(after, brief)})
 
 
-def without_the_gone(design: Design, brief: Brief) -> object:
-    """Choices without locks and seats of controls that no longer exist; a new chip drops all pin locks."""
-    names = {f"button:{c.name}" for c in brief.controls}
+def without_the_gone(design: Design, brief: Brief) -> Choices:
+    """Choices without locks and seats of controls that no longer exist; those of signals that a scheme no longer has go too."""
     choices = design.choices
-    locks = {s: p for s, p in choices.pin_locks.items() if not s.startswith("button:") or s in names}
-    seats = {r: s for r, s in choices.part_seats.items() if not r.startswith("button:") or r in names}
-    return choices.model_copy(update={"pin_locks": locks, "part_seats": seats})
+    signals, roles = {need.signal for need in needs_of(brief)}, set(control_seats(brief))
+    kinds = {"button", "pad", "stick", "trigger", "encoder", "slider", "touch"}
+    locks = {s: p for s, p in choices.pin_locks.items() if s in signals}
+    targets = {s: t for s, t in choices.pin_targets.items() if s in signals}
+    seats = {r: s for r, s in choices.part_seats.items() if r.split(":")[0] not in kinds or r in roles}
+    return choices.model_copy(update={"pin_locks": locks, "part_seats": seats, "pin_targets": targets})
 
 
 def validated(model: type[Brief], values: dict[str, object]) -> Brief:

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.model import PlaceMm, QuarterTurn
+from loquet.core.brief.places import PlaceMm, QuarterTurn
 from loquet.core.design import Design, PartSeat
 from loquet.core.edits.applying import EditRefused
 from loquet.core.frozen import Frozen

@@ -4,13 +4,14 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from loquet.core.brief import Brief, Button, Buzzer, Light, Screen
-from loquet.core.brief.model import Name, PlaceMm
+from loquet.core.brief import Brief, Buzzer, Headphones, Light, LightChain, LightMatrix, Screen, Speaker
+from loquet.core.brief.places import PlaceMm
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, validated
 from loquet.core.frozen import Frozen
 
-Extra = Literal["screen", "buzzer", "light"]
+Extra = Literal["screen", "buzzer", "light", "speaker", "headphones", "light_chain", "light_matrix"]
+CONTROL_KINDS = ("button", "pad", "stick", "trigger", "encoder", "slider", "touch")
 
 
 def with_brief(design: Design, **changes: Any) -> Design:
@@ -31,11 +32,11 @@ def index_of(brief: Brief, name: str) -> int:
     for index, control in enumerate(brief.controls):
         if control.name == name:
             return index
-    raise EditRefused(f"There is no button '{name}'.", "Reload the page: it may have been removed.")
+    raise EditRefused(f"There is no control '{name}'.", "Reload the page: it may have been removed.")
 
 
 class MoveThing(Frozen):
-    """Move a control or another placed thing; `thing` is `button:NAME`, `hole:NAME`, or a field of the brief."""
+    """Move a control or another placed thing; `thing` is `button:NAME` (or another kind of control), `hole:NAME`, or a field of the brief."""
 
     kind: Literal["move-thing"] = "move-thing"
     thing: Annotated[str, Field(max_length=60)]
@@ -45,14 +46,14 @@ class MoveThing(Frozen):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Move {self.thing.removeprefix('button:')} to {self.x_mm:.2f}, {self.y_mm:.2f} mm"
+        return f"Move {self.thing.split(':')[-1]} to {self.x_mm:.2f}, {self.y_mm:.2f} mm"
 
     def apply(self, design: Design) -> Design:
         """Put the new place in."""
         place = {"x_mm": round(self.x_mm, 3), "y_mm": round(self.y_mm, 3)}
         kind, _, name = self.thing.partition(":")
         brief = design.brief
-        if kind == "button":
+        if kind in CONTROL_KINDS:
             index = index_of(brief, name)
             moved = brief.controls[index].model_copy(update=place)
             return with_brief(design, controls=(*brief.controls[:index], moved, *brief.controls[index + 1 :]))
@@ -62,75 +63,6 @@ class MoveThing(Frozen):
         if kind not in ("screen", "buzzer", "light", "power", "power_switch", "programming_port", "chip") or getattr(brief, kind) is None:
             raise EditRefused(f"There is no '{self.thing}' on this board.", "Reload the page.")
         return with_brief(design, **{kind: getattr(brief, kind).model_copy(update=place)})
-
-
-class AddButton(Frozen):
-    """Add a button."""
-
-    kind: Literal["add-button"] = "add-button"
-    name: Name
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Add button {self.name}"
-
-    def apply(self, design: Design) -> Design:
-        """Put it behind the others."""
-        button = Button(name=self.name, x_mm=round(self.x_mm, 3), y_mm=round(self.y_mm, 3), part=design.brief.controls[-1].part)
-        return with_brief(design, controls=(*design.brief.controls, button))
-
-
-class RemoveButton(Frozen):
-    """Remove a button."""
-
-    kind: Literal["remove-button"] = "remove-button"
-    name: Name
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Remove button {self.name}"
-
-    def apply(self, design: Design) -> Design:
-        """Take it out; the last one stays."""
-        index = index_of(design.brief, self.name)
-        if len(design.brief.controls) == 1:
-            raise EditRefused("The last button cannot be removed.", "Add another one first.")
-        controls = design.brief.controls
-        return with_brief(design, controls=controls[:index] + controls[index + 1 :])
-
-
-class RenameButton(Frozen):
-    """Give a button another name; its lock and seat go with it."""
-
-    kind: Literal["rename-button"] = "rename-button"
-    name: Name
-    new_name: Name
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Rename {self.name} to {self.new_name}"
-
-    def apply(self, design: Design) -> Design:
-        """Change the name everywhere."""
-        index, controls = index_of(design.brief, self.name), design.brief.controls
-        renamed = controls[index].model_copy(update={"name": self.new_name})
-        before, after = f"button:{self.name}", f"button:{self.new_name}"
-        choices = design.choices.model_copy(
-            update={
-                "pin_locks": {after if k == before else k: v for k, v in design.choices.pin_locks.items()},
-                "part_seats": {
-                    after if k == before else k: v.model_copy(update={"role": after}) if k == before else v
-                    for k, v in design.choices.part_seats.items()
-                },
-            }
-        )
-        changed = with_brief(design, controls=(*controls[:index], renamed, *controls[index + 1 :]))
-        return changed.model_copy(update={"choices": choices})
 
 
 class SetReading(Frozen):
@@ -184,7 +116,7 @@ class SetChip(Frozen):
 
 
 class SetExtra(Frozen):
-    """Put a screen, buzzer or light on the board, or take it off."""
+    """Put a screen, sounder or lights on the device, or take them off."""
 
     kind: Literal["set-extra"] = "set-extra"
     extra: Extra
@@ -195,12 +127,13 @@ class SetExtra(Frozen):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"{'Add' if self.present else 'Remove'} {self.extra}"
+        return f"{'Add' if self.present else 'Remove'} {self.extra.replace('_', ' ')}"
 
     def apply(self, design: Design) -> Design:
         """Add with its defaults, or remove."""
         made: dict[Extra, Frozen] = {
             "screen": Screen(x_mm=self.x_mm, y_mm=self.y_mm), "buzzer": Buzzer(), "light": Light(x_mm=self.x_mm, y_mm=self.y_mm),
+            "speaker": Speaker(), "headphones": Headphones(), "light_chain": LightChain(count=8), "light_matrix": LightMatrix(rows=4, columns=4),
         }  # fmt: skip
         return with_brief(design, **{self.extra: made[self.extra] if self.present else None})
 

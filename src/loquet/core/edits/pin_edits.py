@@ -15,7 +15,7 @@ class LockPin(Frozen):
 
     kind: Literal["lock-pin"] = "lock-pin"
     signal: Annotated[str, Field(max_length=60)]
-    pin: Annotated[str, Field(pattern=r"^\d{1,3}$")]
+    pin: Annotated[str, Field(pattern=r"^[A-Za-z0-9+.-]{1,12}$")]
 
     @property
     def label(self) -> str:
@@ -48,3 +48,26 @@ class ReleasePin(Frozen):
         """Drop the lock."""
         locks = {s: p for s, p in design.choices.pin_locks.items() if s != self.signal}
         return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_locks": locks})})
+
+
+class TakePlacedTargets(Frozen):
+    """Solve the pins for the places where parts really lie: the pads that each signal goes to, within the locks."""
+
+    kind: Literal["take-placed-targets"] = "take-placed-targets"
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return "Solve the pins for the placed board"
+
+    def apply(self, design: Design) -> Design:
+        """Read the nearest pad of every signal's net off the placement, in nm."""
+        if design.placement is None or design.circuit is None:
+            raise EditRefused("The board is not placed yet.", "Place it first.")
+        seats = {part.role: (part.x_nm, part.y_nm) for part in design.placement.value.parts}
+        found: dict[str, tuple[int, int]] = {}
+        for need in needs_of(design.brief):
+            others = [c for c in design.circuit.value.components if c.role != "chip" and need.net in c.pads.values() and c.role in seats]
+            if others:
+                found[need.signal] = seats[others[0].role]
+        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_targets": found})})

@@ -8,12 +8,12 @@ from loquet.core.design import Design
 from loquet.core.fabrication.assembly_drawing import write_drawing
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.fabrication.drill import write_drill
-from loquet.core.fabrication.firmware import write_header
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
 from loquet.core.fabrication.layers import Layer
 from loquet.core.fabrication.tables import write_parts_list, write_places_list
 from loquet.core.frozen import digest_of
+from loquet.core.handover.package import handover_files
 from loquet.core.library import Library
 from loquet.core.pins import PinPlan
 
@@ -32,7 +32,7 @@ def package_files(design: Design, view: BoardView, plan: PinPlan, layers: tuple[
         "assembly/parts.csv": write_parts_list(view, library),
         "assembly/places.csv": write_places_list(view),
         "assembly/drawing.pdf": write_drawing(view),
-        "firmware/pins.h": write_header(view.brief, plan),
+        **{f"firmware/{name}": data for name, data in handover_files(view.brief, plan).items()},
         "design.json": design_file(design),
     }
     return files

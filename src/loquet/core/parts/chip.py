@@ -4,7 +4,7 @@ from typing import Literal
 
 from loquet.core.frozen import Frozen
 
-PinKind = Literal["port", "supply", "ground", "regulator", "reset", "boot", "unused", "unknown"]
+PinKind = Literal["port", "supply", "ground", "regulator", "reset", "boot", "dedicated", "unused", "unknown"]
 
 
 class AlternateFunction(Frozen):
@@ -19,7 +19,10 @@ class AlternateFunction(Frozen):
 
 
 class ChipPin(Frozen):
-    """A package pin; `ports` are the port pins bonded to it (one, except on very small packages)."""
+    """A package pin; `ports` are the port pins bonded to it (one, except on very small packages).
+
+    `five_volt` says whether it takes 5 V as an input; None is unknown, and stays so until somebody reads the data sheet.
+    """
 
     number: str
     name: str
@@ -29,10 +32,16 @@ class ChipPin(Frozen):
     is_reset: bool = False
     is_boot: bool = False
     rail: str = ""
+    one_way: Literal["", "input", "output"] = ""
+    five_volt: bool | None = None
 
 
 class Chip(Frozen):
-    """A microcontroller in one package. Supply limits are None where nobody has told us."""
+    """A microcontroller in one package, or a ready module. Supply limits are None where nobody has told us.
+
+    `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the way out; its pins can be planned
+    all the same.
+    """
 
     name: str
     family: str
@@ -41,7 +50,13 @@ class Chip(Frozen):
     supply_min_mv: int | None = None
     supply_max_mv: int | None = None
     supply_source: str = ""
+    module: bool = False
+    uncovered: str = ""
     data_source: str
+
+    def __hash__(self) -> int:
+        """By name alone, which is quick; two chips are still equal only where every pin is."""
+        return hash((self.name, self.package, self.data_source))
 
     def pin(self, number: str) -> ChipPin:
         """The pin of that number; raises KeyError."""

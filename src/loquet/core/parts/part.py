@@ -104,6 +104,12 @@ class Part(Frozen):
     hand_fitted: bool = False
 
     @property
+    def short(self) -> str:
+        """The part in a few words for the middle of a sentence: `switching diode 100 V`."""
+        words = self.description.split(",")[0]
+        return words[0].lower() + words[1:]
+
+    @property
     def size_codes(self) -> str:
         """Both codes of a chip size with its millimetres, since 0402 and 0603 exist in both systems."""
         if isinstance(self.body, TwoEnds):

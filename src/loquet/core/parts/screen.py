@@ -1,10 +1,14 @@
 """A screen module that sits on a header."""
 
+from typing import Literal
+
 from loquet.core.frozen import Frozen
+
+HEADERS = {"two-wire": "header-4-way", "one-way serial": "header-8-way", "parallel colour": "header-16-way"}
 
 
 class ScreenModule(Frozen):
-    """A module's size, pin order and load on the bus."""
+    """A module's size, pin order, pixels and load on the bus; `active_mm` is the lit area."""
 
     id: str
     description: str
@@ -13,6 +17,11 @@ class ScreenModule(Frozen):
     header_inset_mm: float
     pins: tuple[str, ...]
     bus_pf: float
+    bus: Literal["two-wire", "one-way serial", "parallel colour"] = "two-wire"
+    width_px: int
+    height_px: int
+    bits_per_pixel: int
+    active_mm: tuple[float, float]
     current_ma: float
     height_above_mm: float
     evidence_text: str

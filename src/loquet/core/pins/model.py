@@ -6,18 +6,34 @@ from typing import Literal
 from loquet.core.frozen import Frozen
 from loquet.core.provenance import Working
 
-NeedKind = Literal["input", "output", "timer", "two-wire clock", "two-wire data", "debug data", "debug clock"]
+NeedKind = Literal[
+    "input", "output", "high drive", "analogue", "timer", "converter output", "touch", "wake-up", "interrupt",
+    "two-wire clock", "two-wire data", "serial clock", "serial out", "serial in", "port transmit", "port receive",
+    "sound clock", "sound word", "sound data", "usb minus", "usb plus", "debug data", "debug clock",
+    "crystal in", "crystal out", "slow crystal in", "slow crystal out",
+]  # fmt: skip
+PLAIN_KINDS: tuple[NeedKind, ...] = ("input", "output", "high drive", "interrupt")
 
 
 @dataclass(frozen=True)
 class Need:
-    """A signal that wants a pin: what kind, which net it drives, and where on the board it goes (nm), if known."""
+    """A signal that wants a pin: what kind, which net it drives, and where on the board it goes (nm), if known.
+
+    `bus` names the group whose signals must be on one instance. `rate` names what a timer runs at; needs of different rates
+    cannot share a timer. `reads` marks the lines that are read together when keys are scanned. `level_v` is the highest voltage
+    that the signal brings to the pin, where it is above the rail. `extra` marks what the device could do without.
+    """
 
     signal: str
     kind: NeedKind
     net: str
     title: str
     target: tuple[int, int] | None = None
+    bus: str = ""
+    rate: str = ""
+    reads: bool = False
+    level_v: float | None = None
+    extra: bool = False
 
 
 class Assignment(Frozen):
@@ -35,8 +51,21 @@ class Assignment(Frozen):
     locked: bool = False
 
 
+class KindBudget(Frozen):
+    """How many pins can do something, how many do, and how many are left that still could."""
+
+    kind: str
+    able: int
+    used: int
+    left: int
+
+
 class PinPlan(Frozen):
-    """The pin plan of a chip. `proven` says that no better plan exists; `length_um` is the estimated track length."""
+    """The pin plan of a chip.
+
+    `proven` says that no better plan exists; else `bound_gap` is the most (in cost) that a better plan could save. `length_um` is
+    the estimated track length, `crossings` how many straight links cross, `short_of` what would be good to keep free and is not.
+    """
 
     chip: str
     package: str
@@ -44,8 +73,12 @@ class PinPlan(Frozen):
     free: tuple[str, ...]
     reserved: tuple[tuple[str, str], ...]
     proven: bool
+    bound_gap: int = 0
     risk: int
     length_um: int
+    crossings: int = 0
+    short_of: tuple[str, ...] = ()
+    budget: tuple[KindBudget, ...] = ()
     workings: tuple[Working, ...]
 
     def of(self, signal: str) -> Assignment | None:

@@ -1,45 +1,105 @@
 """The pin stage: from the solver's answer to the plan that everything else reads."""
 
-from loquet.core.pins.model import Assignment, PinPlan
-from loquet.core.pins.solving import RISK_WEIGHT_UM, PinProblem, Solved
+from itertools import combinations
+
+from loquet.core.parts import Chip
+from loquet.core.pins.model import Assignment, KindBudget, Need, NeedKind, PinPlan
+from loquet.core.pins.options import options_of
+from loquet.core.pins.problem import PinProblem, Solved
+from loquet.core.pins.spares import short_of
 from loquet.core.provenance import Source, Working, WorkingInput
 
-COMPUTED = Source(kind="computed", text="CP-SAT search over the open data set's pin functions; checked again without the solver")
+COMPUTED = Source(kind="computed", text="CP-SAT search over the pin functions of the chip; checked again without the solver")
+BUDGET_KINDS: tuple[tuple[str, NeedKind], ...] = (
+    ("plain pins", "input"), ("analogue channels", "analogue"), ("timer outputs", "timer"), ("touch channels", "touch"),
+    ("two-wire buses", "two-wire clock"), ("serial buses", "serial clock"), ("serial ports", "port transmit"), ("USB ports", "usb minus"),
+    ("converter outputs", "converter output"), ("wake-up pins", "wake-up"),
+)  # fmt: skip
+COUNTED_BY_BLOCK = ("two-wire buses", "serial buses", "serial ports", "USB ports")
 
 
 def plan_of(problem: PinProblem, solved: Solved) -> PinPlan:
-    """The plan with spare and reserved pins and its workings."""
-    rows = []
-    for need in problem.needs:
-        option = solved.picks[need.signal]
-        function = option.function
-        rows.append(
-            Assignment(
-                signal=need.signal, kind=need.kind, title=need.title, net=need.net, pin=option.pin, port=option.port,
-                peripheral=function.peripheral if function else "gpio", function=function.signal if function else "",
-                route=function.route if function else "", locked=need.signal in problem.locks,
-            )
-        )  # fmt: skip
+    """The plan with spare and reserved pins, budget and workings."""
+    rows = tuple(assignment(problem, need, solved) for need in problem.needs)
     used = {row.pin for row in rows}
     ports = [pin for pin in problem.chip.pins if pin.kind == "port"]
-    reserved = tuple((pin.number, "reset") for pin in ports if pin.is_reset)
-    risk = sum(option.risk for option in solved.picks.values())
     free = tuple(pin.number for pin in ports if pin.number not in used and not pin.is_reset)
-    length = solved.cost_um - risk * RISK_WEIGHT_UM
+    length = sum(problem.length_nm(n, solved.picks[n.signal].pin) for n in problem.needs) // 1000
+    blocks = {solved.picks[n.signal].hardware for n in problem.needs if n.bus}
+    crossed = crossings(problem, solved)
     return PinPlan(
-        chip=problem.chip.name, package=problem.chip.package, assignments=tuple(rows), free=free, reserved=reserved,
-        proven=solved.proven, risk=risk, length_um=length, workings=workings(problem, len(rows), len(free), length, solved.proven),
+        chip=problem.chip.name, package=problem.chip.package, assignments=rows, free=free,
+        reserved=tuple((pin.number, "reset") for pin in ports if pin.is_reset), proven=solved.proven, bound_gap=solved.gap, risk=solved.score.risk,
+        length_um=length, crossings=crossed, short_of=tuple(title for title, _ in short_of(problem.chip, used, blocks)),
+        budget=budget_of(problem.chip, problem.needs, used, blocks), workings=workings(problem, len(rows), len(free), length, crossed, solved),
     )  # fmt: skip
 
 
-def workings(problem: PinProblem, used: int, free: int, length_um: int, proven: bool) -> tuple[Working, ...]:
+def assignment(problem: PinProblem, need: Need, solved: Solved) -> Assignment:
+    """One row of the plan."""
+    option = solved.picks[need.signal]
+    function = option.function
+    return Assignment(
+        signal=need.signal, kind=need.kind, title=need.title, net=need.net, pin=option.pin, port=option.port,
+        peripheral=function.peripheral if function else "gpio", function=function.signal if function else "",
+        route=function.route if function else "", locked=need.signal in problem.locks,
+    )  # fmt: skip
+
+
+def budget_of(chip: Chip, needs: tuple[Need, ...], used: set[str], blocks: set[str]) -> tuple[KindBudget, ...]:
+    """By kind: what the chip has, what is used as such, what could still be used; buses are counted by instance."""
+    found = []
+    for title, kind in BUDGET_KINDS:
+        options = options_of(Need("", kind, "", ""), chip)
+        if not options:
+            continue
+        if title in COUNTED_BY_BLOCK:
+            able = {o.hardware for o in options}
+            taken, left = len(able & blocks), {o.hardware for o in options if o.pin not in used} - blocks
+        else:
+            able = {o.pin for o in options}
+            taken, left = len(able & used) if kind == "input" else count(kind, needs), able - used
+        found.append(KindBudget(kind=title, able=len(able), used=taken, left=len(left)))
+    return tuple(found)
+
+
+def count(kind: NeedKind, needs: tuple[Need, ...]) -> int:
+    """Needs of a kind."""
+    return sum(n.kind == kind for n in needs)
+
+
+def crossings(problem: PinProblem, solved: Solved) -> int:
+    """How many straight links from pin to target cross each other."""
+    links = [
+        (problem.places[solved.picks[n.signal].pin], n.target)
+        for n in problem.needs
+        if n.target is not None and solved.picks[n.signal].pin in problem.places
+    ]
+    return sum(cross(*a, *b) for a, b in combinations(links, 2))
+
+
+def cross(a: tuple[int, int], b: tuple[int, int], c: tuple[int, int], d: tuple[int, int]) -> bool:
+    """Whether the open segments a-b and c-d cross."""
+    return side(a, b, c) * side(a, b, d) < 0 and side(c, d, a) * side(c, d, b) < 0
+
+
+def side(a: tuple[int, int], b: tuple[int, int], p: tuple[int, int]) -> int:
+    """1, 0 or -1: on which side of a-b the point lies."""
+    turn = (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])
+    return (turn > 0) - (turn < 0)
+
+
+def workings(problem: PinProblem, used: int, free: int, length_um: int, crossed: int, solved: Solved) -> tuple[Working, ...]:
     """How the budget and the length were reached."""
     chip = WorkingInput(name="chip", value=problem.chip.name, origin=problem.chip.data_source)
     needs = WorkingInput(name="needs", value=str(used), origin="brief")
+    verdict = (
+        "proven shortest within the order risk, spares, length" if solved.proven else f"not proven; at most {solved.gap} cost units above the best"
+    )
     return (
         Working(
             id="pins.used", title="Pins used", value=used, unit="pins", shown=f"{used}", formula="one pin a signal",
-            inputs=(needs,), source=Source(kind="brief", text="controls, screen, buzzer, light and programming port of the brief"),
+            inputs=(needs,), source=Source(kind="brief", text="controls, screen, sound, lights, links and programming port of the brief"),
         ),
         Working(
             id="pins.free", title="Pins free", value=free, unit="pins", shown=f"{free}",
@@ -47,7 +107,11 @@ def workings(problem: PinProblem, used: int, free: int, length_um: int, proven: 
         ),
         Working(
             id="pins.length", title="Estimated track length", value=length_um / 1000, unit="mm", shown=f"{length_um / 1000:.1f} mm",
-            formula="sum of |dx| + |dy| from each pin to the place its signal goes" + ("; proven shortest" if proven else ""),
+            formula=f"sum of straight distances from each pin to the place its signal goes, to 0.5 mm; {verdict}",
             inputs=(chip, needs), source=COMPUTED,
+        ),
+        Working(
+            id="pins.crossings", title="Links that cross", value=crossed, unit="", shown=f"{crossed}",
+            formula="pairs of straight links that cross; at the least length no two that could be swapped do", inputs=(chip, needs), source=COMPUTED,
         ),
     )  # fmt: skip

@@ -36,7 +36,7 @@ export function ChipDrawing({
 	return (
 		<div className="min-w-0 flex-1 p-2">
 			<svg
-				viewBox={`-118 -112 ${body.w + 236} ${body.h + 224}`}
+				viewBox={`-150 -160 ${body.w + 300} ${body.h + 320}`}
 				className="h-full w-full"
 				role="group"
 				aria-label={`${view.chip} from above`}

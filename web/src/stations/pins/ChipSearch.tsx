@@ -26,21 +26,34 @@ export function ChipSearch({ close }: { close: () => void }) {
 			<div className="flex items-center gap-3">
 				<input
 					aria-label="Search chips"
-					placeholder="name, family or package, such as: l0 lqfp48"
+					placeholder="name, family, package, soldering: l0 lqfp48 hand"
 					className="w-[320px] border border-[#b9b09c] bg-paper px-2 py-1"
 					value={words}
 					onChange={(event) => setWords(event.target.value)}
 				/>
 				<span className="text-[12px] text-ink-2">
-					A chip that fits has a usable pin for every signal. Pin locks belong to a chip and are dropped.
+					Smallest that fits, in stock and with a land pattern first. Pin locks belong to a chip and are dropped.
 				</span>
 			</div>
-			<ul className="mt-2 grid max-h-[170px] grid-cols-2 gap-x-6 overflow-y-auto">
+			<ul className="mt-2 grid max-h-[170px] grid-cols-1 gap-x-6 overflow-y-auto">
 				{(query.data ?? []).map((chip) => (
 					<li key={chip.name} className="flex items-center justify-between border-b border-rule py-0.5">
 						<span className="figure">{chip.name}</span>
-						<span className="text-[12px] text-ink-2">
-							{chip.package}, {chip.ports} pins{chip.fits ? "" : ", too few"}
+						<span
+							className="flex-1 px-2 text-right text-[12px] text-ink-2"
+							title={`${chip.supplier}; ${chip.soldering}`}
+						>
+							{chip.package}, <span className="figure">{chip.ports}</span> pins,{" "}
+							{chip.pieces ? (
+								<>
+									<span className="figure">{(chip.price_cents / 100).toFixed(2)}</span>, {chip.pieces} in stock
+									(simulated)
+								</>
+							) : (
+								"not in stock (simulated)"
+							)}
+							{chip.fits ? "" : "; too small"}
+							{chip.covered ? "" : "; pins only, no board yet"}
 						</span>
 						<Button
 							weight="quiet"

@@ -1,89 +1,139 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { client, take } from "../../api/client";
+import { client, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
+import { BudgetStrip } from "./BudgetStrip";
 import { ChipDrawing } from "./ChipDrawing";
 import { ChipSearch } from "./ChipSearch";
+import { HandOver } from "./HandOver";
+import { OwnChip } from "./OwnChip";
+import { SchemeTable } from "./SchemeTable";
 import { SignalList } from "./SignalList";
+import { WaysOut } from "./WaysOut";
 
-/** The chip with its pins around it, the signals with their locks, and the budget. */
+const VIEWS = [
+	["chip", "Chip"],
+	["keys", "Ways to read the keys"],
+	["files", "Hand over"],
+] as const;
+type View = (typeof VIEWS)[number][0];
+
+/** The chip with its pins, the ways to read the keys, ways out of a conflict, and what is handed over. */
 export function PinsStation() {
-	const { head, start, jobs } = useDesign();
-	const [searching, setSearching] = useState(false);
-	const [signal, setSignal] = useState<string | null>(null);
+	const { head, start, jobs, edit } = useDesign();
+	const [drawer, setDrawer] = useState<"none" | "chips" | "own">("none");
+	const [shown, setShown] = useState<View>("chip");
+	const project = { params: { path: { project_id: head.project } } };
 	const query = useQuery({
 		queryKey: ["project", head.project, "pins", head.version],
-		queryFn: () =>
-			take(client.GET("/api/projects/{project_id}/pins", { params: { path: { project_id: head.project } } })),
+		queryFn: () => take(client.GET("/api/projects/{project_id}/pins", project)),
+		placeholderData: (before) => before,
+	});
+	const verdict = useQuery({
+		queryKey: ["project", head.project, "verdict", head.version],
+		queryFn: () => take(client.GET("/api/projects/{project_id}/pin-verdict", project)),
+		enabled: query.data !== undefined && !query.data.solved,
 		placeholderData: (before) => before,
 	});
 	const view = query.data;
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!view) return <p className="p-6 text-ink-2">Reading the chip.</p>;
 	const busy = jobs.some((job) => job.kind === "pins");
-	const used = view.pins.filter((p) => p.signal).length;
+	const stuck = !view.solved && verdict.data?.fits === false;
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
-			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
+			<div className="flex items-center gap-2 border-b border-rule px-3 py-1.5">
 				<span className="text-[16px] font-semibold">{view.chip}</span>
 				<span className="text-ink-2">{view.package}</span>
-				<Button onClick={() => setSearching((now) => !now)} aria-expanded={searching}>
+				<Button
+					onClick={() => setDrawer((now) => (now === "chips" ? "none" : "chips"))}
+					aria-expanded={drawer === "chips"}
+				>
 					Other chip
 				</Button>
+				<Button weight="quiet" onClick={() => setDrawer((now) => (now === "own" ? "none" : "own"))}>
+					Own table
+				</Button>
 				<span className="flex-1" />
-				<span className="flex items-center gap-1.5 text-ink-2" data-testid="pin-verdict">
-					<Sign kind={view.solved ? "clear" : "stale"} />
-					{view.solved
-						? view.proven
-							? "no better plan exists"
-							: "a good plan, not proven best"
-						: "not solved for this brief"}
-				</span>
-				<Button weight="main" disabled={busy} onClick={() => void start("pins")} data-testid="solve-pins">
+				<Verdict view={view} stuck={stuck} />
+				{view.placed && (
+					<Button
+						weight="quiet"
+						title="Take the places where the parts lie on the board as targets, then solve again"
+						onClick={() => void edit({ kind: "take-placed-targets" })}
+					>
+						Aim at the board
+					</Button>
+				)}
+				<Button weight="main" disabled={busy || stuck} onClick={() => void start("pins")} data-testid="solve-pins">
 					{view.solved ? "Solve again" : "Solve the pins"}
 				</Button>
 			</div>
-			{searching && <ChipSearch close={() => setSearching(false)} />}
-			<Budget used={used} reserved={view.reserved} free={view.free} total={view.pins.length} />
-			<div className="flex min-h-0 flex-1">
-				<ChipDrawing view={view} signal={signal} pick={setSignal} />
-				<div className="flex w-[300px] shrink-0 flex-col overflow-y-auto border-l border-rule">
-					<SignalList view={view} signal={signal} pick={setSignal} />
-					<div className="border-t border-rule p-3">
-						<Figures workings={view.workings} />
-						<p className="mt-2 text-[12px] text-ink-2">Pin data: {view.data_source}</p>
-					</div>
+			{drawer === "chips" && <ChipSearch close={() => setDrawer("none")} />}
+			{drawer === "own" && <OwnChip close={() => setDrawer("none")} />}
+			{stuck && verdict.data?.conflict && <WaysOut conflict={verdict.data.conflict} ways={verdict.data.ways_out} />}
+			<div className="flex items-center gap-1 border-b border-rule px-3 py-1" role="tablist" aria-label="Pins">
+				{VIEWS.map(([name, words]) => (
+					<button
+						key={name}
+						type="button"
+						role="tab"
+						aria-selected={shown === name}
+						data-view={name}
+						className={`rounded-[3px] px-2.5 py-0.5 font-medium ${shown === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
+						onClick={() => setShown(name)}
+					>
+						{words}
+					</button>
+				))}
+				<span className="flex-1" />
+				<BudgetStrip view={view} />
+			</div>
+			{shown === "chip" && <ChipView view={view} />}
+			{shown === "keys" && <SchemeTable />}
+			{shown === "files" && <HandOver solved={view.solved} />}
+		</div>
+	);
+}
+
+function ChipView({ view }: { view: Schemas["PinsView"] }) {
+	const [signal, setSignal] = useState<string | null>(null);
+	return (
+		<div className="flex min-h-0 flex-1">
+			<ChipDrawing view={view} signal={signal} pick={setSignal} />
+			<div className="flex w-[270px] shrink-0 flex-col overflow-y-auto border-l border-rule">
+				<SignalList view={view} signal={signal} pick={setSignal} />
+				<div className="border-t border-rule p-3">
+					<Figures workings={view.workings} />
+					{view.solved && (
+						<p className="mt-2 text-[12px] text-ink-2">
+							{view.short_of.length
+								? `Not kept free for later: ${view.short_of.join(", ")}.`
+								: "Kept free for later: two plain pins, two analogue channels, a serial port, a two-wire bus."}
+						</p>
+					)}
+					<p className="mt-2 text-[12px] text-ink-2">Pin data: {view.data_source}</p>
 				</div>
 			</div>
 		</div>
 	);
 }
 
-function Budget({ used, reserved, free, total }: { used: number; reserved: number; free: number; total: number }) {
-	const parts: [string, number, string][] = [
-		["used", used, "var(--color-copper)"],
-		["supply, ground, reset", reserved, "#8d8676"],
-		["spare", Math.max(0, free), "var(--color-board)"],
-	];
+function Verdict({ view, stuck }: { view: Schemas["PinsView"]; stuck: boolean }) {
+	const words = view.solved
+		? view.proven
+			? "no better plan exists"
+			: "a good plan, not proven best"
+		: stuck
+			? "does not fit"
+			: "not solved for this brief";
 	return (
-		<div className="flex items-center gap-4 border-b border-rule px-4 py-1.5 text-[12px]" data-testid="budget">
-			<div className="flex h-[12px] w-[260px] border border-ink">
-				{parts.map(([name, count, colour]) => (
-					<div
-						key={name}
-						style={{ width: `${(100 * count) / total}%`, background: colour }}
-						className="border-r border-ink last:border-0"
-					/>
-				))}
-			</div>
-			{parts.map(([name, count]) => (
-				<span key={name}>
-					<span className="figure">{count}</span> <span className="text-ink-2">{name}</span>
-				</span>
-			))}
-		</div>
+		<span className="flex items-center gap-1.5 text-ink-2" data-testid="pin-verdict">
+			<Sign kind={view.solved ? "clear" : stuck ? "stop" : "stale"} />
+			{words}
+		</span>
 	);
 }

@@ -20,7 +20,7 @@ export function SignalList({
 				<tr className="border-b border-rule text-[12px] text-ink-2">
 					<th className="py-1 pl-3 font-normal">signal</th>
 					<th className="py-1 text-right font-normal">pin</th>
-					<th className="py-1 pr-3 text-right font-normal">keep</th>
+					<th className="py-1 pr-3 pl-2 text-right font-normal">keep</th>
 				</tr>
 			</thead>
 			<tbody>

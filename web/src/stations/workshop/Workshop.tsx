@@ -25,12 +25,45 @@ export function Workshop() {
 					{failure.sentence} {failure.wayOut}
 				</p>
 			)}
-			<ul className="mt-4">
+			<StartFrom />
+			<ul className="mt-2">
 				{(projects.data ?? []).map((card) => (
 					<Row key={card.id} card={card} />
 				))}
 			</ul>
 			{projects.data?.length === 0 && <p className="mt-6">No projects yet. Read a brief from a file to begin.</p>}
+		</div>
+	);
+}
+
+/** Starting points: each is a whole brief, and all of it can be changed. */
+function StartFrom() {
+	const navigate = useNavigate();
+	const queries = useQueryClient();
+	const presets = useQuery({
+		queryKey: ["presets"],
+		queryFn: () => take(client.GET("/api/presets")),
+		staleTime: Number.POSITIVE_INFINITY,
+	});
+	const begin = async (brief: Schemas["Brief"]) => {
+		const head = await take(client.POST("/api/projects", { body: brief as never }));
+		await queries.invalidateQueries({ queryKey: ["projects"] });
+		navigate(`/project/${head.project}/brief`);
+	};
+	return (
+		<div className="mt-3 flex flex-wrap items-center gap-2 text-[12px]">
+			<span className="text-ink-2">Begin a new one from</span>
+			{(presets.data ?? []).map((preset) => (
+				<Button
+					key={preset.id}
+					title={preset.about}
+					data-preset={preset.id}
+					className="!py-0.5"
+					onClick={() => void begin(preset.brief)}
+				>
+					{preset.title}
+				</Button>
+			))}
 		</div>
 	);
 }

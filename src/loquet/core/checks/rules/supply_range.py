@@ -2,13 +2,15 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit.supply import TWO_AAA
-from loquet.core.provenance import Outcome, Source, Undetermined
+from loquet.core.provenance import NotApplicable, Outcome, Source, Undetermined
 
 
 def run(subject: Subject) -> Outcome:
     """Compare the chip's limits with the pair of cells."""
     chip = subject.chip
     assert chip is not None
+    if subject.brief.power.kind != "two-aaa-cells":
+        return NotApplicable("the chip's rail is made by a regulator")
     fresh, empty = TWO_AAA.fresh_v * 1000, TWO_AAA.empty_v * 1000
     if chip.supply_min_mv is None or chip.supply_max_mv is None:
         return Undetermined(

@@ -3,21 +3,37 @@
 from loquet.core.brief import Screen
 from loquet.core.circuit.model import GROUND, SUPPLY, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.supply import SupplyRange
-from loquet.core.parts.screen import ScreenModule
+from loquet.core.parts.screen import HEADERS, ScreenModule
+from loquet.core.pins.buses import BUS_MANUAL, RISE_S, pull_up_limits_ohm
+from loquet.core.pins.needs import net_of
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
-BUS_MANUAL = Source(kind="standard", text="UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)")
-RISE_S = {100: 1000e-9, 400: 300e-9}
-LOW_LEVEL_V, SINK_A = 0.4, 3e-3
 PIN_PF, TRACK_PF_PER_MM = 10.0, 0.1
 NETS = {"ground": GROUND, "supply": SUPPLY, "clock": "SCREEN_CLOCK", "data": "SCREEN_DATA"}
 
 
-def pull_up_limits_ohm(supply_v: float, bus_pf: float, bus_khz: int) -> tuple[float, float]:
-    """Least and greatest pull-up in ohm (UM10204 section 7.1)."""
-    return (supply_v - LOW_LEVEL_V) / SINK_A, RISE_S[bus_khz] / (0.8473 * bus_pf * 1e-12)
+def plain_screen_header(screen: Screen, module: ScreenModule) -> Fragment:
+    """Header of a screen on a serial or parallel bus, in the module's own pin order, with its decoupling; no pull-ups are needed.
+
+    Raises RecipeNotPossible where the lines do not fit the header of 16 ways.
+    """
+    names = [*module.pins]
+    if screen.bus == "parallel colour":
+        names += [f"colour {i + 1}" for i in range(screen.colour_bits)] + ["pixel clock", "line sync", "frame sync", "enable"]
+    if len(names) > 16:
+        raise RecipeNotPossible("screen header", f"{len(names)} lines do not fit a header of 16 ways", "Take fewer colour bits.")
+    rails = {"ground": GROUND, "supply": SUPPLY}
+    pads = {str(i + 1): rails.get(name, net_of(f"screen:{name}")) for i, name in enumerate(names)}
+    components = (
+        Component(role="screen", part=HEADERS[screen.bus], block="screen", value=module.description, purpose="Header of the screen module", pads=pads),
+        Component(
+            role="screen decoupling", part="capacitor-1608", block="screen", value="1 µF", purpose="Decoupling of the screen",
+            pads={"1": SUPPLY, "2": GROUND}, near_role="screen", near_pad=str(names.index("supply") + 1),
+        ),
+    )  # fmt: skip
+    return Fragment(components)
 
 
 def screen_header(screen: Screen, module: ScreenModule, track_mm: float, supply: SupplyRange) -> Fragment:

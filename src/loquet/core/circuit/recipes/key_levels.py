@@ -1,9 +1,6 @@
-"""Buttons: one pin each, with the chip's own pull-up or a pull-down resistor on the board."""
+"""What holds a key's line while it is open: the chip's own pull-up, or a pull-down resistor on the board."""
 
-from loquet.core.brief import Brief
-from loquet.core.circuit.model import GROUND, SUPPLY, Component, Fragment
 from loquet.core.circuit.supply import SupplyRange
-from loquet.core.pins.needs import net_of_button
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
@@ -12,28 +9,9 @@ CHIP_PULL_UP_OHM = 40_000.0
 PRESSED_CURRENT_A = 0.3e-3
 
 
-def buttons(brief: Brief, supply: SupplyRange) -> Fragment:
-    """All buttons. Diagonal legs are used, which are never joined inside whichever way the pairs are remembered."""
-    pull_down = brief.button_reading == "pull-down-resistors"
-    resistance = nearest(supply.usual_v / PRESSED_CURRENT_A, "E12")
-    components = []
-    for control in brief.controls:
-        net, role = net_of_button(control.name), f"button:{control.name}"
-        other = SUPPLY if pull_down else GROUND
-        components.append(
-            Component(
-                role=role, part=control.part, block="buttons", value=control.name, purpose=f"Button {control.name}", pads={"1": net, "4": other}
-            )
-        )
-        if pull_down:
-            components.append(
-                Component(
-                    role=f"pull-down {control.name}", part="resistor-1608", block="buttons", value=show_si(resistance, "Ω"),
-                    purpose=f"Holds {control.name} low until pressed", pads={"1": net, "2": GROUND}, near_role=role, near_pad="1",
-                )
-            )  # fmt: skip
-    working = pull_down_working(resistance, supply) if pull_down else pull_up_working(supply)
-    return Fragment(tuple(components), workings=(working,))
+def pull_down_ohm(supply: SupplyRange) -> float:
+    """The pull-down for a light contact current, in ohm."""
+    return nearest(supply.usual_v / PRESSED_CURRENT_A, "E12")
 
 
 def pull_up_working(supply: SupplyRange) -> Working:

@@ -1,0 +1,158 @@
+"""What the Brief and Pins stations ask beyond the chip's drawing: verdict, schemes, hand-over files, tray, presets."""
+
+import io
+import zipfile
+from typing import Literal
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import BaseModel
+
+from loquet.api.context import ContextNow, SessionNow
+from loquet.api.errors import Refused
+from loquet.catalogue.presets import presets
+from loquet.core.brief import Brief
+from loquet.core.design import Design
+from loquet.core.handover.package import handover_files
+from loquet.core.pinning import Conflict, schemes_of, sums, verdict_of, ways_for
+from loquet.core.pins.schemes import SchemeCard
+from loquet.core.pins.ways_out import WayOut
+from loquet.core.pipeline import stale_slices
+from loquet.core.provenance import Working
+from loquet.store.designs import head_of, load_design
+
+router = APIRouter(prefix="/api", tags=["planning"])
+TYPES = {"pdf": "application/pdf", "json": "application/json", "bin": "application/octet-stream"}
+
+
+class PinVerdict(BaseModel):
+    """Whether the brief fits its chip; if not, why, and what to do."""
+
+    fits: bool
+    conflict: Conflict | None
+    ways_out: list[WayOut]
+
+
+@router.get("/projects/{project_id}/pin-verdict")
+def get_pin_verdict(project_id: int, session: SessionNow, context: ContextNow) -> PinVerdict:
+    """The verdict on the brief as it stands, with ways out where it does not fit."""
+    design = load_design(session, head_of(session, project_id).version)
+    conflict = verdict_of(design, context.library)
+    return PinVerdict(fits=conflict is None, conflict=conflict, ways_out=list(ways_for(design, context.library)) if conflict else [])
+
+
+class SchemesView(BaseModel):
+    """All ways to read the keys, and the sums on buses and axes."""
+
+    schemes: list[SchemeCard]
+    sums: list[Working]
+
+
+@router.get("/projects/{project_id}/schemes")
+def get_schemes(project_id: int, session: SessionNow, context: ContextNow) -> SchemesView:
+    """Schemes side by side for this brief."""
+    design = load_design(session, head_of(session, project_id).version)
+    return SchemesView(schemes=list(schemes_of(design, context.library)), sums=list(sums(design.brief, context.library)))
+
+
+class HandoverFile(BaseModel):
+    """A file that comes out of the pin plan."""
+
+    name: str
+    bytes: int
+
+
+def files_of(design: Design) -> dict[str, bytes]:
+    """The hand-over files of a design whose plan is fresh; raises Refused."""
+    if design.pins is None or "pins" in stale_slices(design):
+        raise Refused("The pins are not solved for this brief.", "Solve them first.", 404)
+    return handover_files(design.brief, design.pins.value)
+
+
+@router.get("/projects/{project_id}/handover")
+def list_handover(project_id: int, session: SessionNow) -> list[HandoverFile]:
+    """Header, map, report, overlay and wiring card, by name."""
+    files = files_of(load_design(session, head_of(session, project_id).version))
+    return [HandoverFile(name=name, bytes=len(data)) for name, data in files.items()]
+
+
+@router.get("/projects/{project_id}/handover/{name}", response_class=Response)
+def get_handover(project_id: int, name: str, session: SessionNow) -> Response:
+    """One file, or all of them as `handover.zip`."""
+    design = load_design(session, head_of(session, project_id).version)
+    files = files_of(design)
+    if name == "handover.zip":
+        data = zipped(files)
+    elif name in files:
+        data = files[name]
+    else:
+        raise Refused(f"There is no file '{name[:40]}'.", "Choose one of the list.", 404)
+    kind = TYPES.get(name.rsplit(".", 1)[-1], "application/zip" if name.endswith(".zip") else "text/plain; charset=utf-8")
+    shown = f"{design.brief.name.replace(' ', '-')}-{name}"
+    return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{shown}"'})
+
+
+def zipped(files: dict[str, bytes]) -> bytes:
+    """Files as one archive with a fixed date, so that the same plan gives the same bytes."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, data in files.items():
+            archive.writestr(zipfile.ZipInfo(name, (2020, 1, 1, 0, 0, 0)), data)
+    return out.getvalue()
+
+
+class TrayPart(BaseModel):
+    """A part that a control can be."""
+
+    id: str
+    kind: str
+    description: str
+    price_cents: float
+
+
+class TrayScreen(BaseModel):
+    """A screen that can be put on."""
+
+    id: str
+    bus: Literal["two-wire", "one-way serial", "parallel colour"]
+    description: str
+    width_mm: float
+    height_mm: float
+
+
+class TrayView(BaseModel):
+    """What the tray of the Brief station holds."""
+
+    parts: list[TrayPart]
+    screens: list[TrayScreen]
+
+
+CONTROL_KINDS = (
+    "button", "five-way", "resistive stick", "magnetic stick", "magnetic trigger", "slide trigger", "encoder", "slider", "touch electrode",
+)  # fmt: skip
+
+
+@router.get("/tray")
+def get_tray(context: ContextNow) -> TrayView:
+    """Parts for controls, and screens."""
+    parts = [TrayPart(id=p.id, kind=p.kind, description=p.description, price_cents=p.price_cents) for p in context.library.parts.values()]
+    screens = [
+        TrayScreen(id=s.id, bus=s.bus, description=s.description, width_mm=s.width_mm, height_mm=s.height_mm)
+        for s in context.library.screens.values()
+    ]
+    return TrayView(parts=[p for p in parts if p.kind in CONTROL_KINDS], screens=screens)
+
+
+class PresetView(BaseModel):
+    """A starting point."""
+
+    id: str
+    title: str
+    about: str
+    brief: Brief
+
+
+@router.get("/presets")
+def list_presets() -> list[PresetView]:
+    """Starting points for a new project."""
+    return [PresetView(id=p.id, title=p.title, about=p.about, brief=p.brief) for p in presets()]

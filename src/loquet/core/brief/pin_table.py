@@ -1,0 +1,24 @@
+"""A user's own chip or ready module: its pads and what each can do."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from loquet.core.frozen import Frozen
+
+
+class OwnPad(Frozen):
+    """A pad: its name on the module, its port, and what it can do, such as `input`, `adc.in0`, `i2c1.scl`."""
+
+    pad: Annotated[str, Field(pattern=r"^[A-Za-z0-9+.-]{1,12}$")]
+    port: Annotated[str, Field(max_length=16)] = ""
+    can: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=60)] = ()
+
+
+class PinTable(Frozen):
+    """A table of pads. `module` says that it is a ready module (pads in two rows) rather than a bare chip."""
+
+    name: Annotated[str, Field(min_length=1, max_length=40)]
+    module: bool = True
+    pads: Annotated[tuple[OwnPad, ...], Field(min_length=2, max_length=300)]
+    source: Annotated[str, Field(max_length=200)] = "the user's own table"

@@ -1,0 +1,33 @@
+"""The two-wire bus carries what hangs on it, and a pull-up exists that suits it."""
+
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.pins.buses import BUS_LIMIT_PF, bus_load_pf, bus_workings, pull_up_limits_ohm
+from loquet.core.pins.needs import on_two_wire
+from loquet.core.pins.wiring import wiring_of
+from loquet.core.provenance import NotApplicable, Outcome, Source
+
+
+def run(subject: Subject) -> Outcome:
+    """Compare the load with the limit, and the least pull-up with the greatest."""
+    brief = subject.brief
+    if not on_two_wire(brief, wiring_of(brief)):
+        return NotApplicable("nothing is on two wires")
+    module = subject.library.screens.get(brief.screen.part) if brief.screen else None
+    load = bus_load_pf(brief, module)
+    khz = brief.screen.bus_khz if brief.screen and brief.screen.bus == "two-wire" else 400
+    least, greatest = pull_up_limits_ohm(3.3, load, khz)
+    working = bus_workings(brief, module, 0.0)[1]
+    found = []
+    if load > BUS_LIMIT_PF:
+        sentence = f"The two-wire bus carries {load:.0f} pF, and {BUS_LIMIT_PF:.0f} pF is the most."
+        found.append(RULE.finding(sentence, "Take branches off, or put a buffer between.", ("two-wire",), working=working))
+    elif greatest < least:
+        sentence = f"No pull-up suits the two-wire bus: {load:.0f} pF at {khz} kHz."
+        found.append(RULE.finding(sentence, "Run it at 100 kHz, or take branches off.", ("two-wire",), working=working))
+    return outcome(found, 1)
+
+
+RULE = Rule(
+    "bus-load", "pins", "stop", "A bus with branches and no thought for its pull-ups fails now and then.",
+    Source(kind="standard", text="UM10204 (I2C-bus specification) sections 7.1 and 7.2"), run,
+)  # fmt: skip

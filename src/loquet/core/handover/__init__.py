@@ -1,0 +1,1 @@
+"""What the pin plan hands over: header, map, report descriptor, overlay, wiring card."""

@@ -1,0 +1,71 @@
+"""The one table of keys that map, header, report and button test share: number, place in the report, wiring."""
+
+import re
+
+from loquet.core.brief import Brief, keys_of
+from loquet.core.brief.controls import DirectionalPad
+from loquet.core.frozen import Frozen
+from loquet.core.pins import PinPlan
+from loquet.core.pins.wiring import KeyWiring, wiring_of
+
+
+class KeyRow(Frozen):
+    """A key: its number from 0 in the order of the brief, what it is in the report, and how it is wired.
+
+    `report` is `button N` (from 1), `hat up`, `key CODE`, or `none`. `row` and `column` count from 0; `place` counts the lines of an
+    expander, register or ladder. `pin` is the chip pin where it has one of its own.
+    """
+
+    number: int
+    id: str
+    title: str
+    report: str
+    scheme: str
+    pin: str = ""
+    port: str = ""
+    row: int | None = None
+    column: int | None = None
+    place: int | None = None
+
+
+FIRST_KEY_USAGE = 0x04
+
+
+def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
+    """All keys in the order of the brief."""
+    wiring = wiring_of(brief)
+    hat = hat_of(brief)
+    rows, button = [], 0
+    for number, key in enumerate(keys_of(brief)):
+        if key.duty == "power":
+            report = "none"
+        elif brief.role == "usb-keyboard":
+            report = f"key 0x{key.sends or FIRST_KEY_USAGE + number:02x}"
+        elif key.pad and key.pad == hat and key.direction != "press":
+            report = f"hat {key.direction}"
+        else:
+            button += 1
+            report = f"button {button}"
+        rows.append(key_row(number, key.id, key.title, report, wiring, plan))
+    return tuple(rows)
+
+
+def key_row(number: int, key: str, title: str, report: str, wiring: KeyWiring, plan: PinPlan) -> KeyRow:
+    """One key with its wiring."""
+    own, cell = plan.of(key), wiring.cell(key)
+    return KeyRow(
+        number=number, id=key, title=title, report=report, scheme="one pin each" if own else wiring.scheme, pin=own.pin if own else "",
+        port=own.port if own else "", row=cell[0] if cell else None, column=cell[1] if cell else None,
+        place=wiring.listed.index(key) if key in wiring.listed else None,
+    )  # fmt: skip
+
+
+def hat_of(brief: Brief) -> str:
+    """The pad that becomes the hat of a controller's report: the first one."""
+    return next((c.name for c in brief.controls if isinstance(c, DirectionalPad)), "")
+
+
+def macro(text: str) -> str:
+    """A name that the C preprocessor takes."""
+    found = re.sub(r"[^A-Z0-9]+", "_", text.upper()).strip("_")
+    return f"_{found}" if found[:1].isdigit() else found

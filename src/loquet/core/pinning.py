@@ -1,0 +1,147 @@
+"""What the Pins station knows of a design: plan or conflict, schemes, ways out, sums. The command and the application show the same."""
+
+from loquet.core.brief import Brief, Stick, Trigger
+from loquet.core.brief.keys import role_of
+from loquet.core.design import Design
+from loquet.core.frozen import Frozen
+from loquet.core.library import Library
+from loquet.core.parts import PartError
+from loquet.core.pins import Infeasible, Need, PinPlan, PinProblem, Solved, Stopped, solve
+from loquet.core.pins.buses import axis_working, bus_workings, frame_rate, text_working
+from loquet.core.pins.conflicts import conflict_of as smallest_conflict
+from loquet.core.pins.conflicts import crowd_of, in_words, refuse_early
+from loquet.core.pins.needs import FIVE_VOLT, needs_of, on_two_wire
+from loquet.core.pins.planning import plan_of
+from loquet.core.pins.schemes import SchemeCard, compare
+from loquet.core.pins.schemes.comparing import bill_of
+from loquet.core.pins.solving import feasible
+from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
+from loquet.core.pins.wiring import wiring_of
+from loquet.core.pipeline import chip_for, pin_problem
+from loquet.core.provenance import Working
+
+REFERENCE_V = 3.3
+
+
+class Conflict(Frozen):
+    """Why there is no plan: a sentence, the way out, and the smallest set of signals that cannot stand together."""
+
+    why: str
+    way_out: str
+    signals: tuple[str, ...]
+    titles: tuple[str, ...]
+
+
+class PinReport(Frozen):
+    """Everything about the pins of a design."""
+
+    plan: PinPlan | None
+    conflict: Conflict | None
+    proof: str
+    schemes: tuple[SchemeCard, ...]
+    ways_out: tuple[WayOut, ...]
+    workings: tuple[Working, ...]
+
+
+def report_pins(design: Design, library: Library, seconds: float = 10.0) -> PinReport:
+    """Plan, schemes, and ways out where no plan exists; raises PartError where the chip or a part is unknown."""
+    problem = pin_problem(design, library)
+    answer = solve(problem, seconds)
+    plan = plan_of(problem, answer) if isinstance(answer, Solved) else None
+    conflict = conflict_of(problem, answer)
+    return PinReport(
+        plan=plan, conflict=conflict, proof=proof_words(answer), schemes=schemes_of(design, library),
+        ways_out=ways_for(design, library) if conflict else (), workings=(*(plan.workings if plan else ()), *sums(design.brief, library)),
+    )  # fmt: skip
+
+
+def verdict_of(design: Design, library: Library) -> Conflict | None:
+    """Why the brief does not fit its chip within its locks, or nothing where it does; quicker than a whole plan."""
+    problem = pin_problem(design, library)
+    options = problem.options()
+    refused = refuse_early(problem, options)
+    if refused is None and not crowd_of(problem.needs, options) and feasible(problem):
+        return None
+    return conflict_of(problem, refused or smallest_conflict(problem, feasible))
+
+
+def conflict_of(problem: PinProblem, answer: Solved | Infeasible | Stopped) -> Conflict | None:
+    """The conflict with the titles of its signals."""
+    match answer:
+        case Solved():
+            return None
+        case Infeasible(why, way_out, signals):
+            titles = {n.signal: n.title for n in problem.needs}
+            return Conflict(why=why, way_out=way_out, signals=signals, titles=tuple(titles.get(s, s) for s in signals))
+        case Stopped():
+            return Conflict(why="No pin plan was found in the time given.", way_out="Release some locks and solve again.", signals=(), titles=())
+
+
+def proof_words(answer: Solved | Infeasible | Stopped) -> str:
+    """What is proven of the answer."""
+    match answer:
+        case Solved(proven=True):
+            return "proven optimum"
+        case Solved():
+            return f"not proven; a better plan could save {answer.gap} cost units at the most"
+        case Infeasible():
+            return "proven infeasible"
+        case Stopped():
+            return "undecided"
+
+
+def why_not(problem: PinProblem, needs: tuple[Need, ...]) -> str:
+    """Why needs do not fit the chip of a problem, in a sentence, or nothing where they do; locks are left aside."""
+    other = PinProblem(needs, problem.chip, problem.places)
+    refused = refuse_early(other, other.options())
+    if refused:
+        return refused.why
+    crowd = crowd_of(needs, other.options())
+    if crowd:
+        return in_words(other, crowd, other.options()).why
+    return "" if feasible(other) else f"{problem.chip.name} has no way to carry these signals together."
+
+
+def schemes_of(design: Design, library: Library) -> tuple[SchemeCard, ...]:
+    """All ways to read the keys of this brief, on its chip."""
+    problem = pin_problem(design, library)
+    return compare(design.brief, library.parts, lambda needs: why_not(problem, needs))
+
+
+def ways_for(design: Design, library: Library) -> tuple[WayOut, ...]:
+    """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays."""
+    shelf = Shelf(parts=library.parts, screens=library.screens, chips=tuple((chip, library.stock_of(chip)) for chip in library.list_chips()))
+    return ways_out(design.brief, shelf, lambda brief: fits(brief, library))
+
+
+def fits(brief: Brief, library: Library) -> bool:
+    """Whether a changed brief has a plan on its chip; where its parts lie does not matter for that."""
+    try:
+        problem = PinProblem(needs_of(brief), chip_for(brief, library), {})
+    except PartError:
+        return False
+    return refuse_early(problem, problem.options()) is None and feasible(problem)
+
+
+def sums(brief: Brief, library: Library) -> tuple[Working, ...]:
+    """Frame rate, legible text, bus load and pull-ups, codes of each axis."""
+    found: list[Working] = []
+    module = library.screens.get(brief.screen.part) if brief.screen else None
+    if brief.screen and module:
+        found += [frame_rate(brief.screen, module), text_working(brief.screen, module)]
+    wiring = wiring_of(brief)
+    if on_two_wire(brief, wiring):
+        extra = sum(library.parts[p].values.get("bus_pf", 0.0) * n for p, n in bill_of(wiring))
+        found += bus_workings(brief, module, extra + (10.0 if brief.analogue_by == "converter" else 0.0))
+    return (*found, *axis_sums(brief, library))
+
+
+def axis_sums(brief: Brief, library: Library) -> list[Working]:
+    """Codes used by each stick and trigger."""
+    found = []
+    for control in brief.controls:
+        if isinstance(control, Stick | Trigger) and control.part in library.parts:
+            supply = FIVE_VOLT if control.supply == "5 V" else REFERENCE_V
+            share = library.parts[control.part].values.get("span_share", 1.0)
+            found.append(axis_working(role_of(control), control.name, share, supply, REFERENCE_V))
+    return found

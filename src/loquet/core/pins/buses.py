@@ -1,0 +1,143 @@
+"""Sums on buses and converters: frame rate, pull-ups, load, legible text, codes used. Every figure is a working."""
+
+from math import log2
+
+from loquet.core.brief import Brief, Screen
+from loquet.core.parts.screen import ScreenModule
+from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.quantities.shown import show_si
+
+BUS_MANUAL = Source(kind="standard", text="UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)")
+RISE_S = {100: 1000e-9, 400: 300e-9}
+LOW_LEVEL_V, SINK_A, BUS_LIMIT_PF = 0.4, 3e-3, 400.0
+TWO_WIRE_BLOCK, COMMAND_BYTES = 16, 8
+SERIAL_SHARE, PARALLEL_SHARE = 1.0, 0.9
+PIXEL_KHZ = 6_000
+LEGIBLE_MM, FONT_ROWS, FONT_COLUMNS = 1.8, 8, 6
+
+
+def pull_up_limits_ohm(supply_v: float, bus_pf: float, bus_khz: int) -> tuple[float, float]:
+    """Least and greatest pull-up in ohm (UM10204 section 7.1)."""
+    return (supply_v - LOW_LEVEL_V) / SINK_A, RISE_S[bus_khz] / (0.8473 * bus_pf * 1e-12)
+
+
+def two_wire_frame_hz(width_px: int, height_px: int, bits: int, bus_khz: int) -> float:
+    """Frames a second over two wires: 9 bits a byte, and with every 16 bytes an address and a control byte with start and stop.
+
+    A frame is headed by eight command bytes that set the window.
+    """
+    data = width_px * height_px * bits / 8
+    blocks = -(-data // TWO_WIRE_BLOCK)
+    return bus_khz * 1000 / (9 * (data + 2 * blocks + COMMAND_BYTES + 2) + 2 * (blocks + 1))
+
+
+def serial_frame_hz(width_px: int, height_px: int, bits: int, mhz: float, share: float = SERIAL_SHARE) -> float:
+    """Frames a second over a serial bus: clock / (w h bits) times the share of the time in which data flow."""
+    return mhz * 1e6 / (width_px * height_px * bits) * share
+
+
+def parallel_frame_hz(width_px: int, height_px: int, pixel_khz: float = PIXEL_KHZ) -> float:
+    """Frames a second over a parallel bus: a pixel a clock, with a tenth of the time for line and frame syncs."""
+    return pixel_khz * 1000 / (width_px * height_px) * PARALLEL_SHARE
+
+
+def frame_rate(screen: Screen, module: ScreenModule) -> Working:
+    """The rate at which the whole screen can be written."""
+    w, h, bits = module.width_px, module.height_px, module.bits_per_pixel
+    match screen.bus:
+        case "two-wire":
+            rate, bus = two_wire_frame_hz(w, h, bits, screen.bus_khz), f"{screen.bus_khz} kHz"
+            formula = "f / (9 (bytes + 2 a block of 16 + commands) + start and stop)"
+        case "one-way serial":
+            rate, bus, formula = serial_frame_hz(w, h, bits, screen.serial_mhz), f"{screen.serial_mhz:g} MHz", "f / (w h bits)"
+        case "parallel colour":
+            rate, bus, formula = parallel_frame_hz(w, h), f"{PIXEL_KHZ / 1000:g} MHz", "f / (w h) x 0.9 for the syncs"
+    return Working(
+        id="screen.rate", title="Frames a second", value=rate, unit="Hz", shown=f"{rate:.1f} Hz", formula=formula,
+        inputs=(
+            WorkingInput(name="f", value=bus, origin="brief"),
+            WorkingInput(name="pixels", value=f"{w} x {h} x {bits} bits", origin=module.evidence_text),
+            WorkingInput(name="wanted", value=f"{screen.wanted_rate_hz:g}", unit="Hz", origin="brief"),
+        ),
+        source=Source(kind="computed", text="bits on the wire; block of 16 bytes and command bytes are common practice"),
+    )  # fmt: skip
+
+
+def legible_text(module: ScreenModule) -> tuple[int, int, float]:
+    """Rows and columns of text that can be read at arm's length, and the character height in mm.
+
+    A character is 6 x 8 pixels at least, and at least 1.8 mm high: grown by whole pixels until it is (common practice, no source).
+    """
+    pixel_mm = module.active_mm[1] / module.height_px
+    times = max(1, -(-LEGIBLE_MM // (FONT_ROWS * pixel_mm)))
+    return int(module.height_px // (FONT_ROWS * times)), int(module.width_px // (FONT_COLUMNS * times)), FONT_ROWS * times * pixel_mm
+
+
+def text_working(screen: Screen, module: ScreenModule) -> Working:
+    """What text the screen can show."""
+    rows, columns, high = legible_text(module)
+    return Working(
+        id="screen.text", title="Legible text", value=rows, unit="rows", shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
+        formula="pixels / (6 x 8 a character, grown until it is 1.8 mm high)",
+        inputs=(
+            WorkingInput(name="lit area", value=f"{module.active_mm[0]:g} x {module.active_mm[1]:g}", unit="mm", origin=module.evidence_text),
+            WorkingInput(name="wanted", value=f"{screen.wanted_rows} rows of {screen.wanted_columns}", origin="brief"),
+        ),
+        source=Source(kind="common practice", text="1.8 mm characters at arm's length; no source"),
+    )  # fmt: skip
+
+
+def bus_load_pf(brief: Brief, module: ScreenModule | None, extra_pf: float = 0.0) -> float:
+    """Capacitance of the two-wire bus: the chip's pin, every device on it, and 0.1 pF/mm over 80 mm of track (assumed)."""
+    load = 10.0 + 8.0 + extra_pf + sum(s.bus_pf for s in brief.sensors if s.reading == "two-wire")
+    load += 50.0 * sum(link.kind == "spare-port" for link in brief.links)
+    return load + (module.bus_pf if module and module.bus == "two-wire" else 0.0)
+
+
+def bus_workings(brief: Brief, module: ScreenModule | None, extra_pf: float, supply_v: float = 3.3) -> tuple[Working, ...]:
+    """Load of the two-wire bus and the range of its pull-ups."""
+    khz = brief.screen.bus_khz if brief.screen and brief.screen.bus == "two-wire" else 400
+    load = bus_load_pf(brief, module, extra_pf)
+    least, greatest = pull_up_limits_ohm(supply_v, load, khz)
+    inputs = (
+        WorkingInput(name="VDD", value=f"{supply_v:g}", unit="V", origin="assumed at this stage"),
+        WorkingInput(name="Cb", value=f"{load:.0f}", unit="pF", origin="chip 10, track 8, devices and spare ports (50 each) of the brief"),
+        WorkingInput(name="tr", value=f"{RISE_S[khz] * 1e9:.0f}", unit="ns", origin=f"UM10204 at {khz} kHz"),
+    )
+    return (
+        Working(
+            id="bus.load", title="Load of the two-wire bus", value=load, unit="pF", shown=f"{load:.0f} of {BUS_LIMIT_PF:.0f} pF",
+            formula="chip pin + track + each device", inputs=inputs, source=BUS_MANUAL,
+        ),
+        Working(
+            id="bus.pull_ups", title="Range of the pull-ups", value=greatest, unit="Ω", shown=f"{show_si(least, 'Ω')} to {show_si(greatest, 'Ω')}",
+            formula="(VDD - 0.4 V)/3 mA to tr/(0.8473 Cb)", inputs=inputs, source=BUS_MANUAL,
+        ),
+    )  # fmt: skip
+
+
+def codes_used(span_v: float, reference_v: float, bits: int) -> tuple[float, float]:
+    """Codes that a span of voltage uses of a converter, and the bits that are lost: log2(reference / span)."""
+    return min(span_v / reference_v, 1.0) * 2**bits, max(0.0, log2(reference_v / span_v))
+
+
+def divider_ratio(supply_v: float, reference_v: float) -> float:
+    """The share of a higher supply that just fits the converter's reference; 1 where none is needed."""
+    return min(1.0, reference_v / supply_v)
+
+
+def axis_working(name: str, title: str, span_share: float, supply_v: float, reference_v: float, bits: int = 12) -> Working:
+    """What an analogue axis uses of the converter, with a divider where its supply is above the reference."""
+    ratio = divider_ratio(supply_v, reference_v)
+    span = span_share * supply_v * ratio
+    codes, lost = codes_used(span, reference_v, bits)
+    divider = f"; divider 1 : {1 / ratio:.2f} from {supply_v:g} V to {reference_v:g} V" if ratio < 1 else ""
+    return Working(
+        id=f"axis.{name}", title=f"Codes used by {title}", value=codes, unit="codes", shown=f"{codes:.0f} of {2**bits} ({lost:.2f} bits lost)",
+        formula=f"span / reference x 2^{bits}{divider}",
+        inputs=(
+            WorkingInput(name="span", value=f"{span:.2f}", unit="V", origin=f"{span_share:.0%} of {supply_v:g} V by the part's drawing"),
+            WorkingInput(name="reference", value=f"{reference_v:g}", unit="V", origin="the rail; assumed at this stage"),
+        ),
+        source=Source(kind="computed", text="codes = span/reference x 2^n; bits lost = log2(reference/span)"),
+    )  # fmt: skip

@@ -1,0 +1,174 @@
+"""K01 to K10 of docs/mistakes.md: for each a design that has the mistake, and the finding or way out that it gets."""
+
+import json
+import re
+
+import pytest
+
+from loquet.core.brief import BriefError, Chords, KeyScheme, Sensor, SparePort, Speaker, read_brief
+from loquet.core.design import Choices, Design
+from loquet.core.edits import EDITS, apply
+from loquet.core.handover.header import write_header
+from loquet.core.handover.key_table import key_table
+from loquet.core.handover.report import fields_of
+from loquet.core.library import Library
+from loquet.core.pinning import report_pins, verdict_of, ways_for
+from loquet.core.pins import PinPlan
+from loquet.core.pins.needs import needs_of
+from loquet.core.pipeline import run_stage
+from loquet.core.provenance import Finding
+from loquet.core.reviewing import review
+from loquet.demo.scenario import demo_brief, dusk_remote
+
+
+@pytest.fixture(scope="module")
+def handset() -> Design:
+    return Design(brief=demo_brief("star-handset"))
+
+
+def with_brief(design: Design, **fields: object) -> Design:
+    return design.model_copy(update={"brief": design.brief.model_copy(update=fields)})
+
+
+def on_chip(design: Design, name: str) -> Design:
+    return with_brief(design, chip=design.brief.chip.model_copy(update={"part": name}))
+
+
+def found(design: Design, library: Library, rule: str) -> list[Finding]:
+    return [f for f in review(design, library) if f.rule == rule]
+
+
+def repaired(design: Design, finding: Finding, index: int = 0) -> Design:
+    return apply(design, EDITS.validate_python(finding.repairs[index].edit))
+
+
+def test_k01_pins_run_out(handset: Design, library: Library) -> None:
+    conflict = verdict_of(handset, library)
+    assert conflict is not None
+    assert "12 of them are keys" in conflict.why
+    titles = " / ".join(w.title for w in ways_for(handset, library))
+    assert "matrix" in titles
+    assert "expanders" in titles
+    assert "Next chip of the same family" in titles
+
+
+def test_k02_no_analogue_channels_left(handset: Design, library: Library) -> None:
+    axes = [
+        {"kind": "stick" if i < 3 else "trigger", "name": f"axis {i}", "x_mm": 20 + 12 * i, "y_mm": 30, **({"press": False} if i < 3 else {})}
+        for i in range(8)
+    ]
+    plain = {**handset.brief.model_dump(mode="json"), "controls": axes, "chip": {"part": "stm32f072c8t6"}, "screen": None}
+    design = Design(brief=read_brief(json.dumps(plain).encode()))
+    conflict = verdict_of(design, library)
+    assert conflict is not None
+    assert "analogue channel" in conflict.why
+    titles = " / ".join(w.title for w in ways_for(design, library))
+    assert "outside converter" in titles
+    assert "outside multiplexer" in titles
+
+
+def test_k03_one_button_more_reaches_pins_scan_report_and_header_together(library: Library, handset: Design) -> None:
+    before = with_brief(on_chip(handset, "stm32f072rbt6"), key_scheme=KeyScheme(name="one pin each"))
+    after = apply(before, EDITS.validate_python({"kind": "add-control", "control": {"kind": "button", "name": "one more", "x_mm": 75, "y_mm": 20}}))
+    assert len(needs_of(after.brief)) == len(needs_of(before.brief)) + 1
+    plans = [report_pins(d, library).plan for d in (before, after)]
+    assert all(isinstance(p, PinPlan) for p in plans)
+    buttons = [next(f for f in fields_of(d.brief, p) if f.name == "buttons").count for d, p in zip((before, after), plans, strict=True)]  # type: ignore[arg-type]
+    assert buttons[1] == buttons[0] + 1
+    header = write_header(after.brief, plans[1]).decode()  # type: ignore[arg-type]
+    assert f"#define KEY_COUNT {len(key_table(after.brief, plans[1]))}" in header  # type: ignore[arg-type]
+    assert "X(ONE_MORE, 14)" in header
+
+
+def test_k04_screen_and_sound_that_want_one_block_are_solved_together(library: Library, handset: Design) -> None:
+    """On this chip sound and serial buses share their blocks; with both and a card there is one too many, and the answer names them."""
+    design = with_brief(on_chip(handset, "stm32l051r8t6"), role="stand-alone", links=(), speaker=Speaker(feed="sound bus"))
+    report = report_pins(design, library)
+    assert report.plan is not None
+    screen, sound = report.plan.of("screen:clock"), report.plan.of("speaker:clock")
+    assert screen is not None
+    assert sound is not None
+    assert screen.peripheral[3:] != sound.peripheral[3:]
+    plain = {**design.brief.model_dump(mode="json"), "links": [{"kind": "memory-card", "name": "card"}]}
+    conflict = verdict_of(Design(brief=read_brief(json.dumps(plain).encode())), library)
+    assert conflict is not None
+    assert any("screen" in t for t in conflict.titles)
+    assert any("sound" in t for t in conflict.titles)
+
+
+def test_k05_a_key_on_a_programming_pin_is_a_stop_with_a_repair(library: Library) -> None:
+    design = Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34", "buzzer": "37"}))
+    solved = run_stage(Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34"})), "pins", library)
+    findings = found(solved, library, "programming-sharing")
+    assert [f.severity for f in findings] == ["stop"]
+    assert "held key" in findings[0].sentence
+    cured = run_stage(repaired(solved, findings[0]), "pins", library)
+    assert found(cured, library, "programming-sharing") == []
+    assert verdict_of(design, library) is not None
+
+
+def test_k06_a_ghost_is_a_stop_and_each_repair_cures_it(library: Library, handset: Design) -> None:
+    design = with_brief(handset, key_scheme=KeyScheme(name="bare matrix"), chords=Chords(rule="whole pad"))
+    findings = found(design, library, "ghosting")
+    assert len(findings) == 1
+    assert "reads as pressed too" in findings[0].sentence
+    assert len(findings[0].repairs) == 3
+    for index in range(3):
+        assert found(repaired(design, findings[0], index), library, "ghosting") == []
+
+
+def test_k07_map_header_and_plan_are_one_table(library: Library) -> None:
+    design = run_stage(Design(brief=dusk_remote()), "pins", library)
+    assert design.pins is not None
+    plan = design.pins.value
+    header = write_header(design.brief, plan).decode()
+    for row in key_table(design.brief, plan):
+        assigned = plan.of(row.id)
+        assert assigned is not None
+        name = row.id.split(":")[1].upper().replace(" ", "_")
+        letter, bit = re.findall(rf"X\({name}, '(\w)', (\d+)\)", header)[0]
+        assert f"P{letter}{bit}" == assigned.port == row.port
+
+
+def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handset: Design) -> None:
+    screen = handset.brief.screen
+    assert screen is not None
+    slow = with_brief(handset, screen=screen.model_copy(update={"part": "screen-320x240-serial", "serial_mhz": 8.0, "wanted_rate_hz": 30}))
+    findings = found(slow, library, "frame-rate")
+    assert len(findings) == 1
+    assert "6.5 times a second" in findings[0].sentence
+    assert findings[0].working is not None
+    assert found(repaired(slow, findings[0]), library, "frame-rate") == []
+
+
+def test_k09_a_screen_too_coarse_for_its_text(library: Library, handset: Design) -> None:
+    screen = handset.brief.screen
+    assert screen is not None
+    assert found(with_brief(handset, screen=screen.model_copy(update={"wanted_rows": 4, "wanted_columns": 10})), library, "legible-text") == []
+    findings = found(with_brief(handset, screen=screen.model_copy(update={"wanted_rows": 8, "wanted_columns": 21})), library, "legible-text")
+    assert "4 rows of 10" in findings[0].sentence
+
+
+def test_k10_branches_and_addresses_of_the_bus(library: Library) -> None:
+    design = Design(brief=dusk_remote())
+    ports = tuple(SparePort(name=f"port {i}") for i in range(7))
+    assert found(design, library, "bus-load") == []
+    loaded = found(with_brief(design, links=ports), library, "bus-load")
+    assert len(loaded) == 1
+    assert loaded[0].working is not None
+    heavy = found(with_brief(design, links=(*ports, *ports[:3])), library, "bus-load")
+    assert "400 pF is the most" in heavy[0].sentence
+    plain = {**design.brief.model_dump(mode="json"), "sensors": [{"name": "tilt", "address": 60}]}
+    with pytest.raises(BriefError, match="0x3c is taken by screen"):
+        read_brief(json.dumps(plain).encode())
+    assert Sensor(name="tilt").address == 0x68
+
+
+def test_5_v_into_a_pin_of_unknown_limits_is_something_to_look_at(library: Library, handset: Design) -> None:
+    controls = tuple(c.model_copy(update={"supply": "5 V"}) if c.kind == "stick" else c for c in handset.brief.controls)
+    design = run_stage(with_brief(on_chip(handset, "stm32f072rbt6"), controls=controls), "pins", library)
+    findings = found(design, library, "pin-voltage")
+    assert {f.severity for f in findings} == {"look"}
+    assert "not known" in findings[0].sentence
+    working = next(w for w in report_pins(design, library).workings if w.id == "axis.stick:left stick")
+    assert "divider 1 : 1.52" in working.formula

@@ -1,0 +1,136 @@
+"""Schemes side by side, ladders in the worst case, ways out of a conflict."""
+
+import random
+from itertools import pairwise
+
+import pytest
+
+from loquet.core.brief import Brief, Chords, KeyScheme, keys_of
+from loquet.core.design import Design
+from loquet.core.edits import EDITS, apply
+from loquet.core.library import Library
+from loquet.core.pinning import fits, report_pins, schemes_of, verdict_of, ways_for
+from loquet.core.pins.needs import needs_of
+from loquet.core.pins.schemes.ladder import BITS, PULL_UP_OHM, ladder_windows, least_gap, most_keys
+from loquet.core.pins.schemes.timing import expander_scan_us, settle_us
+from loquet.core.pins.wiring import wire
+from loquet.demo.scenario import demo_brief
+
+
+@pytest.fixture(scope="module")
+def handset() -> Design:
+    return Design(brief=demo_brief("star-handset"))
+
+
+def changed(brief: Brief, **fields: object) -> Brief:
+    return brief.model_copy(update=fields)
+
+
+def test_every_scheme_has_its_figures_with_workings(handset: Design, library: Library) -> None:
+    cards = {c.name: c for c in schemes_of(handset, library)}
+    assert len(cards) == 9
+    for card in cards.values():
+        assert {w.title for w in card.workings} >= {"Added parts", "Board area of added parts", "Scan time", "Longest time from press to report"}
+        assert all(w.source.text for w in card.workings)
+    assert cards["one pin each"].pins == 14
+    assert cards["diode matrix"].pins == 8
+    assert cards["charlieplexed"].pins == 5
+    assert cards["shift register"].pins == 3
+    assert cards["expander 16"].pins == 3
+    assert cards["resistor ladder"].analogue == 2
+    assert not cards["one pin each"].fits
+    assert "24 pins" in cards["one pin each"].why_not
+
+
+def test_one_scheme_is_recommended_with_its_reason_and_it_works(handset: Design, library: Library) -> None:
+    best = [c for c in schemes_of(handset, library) if c.recommended]
+    assert len(best) == 1
+    assert best[0].fits
+    assert best[0].reads_chords
+    assert "does not fit" in best[0].reason
+    after = apply(handset, EDITS.validate_python({"kind": "set-scheme", "scheme": best[0].name}))
+    assert report_pins(after, library).plan is not None
+
+
+def test_a_bare_matrix_shows_its_ghost_and_the_least_cures(handset: Design, library: Library) -> None:
+    design = Design(brief=changed(handset.brief, chords=Chords(rule="whole pad")))
+    card = next(c for c in schemes_of(design, library) if c.name == "bare matrix")
+    assert card.ghosts > 0
+    assert card.rollover == 2
+    assert card.ghost is not None
+    assert len(card.ghost.cells) == len(card.ghost.path) + 1
+    cured = changed(design.brief, key_scheme=KeyScheme(name="bare matrix", diodes=card.cure_diodes))
+    assert next(c for c in schemes_of(Design(brief=cured), library) if c.name == "bare matrix").reads_chords
+
+
+@pytest.mark.parametrize("count", range(2, 17))
+def test_no_code_of_one_key_can_be_another_keys(count: int) -> None:
+    """Random resistors within their tolerance, worn contacts and leakage stay inside the window; windows do not touch."""
+    keys = tuple(f"k{i}" for i in range(count))
+    windows = ladder_windows(keys)
+    assert least_gap(windows) > 0
+    assert all(a.high < b.low for a, b in pairwise(windows))
+    chance = random.Random(count)
+    for window in windows[:-1]:
+        for _ in range(40):
+            low = window.resistor_ohm * chance.uniform(0.99, 1.01) + chance.uniform(0, 100)
+            high = PULL_UP_OHM * chance.uniform(0.99, 1.01)
+            volts = (3.0 * low + chance.uniform(-1e-6, 1e-6) * low * high) / (low + high)
+            assert window.low <= min(max(volts, 0), 3) / 3.0 * (2**BITS - 1) <= window.high
+
+
+def test_a_sloppier_ladder_tells_fewer_keys_apart() -> None:
+    assert most_keys(0.01) > most_keys(0.05) >= 2
+
+
+def test_scan_times_by_hand() -> None:
+    """3 R C with 40 kΩ and 20 + 4 x 5 pF is 4.8 µs; two bytes of an expander at 400 kHz are 48 bits, 120 µs."""
+    assert settle_us(4) == pytest.approx(4.8)
+    assert expander_scan_us(1, 16, 400) == pytest.approx(120)
+
+
+@pytest.mark.parametrize(
+    "name", ["one pin each", "diode matrix", "bare matrix", "charlieplexed", "expander 8", "expander 16", "shift register", "mixed"]
+)
+def test_every_key_is_read_once_whatever_the_scheme(name: str, handset: Design) -> None:
+    wiring = wire(handset.brief, name)  # type: ignore[arg-type]
+    places = [k for k, _, _ in wiring.cells] + list(wiring.direct) + list(wiring.listed)
+    assert sorted(places) == sorted(k.id for k in keys_of(handset.brief))
+    signals = [n.signal for n in needs_of(changed(handset.brief, key_scheme=KeyScheme(name=name)))]  # type: ignore[arg-type]
+    assert len(signals) == len(set(signals))
+
+
+def test_ways_out_are_ranked_and_every_one_of_them_works(handset: Design, library: Library) -> None:
+    conflict = verdict_of(handset, library)
+    assert conflict is not None
+    assert "25 signals" in conflict.why
+    ways = ways_for(handset, library)
+    assert len(ways) >= 6
+    assert [w.cost for w in ways] == sorted(w.cost for w in ways)
+    assert any("Next chip of the same family" in w.title for w in ways)
+    for way in ways:
+        design = handset
+        for edit in way.edits:
+            design = apply(design, EDITS.validate_python(edit))
+        assert verdict_of(design, library) is None, way.title
+
+
+def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
+    brief = demo_brief("star-handset")
+    screen = brief.screen
+    assert screen is not None
+    wide = changed(
+        brief, screen=screen.model_copy(update={"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 15}),
+        key_scheme=KeyScheme(name="diode matrix"), chip=brief.chip.model_copy(update={"part": "stm32f072c8t6"}),
+    )  # fmt: skip
+    titles = [w.title for w in ways_for(Design(brief=wide), library)]
+    assert not fits(wide, library)
+    assert any(t.startswith("Fewer colour bits") for t in titles)
+    assert any(t.startswith("Screen on another bus") for t in titles)
+
+
+def test_where_no_single_change_helps_a_pair_is_offered(library: Library) -> None:
+    brief = changed(demo_brief("star-handset"), chip=demo_brief("star-handset").chip.model_copy(update={"part": "stm32f042f6p6"}))
+    ways = ways_for(Design(brief=brief), library)
+    assert ways
+    assert any("Next chip" in w.title or ", and " in w.title for w in ways)

@@ -1,0 +1,91 @@
+"""Published and practice values of pins and buses."""
+
+import pytest
+
+from loquet.catalogue.bundled import screens
+from loquet.core.pins.buses import (
+    codes_used,
+    divider_ratio,
+    legible_text,
+    parallel_frame_hz,
+    pull_up_limits_ohm,
+    serial_frame_hz,
+    two_wire_frame_hz,
+)
+from loquet.core.pins.schemes.ladder import ladder_windows
+from loquet.core.pins.wiring import lines_for, shape_of
+
+
+@pytest.mark.parametrize(("pins", "keys"), [(8, 16), (7, 12), (9, 20), (6, 9)])
+def test_matrix_of_n_pins(pins: int, keys: int) -> None:
+    """floor(n/2) x ceil(n/2) keys on n pins; 8 pins read 16 keys (common practice, no source)."""
+    rows, columns = shape_of(keys, "best")
+    assert rows + columns == pins
+    assert rows * columns == (pins // 2) * ((pins + 1) // 2) == keys
+
+
+@pytest.mark.parametrize(("pins", "keys"), [(3, 6), (4, 12), (5, 20), (6, 30)])
+def test_charlieplexing(pins: int, keys: int) -> None:
+    """n(n - 1) keys on n pins (common practice, no source)."""
+    assert lines_for(keys) == pins
+    assert lines_for(keys + 1) == pins + 1
+
+
+def test_colour_bits_freed() -> None:
+    """Three channels of 5 bits take 15 lines, of 2 bits 6: nine come free (common practice, no source)."""
+    assert 3 * 5 - 3 * 2 == 15 - 6 == 9
+    module = screens()["screen-320x240-parallel"]
+    assert module.bits_per_pixel >= 15
+
+
+def test_frame_rates() -> None:
+    """40 MHz, 320 x 240, 16 bits: 32.6 a second, in practice 'about 30'; 128 x 64 over 400 kHz about 40, over 8 MHz about 970 (common practice)."""
+    assert serial_frame_hz(320, 240, 16, 40) == pytest.approx(32.55, abs=0.05)
+    assert two_wire_frame_hz(128, 64, 1, 400) == pytest.approx(40, rel=0.1)
+    assert serial_frame_hz(128, 64, 1, 8) == pytest.approx(970, rel=0.01)
+    assert parallel_frame_hz(320, 240, 6_000) == pytest.approx(70, abs=1)
+
+
+def test_two_wire_frame_counted_bit_by_bit() -> None:
+    """1,024 bytes in 64 blocks with address and control byte each, 10 bytes of window commands: counted by hand from UM10204's 9 bits a byte."""
+    bits = 64 * (9 * (16 + 2) + 2) + 9 * 10 + 2
+    assert two_wire_frame_hz(128, 64, 1, 400) == pytest.approx(400_000 / bits)
+
+
+@pytest.mark.parametrize(
+    ("supply", "load_pf", "khz", "least", "greatest"), [(3.3, 100, 400, 967, 3540), (3.3, 400, 100, 967, 2950), (5.0, 200, 400, 1533, 1770)]
+)
+def test_pull_ups(supply: float, load_pf: float, khz: int, least: float, greatest: float) -> None:
+    """UM10204 section 7.1: 967 ohm at 3.3 V; 300 ns and 100 pF give 3.54 kΩ, 1000 ns and 400 pF 2.95 kΩ."""
+    low, high = pull_up_limits_ohm(supply, load_pf, khz)
+    assert low == pytest.approx(least, abs=1)
+    assert high == pytest.approx(greatest, rel=0.003)
+
+
+def test_converter_use() -> None:
+    """codes = span/reference x 2^n; bits lost = log2(reference/span): a span of 1.65 V at 3.3 V loses one bit."""
+    codes, lost = codes_used(1.65, 3.3, 12)
+    assert (codes, lost) == (2048, pytest.approx(1))
+    assert codes_used(3.3, 3.3, 10) == (1024, 0)
+    assert codes_used(5.0, 3.3, 12)[1] == 0
+
+
+def test_divider_from_5_v() -> None:
+    """3.3/5 = 0.66, such as 10 kΩ over 19.6 kΩ (Ohm's law)."""
+    assert divider_ratio(5.0, 3.3) == pytest.approx(0.66)
+    assert divider_ratio(3.3, 3.3) == 1
+
+
+def test_legible_rows() -> None:
+    """Characters of 6 x 8 pixels, grown to 1.8 mm: 128 x 64 on 10.9 mm gives 4 rows of 10 (common practice, no source)."""
+    rows, columns, high = legible_text(screens()["screen-128x64-serial"])
+    assert (rows, columns) == (4, 10)
+    assert high == pytest.approx(2.73, abs=0.01)
+
+
+def test_ladder_values_are_preferred() -> None:
+    """Equal steps of an eight-key ladder with 10 kΩ: 10 k/7 = 1.43 kΩ, 10 k/3 = 3.32 kΩ (E96 of IEC 60063)."""
+    windows = ladder_windows(tuple("abcdefgh"))
+    assert windows[1].resistor_ohm == 1430
+    assert windows[2].resistor_ohm == 3320
+    assert windows[4].resistor_ohm == 10_000

@@ -1,0 +1,30 @@
+/** A labelled choice from a short list. */
+export function Choice<T extends string>({
+	label,
+	value,
+	options,
+	set,
+}: {
+	label: string;
+	value: T;
+	options: readonly (readonly [T, string])[];
+	set: (value: T) => void;
+}) {
+	return (
+		<label className="grid grid-cols-[64px_1fr] items-center gap-2 text-[12px]">
+			<span className="text-ink-2">{label}</span>
+			<select
+				aria-label={label}
+				className="w-full min-w-0 border border-[#b9b09c] bg-card px-1 py-0.5"
+				value={value}
+				onChange={(event) => set(event.target.value as T)}
+			>
+				{options.map(([name, words]) => (
+					<option key={name} value={name}>
+						{words}
+					</option>
+				))}
+			</select>
+		</label>
+	);
+}

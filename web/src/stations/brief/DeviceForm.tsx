@@ -1,0 +1,76 @@
+import type { Edit, Schemas } from "../../api/client";
+import { useDesign } from "../../document/useDesign";
+import { Choice } from "./Choice";
+
+type Brief = Schemas["DesignHead"]["brief"];
+const ROLES = [
+	["stand-alone", "works by itself"],
+	["usb-controller", "USB controller"],
+	["usb-keyboard", "USB keyboard"],
+	["host-key-reader", "keys on a host's pins"],
+] as const;
+const CHORDS = [
+	["two thumbs", "any two thumbs, all fingers"],
+	["whole pad", "two keys a thumb, all fingers"],
+	["typing", "typing, up to six keys"],
+	["own", "groups of its own"],
+] as const;
+const POWERS = [
+	["two-aaa-cells", "two AAA cells"],
+	["lithium-cell", "one lithium cell"],
+	["coin-cell", "a coin cell"],
+	["nine-volt", "a nine-volt block"],
+	["from-host", "the host's cable"],
+] as const;
+
+/** What the device is, which keys are held together, what feeds it. */
+export function DeviceForm() {
+	const { head, edit } = useDesign();
+	const brief: Brief = head.brief;
+	return (
+		<div className="flex flex-col gap-1.5 border-t border-rule pt-3" data-testid="device-form">
+			<h2 className="font-semibold">Device</h2>
+			<Choice
+				label="role"
+				value={brief.role ?? "stand-alone"}
+				options={ROLES}
+				set={(role) => void edit({ kind: "set-role", role })}
+			/>
+			<Choice
+				label="chords"
+				value={brief.chords?.rule ?? "two thumbs"}
+				options={CHORDS}
+				set={(rule) =>
+					void edit({ kind: "set-chords", chords: { rule, at_once: 6, groups: brief.chords?.groups ?? [] } })
+				}
+			/>
+			<Choice
+				label="fed by"
+				value={brief.power.kind ?? "two-aaa-cells"}
+				options={POWERS}
+				set={(kind) => {
+					const power = { kind, x_mm: brief.power.x_mm, y_mm: brief.power.y_mm, turn_deg: brief.power.turn_deg ?? 0 };
+					void edit({ kind: "set-power", power } as Extract<Edit, { kind: "set-power" }>);
+				}}
+			/>
+			<Choice
+				label="keys pull"
+				value={brief.button_reading ?? "internal-pull-up"}
+				options={[
+					["internal-pull-up", "to ground, pull-up in the chip"],
+					["pull-down-resistors", "to the rail, resistors on board"],
+				]}
+				set={(reading) => void edit({ kind: "set-reading", reading })}
+			/>
+			<Choice
+				label="shell"
+				value={brief.shell?.kind ?? "own"}
+				options={[
+					["own", "one's own"],
+					["existing", "existing, outline kept"],
+				]}
+				set={(kind) => void edit({ kind: "set-shell", shell: { kind, name: brief.shell?.name ?? "" } })}
+			/>
+		</div>
+	);
+}
