@@ -150,3 +150,39 @@ def compiled_report(folder: Path) -> dict[str, Any]:
 
 def test_the_report_has_no_times(compiled: Path) -> None:
     assert "stages" not in compiled_report(compiled)
+
+
+def test_pins_plans_a_brief_and_writes_its_files(command: Command, tmp_path: Path) -> None:
+    code, out, _ = command("pins", "examples/log-key-pad.brief.json", "--json", "--out", str(tmp_path / "handover"))
+    report = json.loads(out)
+    assert code == 0
+    assert report["feasible"]
+    assert report["proof"] == "proven optimum"
+    assert len(report["schemes"]) == 8
+    assert len(report["assignment"]) == 14
+    assert {b["kind"] for b in report["budget"]} >= {"plain pins", "USB ports"}
+    assert all(w["source"]["text"] for w in report["workings"])
+    assert {p.name for p in (tmp_path / "handover").iterdir()} == {"pins.h", "pins.json", "wiring-card.pdf", "usb-report.h", "usb-report.bin"}
+
+
+def test_pins_says_why_not_and_ranks_the_ways_out(command: Command, tmp_path: Path) -> None:
+    code, out, _ = command("pins", "examples/star-handset.brief.json", "--json", "--out", str(tmp_path / "none"))
+    report = json.loads(out)
+    assert code == 2
+    assert report["proof"] == "proven infeasible"
+    assert len(report["conflict"]["signals"]) == 25
+    assert [w["cost"] for w in report["ways_out"]] == sorted(w["cost"] for w in report["ways_out"])
+    assert len(report["ways_out"]) >= 6
+    assert not (tmp_path / "none").exists()
+    code, out, _ = command("pins", "examples/star-handset.brief.json")
+    assert code == 2
+    assert "way out" in out
+
+
+def test_pins_refuses_bad_input_with_its_place(command: Command, tmp_path: Path) -> None:
+    broken = tmp_path / "broken.json"
+    broken.write_text('{"name": "x"')
+    code, out, err = command("pins", str(broken), "--json")
+    assert code == 1
+    assert "line 1" in err
+    assert json.loads(out)["error"]

@@ -144,7 +144,7 @@ def test_a_swapped_label_in_the_files_is_found(bench: Bench) -> None:
         ("assembly/parts.csv", "S1 S2", "S1", "S2"),
         ("assembly/places.csv", "B1,buzzer-9x9-magnetic", "B9,buzzer-9x9-magnetic", "B9"),
         ("assembly/places.csv", ",near,9.500,22.000,0", ",far,9.500,22.000,0", "S1"),
-        ("firmware/pins.h", "BUTTON_RED_BIT 15", "BUTTON_RED_BIT 11", "BUTTON_RED"),
+        ("firmware/pins.h", "BUTTON_RED_BIT ", "BUTTON_RED_BIT 3", "BUTTON_RED"),
         ("fabrication/netlist.ipc", "327SUPPLY  ", "327GROUND  ", "U1"),
         ("fabrication/profile.gbr", "X60000000Y0D01*", "X59700000Y0D01*", "outline"),
     ],

@@ -38,10 +38,10 @@ def base(name: str, purpose: str, w: float, h: float, chip: str) -> dict[str, An
 
 def remote() -> dict[str, Any]:
     """Six buttons and a light on two cells."""
-    rows = [button(f"key {3 * r + c + 1}", 14 + 18 * c, 12 + 14 * r) for r in range(2) for c in range(3)]
+    rows = [button(f"key {3 * r + c + 1}", 14 + 21 * c, 12 + 24 * r) for r in range(2) for c in range(3)]
     return {
-        **base("New remote", "Six keys in one hand.", 64, 42, CHIP), "controls": rows, "light": {"x_mm": 50, "y_mm": 36},
-        "power": {"kind": "two-aaa-cells", "x_mm": 32, "y_mm": 19}, "power_switch": {"x_mm": 20, "y_mm": 37}, "programming_port": {"x_mm": 36, "y_mm": 37},
+        **base("New remote", "Six keys in one hand.", 70, 52, CHIP), "controls": rows, "light": {"x_mm": 54, "y_mm": 46},
+        "power": {"kind": "two-aaa-cells", "x_mm": 35, "y_mm": 24}, "power_switch": {"x_mm": 20, "y_mm": 46}, "programming_port": {"x_mm": 38, "y_mm": 46},
     }  # fmt: skip
 
 

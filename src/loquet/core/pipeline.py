@@ -27,6 +27,7 @@ from loquet.core.pins.own_chip import chip_of_table
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
+from loquet.core.placement.seating import NoRoom
 from loquet.core.quantities.lengths import MM, nm_from_mm
 from loquet.core.routing import RouteInput, RouteProgress, route
 
@@ -118,8 +119,16 @@ def pin_problem(design: Design, library: Library) -> PinProblem:
         places = package_places(chip, middle_seat(design))
     else:
         pattern = library.pattern(f"chip:{chip.name}")
-        places = places_of(pattern, seat_of_chip(design, library, pattern))
+        places = places_of(pattern, likely_seat(design, library, pattern))
     return PinProblem(needs, chip, places, dict(design.choices.pin_locks))
+
+
+def likely_seat(design: Design, library: Library, pattern: LandPattern) -> Seat:
+    """The chip's seat for planning: a board that is still too crowded for it can have its pins planned all the same."""
+    try:
+        return seat_of_chip(design, library, pattern)
+    except NoRoom:
+        return middle_seat(design)
 
 
 def chip_for(brief: Brief, library: Library) -> Chip:

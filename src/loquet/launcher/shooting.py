@@ -14,7 +14,7 @@ from pathlib import Path
 from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
-from selenium.webdriver.support.ui import WebDriverWait
+from selenium.webdriver.support.ui import Select, WebDriverWait
 
 from loquet.launcher.browser import chromium
 from loquet.launcher.database import MariaDb, free_port
@@ -94,7 +94,7 @@ def station(name: str, waits: str, then: tuple[str, ...] = ()) -> Callable[[Chro
     """Open a station of the first project and press what is to be pressed."""
 
     def go(driver: Chrome, address: str) -> None:
-        if f"/{name}" not in driver.current_url:
+        if f"/project/1/{name}" not in driver.current_url:
             driver.get(f"{address}/project/1/{name}")
         find(driver, waits)
         for selector in then:
@@ -123,10 +123,46 @@ def order(driver: Chrome, address: str) -> None:
     driver.execute_script("document.querySelector('[data-order]').scrollIntoView()")
 
 
+def handset(driver: Chrome, address: str) -> None:
+    """The handset with a stick picked and the reach of a medium hand."""
+    driver.get(f"{address}/project/4/brief")
+    find(driver, "[data-thing='stick:left stick']").click()
+    Select(find(driver, "select[aria-label='Thumb reach']")).select_by_value("medium")
+
+
+def handset_pins(driver: Chrome, address: str) -> None:
+    """The handset on a chip that is too small."""
+    driver.get(f"{address}/project/4/pins")
+    find(driver, "[data-testid='ways-out']")
+
+
+def schemes(driver: Chrome, address: str) -> None:
+    """The ways to read the handset's keys, after one was taken, with the ghost of a bare matrix."""
+    press(driver, "[data-testid='ways-out'] li button")
+    time.sleep(0.5)
+    press(driver, "[data-testid='solve-pins']")
+    find(driver, "[data-testid='notice']")
+    press(driver, "[data-testid='notice'] button")
+    press(driver, "[data-view='keys']")
+    find(driver, "[data-scheme='bare matrix'] button").click()
+    find(driver, "[data-testid='ghost']")
+    driver.execute_script("document.querySelector('[data-testid=schemes]').scrollTo(0, 900)")
+
+
+def hand_over(driver: Chrome, address: str) -> None:
+    """The files of the handset's plan."""
+    press(driver, "[data-view='files']")
+    find(driver, "[data-file='pins.h']")
+
+
 STEPS = (
     ("workshop", workshop),
     ("brief", station("brief", "[data-thing='button:dome']")),
     ("pins", station("pins", "[data-pin='48']")),
+    ("brief-handset", handset),
+    ("ways-out", handset_pins),
+    ("schemes", schemes),
+    ("hand-over", hand_over),
     ("circuit", station("circuit", "[aria-label='Chip core']")),
     ("working", station("circuit", "[aria-label='Chip core']", ("[data-working='screen.pull_up']",))),
     ("board-near", station("board", "[data-testid='board-canvas'][data-scale]")),

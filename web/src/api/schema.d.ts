@@ -552,6 +552,23 @@ export interface components {
             kind: "add-control";
         };
         /**
+         * AddCornerHoles
+         * @description Four fixing holes near the corners of the outline's box.
+         */
+        AddCornerHoles: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-corner-holes";
+            /**
+             * Screw
+             * @default M2
+             * @enum {string}
+             */
+            screw: "M1.6" | "M2" | "M2.5" | "M3";
+        };
+        /**
          * AddLink
          * @description Add a port, card or connector.
          */
@@ -1253,7 +1270,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddControl"] | components["schemas"]["ChangeControl"] | components["schemas"]["RemoveControl"] | components["schemas"]["RenameControl"] | components["schemas"]["MoveControls"] | components["schemas"]["ArrangeControls"] | components["schemas"]["MirrorControls"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetScreen"] | components["schemas"]["SetScreenBits"] | components["schemas"]["SetScreenWish"] | components["schemas"]["SetAnalogue"] | components["schemas"]["DropExtra"] | components["schemas"]["AddLink"] | components["schemas"]["RemoveLink"] | components["schemas"]["SetSensors"] | components["schemas"]["SetPower"] | components["schemas"]["SetBatterySense"] | components["schemas"]["SetOutline"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
+            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddControl"] | components["schemas"]["ChangeControl"] | components["schemas"]["RemoveControl"] | components["schemas"]["RenameControl"] | components["schemas"]["MoveControls"] | components["schemas"]["ArrangeControls"] | components["schemas"]["MirrorControls"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetScreen"] | components["schemas"]["SetScreenBits"] | components["schemas"]["SetScreenWish"] | components["schemas"]["SetAnalogue"] | components["schemas"]["DropExtra"] | components["schemas"]["AddLink"] | components["schemas"]["RemoveLink"] | components["schemas"]["SetSensors"] | components["schemas"]["SetPower"] | components["schemas"]["SetBatterySense"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetClocks"] | components["schemas"]["SetLights"] | components["schemas"]["SetOutline"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
             /** Version */
             version: number;
         };
@@ -2057,7 +2074,7 @@ export interface components {
         };
         /**
          * Potentiometer
-         * @description A slide or a thumb-wheel, for a level that stays where it is put.
+         * @description A slide or a thumb-wheel (its part says which), for a level that stays where it is put.
          */
         Potentiometer: {
             /**
@@ -2066,12 +2083,6 @@ export interface components {
              * @enum {string}
              */
             digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * Form
-             * @default slide
-             * @enum {string}
-             */
-            form: "slide" | "thumb-wheel";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2709,6 +2720,21 @@ export interface components {
             kind: "set-chords";
         };
         /**
+         * SetClocks
+         * @description Crystals at the chip: the fast one for exact timing, the slow one for a clock that goes on in sleep.
+         */
+        SetClocks: {
+            /** Clock Crystal */
+            clock_crystal: boolean;
+            /** Crystal */
+            crystal: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-clocks";
+        };
+        /**
          * SetExtra
          * @description Put a screen, sounder or lights on the device, or take them off.
          */
@@ -2737,6 +2763,23 @@ export interface components {
              * @default 10
              */
             y_mm: number;
+        };
+        /**
+         * SetLights
+         * @description How long a light chain is, and how large a light matrix.
+         */
+        SetLights: {
+            /** Columns */
+            columns?: number | null;
+            /** Count */
+            count?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-lights";
+            /** Rows */
+            rows?: number | null;
         };
         /**
          * SetOutline

@@ -42,15 +42,33 @@ export function useDesignState(project: number): { design: Design | null; failur
 	const refresh = useCallback(() => queries.invalidateQueries({ queryKey: ["project", project] }), [queries, project]);
 
 	useEffect(() => {
-		const stream = new EventSource(`/api/projects/${project}/events`);
+		let stream: EventSource | null = null;
 		let version = 0;
-		stream.onmessage = (message) => {
+		const listen = (message: MessageEvent<string>) => {
 			const tick = JSON.parse(message.data) as { version: number; jobs: JobCard[] };
 			if (version && tick.version !== version) void refresh();
 			version = tick.version;
 			setJobs(tick.jobs);
 		};
-		return () => stream.close();
+		// A browser keeps six connections to a server at the most: a page that nobody sees gives its own back.
+		const shut = () => {
+			stream?.close();
+			stream = null;
+		};
+		const follow = () => {
+			if (document.visibilityState === "hidden") return shut();
+			if (stream) return;
+			stream = new EventSource(`/api/projects/${project}/events`);
+			stream.onmessage = listen;
+		};
+		follow();
+		document.addEventListener("visibilitychange", follow);
+		window.addEventListener("pagehide", shut);
+		return () => {
+			document.removeEventListener("visibilitychange", follow);
+			window.removeEventListener("pagehide", shut);
+			shut();
+		};
 	}, [project, refresh]);
 
 	/** Waits for a job that was started here, however short it is, and says how it ended. */

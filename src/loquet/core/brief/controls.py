@@ -69,10 +69,9 @@ class Encoder(Placed):
 
 
 class Potentiometer(Placed):
-    """A slide or a thumb-wheel, for a level that stays where it is put."""
+    """A slide or a thumb-wheel (its part says which), for a level that stays where it is put."""
 
     kind: Literal["slider"] = "slider"
-    form: Literal["slide", "thumb-wheel"] = "slide"
     part: PartId = "slider-20"
 
 

@@ -6,6 +6,7 @@ from loquet.core.brief.keys import keys_of
 from loquet.core.brief.model import Brief, Outline, PolygonOutline
 
 OWN_CHIP = "own"
+EXPANDER_ADDRESS, CONVERTER_ADDRESS = 0x20, 0x48
 
 
 class BriefError(Exception):
@@ -106,13 +107,27 @@ def check_keys(brief: Brief) -> None:
 
 
 def check_buses(brief: Brief) -> None:
-    """No two things answer at one address of the two-wire bus, and an own chip has its table."""
+    """No two things answer at one address of the two-wire bus."""
     taken: dict[int, str] = {}
     rows = [("screen.address", brief.screen.address)] if brief.screen and brief.screen.bus == "two-wire" else []
     rows += [(f"sensors[{i}].address", s.address) for i, s in enumerate(brief.sensors) if s.reading == "two-wire"]
+    rows += helper_addresses(brief)
     for place, address in rows:
         if address in taken:
             raise BriefError(place, f"0x{address:02x} is taken by {taken[address]}", "Choose another address, or a part that has one.")
         taken[address] = place
+    check_own_chip(brief)
+
+
+def helper_addresses(brief: Brief) -> list[tuple[str, int]]:
+    """Addresses that key expanders and an outside converter take, from the first of their usual ranges on (0x20 and 0x48)."""
+    wide = {"expander 8": 8, "expander 16": 16}.get(brief.key_scheme.name)
+    scanned = sum(key.duty != "power" for key in keys_of(brief))
+    rows = [("key_scheme", EXPANDER_ADDRESS + i) for i in range(-(-scanned // wide))] if wide else []
+    return [*rows, ("analogue_by", CONVERTER_ADDRESS)] if brief.analogue_by == "converter" else rows
+
+
+def check_own_chip(brief: Brief) -> None:
+    """An own chip has its table."""
     if brief.chip.part == OWN_CHIP and brief.pin_table is None:
         raise BriefError("pin_table", "is missing", "Add the table of pads, or name a chip of the open data set at chip.part.")

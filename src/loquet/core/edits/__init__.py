@@ -10,9 +10,7 @@ from loquet.core.edits.board_edits import ReleasePart, SeatPart
 from loquet.core.edits.brief_edits import MoveThing, ReplaceBrief, SetChip, SetExtra, SetQuantity, SetReading
 from loquet.core.edits.control_edits import AddControl, ArrangeControls, ChangeControl, MirrorControls, MoveControls, RemoveControl, RenameControl
 from loquet.core.edits.device_edits import (
-    AddLink,
-    DropExtra,
-    RemoveLink,
+    AddCornerHoles,
     SetAnalogue,
     SetBatterySense,
     SetChords,
@@ -20,20 +18,18 @@ from loquet.core.edits.device_edits import (
     SetPower,
     SetRole,
     SetScheme,
-    SetScreen,
-    SetScreenBits,
-    SetScreenWish,
-    SetSensors,
     SetShell,
     UsePinTable,
 )
+from loquet.core.edits.link_edits import AddLink, DropExtra, RemoveLink, SetClocks, SetLights, SetSensors
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
+from loquet.core.edits.screen_edits import SetScreen, SetScreenBits, SetScreenWish
 
 Edit = Annotated[
     MoveThing | AddControl | ChangeControl | RemoveControl | RenameControl | MoveControls | ArrangeControls | MirrorControls
     | SetRole | SetChords | SetScheme | SetScreen | SetScreenBits | SetScreenWish | SetAnalogue | DropExtra | AddLink | RemoveLink | SetSensors | SetPower
-    | SetBatterySense | SetOutline | SetShell | UsePinTable
+    | SetBatterySense | AddCornerHoles | SetClocks | SetLights | SetOutline | SetShell | UsePinTable
     | SetReading | SetQuantity | SetChip | SetExtra | ReplaceBrief
     | LockPin | ReleasePin | TakePlacedTargets | SeatPart | ReleasePart | ChooseHouse,
     Field(discriminator="kind"),

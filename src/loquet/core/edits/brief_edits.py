@@ -57,6 +57,8 @@ class MoveThing(Frozen):
             index = index_of(brief, name)
             moved = brief.controls[index].model_copy(update=place)
             return with_brief(design, controls=(*brief.controls[:index], moved, *brief.controls[index + 1 :]))
+        if kind == "hole" and brief.shell.kind == "existing":
+            raise EditRefused("The holes are those of an existing shell, which must be met exactly.", "Make the shell one's own first.")
         if kind == "hole":
             holes = tuple(h.model_copy(update=place) if h.name == name else h for h in brief.fixing_holes)
             return with_brief(design, fixing_holes=holes)

@@ -4,11 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief import BriefError, Chords, KeyScheme, LithiumCell, PinTable, SchemeName, Sensor
-from loquet.core.brief.links import Link
+from loquet.core.brief import BriefError, Chords, FixingHole, KeyScheme, LithiumCell, PinTable, SchemeName
 from loquet.core.brief.model import Outline, Shell
-from loquet.core.brief.places import Name
-from loquet.core.brief.sense import OWN_CHIP
+from loquet.core.brief.sense import OWN_CHIP, outline_polygon_mm
 from loquet.core.brief.sources import Power
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused
@@ -67,66 +65,6 @@ class SetScheme(Frozen):
         return with_brief(design, key_scheme={"name": self.scheme, "shape": design.brief.key_scheme.shape})
 
 
-class SetScreen(Frozen):
-    """Another screen part, with the bus that it speaks."""
-
-    kind: Literal["set-screen"] = "set-screen"
-    part: Annotated[str, Field(max_length=60)]
-    bus: Literal["two-wire", "one-way serial", "parallel colour"] | None = None
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Screen {self.part}"
-
-    def apply(self, design: Design) -> Design:
-        """Change part and bus; the bus is read off the part's name where it is not given."""
-        if design.brief.screen is None:
-            raise EditRefused("There is no screen.", "Add one first.")
-        bus = self.bus or ("parallel colour" if "parallel" in self.part else "one-way serial" if "serial" in self.part else "two-wire")
-        return with_brief(design, screen=design.brief.screen.model_copy(update={"part": self.part, "bus": bus}))
-
-
-class SetScreenBits(Frozen):
-    """How many bits of colour a parallel screen gets."""
-
-    kind: Literal["set-screen-bits"] = "set-screen-bits"
-    bits: int
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"{self.bits} colour bits"
-
-    def apply(self, design: Design) -> Design:
-        """Change the bits."""
-        if design.brief.screen is None:
-            raise EditRefused("There is no screen.", "Add one first.")
-        return with_brief(design, screen={**design.brief.screen.model_dump(mode="json"), "colour_bits": self.bits})
-
-
-class SetScreenWish(Frozen):
-    """Speed of the screen's bus, and what is wanted of the screen: frames a second, rows and columns of text."""
-
-    kind: Literal["set-screen-wish"] = "set-screen-wish"
-    serial_mhz: Annotated[float, Field(ge=0.5, le=80)] | None = None
-    wanted_rate_hz: Annotated[float, Field(ge=1, le=120)] | None = None
-    wanted_rows: Annotated[int, Field(ge=1, le=60)] | None = None
-    wanted_columns: Annotated[int, Field(ge=1, le=120)] | None = None
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return "What the screen must do"
-
-    def apply(self, design: Design) -> Design:
-        """Change what is given."""
-        if design.brief.screen is None:
-            raise EditRefused("There is no screen.", "Add one first.")
-        given = {k: v for k, v in self.model_dump(exclude={"kind"}).items() if v is not None}
-        return with_brief(design, screen={**design.brief.screen.model_dump(mode="json"), **given})
-
-
 class SetAnalogue(Frozen):
     """Who reads the axes: the chip, an outside converter, or the chip through a multiplexer."""
 
@@ -141,72 +79,6 @@ class SetAnalogue(Frozen):
     def apply(self, design: Design) -> Design:
         """Change it."""
         return with_brief(design, analogue_by=self.by)
-
-
-class DropExtra(Frozen):
-    """Leave out something that is nice to have."""
-
-    kind: Literal["drop-extra"] = "drop-extra"
-    extra: Literal["buzzer", "light", "headphones", "speaker", "light_chain", "light_matrix"]
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Leave out the {self.extra.replace('_', ' ')}"
-
-    def apply(self, design: Design) -> Design:
-        """Take it out."""
-        return with_brief(design, **{self.extra: None})
-
-
-class AddLink(Frozen):
-    """Add a port, card or connector."""
-
-    kind: Literal["add-link"] = "add-link"
-    link: Link
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Add {self.link.name}"
-
-    def apply(self, design: Design) -> Design:
-        """Put it behind the others; names are their own."""
-        if any(link.name == self.link.name for link in design.brief.links):
-            raise EditRefused(f"There is a {self.link.name} already.", "Give it another name.")
-        return with_brief(design, links=(*design.brief.links, self.link))
-
-
-class RemoveLink(Frozen):
-    """Remove a port, card or connector."""
-
-    kind: Literal["remove-link"] = "remove-link"
-    name: Name
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Remove {self.name}"
-
-    def apply(self, design: Design) -> Design:
-        """Take it out."""
-        return with_brief(design, links=tuple(link for link in design.brief.links if link.name != self.name))
-
-
-class SetSensors(Frozen):
-    """The sensors of the device."""
-
-    kind: Literal["set-sensors"] = "set-sensors"
-    sensors: Annotated[tuple[Sensor, ...], Field(max_length=12)]
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"{len(self.sensors)} sensors"
-
-    def apply(self, design: Design) -> Design:
-        """Change them."""
-        return with_brief(design, sensors=self.sensors)
 
 
 class SetPower(Frozen):
@@ -276,6 +148,29 @@ class SetShell(Frozen):
     def apply(self, design: Design) -> Design:
         """Change it."""
         return with_brief(design, shell=self.shell)
+
+
+class AddCornerHoles(Frozen):
+    """Four fixing holes near the corners of the outline's box."""
+
+    kind: Literal["add-corner-holes"] = "add-corner-holes"
+    screw: Literal["M1.6", "M2", "M2.5", "M3"] = "M2"
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return "Add fixing holes"
+
+    def apply(self, design: Design) -> Design:
+        """Put them 4 mm from both edges; names that are taken stay as they are."""
+        left, bottom, right, top = outline_polygon_mm(design.brief.outline).bounds
+        there = {hole.name for hole in design.brief.fixing_holes}
+        places = {
+            "post south west": (left + 4, bottom + 4), "post south east": (right - 4, bottom + 4),
+            "post north west": (left + 4, top - 4), "post north east": (right - 4, top - 4),
+        }  # fmt: skip
+        added = tuple(FixingHole(name=n, x_mm=round(x, 3), y_mm=round(y, 3), screw=self.screw) for n, (x, y) in places.items() if n not in there)
+        return with_brief(design, fixing_holes=(*design.brief.fixing_holes, *added))
 
 
 class UsePinTable(Frozen):

@@ -5,6 +5,7 @@ import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
 import { Choice } from "./Choice";
 import { type Control, partKind, roleOf } from "./controlKinds";
+import { USAGES } from "./keyUsages";
 
 const DIGITS = [
 	["auto", "by its side"],
@@ -28,7 +29,7 @@ const TURNS = [
 
 /** Everything about the picked control: name, part, form, who works it. */
 export function ControlForm({ control, select }: { control: Control; select: (things: string[]) => void }) {
-	const { edit } = useDesign();
+	const { head, edit } = useDesign();
 	const [name, setName] = useState(control.name);
 	const tray = useQuery({ queryKey: ["tray"], queryFn: () => take(client.GET("/api/tray")), staleTime: Infinity });
 	const parts = tray.data?.parts ?? [];
@@ -129,6 +130,14 @@ export function ControlForm({ control, select }: { control: Control; select: (th
 					value={control.duty ?? "play"}
 					options={DUTIES}
 					set={(duty) => change({ duty } as Partial<Control>)}
+				/>
+			)}
+			{head.brief.role === "usb-keyboard" && "sends" in control && (
+				<Choice
+					label="sends"
+					value={String(control.sends ?? "")}
+					options={[["", "by its number"] as const, ...USAGES.map(([usage, words]) => [String(usage), words] as const)]}
+					set={(usage) => change({ sends: usage ? Number(usage) : null } as Partial<Control>)}
 				/>
 			)}
 			<Choice label="worked by" value={control.digit ?? "auto"} options={DIGITS} set={(digit) => change({ digit })} />

@@ -44,6 +44,7 @@ export function DeviceForm() {
 					void edit({ kind: "set-chords", chords: { rule, at_once: 6, groups: brief.chords?.groups ?? [] } })
 				}
 			/>
+			{brief.chords?.rule === "own" && <Groups />}
 			<Choice
 				label="fed by"
 				value={brief.power.kind ?? "two-aaa-cells"}
@@ -72,5 +73,36 @@ export function DeviceForm() {
 				set={(kind) => void edit({ kind: "set-shell", shell: { kind, name: brief.shell?.name ?? "" } })}
 			/>
 		</div>
+	);
+}
+
+/** The groups of keys that are held together, each with a way to drop it. */
+function Groups() {
+	const { head, edit } = useDesign();
+	const groups = head.brief.chords?.groups ?? [];
+	const title = (id: string) => (head.keys.find((k) => k.id === id)?.title ?? id).replace("button ", "");
+	const drop = (index: number) =>
+		void edit({
+			kind: "set-chords",
+			chords: { rule: "own", at_once: 6, groups: groups.filter((_, place) => place !== index) },
+		});
+	if (groups.length === 0)
+		return <p className="text-[12px] text-ink-2">Pick keys with Shift, then press "Held together".</p>;
+	return (
+		<ul className="text-[12px]">
+			{groups.map((group, index) => (
+				<li key={group.join()} className="flex items-start gap-1">
+					<span className="min-w-0 flex-1">{group.map(title).join(" + ")}</span>
+					<button
+						type="button"
+						className="text-patina hover:underline"
+						aria-label={`Drop ${group.map(title).join(" and ")}`}
+						onClick={() => drop(index)}
+					>
+						drop
+					</button>
+				</li>
+			))}
+		</ul>
 	);
 }

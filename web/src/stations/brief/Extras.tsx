@@ -52,6 +52,69 @@ export function Extras() {
 					/>
 				);
 			})}
+			<Check
+				words="motion sensor"
+				on={(head.brief.sensors ?? []).length > 0}
+				set={(on) =>
+					void edit({
+						kind: "set-sensors",
+						sensors: on ? [{ name: "motion", reading: "two-wire", address: 0x68, interrupt: true, bus_pf: 10 }] : [],
+					})
+				}
+			/>
+			<Check
+				words="crystal"
+				on={head.brief.crystal ?? false}
+				set={(on) => void edit({ kind: "set-clocks", crystal: on, clock_crystal: head.brief.clock_crystal ?? false })}
+			/>
+			<Check
+				words="clock crystal"
+				on={head.brief.clock_crystal ?? false}
+				set={(on) => void edit({ kind: "set-clocks", crystal: head.brief.crystal ?? false, clock_crystal: on })}
+			/>
+			{head.brief.light_chain && (
+				<Count
+					words="lights in the chain"
+					value={head.brief.light_chain.count}
+					set={(count) => void edit({ kind: "set-lights", count })}
+				/>
+			)}
+			{head.brief.light_matrix && (
+				<>
+					<Count
+						words="light rows"
+						value={head.brief.light_matrix.rows}
+						set={(rows) => void edit({ kind: "set-lights", rows })}
+					/>
+					<Count
+						words="light columns"
+						value={head.brief.light_matrix.columns}
+						set={(columns) => void edit({ kind: "set-lights", columns })}
+					/>
+				</>
+			)}
+			{head.brief.screen?.bus === "parallel colour" && (
+				<label className="flex items-center gap-1">
+					<select
+						aria-label="Colour bits"
+						className="border border-[#b9b09c] bg-card px-1 py-0.5"
+						value={head.brief.screen.colour_bits}
+						onChange={(event) => void edit({ kind: "set-screen-bits", bits: Number(event.target.value) })}
+					>
+						{[3, 6, 9, 12, 15, 16, 18].map((bits) => (
+							<option key={bits}>{bits}</option>
+						))}
+					</select>
+					<span className="text-ink-2">colour bits</span>
+				</label>
+			)}
+			{head.brief.screen?.bus === "one-way serial" && (
+				<Count
+					words="MHz to the screen"
+					value={head.brief.screen.serial_mhz ?? 8}
+					set={(serial_mhz) => void edit({ kind: "set-screen-wish", serial_mhz })}
+				/>
+			)}
 			{head.brief.screen && (
 				<label className="flex items-center gap-1">
 					<span className="text-ink-2">screen is</span>
@@ -87,6 +150,23 @@ function Check({ words, on, set }: { words: string; on: boolean; set: (on: boole
 				data-extra={words}
 			/>
 			{words}
+		</label>
+	);
+}
+
+function Count({ words, value, set }: { words: string; value: number; set: (value: number) => void }) {
+	return (
+		<label className="flex items-center gap-1 whitespace-nowrap">
+			<input
+				key={value}
+				className="figure w-[44px] border border-[#b9b09c] bg-card px-1 text-right"
+				inputMode="numeric"
+				aria-label={words}
+				defaultValue={value}
+				onBlur={(event) => Number(event.target.value) !== value && set(Number(event.target.value))}
+				onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+			/>
+			<span className="text-ink-2">{words}</span>
 		</label>
 	);
 }

@@ -25,6 +25,12 @@ export function GroupBar({
 }) {
 	const { head, edit } = useDesign();
 	const names = head.brief.controls.filter((c) => selected.includes(roleOf(c))).map((c) => c.name);
+	const keys = head.keys.filter((k) => selected.some((role) => k.id === role || k.id.startsWith(`${role}:`)));
+	const hold = () =>
+		void edit({
+			kind: "set-chords",
+			chords: { rule: "own", at_once: 6, groups: [...(head.brief.chords?.groups ?? []), keys.map((k) => k.id)] },
+		});
 	return (
 		<div className="flex h-[34px] items-center gap-1.5 border-b border-rule px-3 text-[12px]" data-testid="group-bar">
 			{names.length === 0 && <span className="text-ink-2">Hold Shift to pick several controls.</span>}
@@ -48,6 +54,15 @@ export function GroupBar({
 					onClick={() => void edit({ kind: "mirror-controls", names })}
 				>
 					Mirror
+				</Button>
+			)}
+			{names.length > 1 && keys.length > 1 && (
+				<Button
+					className="!py-0"
+					title="These keys must be readable together: adds them to the chords of this device"
+					onClick={hold}
+				>
+					Held together
 				</Button>
 			)}
 			{names.length > 1 && (

@@ -30,7 +30,7 @@ export function newControl(kind: ControlKind, name: string, x: number, y: number
 		case "encoder":
 			return { ...base, kind, press: true, part: "encoder-11" };
 		case "slider":
-			return { ...base, kind, form: "slide", part: "slider-20" };
+			return { ...base, kind, part: "slider-20" };
 		case "touch":
 			return { ...base, kind, part: "touch-electrode-10" };
 	}

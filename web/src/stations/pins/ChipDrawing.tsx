@@ -1,7 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { useReckoner } from "../../app/reckoner";
 import { useDesign } from "../../document/useDesign";
-import { pinSpot } from "./layout";
+import { BallDrawing } from "./BallDrawing";
+import { ballGrid, pinSpot } from "./layout";
 
 type View = Schemas["PinsView"];
 type Pin = Schemas["ChipPinView"];
@@ -33,6 +34,9 @@ export function ChipDrawing({
 		if (signal && able.has(pin.number)) void edit({ kind: "lock-pin", signal, pin: pin.number }).then(() => pick(null));
 		else pick(pin.signal || null);
 	};
+	const balls = ballGrid(view.pins.map((p) => p.number));
+	if (balls)
+		return <BallDrawing view={view} balls={balls} able={able} signal={signal} press={press} describe={describe} />;
 	return (
 		<div className="min-w-0 flex-1 p-2">
 			<svg

@@ -46,7 +46,7 @@ export function ChipSearch({ close }: { close: () => void }) {
 							{chip.package}, <span className="figure">{chip.ports}</span> pins,{" "}
 							{chip.pieces ? (
 								<>
-									<span className="figure">{(chip.price_cents / 100).toFixed(2)}</span>, {chip.pieces} in stock
+									<span className="figure">{(chip.price_cents / 100).toFixed(2)} €</span>, {chip.pieces} in stock
 									(simulated)
 								</>
 							) : (

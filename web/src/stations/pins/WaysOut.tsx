@@ -43,7 +43,7 @@ export function WaysOut({ conflict, ways }: { conflict: Schemas["Conflict"]; way
 							</span>
 						</span>
 						<span className="figure w-[92px] text-right text-[12px]">
-							{way.price_cents ? `+ ${(way.price_cents / 100).toFixed(2)}` : "0.00"}{" "}
+							{way.price_cents ? `+ ${(way.price_cents / 100).toFixed(2)} €` : "0.00 €"}{" "}
 							<span className="text-ink-2">a device</span>
 						</span>
 						<Button onClick={() => void take(way)}>Take it</Button>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { pinSpot } from "./layout";
+import { ballGrid, pinSpot } from "./layout";
 
 const size = { w: 100, h: 200 };
 
@@ -16,5 +16,19 @@ describe("pins around a package, seen from above", () => {
 	it("puts the last pin of two sides opposite the first", () => {
 		expect(pinSpot(0, 20, 2, size).y).toBeCloseTo(pinSpot(19, 20, 2, size).y);
 		expect(pinSpot(19, 20, 2, size).x).toBe(100);
+	});
+});
+
+describe("balls of a grid package", () => {
+	it("sit in rows by letter and columns by number", () => {
+		const grid = ballGrid(["A1", "A3", "B2", "AA1"]);
+		expect(grid?.get("A1")).toEqual({ x: 0, y: 0 });
+		expect(grid?.get("A3")).toEqual({ x: 2, y: 0 });
+		expect(grid?.get("B2")).toEqual({ x: 1, y: 1 });
+		expect(grid?.get("AA1")).toEqual({ x: 0, y: 2 });
+	});
+	it("is nothing for numbered leads", () => {
+		expect(ballGrid(["1", "2"])).toBeNull();
+		expect(ballGrid([])).toBeNull();
 	});
 });

@@ -21,3 +21,21 @@ export function pinSpot(index: number, count: number, sides: 2 | 4, size: { w: n
 			return { x: (1 - along) * size.w, y: 0, side: "top" };
 	}
 }
+
+export type Ball = { x: number; y: number };
+
+/** Where each ball of a grid package sits (columns and rows from 0, seen from above), or null where the pins are not balls. */
+export function ballGrid(numbers: string[]): Map<string, Ball> | null {
+	const cells = numbers.map((number) => /^([A-Z]{1,2})(\d{1,2})$/.exec(number));
+	if (cells.length === 0 || cells.some((cell) => cell === null)) return null;
+	const rows = [...new Set(cells.map((cell) => cell?.[1] ?? ""))].sort(
+		(a, b) => a.length - b.length || (a < b ? -1 : 1),
+	);
+	const columns = [...new Set(cells.map((cell) => Number(cell?.[2])))].sort((a, b) => a - b);
+	return new Map(
+		numbers.map((number, index) => [
+			number,
+			{ x: columns.indexOf(Number(cells[index]?.[2])), y: rows.indexOf(cells[index]?.[1] ?? "") },
+		]),
+	);
+}

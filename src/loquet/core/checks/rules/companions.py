@@ -15,7 +15,9 @@ def mounting_and_power(brief: Brief) -> list[Finding]:
     """Holes, lights, batteries, reset."""
     found = []
     if len(brief.fixing_holes) < 2:
-        found.append(RULE.finding("The board has fewer than two fixing holes.", "Add holes, or say how the shell holds it.", ("brief:fixing_holes",)))
+        add = Repair(label="Add four holes at the corners", edit={"kind": "add-corner-holes"})
+        sentence = "The board has fewer than two fixing holes."
+        found.append(RULE.finding(sentence, "Add holes, or say how the shell holds it.", ("brief:fixing_holes",), repairs=(add,)))
     if brief.light is None:
         add = Repair(label="Add an indicator light", edit={"kind": "set-extra", "extra": "light", "present": True})
         sentence = "There is no indicator light, so nobody sees whether the device is on."
