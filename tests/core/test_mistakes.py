@@ -99,11 +99,11 @@ def test_k04_screen_and_sound_that_want_one_block_are_solved_together(library: L
 def test_k05_a_key_on_a_programming_pin_is_a_stop_with_a_repair(library: Library) -> None:
     design = Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34", "buzzer": "37"}))
     solved = run_stage(Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34"})), "pins", library)
-    findings = found(solved, library, "programming-sharing")
+    findings = found(solved, library, "pin-sharing")
     assert [f.severity for f in findings] == ["stop"]
     assert "held key" in findings[0].sentence
     cured = run_stage(repaired(solved, findings[0]), "pins", library)
-    assert found(cured, library, "programming-sharing") == []
+    assert found(cured, library, "pin-sharing") == []
     assert verdict_of(design, library) is not None
 
 

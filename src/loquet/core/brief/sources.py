@@ -8,51 +8,44 @@ from loquet.core.brief.places import PlaceMm
 from loquet.core.frozen import Frozen
 
 
-class CellPair(Frozen):
+class PlacedSource(Frozen):
+    """What all sources have: the middle of the cells, or the connector."""
+
+    x_mm: PlaceMm
+    y_mm: PlaceMm
+    turn_deg: Literal[0, 90] = 0
+
+
+class CellPair(PlacedSource):
     """Two AAA cells in series, in holders on pads on the far side; the place is the middle of the pair."""
 
     kind: Literal["two-aaa-cells"] = "two-aaa-cells"
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: Literal[0, 90] = 0
 
 
-class LithiumCell(Frozen):
+class LithiumCell(PlacedSource):
     """One lithium cell with a charger; `sense` measures it on an analogue channel."""
 
     kind: Literal["lithium-cell"] = "lithium-cell"
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: Literal[0, 90] = 0
     capacity_mah: Annotated[int, Field(ge=50, le=20_000)] = 1000
     sense: bool = True
 
 
-class CoinCell(Frozen):
+class CoinCell(PlacedSource):
     """A coin cell in a holder."""
 
     kind: Literal["coin-cell"] = "coin-cell"
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: Literal[0, 90] = 0
 
 
-class NineVolt(Frozen):
+class NineVolt(PlacedSource):
     """A nine-volt block on leads."""
 
     kind: Literal["nine-volt"] = "nine-volt"
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: Literal[0, 90] = 0
 
 
-class FromHost(Frozen):
+class FromHost(PlacedSource):
     """Fed by the host over its cable; the place is the connector."""
 
     kind: Literal["from-host"] = "from-host"
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: Literal[0, 90] = 0
 
 
 Power = Annotated[CellPair | LithiumCell | CoinCell | NineVolt | FromHost, Field(discriminator="kind")]

@@ -2,7 +2,6 @@
 
 from loquet.core.checks.rule import Rule
 from loquet.core.checks.rules import (
-    boot_sharing,
     bus_load,
     cell_safety,
     circuit_recipes,
@@ -19,8 +18,8 @@ from loquet.core.checks.rules import (
     legible_text,
     mask_web,
     pad_agreement,
+    pin_sharing,
     pin_voltage,
-    programming_sharing,
     rail_source,
     supply_range,
     thumb_reach,
@@ -40,8 +39,7 @@ RULES: tuple[Rule, ...] = (
     bus_load.RULE,
     drive_strength.RULE,
     pin_voltage.RULE,
-    programming_sharing.RULE,
-    boot_sharing.RULE,
+    pin_sharing.RULE,
     circuit_recipes.RULE,
     rail_source.RULE,
     pad_agreement.RULE,

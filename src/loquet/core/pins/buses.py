@@ -77,7 +77,7 @@ def text_working(screen: Screen, module: ScreenModule) -> Working:
     """What text the screen can show."""
     rows, columns, high = legible_text(module)
     return Working(
-        id="screen.text", title="Legible text", value=rows, unit="rows", shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
+        id="screen.text", title="Legible text", value=rows, unit="", shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
         formula="pixels / (6 x 8 a character, grown until it is 1.8 mm high)",
         inputs=(
             WorkingInput(name="lit area", value=f"{module.active_mm[0]:g} x {module.active_mm[1]:g}", unit="mm", origin=module.evidence_text),
@@ -133,7 +133,7 @@ def axis_working(name: str, title: str, span_share: float, supply_v: float, refe
     codes, lost = codes_used(span, reference_v, bits)
     divider = f"; divider 1 : {1 / ratio:.2f} from {supply_v:g} V to {reference_v:g} V" if ratio < 1 else ""
     return Working(
-        id=f"axis.{name}", title=f"Codes used by {title}", value=codes, unit="codes", shown=f"{codes:.0f} of {2**bits} ({lost:.2f} bits lost)",
+        id=f"axis.{name}", title=f"Codes used by {title}", value=codes, unit="", shown=f"{codes:.0f} of {2**bits} ({lost:.2f} bits lost)",
         formula=f"span / reference x 2^{bits}{divider}",
         inputs=(
             WorkingInput(name="span", value=f"{span:.2f}", unit="V", origin=f"{span_share:.0%} of {supply_v:g} V by the part's drawing"),

@@ -140,7 +140,7 @@ export function Device({
 				aria-label="The device from the front"
 				data-testid="device"
 				className="h-full w-full touch-none select-none"
-				viewBox={`${-PAD_MM} ${-PAD_MM} ${w + 2 * PAD_MM} ${h + 2 * PAD_MM}`}
+				viewBox={`${-PAD_MM * k} ${-PAD_MM * k} ${w + 2 * PAD_MM * k} ${h + 2 * PAD_MM * k}`}
 				onPointerMove={move}
 				onPointerUp={() => void end()}
 				onPointerCancel={() => setDrag(null)}
