@@ -1,0 +1,180 @@
+"""Circuits of controls: keys by pin and by matrix, axes, screens on a serial header; and what is refused by name."""
+
+import json
+from typing import Any
+
+import pytest
+
+from loquet.catalogue.bundled import parts, screens
+from loquet.core.brief import Brief, KeyScheme, keys_of, read_brief
+from loquet.core.circuit import Circuit, Component, RecipeNotPossible
+from loquet.core.circuit.assembling import refuse_without_recipe
+from loquet.core.circuit.recipes.controls import controls
+from loquet.core.circuit.recipes.screen_header import plain_screen_header
+from loquet.core.circuit.supply import TWO_AAA
+from loquet.core.design import Design
+from loquet.core.library import Library
+from loquet.core.pins.ghosting import read_as_pressed
+from loquet.core.pins.wiring import wiring_of
+from loquet.core.pipeline import bring_up_to_date
+from loquet.core.release import release
+from loquet.core.reviewing import review
+from loquet.demo.scenario import demo_brief
+
+
+def plain(name: str, **changes: Any) -> Brief:
+    values = json.loads(demo_brief(name).model_dump_json())
+    return read_brief(json.dumps({**values, **changes}).encode())
+
+
+def on_cells(**changes: Any) -> Brief:
+    """The handset fed by two AAA cells, by itself, on a chip that is large enough."""
+    fixed = {"links": [], "role": "stand-alone", "power": {"kind": "two-aaa-cells", "x_mm": 75, "y_mm": 42}, "chip": {"part": "stm32f072rbt6"}}
+    return plain("star-handset", **{**fixed, **changes})
+
+
+def by_role(brief: Brief) -> dict[str, Component]:
+    return {c.role: c for c in controls(brief, parts(), TWO_AAA).components}
+
+
+def test_a_diode_matrix_lets_current_run_from_column_to_row_only() -> None:
+    brief = on_cells(key_scheme={"name": "diode matrix"})
+    wiring, made = wiring_of(brief), by_role(brief)
+    for key in keys_of(brief):
+        cell = wiring.cell(key.id)
+        assert cell is not None
+        diode = made[f"diode {key.id}"]
+        # pad 1 is the cathode (at the row), pad 2 the anode (at the key)
+        assert diode.pads["1"] == f"ROW_{cell[0] + 1}"
+        assert diode.pads["2"] in made[key.role].pads.values()
+        assert f"COLUMN_{cell[1] + 1}" in made[key.role].pads.values()
+        assert parts()[diode.part].pin_names == {"1": "cathode", "2": "anode"}
+
+
+def test_the_circuit_of_a_bare_matrix_has_the_ghosts_that_the_analysis_names() -> None:
+    """The nets themselves, walked as wires, give the same reading as the analysis of the wiring."""
+    brief = on_cells(key_scheme={"name": "bare matrix"})
+    wiring, made = wiring_of(brief), by_role(brief)
+    pressed = [key.id for key in keys_of(brief)][:3]
+    joined: dict[str, set[str]] = {}
+    for key in keys_of(brief):
+        if key.id in pressed:
+            pair = [n for n in made[key.role].pads.values() if n.startswith(("ROW", "COLUMN"))]
+            joined.setdefault(pair[0], set()).add(pair[1])
+            joined.setdefault(pair[1], set()).add(pair[0])
+
+    def reach(start: str) -> set[str]:
+        seen, waiting = {start}, [start]
+        while waiting:
+            waiting += [n for n in joined.get(waiting.pop(), ()) if n not in seen and not seen.add(n)]  # type: ignore[func-returns-value]
+        return seen
+
+    low = {key for key, row, column in wiring.cells if f"COLUMN_{column + 1}" in reach(f"ROW_{row + 1}")}
+    assert low == read_as_pressed(wiring, pressed)
+
+
+def test_a_stick_has_its_rails_axes_and_press() -> None:
+    stick = by_role(on_cells())["stick:left stick"]
+    names = parts()["stick-resistive-13"].pin_names
+    nets = {names[pad]: net for pad, net in stick.pads.items()}
+    assert nets["supply"] == "SUPPLY"
+    assert nets["ground"] == "GROUND"
+    assert nets["x"] == "STICK_LEFT_STICK_X"
+    assert nets["y"] == "STICK_LEFT_STICK_Y"
+    assert nets["press"] == "STICK_LEFT_STICK_PRESS"
+    assert nets["common"] == "GROUND"
+
+
+@pytest.mark.parametrize(
+    ("control", "wanted"),
+    [
+        ({"kind": "encoder", "name": "knob", "x_mm": 75, "y_mm": 30}, {"a": "ENCODER_KNOB_A", "b": "ENCODER_KNOB_B", "press": "ENCODER_KNOB_PRESS", "common": "GROUND"}),
+        ({"kind": "slider", "name": "gain", "x_mm": 75, "y_mm": 30}, {"supply": "SUPPLY", "level": "SLIDER_GAIN_LEVEL", "ground": "GROUND"}),
+        ({"kind": "trigger", "name": "focus", "x_mm": 75, "y_mm": 30}, {"supply": "SUPPLY", "pull": "TRIGGER_FOCUS_PULL", "ground": "GROUND"}),
+        (
+            {"kind": "pad", "name": "nub", "x_mm": 75, "y_mm": 30, "form": "five-way part", "part": "five-way-10"},
+            {"up": "PAD_NUB_UP", "down": "PAD_NUB_DOWN", "left": "PAD_NUB_LEFT", "right": "PAD_NUB_RIGHT", "press": "PAD_NUB_PRESS", "common": "GROUND"},
+        ),
+    ],
+    ids=["encoder", "slider", "trigger", "five-way"],
+)  # fmt: skip
+def test_other_controls_have_every_pad_on_its_net(control: dict[str, Any], wanted: dict[str, str]) -> None:
+    made = by_role(on_cells(controls=[control]))[f"{control['kind']}:{control['name']}"]
+    names = parts()[made.part].pin_names
+    assert {names[pad]: net for pad, net in made.pads.items()} == wanted
+
+
+def test_pull_downs_turn_every_key_round_and_leave_the_power_button_alone() -> None:
+    extra = {"kind": "button", "name": "on and off", "x_mm": 75, "y_mm": 30, "duty": "power"}
+    controls_now = [*json.loads(demo_brief("star-handset").model_dump_json())["controls"], extra]
+    made = by_role(on_cells(controls=controls_now, button_reading="pull-down-resistors"))
+    assert set(made["button:menu"].pads.values()) == {"BUTTON_MENU", "SUPPLY"}
+    assert set(made["button:on and off"].pads.values()) == {"BUTTON_ON_AND_OFF", "GROUND"}
+    assert "pull-down menu" in made
+    assert "pull-down on and off" not in made
+
+
+def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:
+    screen = demo_brief("star-handset").screen
+    assert screen is not None
+    module = screens()["screen-128x64-serial"]
+    header, decoupling = plain_screen_header(screen, module).components
+    assert [header.pads[str(i + 1)] for i in range(4)] == ["GROUND", "SUPPLY", "SCREEN_CLOCK", "SCREEN_DATA"]
+    assert decoupling.pads == {"1": "SUPPLY", "2": "GROUND"}
+    wide = screen.model_copy(update={"bus": "parallel colour", "colour_bits": 18})
+    with pytest.raises(RecipeNotPossible, match="fewer colour bits"):
+        plain_screen_header(wide, screens()["screen-320x240-parallel"])
+    narrow = screen.model_copy(update={"bus": "parallel colour", "colour_bits": 6})
+    assert len(plain_screen_header(narrow, screens()["screen-320x240-parallel"]).components[0].pads) == 13
+
+
+@pytest.mark.parametrize(
+    ("changes", "said"),
+    [
+        ({"key_scheme": {"name": "expander 16"}}, "expander 16"),
+        ({"key_scheme": {"name": "resistor ladder"}}, "resistor ladder"),
+        ({"analogue_by": "converter"}, "outside converter"),
+        ({"controls": [{"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V"}]}, "5 V rail"),
+        (
+            {"controls": [{"kind": "pad", "name": "p", "x_mm": 40, "y_mm": 30, "form": "five-way part", "part": "five-way-10"}], "key_scheme": {"name": "diode matrix"}},
+            "share one leg",
+        ),
+    ],
+)  # fmt: skip
+def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(library: Library, changes: dict[str, Any], said: str) -> None:
+    brief = on_cells(**changes)
+    with pytest.raises(RecipeNotPossible) as caught:
+        controls(brief, parts(), TWO_AAA)
+    assert said in str(caught.value)
+    stops = [f for f in review(Design(brief=brief), library) if f.rule == "circuit-recipes"]
+    assert [f.severity for f in stops] == ["stop"]
+    assert said in stops[0].sentence
+
+
+def test_everything_without_a_recipe_is_named_at_once() -> None:
+    brief = plain("star-handset", links=[{"kind": "memory-card", "name": "card"}], speaker={}, light_chain={"count": 3}, crystal=True)
+    with pytest.raises(RecipeNotPossible) as caught:
+        refuse_without_recipe(brief)
+    for word in ("card", "speaker", "light chain", "crystal", "lithium cell"):
+        assert word in caught.value.limit
+
+
+@pytest.mark.parametrize(
+    ("brief", "parts_on_it"),
+    [(lambda: on_cells(), 39), (lambda: plain("focus-pad", key_scheme={"name": "diode matrix"}), 44), (lambda: plain("dusk-remote", key_scheme={"name": "mixed"}), 38)],
+    ids=["sticks and a serial screen", "diode matrix", "mixed"],
+)  # fmt: skip
+def test_boards_with_new_controls_and_schemes_end_ready(brief: Any, parts_on_it: int, library: Library) -> None:
+    design = bring_up_to_date(Design(brief=brief()), library)
+    result = release(design, library)
+    assert [f.sentence for f in result.findings if f.severity == "stop"] == []
+    assert result.ready
+    assert design.circuit is not None
+    circuit: Circuit = design.circuit.value
+    assert len(circuit.components) == parts_on_it
+
+
+def test_a_scheme_is_kept_when_a_key_is_added() -> None:
+    assert KeyScheme(name="diode matrix", shape="few rows").shape == "few rows"
+    brief = on_cells(key_scheme={"name": "diode matrix", "shape": "few rows"})
+    assert wiring_of(brief).rows < wiring_of(on_cells(key_scheme={"name": "diode matrix"})).rows
