@@ -1,0 +1,107 @@
+"""Rules of the Brief and Pins stations: when they speak, what they offer, and that missing data is never a pass."""
+
+import json
+from typing import Any
+
+import pytest
+
+from loquet.core.brief import Brief, read_brief
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import Rule
+from loquet.core.design import Choices, Design
+from loquet.core.edits import EDITS, apply
+from loquet.core.library import Library
+from loquet.core.pipeline import run_stage
+from loquet.core.provenance import Failed, NotApplicable, Outcome, Passed, Undetermined
+from loquet.core.reviewing import subject_of
+from loquet.demo.scenario import demo_brief
+
+
+def brief_with(name: str = "star-handset", **changes: Any) -> Brief:
+    values = json.loads(demo_brief(name).model_dump_json())
+    return read_brief(json.dumps({**values, **changes}).encode())
+
+
+def rule(name: str) -> Rule:
+    return next(r for r in RULES if r.id == name)
+
+
+def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Outcome:
+    design = Design(brief=brief, choices=Choices(**choices))
+    if "plan" in rule(name).needs:
+        design = run_stage(design, "pins", library)
+    return rule(name).run(subject_of(design, library))
+
+
+@pytest.mark.parametrize(
+    ("name", "changes", "kind"),
+    [
+        ("ghosting", {}, NotApplicable),
+        ("ghosting", {"key_scheme": {"name": "diode matrix"}}, Passed),
+        ("ghosting", {"key_scheme": {"name": "bare matrix"}}, Failed),
+        ("ghosting", {"key_scheme": {"name": "resistor ladder"}}, Failed),
+        ("ghosting", {"key_scheme": {"name": "charlieplexed"}}, Failed),
+        ("frame-rate", {}, Passed),
+        ("frame-rate", {"screen": None}, NotApplicable),
+        ("legible-text", {"screen": None}, NotApplicable),
+        ("bus-load", {}, NotApplicable),
+        ("bus-load", {"sensors": [{"name": "tilt"}]}, Passed),
+        ("drive-strength", {}, NotApplicable),
+        ("drive-strength", {"light_matrix": {"rows": 4, "columns": 4}}, Undetermined),
+        ("usb-role", {}, Passed),
+        ("usb-role", {"links": []}, Failed),
+        ("usb-role", {"links": [], "role": "stand-alone"}, NotApplicable),
+        ("thumb-reach", {}, Failed),
+        ("thumb-reach", {"role": "usb-keyboard"}, NotApplicable),
+        ("cell-safety", {}, Failed),
+        ("cell-safety", {"power": {"kind": "from-host", "x_mm": 75, "y_mm": 28}}, NotApplicable),
+        ("supply-range", {}, NotApplicable),
+        ("circuit-recipes", {}, Failed),
+    ],
+)
+def test_each_rule_answers_as_it_should(name: str, changes: dict[str, Any], kind: type, library: Library) -> None:
+    assert isinstance(outcome_of(name, brief_with(**changes), library), kind)
+
+
+def test_unknown_5_v_tolerance_is_undetermined_and_a_table_can_tell(library: Library) -> None:
+    sticks = [{"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V", "press": False}]
+    assert isinstance(outcome_of("pin-voltage", brief_with(controls=sticks, chip={"part": "stm32f072rbt6"}), library), Undetermined)
+    pads = [{"pad": str(n), "port": f"GP{n}", "can": ["input", "output", f"adc0.in{n}", "5v", "tim1.ch1"]} for n in range(1, 9)]
+    pads += [{"pad": "90", "port": "D", "can": ["debug.swdio"]}, {"pad": "91", "port": "C", "can": ["debug.swclk"]}]
+    own = {
+        "chip": {"part": "own"},
+        "pin_table": {"name": "tolerant", "pads": pads},
+        "links": [],
+        "role": "stand-alone",
+        "screen": None,
+        "light": None,
+    }
+    assert isinstance(outcome_of("pin-voltage", brief_with(controls=sticks, **own), library), Passed)
+
+
+def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) -> None:
+    brief = demo_brief("dusk-remote").model_copy(update={"chip": demo_brief("dusk-remote").chip.model_copy(update={"part": "stm32l431cct6"})})
+    boot = next(p.number for p in library.find_chip("stm32l431cct6").pins if p.is_boot)
+    found = outcome_of("pin-sharing", brief, library, pin_locks={"button:dome": boot})
+    assert isinstance(found, Failed)
+    assert [(f.severity, len(f.repairs)) for f in found.findings] == [("look", 1)]
+    assert "loader" in found.findings[0].sentence
+    assert isinstance(outcome_of("pin-sharing", brief, library), Passed)
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [{"fixing_holes": []}, {"light": None}, {"power": {"kind": "lithium-cell", "x_mm": 75, "y_mm": 28, "sense": False}}, {"speaker": {}}],
+    ids=["holes", "light", "sense", "headphones"],
+)
+def test_each_missing_companion_is_added_by_its_own_repair(changes: dict[str, Any], library: Library) -> None:
+    design = Design(brief=brief_with(**changes))
+
+    def offered(now: Design) -> list[dict[str, Any]]:
+        found = rule("companions").run(subject_of(now, library))
+        assert isinstance(found, Failed)
+        return [r.edit for f in found.findings for r in f.repairs]
+
+    edits = offered(design)
+    assert len(edits) == 1
+    assert edits[0] not in offered(apply(design, EDITS.validate_python(edits[0])))
