@@ -27,7 +27,7 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
 			label: c.name,
 			hint: "control",
 			station: "brief",
-			about: [`button:${c.name}`],
+			about: [`${c.kind ?? "button"}:${c.name}`],
 		})),
 		...(circuit.data?.components ?? []).map((c) => ({
 			label: c.ref,

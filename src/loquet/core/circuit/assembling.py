@@ -17,6 +17,7 @@ from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
 
 CHIP_MA = 8.0
+POWER_WORDS = {"lithium-cell": "a lithium cell", "coin-cell": "a coin cell", "nine-volt": "a nine-volt block", "from-host": "power from a host"}
 
 
 @dataclass(frozen=True)
@@ -60,7 +61,7 @@ def refuse_without_recipe(brief: Brief) -> None:
         if thing
     ]  # fmt: skip
     if brief.power.kind != "two-aaa-cells":
-        waiting.append(f"power from {brief.power.kind.replace('-', ' ')}")
+        waiting.append(POWER_WORDS[brief.power.kind])
     if waiting:
         raise RecipeNotPossible(
             "circuit",

@@ -133,7 +133,10 @@ export function Device({
 		} else if (event.key === "Escape") select([]);
 	};
 	return (
-		<div className="min-h-0 flex-1 p-3">
+		<div className="relative min-h-0 flex-1 p-3">
+			{hand !== "none" && (
+				<p className="absolute inset-x-4 bottom-1 text-[12px] text-ink-2">Reach arcs: {head.reach_source}.</p>
+			)}
 			<svg
 				ref={svg}
 				role="application"

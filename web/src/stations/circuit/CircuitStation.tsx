@@ -57,6 +57,12 @@ export function CircuitStation() {
 			</div>
 			<div className="flex min-h-0 flex-1">
 				<div className="min-w-0 flex-1 overflow-y-auto px-4 py-3">
+					{view.components.length === 0 && (
+						<p className="max-w-[420px] text-ink-2">
+							No circuit yet. It is made from the pin plan by one recipe a block; what has no recipe yet stands among
+							the findings.
+						</p>
+					)}
 					{BLOCKS.map(([block, title]) => (
 						<Block key={block} block={block} title={title} view={view} net={net} pick={setNet} />
 					))}
