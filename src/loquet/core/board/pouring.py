@@ -36,8 +36,7 @@ def pour_ground(view: BoardView) -> Pour:
     sides = {name: pour_side(view, name) for name in (NEAR, FAR)}
     stitches = stitch_places(view, sides)
     vias = tuple(Via(net=GROUND, x_nm=x, y_nm=y) for x, y in stitches)
-    grounded = [c for c in (*view.pads, *view.wiring) if c.net == GROUND]
-    pieces = kept_pieces(sides, grounded, stitches)
+    pieces = kept_pieces(sides, ground_copper(view), stitches)
     islands = ground_islands(view, pieces, vias)
     share = 100 * sum(Polygon(p.outer, p.holes).area for p in pieces) / (2 * view.outline.area)
     working = Working(
@@ -108,10 +107,10 @@ def stitch_places(view: BoardView, sides: dict[str, Side]) -> list[tuple[int, in
     good = shapely.contains_xy(free, xs.ravel(), ys.ravel())
     points = [(int(x), int(y)) for x, y in zip(xs.ravel()[good], ys.ravel()[good], strict=True)]
     taken: list[tuple[int, int]] = []
-    grounded = [c for c in (*view.pads, *view.wiring) if c.net == GROUND]
+    grounded = ground_copper(view)
     for side in sides.values():
         for piece in polygons(side.poured):
-            if not touches(piece, side.name, grounded):
+            if not touches(piece, grounded[side.name]):
                 taken += first_inside(piece, points, taken, rules.via_nm * 2)
     for point in points:
         if spaced(point, taken, STITCH_EVERY_NM):
@@ -132,18 +131,23 @@ def spaced(point: tuple[int, int], taken: list[tuple[int, int]], apart_nm: float
     return all((point[0] - x) ** 2 + (point[1] - y) ** 2 >= apart_nm**2 for x, y in taken)
 
 
-def touches(piece: Polygon, side: str, copper: list[Copper]) -> bool:
-    """Whether a piece touches any of the copper on its side."""
-    shapely.prepare(piece)
-    return any(side in c.sides and piece.intersects(polygon_of(c.shape)) for c in copper)
+def ground_copper(view: BoardView) -> dict[str, shapely.STRtree]:
+    """The ground copper of each side, ready to be asked what touches it."""
+    copper = [c for c in (*view.pads, *view.wiring) if c.net == GROUND]
+    return {name: shapely.STRtree([polygon_of(c.shape) for c in copper if name in c.sides]) for name in (NEAR, FAR)}
 
 
-def kept_pieces(sides: dict[str, Side], grounded: list[Copper], stitches: list[tuple[int, int]]) -> tuple[PourPiece, ...]:
+def touches(piece: Polygon, copper: shapely.STRtree) -> bool:
+    """Whether a piece touches any of the copper."""
+    return bool(len(copper.query(piece, predicate="intersects")))
+
+
+def kept_pieces(sides: dict[str, Side], grounded: dict[str, shapely.STRtree], stitches: list[tuple[int, int]]) -> tuple[PourPiece, ...]:
     """Pieces that touch ground copper or a stitch; the rest would float and is left out."""
     kept = []
     for side in sides.values():
         for piece in polygons(side.poured):
-            if touches(piece, side.name, grounded) or any(piece.contains(Point(p)) for p in stitches):
+            if touches(piece, grounded[side.name]) or any(piece.contains(Point(p)) for p in stitches):
                 kept.append(PourPiece(far=side.name == FAR, outer=ring(piece.exterior), holes=tuple(ring(r) for r in piece.interiors)))
     return tuple(kept)
 

@@ -147,8 +147,9 @@ def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
 def put_text(sheet: Sheet, text: str, x: float, y: float, height_nm: int, upright: bool) -> bool:
     """Print a text about a place if all of it is allowed and free; far texts are mirrored so that they read from behind."""
     lines = [placed(line, x, y, sheet.far, upright) for line in text_lines(text, height_nm)]
-    area = shapely.union_all([line.buffer(sheet.width_nm / 2 + SPACE_NM / 2, quad_segs=2) for line in lines])
-    hull = area.envelope
+    reach = sheet.width_nm / 2 + SPACE_NM / 2
+    left, bottom, right, top = shapely.total_bounds(lines)
+    hull = shapely.box(left - reach, bottom - reach, right + reach, top + reach)
     if not sheet.allowed.contains(hull) or any(hull.intersects(word) for word in sheet.words):
         return False
     sheet.words.append(hull)
