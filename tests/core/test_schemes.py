@@ -100,6 +100,16 @@ def test_every_key_is_read_once_whatever_the_scheme(name: str, handset: Design) 
     assert len(signals) == len(set(signals))
 
 
+@pytest.mark.parametrize("name", ["bare matrix", "mixed"])
+def test_a_power_button_that_is_named_as_direct_has_one_pin(name: str, handset: Design) -> None:
+    controls = (*handset.brief.controls[:-1], handset.brief.controls[7].model_copy(update={"name": "on and off", "duty": "power", "x_mm": 75.0}))
+    scheme = KeyScheme(name=name, direct=("button:on and off", "button:menu"))  # type: ignore[arg-type]
+    brief = changed(handset.brief, controls=controls, key_scheme=scheme)
+    assert sorted(wire(brief, name).direct) == ["button:menu", "button:on and off"]  # type: ignore[arg-type]
+    signals = [n.signal for n in needs_of(brief)]
+    assert len(signals) == len(set(signals))
+
+
 def test_ways_out_are_ranked_and_every_one_of_them_works(handset: Design, library: Library) -> None:
     conflict = verdict_of(handset, library)
     assert conflict is not None

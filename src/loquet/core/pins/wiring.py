@@ -44,7 +44,7 @@ def wire(brief: Brief, scheme: SchemeName) -> KeyWiring:
             return matrix(scheme, scanned, brief.key_scheme.shape, tuple(k.id for k in scanned), own)
         case "bare matrix":
             kept = tuple(k for k in brief.key_scheme.diodes if brief.key_scheme.name == scheme)
-            singles = tuple(k for k in brief.key_scheme.direct if brief.key_scheme.name == scheme)
+            singles = tuple(k.id for k in scanned if k.id in brief.key_scheme.direct and brief.key_scheme.name == scheme)
             whole = matrix(scheme, scanned, brief.key_scheme.shape, tuple(k for k in kept if k not in singles), (*own, *singles))
             return closed_up(whole, tuple(cell for cell in whole.cells if cell[0] not in singles))
         case "mixed":
