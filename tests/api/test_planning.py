@@ -104,3 +104,19 @@ def test_the_head_tells_keys_and_reach(client: TestClient, handset: int) -> None
     assert len(head["reach"]) == 6
     assert "from memory" in head["reach_source"]
     assert demo_brief("star-handset").name == head["name"]
+
+
+def test_pins_are_aimed_at_a_placed_board_only(client: TestClient, handset: int) -> None:
+    refused = client.post(f"/api/projects/{handset}/aim")
+    assert refused.status_code == 422
+    assert "not placed" in refused.json()["sentence"]
+    made = client.post("/api/projects", content=(ROOT / "examples" / "dome-pod.brief.json").read_bytes()).json()["project"]
+    job = client.post(f"/api/projects/{made}/jobs", json={"kind": "placement"}).json()["job"]
+    for _ in range(400):
+        if client.get(f"/api/jobs/{job}").json()["state"] not in ("waiting", "running"):
+            break
+        time.sleep(0.05)
+    head = client.post(f"/api/projects/{made}/aim").json()
+    assert len(head["choices"]["pin_targets"]) == 7
+    assert "pins" in head["stale"]
+    assert solve(client, made) == "Pins solved."

@@ -8,10 +8,11 @@ from loquet.core.brief.reach import HAND_MM, out_of_reach, reach_arcs
 from loquet.core.design import Choices, Design
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.feasibility import brief_faults
+from loquet.core.geometry import middle_of
 from loquet.core.library import Library
-from loquet.core.pinning import verdict_of
+from loquet.core.pinning import placed_targets, verdict_of
 from loquet.core.pins.needs import needs_of
-from loquet.core.pipeline import bring_up_to_date, pin_problem
+from loquet.core.pipeline import board_view, bring_up_to_date, pin_problem, stale_slices
 from loquet.core.release import release
 from loquet.demo.scenario import demo_brief
 
@@ -145,7 +146,6 @@ def test_an_existing_shell_keeps_outline_and_holes(handset: Design) -> None:
         ({"kind": "set-screen-bits", "bits": 7}, "colour_bits"),
         ({"kind": "add-link", "link": {"kind": "usb-device", "name": "usb"}}, "already"),
         ({"kind": "set-lights", "count": -1}, None),
-        ({"kind": "take-placed-targets"}, "not placed"),
     ],
 )
 def test_refused_edits_say_why(handset: Design, fields: dict[str, object], said: str | None) -> None:
@@ -170,14 +170,20 @@ def test_unknown_schemes_are_no_edit() -> None:
 
 
 def test_pins_are_solved_again_for_the_placed_board(finished: Design, library: Library) -> None:
-    aimed = edit(finished, kind="take-placed-targets")
-    assert finished.placement is not None
-    part = next(p for p in finished.placement.value.parts if p.role.startswith("buzzer"))
+    """Targets are true pads of the placed board; what the brief moves afterwards is aimed at its new place again."""
+    targets = placed_targets(finished, library)
+    assert set(targets) == {n.signal for n in needs_of(finished.brief)}
+    pads = {middle_of(p.shape): p.net for p in board_view(finished, library).pads}
+    assert all(pads[targets[n.signal]] == n.net for n in needs_of(finished.brief))
+    aimed = edit(finished, kind="take-placed-targets", targets={**targets, "nobody": (0, 0)})
+    assert aimed.choices.pin_targets == targets
     before, after = pin_problem(finished, library), pin_problem(aimed, library)
-    buzzer = next(n for n in after.needs if n.signal == "buzzer")
     assert next(n for n in before.needs if n.signal == "buzzer").target is None
-    assert buzzer.target is not None
-    assert abs(buzzer.target[0] - part.x_nm) < 20_000_000
+    assert next(n for n in after.needs if n.signal == "buzzer").target == targets["buzzer"]
+    assert "pins" in stale_slices(aimed)
+    moved = edit(aimed, kind="move-thing", thing="button:dome", x_mm=24, y_mm=7)
+    assert set(targets) - set(moved.choices.pin_targets) == {"button:dome"}
+    assert placed_targets(Design(brief=finished.brief), library) == {}
 
 
 def test_every_preset_makes_sense_and_fits_its_chip(library: Library) -> None:

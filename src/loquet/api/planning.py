@@ -2,24 +2,29 @@
 
 import io
 import zipfile
+from datetime import UTC, datetime
 from typing import Literal
 
 from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel
 
-from loquet.api.context import ContextNow, SessionNow
+from loquet.api.context import AUTHOR, ContextNow, SessionNow
+from loquet.api.describing import describe_head
 from loquet.api.errors import Refused
+from loquet.api.shapes import DesignHead
 from loquet.catalogue.presets import presets
 from loquet.core.brief import Brief
 from loquet.core.design import Design
+from loquet.core.edits import apply
+from loquet.core.edits.pin_edits import TakePlacedTargets
 from loquet.core.handover.package import handover_files
-from loquet.core.pinning import Conflict, schemes_of, sums, verdict_of, ways_for
+from loquet.core.pinning import Conflict, placed_targets, schemes_of, sums, verdict_of, ways_for
 from loquet.core.pins.schemes import SchemeCard
 from loquet.core.pins.ways_out import WayOut
 from loquet.core.pipeline import stale_slices
 from loquet.core.provenance import Working
-from loquet.store.designs import head_of, load_design
+from loquet.store.designs import commit_version, head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["planning"])
 TYPES = {"pdf": "application/pdf", "json": "application/json", "bin": "application/octet-stream"}
@@ -39,6 +44,21 @@ def get_pin_verdict(project_id: int, session: SessionNow, context: ContextNow) -
     design = load_design(session, head_of(session, project_id).version)
     conflict = verdict_of(design, context.library)
     return PinVerdict(fits=conflict is None, conflict=conflict, ways_out=list(ways_for(design, context.library)) if conflict else [])
+
+
+@router.post("/projects/{project_id}/aim")
+def aim_at_board(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+    """Take the pads of the placed board as targets for the pins; refused before it is placed."""
+    head = head_of(session, project_id, lock=True)
+    design = load_design(session, head.version)
+    targets = placed_targets(design, context.library)
+    if not targets:
+        raise Refused("The board is not placed for this circuit.", "Place it first.")
+    edit = TakePlacedTargets(targets=targets)
+    commit_version(session, head.revision, apply(design, edit), edit.label, AUTHOR, datetime.now(UTC))
+    session.flush()
+    head = head_of(session, project_id)
+    return describe_head(session, head, load_design(session, head.version), context)
 
 
 class SchemesView(BaseModel):

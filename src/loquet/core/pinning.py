@@ -4,6 +4,7 @@ from loquet.core.brief import Brief, Stick, Trigger
 from loquet.core.brief.keys import role_of
 from loquet.core.design import Design
 from loquet.core.frozen import Frozen
+from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pins import Infeasible, Need, PinPlan, PinProblem, Solved, Stopped, solve
@@ -17,7 +18,7 @@ from loquet.core.pins.schemes.comparing import bill_of
 from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
-from loquet.core.pipeline import chip_for, pin_problem
+from loquet.core.pipeline import board_view, chip_for, pin_problem, stale_slices
 from loquet.core.provenance import Working
 
 REFERENCE_V = 3.3
@@ -121,6 +122,21 @@ def fits(brief: Brief, library: Library) -> bool:
     except PartError:
         return False
     return refuse_early(problem, problem.options()) is None and feasible(problem)
+
+
+def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int]]:
+    """For each signal the pad of its net that lies nearest to the chip on the placed board, in nm; empty before it is placed."""
+    if design.placement is None or design.circuit is None or {"circuit", "placement"} & set(stale_slices(design)):
+        return {}
+    view = board_view(design, library)
+    chip = next(c.ref for c in view.circuit.components if c.role == "chip")
+    seat = view.seats[chip]
+    found: dict[str, tuple[int, int]] = {}
+    for need in needs_of(design.brief):
+        pads = [middle_of(pad.shape) for pad in view.pads if pad.net == need.net and pad.ref != chip]
+        if pads:
+            found[need.signal] = min(pads, key=lambda p: ((p[0] - seat.x) ** 2 + (p[1] - seat.y) ** 2, p))
+    return found
 
 
 def sums(brief: Brief, library: Library) -> tuple[Working, ...]:

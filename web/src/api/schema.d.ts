@@ -148,6 +148,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim At Board
+         * @description Take the pads of the placed board as targets for the pins; refused before it is placed.
+         */
+        post: operations["aim_at_board"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/board": {
         parameters: {
             query?: never;
@@ -3119,7 +3139,7 @@ export interface components {
         };
         /**
          * TakePlacedTargets
-         * @description Solve the pins for the places where parts really lie: the pads that each signal goes to, within the locks.
+         * @description Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`.
          */
         TakePlacedTargets: {
             /**
@@ -3127,6 +3147,13 @@ export interface components {
              * @enum {string}
              */
             kind: "take-placed-targets";
+            /** Targets */
+            targets: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
         };
         /**
          * TouchPad
@@ -3603,6 +3630,37 @@ export interface operations {
         };
     };
     get_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignHead"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    aim_at_board: {
         parameters: {
             query?: never;
             header?: never;

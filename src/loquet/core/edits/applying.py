@@ -25,16 +25,18 @@ def checked(before: Design, after: Design) -> Design:
         brief = brief_from_plain(after.brief.model_dump(mode="json"))
     except BriefError as error:
         raise EditRefused(f"{error.place} {error.problem}.", error.way_out) from None
-    return after.model_copy(update={"brief": brief, "choices": without_the_gone(after, brief)})
+    return after.model_copy(update={"brief": brief, "choices": without_the_gone(before, after, brief)})
 
 
-def without_the_gone(design: Design, brief: Brief) -> Choices:
-    """Choices without locks and seats of controls that no longer exist; those of signals that a scheme no longer has go too."""
+def without_the_gone(design_before: Design, design: Design, brief: Brief) -> Choices:
+    """Choices without locks and seats of controls that no longer exist, and without placed targets of what was moved; those of signals that a scheme no longer has go too."""
     choices = design.choices
     signals, roles = {need.signal for need in needs_of(brief)}, set(control_seats(brief))
     kinds = {"button", "pad", "stick", "trigger", "encoder", "slider", "touch"}
     locks = {s: p for s, p in choices.pin_locks.items() if s in signals}
-    targets = {s: t for s, t in choices.pin_targets.items() if s in signals}
+    places = {n.signal: n.target for n in needs_of(design_before.brief)}
+    moved = {n.signal for n in needs_of(brief) if places.get(n.signal) != n.target}
+    targets = {s: t for s, t in choices.pin_targets.items() if s in signals and s not in moved}
     seats = {r: s for r, s in choices.part_seats.items() if r.split(":")[0] not in kinds or r in roles}
     return choices.model_copy(update={"pin_locks": locks, "part_seats": seats, "pin_targets": targets})
 

@@ -9,6 +9,8 @@ from loquet.core.edits.applying import EditRefused
 from loquet.core.frozen import Frozen
 from loquet.core.pins.needs import needs_of
 
+BoardNm = Annotated[int, Field(ge=-1_000_000_000, le=1_000_000_000)]
+
 
 class LockPin(Frozen):
     """Keep a signal on a pin, however often the plan is solved."""
@@ -51,9 +53,10 @@ class ReleasePin(Frozen):
 
 
 class TakePlacedTargets(Frozen):
-    """Solve the pins for the places where parts really lie: the pads that each signal goes to, within the locks."""
+    """Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`."""
 
     kind: Literal["take-placed-targets"] = "take-placed-targets"
+    targets: Annotated[dict[Annotated[str, Field(max_length=80)], tuple[BoardNm, BoardNm]], Field(max_length=400)]
 
     @property
     def label(self) -> str:
@@ -61,13 +64,7 @@ class TakePlacedTargets(Frozen):
         return "Solve the pins for the placed board"
 
     def apply(self, design: Design) -> Design:
-        """Read the nearest pad of every signal's net off the placement, in nm."""
-        if design.placement is None or design.circuit is None:
-            raise EditRefused("The board is not placed yet.", "Place it first.")
-        seats = {part.role: (part.x_nm, part.y_nm) for part in design.placement.value.parts}
-        found: dict[str, tuple[int, int]] = {}
-        for need in needs_of(design.brief):
-            others = [c for c in design.circuit.value.components if c.role != "chip" and need.net in c.pads.values() and c.role in seats]
-            if others:
-                found[need.signal] = seats[others[0].role]
-        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_targets": found})})
+        """Keep the places of signals that exist; a place is dropped again as soon as the brief moves what it belongs to."""
+        known = {need.signal for need in needs_of(design.brief)}
+        targets = {signal: place for signal, place in self.targets.items() if signal in known}
+        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_targets": targets})})

@@ -1,6 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { client, type Schemas, take } from "../../api/client";
+import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
@@ -23,7 +23,8 @@ type View = (typeof VIEWS)[number][0];
 
 /** The chip with its pins, the ways to read the keys, ways out of a conflict, and what is handed over. */
 export function PinsStation() {
-	const { head, start, jobs, edit } = useDesign();
+	const { head, start, jobs, say } = useDesign();
+	const queries = useQueryClient();
 	const [drawer, setDrawer] = useState<"none" | "chips" | "own">("none");
 	const [shown, setShown] = useState<View>("chip");
 	const project = { params: { path: { project_id: head.project } } };
@@ -38,6 +39,19 @@ export function PinsStation() {
 		enabled: query.data !== undefined && !query.data.solved,
 		placeholderData: (before) => before,
 	});
+	const aim = async () => {
+		try {
+			await take(client.POST("/api/projects/{project_id}/aim", project));
+			await queries.invalidateQueries({ queryKey: ["project", head.project] });
+			say({
+				kind: "done",
+				sentence: "The pins are now to be solved for the pads as they lie.",
+				wayOut: "Solve them again.",
+			});
+		} catch (problem) {
+			if (problem instanceof Refusal) say({ kind: "refused", sentence: problem.sentence, wayOut: problem.wayOut });
+		}
+	};
 	const view = query.data;
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!view) return <p className="p-6 text-ink-2">Reading the chip.</p>;
@@ -63,7 +77,7 @@ export function PinsStation() {
 					<Button
 						weight="quiet"
 						title="Take the places where the parts lie on the board as targets, then solve again"
-						onClick={() => void edit({ kind: "take-placed-targets" })}
+						onClick={() => void aim()}
 					>
 						Aim at the board
 					</Button>

@@ -22,7 +22,7 @@ TITLES: dict[SchemeName, str] = {
 }  # fmt: skip
 RAIL_V = 3.0
 INNER_PULL_OHM, OUTER_PULL_OHM = 40_000.0, 100_000.0
-CENTS_PER_MM2, CENTS_PER_MS, SPARE_CENTS = 0.2, 5.0, 15.0
+CENTS_PER_MM2, CENTS_PER_MS = 0.2, 5.0
 Fits = Callable[[tuple[Need, ...]], str]
 
 
@@ -43,7 +43,7 @@ def compare(brief: Brief, parts: dict[str, Part], fits: Fits) -> tuple[SchemeCar
 
 
 def burden(card: SchemeCard) -> float:
-    """Price, area and latency as one sum in cents; bare contacts of a scheme without parts win ties."""
+    """Price, area (0.2 cents a square millimetre) and latency (5 cents a millisecond) as one sum in cents; common practice, no source."""
     return card.price_cents + card.area_mm2 * CENTS_PER_MM2 + card.latency_ms * CENTS_PER_MS
 
 
