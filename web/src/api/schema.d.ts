@@ -2540,6 +2540,8 @@ export interface components {
         /**
          * Screen
          * @description A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits.
+         *
+         *     What is wanted of it (whole frames a second, rows and columns of text) is checked where it is said.
          */
         Screen: {
             /**
@@ -2581,21 +2583,12 @@ export interface components {
              * @enum {integer}
              */
             turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * Wanted Columns
-             * @default 12
-             */
-            wanted_columns: number;
-            /**
-             * Wanted Rate Hz
-             * @default 20
-             */
-            wanted_rate_hz: number;
-            /**
-             * Wanted Rows
-             * @default 3
-             */
-            wanted_rows: number;
+            /** Wanted Columns */
+            wanted_columns?: number | null;
+            /** Wanted Rate Hz */
+            wanted_rate_hz?: number | null;
+            /** Wanted Rows */
+            wanted_rows?: number | null;
             /**
              * X Mm
              * @description mm from the lower left corner of the outline

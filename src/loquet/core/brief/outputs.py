@@ -11,7 +11,10 @@ ScreenBus = Literal["two-wire", "one-way serial", "parallel colour"]
 
 
 class Screen(Frozen):
-    """A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits."""
+    """A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits.
+
+    What is wanted of it (whole frames a second, rows and columns of text) is checked where it is said.
+    """
 
     x_mm: PlaceMm
     y_mm: PlaceMm
@@ -22,9 +25,9 @@ class Screen(Frozen):
     bus_khz: Literal[100, 400] = 400
     serial_mhz: Annotated[float, Field(ge=0.5, le=80)] = 8.0
     colour_bits: Literal[3, 6, 9, 12, 15, 16, 18] = 6
-    wanted_rate_hz: Annotated[float, Field(ge=1, le=120)] = 20.0
-    wanted_rows: Annotated[int, Field(ge=1, le=60)] = 3
-    wanted_columns: Annotated[int, Field(ge=1, le=120)] = 12
+    wanted_rate_hz: Annotated[float, Field(ge=1, le=120)] | None = None
+    wanted_rows: Annotated[int, Field(ge=1, le=60)] | None = None
+    wanted_columns: Annotated[int, Field(ge=1, le=120)] | None = None
 
 
 class Buzzer(Frozen):

@@ -57,7 +57,7 @@ def frame_rate(screen: Screen, module: ScreenModule) -> Working:
         inputs=(
             WorkingInput(name="f", value=bus, origin="brief"),
             WorkingInput(name="pixels", value=f"{w} x {h} x {bits} bits", origin=module.evidence_text),
-            WorkingInput(name="wanted", value=f"{screen.wanted_rate_hz:g}", unit="Hz", origin="brief"),
+            WorkingInput(name="wanted", value=f"{screen.wanted_rate_hz:g} Hz" if screen.wanted_rate_hz else "not said", origin="brief"),
         ),
         source=Source(kind="computed", text="bits on the wire; block of 16 bytes and command bytes are common practice"),
     )  # fmt: skip
@@ -81,7 +81,7 @@ def text_working(screen: Screen, module: ScreenModule) -> Working:
         formula="pixels / (6 x 8 a character, grown until it is 1.8 mm high)",
         inputs=(
             WorkingInput(name="lit area", value=f"{module.active_mm[0]:g} x {module.active_mm[1]:g}", unit="mm", origin=module.evidence_text),
-            WorkingInput(name="wanted", value=f"{screen.wanted_rows} rows of {screen.wanted_columns}", origin="brief"),
+            WorkingInput(name="wanted", value=f"{screen.wanted_rows or 'any'} rows of {screen.wanted_columns or 'any'}", origin="brief"),
         ),
         source=Source(kind="common practice", text="1.8 mm characters at arm's length; no source"),
     )  # fmt: skip

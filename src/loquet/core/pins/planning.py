@@ -112,6 +112,6 @@ def workings(problem: PinProblem, used: int, free: int, length_um: int, crossed:
         ),
         Working(
             id="pins.crossings", title="Links that cross", value=crossed, unit="", shown=f"{crossed}",
-            formula="pairs of straight links that cross; at the least length no two that could be swapped do", inputs=(chip, needs), source=COMPUTED,
+            formula="pairs of straight links that cross; at the least length none is left that a swap would shorten by more than a step", inputs=(chip, needs), source=COMPUTED,
         ),
     )  # fmt: skip

@@ -116,6 +116,25 @@ export function Extras() {
 				/>
 			)}
 			{head.brief.screen && (
+				<>
+					<Count
+						words="rows of"
+						value={head.brief.screen.wanted_rows ?? 0}
+						set={(wanted_rows) => void edit({ kind: "set-screen-wish", wanted_rows })}
+					/>
+					<Count
+						words="letters wanted,"
+						value={head.brief.screen.wanted_columns ?? 0}
+						set={(wanted_columns) => void edit({ kind: "set-screen-wish", wanted_columns })}
+					/>
+					<Count
+						words="frames a second"
+						value={head.brief.screen.wanted_rate_hz ?? 0}
+						set={(wanted_rate_hz) => void edit({ kind: "set-screen-wish", wanted_rate_hz })}
+					/>
+				</>
+			)}
+			{head.brief.screen && (
 				<label className="flex items-center gap-1">
 					<span className="text-ink-2">screen is</span>
 					<select

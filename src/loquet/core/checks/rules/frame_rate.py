@@ -10,6 +10,8 @@ def run(subject: Subject) -> Outcome:
     screen = subject.brief.screen
     if screen is None or screen.part not in subject.library.screens:
         return NotApplicable("there is no screen")
+    if screen.wanted_rate_hz is None:
+        return NotApplicable("nobody has said how often the screen must be written")
     module = subject.library.screens[screen.part]
     rate = frame_rate(screen, module)
     if rate.value >= screen.wanted_rate_hz:

@@ -10,11 +10,14 @@ def run(subject: Subject) -> Outcome:
     screen = subject.brief.screen
     if screen is None or screen.part not in subject.library.screens:
         return NotApplicable("there is no screen")
+    if screen.wanted_rows is None and screen.wanted_columns is None:
+        return NotApplicable("nobody has said what text the screen must show")
+    wanted_rows, wanted_columns = screen.wanted_rows or 1, screen.wanted_columns or 1
     module = subject.library.screens[screen.part]
     rows, columns, _ = legible_text(module)
-    if rows >= screen.wanted_rows and columns >= screen.wanted_columns:
+    if rows >= wanted_rows and columns >= wanted_columns:
         return outcome([], 1)
-    sentence = f"The screen shows {rows} rows of {columns} legible characters, and {screen.wanted_rows} rows of {screen.wanted_columns} are wanted."
+    sentence = f"The screen shows {rows} rows of {columns} legible characters, and {wanted_rows} rows of {wanted_columns} are wanted."
     return outcome(
         [RULE.finding(sentence, "Take a larger or finer screen, or show less at once.", ("screen",), working=text_working(screen, module))], 1
     )
