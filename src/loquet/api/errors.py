@@ -73,9 +73,12 @@ async def answer_validation(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     first = error.errors()[0]
     place = ".".join(str(step) for step in first["loc"] if step not in ("body", "query", "path"))
+    named = [str(step) for step in first["loc"] if isinstance(step, str) and step not in ("body", "query", "path")]
     message = str(first["msg"])
     return JSONResponse(
-        Problem(sentence=f"{place or 'The request'}: {message[0].lower()}{message[1:]}.", way_out="Give another value.", place=place).model_dump(),
+        Problem(
+            sentence=f"{named[-1] if named else 'The request'}: {message[0].lower()}{message[1:]}.", way_out="Give another value.", place=place
+        ).model_dump(),
         422,
     )
 

@@ -1,6 +1,7 @@
 import type { Edit, Schemas } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
 import { Choice } from "./Choice";
+import { Count } from "./Count";
 
 type Brief = Schemas["DesignHead"]["brief"];
 const ROLES = [
@@ -63,6 +64,7 @@ export function DeviceForm() {
 				]}
 				set={(reading) => void edit({ kind: "set-reading", reading })}
 			/>
+			<Size />
 			<Choice
 				label="shell"
 				value={brief.shell?.kind ?? "own"}
@@ -104,5 +106,25 @@ function Groups() {
 				</li>
 			))}
 		</ul>
+	);
+}
+
+/** Width, height and corner of a rounded rectangle; an existing shell refuses a change in words. */
+function Size() {
+	const { head, edit } = useDesign();
+	const outline = head.brief.outline;
+	if (outline.kind === "polygon")
+		return <p className="text-[12px] text-ink-2">An outline of its own, from the brief.</p>;
+	const change = (size: Partial<typeof outline>) =>
+		void edit({ kind: "set-outline", outline: { ...outline, ...size } });
+	return (
+		<div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[12px]">
+			<span className="w-[56px] text-ink-2">outline</span>
+			<Count words="mm wide" value={outline.width_mm} set={(width_mm) => change({ width_mm })} />
+			<span className="w-[56px]" />
+			<Count words="mm high" value={outline.height_mm} set={(height_mm) => change({ height_mm })} />
+			<span className="w-[56px]" />
+			<Count words="mm corner" value={outline.corner_mm ?? 3} set={(corner_mm) => change({ corner_mm })} />
+		</div>
 	);
 }

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, type Edit, take } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
+import { Count } from "./Count";
 import { freePlace } from "./freePlace";
 
 const EXTRAS = [
@@ -169,23 +170,6 @@ function Check({ words, on, set }: { words: string; on: boolean; set: (on: boole
 				data-extra={words}
 			/>
 			{words}
-		</label>
-	);
-}
-
-function Count({ words, value, set }: { words: string; value: number; set: (value: number) => void }) {
-	return (
-		<label className="flex items-center gap-1 whitespace-nowrap">
-			<input
-				key={value}
-				className="figure w-[44px] border border-[#b9b09c] bg-card px-1 text-right"
-				inputMode="numeric"
-				aria-label={words}
-				defaultValue={value}
-				onBlur={(event) => Number(event.target.value) !== value && set(Number(event.target.value))}
-				onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-			/>
-			<span className="text-ink-2">{words}</span>
 		</label>
 	);
 }
