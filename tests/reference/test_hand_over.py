@@ -13,7 +13,7 @@ import pytest
 from hidtools.hid import ReportDescriptor
 from pypdf import PdfReader
 
-from loquet.core.brief import Brief, KeyScheme, PinTable
+from loquet.core.brief import Brief, KeyScheme, PinTable, Stick, keys_of
 from loquet.core.design import Design
 from loquet.core.handover.key_table import key_table
 from loquet.core.handover.overlay import NotOnHost, host_line, write_overlay
@@ -145,6 +145,24 @@ def test_headers_compile_and_follow_the_one_table(scheme: str, handset: Brief, l
     text = PdfReader(tmp_path / "wiring-card.pdf").pages[0].extract_text()
     assert "not to scale" in text
     assert plan.chip in text
+
+
+def test_a_keyboard_without_keys_still_has_whole_files(handset: Brief, library: Library, tmp_path: Path) -> None:
+    """Sticks whose press is not read are an odd keyboard, yet one on the way to another: nothing may break on the way."""
+    sticks = tuple(c.model_copy(update={"press": False}) for c in handset.controls if isinstance(c, Stick))
+    brief = handset.model_copy(update={"role": "usb-keyboard", "controls": sticks, "screen": None})
+    assert sticks
+    assert not keys_of(brief)
+    files = handover_files(brief, planned(brief, library))
+    assert lint(files["usb-report.bin"]) == []
+    assert b"#define KEY_COUNT 0" in files["pins.h"]
+    for name, data in files.items():
+        (tmp_path / name).write_bytes(data)
+    (tmp_path / "all.c").write_text('#include "pins.h"\n#include "usb-report.h"\nint main(void) { return KEY_COUNT; }\n')
+    done = subprocess.run(
+        ["gcc", "-std=c11", "-Wall", "-Werror", "-Wno-unused", "-fsyntax-only", str(tmp_path / "all.c")], capture_output=True, text=True
+    )
+    assert done.returncode == 0, done.stderr
 
 
 def compiled(source: bytes, folder: Path) -> str:

@@ -10,7 +10,7 @@ from loquet.core.parts.part import Body
 from loquet.core.parts.screen import ScreenModule
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, repr=False)
 class Library:
     """Parts, screens, houses by id; a finder for chips; the body of a chip's package."""
 

@@ -41,7 +41,7 @@ def has_report(brief: Brief) -> bool:
 def fields_of(brief: Brief, plan: PinPlan) -> tuple[Field, ...]:
     """The fields in the order of the report: buttons, hat, axes; or modifiers and key slots."""
     if brief.role == "usb-keyboard":
-        top = max(key.sends or FIRST_KEY_USAGE + index for index, key in enumerate(keys_of(brief)))
+        top = max((key.sends or FIRST_KEY_USAGE + index for index, key in enumerate(keys_of(brief))), default=0)
         return Field("modifiers", KEYS, 0xE0, 1, 8, 0, 1), Field("keys", KEYS, 0, 8, KEYS_AT_ONCE, 0, max(top, 0x65))
     buttons = sum(row.report.startswith("button") for row in key_table(brief, plan))
     found = [Field("buttons", BUTTONS, 1, 1, buttons, 0, 1)] if buttons else []
