@@ -118,16 +118,18 @@ export function Extras() {
 			)}
 			{head.brief.screen && (
 				<>
-					<Count
-						words="rows of"
-						value={head.brief.screen.wanted_rows ?? 0}
-						set={(wanted_rows) => void edit({ kind: "set-screen-wish", wanted_rows })}
-					/>
-					<Count
-						words="letters wanted,"
-						value={head.brief.screen.wanted_columns ?? 0}
-						set={(wanted_columns) => void edit({ kind: "set-screen-wish", wanted_columns })}
-					/>
+					<span className="whitespace-nowrap inline-flex gap-x-3">
+						<Count
+							words="rows of"
+							value={head.brief.screen.wanted_rows ?? 0}
+							set={(wanted_rows) => void edit({ kind: "set-screen-wish", wanted_rows })}
+						/>
+						<Count
+							words="letters wanted,"
+							value={head.brief.screen.wanted_columns ?? 0}
+							set={(wanted_columns) => void edit({ kind: "set-screen-wish", wanted_columns })}
+						/>
+					</span>
 					<Count
 						words="frames a second"
 						value={head.brief.screen.wanted_rate_hz ?? 0}
