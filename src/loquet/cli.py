@@ -43,7 +43,7 @@ def compile_command(chosen: argparse.Namespace) -> int:
     except Unusable as error:
         return refuse(str(error), chosen.json)
     except OSError as error:
-        return refuse(f"{error.filename or chosen.out} cannot be written ({error.strerror}). Choose another folder with --out.", chosen.json)
+        return refuse(unwritable(error, chosen.out), chosen.json)
     if chosen.json:
         print(json.dumps(report, ensure_ascii=False))
         return code
@@ -55,6 +55,11 @@ def compile_command(chosen: argparse.Namespace) -> int:
         f"{report['violations']} violations, {report['track_mm']} mm of track, {report['vias']} vias. Written to {chosen.out}."
     )
     return code
+
+
+def unwritable(error: OSError, out: object) -> str:
+    """What stands in the way of writing, and the way out."""
+    return f"{error.filename or out} cannot be written ({error.strerror}). Choose another folder with --out."
 
 
 def refuse(sentence: str, as_json: bool) -> int:
@@ -95,7 +100,7 @@ def pins_command(chosen: argparse.Namespace) -> int:
     except Unusable as error:
         return refuse(str(error), chosen.json)
     except OSError as error:
-        return refuse(f"{error.filename or chosen.out} cannot be written ({error.strerror}). Choose another folder with --out.", chosen.json)
+        return refuse(unwritable(error, chosen.out), chosen.json)
     print(json.dumps(report, ensure_ascii=False) if chosen.json else say_plan(report))
     return code
 

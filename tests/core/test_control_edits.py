@@ -101,7 +101,7 @@ def test_locks_of_signals_that_a_scheme_drops_are_dropped(handset: Design) -> No
 def test_the_device_as_a_whole(handset: Design) -> None:
     assert edit(handset, kind="set-role", role="stand-alone").brief.role == "stand-alone"
     assert edit(handset, kind="set-analogue", by="multiplexer").brief.analogue_by == "multiplexer"
-    parallel = edit(handset, kind="set-screen", part="screen-320x240-parallel")
+    parallel = edit(handset, kind="set-screen", part="screen-320x240-parallel", bus="parallel colour")
     assert parallel.brief.screen is not None
     assert parallel.brief.screen.bus == "parallel colour"
     bits = edit(parallel, kind="set-screen-bits", bits=12)
@@ -121,7 +121,7 @@ def test_the_device_as_a_whole(handset: Design) -> None:
     assert len(needs_of(clocks.brief)) - len(needs_of(handset.brief)) == 4
     lights = edit(edit(handset, kind="set-extra", extra="light_matrix", present=True), kind="set-lights", rows=6, columns=5)
     assert len(needs_of(lights.brief)) - len(needs_of(handset.brief)) == 11
-    assert edit(handset, kind="drop-extra", extra="buzzer").brief.buzzer is None
+    assert edit(handset, kind="set-extra", extra="buzzer", present=False).brief.buzzer is None
     assert edit(handset, kind="set-power", power={"kind": "coin-cell", "x_mm": 75, "y_mm": 28}).brief.power.kind == "coin-cell"
     assert len(edit(handset, kind="add-corner-holes").brief.fixing_holes) == 4
 

@@ -95,7 +95,7 @@ def console() -> dict[str, Any]:
         button("menu", 50, 8, duty="menu"), button("on and off", 64, 8, duty="power"),
     ]  # fmt: skip
     return {
-        **base("New console", "Plays by itself.", 112, 56, BIG_CHIP), "controls": controls,
+        **base("New console", "Works by itself.", 112, 56, BIG_CHIP), "controls": controls,
         "screen": {"x_mm": 56, "y_mm": 52, "part": "screen-240x240-serial", "bus": "one-way serial", "serial_mhz": 24}, "light": {"x_mm": 96, "y_mm": 44},
         "speaker": {"feed": "timer", "mute_line": True}, "links": [{"kind": "memory-card", "name": "card"}],
         "power": {"kind": "lithium-cell", "x_mm": 56, "y_mm": 24}, "power_switch": {"x_mm": 24, "y_mm": 51}, "programming_port": {"x_mm": 84, "y_mm": 51},
@@ -107,7 +107,7 @@ MAKERS = (
     ("pod", "One-hand pod", "a stick and three keys, fed by its host", pod),
     ("handset", "Two-hand handset", "pad, four keys, two sticks, shoulders, a screen", handset),
     ("key pad", "Key pad", "sixteen low keys in a matrix, a keyboard to its host", key_pad),
-    ("console", "Tiny console", "colour screen, sound, memory card, plays by itself", console),
+    ("console", "Tiny console", "colour screen, sound, memory card, works by itself", console),
 )
 
 

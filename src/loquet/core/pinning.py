@@ -11,7 +11,7 @@ from loquet.core.pins import Infeasible, Need, PinPlan, PinProblem, Solved, Stop
 from loquet.core.pins.buses import axis_working, bus_workings, frame_rate, text_working
 from loquet.core.pins.conflicts import conflict_of as smallest_conflict
 from loquet.core.pins.conflicts import crowd_of, in_words, refuse_early
-from loquet.core.pins.needs import FIVE_VOLT, needs_of, on_two_wire
+from loquet.core.pins.needs import FIVE_VOLT, axes_of, needs_of, on_two_wire
 from loquet.core.pins.planning import plan_of
 from loquet.core.pins.schemes import SchemeCard, compare
 from loquet.core.pins.schemes.comparing import bill_of
@@ -59,9 +59,8 @@ def report_pins(design: Design, library: Library, seconds: float = 10.0) -> PinR
 def verdict_of(design: Design, library: Library) -> Conflict | None:
     """Why the brief does not fit its chip within its locks, or nothing where it does; quicker than a whole plan."""
     problem = pin_problem(design, library)
-    options = problem.options()
-    refused = refuse_early(problem, options)
-    if refused is None and not crowd_of(problem.needs, options) and feasible(problem):
+    refused = refuse_early(problem, problem.options())
+    if refused is None and feasible(problem):
         return None
     return conflict_of(problem, refused or smallest_conflict(problem, feasible))
 
@@ -121,7 +120,7 @@ def fits(brief: Brief, library: Library) -> bool:
         problem = PinProblem(needs_of(brief), chip_for(brief, library), {})
     except PartError:
         return False
-    return refuse_early(problem, problem.options()) is None and feasible(problem)
+    return feasible(problem)
 
 
 def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int]]:
@@ -148,7 +147,10 @@ def sums(brief: Brief, library: Library) -> tuple[Working, ...]:
     wiring = wiring_of(brief)
     if on_two_wire(brief, wiring):
         extra = sum(library.parts[p].values.get("bus_pf", 0.0) * n for p, n in bill_of(wiring))
-        found += bus_workings(brief, module, extra + (10.0 if brief.analogue_by == "converter" else 0.0))
+        if brief.analogue_by == "converter":
+            converter = library.parts["converter-4"].values
+            extra += converter["bus_pf"] * -(-axes_of(brief) // int(converter["channels"]))
+        found += bus_workings(brief, module, extra)
     return (*found, *axis_sums(brief, library))
 
 

@@ -1269,28 +1269,12 @@ export interface components {
             y_mm: number;
         };
         /**
-         * DropExtra
-         * @description Leave out something that is nice to have.
-         */
-        DropExtra: {
-            /**
-             * Extra
-             * @enum {string}
-             */
-            extra: "buzzer" | "light" | "headphones" | "speaker" | "light_chain" | "light_matrix";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "drop-extra";
-        };
-        /**
          * EditRequest
          * @description An edit, and the version that the person saw when making it.
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddControl"] | components["schemas"]["ChangeControl"] | components["schemas"]["RemoveControl"] | components["schemas"]["RenameControl"] | components["schemas"]["MoveControls"] | components["schemas"]["ArrangeControls"] | components["schemas"]["MirrorControls"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetScreen"] | components["schemas"]["SetScreenBits"] | components["schemas"]["SetScreenWish"] | components["schemas"]["SetAnalogue"] | components["schemas"]["DropExtra"] | components["schemas"]["AddLink"] | components["schemas"]["RemoveLink"] | components["schemas"]["SetSensors"] | components["schemas"]["SetPower"] | components["schemas"]["SetBatterySense"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetClocks"] | components["schemas"]["SetLights"] | components["schemas"]["SetOutline"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
+            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddControl"] | components["schemas"]["ChangeControl"] | components["schemas"]["RemoveControl"] | components["schemas"]["RenameControl"] | components["schemas"]["MoveControls"] | components["schemas"]["ArrangeControls"] | components["schemas"]["MirrorControls"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetScreen"] | components["schemas"]["SetScreenBits"] | components["schemas"]["SetScreenWish"] | components["schemas"]["SetAnalogue"] | components["schemas"]["AddLink"] | components["schemas"]["RemoveLink"] | components["schemas"]["SetSensors"] | components["schemas"]["SetPower"] | components["schemas"]["SetBatterySense"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetClocks"] | components["schemas"]["SetLights"] | components["schemas"]["SetOutline"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
             /** Version */
             version: number;
         };
@@ -1344,7 +1328,7 @@ export interface components {
         };
         /**
          * Expansion
-         * @description A cartridge or expansion connector with plain lines.
+         * @description An expansion connector with plain lines.
          */
         Expansion: {
             /**
@@ -2883,8 +2867,11 @@ export interface components {
          * @description Another screen part, with the bus that it speaks.
          */
         SetScreen: {
-            /** Bus */
-            bus?: ("two-wire" | "one-way serial" | "parallel colour") | null;
+            /**
+             * Bus
+             * @enum {string}
+             */
+            bus: "two-wire" | "one-way serial" | "parallel colour";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

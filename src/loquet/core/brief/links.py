@@ -38,7 +38,7 @@ class MemoryCard(Frozen):
 
 
 class Expansion(Frozen):
-    """A cartridge or expansion connector with plain lines."""
+    """An expansion connector with plain lines."""
 
     kind: Literal["expansion"] = "expansion"
     name: Name = "expansion"

@@ -21,14 +21,14 @@ from loquet.core.edits.device_edits import (
     SetShell,
     UsePinTable,
 )
-from loquet.core.edits.link_edits import AddLink, DropExtra, RemoveLink, SetClocks, SetLights, SetSensors
+from loquet.core.edits.link_edits import AddLink, RemoveLink, SetClocks, SetLights, SetSensors
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.screen_edits import SetScreen, SetScreenBits, SetScreenWish
 
 Edit = Annotated[
     MoveThing | AddControl | ChangeControl | RemoveControl | RenameControl | MoveControls | ArrangeControls | MirrorControls
-    | SetRole | SetChords | SetScheme | SetScreen | SetScreenBits | SetScreenWish | SetAnalogue | DropExtra | AddLink | RemoveLink | SetSensors | SetPower
+    | SetRole | SetChords | SetScheme | SetScreen | SetScreenBits | SetScreenWish | SetAnalogue | AddLink | RemoveLink | SetSensors | SetPower
     | SetBatterySense | AddCornerHoles | SetClocks | SetLights | SetOutline | SetShell | UsePinTable
     | SetReading | SetQuantity | SetChip | SetExtra | ReplaceBrief
     | LockPin | ReleasePin | TakePlacedTargets | SeatPart | ReleasePart | ChooseHouse,

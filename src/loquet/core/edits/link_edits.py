@@ -1,4 +1,4 @@
-"""Edits of what the device is joined to and shows: links, sensors, lights, crystals, extras left out."""
+"""Edits of what the device is joined to and shows: links, sensors, lights, crystals."""
 
 from typing import Annotated, Literal
 
@@ -102,19 +102,3 @@ class SetClocks(Frozen):
     def apply(self, design: Design) -> Design:
         """Change both."""
         return with_brief(design, crystal=self.crystal, clock_crystal=self.clock_crystal)
-
-
-class DropExtra(Frozen):
-    """Leave out something that is nice to have."""
-
-    kind: Literal["drop-extra"] = "drop-extra"
-    extra: Literal["buzzer", "light", "headphones", "speaker", "light_chain", "light_matrix"]
-
-    @property
-    def label(self) -> str:
-        """Words for the history."""
-        return f"Leave out the {self.extra.replace('_', ' ')}"
-
-    def apply(self, design: Design) -> Design:
-        """Take it out."""
-        return with_brief(design, **{self.extra: None})

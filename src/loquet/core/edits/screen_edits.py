@@ -4,10 +4,18 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief import Screen
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused
 from loquet.core.edits.brief_edits import with_brief
 from loquet.core.frozen import Frozen
+
+
+def screen_of(design: Design) -> Screen:
+    """The screen; raises EditRefused where there is none."""
+    if design.brief.screen is None:
+        raise EditRefused("There is no screen.", "Add one first.")
+    return design.brief.screen
 
 
 class SetScreen(Frozen):
@@ -15,7 +23,7 @@ class SetScreen(Frozen):
 
     kind: Literal["set-screen"] = "set-screen"
     part: Annotated[str, Field(max_length=60)]
-    bus: Literal["two-wire", "one-way serial", "parallel colour"] | None = None
+    bus: Literal["two-wire", "one-way serial", "parallel colour"]
 
     @property
     def label(self) -> str:
@@ -23,11 +31,8 @@ class SetScreen(Frozen):
         return f"Screen {self.part}"
 
     def apply(self, design: Design) -> Design:
-        """Change part and bus; the bus is read off the part's name where it is not given."""
-        if design.brief.screen is None:
-            raise EditRefused("There is no screen.", "Add one first.")
-        bus = self.bus or ("parallel colour" if "parallel" in self.part else "one-way serial" if "serial" in self.part else "two-wire")
-        return with_brief(design, screen=design.brief.screen.model_copy(update={"part": self.part, "bus": bus}))
+        """Change part and bus."""
+        return with_brief(design, screen=screen_of(design).model_copy(update={"part": self.part, "bus": self.bus}))
 
 
 class SetScreenBits(Frozen):
@@ -43,9 +48,7 @@ class SetScreenBits(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Change the bits."""
-        if design.brief.screen is None:
-            raise EditRefused("There is no screen.", "Add one first.")
-        return with_brief(design, screen={**design.brief.screen.model_dump(mode="json"), "colour_bits": self.bits})
+        return with_brief(design, screen={**screen_of(design).model_dump(mode="json"), "colour_bits": self.bits})
 
 
 class SetScreenWish(Frozen):
@@ -64,7 +67,5 @@ class SetScreenWish(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Change what is given."""
-        if design.brief.screen is None:
-            raise EditRefused("There is no screen.", "Add one first.")
         given = {k: v for k, v in self.model_dump(exclude={"kind"}).items() if v is not None}
-        return with_brief(design, screen={**design.brief.screen.model_dump(mode="json"), **given})
+        return with_brief(design, screen={**screen_of(design).model_dump(mode="json"), **given})

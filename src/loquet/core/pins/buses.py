@@ -10,6 +10,7 @@ from loquet.core.quantities.shown import show_si
 BUS_MANUAL = Source(kind="standard", text="UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)")
 RISE_S = {100: 1000e-9, 400: 300e-9}
 LOW_LEVEL_V, SINK_A, BUS_LIMIT_PF = 0.4, 3e-3, 400.0
+CHIP_PIN_PF, TRACK_PF, SPARE_PORT_PF = 10.0, 8.0, 50.0  # UM10204: 10 pF at most a pin; 80 mm at 0.1 pF/mm and half a metre of cable: from memory
 TWO_WIRE_BLOCK, COMMAND_BYTES = 16, 8
 SERIAL_SHARE, PARALLEL_SHARE = 1.0, 0.9
 PIXEL_KHZ = 6_000
@@ -88,9 +89,9 @@ def text_working(screen: Screen, module: ScreenModule) -> Working:
 
 
 def bus_load_pf(brief: Brief, module: ScreenModule | None, extra_pf: float = 0.0) -> float:
-    """Capacitance of the two-wire bus: the chip's pin, every device on it, and 0.1 pF/mm over 80 mm of track (assumed)."""
-    load = 10.0 + 8.0 + extra_pf + sum(s.bus_pf for s in brief.sensors if s.reading == "two-wire")
-    load += 50.0 * sum(link.kind == "spare-port" for link in brief.links)
+    """Capacitance of the two-wire bus: the chip's pin, every device on it, what a spare port may bring, and the track."""
+    load = CHIP_PIN_PF + TRACK_PF + extra_pf + sum(s.bus_pf for s in brief.sensors if s.reading == "two-wire")
+    load += SPARE_PORT_PF * sum(link.kind == "spare-port" for link in brief.links)
     return load + (module.bus_pf if module and module.bus == "two-wire" else 0.0)
 
 
@@ -101,7 +102,12 @@ def bus_workings(brief: Brief, module: ScreenModule | None, extra_pf: float, sup
     least, greatest = pull_up_limits_ohm(supply_v, load, khz)
     inputs = (
         WorkingInput(name="VDD", value=f"{supply_v:g}", unit="V", origin="assumed at this stage"),
-        WorkingInput(name="Cb", value=f"{load:.0f}", unit="pF", origin="chip 10, track 8, devices and spare ports (50 each) of the brief"),
+        WorkingInput(
+            name="Cb",
+            value=f"{load:.0f}",
+            unit="pF",
+            origin=f"chip {CHIP_PIN_PF:g}, track {TRACK_PF:g}, devices and spare ports ({SPARE_PORT_PF:g} each) of the brief",
+        ),
         WorkingInput(name="tr", value=f"{RISE_S[khz] * 1e9:.0f}", unit="ns", origin=f"UM10204 at {khz} kHz"),
     )
     return (

@@ -126,6 +126,11 @@ def middle(keys: Iterable[Key]) -> Place | None:
     return sum(x for x, _ in places) // len(places), sum(y for _, y in places) // len(places)
 
 
+def axes_of(brief: Brief) -> int:
+    """How many analogue axes the controls have, whoever reads them."""
+    return sum(n.kind == "analogue" for n in control_needs(brief.model_copy(update={"analogue_by": "chip"}), {}))
+
+
 def control_needs(brief: Brief, seats: dict[str, Seat]) -> list[Need]:
     """Analogue axes, encoder turns, touch electrodes. With a converter or multiplexer the axes leave the chip."""
     found: list[Need] = []

@@ -11,12 +11,13 @@ from loquet.core.parts import Part
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins.chords import together_of
-from loquet.core.pins.needs import control_needs, needs_of
+from loquet.core.pins.needs import axes_of, needs_of
 from loquet.core.pins.schemes.comparing import TITLES, area_working, bill_of, faults_in_chords, price_working
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import wire
 
 REDRAWN_CENTS, SMALLER_SCREEN_CENTS, BITS_CENTS, SLOWER_CENTS = 120.0, 250.0, 25.0, 150.0
+AREA_CENTS_PER_MM2, OUTSIDE_READER_CENTS, SPARE_LINK_CENTS = 0.2, 20.0, 80.0
 COLOUR_STEPS = (18, 16, 15, 12, 9, 6, 3)
 MOST_CHIPS = 14
 EXTRAS = {"buzzer": ("the buzzer", 60.0), "light": ("the indicator light", 40.0), "headphones": ("the headphone socket", 150.0)}
@@ -71,7 +72,7 @@ def other_schemes(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
             brief.model_copy(update={"key_scheme": brief.key_scheme.model_copy(update={"name": name, "direct": (), "diodes": ()})}),
             WayOut(
                 title=f"Read the keys another way: {TITLES[name].lower()}", gives_up=f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to report",
-                cost=price + area * 0.2, price_cents=price, edits=(edit,),
+                cost=price + area * AREA_CENTS_PER_MM2, price_cents=price, edits=(edit,),
             ),
         )  # fmt: skip
 
@@ -111,14 +112,14 @@ def other_screens(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
             changed,
             WayOut(
                 title=f"Screen on another bus: {module.description}", gives_up=f"{module.width_px} x {module.height_px} pixels on {bus}; another refresh rate",
-                cost=SLOWER_CENTS + (SMALLER_SCREEN_CENTS if smaller else 0), price_cents=0, edits=({"kind": "set-screen", "part": module.id},),
+                cost=SLOWER_CENTS + (SMALLER_SCREEN_CENTS if smaller else 0), price_cents=0, edits=({"kind": "set-screen", "part": module.id, "bus": bus},),
             ),
         )  # fmt: skip
 
 
 def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
     """Analogue axes on an outside converter, or through a multiplexer."""
-    axes = sum(n.kind == "analogue" for n in control_needs(brief.model_copy(update={"analogue_by": "chip"}), {}))
+    axes = axes_of(brief)
     if axes < 2 or brief.analogue_by != "chip":
         return
     for how, part, words in (
@@ -132,7 +133,7 @@ def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
             brief.model_copy(update={"analogue_by": how}),
             WayOut(
                 title=f"Read the {axes} axes through an outside {how}", gives_up=f"adds {count} x {shelf.parts[part].short}; {words}",
-                cost=price + area * 0.2 + 20, price_cents=price, edits=({"kind": "set-analogue", "by": how},),
+                cost=price + area * AREA_CENTS_PER_MM2 + OUTSIDE_READER_CENTS, price_cents=price, edits=({"kind": "set-analogue", "by": how},),
             ),
         )  # fmt: skip
 
@@ -141,13 +142,13 @@ def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
     """Leaving out what is nice to have."""
     for field, (words, cost) in EXTRAS.items():
         if getattr(brief, field) is not None:
-            edit = {"kind": "drop-extra", "extra": field}
+            edit = {"kind": "set-extra", "extra": field, "present": False}
             yield brief.model_copy(update={field: None}), WayOut(title=f"Leave out {words}", gives_up=words, cost=cost, price_cents=0, edits=(edit,))
     for link in brief.links:
         if link.kind in ("serial-port", "spare-port"):
             rest = tuple(other for other in brief.links if other != link)
             edit = {"kind": "remove-link", "name": link.name}
-            way = WayOut(title=f"Leave out the {link.name}", gives_up=f"the {link.name}", cost=80.0, price_cents=0, edits=(edit,))
+            way = WayOut(title=f"Leave out the {link.name}", gives_up=f"the {link.name}", cost=SPARE_LINK_CENTS, price_cents=0, edits=(edit,))
             yield brief.model_copy(update={"links": rest}), way
 
 
