@@ -6,6 +6,7 @@ import sys
 import time
 from math import hypot
 
+from bench.kills import kills_table
 from bench.pins import bench_pins
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
@@ -47,9 +48,13 @@ def measure(name: str, brief: Brief) -> list[str]:
 
 
 def main() -> int:
-    """Print the table; the number of seeds a board may be given, and `pins` before it for the pin solver alone."""
-    if sys.argv[1:2] == ["pins"]:
-        return bench_pins(int(sys.argv[2]) if len(sys.argv) > 2 else 50)
+    """Print the table; the number of seeds a board may be given, or `pins N` for the pin solver alone, `kills N` for kills while edits are made."""
+    number = int(sys.argv[2]) if len(sys.argv) > 2 else 0
+    match sys.argv[1:2]:
+        case ["pins"]:
+            return bench_pins(number or 50)
+        case ["kills"]:
+            return kills_table(number or 100)
     seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5
     run_stage(
         run_stage(

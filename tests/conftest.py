@@ -58,7 +58,7 @@ def database(tmp_path_factory: pytest.TempPathFactory) -> Iterator[MariaDb]:
     server = MariaDb(tmp_path_factory.mktemp("database"))
     server.start()
     yield server
-    server.stop()
+    server.remove()
 
 
 @pytest.fixture(scope="session")
@@ -87,7 +87,7 @@ def session(factory: sessionmaker[Session]) -> Iterator[Session]:
 @pytest.fixture(scope="session")
 def client(factory: sessionmaker[Session], library: Library) -> Iterator[TestClient]:
     context = Context(factory, library, Jobs(factory), state() / "chips.json")
-    with TestClient(make_application(context, None)) as opened:
+    with TestClient(make_application(context, None), base_url="http://127.0.0.1", headers={"x-loquet": "test"}) as opened:
         yield opened
 
 

@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from bench.kills import run_kills
 from loquet.launcher import steps
 from loquet.launcher.database import MariaDb, free_port
 from loquet.launcher.running import check_port, only_one
@@ -64,9 +65,18 @@ def test_the_database_comes_back_after_a_kill_and_leaves_no_socket(tmp_path: Pat
     again.start()
     sockets = again.sockets
     assert again.sql("SELECT n FROM loquet.kept")
-    again.stop()
+    assert oct((tmp_path / "database" / "password").stat().st_mode)[-3:] == "600"
+    again.remove()
     assert again.process is not None
     assert again.process.poll() is not None
     assert sockets is not None
     assert not sockets.exists()
-    assert oct((tmp_path / "database" / "password").stat().st_mode)[-3:] == "600"
+    assert not again.home.exists()
+
+
+def test_ten_kills_lose_no_acknowledged_edit() -> None:
+    """`./loquet bench kills` does a hundred and prints the table."""
+    count = run_kills(10, seed=3)
+    assert count.kills == 10
+    assert count.acknowledged > 10
+    assert (count.lost, count.older) == (0, 0)

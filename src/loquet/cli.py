@@ -1,6 +1,7 @@
 """The commands behind ./loquet that need Python: compile, verify, schema, warm, serve and what belongs to the database."""
 
 import argparse
+import errno
 import json
 import sys
 from pathlib import Path
@@ -59,6 +60,10 @@ def compile_command(chosen: argparse.Namespace) -> int:
 
 def unwritable(error: OSError, out: object) -> str:
     """What stands in the way of writing, and the way out."""
+    if error.errno in (errno.ENOSPC, errno.EDQUOT):
+        return (
+            f"The disk is full, so {error.filename or out} could not be written. Make room, then run this again; what was there before is untouched."
+        )
     return f"{error.filename or out} cannot be written ({error.strerror}). Choose another folder with --out."
 
 
@@ -155,9 +160,9 @@ def reset_command(_: argparse.Namespace) -> int:
 
 def serve_command(chosen: argparse.Namespace) -> int:
     """The application, until it is told to stop."""
-    from loquet.api.serving import serve
+    from loquet.api.serving import Serving, serve
 
-    return serve(chosen.host, chosen.port)
+    return serve(Serving(chosen.host, chosen.port))
 
 
 COMMANDS = {

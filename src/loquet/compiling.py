@@ -3,6 +3,7 @@
 import json
 import shutil
 import time
+from dataclasses import replace
 from math import hypot
 from pathlib import Path
 from typing import Any
@@ -18,12 +19,14 @@ from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, run_stage
 from loquet.core.placement.seating import NoRoom
+from loquet.core.proof.agreement import Fault
 from loquet.core.proof.proving import Proof
 from loquet.core.provenance import Finding
 from loquet.core.release import Release, prove_package, release
 from loquet.core.reviewing import review
 
 OURS = ("fabrication", "assembly", "firmware")
+MOST_FILES = 400
 
 
 class Unusable(Exception):
@@ -119,7 +122,7 @@ def write_package(out: Path, design: Design, result: Release, report: dict[str, 
     draft = out.parent / f".{out.name}.draft"
     shutil.rmtree(draft, ignore_errors=True)
     files = dict(result.files) or {"design.json": (json.dumps(design.model_dump(mode="json"), sort_keys=True) + "\n").encode()}
-    files["report.json"] = (json.dumps(report, indent=1, ensure_ascii=False) + "\n").encode()
+    files["report.json"] = report_file(report)
     for name, data in files.items():
         path = draft / name
         path.parent.mkdir(parents=True, exist_ok=True)
@@ -137,12 +140,35 @@ def verify_folder(folder: Path) -> Proof:
         raise Unusable(f"{folder} holds no design.json. Give the folder that compile wrote.")
     if not (folder / "fabrication").is_dir():
         raise Unusable(f"{folder} holds no fabrication files: the design was not ready. See report.json.")
-    files = {f"{path.parent.name}/{path.name}": read_limited(path) for part in OURS for path in sorted((folder / part).glob("*")) if path.is_file()}
+    files = package_in(folder)
     try:
         design = Design.model_validate_json(read_limited(folder / "design.json"))
     except ValidationError as error:
         raise Unusable(f"{folder / 'design.json'} is not a design ({error.error_count()} faults). Compile the brief again.") from None
     try:
-        return prove_package(files, design, bundled_library())
+        return prove_folder(files, design, bundled_library())
     except (ValueError, PartError, KeyError) as error:
         raise Unusable(f"{folder / 'design.json'} cannot be proven: {error}. Compile the brief again.") from None
+
+
+def package_in(folder: Path) -> dict[str, bytes]:
+    """Every file of a folder by its path in it; raises Unusable where there are far too many."""
+    paths = sorted(path for path in folder.rglob("*") if path.is_file() or path.is_symlink())
+    if len(paths) > MOST_FILES:
+        raise Unusable(f"{folder} holds {len(paths)} files. Give the folder that compile wrote.")
+    return {path.relative_to(folder).as_posix(): read_limited(path) for path in paths}
+
+
+def prove_folder(files: dict[str, bytes], design: Design, library: Library) -> Proof:
+    """The proof of a whole folder, its report included; raises ValueError, PartError, KeyError for a design that cannot be proven."""
+    report = files.pop("report.json", b"")
+    proof = prove_package(files, design, library)
+    if proof.holds and report != report_file(report_of(design, release(design, library))):
+        said = "is missing" if not report else "does not say what this design gives"
+        return replace(proof, faults=(Fault("report.json", "", 0, 0, f"report.json {said}."),))
+    return proof
+
+
+def report_file(report: dict[str, Any]) -> bytes:
+    """The report as it is written."""
+    return (json.dumps(report, indent=1, ensure_ascii=False) + "\n").encode()

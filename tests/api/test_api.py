@@ -158,16 +158,16 @@ def test_quotes_orders_and_the_simulated_calendar(client: TestClient, made: int)
     more = client.get(f"/api/projects/{made}/quotes", params={"quantity": 100}).json()
     assert more[0]["each_cents"] < quotes[0]["each_cents"]
     assert client.get(f"/api/projects/{made}/quotes", params={"quantity": 0}).status_code == 422
-    placed = client.post(f"/api/projects/{made}/orders", json={"quantity": 10}).json()
+    placed = client.post(f"/api/projects/{made}/orders", json={"quantity": 10, "key": "first-order"}).json()
     states = [placed["state"]]
     for _ in range(12):
-        states.append(client.post(f"/api/orders/{placed['id']}/next-day").json()["state"])
+        states.append(client.post(f"/api/orders/{placed['id']}/next-day", json={"day": len(states) - 1}).json()["state"])
     assert list(dict.fromkeys(states)) == list(STATES)
     assert client.get(f"/api/projects/{made}/orders").json()[0]["state"] == "delivered"
 
 
 def test_orders_wait_for_a_proven_current_release(client: TestClient, head: dict[str, Any]) -> None:
-    answer = client.post(f"/api/projects/{head['project']}/orders", json={"quantity": 5})
+    answer = client.post(f"/api/projects/{head['project']}/orders", json={"quantity": 5, "key": "second-order"})
     assert answer.status_code == 422
     assert "no files yet" in answer.json()["sentence"]
     assert client.get(f"/api/projects/{head['project']}/release").json() is None

@@ -27,7 +27,7 @@ from loquet.store.designs import (
 from loquet.store.engine import make_engine
 from loquet.store.migrating import downgrade, upgrade
 from loquet.store.releases import latest_release, order, orders_of, place_order, release_files, store_release
-from loquet.store.tables import Base, ProjectRow, ReleaseFileRow, SliceRow, VersionRow
+from loquet.store.tables import Base, OrderRow, ProjectRow, ReleaseFileRow, SliceRow, VersionRow
 
 NOW = datetime(2026, 11, 24, 12, 0, tzinfo=UTC)
 
@@ -105,7 +105,10 @@ def test_releases_keep_their_bytes_and_notice_damage(session: Session, project: 
     latest = latest_release(session, head.revision.id)
     assert latest is not None
     assert latest.proof == {"nets": 22}
-    placed = place_order(session, row, "millrace", {"quantity": 10}, NOW.date(), NOW)
+    wanted = OrderRow(
+        revision_id=row.revision_id, release_id=row.id, house="millrace", quote={"quantity": 10}, placed_on=NOW.date(), day=0, created_at=NOW, request_key="one"
+    )  # fmt: skip
+    placed = place_order(session, wanted)
     assert [o.id for o in orders_of(session, head.revision.id)] == [placed.id]
     damaged = session.scalars(select(ReleaseFileRow).where(ReleaseFileRow.release_id == row.id).limit(1)).one()
     damaged.content = damaged.content + b" "

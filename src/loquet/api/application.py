@@ -5,20 +5,18 @@ from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any
 
-from fastapi import FastAPI, Request
+from fastapi import FastAPI
+from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.routing import APIRoute
 
 from loquet import __version__
 from loquet.api import errors, planning, projects, releases, stations
 from loquet.api.context import Context
+from loquet.api.guarding import Door, Guard
 
-LARGEST_REQUEST = 2_000_000
-SAFE = {
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "no-referrer",
-    "Content-Security-Policy": "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'",
-}
+LONGEST_PATH = 300
+STATUSES: dict[int | str, dict[str, Any]] = {status: {"model": errors.Problem} for status in (400, 401, 403, 404, 405, 408, 409, 413, 422, 500, 503)}
 
 
 def operation_name(route: APIRoute) -> str:
@@ -26,7 +24,7 @@ def operation_name(route: APIRoute) -> str:
     return route.name
 
 
-def make_application(context: Context | None, web: Path | None) -> FastAPI:
+def make_application(context: Context | None, web: Path | None, door: Door | None = None) -> FastAPI:
     """The application around a context; without one only its description is of use."""
 
     @asynccontextmanager
@@ -37,24 +35,22 @@ def make_application(context: Context | None, web: Path | None) -> FastAPI:
         if context:
             context.jobs.close()
 
-    app = FastAPI(title="Loquet", version=__version__, lifespan=lifespan, generate_unique_id_function=operation_name, docs_url=None, redoc_url=None)
+    app = FastAPI(
+        title="Loquet",
+        version=__version__,
+        lifespan=lifespan,
+        generate_unique_id_function=operation_name,
+        docs_url=None,
+        redoc_url=None,
+        responses=STATUSES,
+    )
     app.state.context = context
     errors.install(app)
     for part in (projects, stations, planning, releases):
         app.include_router(part.router)
 
-    @app.middleware("http")
-    async def guard(request: Request, call_next: Any) -> Response:
-        size = request.headers.get("content-length", "0")
-        if not size.isdigit() or int(size) > LARGEST_REQUEST:
-            problem = errors.Problem(
-                sentence="The request is larger than 2 MB.", way_out="A brief is at most 1 MB; check that this is the right file."
-            )
-            return JSONResponse(problem.model_dump(), 413)
-        response: Response = await call_next(request)
-        response.headers.update(SAFE)
-        return response
-
+    app.add_middleware(GZipMiddleware, minimum_size=1_000, compresslevel=5)
+    app.add_middleware(Guard, door=door or Door())
     if web:
         serve_web(app, web)
     return app
@@ -67,8 +63,10 @@ def serve_web(app: FastAPI, web: Path) -> None:
     def page(path: str) -> Response:
         if path.startswith("api/"):
             return JSONResponse(errors.Problem(sentence=f"There is nothing at /{path[:80]}.").model_dump(), 404)
+        if len(path) > LONGEST_PATH or "\0" in path:
+            return JSONResponse(errors.Problem(sentence="There is no such address.").model_dump(), 404)
         file = (web / path).resolve()
-        if path and file.is_file() and file.is_relative_to(web.resolve()):
+        if path and file.is_relative_to(web.resolve()) and file.is_file():
             lasting = path.startswith("assets/")
             return FileResponse(file, headers={"Cache-Control": "public, max-age=31536000, immutable" if lasting else "no-cache"})
         if path.startswith("assets/"):

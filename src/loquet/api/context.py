@@ -37,11 +37,14 @@ def context_of(request: Request) -> Context:
 
 
 def session_of(context: Annotated[Context, Depends(context_of)]) -> Iterator[Session]:
-    """A session in one transaction, rolled back on error."""
+    """A session in one transaction, rolled back on error.
+
+    It ends with the endpoint's function (`scope="function"`), so the commit comes before the answer: what was answered is kept.
+    """
     with context.factory.begin() as session:
         yield session
 
 
 ContextNow = Annotated[Context, Depends(context_of)]
-SessionNow = Annotated[Session, Depends(session_of)]
+SessionNow = Annotated[Session, Depends(session_of, scope="function")]
 AUTHOR = "maker"

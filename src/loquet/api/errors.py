@@ -1,6 +1,5 @@
 """One table from errors to answers: every error is a sentence with a way out."""
 
-import logging
 from collections.abc import Callable
 from typing import Any
 
@@ -9,6 +8,8 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
+from starlette.exceptions import HTTPException
 
 from loquet.core.brief import BriefError
 from loquet.core.circuit import RecipeNotPossible
@@ -18,8 +19,6 @@ from loquet.core.pipeline import StageRefused
 from loquet.core.placement.seating import NoRoom
 from loquet.core.proof.gerber_reader import FileFault
 from loquet.store.designs import Conflict, NotFound
-
-LOG = logging.getLogger("loquet.api")
 
 
 class Problem(BaseModel):
@@ -50,6 +49,8 @@ TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
     NotFound: (404, lambda e: Problem(sentence=str(e), way_out="Go back to the workshop.")),
     Conflict: (409, lambda e: Problem(sentence=str(e), way_out="It is shown as it is now; make your change again.", head=e.head_id)),
     Refused: (422, lambda e: e.problem),
+    UnicodeEncodeError: (422, lambda e: Problem(sentence="The text holds half of a character.", way_out="Write the character whole.")),
+    PoolTimeout: (503, lambda e: Problem(sentence="Loquet has more to do than it can keep up with.", way_out="Wait a moment and try again.")),
     OperationalError: (503, lambda e: Problem(sentence="The database does not answer.", way_out="Start Loquet again with ./loquet start.")),
 }
 
@@ -59,7 +60,7 @@ def install(app: FastAPI) -> None:
     for kind in TABLE:
         app.add_exception_handler(kind, answer)
     app.add_exception_handler(RequestValidationError, answer_validation)
-    app.add_exception_handler(Exception, answer_unknown)
+    app.add_exception_handler(HTTPException, answer_status)
 
 
 async def answer(request: Request, error: Exception) -> JSONResponse:
@@ -83,9 +84,15 @@ async def answer_validation(request: Request, error: Exception) -> JSONResponse:
     )
 
 
-async def answer_unknown(request: Request, error: Exception) -> JSONResponse:
-    """Anything else is ours, and goes to the log."""
-    LOG.exception("%s %s", request.method, request.url.path, exc_info=error)
-    return JSONResponse(
-        Problem(sentence="Something went wrong inside Loquet.", way_out="Nothing was changed. The log file has the details.").model_dump(), 500
-    )
+async def answer_status(request: Request, error: Exception) -> JSONResponse:
+    """What the framework itself refuses: unknown addresses, methods that an address does not take, broken JSON."""
+    assert isinstance(error, HTTPException)
+    path = request.url.path[:80]
+    match error.status_code:
+        case 404:
+            sentence = f"There is nothing at {path}."
+        case 405:
+            sentence = f"{path} does not take {request.method}."
+        case _:
+            sentence = f"The request was refused: {str(error.detail)[:120]}."
+    return JSONResponse(Problem(sentence=sentence, way_out="Reload the page.").model_dump(), error.status_code, headers=error.headers)

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from fastapi import APIRouter, Depends, Request
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
+from sqlalchemy import text
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import all_findings, describe_head, next_station
@@ -49,8 +50,9 @@ class Started(BaseModel):
 
 
 @router.get("/health")
-def health() -> dict[str, str]:
-    """Whether the application answers."""
+def health(session: SessionNow) -> dict[str, str]:
+    """Whether the application and its database answer; 503 where the database does not."""
+    session.execute(text("SELECT 1"))
     return {"status": "ok"}
 
 
@@ -133,9 +135,9 @@ def start_job(project_id: int, wanted: JobRequest, session: SessionNow, context:
     """Start long work."""
     head = head_of(session, project_id)
     if wanted.kind == "release":
-        work = make_release(context.factory, context.library, project_id)
+        work = make_release(context.factory, project_id)
     else:
-        work = make_slices(context.factory, context.library, project_id, JOB_SLICES[wanted.kind], AUTHOR)
+        work = make_slices(context.factory, project_id, JOB_SLICES[wanted.kind], AUTHOR)
     return Started(job=context.jobs.start(project_id, head.revision.id, wanted.kind, work))
 
 
@@ -145,7 +147,7 @@ def get_job(job_id: int, session: SessionNow, context: ContextNow) -> JobCard:
     row = session.get(JobRow, job_id)
     if row is None:
         raise Refused(f"There is no job {job_id}.", "Start it again.", 404)
-    ticket = context.jobs.tickets.get(job_id)
+    ticket = context.jobs.ticket(job_id)
     return JobCard(
         id=row.id, kind=row.kind, state=row.state, doing=ticket.doing if ticket else "", share=ticket.share if ticket else 1.0, message=row.message
     )

@@ -3,10 +3,11 @@
 import io
 import zipfile
 from datetime import UTC, date, datetime, timedelta
+from typing import Annotated
 
 from fastapi import APIRouter
 from fastapi.responses import Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -133,9 +134,16 @@ def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
 
 
 class OrderRequest(BaseModel):
-    """How many to order at the chosen house."""
+    """How many to order at the chosen house, and a key of the page's own: the same key never orders twice."""
 
     quantity: int
+    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+
+
+class DayRequest(BaseModel):
+    """The simulated day that the page shows; the next one comes only where that is still the present day."""
+
+    day: int
 
 
 @router.post("/projects/{project_id}/orders", status_code=201)
@@ -149,7 +157,11 @@ def new_order(project_id: int, wanted: OrderRequest, session: SessionNow, contex
     if given.complaints:
         raise Refused(f"{house.name} does not take this order: {given.complaints[0]}", "Change the choice, or take another house.")
     now = datetime.now(UTC)
-    return describe_order(place_order(session, row, house.id, given.plain(), now.date(), now), context)
+    placed = OrderRow(
+        revision_id=row.revision_id, release_id=row.id, house=house.id, quote=given.plain(), placed_on=now.date(), day=0, created_at=now,
+        request_key=wanted.key,
+    )  # fmt: skip
+    return describe_order(place_order(session, placed), context)
 
 
 @router.get("/projects/{project_id}/orders")
@@ -159,10 +171,11 @@ def list_orders(project_id: int, session: SessionNow, context: ContextNow) -> li
 
 
 @router.post("/orders/{order_id}/next-day")
-def next_day(order_id: int, session: SessionNow, context: ContextNow) -> OrderView:
-    """Let one simulated day pass."""
-    row = order(session, order_id)
-    row.day += 1
+def next_day(order_id: int, wanted: DayRequest, session: SessionNow, context: ContextNow) -> OrderView:
+    """Let one simulated day pass; a request that is repeated changes nothing more."""
+    row = order(session, order_id, lock=True)
+    if row.day == wanted.day:
+        row.day += 1
     session.flush()
     return describe_order(row, context)
 

@@ -1,6 +1,6 @@
 """The release: review, package and proof in one, refused while a stop is open or the files differ from the design."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquet.core.design import Design
 from loquet.core.fabrication.layers import plan_layers
@@ -8,6 +8,7 @@ from loquet.core.fabrication.legend import legend_of
 from loquet.core.fabrication.package import package_files
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, slice_of, stale_slices
+from loquet.core.proof.agreement import Fault
 from loquet.core.proof.proving import Proof, prove
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import review
@@ -40,10 +41,34 @@ def release(design: Design, library: Library) -> Release:
 
 
 def prove_package(files: dict[str, bytes], design: Design, library: Library) -> Proof:
-    """The proof of finished files against the design that lies with them; raises ValueError for an unfinished design."""
+    """The proof of finished files against the design that lies with them; raises ValueError for an unfinished design.
+
+    Two opinions: every file is made again from the design and compared byte for byte, with nothing missing and nothing more; and
+    the files are read back by readers that know the published formats alone, and compared by geometry.
+    """
     if stale_slices(design):
         raise ValueError("design.json does not hold a finished design")
-    return prove(files, board_view(design, library), slice_of(design.pins))
+    view, plan = board_view(design, library), slice_of(design.pins)
+    layers = plan_layers(view, legend_of(view))
+    wanted = package_files(design, view, plan, layers, library)
+    proof = prove(files, view, plan, layers)
+    return replace(proof, faults=(*proof.faults, *package_faults(files, wanted)))
+
+
+def package_faults(files: dict[str, bytes], wanted: dict[str, bytes]) -> list[Fault]:
+    """Files that are missing, unknown, or not byte for byte what the design gives."""
+    faults = [Fault(path, "", 0, 0, f"{path} is missing.") for path in sorted(wanted.keys() - files.keys())]
+    faults += [Fault(path, "", 0, 0, f"{path} does not belong to the package.") for path in sorted(files.keys() - wanted.keys())]
+    for path in sorted(wanted.keys() & files.keys()):
+        if files[path] != wanted[path]:
+            faults.append(Fault(path, "", 0, 0, f"{path} is not what the design gives: it differs {difference(files[path], wanted[path])}."))
+    return faults
+
+
+def difference(found: bytes, wanted: bytes) -> str:
+    """Where two files part, in words."""
+    at = next((i for i, (a, b) in enumerate(zip(found, wanted, strict=False)) if a != b), min(len(found), len(wanted)))
+    return f"from line {wanted[:at].count(10) + 1} on (byte {at})"
 
 
 def proof_findings(proof: Proof) -> list[Finding]:

@@ -1,11 +1,12 @@
-"""Running jobs on a `concurrent.futures` executor, with progress, stop, and a truthful state after a crash."""
+"""Jobs: one of a kind a project at a time, with progress that only rises, a stop, and a truthful state after a crash."""
 
 import logging
 import threading
 from collections.abc import Callable
-from concurrent.futures import Executor, ThreadPoolExecutor
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
+from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
@@ -15,46 +16,72 @@ from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused
 from loquet.core.placement.seating import NoRoom
 from loquet.core.routing import RouteProgress, RoutingStopped
+from loquet.jobs.pools import LocalPool, Pool, Running
 from loquet.store.tables import JobRow
 
 LOG = logging.getLogger("loquet.jobs")
 EXPECTED = (StageRefused, RecipeNotPossible, NoRoom, PartError)
+MOST_JOBS = 8
+WAIT_S = 20.0
 
 
 @dataclass
 class Ticket:
-    """A running job: its stop flag and what it is doing."""
+    """A running job: its stop flag, what it is doing, and how far it has come (`share`, which only rises)."""
 
-    job_id: int
     project_id: int
     kind: str
+    pool: Pool
+    job_id: int = 0
+    known: threading.Event = field(default_factory=threading.Event)
     stop: threading.Event = field(default_factory=threading.Event)
     doing: str = "waiting"
     share: float = 0.0
+    floor: float = 0.0
+    ceiling: float = 1.0
 
     def progress(self, seen: RouteProgress) -> bool:
         """Told by the router; answers whether to go on."""
         self.doing = f"round {seen.round}: {seen.contested} of {seen.nets} nets still share places"
-        self.share = 1 - seen.contested / max(1, seen.nets)
+        self.advance(1 - seen.contested / max(1, seen.nets))
         return not self.stop.is_set()
 
-    def say(self, doing: str) -> None:
-        """Name the step; raises RoutingStopped where a stop was asked for."""
+    def advance(self, part: float) -> None:
+        """How much of the present step is done, from 0 to 1."""
+        self.share = max(self.share, self.floor + (self.ceiling - self.floor) * part)
+
+    def say(self, doing: str, floor: float | None = None, ceiling: float = 1.0) -> None:
+        """Name the step and the part of the job that it is; raises RoutingStopped where a stop was asked for."""
         if self.stop.is_set():
             raise RoutingStopped
         self.doing = doing
+        if floor is not None:
+            self.floor, self.ceiling = floor, ceiling
+            self.advance(0.0)
+
+    def compute(self, function: Callable[..., Any], *arguments: object) -> Any:
+        """The answer of a function that runs in a process of its own; raises RoutingStopped within a tenth of a second of a stop."""
+        running: Running = self.pool.submit(function, *arguments)
+        while not running.wait(0.05):
+            for seen in running.news():
+                self.progress(seen)
+            if self.stop.is_set():
+                running.end()
+                raise RoutingStopped
+        return running.answer()
 
 
 Work = Callable[[Ticket], str]
 
 
 class Jobs:
-    """All jobs of this process; `listeners` are called on every change of state."""
+    """All jobs of this application. The lock is held over plain dictionary work alone, never over a statement."""
 
-    def __init__(self, factory: sessionmaker[Session], executor: Executor | None = None) -> None:
+    def __init__(self, factory: sessionmaker[Session], pool: Pool | None = None) -> None:
         self.factory = factory
-        self.executor = executor or ThreadPoolExecutor(max_workers=2, thread_name_prefix="loquet-job")
-        self.tickets: dict[int, Ticket] = {}
+        self.pool = pool or LocalPool()
+        self.threads = ThreadPoolExecutor(MOST_JOBS, thread_name_prefix="loquet-job")
+        self.tickets: dict[tuple[int, str], Ticket] = {}
         self.lock = threading.Lock()
 
     def mark_lost(self) -> None:
@@ -65,24 +92,39 @@ class Jobs:
 
     def start(self, project_id: int, revision_id: int, kind: str, work: Work) -> int:
         """Queue work; returns the job's number. The same kind for the same project is not started twice."""
+        mine = Ticket(project_id, kind, self.pool)
         with self.lock:
-            for ticket in self.tickets.values():
-                if ticket.project_id == project_id and ticket.kind == kind:
-                    return ticket.job_id
-            with self.factory.begin() as session:
-                row = JobRow(revision_id=revision_id, kind=kind, state="waiting", message="", created_at=datetime.now(UTC))
-                session.add(row)
-                session.flush()
-                job_id = row.id
-            ticket = Ticket(job_id, project_id, kind)
-            self.tickets[job_id] = ticket
-        self.executor.submit(self.run, ticket, work)
-        return job_id
+            ticket = self.tickets.setdefault((project_id, kind), mine)
+        if ticket is not mine:
+            ticket.known.wait(WAIT_S)
+            return ticket.job_id
+        try:
+            mine.job_id = self.enter(revision_id, kind)
+        except BaseException:
+            self.forget(mine)
+            raise
+        finally:
+            mine.known.set()
+        self.threads.submit(self.run, mine, work)
+        return mine.job_id
+
+    def enter(self, revision_id: int, kind: str) -> int:
+        """A row for a new job; returns its number."""
+        with self.factory.begin() as session:
+            row = JobRow(revision_id=revision_id, kind=kind, state="waiting", message="", created_at=datetime.now(UTC))
+            session.add(row)
+            session.flush()
+            return row.id
+
+    def forget(self, ticket: Ticket) -> None:
+        """The job is over."""
+        with self.lock:
+            self.tickets.pop((ticket.project_id, ticket.kind), None)
 
     def run(self, ticket: Ticket, work: Work) -> None:
         """Do the work and write down how it ended."""
-        self.write(ticket.job_id, "running", "")
         try:
+            self.write(ticket.job_id, "running", "")
             state, message = "done", work(ticket)
         except RoutingStopped:
             state, message = "stopped", "Stopped; the design is as it was."
@@ -91,9 +133,11 @@ class Jobs:
         except Exception:
             LOG.exception("job %s (%s) failed", ticket.job_id, ticket.kind)
             state, message = "failed", "This went wrong inside Loquet; the design is as it was. The log file has the details."
-        with self.lock:
-            self.tickets.pop(ticket.job_id, None)
-        self.write(ticket.job_id, state, message)
+        try:
+            self.write(ticket.job_id, state, message)
+        except Exception:
+            LOG.exception("the end of job %s (%s: %s) could not be written", ticket.job_id, state, message)
+        self.forget(ticket)
 
     def write(self, job_id: int, state: str, message: str) -> None:
         """Keep the state."""
@@ -103,9 +147,14 @@ class Jobs:
                 row.state, row.message = state, message[:500]
                 row.finished_at = None if state == "running" else datetime.now(UTC)
 
+    def ticket(self, job_id: int) -> Ticket | None:
+        """The running job of that number."""
+        with self.lock:
+            return next((t for t in self.tickets.values() if t.job_id == job_id), None)
+
     def stop(self, job_id: int) -> bool:
         """Ask a job to stop; whether it was running."""
-        ticket = self.tickets.get(job_id)
+        ticket = self.ticket(job_id)
         if ticket:
             ticket.stop.set()
         return ticket is not None
@@ -113,10 +162,12 @@ class Jobs:
     def of_project(self, project_id: int) -> list[Ticket]:
         """Jobs that run for a project now."""
         with self.lock:
-            return [t for t in self.tickets.values() if t.project_id == project_id]
+            return [t for t in self.tickets.values() if t.project_id == project_id and t.job_id]
 
     def close(self) -> None:
         """Stop everything and wait."""
-        for ticket in list(self.tickets.values()):
-            ticket.stop.set()
-        self.executor.shutdown(wait=True, cancel_futures=True)
+        with self.lock:
+            for ticket in self.tickets.values():
+                ticket.stop.set()
+        self.threads.shutdown(wait=True, cancel_futures=True)
+        self.pool.close()

@@ -8,7 +8,11 @@ from loquet.launcher.steps import SetupFailed
 HELP = """Loquet: from a brief to a proven board package.
 
   ./loquet demo [--port N] [--host H]   set up what is missing, start with demo data
-  ./loquet start [--port N] [--host H]  the same without adding demo data
+  ./loquet start [--port N] [--host H] [--scheduler ADDRESS]
+                                        the same without adding demo data; long work goes to a dask.distributed cluster
+                                        where its scheduler's address is given
+  ./loquet backup FILE                  everything that is stored, in one file, while Loquet runs or not
+  ./loquet restore FILE                 put a backup in place of everything that is stored
   ./loquet reset-demo                   give the demo projects back as they were
   ./loquet compile BRIEF --out DIR [--json]
                                         a brief to a proven package, without a database
@@ -29,10 +33,18 @@ def main() -> int:
     try:
         match command:
             case "demo" | "start":
-                from loquet.launcher.running import start
+                from loquet.launcher.running import Wanted, start
 
                 chosen = address(command, rest)
-                return start(chosen.host, chosen.port, command == "demo")
+                return start(Wanted(chosen.host, chosen.port, command == "demo", chosen.scheduler))
+            case "backup":
+                from loquet.launcher.keeping import backup
+
+                return backup(rest)
+            case "restore":
+                from loquet.launcher.keeping import restore
+
+                return restore(rest)
             case "reset-demo":
                 from loquet.launcher.running import reset_demo
 
@@ -65,8 +77,16 @@ def address(command: str, rest: list[str]) -> argparse.Namespace:
     """Host and port; loopback unless told."""
     parser = argparse.ArgumentParser(prog=f"loquet {command}")
     parser.add_argument("--host", default="127.0.0.1")
-    parser.add_argument("--port", type=int, default=8460)
+    parser.add_argument("--port", type=port_number, default=8460)
+    parser.add_argument("--scheduler", default="", help="address of a dask.distributed scheduler for long work, such as tcp://127.0.0.1:8786")
     return parser.parse_args(rest)
+
+
+def port_number(text: str) -> int:
+    """A port from 1 to 65535; argparse says so where it is none."""
+    if not text.isdigit() or not 1 <= int(text) <= 65535:
+        raise argparse.ArgumentTypeError(f"'{text}' is no port; give a number from 1 to 65535")
+    return int(text)
 
 
 if __name__ == "__main__":

@@ -2,14 +2,29 @@
 
 import fcntl
 import os
+import secrets
 import signal
 import socket
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from types import FrameType
 
 from loquet.launcher.database import MariaDb
 from loquet.launcher.steps import RUN_PACKAGES, SetupFailed, ensure_packages, ensure_warm, ensure_web, say, state
+
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """How to start: the address, demo data or not, and the scheduler of a cluster for long work."""
+
+    host: str
+    port: int
+    demo: bool = False
+    scheduler: str = ""
 
 
 @contextmanager
@@ -35,6 +50,8 @@ def check_port(host: str, port: int) -> None:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind((host, port))
+        except socket.gaierror:
+            raise SetupFailed(f"'{host}' is no address of this machine. Leave --host out, or give one of its own addresses.") from None
         except OSError:
             raise SetupFailed(f"Port {port} is in use. Stop what uses it, or choose another one: ./loquet demo --port {port + 1}") from None
 
@@ -46,38 +63,47 @@ def leave(number: int, frame: FrameType | None) -> None:
 
 @contextmanager
 def database() -> Iterator[MariaDb]:
-    """The database, up and migrated, for as long as the block runs."""
+    """The database, up, watched and migrated, for as long as the block runs."""
     server = MariaDb(state() / "database")
     try:
         server.start()
+        threading.Thread(target=server.supervise, daemon=True).start()
         os.environ["LOQUET_DATABASE_URL"] = server.url()
         os.environ["LOQUET_STATE"] = str(state())
-        from loquet.store.migrating import upgrade
+        from loquet.store.migrating import NewerData, upgrade
 
-        upgrade()
+        try:
+            upgrade()
+        except NewerData as problem:
+            raise SetupFailed(str(problem)) from None
         yield server
     finally:
         server.stop()
 
 
-def start(host: str, port: int, demo: bool) -> int:
+def start(wanted: Wanted) -> int:
     """Set up what is missing and serve until stopped."""
     signal.signal(signal.SIGTERM, leave)
-    check_port(host, port)
-    with only_one(port):
+    check_port(wanted.host, wanted.port)
+    token = "" if wanted.host in LOOPBACK else secrets.token_urlsafe(18)
+    with only_one(wanted.port):
         ensure_packages(RUN_PACKAGES)
         ensure_web()
         ensure_warm()
         say("starting the database")
         with database():
-            if demo:
+            if wanted.demo:
                 from loquet.demo.seeding import seed
 
                 say("looking after the demo data")
                 seed()
-            from loquet.api.serving import serve
+            from loquet.api.serving import Serving, serve
 
-            code = serve(host, port)
+            if token:
+                say(
+                    f"WARNING: {wanted.host} can be reached from other machines, unencrypted; whoever has the token below may read and change everything"
+                )
+            code = serve(Serving(wanted.host, wanted.port, token, wanted.scheduler))
             say("stopped")
             return code
 

@@ -42,7 +42,7 @@ def fresh_application() -> Iterator[str]:
         if process:
             process.terminate()
             process.wait(15)
-        server.stop()
+        server.remove()
         shutil.rmtree(folder, ignore_errors=True)
 
 

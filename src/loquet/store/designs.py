@@ -68,11 +68,14 @@ def load_design(session: Session, version: VersionRow) -> Design:
 
 
 def store_slice(session: Session, value: Frozen) -> str:
-    """Keep a slice once; returns its digest."""
+    """Keep a slice once; returns its digest.
+
+    A slice that is there is only looked at: writing it again would make every edit of every project wait for one row.
+    """
     plain: Any = value.model_dump(mode="json")
     digest = digest_of(plain)
-    statement = insert(SliceRow).values(digest=digest, content=canonical(plain))
-    session.execute(statement.on_duplicate_key_update(digest=statement.inserted.digest))
+    if session.scalar(select(SliceRow.digest).where(SliceRow.digest == digest)) is None:
+        session.execute(insert(SliceRow).prefix_with("IGNORE").values(digest=digest, content=canonical(plain)))
     return digest
 
 

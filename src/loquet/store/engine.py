@@ -7,16 +7,19 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.settings import settings
 
+THREADS = 40  # anyio's own number of worker threads, from its documentation
+
 
 class NoDatabase(Exception):
     """No database address is set."""
 
 
 def make_engine(url: str) -> Engine:
-    """An engine for MariaDB: read committed, UTC, dead connections replaced."""
+    """An engine for MariaDB: read committed, UTC, dead connections replaced; as many connections as the server has threads."""
     return create_engine(
-        url, isolation_level="READ COMMITTED", pool_pre_ping=True, connect_args={"charset": "utf8mb4", "init_command": "SET time_zone = '+00:00'"}
-    )
+        url, isolation_level="READ COMMITTED", pool_pre_ping=True, pool_size=THREADS, max_overflow=10,
+        connect_args={"charset": "utf8mb4", "init_command": "SET time_zone = '+00:00'", "local_infile": False},
+    )  # fmt: skip
 
 
 @cache

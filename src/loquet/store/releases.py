@@ -1,14 +1,14 @@
 """Releases, their files, and orders."""
 
 import hashlib
-from datetime import date, datetime
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from loquet.store.designs import NotFound
-from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow
+from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow, RevisionRow
 
 
 def store_release(
@@ -40,12 +40,16 @@ def release_files(session: Session, release_id: int) -> dict[str, bytes]:
     return {row.path: row.content for row in rows}
 
 
-def place_order(session: Session, release: ReleaseRow, house: str, quote: dict[str, Any], today: date, now: datetime) -> OrderRow:
-    """Keep an order."""
-    row = OrderRow(revision_id=release.revision_id, release_id=release.id, house=house, quote=quote, placed_on=today, day=0, created_at=now)
-    session.add(row)
+def place_order(session: Session, placed: OrderRow) -> OrderRow:
+    """Keep an order; one that its request has placed before is given back as it is."""
+    if placed.request_key:
+        session.scalars(select(RevisionRow.id).where(RevisionRow.id == placed.revision_id).with_for_update()).first()
+        earlier = session.scalars(select(OrderRow).where(OrderRow.request_key == placed.request_key)).first()
+        if earlier is not None:
+            return earlier
+    session.add(placed)
     session.flush()
-    return row
+    return placed
 
 
 def orders_of(session: Session, revision_id: int) -> list[OrderRow]:
@@ -53,9 +57,9 @@ def orders_of(session: Session, revision_id: int) -> list[OrderRow]:
     return list(session.scalars(select(OrderRow).where(OrderRow.revision_id == revision_id).order_by(OrderRow.id.desc())))
 
 
-def order(session: Session, order_id: int) -> OrderRow:
+def order(session: Session, order_id: int, lock: bool = False) -> OrderRow:
     """An order; raises NotFound."""
-    row = session.get(OrderRow, order_id)
+    row = session.get(OrderRow, order_id, with_for_update=lock or None)
     if row is None:
         raise NotFound(f"There is no order {order_id}.")
     return row

@@ -103,7 +103,7 @@ class ReleaseFileRow(Base):
 
 
 class OrderRow(Base):
-    """An order at a simulated house; `day` counts its simulated days."""
+    """An order at a simulated house; `day` counts its simulated days, `request_key` is that of the request that placed it."""
 
     __tablename__ = "orders"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -114,6 +114,7 @@ class OrderRow(Base):
     placed_on: Mapped[date] = mapped_column(Date)
     day: Mapped[int] = mapped_column(Integer, default=0)
     created_at: Mapped[datetime] = mapped_column(UtcTime)
+    request_key: Mapped[str | None] = mapped_column(KEY, unique=True)
 
 
 class JobRow(Base):

@@ -10,7 +10,10 @@ export type JobKind = Schemas["JobRequest"]["kind"];
 export type JobCard = Schemas["JobCard"];
 export type SizedThing = Schemas["SizedThing"];
 
-export const client = createClient<paths>({ baseUrl: window.location.origin });
+export const client = createClient<paths>({
+	baseUrl: window.location.origin,
+	headers: { "X-Loquet": "page" },
+});
 
 /** An answer of the server that is not what was asked for: a sentence, a way out, and where. */
 export class Refusal extends Error {

@@ -28,8 +28,14 @@ def parse_json(data: bytes, where: str) -> Any:
         text = data.decode("utf-8")
     except UnicodeDecodeError as error:
         raise BriefError(f"{where}, byte {error.start}", "is not UTF-8 text", "Save the file as UTF-8.") from None
+    if "\0" in text:
+        raise BriefError(where, "holds a character that is no text", "Save it as plain UTF-8 text.")
     try:
-        return json.loads(text, parse_constant=refuse_constant, object_pairs_hook=refuse_twice)
+        found = json.loads(text, parse_constant=refuse_constant, object_pairs_hook=refuse_twice)
+        json.dumps(found, ensure_ascii=False).encode()  # JSON can spell half of a character, which nothing can store or print
+        return found
+    except UnicodeEncodeError:
+        raise BriefError(where, "holds half of a character (a lone surrogate)", "Write the character whole, or take it out.") from None
     except json.JSONDecodeError as error:
         raise BriefError(
             f"{where}, line {error.lineno}, column {error.colno}", f"is not JSON ({error.msg})", "Mend the JSON at that place."

@@ -177,7 +177,7 @@ class UsePinTable(Frozen):
     """Plan for a chip or module of one's own, from the text of its table (CSV or JSON); pin locks are dropped."""
 
     kind: Literal["use-pin-table"] = "use-pin-table"
-    name: Annotated[str, Field(min_length=1, max_length=40)]
+    name: Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9 ._+-]{0,39}$", description="letters, digits, spaces and . _ + -")]
     text: Annotated[str, Field(max_length=200_000)]
     module: bool = True
 

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 from collections.abc import Iterable
 
 from loquet.core.board import BoardView
@@ -10,6 +11,7 @@ from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 
+FORMULA = re.compile(r"^[=+@\t\r]|^-(?![0-9.])")
 PARTS_COLUMNS = ("Item", "Count per board", "Where", "What", "Value", "Size", "Height (mm)", "Fitted by", "Price each (cent)", "Drawing seen")
 PLACES_COLUMNS = ("Where", "What", "Value", "Board side", "Middle X (mm)", "Middle Y (mm)", "Turn (deg)", "Pad 1 X (mm)", "Pad 1 Y (mm)")
 
@@ -70,5 +72,5 @@ def table(columns: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> bytes:
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(columns)
     for row in rows:
-        writer.writerow([f"'{cell}" if cell.startswith(("=", "+", "@")) else cell for cell in row])
+        writer.writerow([f"'{cell}" if FORMULA.match(cell) else cell for cell in row])
     return out.getvalue().encode("utf-8")

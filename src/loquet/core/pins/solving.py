@@ -62,6 +62,7 @@ def solver_with(seconds: float, seed: int = 1) -> cp_model.CpSolver:
     solver.parameters.max_time_in_seconds = seconds
     solver.parameters.random_seed = seed
     solver.parameters.num_workers = 1
+    solver.parameters.catch_sigint_signal = False
     solver.parameters.linearization_level = 2
     solver.parameters.symmetry_level = 0
     solver.parameters.cp_model_probing_level = 0

@@ -77,6 +77,7 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
             faults.append(fault(file, drawn.net, *middle_of(o.shape), f"{name_of(drawn)} is labelled {o.net or 'no net'} {o.ref} {o.pad}".rstrip()))
     if any(not o.dark for o in read.objects):
         faults.append(fault(file, "", 0, 0, "a pad or stroke that clears"))
+    faults += [fault(file, "", arc.x1, arc.y1, "an arc that is not in the design") for arc in read.arcs]
     return faults + compare_pour(plan, read)
 
 

@@ -15,6 +15,8 @@ from loquet.core.geometry import core_of, radius_of
 from loquet.core.proof.drill_reader import ReadHole
 from loquet.core.proof.gerber_reader import FileFault, ReadLayer
 
+AT_ONCE, MOST_PAIRS = 256, 4_000_000
+
 
 @dataclass(frozen=True)
 class Piece:
@@ -41,6 +43,8 @@ class Fabric:
 
 def dark_pieces(layer: ReadLayer, side: str) -> list[Piece]:
     """The layer's copper after clear polarity has taken its share, in file order."""
+    if layer.arcs:
+        raise FileFault(layer.file, 1, "draws copper as an arc, which no file of Loquet does")
     pieces: list[Piece] = []
     events: list[tuple[int, bool, BaseGeometry, float, str, str]] = []
     for item in layer.objects:
@@ -90,12 +94,19 @@ def join_touching(pieces: tuple[Piece, ...], members: list[int], groups: Groups)
     cores = np.array([pieces[i].core for i in members], dtype=object)
     radii = np.array([pieces[i].radius for i in members])
     tree = shapely.STRtree(cores)
-    first, second = tree.query(cores, predicate="dwithin", distance=radii + (radii.max() if len(radii) else 0.0))
-    once = first < second
-    first, second = first[once], second[once]
-    touching = shapely.distance(cores[first], cores[second]) <= radii[first] + radii[second]
-    for a, b in zip(first[touching], second[touching], strict=True):
-        groups.join(members[int(a)], members[int(b)])
+    reach = radii + (radii.max() if len(radii) else 0.0)
+    pairs = 0
+    for start in range(0, len(cores), AT_ONCE):
+        first, second = tree.query(cores[start : start + AT_ONCE], predicate="dwithin", distance=reach[start : start + AT_ONCE])
+        first = first + start
+        pairs += len(first)
+        if pairs > MOST_PAIRS:
+            raise FileFault("copper", 1, "heaps more copper on one spot than any board of this kind")
+        once = first < second
+        first, second = first[once], second[once]
+        touching = shapely.distance(cores[first], cores[second]) <= radii[first] + radii[second]
+        for a, b in zip(first[touching], second[touching], strict=True):
+            groups.join(members[int(a)], members[int(b)])
     return tree
 
 

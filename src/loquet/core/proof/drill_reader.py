@@ -6,8 +6,9 @@ from fractions import Fraction
 
 from loquet.core.proof.gerber_reader import FileFault
 
-PLACE = re.compile(r"^X([+-]?\d*\.?\d+)Y([+-]?\d*\.?\d+)$")
-TOOL = re.compile(r"^T(\d{1,3})C(\d*\.\d+)$")
+PLACE = re.compile(r"^X([+-]?\d{0,6}\.?\d{1,9})Y([+-]?\d{0,6}\.?\d{1,9})$")
+TOOL = re.compile(r"^T(\d{1,3})C(\d{0,3}\.\d{1,9})$")
+LARGEST_BYTES, MOST_HOLES, FARTHEST_NM = 4_000_000, 50_000, 1_000_000_000
 
 
 @dataclass(frozen=True)
@@ -22,13 +23,18 @@ class ReadHole:
 
 def read_drill(data: bytes, file: str) -> list[ReadHole]:
     """All holes; raises FileFault with the line for anything outside the format."""
+    if len(data) > LARGEST_BYTES:
+        raise FileFault(file, 1, f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no board of this kind needs")
     try:
         lines = data.decode("ascii").splitlines()
     except UnicodeDecodeError:
         raise FileFault(file, 1, "is not text") from None
-    unit, plated, tools, tool, found, in_header, ended = 0, None, {}, 0, [], True, False
+    found: list[ReadHole] = []
+    unit, plated, tools, tool, in_header, ended = 0, None, {}, 0, True, False
     for number, line in enumerate(lines, 1):
         text = line.strip()
+        if ended and text:
+            raise FileFault(file, number, "goes on after its end")
         if text.startswith(";"):
             if "TF.FileFunction," in text:
                 plated = ",PTH" in text and "NonPlated" not in text
@@ -52,7 +58,10 @@ def read_drill(data: bytes, file: str) -> list[ReadHole]:
         elif place := PLACE.match(text):
             if plated is None or tool not in tools:
                 raise FileFault(file, number, "drills before plating and tool are known")
-            found.append(ReadHole(round(Fraction(place[1]) * unit), round(Fraction(place[2]) * unit), tools[tool], plated))
+            x, y = round(Fraction(place[1]) * unit), round(Fraction(place[2]) * unit)
+            if max(abs(x), abs(y)) > FARTHEST_NM or len(found) >= MOST_HOLES:
+                raise FileFault(file, number, "has a hole more than a metre away, or more holes than any board of this kind")
+            found.append(ReadHole(x, y, tools[tool], plated))
         else:
             raise FileFault(file, number, f"has a line that is not understood: {text[:30]}")
     if not ended:

@@ -11,8 +11,11 @@ from functools import lru_cache
 from loquet.core.geometry import Bar, Box, Round, Shape
 
 COORDINATE = re.compile(r"([XYIJ])([+-]?\d{1,12})")
-NUMBER = re.compile(r"^[+-]?\d*\.?\d+$")
-MOST_OBJECTS = 500_000
+NUMBER = re.compile(r"^[+-]?\d{0,6}\.?\d{1,12}$")
+PIECES = re.compile(r"[%*]|[^%*]+")
+MOST_OBJECTS, MOST_COMMANDS, MOST_APERTURES, MOST_CORNERS = 200_000, 600_000, 2_000, 20_000
+LARGEST_BYTES, LONGEST_COMMAND = 12_000_000, 4_000
+FARTHEST_NM = 1_000_000_000  # a board is smaller than a metre
 
 
 class FileFault(Exception):
@@ -95,6 +98,8 @@ class State:
 def read_gerber(data: bytes, file: str) -> ReadLayer:
     """A layer from its bytes, kept for those very bytes and not to be changed; raises FileFault with the line for anything outside the format."""
     reader = GerberReader(file)
+    if len(data) > LARGEST_BYTES:
+        raise FileFault(file, 1, f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no board of this kind needs")
     try:
         text = data.decode("utf-8")
     except UnicodeDecodeError:
@@ -115,22 +120,24 @@ def read_gerber(data: bytes, file: str) -> ReadLayer:
 def commands(text: str, file: str) -> list[tuple[int, bool, str]]:
     """All commands with their line; extended ones stand between percent signs."""
     found: list[tuple[int, bool, str]] = []
-    line, buffer, start, extended = 1, "", 1, False
-    for char in text:
-        if char == "\n":
-            line += 1
-        elif char == "%":
-            if buffer.strip():
+    line, start, extended, rest = 1, 1, False, ""
+    for piece in PIECES.findall(text):
+        if piece == "%":
+            if rest.strip():
                 raise FileFault(file, line, "has a command without its end")
-            extended, buffer = not extended, ""
-        elif char == "*":
-            found.append((start, extended, buffer.strip()))
-            buffer = ""
-        elif char != "\r":
-            if not buffer:
-                start = line
-            buffer += char
-    if extended or buffer.strip():
+            extended, rest = not extended, ""
+        elif piece == "*":
+            found.append((start, extended, rest))
+            if len(found) > MOST_COMMANDS:
+                raise FileFault(file, line, "holds more commands than any board of this kind")
+            rest = ""
+        else:
+            if len(piece) > LONGEST_COMMAND:
+                raise FileFault(file, line, f"has a command of more than {LONGEST_COMMAND} characters")
+            body = piece.lstrip()
+            start = line + piece[: len(piece) - len(body)].count("\n")
+            line, rest = line + piece.count("\n"), body.replace("\r", "").replace("\n", "").strip()
+    if extended or rest:
         raise FileFault(file, line, "ends in the middle of a command")
     return found
 
@@ -196,6 +203,8 @@ class GerberReader:
         if len(numbers) != (1 if found[2] == "C" else 2) or not all(NUMBER.match(n) for n in numbers):
             raise self.fail("has an aperture with wrong sizes")
         sizes = tuple(round(Fraction(n) * self.unit()) for n in numbers)
+        if max(sizes) > FARTHEST_NM or len(self.state.apertures) >= MOST_APERTURES:
+            raise self.fail("has an aperture larger than a board, or more apertures than any board")
         self.state.apertures[int(found[1])] = (found[2], sizes, self.state.aperture_attributes.get(".AperFunction", ""))
 
     def unit(self) -> int:
@@ -218,8 +227,8 @@ class GerberReader:
             command = command[found.end() :]
             if not command:
                 return
-        if re.fullmatch(r"D[1-9]\d+", command):
-            state.aperture = int(command[1:])
+        if re.fullmatch(r"D[1-9]\d{1,5}", command):
+            state.aperture = int(command[1:7])
             if state.aperture not in state.apertures:
                 raise self.fail(f"uses the aperture {command}, which is not defined")
             return
@@ -264,7 +273,10 @@ class GerberReader:
     def scaled(self, digits: str) -> int:
         """A coordinate in nm."""
         value, scale = int(digits) * self.unit(), 10**self.state.decimals
-        return value // scale if value % scale == 0 else round(Fraction(value, scale))
+        scaled = value // scale if value % scale == 0 else round(Fraction(value, scale))
+        if abs(scaled) > FARTHEST_NM:
+            raise self.fail("has a place more than a metre away")
+        return scaled
 
     def draw(self, x: int, y: int, i: int, j: int) -> None:
         """A stroke with the present aperture, or a side of a contour."""
@@ -273,6 +285,8 @@ class GerberReader:
             if state.mode != "G01":
                 raise self.fail("has an arc in a region, which is not supported")
             state.contour.append((x, y))
+            if len(state.contour) > MOST_CORNERS:
+                raise self.fail(f"has a contour of more than {MOST_CORNERS} corners")
             return
         kind, sizes, function = self.current()
         if kind != "C":

@@ -65,7 +65,7 @@ def prove_readable(files: dict[str, bytes], view: BoardView, plan: PinPlan, laye
     gaps, gap_faults = measure_gaps(fabric, view)
     faults += gap_faults
     for layer in layers:
-        faults += compare_layer(layer, read[layer.file])
+        faults += compare_layer(layer, read[layer.file]) + compare_function(layer, read[layer.file])
     faults += compare_profile(profile_of(view.brief.outline), profile)
     faults += compare_holes(view, plated, "holes-plated.drl", True) + compare_holes(view, unplated, "holes-unplated.drl", False)
     faults += compare_netlist(view, read_bare_board_netlist(wanted_file(files, "fabrication/netlist.ipc"), "netlist.ipc"))
@@ -74,6 +74,13 @@ def prove_readable(files: dict[str, bytes], view: BoardView, plan: PinPlan, laye
     faults += compare_lists(view, parts, places)
     faults += compare_pins(plan, wanted_file(files, "firmware/pins.h").decode("ascii", "replace"))
     return Proof(len(view.circuit.nets), len(view.pads), gaps, len(plated) + len(unplated), tuple(faults))
+
+
+def compare_function(layer: Layer, read: ReadLayer) -> list[Fault]:
+    """What the file says that it is: a copper file taken for the other side turns the whole board round."""
+    said = (read.attributes.get(".FileFunction", ""), read.attributes.get(".FilePolarity", ""))
+    wanted = (layer.function, "Negative" if layer.negative else "Positive")
+    return [] if said == wanted else [fault(layer.file, "", 0, 0, f"says that it is {' '.join(said)}, and is {' '.join(wanted)}")]
 
 
 def netlist_faults(fabric: Fabric, view: BoardView) -> list[Fault]:

@@ -16,8 +16,13 @@ export function Orders() {
 		queryFn: () =>
 			take(client.GET("/api/projects/{project_id}/orders", { params: { path: { project_id: head.project } } })),
 	});
-	const pass = async (order: number) => {
-		await take(client.POST("/api/orders/{order_id}/next-day", { params: { path: { order_id: order } } }));
+	const pass = async (order: Order) => {
+		await take(
+			client.POST("/api/orders/{order_id}/next-day", {
+				params: { path: { order_id: order.id } },
+				body: { day: order.day },
+			}),
+		);
 		await queries.invalidateQueries({ queryKey: key });
 	};
 	if (!query.data?.length) return null;
@@ -27,7 +32,7 @@ export function Orders() {
 				Orders <span className="border border-legend px-1.5 text-[12px] font-normal text-legend">simulated</span>
 			</h2>
 			{query.data.map((order) => (
-				<Row key={order.id} order={order} pass={() => void pass(order.id)} />
+				<Row key={order.id} order={order} pass={() => void pass(order)} />
 			))}
 		</section>
 	);

@@ -1,4 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
 
@@ -6,14 +7,17 @@ import { useDesign } from "../../document/useDesign";
 export function useOrder(): (quantity: number) => Promise<void> {
 	const { head, say } = useDesign();
 	const queries = useQueryClient();
+	// One key until the order is answered: a press that is repeated meanwhile is the same order.
+	const key = useRef(crypto.randomUUID());
 	return async (quantity) => {
 		try {
 			const order = await take(
 				client.POST("/api/projects/{project_id}/orders", {
 					params: { path: { project_id: head.project } },
-					body: { quantity },
+					body: { quantity, key: key.current },
 				}),
 			);
+			key.current = crypto.randomUUID();
 			say({ kind: "done", sentence: `Order ${order.id} is placed with ${order.house_name} (simulated).`, wayOut: "" });
 			await queries.invalidateQueries({ queryKey: ["project", head.project, "orders"] });
 		} catch (problem) {

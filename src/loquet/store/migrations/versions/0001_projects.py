@@ -1,8 +1,9 @@
 """Table projects."""
 
 import sqlalchemy as sa
-from alembic import op
 from sqlalchemy.dialects.mysql import DATETIME
+
+from loquet.store.migrations.steps import fresh_table, no_table
 
 revision = "0001"
 down_revision = None
@@ -12,7 +13,7 @@ depends_on = None
 
 def upgrade() -> None:
     """Make the table."""
-    op.create_table(
+    fresh_table(
         "projects",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("name", sa.String(80), nullable=False),
@@ -23,4 +24,4 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Drop the table."""
-    op.drop_table("projects")
+    no_table("projects")

@@ -1,7 +1,8 @@
 """Table revisions."""
 
 import sqlalchemy as sa
-from alembic import op
+
+from loquet.store.migrations.steps import fresh_table, no_table
 
 revision = "0002"
 down_revision = "0001"
@@ -11,7 +12,7 @@ depends_on = None
 
 def upgrade() -> None:
     """Make the table."""
-    op.create_table(
+    fresh_table(
         "revisions",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("project_id", sa.Integer, sa.ForeignKey("projects.id", ondelete="CASCADE"), nullable=False, index=True),
@@ -24,4 +25,4 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Drop the table."""
-    op.drop_table("revisions")
+    no_table("revisions")

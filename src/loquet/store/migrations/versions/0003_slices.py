@@ -1,8 +1,9 @@
 """Table slices."""
 
 import sqlalchemy as sa
-from alembic import op
 from sqlalchemy.dialects.mysql import LONGTEXT
+
+from loquet.store.migrations.steps import fresh_table, no_table
 
 revision = "0003"
 down_revision = "0002"
@@ -13,7 +14,7 @@ KEY = sa.String(64, collation="utf8mb4_bin")
 
 def upgrade() -> None:
     """Make the table."""
-    op.create_table(
+    fresh_table(
         "slices",
         sa.Column("digest", KEY, primary_key=True),
         sa.Column("content", LONGTEXT, nullable=False),
@@ -22,4 +23,4 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Drop the table."""
-    op.drop_table("slices")
+    no_table("slices")

@@ -1,8 +1,9 @@
 """Table releases."""
 
 import sqlalchemy as sa
-from alembic import op
 from sqlalchemy.dialects.mysql import DATETIME
+
+from loquet.store.migrations.steps import fresh_table, no_table
 
 revision = "0005"
 down_revision = "0004"
@@ -13,7 +14,7 @@ KEY = sa.String(64, collation="utf8mb4_bin")
 
 def upgrade() -> None:
     """Make the table."""
-    op.create_table(
+    fresh_table(
         "releases",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("revision_id", sa.Integer, sa.ForeignKey("revisions.id", ondelete="CASCADE"), nullable=False, index=True),
@@ -26,4 +27,4 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Drop the table."""
-    op.drop_table("releases")
+    no_table("releases")

@@ -1,8 +1,9 @@
 """Table release_files."""
 
 import sqlalchemy as sa
-from alembic import op
 from sqlalchemy.dialects.mysql import LONGBLOB
+
+from loquet.store.migrations.steps import fresh_table, no_table
 
 revision = "0006"
 down_revision = "0005"
@@ -13,7 +14,7 @@ KEY = sa.String(64, collation="utf8mb4_bin")
 
 def upgrade() -> None:
     """Make the table."""
-    op.create_table(
+    fresh_table(
         "release_files",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("release_id", sa.Integer, sa.ForeignKey("releases.id", ondelete="CASCADE"), nullable=False, index=True),
@@ -25,4 +26,4 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     """Drop the table."""
-    op.drop_table("release_files")
+    no_table("release_files")
