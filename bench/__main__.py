@@ -24,7 +24,12 @@ def variant(brief: Brief, seed: int) -> Brief:
         return brief
     chance = random.Random(seed)
     moved = tuple(
-        c.model_copy(update={"x_mm": round(c.x_mm + chance.uniform(-0.4, 0.4), 1), "y_mm": round(c.y_mm + chance.uniform(-0.4, 0.4), 1)})
+        c.model_copy(
+            update={
+                "x_mm": round(c.x_mm + chance.uniform(-0.4, 0.4), 1),
+                "y_mm": round(c.y_mm + chance.uniform(-0.4, 0.4), 1),
+            }
+        )
         for c in brief.controls
     )
     return brief.model_copy(update={"controls": moved})
@@ -44,7 +49,15 @@ def measure(name: str, brief: Brief) -> list[str]:
     length = sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in routing.tracks) / 1e6
     stops = sum(f.severity == "stop" for f in result.findings)
     parts = len(slice_of(design.circuit).components)
-    return [name, str(parts), *(f"{t * 1000:.0f}" for t in times), str(len(routing.open_links)), str(stops), f"{length:.0f}", str(len(routing.vias))]
+    return [
+        name,
+        str(parts),
+        *(f"{t * 1000:.0f}" for t in times),
+        str(len(routing.open_links)),
+        str(stops),
+        f"{length:.0f}",
+        str(len(routing.vias)),
+    ]
 
 
 def main() -> int:
@@ -58,7 +71,11 @@ def main() -> int:
     seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5
     run_stage(
         run_stage(
-            run_stage(run_stage(Design(brief=demo_brief(BOARD_BRIEFS[0])), "pins", bundled_library()), "circuit", bundled_library()),
+            run_stage(
+                run_stage(Design(brief=demo_brief(BOARD_BRIEFS[0])), "pins", bundled_library()),
+                "circuit",
+                bundled_library(),
+            ),
             "placement",
             bundled_library(),
         ),
@@ -67,12 +84,17 @@ def main() -> int:
     )
     print(" ".join(f"{c:>11}" for c in COLUMNS))
     for name in BOARD_BRIEFS:
-        rows = [measure(f"{name[:8]}.{seed}", variant(demo_brief(name), seed)) for seed in range(seeds)]
+        rows = [
+            measure(f"{name[:8]}.{seed}", variant(demo_brief(name), seed)) for seed in range(seeds)
+        ]
         for row in rows:
             print(" ".join(f"{cell:>11}" for cell in row), flush=True)
         middle = statistics.median(float(row[2 + SLICES.index("routing")]) for row in rows)
         done = sum(row[-4] == "0" and row[-3] == "0" for row in rows)
-        print(f"{name}: routing {middle:.0f} ms in the middle, {done} of {len(rows)} complete without a stop", flush=True)
+        print(
+            f"{name}: routing {middle:.0f} ms in the middle, {done} of {len(rows)} complete without a stop",
+            flush=True,
+        )
     return 0
 
 

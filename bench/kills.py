@@ -41,14 +41,25 @@ class Rig:
         self.database.start()
         threading.Thread(target=self.database.supervise, daemon=True).start()
         self.port = free_port()
-        self.environment = {**os.environ, "LOQUET_DATABASE_URL": self.database.url(), "LOQUET_STATE": str(folder)}
-        subprocess.run([sys.executable, "-m", "loquet.cli", "migrate"], env=self.environment, check=True, stdin=subprocess.DEVNULL)
+        self.environment = {
+            **os.environ,
+            "LOQUET_DATABASE_URL": self.database.url(),
+            "LOQUET_STATE": str(folder),
+        }
+        subprocess.run(
+            [sys.executable, "-m", "loquet.cli", "migrate"],
+            env=self.environment,
+            check=True,
+            stdin=subprocess.DEVNULL,
+        )
         self.server = self.serve()
 
     def serve(self) -> subprocess.Popen[bytes]:
         """The application, answering."""
         command = [sys.executable, "-m", "loquet.cli", "serve", "--port", str(self.port)]
-        process = subprocess.Popen(command, env=self.environment, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL)
+        process = subprocess.Popen(
+            command, env=self.environment, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL
+        )
         wait_for(f"http://127.0.0.1:{self.port}/api/health")
         return process
 
@@ -75,7 +86,11 @@ class Rig:
 def ask(port: int, path: str, body: Any = None) -> Any:
     """The answer of an endpoint; raises OSError where there is none."""
     data = None if body is None else json.dumps(body).encode()
-    request = urllib.request.Request(f"http://127.0.0.1:{port}/api/{path}", data, {"content-type": "application/json", "x-loquet": "bench"})
+    request = urllib.request.Request(
+        f"http://127.0.0.1:{port}/api/{path}",
+        data,
+        {"content-type": "application/json", "x-loquet": "bench"},
+    )
     with urllib.request.urlopen(request, timeout=30) as answer:
         return json.loads(answer.read())
 
@@ -87,7 +102,11 @@ def edit_until(rig: Rig, project: int, done: threading.Event, count: Count) -> N
             head = ask(rig.port, f"projects/{project}")
             wanted = head["brief"]["quantity"] % 9_000 + 1
             began = time.monotonic()
-            answer = ask(rig.port, f"projects/{project}/edits", {"edit": {"kind": "set-quantity", "quantity": wanted}, "version": head["version"]})
+            answer = ask(
+                rig.port,
+                f"projects/{project}/edits",
+                {"edit": {"kind": "set-quantity", "quantity": wanted}, "version": head["version"]},
+            )
             count.longest_s = max(count.longest_s, time.monotonic() - began)
             count.acknowledged += 1
             count.notes.append(f"{answer['version']}:{wanted}")
@@ -144,6 +163,10 @@ def lost(rig: Rig, count: Count) -> int:
 def kills_table(kills: int) -> int:
     """Print the table; 0 where nothing was lost."""
     count = run_kills(kills)
-    print(f"{'kills':>6} {'acknowledged':>13} {'lost':>5} {'reads':>6} {'older':>6} {'longest (s)':>12}")
-    print(f"{count.kills:>6} {count.acknowledged:>13} {count.lost:>5} {count.reads:>6} {count.older:>6} {count.longest_s:>12.2f}")
+    print(
+        f"{'kills':>6} {'acknowledged':>13} {'lost':>5} {'reads':>6} {'older':>6} {'longest (s)':>12}"
+    )
+    print(
+        f"{count.kills:>6} {count.acknowledged:>13} {count.lost:>5} {count.reads:>6} {count.older:>6} {count.longest_s:>12.2f}"
+    )
     return 1 if count.lost or count.older else 0

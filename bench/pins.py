@@ -23,7 +23,18 @@ from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
 
 CHIP, SIGNALS = "stm32f072rbt6", 45
-COLUMNS = ("brief", "signals", "ms", "proof", "risk", "short", "mm", "crossings", "matching mm", "broken rules")
+COLUMNS = (
+    "brief",
+    "signals",
+    "ms",
+    "proof",
+    "risk",
+    "short",
+    "mm",
+    "crossings",
+    "matching mm",
+    "broken rules",
+)
 
 
 def generated(seed: int) -> Brief:
@@ -39,13 +50,27 @@ def generated(seed: int) -> Brief:
 
     controls = [control("stick", "left stick"), control("stick", "right stick")]
     plain: dict[str, Any] = {
-        "name": f"Bench {seed}", "outline": {"kind": "rounded-rectangle", "width_mm": width, "height_mm": height, "corner_mm": 5}, "controls": controls,
-        "role": "usb-controller", "links": [{"kind": "usb-device", "name": "usb"}, {"kind": "memory-card", "name": "card"}],
-        "screen": {"x_mm": 80, "y_mm": 74, "part": "screen-128x64-serial", "bus": "one-way serial"}, "buzzer": {"x_mm": 30, "y_mm": 74},
-        "light": {"x_mm": 120, "y_mm": 74}, "sensors": [{"name": "tilt", "interrupt": True}], "power": {"kind": "lithium-cell", "x_mm": 80, "y_mm": 40},
-        "power_switch": {"x_mm": 10, "y_mm": 76}, "programming_port": {"x_mm": 80, "y_mm": 5}, "chip": {"part": CHIP}, "quantity": 10,
+        "name": f"Bench {seed}",
+        "outline": {
+            "kind": "rounded-rectangle",
+            "width_mm": width,
+            "height_mm": height,
+            "corner_mm": 5,
+        },
+        "controls": controls,
+        "role": "usb-controller",
+        "links": [{"kind": "usb-device", "name": "usb"}, {"kind": "memory-card", "name": "card"}],
+        "screen": {"x_mm": 80, "y_mm": 74, "part": "screen-128x64-serial", "bus": "one-way serial"},
+        "buzzer": {"x_mm": 30, "y_mm": 74},
+        "light": {"x_mm": 120, "y_mm": 74},
+        "sensors": [{"name": "tilt", "interrupt": True}],
+        "power": {"kind": "lithium-cell", "x_mm": 80, "y_mm": 40},
+        "power_switch": {"x_mm": 10, "y_mm": 76},
+        "programming_port": {"x_mm": 80, "y_mm": 5},
+        "chip": {"part": CHIP},
+        "quantity": 10,
         "wanted_by": "2027-05-01",
-    }  # fmt: skip
+    }
     count = len(needs_of(read_brief(canonical(plain).encode())))
     controls += [control("button", f"key {i + 1}") for i in range(SIGNALS - count)]
     return read_brief(canonical(plain).encode())
@@ -60,14 +85,18 @@ def matched(problem: PinProblem) -> tuple[float, int]:
         for option in problem.options()[need.signal]:
             if (i, pins.index(option.pin)) not in best:
                 best[i, pins.index(option.pin)] = option
-                solver.add_arc_with_cost(i, pins.index(option.pin), problem.length_nm(need, option.pin) // 1000)
+                solver.add_arc_with_cost(
+                    i, pins.index(option.pin), problem.length_nm(need, option.pin) // 1000
+                )
     for filler in range(len(problem.needs), len(pins)):
         for j in range(len(pins)):
             solver.add_arc_with_cost(filler, j, 0)
     if solver.solve() != solver.OPTIMAL:
         return float("nan"), 0
     picks = {n.signal: best[i, solver.right_mate(i)] for i, n in enumerate(problem.needs)}
-    return sum(problem.length_nm(n, picks[n.signal].pin) for n in problem.needs) / 1e6, len(faults_of(problem, picks))
+    return sum(problem.length_nm(n, picks[n.signal].pin) for n in problem.needs) / 1e6, len(
+        faults_of(problem, picks)
+    )
 
 
 def row_of(seed: int) -> tuple[float, list[str]]:
@@ -80,8 +109,21 @@ def row_of(seed: int) -> tuple[float, list[str]]:
         return took, [f"{seed}", f"{len(problem.needs)}", f"{took:.0f}", "none", *[""] * 6]
     plan = plan_of(problem, answer)
     length, broken = matched(problem)
-    figures = [f"{answer.score.risk}", f"{answer.score.short}", f"{plan.length_um / 1000:.0f}", f"{plan.crossings}", f"{length:.0f}", f"{broken}"]
-    return took, [f"{seed}", f"{len(problem.needs)}", f"{took:.0f}", "proven" if answer.proven else f"gap {answer.gap}", *figures]
+    figures = [
+        f"{answer.score.risk}",
+        f"{answer.score.short}",
+        f"{plan.length_um / 1000:.0f}",
+        f"{plan.crossings}",
+        f"{length:.0f}",
+        f"{broken}",
+    ]
+    return took, [
+        f"{seed}",
+        f"{len(problem.needs)}",
+        f"{took:.0f}",
+        "proven" if answer.proven else f"gap {answer.gap}",
+        *figures,
+    ]
 
 
 def bench_pins(count: int) -> int:
@@ -92,5 +134,7 @@ def bench_pins(count: int) -> int:
         took, row = row_of(seed)
         times.append(took)
         print(" ".join(f"{cell:>12}" for cell in row), flush=True)
-    print(f"median {statistics.median(times):.0f} ms, slowest {max(times):.0f} ms over {count} briefs of {SIGNALS} signals on {CHIP}")
+    print(
+        f"median {statistics.median(times):.0f} ms, slowest {max(times):.0f} ms over {count} briefs of {SIGNALS} signals on {CHIP}"
+    )
     return 0

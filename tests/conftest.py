@@ -87,7 +87,9 @@ def session(factory: sessionmaker[Session]) -> Iterator[Session]:
 @pytest.fixture(scope="session")
 def client(factory: sessionmaker[Session], library: Library) -> Iterator[TestClient]:
     context = Context(factory, library, Jobs(factory), state() / "chips.json")
-    with TestClient(make_application(context, None), base_url="http://127.0.0.1", headers={"x-loquet": "test"}) as opened:
+    with TestClient(
+        make_application(context, None), base_url="http://127.0.0.1", headers={"x-loquet": "test"}
+    ) as opened:
         yield opened
 
 
@@ -97,7 +99,13 @@ def command() -> Callable[..., tuple[int, str, str]]:
     import subprocess
 
     def run(*arguments: str) -> tuple[int, str, str]:
-        done = subprocess.run([str(ROOT / "loquet"), *arguments], capture_output=True, text=True, env=dict(os.environ), stdin=subprocess.DEVNULL)
+        done = subprocess.run(
+            [str(ROOT / "loquet"), *arguments],
+            capture_output=True,
+            text=True,
+            env=dict(os.environ),
+            stdin=subprocess.DEVNULL,
+        )
         return done.returncode, done.stdout, done.stderr
 
     return run

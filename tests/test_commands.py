@@ -14,12 +14,25 @@ from tests.conftest import ROOT
 Command = Callable[..., tuple[int, str, str]]
 DUSK = ROOT / "examples" / "dusk-remote.brief.json"
 KEYS = {
-    "ready", "stops", "looks", "notes", "components", "nets", "unrouted", "violations", "track_mm", "vias", "ground_islands", "stages",
-}  # fmt: skip
+    "ready",
+    "stops",
+    "looks",
+    "notes",
+    "components",
+    "nets",
+    "unrouted",
+    "violations",
+    "track_mm",
+    "vias",
+    "ground_islands",
+    "stages",
+}
 
 
 def files_of(folder: Path) -> dict[str, bytes]:
-    return {str(p.relative_to(folder)): p.read_bytes() for p in sorted(folder.rglob("*")) if p.is_file()}
+    return {
+        str(p.relative_to(folder)): p.read_bytes() for p in sorted(folder.rglob("*")) if p.is_file()
+    }
 
 
 @pytest.fixture(scope="module")
@@ -30,15 +43,35 @@ def compiled(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return out
 
 
-def test_compile_prints_one_object_and_the_same_bytes_twice(command: Command, compiled: Path, tmp_path: Path) -> None:
+def test_compile_prints_one_object_and_the_same_bytes_twice(
+    command: Command, compiled: Path, tmp_path: Path
+) -> None:
     code, output, errors = command("compile", str(DUSK), "--out", str(tmp_path / "again"), "--json")
     assert (code, errors) == (0, "")
     report = json.loads(output)
     assert report.keys() >= KEYS
-    assert (report["ready"], report["unrouted"], report["violations"], report["ground_islands"]) == (True, 0, 0, 1)
-    assert [s["name"] for s in report["stages"]] == ["pins", "circuit", "placement", "routing", "pour", "release and proof"]
+    assert (
+        report["ready"],
+        report["unrouted"],
+        report["violations"],
+        report["ground_islands"],
+    ) == (True, 0, 0, 1)
+    assert [s["name"] for s in report["stages"]] == [
+        "pins",
+        "circuit",
+        "placement",
+        "routing",
+        "pour",
+        "release and proof",
+    ]
     assert files_of(tmp_path / "again") == files_of(compiled)
-    assert {p.name for p in compiled.iterdir()} == {"fabrication", "assembly", "firmware", "design.json", "report.json"}
+    assert {p.name for p in compiled.iterdir()} == {
+        "fabrication",
+        "assembly",
+        "firmware",
+        "design.json",
+        "report.json",
+    }
 
 
 def test_verify_says_what_it_proved(command: Command, compiled: Path) -> None:
@@ -47,7 +80,9 @@ def test_verify_says_what_it_proved(command: Command, compiled: Path) -> None:
     assert "22 nets, 132 pads" in output
 
 
-def test_verify_names_net_and_place_of_a_damage(command: Command, compiled: Path, tmp_path: Path) -> None:
+def test_verify_names_net_and_place_of_a_damage(
+    command: Command, compiled: Path, tmp_path: Path
+) -> None:
     folder = tmp_path / "damaged"
     shutil.copytree(compiled, folder)
     drill = folder / "fabrication" / "holes-plated.drl"
@@ -88,7 +123,12 @@ def test_other_peoples_files_are_not_overwritten(tmp_path: Path) -> None:
 
 def test_a_board_that_is_not_ready_lists_its_stops_and_has_no_fabrication(tmp_path: Path) -> None:
     plain = json.loads(DUSK.read_text())
-    plain["outline"] = {"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 42, "corner_mm": 4}
+    plain["outline"] = {
+        "kind": "rounded-rectangle",
+        "width_mm": 64,
+        "height_mm": 42,
+        "corner_mm": 4,
+    }
     plain["chip"] = {"part": "stm32l051r8t6", "x_mm": 32, "y_mm": 16}
     source = tmp_path / "crowded.json"
     source.write_text(json.dumps(plain))
@@ -104,7 +144,15 @@ def test_a_board_that_is_not_ready_lists_its_stops_and_has_no_fabrication(tmp_pa
 
 @pytest.mark.parametrize(
     "chip",
-    ["stm32g031k8t6", "stm32f103c8t6", "stm32l431cct6", "stm32f411ceu6", "stm32c031k6u6", "stm32g071rbt6", "stm32g030f6p6"],
+    [
+        "stm32g031k8t6",
+        "stm32f103c8t6",
+        "stm32l431cct6",
+        "stm32f411ceu6",
+        "stm32c031k6u6",
+        "stm32g071rbt6",
+        "stm32g030f6p6",
+    ],
 )
 def test_the_chip_can_be_changed_and_the_chain_still_ends_ready(chip: str, tmp_path: Path) -> None:
     source = tmp_path / "other.json"
@@ -136,8 +184,12 @@ def test_no_download_address_and_no_machine_path_in_the_tree() -> None:
     import re
     import subprocess
 
-    names = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split()
-    address = re.compile(r'"(resolved|funding)":|--(extra-)?index-url|--find-links|registry *= *http')
+    names = subprocess.run(
+        ["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True
+    ).stdout.split()
+    address = re.compile(
+        r'"(resolved|funding)":|--(extra-)?index-url|--find-links|registry *= *http'
+    )
     for name in names:
         if name.endswith((".lock", "lock.json", ".toml", ".npmrc", ".txt")):
             assert not address.search((ROOT / name).read_text("utf-8")), name
@@ -153,7 +205,9 @@ def test_the_report_has_no_times(compiled: Path) -> None:
 
 
 def test_pins_plans_a_brief_and_writes_its_files(command: Command, tmp_path: Path) -> None:
-    code, out, _ = command("pins", "examples/log-key-pad.brief.json", "--json", "--out", str(tmp_path / "handover"))
+    code, out, _ = command(
+        "pins", "examples/log-key-pad.brief.json", "--json", "--out", str(tmp_path / "handover")
+    )
     report = json.loads(out)
     assert code == 0
     assert report["feasible"]
@@ -162,11 +216,19 @@ def test_pins_plans_a_brief_and_writes_its_files(command: Command, tmp_path: Pat
     assert len(report["assignment"]) == 14
     assert {b["kind"] for b in report["budget"]} >= {"plain pins", "USB ports"}
     assert all(w["source"]["text"] for w in report["workings"])
-    assert {p.name for p in (tmp_path / "handover").iterdir()} == {"pins.h", "pins.json", "wiring-card.pdf", "usb-report.h", "usb-report.bin"}
+    assert {p.name for p in (tmp_path / "handover").iterdir()} == {
+        "pins.h",
+        "pins.json",
+        "wiring-card.pdf",
+        "usb-report.h",
+        "usb-report.bin",
+    }
 
 
 def test_pins_says_why_not_and_ranks_the_ways_out(command: Command, tmp_path: Path) -> None:
-    code, out, _ = command("pins", "examples/star-handset.brief.json", "--json", "--out", str(tmp_path / "none"))
+    code, out, _ = command(
+        "pins", "examples/star-handset.brief.json", "--json", "--out", str(tmp_path / "none")
+    )
     report = json.loads(out)
     assert code == 2
     assert report["proof"] == "proven infeasible"

@@ -47,7 +47,9 @@ def test_an_ordinary_user_is_told_the_one_command(monkeypatch: pytest.MonkeyPatc
     assert "sudo apt-get install -y --no-install-recommends no-such-package" in str(caught.value)
 
 
-def test_a_failing_step_shows_the_end_of_its_log(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_failing_step_shows_the_end_of_its_log(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setenv("LOQUET_STATE", str(tmp_path))
     with pytest.raises(SetupFailed, match="(?s)failed.*no such thing"):
         steps.run(["sh", "-c", "echo no such thing; exit 3"])

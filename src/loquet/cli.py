@@ -9,7 +9,9 @@ from pathlib import Path
 
 def main(arguments: list[str] | None = None) -> int:
     """Run one command; returns its exit code."""
-    parser = argparse.ArgumentParser(prog="loquet", description="From a brief to a proven board package.")
+    parser = argparse.ArgumentParser(
+        prog="loquet", description="From a brief to a proven board package."
+    )
     commands = parser.add_subparsers(dest="command", required=True)
     compile_ = commands.add_parser("compile", help="compile a brief into a folder of files")
     compile_.add_argument("brief", type=Path)
@@ -18,9 +20,15 @@ def main(arguments: list[str] | None = None) -> int:
     verify = commands.add_parser("verify", help="prove a compiled folder from its own bytes")
     verify.add_argument("folder", type=Path)
     verify.add_argument("--json", action="store_true")
-    pins = commands.add_parser("pins", help="plan the pins of a brief: schemes, assignment, budget, ways out")
+    pins = commands.add_parser(
+        "pins", help="plan the pins of a brief: schemes, assignment, budget, ways out"
+    )
     pins.add_argument("brief", type=Path)
-    pins.add_argument("--out", type=Path, help="write header, map, report, overlay and wiring card into this folder")
+    pins.add_argument(
+        "--out",
+        type=Path,
+        help="write header, map, report, overlay and wiring card into this folder",
+    )
     pins.add_argument("--json", action="store_true", help="print one JSON object")
     commands.add_parser("schema", help="print the JSON Schema of a brief")
     commands.add_parser("warm", help="compile the fast loops and bake the chip index")
@@ -61,9 +69,7 @@ def compile_command(chosen: argparse.Namespace) -> int:
 def unwritable(error: OSError, out: object) -> str:
     """What stands in the way of writing, and the way out."""
     if error.errno in (errno.ENOSPC, errno.EDQUOT):
-        return (
-            f"The disk is full, so {error.filename or out} could not be written. Make room, then run this again; what was there before is untouched."
-        )
+        return f"The disk is full, so {error.filename or out} could not be written. Make room, then run this again; what was there before is untouched."
     return f"{error.filename or out} cannot be written ({error.strerror}). Choose another folder with --out."
 
 
@@ -83,11 +89,21 @@ def verify_command(chosen: argparse.Namespace) -> int:
         proof = verify_folder(chosen.folder)
     except Unusable as error:
         return refuse(str(error), chosen.json)
-    faults = [{"file": f.file, "net": f.net, "x_mm": f.x_mm, "y_mm": f.y_mm, "sentence": f.sentence} for f in proof.faults]
+    faults = [
+        {"file": f.file, "net": f.net, "x_mm": f.x_mm, "y_mm": f.y_mm, "sentence": f.sentence}
+        for f in proof.faults
+    ]
     if chosen.json:
-        print(json.dumps({"proven": proof.holds, **(proof_figures(proof) or {}), "faults": faults}, ensure_ascii=False))
+        print(
+            json.dumps(
+                {"proven": proof.holds, **(proof_figures(proof) or {}), "faults": faults},
+                ensure_ascii=False,
+            )
+        )
     elif proof.holds:
-        print(f"Proven: {proof.nets} nets, {proof.pads} pads, {proof.gaps} gaps, {proof.holes} holes. The files hold the design.")
+        print(
+            f"Proven: {proof.nets} nets, {proof.pads} pads, {proof.gaps} gaps, {proof.holes} holes. The files hold the design."
+        )
     else:
         for row in faults[:40]:
             print(f"{row['net'] or 'no net'}: {row['sentence']}")

@@ -37,10 +37,14 @@ def read_limited(path: Path, most: int = 20_000_000) -> bytes:
     """A file's bytes; raises Unusable where it cannot be read or is far too large."""
     try:
         if path.stat().st_size > most:
-            raise Unusable(f"{path} is larger than {most // 1_000_000} MB. Check that this is the right file.")
+            raise Unusable(
+                f"{path} is larger than {most // 1_000_000} MB. Check that this is the right file."
+            )
         return path.read_bytes()
     except OSError as error:
-        raise Unusable(f"{path} cannot be read ({error.strerror}). Give the path of a readable file.") from None
+        raise Unusable(
+            f"{path} cannot be read ({error.strerror}). Give the path of a readable file."
+        ) from None
 
 
 def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
@@ -54,8 +58,13 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
     faults = brief_faults(brief, library)
     if faults:
         raise Unusable(str(faults[0]))
-    if out.exists() and (not out.is_dir() or any(child.name not in (*OURS, "design.json", "report.json") for child in out.iterdir())):
-        raise Unusable(f"{out} holds other files. Give an empty or new folder, or one that compile made.")
+    if out.exists() and (
+        not out.is_dir()
+        or any(child.name not in (*OURS, "design.json", "report.json") for child in out.iterdir())
+    ):
+        raise Unusable(
+            f"{out} holds other files. Give an empty or new folder, or one that compile made."
+        )
     stages: list[dict[str, Any]] = []
     design, stop = run_all(Design(brief=brief), library, stages)
     began = time.perf_counter()
@@ -70,15 +79,26 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
     return (0 if result.ready else 2), {**report, "stages": stages}
 
 
-def run_all(design: Design, library: Library, stages: list[dict[str, Any]]) -> tuple[Design, Finding | None]:
+def run_all(
+    design: Design, library: Library, stages: list[dict[str, Any]]
+) -> tuple[Design, Finding | None]:
     """All stages with their times; a stage that refuses ends the chain with a stop."""
     for name in SLICES:
         began = time.perf_counter()
         try:
             design = run_stage(design, name, library)
         except (StageRefused, RecipeNotPossible, NoRoom, PartError) as error:
-            sentence, way_out = getattr(error, "why", str(error)), getattr(error, "way_out", "Change the brief.")
-            return design, Finding(rule="stage-refused", severity="stop", station=STATIONS_OF_STAGES[name], sentence=sentence, way_out=way_out)
+            sentence, way_out = (
+                getattr(error, "why", str(error)),
+                getattr(error, "way_out", "Change the brief."),
+            )
+            return design, Finding(
+                rule="stage-refused",
+                severity="stop",
+                station=STATIONS_OF_STAGES[name],
+                sentence=sentence,
+                way_out=way_out,
+            )
         finally:
             stages.append({"name": name, "ms": round((time.perf_counter() - began) * 1000)})
     return design, None
@@ -89,7 +109,9 @@ def report_of(design: Design, result: Release) -> dict[str, Any]:
     circuit, routing, pour = design.circuit, design.routing, design.pour
     by_severity: dict[str, list[dict[str, Any]]] = {"stop": [], "look": [], "note": []}
     for finding in result.findings:
-        by_severity[finding.severity].append(finding.model_dump(mode="json", exclude={"working", "repairs"}))
+        by_severity[finding.severity].append(
+            finding.model_dump(mode="json", exclude={"working", "repairs"})
+        )
     tracks = routing.value.tracks if routing else ()
     return {
         "ready": result.ready,
@@ -100,10 +122,16 @@ def report_of(design: Design, result: Release) -> dict[str, Any]:
         "nets": len(circuit.value.nets) if circuit else 0,
         "unrouted": len(routing.value.open_links) if routing else None,
         "violations": sum(
-            f.severity == "stop" and f.station == "board" and f.rule not in ("unrouted", "stale", "stage-refused") for f in result.findings
+            f.severity == "stop"
+            and f.station == "board"
+            and f.rule not in ("unrouted", "stale", "stage-refused")
+            for f in result.findings
         ),
-        "track_mm": round(sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in tracks) / 1e6, 3),
-        "vias": (len(routing.value.vias) if routing else 0) + (len(pour.value.stitches) if pour else 0),
+        "track_mm": round(
+            sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in tracks) / 1e6, 3
+        ),
+        "vias": (len(routing.value.vias) if routing else 0)
+        + (len(pour.value.stitches) if pour else 0),
         "ground_islands": pour.value.islands if pour else None,
         "proof": proof_figures(result.proof),
     }
@@ -113,7 +141,13 @@ def proof_figures(proof: Proof | None) -> dict[str, int] | None:
     """What the proof covered."""
     if proof is None:
         return None
-    return {"nets": proof.nets, "pads": proof.pads, "gaps": proof.gaps, "holes": proof.holes, "faults": len(proof.faults)}
+    return {
+        "nets": proof.nets,
+        "pads": proof.pads,
+        "gaps": proof.gaps,
+        "holes": proof.holes,
+        "faults": len(proof.faults),
+    }
 
 
 def write_package(out: Path, design: Design, result: Release, report: dict[str, Any]) -> None:
@@ -121,7 +155,9 @@ def write_package(out: Path, design: Design, result: Release, report: dict[str, 
     out.parent.mkdir(parents=True, exist_ok=True)
     draft = out.parent / f".{out.name}.draft"
     shutil.rmtree(draft, ignore_errors=True)
-    files = dict(result.files) or {"design.json": (json.dumps(design.model_dump(mode="json"), sort_keys=True) + "\n").encode()}
+    files = dict(result.files) or {
+        "design.json": (json.dumps(design.model_dump(mode="json"), sort_keys=True) + "\n").encode()
+    }
     files["report.json"] = report_file(report)
     for name, data in files.items():
         path = draft / name
@@ -139,16 +175,22 @@ def verify_folder(folder: Path) -> Proof:
     if not (folder / "design.json").is_file():
         raise Unusable(f"{folder} holds no design.json. Give the folder that compile wrote.")
     if not (folder / "fabrication").is_dir():
-        raise Unusable(f"{folder} holds no fabrication files: the design was not ready. See report.json.")
+        raise Unusable(
+            f"{folder} holds no fabrication files: the design was not ready. See report.json."
+        )
     files = package_in(folder)
     try:
         design = Design.model_validate_json(read_limited(folder / "design.json"))
     except ValidationError as error:
-        raise Unusable(f"{folder / 'design.json'} is not a design ({error.error_count()} faults). Compile the brief again.") from None
+        raise Unusable(
+            f"{folder / 'design.json'} is not a design ({error.error_count()} faults). Compile the brief again."
+        ) from None
     try:
         return prove_folder(files, design, bundled_library())
     except (ValueError, PartError, KeyError) as error:
-        raise Unusable(f"{folder / 'design.json'} cannot be proven: {error}. Compile the brief again.") from None
+        raise Unusable(
+            f"{folder / 'design.json'} cannot be proven: {error}. Compile the brief again."
+        ) from None
 
 
 def package_in(folder: Path) -> dict[str, bytes]:

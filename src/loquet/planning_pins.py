@@ -43,7 +43,10 @@ def plain(report: PinReport) -> dict[str, Any]:
         "conflict": report.conflict.model_dump(mode="json") if report.conflict else None,
         "ways_out": [way.model_dump(mode="json") for way in report.ways_out],
         "schemes": [card.model_dump(mode="json", exclude={"workings"}) for card in report.schemes],
-        "workings": [w.model_dump(mode="json") for w in (*report.workings, *(w for card in report.schemes for w in card.workings))],
+        "workings": [
+            w.model_dump(mode="json")
+            for w in (*report.workings, *(w for card in report.schemes for w in card.workings))
+        ],
     }
 
 
@@ -51,12 +54,20 @@ def say_plan(report: dict[str, Any]) -> str:
     """The report in lines for a person."""
     lines = []
     if report["conflict"]:
-        lines += [report["conflict"]["why"], *(f"  way out ({way['cost']:.0f}): {way['title']}; {way['gives_up']}" for way in report["ways_out"])]
+        lines += [
+            report["conflict"]["why"],
+            *(
+                f"  way out ({way['cost']:.0f}): {way['title']}; {way['gives_up']}"
+                for way in report["ways_out"]
+            ),
+        ]
     for row in report["assignment"]:
         function = f"  {row['peripheral']}.{row['function']}" if row["function"] else ""
         lines.append(f"{row['title']:28} pin {row['pin']:>4}  {row['port']}{function}")
     for row in report["budget"]:
-        lines.append(f"{row['kind']:28} {row['able']:>4} able, {row['used']} used, {row['left']} left")
+        lines.append(
+            f"{row['kind']:28} {row['able']:>4} able, {row['used']} used, {row['left']} left"
+        )
     for card in report["schemes"]:
         mark = "*" if card["recommended"] else "-" if card["fits"] and card["reads_chords"] else " "
         lines.append(

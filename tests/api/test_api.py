@@ -33,7 +33,9 @@ def run(client: TestClient, project: int, kind: str) -> dict[str, Any]:
 
 
 def edit(client: TestClient, head: dict[str, Any], **fields: Any) -> Any:
-    return client.post(f"/api/projects/{head['project']}/edits", json={"edit": fields, "version": head["version"]})
+    return client.post(
+        f"/api/projects/{head['project']}/edits", json={"edit": fields, "version": head["version"]}
+    )
 
 
 @pytest.fixture
@@ -60,7 +62,9 @@ def test_a_new_project_has_stops_for_everything_not_made(head: dict[str, Any]) -
     assert {w["id"] for w in head["tally"]} >= {"tally.pins", "tally.free"}
 
 
-def test_an_edit_makes_a_version_and_undo_takes_it_back(client: TestClient, head: dict[str, Any]) -> None:
+def test_an_edit_makes_a_version_and_undo_takes_it_back(
+    client: TestClient, head: dict[str, Any]
+) -> None:
     moved = edit(client, head, kind="move-thing", thing="button:left", x_mm=15, y_mm=20).json()
     assert moved["version"] > head["version"]
     assert moved["can_undo"] is True
@@ -102,14 +106,20 @@ def test_stages_run_as_jobs_one_by_one(client: TestClient, head: dict[str, Any])
     assert run(client, project, "placement")["message"] == "Circuit made; Parts placed."
     board = client.get(f"/api/projects/{project}/board").json()
     assert board["routed"] is False
-    assert len(board["parts"]) == len(client.get(f"/api/projects/{project}/circuit").json()["components"])
+    assert len(board["parts"]) == len(
+        client.get(f"/api/projects/{project}/circuit").json()["components"]
+    )
     assert run(client, project, "board")["state"] == "done"
     assert client.get(f"/api/projects/{project}").json()["stops"] == 0
 
 
-def test_a_job_can_be_stopped_and_leaves_the_design_as_it_was(client: TestClient, head: dict[str, Any]) -> None:
+def test_a_job_can_be_stopped_and_leaves_the_design_as_it_was(
+    client: TestClient, head: dict[str, Any]
+) -> None:
     project = head["project"]
-    started = client.post(f"/api/projects/{project}/jobs", json={"kind": "everything"}).json()["job"]
+    started = client.post(f"/api/projects/{project}/jobs", json={"kind": "everything"}).json()[
+        "job"
+    ]
     assert client.post(f"/api/jobs/{started}/stop").json() == {"stopping": True}
     assert wait(client, started)["state"] == "stopped"
     assert client.get(f"/api/projects/{project}").json()["version"] == head["version"]
@@ -124,7 +134,9 @@ def test_a_stage_that_refuses_says_so(client: TestClient, head: dict[str, Any]) 
 
 def test_an_edit_while_a_job_runs_is_kept(client: TestClient, head: dict[str, Any]) -> None:
     project = head["project"]
-    started = client.post(f"/api/projects/{project}/jobs", json={"kind": "everything"}).json()["job"]
+    started = client.post(f"/api/projects/{project}/jobs", json={"kind": "everything"}).json()[
+        "job"
+    ]
     changed = edit(client, head, kind="set-quantity", quantity=77)
     assert wait(client, started)["state"] == "done"
     after = client.get(f"/api/projects/{project}").json()
@@ -158,16 +170,24 @@ def test_quotes_orders_and_the_simulated_calendar(client: TestClient, made: int)
     more = client.get(f"/api/projects/{made}/quotes", params={"quantity": 100}).json()
     assert more[0]["each_cents"] < quotes[0]["each_cents"]
     assert client.get(f"/api/projects/{made}/quotes", params={"quantity": 0}).status_code == 422
-    placed = client.post(f"/api/projects/{made}/orders", json={"quantity": 10, "key": "first-order"}).json()
+    placed = client.post(
+        f"/api/projects/{made}/orders", json={"quantity": 10, "key": "first-order"}
+    ).json()
     states = [placed["state"]]
     for _ in range(12):
-        states.append(client.post(f"/api/orders/{placed['id']}/next-day", json={"day": len(states) - 1}).json()["state"])
+        states.append(
+            client.post(
+                f"/api/orders/{placed['id']}/next-day", json={"day": len(states) - 1}
+            ).json()["state"]
+        )
     assert list(dict.fromkeys(states)) == list(STATES)
     assert client.get(f"/api/projects/{made}/orders").json()[0]["state"] == "delivered"
 
 
 def test_orders_wait_for_a_proven_current_release(client: TestClient, head: dict[str, Any]) -> None:
-    answer = client.post(f"/api/projects/{head['project']}/orders", json={"quantity": 5, "key": "second-order"})
+    answer = client.post(
+        f"/api/projects/{head['project']}/orders", json={"quantity": 5, "key": "second-order"}
+    )
     assert answer.status_code == 422
     assert "no files yet" in answer.json()["sentence"]
     assert client.get(f"/api/projects/{head['project']}/release").json() is None
@@ -180,11 +200,16 @@ def test_a_release_with_open_stops_is_not_written(client: TestClient, head: dict
 
 
 def test_chips_are_searched_by_words_and_fit(client: TestClient, head: dict[str, Any]) -> None:
-    rows = client.get(f"/api/projects/{head['project']}/chips", params={"words": "g0 lqfp32"}).json()
+    rows = client.get(
+        f"/api/projects/{head['project']}/chips", params={"words": "g0 lqfp32"}
+    ).json()
     assert rows
     assert all(r["package"] == "LQFP32" and r["family"] == "g0" for r in rows)
     assert all(r["fits"] for r in rows)
-    assert client.get(f"/api/projects/{head['project']}/chips", params={"words": "% ' OR 1=1"}).json() == []
+    assert (
+        client.get(f"/api/projects/{head['project']}/chips", params={"words": "% ' OR 1=1"}).json()
+        == []
+    )
 
 
 def test_unknown_things_are_404_with_a_sentence(client: TestClient) -> None:
@@ -209,14 +234,21 @@ def test_the_committed_client_types_are_current() -> None:
     assert all(f"        {name}: " in types or f'        "{name}": ' in types for name in names)
 
 
-def test_the_house_complains_about_what_it_cannot_make(finished: Design, released: Any, library: Any) -> None:
+def test_the_house_complains_about_what_it_cannot_make(
+    finished: Design, released: Any, library: Any
+) -> None:
     from datetime import date
 
     from loquet.standins.board_house import inspect, quote
 
     house = library.houses["millrace"]
     seen = inspect(released.files, house)
-    assert (seen.width_mm, seen.height_mm, seen.narrowest_mm, seen.smallest_hole_mm) == (64.0, 42.0, 0.2, 0.3)
+    assert (seen.width_mm, seen.height_mm, seen.narrowest_mm, seen.smallest_hole_mm) == (
+        64.0,
+        42.0,
+        0.2,
+        0.3,
+    )
     broken = {**released.files, "fabrication/profile.gbr": b"nonsense*"}
     del broken["fabrication/mask-far.gbr"]
     words = " ".join(inspect(broken, house).complaints)

@@ -15,7 +15,9 @@ from tests.conftest import ROOT
 
 @pytest.fixture(scope="module")
 def handset(client: TestClient) -> int:
-    made = client.post("/api/projects", content=(ROOT / "examples" / "star-handset.brief.json").read_bytes())
+    made = client.post(
+        "/api/projects", content=(ROOT / "examples" / "star-handset.brief.json").read_bytes()
+    )
     assert made.status_code == 201, made.text
     project: int = made.json()["project"]
     return project
@@ -23,7 +25,9 @@ def handset(client: TestClient) -> int:
 
 def edit(client: TestClient, project: int, **fields: Any) -> dict[str, Any]:
     head = client.get(f"/api/projects/{project}").json()
-    answer = client.post(f"/api/projects/{project}/edits", json={"edit": fields, "version": head["version"]})
+    answer = client.post(
+        f"/api/projects/{project}/edits", json={"edit": fields, "version": head["version"]}
+    )
     assert answer.status_code == 200, answer.text
     found: dict[str, Any] = answer.json()
     return found
@@ -45,14 +49,22 @@ def test_a_verdict_with_ways_out_that_are_edits(client: TestClient, handset: int
     assert len(verdict["conflict"]["titles"]) == 25
     assert "does not fit" in solve(client, handset) or "needed on 24 pins" in solve(client, handset)
     head = edit(client, handset, **verdict["ways_out"][0]["edits"][0])
-    assert client.get(f"/api/projects/{handset}/pin-verdict").json() == {"fits": True, "conflict": None, "ways_out": []}
+    assert client.get(f"/api/projects/{handset}/pin-verdict").json() == {
+        "fits": True,
+        "conflict": None,
+        "ways_out": [],
+    }
     assert head["brief"]["key_scheme"]["name"] == "mixed"
 
 
 def test_schemes_and_sums(client: TestClient, handset: int) -> None:
     view = client.get(f"/api/projects/{handset}/schemes").json()
     assert [c["name"] for c in view["schemes"] if c["recommended"]] == ["mixed"]
-    assert {w["id"] for w in view["sums"]} >= {"screen.rate", "screen.text", "axis.stick:left stick"}
+    assert {w["id"] for w in view["sums"]} >= {
+        "screen.rate",
+        "screen.text",
+        "axis.stick:left stick",
+    }
 
 
 def test_hand_over_needs_a_plan_and_gives_every_file(client: TestClient, handset: int) -> None:
@@ -65,23 +77,42 @@ def test_hand_over_needs_a_plan_and_gives_every_file(client: TestClient, handset
     assert archive.headers["content-type"] == "application/zip"
     files = zipfile.ZipFile(io.BytesIO(archive.content))
     assert set(files.namelist()) == names
-    assert client.get(f"/api/projects/{handset}/handover/pins.json").json()["device"] == "Star handset"
+    assert (
+        client.get(f"/api/projects/{handset}/handover/pins.json").json()["device"] == "Star handset"
+    )
     assert client.get(f"/api/projects/{handset}/handover/..%2Fpassword").status_code == 404
     view = client.get(f"/api/projects/{handset}/pins").json()
     assert view["solved"]
-    assert {b["kind"] for b in view["budget"]} >= {"plain pins", "analogue channels", "serial buses"}
+    assert {b["kind"] for b in view["budget"]} >= {
+        "plain pins",
+        "analogue channels",
+        "serial buses",
+    }
 
 
 def test_the_tray_and_the_presets(client: TestClient) -> None:
     tray = client.get("/api/tray").json()
-    assert {p["kind"] for p in tray["parts"]} >= {"button", "five-way", "resistive stick", "magnetic trigger", "encoder", "slider", "touch electrode"}
+    assert {p["kind"] for p in tray["parts"]} >= {
+        "button",
+        "five-way",
+        "resistive stick",
+        "magnetic trigger",
+        "encoder",
+        "slider",
+        "touch electrode",
+    }
     assert {s["bus"] for s in tray["screens"]} == {"two-wire", "one-way serial", "parallel colour"}
     for preset in client.get("/api/presets").json():
         assert client.post("/api/projects", content=json.dumps(preset["brief"])).status_code == 201
 
 
-@pytest.mark.parametrize(("words", "first"), [("hand", "hand iron"), ("l0 lqfp48", "hand iron"), ("wlcsp", "assembly house")])
-def test_the_chip_search_asks_for_soldering_too(client: TestClient, handset: int, words: str, first: str) -> None:
+@pytest.mark.parametrize(
+    ("words", "first"),
+    [("hand", "hand iron"), ("l0 lqfp48", "hand iron"), ("wlcsp", "assembly house")],
+)
+def test_the_chip_search_asks_for_soldering_too(
+    client: TestClient, handset: int, words: str, first: str
+) -> None:
     rows = client.get(f"/api/projects/{handset}/chips", params={"words": words}).json()
     assert rows
     assert {r["soldering"] for r in rows} == {first}
@@ -93,7 +124,9 @@ def test_the_chip_search_asks_for_soldering_too(client: TestClient, handset: int
 def test_an_own_table_is_refused_with_its_line(client: TestClient, handset: int) -> None:
     head = client.get(f"/api/projects/{handset}").json()
     wanted = {"kind": "use-pin-table", "name": "module", "text": "pad,port,can\n1,A,fly\n"}
-    answer = client.post(f"/api/projects/{handset}/edits", json={"edit": wanted, "version": head["version"]})
+    answer = client.post(
+        f"/api/projects/{handset}/edits", json={"edit": wanted, "version": head["version"]}
+    )
     assert answer.status_code == 422
     assert "line 2" in answer.json()["sentence"]
 
@@ -110,7 +143,9 @@ def test_pins_are_aimed_at_a_placed_board_only(client: TestClient, handset: int)
     refused = client.post(f"/api/projects/{handset}/aim")
     assert refused.status_code == 422
     assert "not placed" in refused.json()["sentence"]
-    made = client.post("/api/projects", content=(ROOT / "examples" / "dome-pod.brief.json").read_bytes()).json()["project"]
+    made = client.post(
+        "/api/projects", content=(ROOT / "examples" / "dome-pod.brief.json").read_bytes()
+    ).json()["project"]
     job = client.post(f"/api/projects/{made}/jobs", json={"kind": "placement"}).json()["job"]
     for _ in range(400):
         if client.get(f"/api/jobs/{job}").json()["state"] not in ("waiting", "running"):

@@ -19,7 +19,12 @@ def house(library: Library) -> House:
 
 
 def ask(house: House, quantity: int, **changes: object) -> Quote:
-    wanted = {"finish": "lead-free solder", "colour": "green", "thickness_um": 1600, "shipping": "parcel"} | changes
+    wanted = {
+        "finish": "lead-free solder",
+        "colour": "green",
+        "thickness_um": 1600,
+        "shipping": "parcel",
+    } | changes
     return quote(house, SEEN, quantity, **wanted, today=TODAY)  # type: ignore[arg-type]
 
 
@@ -43,9 +48,17 @@ def test_more_boards_never_cost_more_each(house: House) -> None:
 
 
 @pytest.mark.parametrize(
-    ("change", "more"), [({"finish": "gold"}, 1700), ({"colour": "black"}, 300), ({"thickness_um": 1000}, 400), ({"shipping": "express"}, 1650)]
+    ("change", "more"),
+    [
+        ({"finish": "gold"}, 1700),
+        ({"colour": "black"}, 300),
+        ({"thickness_um": 1000}, 400),
+        ({"shipping": "express"}, 1650),
+    ],
 )
-def test_choices_cost_what_the_list_says(house: House, change: dict[str, object], more: int) -> None:
+def test_choices_cost_what_the_list_says(
+    house: House, change: dict[str, object], more: int
+) -> None:
     assert ask(house, 10, **change).total_cents - ask(house, 10).total_cents == more
 
 

@@ -44,7 +44,12 @@ def test_a_foreign_page_changes_nothing(client: TestClient, headers: dict[str, s
         assert client.post("/api/projects", content=BRIEF, headers=headers).status_code == 403
         assert client.post("/api/projects/1/undo", headers=headers).status_code == 403
         assert client.post("/api/projects/1/undo").status_code == 403
-        assert client.post("/api/projects/999999/undo", headers={"origin": "http://127.0.0.1"}).status_code == 404
+        assert (
+            client.post(
+                "/api/projects/999999/undo", headers={"origin": "http://127.0.0.1"}
+            ).status_code
+            == 404
+        )
     finally:
         client.headers.update(OWN)
     assert len(client.get("/api/projects").json()) == count
@@ -62,16 +67,21 @@ def test_bodies_have_a_limit_chunked_or_not(client: TestClient) -> None:
         assert "2 MB" in answer.json()["sentence"]
 
 
-def test_every_answer_has_the_headers_and_a_sentence(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_every_answer_has_the_headers_and_a_sentence(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     def broken(*_: object) -> None:
         raise ZeroDivisionError
 
     monkeypatch.setattr("loquet.api.projects.all_projects", broken)
     asked = {
-        500: client.get("/api/projects"), 404: client.get("/api/nothing"), 405: client.put("/api/projects"),
-        422: client.post("/api/projects", content=b"{"), 413: client.post("/api/projects", content=b" " * 2_000_001),
+        500: client.get("/api/projects"),
+        404: client.get("/api/nothing"),
+        405: client.put("/api/projects"),
+        422: client.post("/api/projects", content=b"{"),
+        413: client.post("/api/projects", content=b" " * 2_000_001),
         403: client.get("/api/projects", headers={"host": "evil.example"}),
-    }  # fmt: skip
+    }
     for status, answer in asked.items():
         assert answer.status_code == status
         assert answer.json()["sentence"].endswith("."), status
@@ -84,7 +94,9 @@ def test_half_characters_and_odd_paths_are_no_crash(client: TestClient) -> None:
     answer = client.post("/api/projects", content=json.dumps(brief).encode())
     assert answer.status_code == 422
     assert "half of a character" in answer.json()["sentence"]
-    assert client.post("/api/projects", content=BRIEF.replace(b"Larkfield", b"Lark\\u0000field")).status_code in (201, 422)
+    assert client.post(
+        "/api/projects", content=BRIEF.replace(b"Larkfield", b"Lark\\u0000field")
+    ).status_code in (201, 422)
     for path in ("/api/" + "a" * 9_000, "/%00", "/assets/%00.js"):
         assert client.get(path).status_code == 404
 
@@ -100,7 +112,9 @@ def test_health_tells_the_truth(library: Library) -> None:
     assert "database" in answer.json()["sentence"]
 
 
-def test_beyond_loopback_a_token_is_asked_for(factory: sessionmaker[Session], library: Library) -> None:
+def test_beyond_loopback_a_token_is_asked_for(
+    factory: sessionmaker[Session], library: Library
+) -> None:
     context = Context(factory, library, Jobs(factory), state() / "chips.json")
     app = make_application(context, None, Door(hosts=("bench.local",), token="a-long-token"))
     stranger = TestClient(app, base_url="http://bench.local", headers=OWN)
@@ -108,7 +122,14 @@ def test_beyond_loopback_a_token_is_asked_for(factory: sessionmaker[Session], li
     assert stranger.get("/api/health?token=wrong").status_code == 401
     assert stranger.get("/api/health?token=a-long-token").status_code == 200
     assert stranger.get("/api/health").status_code == 200
-    assert TestClient(app, base_url="http://bench.local", headers={b"cookie": b"loquet-token=wr\xf6ng"}).get("/api/health").status_code == 401
+    assert (
+        TestClient(
+            app, base_url="http://bench.local", headers={b"cookie": b"loquet-token=wr\xf6ng"}
+        )
+        .get("/api/health")
+        .status_code
+        == 401
+    )
 
 
 def test_pages_come_compressed(client: TestClient) -> None:

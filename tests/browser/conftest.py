@@ -25,10 +25,18 @@ class Server:
         self.process: subprocess.Popen[bytes] | None = None
 
     def command(self, name: str) -> None:
-        subprocess.run([sys.executable, "-m", "loquet.cli", name], env=self.environment, check=True, stdin=subprocess.DEVNULL)
+        subprocess.run(
+            [sys.executable, "-m", "loquet.cli", name],
+            env=self.environment,
+            check=True,
+            stdin=subprocess.DEVNULL,
+        )
 
     def start(self) -> None:
-        self.process = subprocess.Popen([sys.executable, "-m", "loquet.cli", "serve", "--port", str(self.port)], env=self.environment)
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "loquet.cli", "serve", "--port", str(self.port)],
+            env=self.environment,
+        )
         wait_for(f"{self.address}/api/health")
 
     def stop(self) -> int:
@@ -61,6 +69,9 @@ def driver(downloads: Path) -> Iterator[Chrome]:
         severe = [
             entry
             for entry in opened.get_log("browser")
-            if entry["level"] == "SEVERE" and "422" not in entry["message"] and "404" not in entry["message"] and "/events" not in entry["message"]
+            if entry["level"] == "SEVERE"
+            and "422" not in entry["message"]
+            and "404" not in entry["message"]
+            and "/events" not in entry["message"]
         ]
         assert severe == []

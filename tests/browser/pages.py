@@ -11,18 +11,26 @@ def see(driver: Chrome, selector: str, seconds: float = 60) -> WebElement:
 
 
 def press(driver: Chrome, selector: str) -> None:
-    WebDriverWait(driver, 60).until(lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled())
+    WebDriverWait(driver, 60).until(
+        lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled()
+    )
     see(driver, selector).click()
 
 
 def says(driver: Chrome, words: str, seconds: float = 90) -> None:
     """Wait for a notice with these words."""
-    WebDriverWait(driver, seconds).until(lambda d: any(words in n.text for n in d.find_elements(By.CSS_SELECTOR, "[data-testid='notice']")))
+    WebDriverWait(driver, seconds).until(
+        lambda d: any(
+            words in n.text for n in d.find_elements(By.CSS_SELECTOR, "[data-testid='notice']")
+        )
+    )
 
 
 def reads(driver: Chrome, selector: str, words: str, seconds: float = 30) -> None:
     """Wait until an element holds these words."""
-    WebDriverWait(driver, seconds).until(lambda d: any(words in e.text for e in d.find_elements(By.CSS_SELECTOR, selector)))
+    WebDriverWait(driver, seconds).until(
+        lambda d: any(words in e.text for e in d.find_elements(By.CSS_SELECTOR, selector))
+    )
 
 
 def station(driver: Chrome, name: str) -> None:
@@ -32,9 +40,9 @@ def station(driver: Chrome, name: str) -> None:
 
 def drag(driver: Chrome, selector: str, dx: int, dy: int) -> None:
     element = see(driver, selector)
-    ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(dx // 2, dy // 2).move_by_offset(
-        dx - dx // 2, dy - dy // 2
-    ).release().perform()
+    ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(
+        dx // 2, dy // 2
+    ).move_by_offset(dx - dx // 2, dy - dy // 2).release().perform()
 
 
 def place_of(driver: Chrome, thing: str) -> tuple[float, float]:

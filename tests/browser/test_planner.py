@@ -13,7 +13,9 @@ from tests.browser.conftest import Server
 from tests.browser.pages import place_of, press, reads, says, see, station
 
 
-def test_a_handset_on_a_chip_that_is_too_small(server: Server, driver: Chrome, downloads: Path) -> None:
+def test_a_handset_on_a_chip_that_is_too_small(
+    server: Server, driver: Chrome, downloads: Path
+) -> None:
     driver.get(server.address)
     press(driver, "[data-project='Star handset']")
     station(driver, "brief")
@@ -46,46 +48,70 @@ def test_a_handset_on_a_chip_that_is_too_small(server: Server, driver: Chrome, d
     # lock two pins, solve again, find them where they were
     for signal in ("column 1", "left stick x"):
         press(driver, f"input[aria-label='Lock {signal}']")
-        WebDriverWait(driver, 20).until(lambda d, s=signal: d.find_element(By.CSS_SELECTOR, f"input[aria-label='Lock {s}']").is_selected())
-    before = {s: see(driver, f"[data-signal='{s}']").get_attribute("data-pin") for s in ("column 1", "stick:left stick:x")}
+        WebDriverWait(driver, 20).until(
+            lambda d, s=signal: d.find_element(
+                By.CSS_SELECTOR, f"input[aria-label='Lock {s}']"
+            ).is_selected()
+        )
+    before = {
+        s: see(driver, f"[data-signal='{s}']").get_attribute("data-pin")
+        for s in ("column 1", "stick:left stick:x")
+    }
     press(driver, "[data-testid='solve-pins']")
     says(driver, "Pins solved")
-    assert {s: see(driver, f"[data-signal='{s}']").get_attribute("data-pin") for s in before} == before
+    assert {
+        s: see(driver, f"[data-signal='{s}']").get_attribute("data-pin") for s in before
+    } == before
 
     # export everything
     press(driver, "[data-view='files']")
     see(driver, "[data-file='usb-report.h']")
     press(driver, "[data-testid='handover-zip']")
-    WebDriverWait(driver, 30).until(lambda d: list(downloads.glob("*handover.zip")) and not list(downloads.glob("*.crdownload")))
+    WebDriverWait(driver, 30).until(
+        lambda d: list(downloads.glob("*handover.zip")) and not list(downloads.glob("*.crdownload"))
+    )
     archive = zipfile.ZipFile(next(downloads.glob("*handover.zip")))
-    assert set(archive.namelist()) == {"pins.h", "pins.json", "wiring-card.pdf", "usb-report.h", "usb-report.bin"}
+    assert set(archive.namelist()) == {
+        "pins.h",
+        "pins.json",
+        "wiring-card.pdf",
+        "usb-report.h",
+        "usb-report.bin",
+    }
     mapped = json.loads(archive.read("pins.json"))
     assert len(mapped["keys"]) == 14
     assert {s["signal"]: s["pin"] for s in mapped["signals"]}["column 1"] == before["column 1"]
 
 
-def test_controls_are_dragged_from_the_tray_grouped_lined_up_and_mirrored(server: Server, driver: Chrome) -> None:
+def test_controls_are_dragged_from_the_tray_grouped_lined_up_and_mirrored(
+    server: Server, driver: Chrome
+) -> None:
     driver.get(server.address)
     press(driver, "[data-preset='handset']")
     see(driver, "[data-thing='stick:left stick']")
     device, tray = see(driver, "[data-testid='device']"), see(driver, "[data-testid='add-encoder']")
-    ActionChains(driver, duration=0).move_to_element(tray).click_and_hold().move_by_offset(0, 30).move_to_element_with_offset(
-        device, 0, 20
-    ).release().perform()
+    ActionChains(driver, duration=0).move_to_element(tray).click_and_hold().move_by_offset(
+        0, 30
+    ).move_to_element_with_offset(device, 0, 20).release().perform()
     see(driver, "[data-thing='encoder:encoder 1']")
     assert "Encoder" in see(driver, "[data-testid='selected']").text
 
     # two keys on one line, moved together
-    first, second = see(driver, "[data-thing='button:right west']"), see(driver, "[data-thing='button:right north']")
+    first, second = (
+        see(driver, "[data-thing='button:right west']"),
+        see(driver, "[data-thing='button:right north']"),
+    )
     first.click()
     ActionChains(driver, duration=0).key_down(Keys.SHIFT).click(second).key_up(Keys.SHIFT).perform()
     reads(driver, "[data-testid='group-bar']", "2 picked")
     driver.find_element(By.XPATH, "//button[text()='Same column']").click()
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:right west")[0] == place_of(d, "button:right north")[0])
+    WebDriverWait(driver, 20).until(
+        lambda d: place_of(d, "button:right west")[0] == place_of(d, "button:right north")[0]
+    )
     places = [place_of(driver, f"button:right {n}") for n in ("west", "north")]
-    ActionChains(driver, duration=0).move_to_element(see(driver, "[data-thing='button:right west']")).click_and_hold().move_by_offset(
-        -6, 0
-    ).move_by_offset(-6, 0).release().perform()
+    ActionChains(driver, duration=0).move_to_element(
+        see(driver, "[data-thing='button:right west']")
+    ).click_and_hold().move_by_offset(-6, 0).move_by_offset(-6, 0).release().perform()
     WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:right west") != places[0])
     moved = [place_of(driver, f"button:right {n}") for n in ("west", "north")]
     assert moved[0][0] - places[0][0] == pytest.approx(moved[1][0] - places[1][0])
@@ -96,7 +122,9 @@ def test_controls_are_dragged_from_the_tray_grouped_lined_up_and_mirrored(server
     see(driver, "[data-thing='button:right east']").click()
     driver.find_element(By.XPATH, "//button[text()='Mirror']").click()
     see(driver, "[data-thing='button:left west']")
-    assert place_of(driver, "button:left west")[0] == pytest.approx(150 - place_of(driver, "button:right east")[0])
+    assert place_of(driver, "button:left west")[0] == pytest.approx(
+        150 - place_of(driver, "button:right east")[0]
+    )
 
 
 def test_a_missing_companion_is_added_with_one_press(server: Server, driver: Chrome) -> None:
@@ -104,7 +132,9 @@ def test_a_missing_companion_is_added_with_one_press(server: Server, driver: Chr
     press(driver, "[data-preset='console']")
     see(driver, "[data-thing='pad:left pad']")
     press(driver, "[data-finding='companions'] [data-repair='Add a headphone socket']")
-    WebDriverWait(driver, 20).until(lambda d: d.find_element(By.CSS_SELECTOR, "[data-extra='headphones']").is_selected())
+    WebDriverWait(driver, 20).until(
+        lambda d: d.find_element(By.CSS_SELECTOR, "[data-extra='headphones']").is_selected()
+    )
 
 
 def test_a_module_of_ones_own_is_planned(server: Server, driver: Chrome) -> None:
@@ -116,7 +146,12 @@ def test_a_module_of_ones_own_is_planned(server: Server, driver: Chrome) -> None
     table.send_keys("pad,port,can\n1,GP0,fly")
     press(driver, "[data-testid='own-chip'] button[type='submit']")
     says(driver, "line 2")
-    rows = ["pad,port,can", *(f"{n},GP{n},input output tim1.ch{n % 4 + 1}" for n in range(1, 14)), "14,SWDIO,debug.swdio", "15,SWCLK,debug.swclk"]
+    rows = [
+        "pad,port,can",
+        *(f"{n},GP{n},input output tim1.ch{n % 4 + 1}" for n in range(1, 14)),
+        "14,SWDIO,debug.swdio",
+        "15,SWCLK,debug.swclk",
+    ]
     rows += ["16,GP16,input output i2c0.scl", "17,GP17,input output i2c0.sda"]
     table.clear()
     table.send_keys("\n".join(rows))

@@ -26,13 +26,17 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     assert (after[0] * 2).is_integer()
     driver.find_element(By.TAG_NAME, "body").send_keys(Keys.CONTROL, "z")
     WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") == before)
-    ActionChains(driver).key_down(Keys.CONTROL).key_down(Keys.SHIFT).send_keys("z").key_up(Keys.SHIFT).key_up(Keys.CONTROL).perform()
+    ActionChains(driver).key_down(Keys.CONTROL).key_down(Keys.SHIFT).send_keys("z").key_up(
+        Keys.SHIFT
+    ).key_up(Keys.CONTROL).perform()
     WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") == after)
 
     # add a button where there is room
     press(driver, "[data-testid='add-button']")
     see(driver, "[data-thing='button:key 7']")
-    WebDriverWait(driver, 20).until(lambda d: "5 stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text)
+    WebDriverWait(driver, 20).until(
+        lambda d: "5 stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text
+    )
     assert see(driver, "[data-working='tally.pins']").text == "13"
     assert see(driver, "[data-working='tally.keys']").text == "7"
 
@@ -47,7 +51,10 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     says(driver, "Circuit made")
     press(driver, "[data-working='screen.pull_up']")
     see(driver, "div[id^='headlessui-popover-panel']")
-    assert "UM10204" in driver.find_element(By.CSS_SELECTOR, "div[id^='headlessui-popover-panel']").text
+    assert (
+        "UM10204"
+        in driver.find_element(By.CSS_SELECTOR, "div[id^='headlessui-popover-panel']").text
+    )
     station(driver, "board")
     press(driver, "[data-testid='place']")
     says(driver, "Parts placed")
@@ -56,9 +63,19 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     press(driver, "[data-testid='pour']")
     says(driver, "Ground poured")
     WebDriverWait(driver, 20).until(
-        lambda d: int(d.find_element(By.CSS_SELECTOR, "[data-testid='board-canvas']").get_attribute("data-pieces") or 0) > 0
+        lambda d: (
+            int(
+                d.find_element(By.CSS_SELECTOR, "[data-testid='board-canvas']").get_attribute(
+                    "data-pieces"
+                )
+                or 0
+            )
+            > 0
+        )
     )
-    WebDriverWait(driver, 20).until(lambda d: "No stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text)
+    WebDriverWait(driver, 20).until(
+        lambda d: "No stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text
+    )
 
     # prove, quote, order, download
     station(driver, "release")
@@ -71,7 +88,9 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     press(driver, "[data-testid='order']")
     see(driver, "[data-order][data-state='received']")
     press(driver, "[data-testid='download']")
-    WebDriverWait(driver, 30).until(lambda d: list(downloads.glob("*.zip")) and not list(downloads.glob("*.crdownload")))
+    WebDriverWait(driver, 30).until(
+        lambda d: list(downloads.glob("*.zip")) and not list(downloads.glob("*.crdownload"))
+    )
     names = zipfile.ZipFile(next(downloads.glob("*.zip"))).namelist()
     assert "fabrication/copper-near.gbr" in names
 
@@ -91,14 +110,19 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
 def test_a_part_is_dragged_on_the_board_and_stays(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/1/board")
     canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
-    scale, left, base = (float(canvas.get_attribute(f"data-{name}") or 0) for name in ("scale", "left", "base"))
+    scale, left, base = (
+        float(canvas.get_attribute(f"data-{name}") or 0) for name in ("scale", "left", "base")
+    )
     size = canvas.size
     script = "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p => p.role === 'buzzer'))"
     buzzer = driver.execute_script(script)
-    x, y = left + buzzer["x"] * scale - size["width"] / 2, base - buzzer["y"] * scale - size["height"] / 2
-    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, int(x), int(y)).click_and_hold().move_by_offset(0, -9).move_by_offset(
-        0, -9
-    ).perform()
+    x, y = (
+        left + buzzer["x"] * scale - size["width"] / 2,
+        base - buzzer["y"] * scale - size["height"] / 2,
+    )
+    ActionChains(driver, duration=0).move_to_element_with_offset(
+        canvas, int(x), int(y)
+    ).click_and_hold().move_by_offset(0, -9).move_by_offset(0, -9).perform()
     assert "B1 at" in see(driver, "[data-testid='reckoner']").text
     ActionChains(driver, duration=0).release().perform()
     WebDriverWait(driver, 20).until(lambda d: d.execute_script(script)["by_hand"])
@@ -117,16 +141,22 @@ def test_keys_reach_everything(server: Server, driver: Chrome) -> None:
     before = place_of(driver, "button:left")
     driver.execute_script("document.querySelector(\"[data-thing='button:left']\").focus()")
     driver.switch_to.active_element.send_keys(Keys.ARROW_RIGHT)
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:left")[0] == pytest.approx(before[0] + 0.1))
+    WebDriverWait(driver, 20).until(
+        lambda d: place_of(d, "button:left")[0] == pytest.approx(before[0] + 0.1)
+    )
     body.send_keys("?")
     see(driver, "[role='dialog']")
     body.send_keys(Keys.ESCAPE)
     ActionChains(driver).key_down(Keys.CONTROL).send_keys("k").key_up(Keys.CONTROL).perform()
     see(driver, "input[aria-label='Find']").send_keys("shutter open", Keys.ENTER)
-    WebDriverWait(driver, 20).until(lambda d: d.find_elements(By.CSS_SELECTOR, "[data-testid='selected']"))
+    WebDriverWait(driver, 20).until(
+        lambda d: d.find_elements(By.CSS_SELECTOR, "[data-testid='selected']")
+    )
 
 
-def test_a_broken_brief_is_refused_on_screen_with_the_place(server: Server, driver: Chrome, tmp_path: Path) -> None:
+def test_a_broken_brief_is_refused_on_screen_with_the_place(
+    server: Server, driver: Chrome, tmp_path: Path
+) -> None:
     broken = tmp_path / "broken.json"
     broken.write_text('{"name": "x", "controls": []}')
     driver.get(server.address)
@@ -134,7 +164,11 @@ def test_a_broken_brief_is_refused_on_screen_with_the_place(server: Server, driv
     assert "outline is missing" in see(driver, "[data-testid='brief-problem']").text
     broken.write_bytes(b"{ nonsense")
     see(driver, "[data-testid='brief-file']").send_keys(str(broken))
-    WebDriverWait(driver, 20).until(lambda d: "not JSON" in d.find_element(By.CSS_SELECTOR, "[data-testid='brief-problem']").text)
+    WebDriverWait(driver, 20).until(
+        lambda d: (
+            "not JSON" in d.find_element(By.CSS_SELECTOR, "[data-testid='brief-problem']").text
+        )
+    )
 
 
 def test_an_impossible_move_is_refused_and_said(server: Server, driver: Chrome) -> None:

@@ -16,30 +16,83 @@ def random_chip(chance: random.Random, pins: int) -> Chip:
     found = []
     for index in range(pins):
         port = f"P{chance.choice('AB')}{chance.randrange(4)}"
-        functions = [AlternateFunction(peripheral="adc1", signal=f"in{index}", route="fixed")] if chance.random() < 0.5 else []
-        for driver, signals in (("i2c", ("scl", "sda")), ("spi", ("sck", "mosi")), ("i2s", ("ck", "sd")), ("usart", ("tx", "rx"))):
+        functions = (
+            [AlternateFunction(peripheral="adc1", signal=f"in{index}", route="fixed")]
+            if chance.random() < 0.5
+            else []
+        )
+        for driver, signals in (
+            ("i2c", ("scl", "sda")),
+            ("spi", ("sck", "mosi")),
+            ("i2s", ("ck", "sd")),
+            ("usart", ("tx", "rx")),
+        ):
             for signal in signals:
                 if chance.random() < 0.3:
-                    functions.append(AlternateFunction(peripheral=f"{driver}{chance.randrange(1, 3)}", signal=signal, route="AF1"))
+                    functions.append(
+                        AlternateFunction(
+                            peripheral=f"{driver}{chance.randrange(1, 3)}",
+                            signal=signal,
+                            route="AF1",
+                        )
+                    )
         if chance.random() < 0.6:
             route = chance.choice(["AF2", "remap 0", "remap 1"])
-            functions.append(AlternateFunction(peripheral=f"tim{chance.randrange(1, 3)}", signal=f"ch{chance.randrange(1, 4)}", route=route))
+            functions.append(
+                AlternateFunction(
+                    peripheral=f"tim{chance.randrange(1, 3)}",
+                    signal=f"ch{chance.randrange(1, 4)}",
+                    route=route,
+                )
+            )
         boot = chance.random() < 0.1
-        found.append(ChipPin(number=str(index + 1), name=port, kind="port", ports=(port,), functions=tuple(functions), is_boot=boot))
+        found.append(
+            ChipPin(
+                number=str(index + 1),
+                name=port,
+                kind="port",
+                ports=(port,),
+                functions=tuple(functions),
+                is_boot=boot,
+            )
+        )
     found.append(ChipPin(number=str(pins + 1), name="VDD", kind="supply"))
-    return Chip(name=f"random {chance.random()}", family="random", package="QFN", pins=tuple(found), data_source="random")
+    return Chip(
+        name=f"random {chance.random()}",
+        family="random",
+        package="QFN",
+        pins=tuple(found),
+        data_source="random",
+    )
 
 
 def random_needs(chance: random.Random) -> tuple[Need, ...]:
     """A few needs; buses come in pairs."""
 
     def place() -> tuple[int, int] | None:
-        return None if chance.random() < 0.2 else (chance.randrange(0, 40_000_000, 500_000), chance.randrange(0, 40_000_000, 500_000))
+        return (
+            None
+            if chance.random() < 0.2
+            else (
+                chance.randrange(0, 40_000_000, 500_000),
+                chance.randrange(0, 40_000_000, 500_000),
+            )
+        )
 
     needs: list[Need] = []
     for index in range(chance.randrange(2, 5)):
         kind = chance.choice(["input", "output", "analogue", "timer", "timer", "interrupt"])
-        needs.append(Need(f"n{index}", kind, f"N{index}", f"need {index}", place(), rate=chance.choice("ab"), reads=kind == "input"))  # type: ignore[arg-type]
+        needs.append(
+            Need(
+                f"n{index}",
+                kind,
+                f"N{index}",
+                f"need {index}",
+                place(),
+                rate=chance.choice("ab"),
+                reads=kind == "input",
+            )
+        )  # type: ignore[arg-type]
     for bus, kinds in (
         ("wires", ("two-wire clock", "two-wire data")),
         ("screen", ("serial clock", "serial out")),
@@ -55,7 +108,11 @@ def random_problem(seed: int) -> PinProblem:
     chance = random.Random(seed)
     chip = random_chip(chance, chance.randrange(5, 9))
     places = {
-        pin.number: (20_000_000 + chance.randrange(-3_000_000, 3_000_000, 250_000), chance.randrange(0, 6_000_000, 250_000)) for pin in chip.pins
+        pin.number: (
+            20_000_000 + chance.randrange(-3_000_000, 3_000_000, 250_000),
+            chance.randrange(0, 6_000_000, 250_000),
+        )
+        for pin in chip.pins
     }
     needs = random_needs(chance)
     locks = {needs[0].signal: str(chance.randrange(1, 6))} if chance.random() < 0.15 else {}
@@ -104,7 +161,9 @@ class Everything:
         used = {o.pin for o in picks.values()}
         blocks = {picks[n.signal].hardware for n in needs if n.bus}
         free = [p for p in chip.pins if p.kind == "port" and p.number not in used]
-        short = max(0, 2 - len(free)) + max(0, 2 - sum(any(f.peripheral.startswith("adc") for f in p.functions) for p in free))
+        short = max(0, 2 - len(free)) + max(
+            0, 2 - sum(any(f.peripheral.startswith("adc") for f in p.functions) for p in free)
+        )
         for driver, first, second in (("usart", "tx", "rx"), ("i2c", "scl", "sda")):
             short += not any(
                 f.peripheral == g.peripheral

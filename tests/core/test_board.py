@@ -35,13 +35,24 @@ def test_every_example_ends_without_a_stop(name: str, library: Library) -> None:
     assert slice_of(design.pour).islands == 1
 
 
-def test_no_courtyards_overlap_and_controls_are_where_the_brief_says(finished: Design, library: Library) -> None:
+def test_no_courtyards_overlap_and_controls_are_where_the_brief_says(
+    finished: Design, library: Library
+) -> None:
     view = board_view(finished, library)
-    rects = [(ref, seat.far, courtyard_rect(view.patterns[ref], seat)) for ref, seat in view.seats.items()]
+    rects = [
+        (ref, seat.far, courtyard_rect(view.patterns[ref], seat))
+        for ref, seat in view.seats.items()
+    ]
     for (_, far_a, a), (_, far_b, b) in combinations(rects, 2):
-        assert far_a != far_b or min(a[2], b[2]) <= max(a[0], b[0]) or min(a[3], b[3]) <= max(a[1], b[1])
+        assert (
+            far_a != far_b
+            or min(a[2], b[2]) <= max(a[0], b[0])
+            or min(a[3], b[3]) <= max(a[1], b[1])
+        )
     for control in finished.brief.controls:
-        placed = next(p for p in slice_of(finished.placement).parts if p.role == f"button:{control.name}")
+        placed = next(
+            p for p in slice_of(finished.placement).parts if p.role == f"button:{control.name}"
+        )
         assert (placed.x_nm, placed.y_nm) == (round(control.x_mm * 1e6), round(control.y_mm * 1e6))
 
 
@@ -56,15 +67,21 @@ def test_decoupling_sits_near_its_pin(finished: Design, library: Library) -> Non
             assert abs(seat.x - x) + abs(seat.y - y) < 7_000_000
 
 
-def test_the_same_brief_gives_the_same_board(finished: Design, library: Library, brief: object) -> None:
+def test_the_same_brief_gives_the_same_board(
+    finished: Design, library: Library, brief: object
+) -> None:
     again = bring_up_to_date(Design(brief=finished.brief), library)
     assert again == finished
 
 
 def test_a_full_board_says_that_there_is_no_room(library: Library, finished: Design) -> None:
-    tight = finished.brief.model_copy(update={"outline": finished.brief.outline.model_copy(update={"height_mm": 44})})
+    tight = finished.brief.model_copy(
+        update={"outline": finished.brief.outline.model_copy(update={"height_mm": 44})}
+    )
     controls = tuple(
-        finished.brief.controls[0].model_copy(update={"name": f"key {i}", "x_mm": 6.5 + 11.2 * (i % 5), "y_mm": 5.5 + 6.6 * (i // 5)})
+        finished.brief.controls[0].model_copy(
+            update={"name": f"key {i}", "x_mm": 6.5 + 11.2 * (i % 5), "y_mm": 5.5 + 6.6 * (i // 5)}
+        )
         for i in range(30)
     )
     crowded = Design(brief=tight.model_copy(update={"controls": controls, "screen": None}))
@@ -89,12 +106,16 @@ def test_what_cannot_be_joined_is_said(finished: Design, library: Library) -> No
     view = board_view(finished, library)
     cage = tuple(p for p in view.pads if p.owner != "S1 pad 1")
     blocked = tuple(
-        p.__class__(**{**{f: getattr(p, f) for f in p.__dataclass_fields__}, "net": "", "ref": f"X{i}"})
+        p.__class__(
+            **{**{f: getattr(p, f) for f in p.__dataclass_fields__}, "net": "", "ref": f"X{i}"}
+        )
         for i, p in enumerate(view.pads)
         if p.owner == "S1 pad 1"
     )
     lonely = next(p for p in view.pads if p.owner == "S1 pad 1")
-    made = route(RouteInput(view.outline, view.circuit, (*cage, lonely, *blocked), view.holes, view.rules))
+    made = route(
+        RouteInput(view.outline, view.circuit, (*cage, lonely, *blocked), view.holes, view.rules)
+    )
     assert any(net == lonely.net for net, _, _ in made.open_links)
 
 
@@ -110,13 +131,26 @@ def test_choices_survive_running_a_stage_again(finished: Design, library: Librar
 
 
 def test_an_upstream_change_marks_everything_after_it(finished: Design) -> None:
-    changed = finished.model_copy(update={"brief": finished.brief.model_copy(update={"button_reading": "pull-down-resistors"})})
+    changed = finished.model_copy(
+        update={
+            "brief": finished.brief.model_copy(update={"button_reading": "pull-down-resistors"})
+        }
+    )
     assert stale_slices(changed) == ("pins", "circuit", "placement", "routing", "pour")
-    assert stale_slices(finished.model_copy(update={"brief": finished.brief.model_copy(update={"quantity": 99})})) == ()
+    assert (
+        stale_slices(
+            finished.model_copy(
+                update={"brief": finished.brief.model_copy(update={"quantity": 99})}
+            )
+        )
+        == ()
+    )
 
 
 def test_pull_down_resistors_reach_the_rail(finished: Design, library: Library) -> None:
-    changed = Design(brief=finished.brief.model_copy(update={"button_reading": "pull-down-resistors"}))
+    changed = Design(
+        brief=finished.brief.model_copy(update={"button_reading": "pull-down-resistors"})
+    )
     circuit = slice_of(bring_up_to_date(changed, library, until="circuit").circuit)
     pulls = [c for c in circuit.components if c.role.startswith("pull-down")]
     assert len(pulls) == 6
@@ -139,7 +173,12 @@ def test_all_rules_pass_on_the_finished_board(finished: Design, library: Library
 
 
 def with_view(finished: Design, library: Library, **slices: object) -> Subject:
-    design = finished.model_copy(update={name: getattr(finished, name).model_copy(update={"value": value}) for name, value in slices.items()})
+    design = finished.model_copy(
+        update={
+            name: getattr(finished, name).model_copy(update={"value": value})
+            for name, value in slices.items()
+        }
+    )
     from dataclasses import replace
 
     return replace(subject_of(finished, library), view=board_view(design, library))
@@ -147,16 +186,41 @@ def with_view(finished: Design, library: Library, **slices: object) -> Subject:
 
 def test_a_track_across_a_pad_is_a_gap_fault(finished: Design, library: Library) -> None:
     routing = slice_of(finished.routing)
-    stray = Track(net="RESET", far=False, x1_nm=5_000_000, y1_nm=24_000_000, x2_nm=6_000_000, y2_nm=24_000_000, width_nm=200_000)
-    found = outcome("copper-gap", with_view(finished, library, routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)})))
+    stray = Track(
+        net="RESET",
+        far=False,
+        x1_nm=5_000_000,
+        y1_nm=24_000_000,
+        x2_nm=6_000_000,
+        y2_nm=24_000_000,
+        width_nm=200_000,
+    )
+    found = outcome(
+        "copper-gap",
+        with_view(
+            finished,
+            library,
+            routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)}),
+        ),
+    )
     assert isinstance(found, Failed)
     assert any("BUTTON_BRIGHTER" in f.sentence and "RESET" in f.sentence for f in found.findings)
 
 
 def test_a_track_at_the_edge_and_a_thin_one_are_found(finished: Design, library: Library) -> None:
     routing = slice_of(finished.routing)
-    stray = Track(net="RESET", far=True, x1_nm=20_000_000, y1_nm=150_000, x2_nm=25_000_000, y2_nm=150_000, width_nm=100_000)
-    subject = with_view(finished, library, routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)}))
+    stray = Track(
+        net="RESET",
+        far=True,
+        x1_nm=20_000_000,
+        y1_nm=150_000,
+        x2_nm=25_000_000,
+        y2_nm=150_000,
+        width_nm=100_000,
+    )
+    subject = with_view(
+        finished, library, routing=routing.model_copy(update={"tracks": (*routing.tracks, stray)})
+    )
     assert isinstance(outcome("copper-edge", subject), Failed)
     assert isinstance(outcome("house-limits", subject), Failed)
 
@@ -165,14 +229,26 @@ def test_open_links_and_islands_are_stops(finished: Design, library: Library) ->
     routing, pour = slice_of(finished.routing), slice_of(finished.pour)
     open_link = routing.model_copy(update={"open_links": (("RESET", "U1 pad 7", "J2 pad 5"),)})
     assert isinstance(outcome("unrouted", with_view(finished, library, routing=open_link)), Failed)
-    assert isinstance(outcome("ground-island", with_view(finished, library, pour=pour.model_copy(update={"islands": 2}))), Failed)
+    assert isinstance(
+        outcome(
+            "ground-island",
+            with_view(finished, library, pour=pour.model_copy(update={"islands": 2})),
+        ),
+        Failed,
+    )
 
 
 def test_parts_on_each_other_are_found(finished: Design, library: Library) -> None:
     placement = slice_of(finished.placement)
     first, second = placement.parts[1], placement.parts[2]
     onto = second.model_copy(update={"x_nm": first.x_nm + 500_000, "y_nm": first.y_nm})
-    subject = with_view(finished, library, placement=placement.model_copy(update={"parts": (placement.parts[0], first, onto, *placement.parts[3:])}))
+    subject = with_view(
+        finished,
+        library,
+        placement=placement.model_copy(
+            update={"parts": (placement.parts[0], first, onto, *placement.parts[3:])}
+        ),
+    )
     found = outcome("courtyards", subject)
     assert isinstance(found, Failed)
     assert f"part:{first.ref}" in found.findings[0].about
@@ -195,29 +271,55 @@ def test_a_rail_without_a_source_is_found(finished: Design, library: Library) ->
     subject = subject_of(finished, library)
     assert subject.circuit is not None
     dead = tuple(c for c in subject.circuit.components if c.role != "switch")
-    found = outcome("rail-source", replace(subject, circuit=subject.circuit.model_copy(update={"components": dead})))
+    found = outcome(
+        "rail-source",
+        replace(subject, circuit=subject.circuit.model_copy(update={"components": dead})),
+    )
     assert isinstance(found, Failed)
     assert "SUPPLY" in found.findings[0].sentence
 
 
 def test_a_pad_that_the_pattern_lacks_is_found(finished: Design, library: Library) -> None:
     circuit = slice_of(finished.circuit)
-    odd = circuit.components[1].model_copy(update={"pads": {**circuit.components[1].pads, "9": "GROUND"}})
-    subject = with_view(finished, library, circuit=circuit.model_copy(update={"components": (circuit.components[0], odd, *circuit.components[2:])}))
+    odd = circuit.components[1].model_copy(
+        update={"pads": {**circuit.components[1].pads, "9": "GROUND"}}
+    )
+    subject = with_view(
+        finished,
+        library,
+        circuit=circuit.model_copy(
+            update={"components": (circuit.components[0], odd, *circuit.components[2:])}
+        ),
+    )
     assert isinstance(outcome("pad-agreement", subject), Failed)
 
 
-def test_a_choice_that_the_house_does_not_offer_is_a_stop(finished: Design, library: Library) -> None:
+def test_a_choice_that_the_house_does_not_offer_is_a_stop(
+    finished: Design, library: Library
+) -> None:
     from dataclasses import replace
 
-    subject = replace(subject_of(finished, library), choices=Choices(finish="silver", colour="plum", thickness_um=900, shipping="pigeon"))
+    subject = replace(
+        subject_of(finished, library),
+        choices=Choices(finish="silver", colour="plum", thickness_um=900, shipping="pigeon"),
+    )
     found = outcome("house-offer", subject)
     assert isinstance(found, Failed)
     assert len(found.findings) == 4
 
 
 def test_a_finer_house_routes_too(finished: Design, library: Library) -> None:
-    changed = finished.model_copy(update={"choices": Choices(house="saltmarsh", finish="gold", colour="blue", thickness_um=1600, shipping="courier")})
+    changed = finished.model_copy(
+        update={
+            "choices": Choices(
+                house="saltmarsh",
+                finish="gold",
+                colour="blue",
+                thickness_um=1600,
+                shipping="courier",
+            )
+        }
+    )
     assert stale_slices(changed) == ("routing", "pour")
     made = run_stage(run_stage(changed, "routing", library), "pour", library)
     assert [f.sentence for f in review(made, library) if f.severity == "stop"] == []

@@ -34,7 +34,10 @@ def set_in(*path: Any) -> bytes:
 
 
 BOW_TIE = {"kind": "polygon", "points_mm": [[0, 0], [60, 40], [60, 0], [0, 40]]}
-MANY = [{"kind": "button", "name": f"key {i}", "x_mm": 8 + 8 * (i % 7), "y_mm": 6 + 8 * (i // 7)} for i in range(60)]
+MANY = [
+    {"kind": "button", "name": f"key {i}", "x_mm": 8 + 8 * (i % 7), "y_mm": 6 + 8 * (i // 7)}
+    for i in range(60)
+]
 
 BROKEN: dict[str, tuple[bytes, str]] = {
     "empty file": (b"", "line 1"),
@@ -45,7 +48,10 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "list": (b"[1, 2]", "not a JSON object"),
     "number": (b"42", "not a JSON object"),
     "not a number": (json.dumps(GOOD).replace('"width_mm": 64', '"width_mm": NaN').encode(), "NaN"),
-    "infinity": (json.dumps(GOOD).replace('"width_mm": 64', '"width_mm": 1e999').encode(), "too large"),
+    "infinity": (
+        json.dumps(GOOD).replace('"width_mm": 64', '"width_mm": 1e999').encode(),
+        "too large",
+    ),
     "deeply nested": (b"[" * 200_000, "nested"),
     "ten megabytes": (b" " * 10_000_000, "10.0 MB"),
     "key twice": (b'{"name": "a", "name": "b"}', "twice"),
@@ -63,12 +69,24 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "unknown outline": (set_in("outline", "kind", "blob"), "outline"),
     "corner too round": (set_in("outline", "corner_mm", 30), "cross itself"),
     "outline crosses itself": (set_in("outline", BOW_TIE), "outline.points_mm crosses"),
-    "outline of two points": (set_in("outline", {"kind": "polygon", "points_mm": [[0, 0], [9, 9]]}), "outline"),
-    "outline far too small": (set_in("outline", {"kind": "polygon", "points_mm": [[0, 0], [5, 0], [5, 5]]}), "1 square centimetre"),
+    "outline of two points": (
+        set_in("outline", {"kind": "polygon", "points_mm": [[0, 0], [9, 9]]}),
+        "outline",
+    ),
+    "outline far too small": (
+        set_in("outline", {"kind": "polygon", "points_mm": [[0, 0], [5, 0], [5, 5]]}),
+        "1 square centimetre",
+    ),
     "button outside": (set_in("controls", 0, "x_mm", 90), "controls[0] 'brighter'"),
     "button over the edge": (set_in("controls", 0, "x_mm", 3), "controls[0] 'brighter'"),
-    "buttons on one place": (changed(lambda p: p["controls"][1].update(x_mm=9.5, y_mm=22)), "controls[1] 'dimmer'"),
-    "buttons overlapping": (changed(lambda p: p["controls"][1].update(x_mm=15, y_mm=20)), "overlaps"),
+    "buttons on one place": (
+        changed(lambda p: p["controls"][1].update(x_mm=9.5, y_mm=22)),
+        "controls[1] 'dimmer'",
+    ),
+    "buttons overlapping": (
+        changed(lambda p: p["controls"][1].update(x_mm=15, y_mm=20)),
+        "overlaps",
+    ),
     "name twice": (set_in("controls", 1, "name", "Brighter"), "stands twice"),
     "name with a bell": (set_in("controls", 1, "name", "di\u0007m"), "controls[1]"),
     "unknown button": (set_in("controls", 0, "part", "button-gold"), "controls[0].part"),
@@ -79,22 +97,57 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "chip without a pattern": (set_in("chip", "part", "stm32l051t8y6"), "chip.part"),
     "unknown kind of control": (set_in("controls", 0, "kind", "lever"), "controls[0]"),
     "a stick of buttons": (
-        set_in("controls", 0, {"kind": "stick", "name": "brighter", "x_mm": 20, "y_mm": 22, "part": "button-6x6-surface"}),
+        set_in(
+            "controls",
+            0,
+            {
+                "kind": "stick",
+                "name": "brighter",
+                "x_mm": 20,
+                "y_mm": 22,
+                "part": "button-6x6-surface",
+            },
+        ),
         "controls[0].part",
     ),
-    "negative spread": (set_in("controls", 0, {"kind": "pad", "name": "pad", "x_mm": 20, "y_mm": 22, "spread_mm": -3}), "controls[0].spread_mm"),
+    "negative spread": (
+        set_in(
+            "controls", 0, {"kind": "pad", "name": "pad", "x_mm": 20, "y_mm": 22, "spread_mm": -3}
+        ),
+        "controls[0].spread_mm",
+    ),
     "unknown scheme": (set_in("key_scheme", {"name": "telepathy"}), "key_scheme.name"),
-    "scheme of a key that is not there": (set_in("key_scheme", {"name": "mixed", "direct": ["button:nobody"]}), "key_scheme.direct"),
-    "chord of a key that is not there": (set_in("chords", {"rule": "own", "groups": [["button:nobody"]]}), "chords.groups[0]"),
+    "scheme of a key that is not there": (
+        set_in("key_scheme", {"name": "mixed", "direct": ["button:nobody"]}),
+        "key_scheme.direct",
+    ),
+    "chord of a key that is not there": (
+        set_in("chords", {"rule": "own", "groups": [["button:nobody"]]}),
+        "chords.groups[0]",
+    ),
     "screen on the wrong bus": (set_in("screen", "bus", "one-way serial"), "screen.bus"),
-    "two things at one address": (set_in("sensors", [{"name": "tilt", "address": 60}]), "sensors[0].address"),
+    "two things at one address": (
+        set_in("sensors", [{"name": "tilt", "address": 60}]),
+        "sensors[0].address",
+    ),
     "own chip without a table": (set_in("chip", "part", "own"), "pin_table"),
     "unknown power": (set_in("power", "kind", "plutonium"), "power"),
     "unknown link": (set_in("links", [{"kind": "telegraph", "name": "t"}]), "links[0]"),
     "unknown role": (set_in("role", "doorstop"), "role"),
-    "too many buttons": (changed(lambda p: p.update(controls=MANY, outline={"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 90})), "pins"),
+    "too many buttons": (
+        changed(
+            lambda p: p.update(
+                controls=MANY,
+                outline={"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 90},
+            )
+        ),
+        "pins",
+    ),
     "no controls": (set_in("controls", []), "controls"),
-    "hole through a button": (set_in("fixing_holes", 0, {"name": "post", "x_mm": 9, "y_mm": 20}), "post"),
+    "hole through a button": (
+        set_in("fixing_holes", 0, {"name": "post", "x_mm": 9, "y_mm": 20}),
+        "post",
+    ),
     "impossible turn": (set_in("power_switch", "turn_deg", 45), "power_switch"),
 }
 
@@ -120,9 +173,15 @@ APP_CASES = [name for name, (data, _) in BROKEN.items() if len(data) < 100_000]
 @pytest.mark.parametrize("name", APP_CASES)
 def test_the_application_answers_with_a_sentence_or_a_stop(name: str, client: TestClient) -> None:
     data, _ = BROKEN[name]
-    answer = client.post("/api/projects", content=data, headers={"Content-Type": "application/json"})
+    answer = client.post(
+        "/api/projects", content=data, headers={"Content-Type": "application/json"}
+    )
     if answer.status_code == 201:
-        stops = [f for f in answer.json()["findings"] if f["severity"] == "stop" and f["station"] == "brief"]
+        stops = [
+            f
+            for f in answer.json()["findings"]
+            if f["severity"] == "stop" and f["station"] == "brief"
+        ]
         assert stops
         assert stops[0]["way_out"]
     else:
@@ -148,7 +207,9 @@ def test_the_published_schema_is_the_one_in_force() -> None:
     assert published == json.loads(json.dumps(Brief.model_json_schema(), sort_keys=True))
 
 
-@pytest.mark.parametrize("path", sorted((ROOT / "examples").glob("*.brief.json")), ids=lambda p: p.stem)
+@pytest.mark.parametrize(
+    "path", sorted((ROOT / "examples").glob("*.brief.json")), ids=lambda p: p.stem
+)
 def test_examples_follow_the_published_schema(path: Path) -> None:
     import jsonschema
 

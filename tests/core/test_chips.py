@@ -37,7 +37,13 @@ def test_serial_and_two_wire_of_one_number_are_one_block_there() -> None:
 
 
 @pytest.mark.parametrize(
-    ("port", "line"), [("PA3", "interrupt line 3"), ("PC13", "interrupt line 13"), ("P0.03", "interrupt P0.03"), ("GP4", "interrupt GP4")]
+    ("port", "line"),
+    [
+        ("PA3", "interrupt line 3"),
+        ("PC13", "interrupt line 13"),
+        ("P0.03", "interrupt P0.03"),
+        ("GP4", "interrupt GP4"),
+    ],
 )
 def test_interrupt_lines(port: str, line: str) -> None:
     assert interrupt_line(port) == line
@@ -46,11 +52,16 @@ def test_interrupt_lines(port: str, line: str) -> None:
 @pytest.mark.parametrize(
     ("name", "package", "soldering"),
     [
-        ("stm32l051c8t6", "LQFP48", "hand iron"), ("stm32g030f6p6", "TSSOP20", "hand iron"), ("stm32c011j4m6", "SO8N", "hand iron"),
-        ("stm32l431cbu6", "QFN48", "hot plate"), ("stm32f072rbh6", "UFBGA64", "assembly house"), ("stm32f042t6y6", "WLCSP36", "assembly house"),
-        ("nrf52840-xxaa", "WLCSP", "assembly house"), ("stm32c071r8t6n", "LQFP64", "hand iron"),
+        ("stm32l051c8t6", "LQFP48", "hand iron"),
+        ("stm32g030f6p6", "TSSOP20", "hand iron"),
+        ("stm32c011j4m6", "SO8N", "hand iron"),
+        ("stm32l431cbu6", "QFN48", "hot plate"),
+        ("stm32f072rbh6", "UFBGA64", "assembly house"),
+        ("stm32f042t6y6", "WLCSP36", "assembly house"),
+        ("nrf52840-xxaa", "WLCSP", "assembly house"),
+        ("stm32c071r8t6n", "LQFP64", "hand iron"),
     ],
-)  # fmt: skip
+)
 def test_packages_and_what_it_takes_to_solder_them(name: str, package: str, soldering: str) -> None:
     chip = find_chip(name)
     assert chip.package.startswith(package)
@@ -65,7 +76,9 @@ def test_chips_without_a_pattern_say_so_and_can_be_planned() -> None:
         find_chip("nrf51422-xxaa")
 
 
-@pytest.mark.parametrize("name", ["stm32l051c8t6", "stm32f103c8t6", "nrf52833-xxaa", "stm32f042k6t6", "stm32h745xgh6@m4"])
+@pytest.mark.parametrize(
+    "name", ["stm32l051c8t6", "stm32f103c8t6", "nrf52833-xxaa", "stm32f042k6t6", "stm32h745xgh6@m4"]
+)
 def test_the_index_counts_what_the_chip_has(name: str, library: Library) -> None:
     row = next(r for r in library.list_chips() if r.name == name)
     assert row == row_of(find_chip(name))
@@ -129,5 +142,10 @@ def test_spares_are_counted() -> None:
     chip = find_chip("stm32l051c8t6")
     assert short_of(chip, set(), set()) == ()
     everything = {p.number for p in chip.pins}
-    assert dict(short_of(chip, everything, set())) == {"two plain pins": 2, "two analogue channels": 2, "a serial port": 1, "a two-wire bus": 1}
+    assert dict(short_of(chip, everything, set())) == {
+        "two plain pins": 2,
+        "two analogue channels": 2,
+        "a serial port": 1,
+        "a two-wire bus": 1,
+    }
     assert dict(short_of(chip, set(), {"i2c1", "i2c2"})) == {"a two-wire bus": 1}

@@ -33,8 +33,23 @@ def place(design: Design, name: str) -> tuple[float, float]:
 
 CONTROLS = [
     {"kind": "button", "name": "new one", "x_mm": 60, "y_mm": 40, "duty": "hot key"},
-    {"kind": "pad", "name": "new one", "x_mm": 60, "y_mm": 40, "form": "five-way part", "part": "five-way-10"},
-    {"kind": "stick", "name": "new one", "x_mm": 60, "y_mm": 40, "sensing": "magnetic", "press": False, "part": "stick-magnetic-13"},
+    {
+        "kind": "pad",
+        "name": "new one",
+        "x_mm": 60,
+        "y_mm": 40,
+        "form": "five-way part",
+        "part": "five-way-10",
+    },
+    {
+        "kind": "stick",
+        "name": "new one",
+        "x_mm": 60,
+        "y_mm": 40,
+        "sensing": "magnetic",
+        "press": False,
+        "part": "stick-magnetic-13",
+    },
     {"kind": "trigger", "name": "new one", "x_mm": 60, "y_mm": 40},
     {"kind": "encoder", "name": "new one", "x_mm": 60, "y_mm": 40},
     {"kind": "slider", "name": "new one", "x_mm": 60, "y_mm": 40, "part": "wheel-16"},
@@ -44,7 +59,9 @@ ADDED = {"button": 1, "pad": 5, "stick": 2, "trigger": 1, "encoder": 3, "slider"
 
 
 @pytest.mark.parametrize("control", CONTROLS, ids=lambda c: c["kind"])
-def test_every_kind_comes_brings_its_signals_and_goes(handset: Design, library: Library, control: dict[str, object]) -> None:
+def test_every_kind_comes_brings_its_signals_and_goes(
+    handset: Design, library: Library, control: dict[str, object]
+) -> None:
     more = edit(handset, kind="add-control", control=control)
     assert len(needs_of(more.brief)) - len(needs_of(handset.brief)) == ADDED[str(control["kind"])]
     assert not [f for f in brief_faults(more.brief, library) if "part" in f.place]
@@ -60,10 +77,18 @@ def test_groups_move_line_up_and_spread(handset: Design) -> None:
     row = edit(handset, kind="arrange-controls", names=names, how="row")
     assert {place(row, n)[1] for n in names} == {place(handset, "right west")[1]}
     spread = edit(
-        edit(handset, kind="move-thing", thing="button:right north", x_mm=120, y_mm=54), kind="arrange-controls", names=names, how="spread across"
+        edit(handset, kind="move-thing", thing="button:right north", x_mm=120, y_mm=54),
+        kind="arrange-controls",
+        names=names,
+        how="spread across",
     )
     assert [place(spread, n)[0] for n in names] == [114, 126, 138]
-    up = edit(handset, kind="arrange-controls", names=["right south", "right north", "right west"], how="spread up")
+    up = edit(
+        handset,
+        kind="arrange-controls",
+        names=["right south", "right north", "right west"],
+        how="spread up",
+    )
     assert place(up, "right west")[1] == 44
     with pytest.raises(EditRefused, match="no control"):
         edit(handset, kind="move-controls", names=["nobody"], dx_mm=1, dy_mm=1)
@@ -76,15 +101,34 @@ def test_mirrored_copies_change_side_and_name(handset: Design) -> None:
     assert place(mirrored, "left west") == (150 - 138, 44)
     with pytest.raises(EditRefused, match="right shoulder 2' overlaps"):
         edit(handset, kind="mirror-controls", names=["left shoulder"])
-    copy = edit(edit(handset, kind="remove-control", name="right shoulder"), kind="mirror-controls", names=["left shoulder"]).brief.controls[-1]
+    copy = edit(
+        edit(handset, kind="remove-control", name="right shoulder"),
+        kind="mirror-controls",
+        names=["left shoulder"],
+    ).brief.controls[-1]
     assert (copy.name, copy.digit, copy.x_mm) == ("right shoulder", "right finger", 128)
 
 
 def test_names_move_with_locks_schemes_and_chords(handset: Design) -> None:
-    design = handset.model_copy(update={"choices": Choices(pin_locks={"stick:left stick:x": "8", "button:menu": "6"})})
-    design = edit(design, kind="set-scheme", scheme={"name": "mixed", "direct": ["button:menu", "pad:left pad:up"]})
-    design = edit(design, kind="set-chords", chords={"rule": "own", "groups": [["button:menu", "stick:left stick:press"]]})
-    renamed = edit(edit(design, kind="rename-control", name="left stick", new_name="slew"), kind="rename-control", name="menu", new_name="list")
+    design = handset.model_copy(
+        update={"choices": Choices(pin_locks={"stick:left stick:x": "8", "button:menu": "6"})}
+    )
+    design = edit(
+        design,
+        kind="set-scheme",
+        scheme={"name": "mixed", "direct": ["button:menu", "pad:left pad:up"]},
+    )
+    design = edit(
+        design,
+        kind="set-chords",
+        chords={"rule": "own", "groups": [["button:menu", "stick:left stick:press"]]},
+    )
+    renamed = edit(
+        edit(design, kind="rename-control", name="left stick", new_name="slew"),
+        kind="rename-control",
+        name="menu",
+        new_name="list",
+    )
     assert renamed.choices.pin_locks == {"stick:slew:x": "8", "button:list": "6"}
     assert renamed.brief.key_scheme.direct == ("button:list", "pad:left pad:up")
     assert renamed.brief.chords.groups == (("button:list", "stick:slew:press"),)
@@ -94,24 +138,35 @@ def test_names_move_with_locks_schemes_and_chords(handset: Design) -> None:
 
 
 def test_locks_of_signals_that_a_scheme_drops_are_dropped(handset: Design) -> None:
-    design = handset.model_copy(update={"choices": Choices(pin_locks={"button:menu": "6", "screen:clock": "26"})})
-    assert edit(design, kind="set-scheme", scheme="diode matrix").choices.pin_locks == {"screen:clock": "26"}
+    design = handset.model_copy(
+        update={"choices": Choices(pin_locks={"button:menu": "6", "screen:clock": "26"})}
+    )
+    assert edit(design, kind="set-scheme", scheme="diode matrix").choices.pin_locks == {
+        "screen:clock": "26"
+    }
 
 
 def test_the_device_as_a_whole(handset: Design) -> None:
     assert edit(handset, kind="set-role", role="stand-alone").brief.role == "stand-alone"
     assert edit(handset, kind="set-analogue", by="multiplexer").brief.analogue_by == "multiplexer"
-    parallel = edit(handset, kind="set-screen", part="screen-320x240-parallel", bus="parallel colour")
+    parallel = edit(
+        handset, kind="set-screen", part="screen-320x240-parallel", bus="parallel colour"
+    )
     assert parallel.brief.screen is not None
     assert parallel.brief.screen.bus == "parallel colour"
     bits = edit(parallel, kind="set-screen-bits", bits=12)
     assert len(needs_of(bits.brief)) - len(needs_of(parallel.brief)) == 6
-    assert edit(handset, kind="set-screen-wish", serial_mhz=24, wanted_rows=4).brief.screen.serial_mhz == 24  # type: ignore[union-attr]
+    assert (
+        edit(handset, kind="set-screen-wish", serial_mhz=24, wanted_rows=4).brief.screen.serial_mhz
+        == 24
+    )  # type: ignore[union-attr]
     card = edit(handset, kind="add-link", link={"kind": "memory-card", "name": "card"})
     assert len(needs_of(card.brief)) - len(needs_of(handset.brief)) == 5
     assert edit(card, kind="remove-link", name="card").brief == handset.brief
     sensed = edit(handset, kind="set-sensors", sensors=[{"name": "tilt", "interrupt": True}])
-    assert {n.signal for n in needs_of(sensed.brief)} - {n.signal for n in needs_of(handset.brief)} == {
+    assert {n.signal for n in needs_of(sensed.brief)} - {
+        n.signal for n in needs_of(handset.brief)
+    } == {
         "bus:clock",
         "bus:data",
         "sensor:tilt:interrupt",
@@ -119,36 +174,68 @@ def test_the_device_as_a_whole(handset: Design) -> None:
     assert edit(handset, kind="set-battery-sense", sense=False).brief.power.sense is False  # type: ignore[union-attr]
     clocks = edit(handset, kind="set-clocks", crystal=True, clock_crystal=True)
     assert len(needs_of(clocks.brief)) - len(needs_of(handset.brief)) == 4
-    lights = edit(edit(handset, kind="set-extra", extra="light_matrix", present=True), kind="set-lights", rows=6, columns=5)
+    lights = edit(
+        edit(handset, kind="set-extra", extra="light_matrix", present=True),
+        kind="set-lights",
+        rows=6,
+        columns=5,
+    )
     assert len(needs_of(lights.brief)) - len(needs_of(handset.brief)) == 11
     assert edit(handset, kind="set-extra", extra="buzzer", present=False).brief.buzzer is None
-    assert edit(handset, kind="set-power", power={"kind": "coin-cell", "x_mm": 75, "y_mm": 28}).brief.power.kind == "coin-cell"
+    assert (
+        edit(
+            handset, kind="set-power", power={"kind": "coin-cell", "x_mm": 75, "y_mm": 28}
+        ).brief.power.kind
+        == "coin-cell"
+    )
     assert len(edit(handset, kind="add-corner-holes").brief.fixing_holes) == 4
 
 
 def test_an_existing_shell_keeps_outline_and_holes(handset: Design) -> None:
     kept = edit(handset, kind="set-shell", shell={"kind": "existing", "name": "old handle"})
     with pytest.raises(EditRefused, match="existing shell"):
-        edit(kept, kind="set-outline", outline={"kind": "rounded-rectangle", "width_mm": 140, "height_mm": 70})
+        edit(
+            kept,
+            kind="set-outline",
+            outline={"kind": "rounded-rectangle", "width_mm": 140, "height_mm": 70},
+        )
     with pytest.raises(EditRefused, match="existing shell"):
         edit(kept, kind="move-thing", thing="hole:post south west", x_mm=9, y_mm=9)
     wide = {"kind": "rounded-rectangle", "width_mm": 160, "height_mm": 72, "corner_mm": 5}
-    assert edit(handset, kind="set-outline", outline=wide).brief.outline.model_dump()["width_mm"] == 160
+    assert (
+        edit(handset, kind="set-outline", outline=wide).brief.outline.model_dump()["width_mm"]
+        == 160
+    )
 
 
 @pytest.mark.parametrize(
     ("fields", "said"),
     [
-        ({"kind": "change-control", "name": "menu", "control": {"kind": "stick", "name": "menu", "x_mm": 64, "y_mm": 12}}, "is a button"),
-        ({"kind": "set-scheme", "scheme": {"name": "mixed", "direct": ["button:nobody"]}}, "does not have"),
-        ({"kind": "set-chords", "chords": {"rule": "own", "groups": [["button:nobody"]]}}, "does not have"),
+        (
+            {
+                "kind": "change-control",
+                "name": "menu",
+                "control": {"kind": "stick", "name": "menu", "x_mm": 64, "y_mm": 12},
+            },
+            "is a button",
+        ),
+        (
+            {"kind": "set-scheme", "scheme": {"name": "mixed", "direct": ["button:nobody"]}},
+            "does not have",
+        ),
+        (
+            {"kind": "set-chords", "chords": {"rule": "own", "groups": [["button:nobody"]]}},
+            "does not have",
+        ),
         ({"kind": "set-sensors", "sensors": [{"name": "a"}, {"name": "b"}]}, "0x68 is taken"),
         ({"kind": "set-screen-bits", "bits": 7}, "colour_bits"),
         ({"kind": "add-link", "link": {"kind": "usb-device", "name": "usb"}}, "already"),
         ({"kind": "set-lights", "count": -1}, None),
     ],
 )
-def test_refused_edits_say_why(handset: Design, fields: dict[str, object], said: str | None) -> None:
+def test_refused_edits_say_why(
+    handset: Design, fields: dict[str, object], said: str | None
+) -> None:
     if said is None:
         assert edit(handset, **fields).brief == handset.brief
         return

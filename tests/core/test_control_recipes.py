@@ -29,7 +29,12 @@ def plain(name: str, **changes: Any) -> Brief:
 
 def on_cells(**changes: Any) -> Brief:
     """The handset fed by two AAA cells, by itself, on a chip that is large enough."""
-    fixed = {"links": [], "role": "stand-alone", "power": {"kind": "two-aaa-cells", "x_mm": 75, "y_mm": 42}, "chip": {"part": "stm32f072rbt6"}}
+    fixed = {
+        "links": [],
+        "role": "stand-alone",
+        "power": {"kind": "two-aaa-cells", "x_mm": 75, "y_mm": 42},
+        "chip": {"part": "stm32f072rbt6"},
+    }
     return plain("star-handset", **{**fixed, **changes})
 
 
@@ -66,10 +71,16 @@ def test_the_circuit_of_a_bare_matrix_has_the_ghosts_that_the_analysis_names() -
     def reach(start: str) -> set[str]:
         seen, waiting = {start}, [start]
         while waiting:
-            waiting += [n for n in joined.get(waiting.pop(), ()) if n not in seen and not seen.add(n)]  # type: ignore[func-returns-value]
+            waiting += [
+                n for n in joined.get(waiting.pop(), ()) if n not in seen and not seen.add(n)
+            ]  # type: ignore[func-returns-value]
         return seen
 
-    low = {key for key, row, column in wiring.cells if f"COLUMN_{column + 1}" in reach(f"ROW_{row + 1}")}
+    low = {
+        key
+        for key, row, column in wiring.cells
+        if f"COLUMN_{column + 1}" in reach(f"ROW_{row + 1}")
+    }
     assert low == read_as_pressed(wiring, pressed)
 
 
@@ -88,17 +99,47 @@ def test_a_stick_has_its_rails_axes_and_press() -> None:
 @pytest.mark.parametrize(
     ("control", "wanted"),
     [
-        ({"kind": "encoder", "name": "knob", "x_mm": 75, "y_mm": 30}, {"a": "ENCODER_KNOB_A", "b": "ENCODER_KNOB_B", "press": "ENCODER_KNOB_PRESS", "common": "GROUND"}),
-        ({"kind": "slider", "name": "gain", "x_mm": 75, "y_mm": 30}, {"supply": "SUPPLY", "level": "SLIDER_GAIN_LEVEL", "ground": "GROUND"}),
-        ({"kind": "trigger", "name": "focus", "x_mm": 75, "y_mm": 30}, {"supply": "SUPPLY", "pull": "TRIGGER_FOCUS_PULL", "ground": "GROUND"}),
         (
-            {"kind": "pad", "name": "nub", "x_mm": 75, "y_mm": 30, "form": "five-way part", "part": "five-way-10"},
-            {"up": "PAD_NUB_UP", "down": "PAD_NUB_DOWN", "left": "PAD_NUB_LEFT", "right": "PAD_NUB_RIGHT", "press": "PAD_NUB_PRESS", "common": "GROUND"},
+            {"kind": "encoder", "name": "knob", "x_mm": 75, "y_mm": 30},
+            {
+                "a": "ENCODER_KNOB_A",
+                "b": "ENCODER_KNOB_B",
+                "press": "ENCODER_KNOB_PRESS",
+                "common": "GROUND",
+            },
+        ),
+        (
+            {"kind": "slider", "name": "gain", "x_mm": 75, "y_mm": 30},
+            {"supply": "SUPPLY", "level": "SLIDER_GAIN_LEVEL", "ground": "GROUND"},
+        ),
+        (
+            {"kind": "trigger", "name": "focus", "x_mm": 75, "y_mm": 30},
+            {"supply": "SUPPLY", "pull": "TRIGGER_FOCUS_PULL", "ground": "GROUND"},
+        ),
+        (
+            {
+                "kind": "pad",
+                "name": "nub",
+                "x_mm": 75,
+                "y_mm": 30,
+                "form": "five-way part",
+                "part": "five-way-10",
+            },
+            {
+                "up": "PAD_NUB_UP",
+                "down": "PAD_NUB_DOWN",
+                "left": "PAD_NUB_LEFT",
+                "right": "PAD_NUB_RIGHT",
+                "press": "PAD_NUB_PRESS",
+                "common": "GROUND",
+            },
         ),
     ],
     ids=["encoder", "slider", "trigger", "five-way"],
-)  # fmt: skip
-def test_other_controls_have_every_pad_on_its_net(control: dict[str, Any], wanted: dict[str, str]) -> None:
+)
+def test_other_controls_have_every_pad_on_its_net(
+    control: dict[str, Any], wanted: dict[str, str]
+) -> None:
     made = by_role(on_cells(controls=[control]))[f"{control['kind']}:{control['name']}"]
     names = parts()[made.part].pin_names
     assert {names[pad]: net for pad, net in made.pads.items()} == wanted
@@ -119,13 +160,21 @@ def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:
     assert screen is not None
     module = screens()["screen-128x64-serial"]
     header, decoupling = plain_screen_header(screen, module).components
-    assert [header.pads[str(i + 1)] for i in range(4)] == ["GROUND", "SUPPLY", "SCREEN_CLOCK", "SCREEN_DATA"]
+    assert [header.pads[str(i + 1)] for i in range(4)] == [
+        "GROUND",
+        "SUPPLY",
+        "SCREEN_CLOCK",
+        "SCREEN_DATA",
+    ]
     assert decoupling.pads == {"1": "SUPPLY", "2": "GROUND"}
     wide = screen.model_copy(update={"bus": "parallel colour", "colour_bits": 18})
     with pytest.raises(RecipeNotPossible, match="fewer colour bits"):
         plain_screen_header(wide, screens()["screen-320x240-parallel"])
     narrow = screen.model_copy(update={"bus": "parallel colour", "colour_bits": 6})
-    assert len(plain_screen_header(narrow, screens()["screen-320x240-parallel"]).components[0].pads) == 13
+    assert (
+        len(plain_screen_header(narrow, screens()["screen-320x240-parallel"]).components[0].pads)
+        == 13
+    )
 
 
 @pytest.mark.parametrize(
@@ -134,14 +183,31 @@ def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:
         ({"key_scheme": {"name": "expander 16"}}, "expander 16"),
         ({"key_scheme": {"name": "resistor ladder"}}, "resistor ladder"),
         ({"analogue_by": "converter"}, "outside converter"),
-        ({"controls": [{"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V"}]}, "5 V rail"),
         (
-            {"controls": [{"kind": "pad", "name": "p", "x_mm": 40, "y_mm": 30, "form": "five-way part", "part": "five-way-10"}], "key_scheme": {"name": "diode matrix"}},
+            {"controls": [{"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V"}]},
+            "5 V rail",
+        ),
+        (
+            {
+                "controls": [
+                    {
+                        "kind": "pad",
+                        "name": "p",
+                        "x_mm": 40,
+                        "y_mm": 30,
+                        "form": "five-way part",
+                        "part": "five-way-10",
+                    }
+                ],
+                "key_scheme": {"name": "diode matrix"},
+            },
             "share one leg",
         ),
     ],
-)  # fmt: skip
-def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(library: Library, changes: dict[str, Any], said: str) -> None:
+)
+def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(
+    library: Library, changes: dict[str, Any], said: str
+) -> None:
     brief = on_cells(**changes)
     with pytest.raises(RecipeNotPossible) as caught:
         controls(brief, parts(), TWO_AAA)
@@ -152,7 +218,13 @@ def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(libra
 
 
 def test_everything_without_a_recipe_is_named_at_once() -> None:
-    brief = plain("star-handset", links=[{"kind": "memory-card", "name": "card"}], speaker={}, light_chain={"count": 3}, crystal=True)
+    brief = plain(
+        "star-handset",
+        links=[{"kind": "memory-card", "name": "card"}],
+        speaker={},
+        light_chain={"count": 3},
+        crystal=True,
+    )
     with pytest.raises(RecipeNotPossible) as caught:
         refuse_without_recipe(brief)
     for word in ("card", "speaker", "light chain", "crystal", "lithium cell"):
@@ -161,10 +233,16 @@ def test_everything_without_a_recipe_is_named_at_once() -> None:
 
 @pytest.mark.parametrize(
     ("brief", "parts_on_it"),
-    [(lambda: on_cells(), 39), (lambda: plain("focus-pad", key_scheme={"name": "diode matrix"}), 44), (lambda: plain("dusk-remote", key_scheme={"name": "mixed"}), 38)],
+    [
+        (lambda: on_cells(), 39),
+        (lambda: plain("focus-pad", key_scheme={"name": "diode matrix"}), 44),
+        (lambda: plain("dusk-remote", key_scheme={"name": "mixed"}), 38),
+    ],
     ids=["sticks and a serial screen", "diode matrix", "mixed"],
-)  # fmt: skip
-def test_boards_with_new_controls_and_schemes_end_ready(brief: Any, parts_on_it: int, library: Library) -> None:
+)
+def test_boards_with_new_controls_and_schemes_end_ready(
+    brief: Any, parts_on_it: int, library: Library
+) -> None:
     design = bring_up_to_date(Design(brief=brief()), library)
     result = release(design, library)
     assert [f.sentence for f in result.findings if f.severity == "stop"] == []

@@ -29,25 +29,57 @@ def some_edit(chance: random.Random, design: Design) -> dict[str, Any]:
     brief = design.brief
     name, keys = chance.choice([c.name for c in brief.controls]), [k.id for k in keys_of(brief)]
     place = {"x_mm": round(chance.uniform(0, 150), 1), "y_mm": round(chance.uniform(0, 80), 1)}
-    scheme = {"name": chance.choice(get_args(SchemeName)), "shape": chance.choice(["best", "few rows", "left and right"]), "direct": keys[:2]}
+    scheme = {
+        "name": chance.choice(get_args(SchemeName)),
+        "shape": chance.choice(["best", "few rows", "left and right"]),
+        "direct": keys[:2],
+    }
     choices: list[dict[str, Any]] = [
-        {"kind": "add-control", "control": {"kind": chance.choice(KINDS), "name": f"n {chance.randrange(99)}", **place}},
+        {
+            "kind": "add-control",
+            "control": {"kind": chance.choice(KINDS), "name": f"n {chance.randrange(99)}", **place},
+        },
         {"kind": "remove-control", "name": name},
         {"kind": "rename-control", "name": name, "new_name": f"r {chance.randrange(99)}"},
         {"kind": "mirror-controls", "names": [name]},
         {"kind": "set-scheme", "scheme": scheme},
-        {"kind": "set-chords", "chords": {"rule": chance.choice(["two thumbs", "whole pad", "typing"])}},
-        {"kind": "set-role", "role": chance.choice(["stand-alone", "usb-controller", "usb-keyboard", "host-key-reader"])},
+        {
+            "kind": "set-chords",
+            "chords": {"rule": chance.choice(["two thumbs", "whole pad", "typing"])},
+        },
+        {
+            "kind": "set-role",
+            "role": chance.choice(
+                ["stand-alone", "usb-controller", "usb-keyboard", "host-key-reader"]
+            ),
+        },
         {"kind": "set-chip", "part": chance.choice(CHIPS)},
         {"kind": "set-extra", "extra": chance.choice(EXTRAS), "present": chance.random() < 0.6},
         {"kind": "set-analogue", "by": chance.choice(["chip", "converter", "multiplexer"])},
         {
             "kind": "add-link",
-            "link": {"kind": chance.choice(["usb-device", "memory-card", "expansion", "board-link"]), "name": f"l {chance.randrange(5)}"},
+            "link": {
+                "kind": chance.choice(["usb-device", "memory-card", "expansion", "board-link"]),
+                "name": f"l {chance.randrange(5)}",
+            },
         },
-        {"kind": "set-power", "power": {"kind": chance.choice(["two-aaa-cells", "lithium-cell", "from-host"]), "x_mm": 30, "y_mm": 20}},
-        {"kind": "lock-pin", "signal": chance.choice([n.signal for n in needs_of(brief)]), "pin": str(chance.randrange(1, 64))},
-        {"kind": "set-sensors", "sensors": [{"name": "s", "address": chance.randrange(8, 119), "interrupt": True}]},
+        {
+            "kind": "set-power",
+            "power": {
+                "kind": chance.choice(["two-aaa-cells", "lithium-cell", "from-host"]),
+                "x_mm": 30,
+                "y_mm": 20,
+            },
+        },
+        {
+            "kind": "lock-pin",
+            "signal": chance.choice([n.signal for n in needs_of(brief)]),
+            "pin": str(chance.randrange(1, 64)),
+        },
+        {
+            "kind": "set-sensors",
+            "sensors": [{"name": "s", "address": chance.randrange(8, 119), "interrupt": True}],
+        },
     ]
     return chance.choice(choices)
 

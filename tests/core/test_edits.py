@@ -19,7 +19,13 @@ def test_a_button_moves_and_makes_the_rest_stale(finished: Design) -> None:
 
 @pytest.mark.parametrize(
     ("thing", "field"),
-    [("screen", "screen"), ("light", "light"), ("power", "power"), ("power_switch", "power_switch"), ("programming_port", "programming_port")],
+    [
+        ("screen", "screen"),
+        ("light", "light"),
+        ("power", "power"),
+        ("power_switch", "power_switch"),
+        ("programming_port", "programming_port"),
+    ],
 )
 def test_other_things_move_too(finished: Design, thing: str, field: str) -> None:
     moved = edit(finished, kind="move-thing", thing=thing, x_mm=31.0, y_mm=20.0)
@@ -32,7 +38,11 @@ def test_a_hole_moves(finished: Design) -> None:
 
 
 def test_buttons_come_and_go(finished: Design) -> None:
-    more = edit(finished, kind="add-control", control={"kind": "button", "name": "fan", "x_mm": 45, "y_mm": 30})
+    more = edit(
+        finished,
+        kind="add-control",
+        control={"kind": "button", "name": "fan", "x_mm": 45, "y_mm": 30},
+    )
     assert [c.name for c in more.brief.controls][-1] == "fan"
     assert edit(more, kind="remove-control", name="fan").brief == finished.brief
 
@@ -67,20 +77,43 @@ def test_extras_come_and_go(finished: Design) -> None:
 
 def test_simple_settings(finished: Design) -> None:
     assert edit(finished, kind="set-quantity", quantity=7).brief.quantity == 7
-    assert edit(finished, kind="set-reading", reading="pull-down-resistors").brief.button_reading == "pull-down-resistors"
-    chosen = edit(finished, kind="choose-house", house="saltmarsh", finish="gold", colour="blue", thickness_um=1000, shipping="courier")
+    assert (
+        edit(finished, kind="set-reading", reading="pull-down-resistors").brief.button_reading
+        == "pull-down-resistors"
+    )
+    chosen = edit(
+        finished,
+        kind="choose-house",
+        house="saltmarsh",
+        finish="gold",
+        colour="blue",
+        thickness_um=1000,
+        shipping="courier",
+    )
     assert chosen.choices.house == "saltmarsh"
-    assert edit(chosen, kind="replace-brief", brief=finished.brief.model_dump()).brief == finished.brief
+    assert (
+        edit(chosen, kind="replace-brief", brief=finished.brief.model_dump()).brief
+        == finished.brief
+    )
 
 
 @pytest.mark.parametrize(
     ("fields", "reason"),
     [
-        ({"kind": "move-thing", "thing": "button:dome", "x_mm": 200, "y_mm": 7}, "outside the board"),
+        (
+            {"kind": "move-thing", "thing": "button:dome", "x_mm": 200, "y_mm": 7},
+            "outside the board",
+        ),
         ({"kind": "move-thing", "thing": "button:ghost", "x_mm": 20, "y_mm": 7}, "no control"),
         ({"kind": "move-thing", "thing": "sofa", "x_mm": 20, "y_mm": 7}, "no 'sofa'"),
         ({"kind": "move-thing", "thing": "button:dome", "x_mm": 38, "y_mm": 7}, "overlaps"),
-        ({"kind": "add-control", "control": {"kind": "button", "name": "dome", "x_mm": 45, "y_mm": 30}}, "stands twice"),
+        (
+            {
+                "kind": "add-control",
+                "control": {"kind": "button", "name": "dome", "x_mm": 45, "y_mm": 30},
+            },
+            "stands twice",
+        ),
         ({"kind": "lock-pin", "signal": "button:ghost", "pin": "3"}, "no signal"),
         ({"kind": "seat-part", "role": "ghost", "x_mm": 3, "y_mm": 3}, "no part"),
     ],
@@ -99,7 +132,11 @@ def test_two_signals_cannot_be_locked_to_one_pin(finished: Design) -> None:
 
 
 def test_the_last_button_stays(finished: Design) -> None:
-    one = finished.model_copy(update={"brief": finished.brief.model_copy(update={"controls": finished.brief.controls[:1]})})
+    one = finished.model_copy(
+        update={
+            "brief": finished.brief.model_copy(update={"controls": finished.brief.controls[:1]})
+        }
+    )
     with pytest.raises(EditRefused, match="last control"):
         edit(one, kind="remove-control", name="brighter")
 

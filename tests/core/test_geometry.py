@@ -10,7 +10,9 @@ sizes = st.integers(100_000, 5_000_000)
 turns = st.sampled_from([0, 90, 180, 270])
 shapes = st.one_of(
     st.builds(Round, places, places, sizes),
-    st.builds(Box, places, places, sizes.map(lambda s: s // 2 * 2), sizes.map(lambda s: s // 2 * 2)),
+    st.builds(
+        Box, places, places, sizes.map(lambda s: s // 2 * 2), sizes.map(lambda s: s // 2 * 2)
+    ),
     st.builds(Bar, places, places, places, places, sizes),
 )
 
@@ -23,7 +25,9 @@ def test_four_quarter_turns_come_home(x: int, y: int, turn: int) -> None:
 
 
 @given(shapes, shapes, places, places, turns, st.booleans())
-def test_a_gap_does_not_change_when_both_are_moved_alike(a: object, b: object, x: int, y: int, turn: int, far: bool) -> None:
+def test_a_gap_does_not_change_when_both_are_moved_alike(
+    a: object, b: object, x: int, y: int, turn: int, far: bool
+) -> None:
     seat = Seat(x, y, turn, far)
     before = gap_between(a, b)  # type: ignore[arg-type]
     after = gap_between(seat.shape(a), seat.shape(b))  # type: ignore[arg-type]

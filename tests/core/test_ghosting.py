@@ -8,7 +8,16 @@ import pytest
 
 from loquet.core.brief import Chords
 from loquet.core.pins.chords import together_of
-from loquet.core.pins.ghosting import Together, chain_ghosts, ghosts, least_diodes, least_direct, read_as_pressed, rollover, up_to
+from loquet.core.pins.ghosting import (
+    Together,
+    chain_ghosts,
+    ghosts,
+    least_diodes,
+    least_direct,
+    read_as_pressed,
+    rollover,
+    up_to,
+)
 from loquet.core.pins.wiring import KeyWiring, lines_for, shape_of, wire
 from loquet.demo.scenario import demo_brief
 
@@ -18,9 +27,17 @@ MATRICES, A_BATCH = 1000, 100
 def random_matrix(chance: random.Random, rows: int, columns: int) -> KeyWiring:
     places = [(r, c) for r in range(rows) for c in range(columns)]
     chance.shuffle(places)
-    keys = [(f"k{i}", r, c) for i, (r, c) in enumerate(places[: chance.randrange(2, len(places) + 1)])]
+    keys = [
+        (f"k{i}", r, c) for i, (r, c) in enumerate(places[: chance.randrange(2, len(places) + 1)])
+    ]
     share = chance.choice([0.0, 0.3, 0.7, 1.0])
-    return KeyWiring("bare matrix", rows, columns, tuple(keys), tuple(k for k, _, _ in keys if chance.random() < share))
+    return KeyWiring(
+        "bare matrix",
+        rows,
+        columns,
+        tuple(keys),
+        tuple(k for k, _, _ in keys if chance.random() < share),
+    )
 
 
 def by_graph_search(wiring: KeyWiring, pressed: tuple[str, ...]) -> frozenset[str]:
@@ -78,14 +95,22 @@ def test_the_least_cures_are_the_least(seed: int) -> None:
         return KeyWiring(wiring.scheme, 3, 3, wiring.cells, (*wiring.diodes, *more))
 
     def without_keys(gone: tuple[str, ...]) -> KeyWiring:
-        return KeyWiring(wiring.scheme, 3, 3, tuple(c for c in wiring.cells if c[0] not in gone), wiring.diodes)
+        return KeyWiring(
+            wiring.scheme, 3, 3, tuple(c for c in wiring.cells if c[0] not in gone), wiring.diodes
+        )
 
     assert cured(with_diodes(diodes), together)
     assert cured(without_keys(direct), together)
     if diodes:
-        assert not any(cured(with_diodes(some), together) for some in itertools.combinations(keys, len(diodes) - 1))
+        assert not any(
+            cured(with_diodes(some), together)
+            for some in itertools.combinations(keys, len(diodes) - 1)
+        )
     if direct:
-        assert not any(cured(without_keys(some), together) for some in itertools.combinations(keys, len(direct) - 1))
+        assert not any(
+            cured(without_keys(some), together)
+            for some in itertools.combinations(keys, len(direct) - 1)
+        )
 
 
 def test_three_corners_of_a_rectangle_close_the_fourth() -> None:
@@ -93,23 +118,31 @@ def test_three_corners_of_a_rectangle_close_the_fourth() -> None:
     cells = (("a", 0, 0), ("b", 0, 1), ("c", 1, 1), ("d", 1, 0))
     bare = KeyWiring("bare matrix", 2, 2, cells)
     assert read_as_pressed(bare, "abc") == frozenset("abcd")
-    assert read_as_pressed(KeyWiring("diode matrix", 2, 2, cells, tuple("abcd")), "abc") == frozenset("abc")
+    assert read_as_pressed(
+        KeyWiring("diode matrix", 2, 2, cells, tuple("abcd")), "abc"
+    ) == frozenset("abc")
     assert rollover(bare) == 2
 
 
 def test_chained_keys_of_a_charlieplexed_matrix_cannot_be_trusted() -> None:
-    wiring = KeyWiring("charlieplexed", 3, 3, (("ab", 0, 1), ("bc", 1, 2), ("ac", 0, 2)), ("ab", "bc", "ac"))
+    wiring = KeyWiring(
+        "charlieplexed", 3, 3, (("ab", 0, 1), ("bc", 1, 2), ("ac", 0, 2)), ("ab", "bc", "ac")
+    )
     assert [(g.key, g.path) for g in chain_ghosts(wiring, up_to(2))] == [("ac", ("ab", "bc"))]
     assert rollover(wiring) == 1
 
 
-@pytest.mark.parametrize(("count", "lines"), [(2, 2), (3, 3), (6, 3), (7, 4), (12, 4), (13, 5), (20, 5)])
+@pytest.mark.parametrize(
+    ("count", "lines"), [(2, 2), (3, 3), (6, 3), (7, 4), (12, 4), (13, 5), (20, 5)]
+)
 def test_charlieplexing_reads_n_times_n_minus_one(count: int, lines: int) -> None:
     """n(n - 1) keys on n lines (common practice)."""
     assert lines_for(count) == lines
 
 
-@pytest.mark.parametrize(("count", "shape"), [(16, (4, 4)), (12, (3, 4)), (20, (4, 5)), (2, (1, 2)), (9, (3, 3))])
+@pytest.mark.parametrize(
+    ("count", "shape"), [(16, (4, 4)), (12, (3, 4)), (20, (4, 5)), (2, (1, 2)), (9, (3, 3))]
+)
 def test_a_matrix_of_n_lines_reads_floor_times_ceiling(count: int, shape: tuple[int, int]) -> None:
     """floor(n/2) x ceil(n/2); 8 lines read 16 keys (common practice)."""
     rows, columns = shape_of(count, "best")
@@ -119,7 +152,9 @@ def test_a_matrix_of_n_lines_reads_floor_times_ceiling(count: int, shape: tuple[
 @pytest.mark.parametrize("shape", ["best", "few rows", "left and right"])
 def test_every_shape_gives_each_key_a_cell_of_its_own(shape: str) -> None:
     brief = demo_brief("log-key-pad")
-    brief = brief.model_copy(update={"key_scheme": brief.key_scheme.model_copy(update={"shape": shape})})
+    brief = brief.model_copy(
+        update={"key_scheme": brief.key_scheme.model_copy(update={"shape": shape})}
+    )
     wiring = wire(brief, "diode matrix")
     places = {(r, c) for _, r, c in wiring.cells}
     assert len(places) == len(wiring.cells) == 20
@@ -134,13 +169,35 @@ def test_every_shape_gives_each_key_a_cell_of_its_own(shape: str) -> None:
         ("two thumbs", ("button:right north", "button:right south"), False),
         ("whole pad", ("button:right north", "button:right south"), True),
         ("whole pad", ("button:right north", "button:right south", "button:right west"), False),
-        ("two thumbs", ("pad:left pad:up", "button:right north", "button:left shoulder", "button:right shoulder"), True),
-        ("typing", ("button:menu", "button:mark", "button:right north", "button:right south", "pad:left pad:up", "pad:left pad:down"), True),
+        (
+            "two thumbs",
+            (
+                "pad:left pad:up",
+                "button:right north",
+                "button:left shoulder",
+                "button:right shoulder",
+            ),
+            True,
+        ),
+        (
+            "typing",
+            (
+                "button:menu",
+                "button:mark",
+                "button:right north",
+                "button:right south",
+                "pad:left pad:up",
+                "pad:left pad:down",
+            ),
+            True,
+        ),
         ("own", ("button:menu", "button:mark"), True),
         ("own", ("button:menu", "button:right north"), False),
     ],
 )
 def test_chord_rules(rule: str, held: tuple[str, ...], allowed: bool) -> None:
     groups = (("button:menu", "button:mark"),) if rule == "own" else ()
-    brief = demo_brief("star-handset").model_copy(update={"chords": Chords(rule=rule, groups=groups)})  # type: ignore[arg-type]
+    brief = demo_brief("star-handset").model_copy(
+        update={"chords": Chords(rule=rule, groups=groups)}
+    )  # type: ignore[arg-type]
     assert together_of(brief)(frozenset(held)) is allowed

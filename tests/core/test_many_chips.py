@@ -32,7 +32,9 @@ def raw_devices(path: Path) -> dict[str, Any]:
 def raw_gpio(name: str) -> dict[str, Any]:
     for path in files_for(name):
         if name in raw_devices(path):
-            found: dict[str, Any] = next(d for d in raw_devices(path)[name].properties["driver"] if d["name"] == "gpio")
+            found: dict[str, Any] = next(
+                d for d in raw_devices(path)[name].properties["driver"] if d["name"] == "gpio"
+            )
             return found
     raise KeyError(name)
 
@@ -40,12 +42,19 @@ def raw_gpio(name: str) -> dict[str, Any]:
 def raw_faults(plan: PinPlan) -> list[str]:
     """The data set's own rules, read from its own words: the port is bonded to the pin, the function is on the port, remaps agree."""
     gpio = raw_gpio(plan.chip)
-    bonded = Counter((p["position"], p["name"][:4].rstrip("-/( ")) for p in gpio["package"][0]["pin"])
+    bonded = Counter(
+        (p["position"], p["name"][:4].rstrip("-/( ")) for p in gpio["package"][0]["pin"]
+    )
     names = {(p["position"], p["name"]) for p in gpio["package"][0]["pin"]}
-    faults = [f"pin {pin} twice" for pin, n in Counter(a.pin for a in plan.assignments).items() if n > 1]
+    faults = [
+        f"pin {pin} twice" for pin, n in Counter(a.pin for a in plan.assignments).items() if n > 1
+    ]
     routes: dict[str, set[str]] = {}
     for row in plan.assignments:
-        if not any(position == row.pin and (name == row.port or name.startswith(row.port)) for position, name in names):
+        if not any(
+            position == row.pin and (name == row.port or name.startswith(row.port))
+            for position, name in names
+        ):
             faults.append(f"{row.port} is not on pin {row.pin}")
         if not row.function or row.route == "any pin" or row.peripheral in ("debug", "usbd"):
             continue
@@ -62,10 +71,22 @@ def raw_faults(plan: PinPlan) -> list[str]:
                 if g["id"] == group
                 for s in g["signal"]
             ]
-            ok = any(f"P{s['port'].upper()}{s['pin']}" == row.port and s["name"] == row.function for s in rows)
+            ok = any(
+                f"P{s['port'].upper()}{s['pin']}" == row.port and s["name"] == row.function
+                for s in rows
+            )
         else:
-            pin = next(p for p in gpio["gpio"] if f"P{p['port'].upper()}{p['pin']}" == row.port or f"P{p['port']}.{int(p['pin']):02d}" == row.port)
-            ok = any(s.get("driver", "") + s.get("instance", "") == row.peripheral and s["name"] == row.function for s in pin.get("signal", []))
+            pin = next(
+                p
+                for p in gpio["gpio"]
+                if f"P{p['port'].upper()}{p['pin']}" == row.port
+                or f"P{p['port']}.{int(p['pin']):02d}" == row.port
+            )
+            ok = any(
+                s.get("driver", "") + s.get("instance", "") == row.peripheral
+                and s["name"] == row.function
+                for s in pin.get("signal", [])
+            )
         if not ok:
             faults.append(f"{row.port} has no {row.peripheral}.{row.function} by {row.route}")
     assert bonded
@@ -75,7 +96,10 @@ def raw_faults(plan: PinPlan) -> list[str]:
 def choice(library: Library) -> list[ListedChip]:
     """Every fifth chip of the index, the tiny packages, and all of the second maker's."""
     rows = list(library.list_chips())
-    return sorted({*rows[::EVERY], *(r for r in rows if r.name.startswith("nrf") or r.ports < 16)}, key=lambda r: r.name)
+    return sorted(
+        {*rows[::EVERY], *(r for r in rows if r.name.startswith("nrf") or r.ports < 16)},
+        key=lambda r: r.name,
+    )
 
 
 def faults_on(names: list[str]) -> tuple[int, int, list[str]]:
@@ -86,12 +110,16 @@ def faults_on(names: list[str]) -> tuple[int, int, list[str]]:
     for name in names:
         for title in BRIEFS:
             brief = demo_brief(title)
-            changed = brief.model_copy(update={"chip": brief.chip.model_copy(update={"part": name})})
+            changed = brief.model_copy(
+                update={"chip": brief.chip.model_copy(update={"part": name})}
+            )
             problem = pin_problem(Design(brief=changed), library)
             answer = solve(problem)
             if isinstance(answer, Solved):
                 solved += 1
-                faults += [f"{name}, {title}: {fault}" for fault in raw_faults(plan_of(problem, answer))]
+                faults += [
+                    f"{name}, {title}: {fault}" for fault in raw_faults(plan_of(problem, answer))
+                ]
             elif isinstance(answer, Infeasible) and answer.signals and answer.why.endswith("."):
                 refused += 1
             else:
@@ -113,7 +141,9 @@ def test_every_chip_carries_the_briefs_or_says_why_not(library: Library) -> None
     names = [c.name for c in choice(library)]
     size = -(-len(names) // BATCHES)
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
-        answers = list(pool.map(faults_on, [names[i : i + size] for i in range(0, len(names), size)]))
+        answers = list(
+            pool.map(faults_on, [names[i : i + size] for i in range(0, len(names), size)])
+        )
     assert [fault for _, _, faults in answers for fault in faults] == []
     solved, refused = sum(s for s, _, _ in answers), sum(r for _, r, _ in answers)
     assert solved + refused == len(names) * len(BRIEFS)

@@ -54,10 +54,21 @@ def test_k01_pins_run_out(handset: Design, library: Library) -> None:
 
 def test_k02_no_analogue_channels_left(handset: Design, library: Library) -> None:
     axes = [
-        {"kind": "stick" if i < 3 else "trigger", "name": f"axis {i}", "x_mm": 20 + 12 * i, "y_mm": 30, **({"press": False} if i < 3 else {})}
+        {
+            "kind": "stick" if i < 3 else "trigger",
+            "name": f"axis {i}",
+            "x_mm": 20 + 12 * i,
+            "y_mm": 30,
+            **({"press": False} if i < 3 else {}),
+        }
         for i in range(8)
     ]
-    plain = {**handset.brief.model_dump(mode="json"), "controls": axes, "chip": {"part": "stm32f072c8t6"}, "screen": None}
+    plain = {
+        **handset.brief.model_dump(mode="json"),
+        "controls": axes,
+        "chip": {"part": "stm32f072c8t6"},
+        "screen": None,
+    }
     design = Design(brief=read_brief(json.dumps(plain).encode()))
     conflict = verdict_of(design, library)
     assert conflict is not None
@@ -67,29 +78,54 @@ def test_k02_no_analogue_channels_left(handset: Design, library: Library) -> Non
     assert "outside multiplexer" in titles
 
 
-def test_k03_one_button_more_reaches_pins_scan_report_and_header_together(library: Library, handset: Design) -> None:
-    before = with_brief(on_chip(handset, "stm32f072rbt6"), key_scheme=KeyScheme(name="one pin each"))
-    after = apply(before, EDITS.validate_python({"kind": "add-control", "control": {"kind": "button", "name": "one more", "x_mm": 75, "y_mm": 20}}))
+def test_k03_one_button_more_reaches_pins_scan_report_and_header_together(
+    library: Library, handset: Design
+) -> None:
+    before = with_brief(
+        on_chip(handset, "stm32f072rbt6"), key_scheme=KeyScheme(name="one pin each")
+    )
+    after = apply(
+        before,
+        EDITS.validate_python(
+            {
+                "kind": "add-control",
+                "control": {"kind": "button", "name": "one more", "x_mm": 75, "y_mm": 20},
+            }
+        ),
+    )
     assert len(needs_of(after.brief)) == len(needs_of(before.brief)) + 1
     plans = [report_pins(d, library).plan for d in (before, after)]
     assert all(isinstance(p, PinPlan) for p in plans)
-    buttons = [next(f for f in fields_of(d.brief, p) if f.name == "buttons").count for d, p in zip((before, after), plans, strict=True)]  # type: ignore[arg-type]
+    buttons = [
+        next(f for f in fields_of(d.brief, p) if f.name == "buttons").count
+        for d, p in zip((before, after), plans, strict=True)
+    ]  # type: ignore[arg-type]
     assert buttons[1] == buttons[0] + 1
     header = write_header(after.brief, plans[1]).decode()  # type: ignore[arg-type]
     assert f"#define KEY_COUNT {len(key_table(after.brief, plans[1]))}" in header  # type: ignore[arg-type]
     assert "X(ONE_MORE, 14)" in header
 
 
-def test_k04_screen_and_sound_that_want_one_block_are_solved_together(library: Library, handset: Design) -> None:
+def test_k04_screen_and_sound_that_want_one_block_are_solved_together(
+    library: Library, handset: Design
+) -> None:
     """On this chip sound and serial buses share their blocks; with both and a card there is one too many, and the answer names them."""
-    design = with_brief(on_chip(handset, "stm32l051r8t6"), role="stand-alone", links=(), speaker=Speaker(feed="sound bus"))
+    design = with_brief(
+        on_chip(handset, "stm32l051r8t6"),
+        role="stand-alone",
+        links=(),
+        speaker=Speaker(feed="sound bus"),
+    )
     report = report_pins(design, library)
     assert report.plan is not None
     screen, sound = report.plan.of("screen:clock"), report.plan.of("speaker:clock")
     assert screen is not None
     assert sound is not None
     assert screen.peripheral[3:] != sound.peripheral[3:]
-    plain = {**design.brief.model_dump(mode="json"), "links": [{"kind": "memory-card", "name": "card"}]}
+    plain = {
+        **design.brief.model_dump(mode="json"),
+        "links": [{"kind": "memory-card", "name": "card"}],
+    }
     conflict = verdict_of(Design(brief=read_brief(json.dumps(plain).encode())), library)
     assert conflict is not None
     assert any("screen" in t for t in conflict.titles)
@@ -97,8 +133,14 @@ def test_k04_screen_and_sound_that_want_one_block_are_solved_together(library: L
 
 
 def test_k05_a_key_on_a_programming_pin_is_a_stop_with_a_repair(library: Library) -> None:
-    design = Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34", "buzzer": "37"}))
-    solved = run_stage(Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34"})), "pins", library)
+    design = Design(
+        brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34", "buzzer": "37"})
+    )
+    solved = run_stage(
+        Design(brief=dusk_remote(), choices=Choices(pin_locks={"button:dome": "34"})),
+        "pins",
+        library,
+    )
     findings = found(solved, library, "pin-sharing")
     assert [f.severity for f in findings] == ["stop"]
     assert "held key" in findings[0].sentence
@@ -108,7 +150,9 @@ def test_k05_a_key_on_a_programming_pin_is_a_stop_with_a_repair(library: Library
 
 
 def test_k06_a_ghost_is_a_stop_and_each_repair_cures_it(library: Library, handset: Design) -> None:
-    design = with_brief(handset, key_scheme=KeyScheme(name="bare matrix"), chords=Chords(rule="whole pad"))
+    design = with_brief(
+        handset, key_scheme=KeyScheme(name="bare matrix"), chords=Chords(rule="whole pad")
+    )
     findings = found(design, library, "ghosting")
     assert len(findings) == 1
     assert "reads as pressed too" in findings[0].sentence
@@ -133,7 +177,12 @@ def test_k07_map_header_and_plan_are_one_table(library: Library) -> None:
 def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handset: Design) -> None:
     screen = handset.brief.screen
     assert screen is not None
-    slow = with_brief(handset, screen=screen.model_copy(update={"part": "screen-320x240-serial", "serial_mhz": 8.0, "wanted_rate_hz": 30}))
+    slow = with_brief(
+        handset,
+        screen=screen.model_copy(
+            update={"part": "screen-320x240-serial", "serial_mhz": 8.0, "wanted_rate_hz": 30}
+        ),
+    )
     findings = found(slow, library, "frame-rate")
     assert len(findings) == 1
     assert "6.5 times a second" in findings[0].sentence
@@ -144,8 +193,23 @@ def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handse
 def test_k09_a_screen_too_coarse_for_its_text(library: Library, handset: Design) -> None:
     screen = handset.brief.screen
     assert screen is not None
-    assert found(with_brief(handset, screen=screen.model_copy(update={"wanted_rows": 4, "wanted_columns": 10})), library, "legible-text") == []
-    findings = found(with_brief(handset, screen=screen.model_copy(update={"wanted_rows": 8, "wanted_columns": 21})), library, "legible-text")
+    assert (
+        found(
+            with_brief(
+                handset, screen=screen.model_copy(update={"wanted_rows": 4, "wanted_columns": 10})
+            ),
+            library,
+            "legible-text",
+        )
+        == []
+    )
+    findings = found(
+        with_brief(
+            handset, screen=screen.model_copy(update={"wanted_rows": 8, "wanted_columns": 21})
+        ),
+        library,
+        "legible-text",
+    )
     assert "4 rows of 10" in findings[0].sentence
 
 
@@ -164,11 +228,20 @@ def test_k10_branches_and_addresses_of_the_bus(library: Library) -> None:
     assert Sensor(name="tilt").address == 0x68
 
 
-def test_5_v_into_a_pin_of_unknown_limits_is_something_to_look_at(library: Library, handset: Design) -> None:
-    controls = tuple(c.model_copy(update={"supply": "5 V"}) if c.kind == "stick" else c for c in handset.brief.controls)
-    design = run_stage(with_brief(on_chip(handset, "stm32f072rbt6"), controls=controls), "pins", library)
+def test_5_v_into_a_pin_of_unknown_limits_is_something_to_look_at(
+    library: Library, handset: Design
+) -> None:
+    controls = tuple(
+        c.model_copy(update={"supply": "5 V"}) if c.kind == "stick" else c
+        for c in handset.brief.controls
+    )
+    design = run_stage(
+        with_brief(on_chip(handset, "stm32f072rbt6"), controls=controls), "pins", library
+    )
     findings = found(design, library, "pin-voltage")
     assert {f.severity for f in findings} == {"look"}
     assert "not known" in findings[0].sentence
-    working = next(w for w in report_pins(design, library).workings if w.id == "axis.stick:left stick")
+    working = next(
+        w for w in report_pins(design, library).workings if w.id == "axis.stick:left stick"
+    )
     assert "divider 1 : 1.52" in working.formula

@@ -31,11 +31,18 @@ MODULE = """pad,port,can
 
 
 def test_a_module_is_planned_like_any_chip(library: Library) -> None:
-    design = apply(Design(brief=dusk_remote()), EDITS.validate_python({"kind": "use-pin-table", "name": "small module", "text": MODULE}))
+    design = apply(
+        Design(brief=dusk_remote()),
+        EDITS.validate_python({"kind": "use-pin-table", "name": "small module", "text": MODULE}),
+    )
     report = report_pins(design, library)
     assert report.plan is not None
     assert report.proof == "proven optimum"
-    clock, buzzer, debug = report.plan.of("screen:clock"), report.plan.of("buzzer"), report.plan.of("debug:data")
+    clock, buzzer, debug = (
+        report.plan.of("screen:clock"),
+        report.plan.of("buzzer"),
+        report.plan.of("debug:data"),
+    )
     assert clock is not None
     assert (clock.pin, clock.peripheral) == ("2", "i2c0")
     assert buzzer is not None
@@ -71,7 +78,11 @@ def test_csv_and_json_give_the_same_table() -> None:
         (b"\xff\xfe\x00", "byte 0", "UTF-8"),
         (b"{", "start", "JSON"),
         (b'{"name": "x", "pads": [{"pad": "1"}]}', "pads", "at least 2"),
-        (b'{"name": "x", "pads": [{"pad": "1", "can": ["fly"]}, {"pad": "2"}]}', "pads[0]", "not understood"),
+        (
+            b'{"name": "x", "pads": [{"pad": "1", "can": ["fly"]}, {"pad": "2"}]}',
+            "pads[0]",
+            "not understood",
+        ),
         (b"pad,port,can\n" + b"1,A,input\n" * 40_000, "pin table", "kB"),
         (b'pad,port,can\n1,"A,input\n2,B,input', "line", "CSV"),
     ],
@@ -86,4 +97,9 @@ def test_broken_tables_name_the_line_and_the_way_out(text: bytes, place: str, sa
 
 def test_an_edit_with_a_broken_table_is_refused_in_words() -> None:
     with pytest.raises(EditRefused, match="line 2"):
-        apply(Design(brief=dusk_remote()), EDITS.validate_python({"kind": "use-pin-table", "name": "x", "text": "pad,port,can\n1,A,fly\n"}))
+        apply(
+            Design(brief=dusk_remote()),
+            EDITS.validate_python(
+                {"kind": "use-pin-table", "name": "x", "text": "pad,port,can\n1,A,fly\n"}
+            ),
+        )

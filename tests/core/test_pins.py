@@ -49,7 +49,9 @@ def test_both_verdicts_are_among_the_random_cases() -> None:
     assert 0.2 < sum(verdicts) / len(verdicts) < 0.9
 
 
-def problem_on(library: Library, name: str, needs: tuple[Need, ...], locks: dict[str, str] | None = None) -> PinProblem:
+def problem_on(
+    library: Library, name: str, needs: tuple[Need, ...], locks: dict[str, str] | None = None
+) -> PinProblem:
     chip = library.find_chip(name)
     return PinProblem(needs, chip, package_places(chip, Seat(20_000_000, 20_000_000)), locks or {})
 
@@ -62,7 +64,10 @@ def test_the_plan_of_the_demo_holds_without_the_solver(library: Library, finishe
     for row in plan.assignments:
         assert row.port in chip.pin(row.pin).ports
         if row.function:
-            assert any(f.peripheral == row.peripheral and f.signal == row.function for f in chip.pin(row.pin).functions)
+            assert any(
+                f.peripheral == row.peripheral and f.signal == row.function
+                for f in chip.pin(row.pin).functions
+            )
     clock, data = plan.of("screen:clock"), plan.of("screen:data")
     assert clock is not None
     assert data is not None
@@ -86,8 +91,12 @@ def test_an_impossible_lock_is_explained(library: Library, finished: Design) -> 
     assert caught.value.way_out == "Release the lock."
 
 
-def test_locks_that_split_the_bus_name_the_smallest_clash(library: Library, finished: Design) -> None:
-    design = finished.model_copy(update={"choices": Choices(pin_locks={"screen:clock": "21", "screen:data": "46"})})
+def test_locks_that_split_the_bus_name_the_smallest_clash(
+    library: Library, finished: Design
+) -> None:
+    design = finished.model_copy(
+        update={"choices": Choices(pin_locks={"screen:clock": "21", "screen:data": "46"})}
+    )
     answer = solve(pin_problem(design, library))
     assert isinstance(answer, Infeasible)
     assert set(answer.signals) == {"screen:clock", "screen:data"}
@@ -103,7 +112,10 @@ def test_more_needs_than_pins_are_counted_by_kind(library: Library) -> None:
 
 
 def test_a_crowd_is_one_more_than_the_pins_that_could_carry_it(library: Library) -> None:
-    needs = (*(Need(f"a{i}", "analogue", f"A{i}", f"axis {i}") for i in range(12)), Need("k", "input", "K", "k"))
+    needs = (
+        *(Need(f"a{i}", "analogue", f"A{i}", f"axis {i}") for i in range(12)),
+        Need("k", "input", "K", "k"),
+    )
     problem = problem_on(library, "stm32l051c8t6", needs)
     crowd = crowd_of(problem.needs, problem.options())
     pins = {o.pin for n in crowd for o in problem.options()[n.signal]}
@@ -128,13 +140,20 @@ def test_remap_groups_keep_bus_signals_together(library: Library) -> None:
 
 def test_the_check_finds_what_a_solver_might_get_wrong(library: Library) -> None:
     needs = (
-        Need("a", "input", "A", "a"), Need("b", "input", "B", "b"),
-        Need("c", "two-wire clock", "C", "c", bus="wires"), Need("d", "two-wire data", "D", "d", bus="wires"),
-    )  # fmt: skip
+        Need("a", "input", "A", "a"),
+        Need("b", "input", "B", "b"),
+        Need("c", "two-wire clock", "C", "c", bus="wires"),
+        Need("d", "two-wire data", "D", "d", bus="wires"),
+    )
     problem = problem_on(library, "stm32l051c8t6", needs, {"a": "3"})
     clock = next(o for o in options_of(needs[2], problem.chip) if o.pin == "21")
     data = next(o for o in options_of(needs[3], problem.chip) if o.pin == "46")
-    wrong = {"a": Option("2", "PC13", None, 0), "b": Option("2", "PC13", None, 0), "c": clock, "d": data}
+    wrong = {
+        "a": Option("2", "PC13", None, 0),
+        "b": Option("2", "PC13", None, 0),
+        "c": clock,
+        "d": data,
+    }
     faults = " / ".join(faults_of(problem, wrong))
     assert "share pin 2" in faults
     assert "locked to pin 3" in faults
@@ -167,15 +186,21 @@ def test_a_timer_cannot_run_at_two_rates(library: Library) -> None:
     assert isinstance(solve(problem_on(library, "stm32l011f4p6", same)), Solved)
 
 
-def test_at_the_least_length_no_two_swappable_links_cross(library: Library, brief: Brief, finished: Design) -> None:
+def test_at_the_least_length_no_two_swappable_links_cross(
+    library: Library, brief: Brief, finished: Design
+) -> None:
     problem = pin_problem(finished, library)
     solved = solve(problem)
     assert isinstance(solved, Solved)
     buttons = [n for n in problem.needs if n.kind == "input"]
     for i, a in enumerate(buttons):
         for b in buttons[i + 1 :]:
-            now = problem.length_nm(a, solved.picks[a.signal].pin) + problem.length_nm(b, solved.picks[b.signal].pin)
-            swapped = problem.length_nm(a, solved.picks[b.signal].pin) + problem.length_nm(b, solved.picks[a.signal].pin)
+            now = problem.length_nm(a, solved.picks[a.signal].pin) + problem.length_nm(
+                b, solved.picks[b.signal].pin
+            )
+            swapped = problem.length_nm(a, solved.picks[b.signal].pin) + problem.length_nm(
+                b, solved.picks[a.signal].pin
+            )
             assert now <= swapped + 1_000_000
     assert len(needs_of(brief)) == len(problem.needs)
     assert middle_seat(finished).x == 32_000_000

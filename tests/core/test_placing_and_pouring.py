@@ -26,7 +26,11 @@ SQUARE = box(0, 0, 20 * MM, 20 * MM)
 
 def free(plan: GroundPlan, x_mm: float, y_mm: float, half_mm: float = 1.0) -> bool:
     half = int(half_mm * MM)
-    return bool(plan.free(np.array([int(x_mm * MM)]), np.array([int(y_mm * MM)]), (-half, -half, half, half))[0])
+    return bool(
+        plan.free(
+            np.array([int(x_mm * MM)]), np.array([int(y_mm * MM)]), (-half, -half, half, half)
+        )[0]
+    )
 
 
 def test_a_ground_plan_keeps_off_the_edge_and_what_is_taken() -> None:
@@ -66,14 +70,24 @@ def test_groups_are_those_of_a_plain_search(pairs: list[tuple[int, int]]) -> Non
         assert {i for i in range(20) if groups.find(i) == groups.find(start)} == reached
 
 
-@pytest.mark.parametrize(("width_um", "stays"), [(150, False), (199, False), (260, True), (1000, True)])
+@pytest.mark.parametrize(
+    ("width_um", "stays"), [(150, False), (199, False), (260, True), (1000, True)]
+)
 def test_an_opening_takes_what_is_too_thin(width_um: int, stays: bool) -> None:
     bridge = box(0, 0, 5 * MM, width_um * 1000)
     assert (opening(bridge).area > 0) is stays
 
 
 def test_slivers_are_left_out_and_large_pieces_come_first() -> None:
-    pieces = polygons(shapely.union_all([box(0, 0, MM, MM), box(5 * MM, 0, 9 * MM, 4 * MM), box(20 * MM, 0, 20 * MM + 100_000, 100_000)]))
+    pieces = polygons(
+        shapely.union_all(
+            [
+                box(0, 0, MM, MM),
+                box(5 * MM, 0, 9 * MM, 4 * MM),
+                box(20 * MM, 0, 20 * MM + 100_000, 100_000),
+            ]
+        )
+    )
     assert [round(p.area / 1e12) for p in pieces] == [16, 1]
 
 
@@ -85,7 +99,10 @@ def test_spacing_counts_from_every_taken_place() -> None:
 
 def test_gaps_are_measured_to_the_nanometre() -> None:
     def pair(gap: int) -> list[Measured]:
-        return [Measured(Point(0, 0), 100_000, "A", "a"), Measured(Point(200_000 + gap, 0), 100_000, "B", "b")]
+        return [
+            Measured(Point(0, 0), 100_000, "A", "a"),
+            Measured(Point(200_000 + gap, 0), 100_000, "B", "b"),
+        ]
 
     assert list(too_close(pair(150_000), 150_000)) == []
     (found,) = too_close(pair(149_990), 150_000)
@@ -95,7 +112,10 @@ def test_gaps_are_measured_to_the_nanometre() -> None:
 
 def test_one_net_and_one_contact_may_touch_but_no_net_is_foreign_to_all() -> None:
     def touching(net_a: str, net_b: str, group: str = "") -> int:
-        things = [Measured(Point(0, 0), 100_000, net_a, "a", group), Measured(Point(50_000, 0), 100_000, net_b, "b", group)]
+        things = [
+            Measured(Point(0, 0), 100_000, net_a, "a", group),
+            Measured(Point(50_000, 0), 100_000, net_b, "b", group),
+        ]
         return len(list(too_close(things, 150_000)))
 
     assert touching("A", "A") == 0
@@ -104,7 +124,9 @@ def test_one_net_and_one_contact_may_touch_but_no_net_is_foreign_to_all() -> Non
     assert touching("", "", "S1 pad 2") == 0
 
 
-def test_the_pour_keeps_its_gap_and_its_distance_to_the_edge(finished: Design, library: Library) -> None:
+def test_the_pour_keeps_its_gap_and_its_distance_to_the_edge(
+    finished: Design, library: Library
+) -> None:
     view = board_view(finished, library)
     edge = view.outline.exterior
     for piece in slice_of(finished.pour).pieces:
@@ -112,13 +134,20 @@ def test_the_pour_keeps_its_gap_and_its_distance_to_the_edge(finished: Design, l
         assert area.is_valid
         assert area.distance(edge) >= view.rules.edge_nm
         side = FAR if piece.far else NEAR
-        foreign = [polygon_of(c.shape, 0, 24) for c in (*view.pads, *view.wiring) if side in c.sides and c.net != "GROUND"]
+        foreign = [
+            polygon_of(c.shape, 0, 24)
+            for c in (*view.pads, *view.wiring)
+            if side in c.sides and c.net != "GROUND"
+        ]
         assert min(area.distance(f) for f in foreign) >= view.rules.gap_nm
 
 
 def test_stitches_stand_in_both_pours_and_on_no_pad(finished: Design, library: Library) -> None:
     view, pour = board_view(finished, library), slice_of(finished.pour)
-    sides = {far: shapely.union_all([Polygon(p.outer, p.holes) for p in pour.pieces if p.far is far]) for far in (False, True)}
+    sides = {
+        far: shapely.union_all([Polygon(p.outer, p.holes) for p in pour.pieces if p.far is far])
+        for far in (False, True)
+    }
     pads = shapely.union_all([polygon_of(c.shape) for c in view.pads])
     for via in pour.stitches:
         disc = Point(via.x_nm, via.y_nm).buffer(view.rules.via_nm / 2)

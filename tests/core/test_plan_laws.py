@@ -54,7 +54,10 @@ def test_moving_everything_together_does_not_matter(seed: int) -> None:
     dx, dy = 7_500_000, -3_000_000
     moved = replace(
         problem,
-        needs=tuple(replace(n, target=(n.target[0] + dx, n.target[1] + dy) if n.target else None) for n in problem.needs),
+        needs=tuple(
+            replace(n, target=(n.target[0] + dx, n.target[1] + dy) if n.target else None)
+            for n in problem.needs
+        ),
         places={pin: (x + dx, y + dy) for pin, (x, y) in problem.places.items()},
     )
     assert solved(moved).score == solved(problem).score
@@ -80,7 +83,10 @@ def devices(draw: st.DrawFn) -> Brief:
     """A device of up to nine controls of any kind, in any order, as a controller or a keyboard."""
     values = demo_brief("star-handset").model_dump(mode="json")
     kinds = draw(st.lists(st.sampled_from(KINDS), min_size=1, max_size=9))
-    values["controls"] = [{"kind": kind, "name": f"thing {i}", "x_mm": 14 + 15 * i, "y_mm": 30} for i, kind in enumerate(kinds)]
+    values["controls"] = [
+        {"kind": kind, "name": f"thing {i}", "x_mm": 14 + 15 * i, "y_mm": 30}
+        for i, kind in enumerate(kinds)
+    ]
     values["role"] = draw(st.sampled_from(["usb-controller", "usb-keyboard"]))
     values["screen"] = None
     values["chip"] = {"part": "stm32f072vbt6"}
@@ -95,7 +101,9 @@ def planned(brief: Brief, library: Library) -> PinPlan:
 
 @SLOW
 @given(brief=devices())
-def test_any_device_has_a_report_of_whole_bytes_that_others_read(brief: Brief, library: Library) -> None:
+def test_any_device_has_a_report_of_whole_bytes_that_others_read(
+    brief: Brief, library: Library
+) -> None:
     plan = planned(brief, library)
     fields = fields_of(brief, plan)
     if not fields:
@@ -119,8 +127,15 @@ def test_keys_are_numbered_once_and_in_order_everywhere(brief: Brief, library: L
 
 
 @SLOW
-@given(brief=devices(), name=st.sampled_from(["one pin each", "diode matrix", "mixed", "expander 16", "shift register"]))
-def test_every_signal_has_one_net_one_wire_and_one_name(brief: Brief, name: str, library: Library) -> None:
+@given(
+    brief=devices(),
+    name=st.sampled_from(
+        ["one pin each", "diode matrix", "mixed", "expander 16", "shift register"]
+    ),
+)
+def test_every_signal_has_one_net_one_wire_and_one_name(
+    brief: Brief, name: str, library: Library
+) -> None:
     changed = brief.model_copy(update={"key_scheme": KeyScheme(name=name)})  # type: ignore[arg-type]
     needs = needs_of(changed)
     assert len({n.signal for n in needs}) == len(needs)

@@ -59,15 +59,34 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
         ("circuit-recipes", {}, Failed),
     ],
 )
-def test_each_rule_answers_as_it_should(name: str, changes: dict[str, Any], kind: type, library: Library) -> None:
+def test_each_rule_answers_as_it_should(
+    name: str, changes: dict[str, Any], kind: type, library: Library
+) -> None:
     assert isinstance(outcome_of(name, brief_with(**changes), library), kind)
 
 
 def test_unknown_5_v_tolerance_is_undetermined_and_a_table_can_tell(library: Library) -> None:
-    sticks = [{"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V", "press": False}]
-    assert isinstance(outcome_of("pin-voltage", brief_with(controls=sticks, chip={"part": "stm32f072rbt6"}), library), Undetermined)
-    pads = [{"pad": str(n), "port": f"GP{n}", "can": ["input", "output", f"adc0.in{n}", "5v", "tim1.ch1"]} for n in range(1, 9)]
-    pads += [{"pad": "90", "port": "D", "can": ["debug.swdio"]}, {"pad": "91", "port": "C", "can": ["debug.swclk"]}]
+    sticks = [
+        {"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V", "press": False}
+    ]
+    assert isinstance(
+        outcome_of(
+            "pin-voltage", brief_with(controls=sticks, chip={"part": "stm32f072rbt6"}), library
+        ),
+        Undetermined,
+    )
+    pads = [
+        {
+            "pad": str(n),
+            "port": f"GP{n}",
+            "can": ["input", "output", f"adc0.in{n}", "5v", "tim1.ch1"],
+        }
+        for n in range(1, 9)
+    ]
+    pads += [
+        {"pad": "90", "port": "D", "can": ["debug.swdio"]},
+        {"pad": "91", "port": "C", "can": ["debug.swclk"]},
+    ]
     own = {
         "chip": {"part": "own"},
         "pin_table": {"name": "tolerant", "pads": pads},
@@ -76,11 +95,15 @@ def test_unknown_5_v_tolerance_is_undetermined_and_a_table_can_tell(library: Lib
         "screen": None,
         "light": None,
     }
-    assert isinstance(outcome_of("pin-voltage", brief_with(controls=sticks, **own), library), Passed)
+    assert isinstance(
+        outcome_of("pin-voltage", brief_with(controls=sticks, **own), library), Passed
+    )
 
 
 def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) -> None:
-    brief = demo_brief("dusk-remote").model_copy(update={"chip": demo_brief("dusk-remote").chip.model_copy(update={"part": "stm32l431cct6"})})
+    brief = demo_brief("dusk-remote").model_copy(
+        update={"chip": demo_brief("dusk-remote").chip.model_copy(update={"part": "stm32l431cct6"})}
+    )
     boot = next(p.number for p in library.find_chip("stm32l431cct6").pins if p.is_boot)
     found = outcome_of("pin-sharing", brief, library, pin_locks={"button:dome": boot})
     assert isinstance(found, Failed)
@@ -91,10 +114,17 @@ def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) 
 
 @pytest.mark.parametrize(
     "changes",
-    [{"fixing_holes": []}, {"light": None}, {"power": {"kind": "lithium-cell", "x_mm": 75, "y_mm": 28, "sense": False}}, {"speaker": {}}],
+    [
+        {"fixing_holes": []},
+        {"light": None},
+        {"power": {"kind": "lithium-cell", "x_mm": 75, "y_mm": 28, "sense": False}},
+        {"speaker": {}},
+    ],
     ids=["holes", "light", "sense", "headphones"],
 )
-def test_each_missing_companion_is_added_by_its_own_repair(changes: dict[str, Any], library: Library) -> None:
+def test_each_missing_companion_is_added_by_its_own_repair(
+    changes: dict[str, Any], library: Library
+) -> None:
     design = Design(brief=brief_with(**changes))
 
     def offered(now: Design) -> list[dict[str, Any]]:

@@ -15,7 +15,13 @@ from loquet.core.proof.proving import Proof, prove
 from loquet.core.release import Release, release
 
 COPPER = ("fabrication/copper-near.gbr", "fabrication/copper-far.gbr")
-PADS = (*COPPER, "fabrication/mask-near.gbr", "fabrication/mask-far.gbr", "fabrication/paste-near.gbr", "fabrication/paste-far.gbr")
+PADS = (
+    *COPPER,
+    "fabrication/mask-near.gbr",
+    "fabrication/mask-far.gbr",
+    "fabrication/paste-near.gbr",
+    "fabrication/paste-far.gbr",
+)
 DRILLS = ("fabrication/holes-plated.drl", "fabrication/holes-unplated.drl")
 DAMAGES = 240
 MOVED_NM = 300_000
@@ -72,8 +78,16 @@ def damage(bench: Bench, chance: random.Random) -> tuple[str, str, str]:
         index = chance.choice([i for i, line in enumerate(lines) if line.startswith("X")])
         found = re.fullmatch(r"X(-?[\d.]+)Y(-?[\d.]+)", lines[index])
         assert found
-        lines[index : index + 1] = [] if remove else [f"X{float(found[1]) + dx / 1e6:.6f}Y{float(found[2]) + dy / 1e6:.6f}"]
-        return f"{what} {'removed' if remove else 'moved'} in {name}, line {index + 1}", name, "\n".join(lines) + "\n"
+        lines[index : index + 1] = (
+            []
+            if remove
+            else [f"X{float(found[1]) + dx / 1e6:.6f}Y{float(found[2]) + dy / 1e6:.6f}"]
+        )
+        return (
+            f"{what} {'removed' if remove else 'moved'} in {name}, line {index + 1}",
+            name,
+            "\n".join(lines) + "\n",
+        )
     name = chance.choice(COPPER if what == "track" else PADS[2:] if what == "opening" else COPPER)
     lines = bench.files[name].decode().splitlines()
     kind = "track" if what == "track" else "pad"
@@ -81,7 +95,11 @@ def damage(bench: Bench, chance: random.Random) -> tuple[str, str, str]:
     first = index - 1 if kind == "track" else index
     moved = [] if remove else [shifted(line, dx, dy) for line in lines[first : index + 1]]
     lines[first : index + 1] = moved
-    return f"{what} {'removed' if remove else 'moved'} in {name}, line {index + 1}", name, "\n".join(lines) + "\n"
+    return (
+        f"{what} {'removed' if remove else 'moved'} in {name}, line {index + 1}",
+        name,
+        "\n".join(lines) + "\n",
+    )
 
 
 def test_the_package_of_the_demo_is_proven(bench: Bench) -> None:
@@ -102,12 +120,19 @@ def test_every_random_damage_is_caught_and_placed(bench: Bench, seed: int) -> No
         placed = [fault for fault in proof.faults if name.endswith(fault.file)]
         assert all(fault.x_mm or fault.y_mm for fault in placed), done
         if name in COPPER:
-            assert any(fault.net for fault in proof.faults) or "U1" in proof.faults[0].sentence or "pad" in proof.faults[0].sentence, done
+            assert (
+                any(fault.net for fault in proof.faults)
+                or "U1" in proof.faults[0].sentence
+                or "pad" in proof.faults[0].sentence
+            ), done
 
 
 def test_a_removed_track_opens_its_net_by_geometry_alone(bench: Bench, finished: Design) -> None:
     routing = slice_of(finished.routing)
-    longest = max((t for t in routing.tracks if t.net == "BUTTON_RED"), key=lambda t: abs(t.x2_nm - t.x1_nm) + abs(t.y2_nm - t.y1_nm))
+    longest = max(
+        (t for t in routing.tracks if t.net == "BUTTON_RED"),
+        key=lambda t: abs(t.x2_nm - t.x1_nm) + abs(t.y2_nm - t.y1_nm),
+    )
     name = COPPER[longest.far]
     lines = bench.files[name].decode().splitlines()
     start = lines.index(f"X{longest.x1_nm}Y{longest.y1_nm}D02*")
@@ -127,7 +152,10 @@ def test_a_stroke_between_two_pads_is_a_short(bench: Bench) -> None:
     pads = [c for c in bench.view.pads if c.ref == "U1" and c.pad in ("12", "11")]
     (x1, y1), (x2, y2) = [(c.shape.x, c.shape.y) for c in pads]  # type: ignore[union-attr]
     stroke = f"%TD*%\nD{aperture[1]}*\nX{x1}Y{y1}D02*\nX{x2}Y{y2}D01*\n"
-    sentences = [fault.sentence for fault in bench.damaged(name, text.replace("M02*", stroke + "M02*")).faults]
+    sentences = [
+        fault.sentence
+        for fault in bench.damaged(name, text.replace("M02*", stroke + "M02*")).faults
+    ]
     assert chip
     assert any("is joined with" in s for s in sentences)
 
@@ -149,7 +177,9 @@ def test_a_swapped_label_in_the_files_is_found(bench: Bench) -> None:
         ("fabrication/profile.gbr", "X60000000Y0D01*", "X59700000Y0D01*", "outline"),
     ],
 )
-def test_lists_maps_and_outline_are_compared_as_well(bench: Bench, name: str, old: str, new: str, said: str) -> None:
+def test_lists_maps_and_outline_are_compared_as_well(
+    bench: Bench, name: str, old: str, new: str, said: str
+) -> None:
     text = bench.files[name].decode()
     assert old in text
     faults = bench.damaged(name, text.replace(old, new, 1)).faults
@@ -166,7 +196,9 @@ def test_a_poured_corner_cut_off_is_found(bench: Bench) -> None:
     lines = bench.files[COPPER[1]].decode().splitlines()
     start = lines.index("G36*")
     del lines[start + 6 : start + 8]
-    sentences = " ".join(fault.sentence for fault in bench.damaged(COPPER[1], "\n".join(lines)).faults)
+    sentences = " ".join(
+        fault.sentence for fault in bench.damaged(COPPER[1], "\n".join(lines)).faults
+    )
     assert "pour of GROUND differs" in sentences
 
 

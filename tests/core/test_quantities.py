@@ -33,7 +33,14 @@ def test_preferred_values_refuse_what_has_none(value: float) -> None:
 
 @pytest.mark.parametrize(
     ("value", "unit", "shown"),
-    [(4700, "Ω", "4.7 kΩ"), (1e-7, "F", "100 nF"), (0.025, "A", "25 mA"), (0, "V", "0 V"), (510, "Ω", "510 Ω"), (1e-15, "F", "0.001 pF")],
+    [
+        (4700, "Ω", "4.7 kΩ"),
+        (1e-7, "F", "100 nF"),
+        (0.025, "A", "25 mA"),
+        (0, "V", "0 V"),
+        (510, "Ω", "510 Ω"),
+        (1e-15, "F", "0.001 pF"),
+    ],
 )
 def test_numbers_are_written_as_the_trade_writes_them(value: float, unit: str, shown: str) -> None:
     assert show_si(value, unit) == shown

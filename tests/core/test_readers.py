@@ -18,7 +18,9 @@ def read(body: str, head: str = HEAD) -> ReadLayer:
 
 
 def test_inches_and_all_standard_apertures() -> None:
-    layer = read("D10*\nX10000Y0D02*\nX20000Y0D01*\nD11*\nX0Y5000D03*\nD12*\nX0Y0D03*\nD10*\nX0Y0D03*\nM02*\n")
+    layer = read(
+        "D10*\nX10000Y0D02*\nX20000Y0D01*\nD11*\nX0Y5000D03*\nD12*\nX0Y0D03*\nD10*\nX0Y0D03*\nM02*\n"
+    )
     assert [o.shape for o in layer.objects] == [
         Bar(25_400_000, 0, 50_800_000, 0, 254_000),
         Box(0, 12_700_000, 1_524_000, 1_016_000),
@@ -28,8 +30,15 @@ def test_inches_and_all_standard_apertures() -> None:
 
 
 def test_coordinates_are_modal_and_comments_are_passed_over() -> None:
-    layer = read("G04 a comment with * and 5*\nD10*\nX10000Y10000D02*\nX20000D01*\nY20000D01*\nM02*\n".replace(" * and 5", ""))
-    assert [(o.shape.x2, o.shape.y2) for o in layer.objects if isinstance(o.shape, Bar)] == [(50_800_000, 25_400_000), (50_800_000, 50_800_000)]
+    layer = read(
+        "G04 a comment with * and 5*\nD10*\nX10000Y10000D02*\nX20000D01*\nY20000D01*\nM02*\n".replace(
+            " * and 5", ""
+        )
+    )
+    assert [(o.shape.x2, o.shape.y2) for o in layer.objects if isinstance(o.shape, Bar)] == [
+        (50_800_000, 25_400_000),
+        (50_800_000, 50_800_000),
+    ]
 
 
 def test_cleared_copper_separates_what_it_cuts() -> None:
@@ -94,6 +103,12 @@ def test_no_text_like_the_format_crashes_the_reader(text: str) -> None:
 def test_drill_files_in_inches_and_their_faults() -> None:
     good = b"M48\n; #@! TF.FileFunction,Plated,1,2,PTH\nINCH\nT1C0.0400\n%\nT1\nX1.0Y0.5\nM30\n"
     assert read_drill(good, "holes.drl") == [ReadHole(25_400_000, 12_700_000, 1_016_000, True)]
-    for broken in (good.replace(b"M30", b""), good.replace(b"T1\nX", b"T2\nX"), good.replace(b"INCH\n", b""), good + b"what\n", b"\xff"):
+    for broken in (
+        good.replace(b"M30", b""),
+        good.replace(b"T1\nX", b"T2\nX"),
+        good.replace(b"INCH\n", b""),
+        good + b"what\n",
+        b"\xff",
+    ):
         with pytest.raises(FileFault):
             read_drill(broken, "holes.drl")

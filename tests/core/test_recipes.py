@@ -31,7 +31,10 @@ def test_the_pull_up_lies_between_its_limits_for_any_track(brief: Brief) -> None
     for track_mm in (0, 30, 120, 400):
         fragment = screen_header(SCREEN, screens()["screen-128x32-two-wire"], track_mm, TWO_AAA)
         working = next(w for w in fragment.workings if w.id == "screen.pull_up")
-        low, high = (float(i.value) if i.name == "Rmin" else float(i.origin.split(" ns")[0]) for i in working.inputs)
+        low, high = (
+            float(i.value) if i.name == "Rmin" else float(i.origin.split(" ns")[0])
+            for i in working.inputs
+        )
         assert low <= working.value
         assert high == 300
 
@@ -55,7 +58,9 @@ def test_the_screen_header_follows_the_drawing_of_the_module() -> None:
 
 
 def test_the_buzzer_driver_saturates_and_protects() -> None:
-    fragment = buzzer_driver(Buzzer(), part("buzzer-9x9-magnetic"), part("transistor-npn-sot23"), TWO_AAA)
+    fragment = buzzer_driver(
+        Buzzer(), part("buzzer-9x9-magnetic"), part("transistor-npn-sot23"), TWO_AAA
+    )
     by_role = {c.role: c for c in fragment.components}
     # (3.0 - 0.4 - 0.7) V / (3.0 V / 42 ohm / 20) = 532 ohm; nearest E24 is 510
     assert by_role["buzzer base resistor"].value == "510 Ω"
@@ -77,7 +82,9 @@ def test_the_light_gets_its_current(current_ma: float, value: str) -> None:
     fragment = indicator(Light(x_mm=1, y_mm=1, current_ma=current_ma), lamp, TWO_AAA)
     assert fragment.components[1].value == value
     with pytest.raises(RecipeNotPossible, match="red or amber"):
-        indicator(Light(x_mm=1, y_mm=1), lamp.model_copy(update={"values": {"forward_v": 3.1}}), TWO_AAA)
+        indicator(
+            Light(x_mm=1, y_mm=1), lamp.model_copy(update={"values": {"forward_v": 3.1}}), TWO_AAA
+        )
 
 
 def test_cells_reach_the_rail_only_through_guard_and_switch() -> None:
@@ -94,12 +101,18 @@ def test_the_programming_header_has_ground_in_the_middle() -> None:
     assert set(PORT_ORDER) == {"SUPPLY", "GROUND", "DEBUG_CLOCK", "DEBUG_DATA", "RESET"}
 
 
-def test_every_supply_pin_has_its_capacitor_and_every_ground_pin_its_ground(finished: Design) -> None:
+def test_every_supply_pin_has_its_capacitor_and_every_ground_pin_its_ground(
+    finished: Design,
+) -> None:
     circuit, chip = slice_of(finished.circuit), find_chip("stm32l051c8t6")
     core = circuit.component("U1")
     for pin in chip.pins:
         if pin.kind == "supply":
-            near = [c for c in circuit.components if c.near_role == "chip" and c.near_pad == pin.number and c.value == "100 nF"]
+            near = [
+                c
+                for c in circuit.components
+                if c.near_role == "chip" and c.near_pad == pin.number and c.value == "100 nF"
+            ]
             assert len(near) == 1
             assert core.pads[pin.number] == "SUPPLY"
         if pin.kind == "ground":
@@ -123,7 +136,11 @@ def test_every_working_has_a_source_and_every_part_its_evidence(finished: Design
 
 @pytest.mark.parametrize(
     ("name", "said"),
-    [("resistor", "not a microcontroller name"), ("stm32l051c8t9", "not in the open data set"), ("stm32l051t8y6", "without a land-pattern family")],
+    [
+        ("resistor", "not a microcontroller name"),
+        ("stm32l051c8t9", "not in the open data set"),
+        ("stm32l051t8y6", "without a land-pattern family"),
+    ],
 )
 def test_unknown_chips_are_refused_with_a_hint(name: str, said: str) -> None:
     with pytest.raises(PartError) as caught:
@@ -141,7 +158,9 @@ def test_unknown_chips_are_refused_with_a_hint(name: str, said: str) -> None:
         ("stm32c031k6u6", "QFN32", 32, 1, 1),
     ],
 )
-def test_chips_are_read_with_all_their_pins(name: str, package: str, pins: int, resets: int, boots: int) -> None:
+def test_chips_are_read_with_all_their_pins(
+    name: str, package: str, pins: int, resets: int, boots: int
+) -> None:
     chip = find_chip(name)
     assert (chip.package, len(chip.pins)) == (package, pins)
     assert [int(p.number) for p in chip.pins] == list(range(1, pins + 1))

@@ -30,7 +30,12 @@ def test_every_scheme_has_its_figures_with_workings(handset: Design, library: Li
     cards = {c.name: c for c in schemes_of(handset, library)}
     assert len(cards) == 9
     for card in cards.values():
-        assert {w.title for w in card.workings} >= {"Added parts", "Board area of added parts", "Scan time", "Longest time from press to report"}
+        assert {w.title for w in card.workings} >= {
+            "Added parts",
+            "Board area of added parts",
+            "Scan time",
+            "Longest time from press to report",
+        }
         assert all(w.source.text for w in card.workings)
     assert cards["one pin each"].pins == 14
     assert cards["diode matrix"].pins == 8
@@ -42,7 +47,9 @@ def test_every_scheme_has_its_figures_with_workings(handset: Design, library: Li
     assert "24 pins" in cards["one pin each"].why_not
 
 
-def test_one_scheme_is_recommended_with_its_reason_and_it_works(handset: Design, library: Library) -> None:
+def test_one_scheme_is_recommended_with_its_reason_and_it_works(
+    handset: Design, library: Library
+) -> None:
     best = [c for c in schemes_of(handset, library) if c.recommended]
     assert len(best) == 1
     assert best[0].fits
@@ -52,7 +59,9 @@ def test_one_scheme_is_recommended_with_its_reason_and_it_works(handset: Design,
     assert report_pins(after, library).plan is not None
 
 
-def test_a_bare_matrix_shows_its_ghost_and_the_least_cures(handset: Design, library: Library) -> None:
+def test_a_bare_matrix_shows_its_ghost_and_the_least_cures(
+    handset: Design, library: Library
+) -> None:
     design = Design(brief=changed(handset.brief, chords=Chords(rule="whole pad")))
     card = next(c for c in schemes_of(design, library) if c.name == "bare matrix")
     assert card.ghosts > 0
@@ -60,7 +69,9 @@ def test_a_bare_matrix_shows_its_ghost_and_the_least_cures(handset: Design, libr
     assert card.ghost is not None
     assert len(card.ghost.cells) == len(card.ghost.path) + 1
     cured = changed(design.brief, key_scheme=KeyScheme(name="bare matrix", diodes=card.cure_diodes))
-    assert next(c for c in schemes_of(Design(brief=cured), library) if c.name == "bare matrix").reads_chords
+    assert next(
+        c for c in schemes_of(Design(brief=cured), library) if c.name == "bare matrix"
+    ).reads_chords
 
 
 @pytest.mark.parametrize("count", range(2, 17))
@@ -90,7 +101,17 @@ def test_scan_times_by_hand() -> None:
 
 
 @pytest.mark.parametrize(
-    "name", ["one pin each", "diode matrix", "bare matrix", "charlieplexed", "expander 8", "expander 16", "shift register", "mixed"]
+    "name",
+    [
+        "one pin each",
+        "diode matrix",
+        "bare matrix",
+        "charlieplexed",
+        "expander 8",
+        "expander 16",
+        "shift register",
+        "mixed",
+    ],
 )
 def test_every_key_is_read_once_whatever_the_scheme(name: str, handset: Design) -> None:
     wiring = wire(handset.brief, name)  # type: ignore[arg-type]
@@ -102,7 +123,12 @@ def test_every_key_is_read_once_whatever_the_scheme(name: str, handset: Design) 
 
 @pytest.mark.parametrize("name", ["bare matrix", "mixed"])
 def test_a_power_button_that_is_named_as_direct_has_one_pin(name: str, handset: Design) -> None:
-    controls = (*handset.brief.controls[:-1], handset.brief.controls[7].model_copy(update={"name": "on and off", "duty": "power", "x_mm": 75.0}))
+    controls = (
+        *handset.brief.controls[:-1],
+        handset.brief.controls[7].model_copy(
+            update={"name": "on and off", "duty": "power", "x_mm": 75.0}
+        ),
+    )
     scheme = KeyScheme(name=name, direct=("button:on and off", "button:menu"))  # type: ignore[arg-type]
     brief = changed(handset.brief, controls=controls, key_scheme=scheme)
     assert sorted(wire(brief, name).direct) == ["button:menu", "button:on and off"]  # type: ignore[arg-type]
@@ -130,9 +156,13 @@ def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
     screen = brief.screen
     assert screen is not None
     wide = changed(
-        brief, screen=screen.model_copy(update={"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 15}),
-        key_scheme=KeyScheme(name="diode matrix"), chip=brief.chip.model_copy(update={"part": "stm32f072c8t6"}),
-    )  # fmt: skip
+        brief,
+        screen=screen.model_copy(
+            update={"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 15}
+        ),
+        key_scheme=KeyScheme(name="diode matrix"),
+        chip=brief.chip.model_copy(update={"part": "stm32f072c8t6"}),
+    )
     titles = [w.title for w in ways_for(Design(brief=wide), library)]
     assert not fits(wide, library)
     assert any(t.startswith("Fewer colour bits") for t in titles)
@@ -140,7 +170,10 @@ def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
 
 
 def test_where_no_single_change_helps_a_pair_is_offered(library: Library) -> None:
-    brief = changed(demo_brief("star-handset"), chip=demo_brief("star-handset").chip.model_copy(update={"part": "stm32f042f6p6"}))
+    brief = changed(
+        demo_brief("star-handset"),
+        chip=demo_brief("star-handset").chip.model_copy(update={"part": "stm32f042f6p6"}),
+    )
     ways = ways_for(Design(brief=brief), library)
     assert ways
     assert any("Next chip" in w.title or ", and " in w.title for w in ways)

@@ -55,19 +55,27 @@ def first_tool_m30(files: Files) -> Files:
 
 TAMPERINGS: dict[str, Callable[[Files], Files]] = {
     "an arc between two nets": swap(
-        F + "copper-near.gbr", b"M02*", b"D10*\nG75*\nX9000000Y9000000D02*\nG03*\nX12000000Y12000000I3000000J0D01*\nG01*\nM02*"
+        F + "copper-near.gbr",
+        b"M02*",
+        b"D10*\nG75*\nX9000000Y9000000D02*\nG03*\nX12000000Y12000000I3000000J0D01*\nG01*\nM02*",
     ),
     "the drill file ends ten holes early": first_tool_m30,
-    "a cut-out in the profile": swap(F + "profile.gbr", b"M02*", b"X30000000Y20000000D02*\nX32000000Y20000000D01*\nM02*"),
+    "a cut-out in the profile": swap(
+        F + "profile.gbr", b"M02*", b"X30000000Y20000000D02*\nX32000000Y20000000D01*\nM02*"
+    ),
     "an extra copper file": more(F + "copper-inner.gbr", b"G04 nothing*\nM02*\n"),
     "an extra file in a new folder": more("notes/read-me.txt", b"hello"),
-    "near copper says that it is the far one": swap(F + "copper-near.gbr", b"Copper,L1,Top", b"Copper,L2,Bot"),
+    "near copper says that it is the far one": swap(
+        F + "copper-near.gbr", b"Copper,L1,Top", b"Copper,L2,Bot"
+    ),
     "copper files exchanged": exchanged(F + "copper-near.gbr", F + "copper-far.gbr"),
     "mask polarity": swap(F + "mask-near.gbr", b"FilePolarity,Negative", b"FilePolarity,Positive"),
     "paste files exchanged": exchanged(F + "paste-near.gbr", F + "paste-far.gbr"),
     "netlist in inches": swap(F + "netlist.ipc", b"UNITS CUST 1", b"UNITS CUST 0"),
     "netlist without its end": swap(F + "netlist.ipc", b"999", b"C  "),
-    "job file: thickness": swap(F + "board.gbrjob", b'"BoardThickness": 1.6', b'"BoardThickness": 0.8'),
+    "job file: thickness": swap(
+        F + "board.gbrjob", b'"BoardThickness": 1.6', b'"BoardThickness": 0.8'
+    ),
     "job file gone": gone(F + "board.gbrjob"),
     "job file: layer count": swap(F + "board.gbrjob", b'"LayerNumber": 2', b'"LayerNumber": 4'),
     "thickness in the design": swap("design.json", b'"thickness_um":1600', b'"thickness_um":800'),
@@ -87,7 +95,9 @@ TAMPERINGS: dict[str, Callable[[Files], Files]] = {
 
 
 @pytest.mark.parametrize("name", TAMPERINGS)
-def test_no_tampering_is_proven(released: Release, finished: Design, library: Library, name: str) -> None:
+def test_no_tampering_is_proven(
+    released: Release, finished: Design, library: Library, name: str
+) -> None:
     files = TAMPERINGS[name](released.files)
     assert files != released.files
     text = files.get("design.json", b"")
@@ -95,28 +105,50 @@ def test_no_tampering_is_proven(released: Release, finished: Design, library: Li
 
 
 def test_the_package_as_it_was_written_is_proven(released: Release, library: Library) -> None:
-    assert prove_package(released.files, Design.model_validate_json(released.files["design.json"]), library).faults == ()
+    assert (
+        prove_package(
+            released.files, Design.model_validate_json(released.files["design.json"]), library
+        ).faults
+        == ()
+    )
 
 
 HEAD = "%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,0.2*%\nD10*\n"
 HOSTILE: dict[str, Callable[[], object]] = {
-    "a number of 400 digits": lambda: read_gerber(b"%FSLAX46Y46*%\n%MOMM*%\n%ADD10C," + b"9" * 400 + b"*%\nM02*\n", "f"),
-    "an aperture number of 5,000 digits": lambda: read_gerber((HEAD + "D" + "1" * 5_000 + "*\nM02*\n").encode(), "f"),
+    "a number of 400 digits": lambda: read_gerber(
+        b"%FSLAX46Y46*%\n%MOMM*%\n%ADD10C," + b"9" * 400 + b"*%\nM02*\n", "f"
+    ),
+    "an aperture number of 5,000 digits": lambda: read_gerber(
+        (HEAD + "D" + "1" * 5_000 + "*\nM02*\n").encode(), "f"
+    ),
     "a format of no decimals and a place beyond the world": lambda: read_gerber(
         b"%FSLAX46Y46*%\n%MOIN*%\n%ADD10C,0.2*%\nD10*\nX999999999999Y0D03*\nM02*\n", "f"
     ),
     "a region of 200,000 corners": lambda: read_gerber(
-        (HEAD + "G36*\nX0Y0D02*\n" + "".join(f"X{i}Y{i % 7}D01*\n" for i in range(200_000)) + "X0Y0D01*\nG37*\nM02*\n").encode(), "f"
+        (
+            HEAD
+            + "G36*\nX0Y0D02*\n"
+            + "".join(f"X{i}Y{i % 7}D01*\n" for i in range(200_000))
+            + "X0Y0D01*\nG37*\nM02*\n"
+        ).encode(),
+        "f",
     ),
     "20,000 flashes on one spot": lambda: rebuild(
-        read_gerber((HEAD + "".join(f"X{i}Y0D03*\n" for i in range(20_000)) + "M02*\n").encode(), "f"),
+        read_gerber(
+            (HEAD + "".join(f"X{i}Y0D03*\n" for i in range(20_000)) + "M02*\n").encode(), "f"
+        ),
         read_gerber((HEAD + "M02*\n").encode(), "g"),
         [],
     ),
     "500,000 holes": lambda: read_drill(
-        b"M48\n; #@! TF.FileFunction,Plated,1,2,PTH\nMETRIC\nT1C0.300\n%\nT1\n" + b"X1.0Y1.0\n" * 500_000 + b"M30\n", "f"
+        b"M48\n; #@! TF.FileFunction,Plated,1,2,PTH\nMETRIC\nT1C0.300\n%\nT1\n"
+        + b"X1.0Y1.0\n" * 500_000
+        + b"M30\n",
+        "f",
     ),
-    "a hole of 400 digits": lambda: read_drill(b"M48\nMETRIC\nT1C0." + b"3" * 400 + b"\n%\nM30\n", "f"),
+    "a hole of 400 digits": lambda: read_drill(
+        b"M48\nMETRIC\nT1C0." + b"3" * 400 + b"\n%\nM30\n", "f"
+    ),
     "a table cell of 200 kB": lambda: read_csv(b'Where,What\nR1,"' + b"x" * 200_000 + b'"\n', "f"),
     "a table with a NUL": lambda: read_csv(b"Where,What\nR1\0,x,y\n", "f"),
     "a netlist record cut short": lambda: read_bare_board_netlist(b"317GROUND\n999\n", "f"),

@@ -45,11 +45,20 @@ def as_shapely(layer: GerberFile) -> shapely.Geometry:
             case Flash():
                 aperture = item.aperture
                 if hasattr(aperture, "diameter"):
-                    shape: shapely.Geometry = Point(item.x, item.y).buffer(aperture.diameter / 2, quad_segs=64)
+                    shape: shapely.Geometry = Point(item.x, item.y).buffer(
+                        aperture.diameter / 2, quad_segs=64
+                    )
                 else:
-                    shape = box(item.x - aperture.w / 2, item.y - aperture.h / 2, item.x + aperture.w / 2, item.y + aperture.h / 2)
+                    shape = box(
+                        item.x - aperture.w / 2,
+                        item.y - aperture.h / 2,
+                        item.x + aperture.w / 2,
+                        item.y + aperture.h / 2,
+                    )
             case Line():
-                shape = LineString([(item.x1, item.y1), (item.x2, item.y2)]).buffer(item.aperture.diameter / 2, quad_segs=64)
+                shape = LineString([(item.x1, item.y1), (item.x2, item.y2)]).buffer(
+                    item.aperture.diameter / 2, quad_segs=64
+                )
             case Region():
                 shape = Polygon(item.outline)
             case _:
@@ -69,50 +78,85 @@ def ours_as_shapely(data: bytes, name: str) -> shapely.Geometry:
     for item in layer.objects:
         match item.shape:
             case Round() as disc:
-                shape: shapely.Geometry = Point(disc.x / 1e6, disc.y / 1e6).buffer(disc.d / 2e6, quad_segs=64)
+                shape: shapely.Geometry = Point(disc.x / 1e6, disc.y / 1e6).buffer(
+                    disc.d / 2e6, quad_segs=64
+                )
             case Box() as b:
-                shape = box((b.x - b.w / 2) / 1e6, (b.y - b.h / 2) / 1e6, (b.x + b.w / 2) / 1e6, (b.y + b.h / 2) / 1e6)
+                shape = box(
+                    (b.x - b.w / 2) / 1e6,
+                    (b.y - b.h / 2) / 1e6,
+                    (b.x + b.w / 2) / 1e6,
+                    (b.y + b.h / 2) / 1e6,
+                )
             case Bar() as bar:
-                shape = LineString([(bar.x1 / 1e6, bar.y1 / 1e6), (bar.x2 / 1e6, bar.y2 / 1e6)]).buffer(bar.w / 2e6, quad_segs=64)
+                shape = LineString(
+                    [(bar.x1 / 1e6, bar.y1 / 1e6), (bar.x2 / 1e6, bar.y2 / 1e6)]
+                ).buffer(bar.w / 2e6, quad_segs=64)
         events.append((item.order, item.dark, shape))
-    events += [(r.order, r.dark, Polygon([(x / 1e6, y / 1e6) for x, y in r.ring])) for r in layer.regions]
+    events += [
+        (r.order, r.dark, Polygon([(x / 1e6, y / 1e6) for x, y in r.ring])) for r in layer.regions
+    ]
     area: shapely.Geometry = Polygon()
     for _, dark, shape in sorted(events, key=lambda e: e[0]):
         area = shapely.union(area, shape) if dark else shapely.difference(area, shape)
     return area
 
 
-LAYERS = ["copper-near.gbr", "copper-far.gbr", "mask-near.gbr", "mask-far.gbr", "paste-near.gbr", "legend-far.gbr"]
+LAYERS = [
+    "copper-near.gbr",
+    "copper-far.gbr",
+    "mask-near.gbr",
+    "mask-far.gbr",
+    "paste-near.gbr",
+    "legend-far.gbr",
+]
 
 
 @pytest.mark.parametrize("name", LAYERS)
 def test_both_readers_see_the_same_area(folder: Path, name: str) -> None:
-    theirs, mine = as_shapely(opened(folder / name)), ours_as_shapely((folder / name).read_bytes(), name)
+    theirs, mine = (
+        as_shapely(opened(folder / name)),
+        ours_as_shapely((folder / name).read_bytes(), name),
+    )
     assert theirs.area == pytest.approx(mine.area, rel=1e-5)
     assert shapely.symmetric_difference(theirs, mine).area < 1e-3
 
 
 @pytest.mark.parametrize("side", [NEAR, FAR])
-def test_apertures_and_pads_are_those_of_the_design(folder: Path, finished: Design, library: Library, side: str) -> None:
+def test_apertures_and_pads_are_those_of_the_design(
+    folder: Path, finished: Design, library: Library, side: str
+) -> None:
     view = board_view(finished, library)
     layer = opened(folder / f"copper-{side}.gbr")
     flashes = {(round(f.x, 4), round(f.y, 4)) for f in layer.objects if isinstance(f, Flash)}
     pads = {
-        (round(c.shape.x / 1e6, 4), round(c.shape.y / 1e6, 4)) for c in (*view.pads, *view.wiring) if side in c.sides and not isinstance(c.shape, Bar)
+        (round(c.shape.x / 1e6, 4), round(c.shape.y / 1e6, 4))
+        for c in (*view.pads, *view.wiring)
+        if side in c.sides and not isinstance(c.shape, Bar)
     }
     assert flashes == pads
     widths = {round(line.aperture.diameter, 4) for line in layer.objects if isinstance(line, Line)}
     assert widths <= {0.2, 0.3}
 
 
-@pytest.mark.parametrize(("name", "plated"), [("holes-plated.drl", True), ("holes-unplated.drl", False)])
-def test_drill_hits_are_those_of_the_design(folder: Path, finished: Design, library: Library, name: str, plated: bool) -> None:
+@pytest.mark.parametrize(
+    ("name", "plated"), [("holes-plated.drl", True), ("holes-unplated.drl", False)]
+)
+def test_drill_hits_are_those_of_the_design(
+    folder: Path, finished: Design, library: Library, name: str, plated: bool
+) -> None:
     view = board_view(finished, library)
     with warnings.catch_warnings():
         warnings.simplefilter("error")
         file = ExcellonFile.open(folder / name)
-    hits = sorted((round(h.x, 4), round(h.y, 4), round(h.aperture.diameter, 4)) for h in file.objects)
-    assert hits == sorted((round(h.x / 1e6, 4), round(h.y / 1e6, 4), round(h.d / 1e6, 4)) for h in view.holes if h.plated == plated)
+    hits = sorted(
+        (round(h.x, 4), round(h.y, 4), round(h.aperture.diameter, 4)) for h in file.objects
+    )
+    assert hits == sorted(
+        (round(h.x / 1e6, 4), round(h.y / 1e6, 4), round(h.d / 1e6, 4))
+        for h in view.holes
+        if h.plated == plated
+    )
     assert all(h.aperture.plated is plated for h in file.objects)
 
 
@@ -123,11 +167,15 @@ def test_the_outline_is_closed_and_has_the_size_of_the_brief(folder: Path) -> No
     ends = [(round(o.x1, 3), round(o.y1, 3)) for o in layer.objects]
     starts = [(round(o.x2, 3), round(o.y2, 3)) for o in layer.objects]
     assert sorted(ends) == sorted(starts)
-    length = sum(math.dist((o.x1, o.y1), (o.x2, o.y2)) for o in layer.objects if isinstance(o, Line))
+    length = sum(
+        math.dist((o.x1, o.y1), (o.x2, o.y2)) for o in layer.objects if isinstance(o, Line)
+    )
     assert length == pytest.approx(2 * (56 + 34), abs=1e-3)
 
 
-def test_the_bare_board_netlist_is_read_by_the_library(folder: Path, finished: Design, library: Library) -> None:
+def test_the_bare_board_netlist_is_read_by_the_library(
+    folder: Path, finished: Design, library: Library
+) -> None:
     view = board_view(finished, library)
     netlist = Netlist.open(folder / "netlist.ipc")
     records = [r for r in netlist.test_records if r.ref_des]

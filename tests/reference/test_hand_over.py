@@ -28,7 +28,16 @@ from loquet.core.pipeline import pin_problem
 from loquet.demo.scenario import demo_brief
 
 BIG = {"chip": demo_brief("star-handset").chip.model_copy(update={"part": "stm32f072rbt6"})}
-SCHEMES = ("one pin each", "diode matrix", "bare matrix", "charlieplexed", "expander 16", "shift register", "resistor ladder", "mixed")
+SCHEMES = (
+    "one pin each",
+    "diode matrix",
+    "bare matrix",
+    "charlieplexed",
+    "expander 16",
+    "shift register",
+    "resistor ladder",
+    "mixed",
+)
 
 
 def planned(brief: Brief, library: Library) -> PinPlan:
@@ -45,7 +54,12 @@ def handset() -> Brief:
 
 @pytest.fixture(scope="module")
 def host_table() -> PinTable:
-    rows = ["pad,port,can", *(f"{n},GPIO{n},input output" for n in range(2, 28)), "39,,ground", "1,,supply"]
+    rows = [
+        "pad,port,can",
+        *(f"{n},GPIO{n},input output" for n in range(2, 28)),
+        "39,,ground",
+        "1,,supply",
+    ]
     return read_pin_table("\n".join(rows).encode(), "host header")
 
 
@@ -68,7 +82,11 @@ def test_two_readers_find_the_fields_of_a_controller(handset: Brief, library: Li
     data = descriptor_of(handset, plan)
     assert lint(data) == []
     fields = {f.name: f for f in fields_of(handset, plan)}
-    assert (fields["buttons"].count, fields["hat"].high, fields["left stick x"].high) == (10, 7, 4095)
+    assert (fields["buttons"].count, fields["hat"].high, fields["left stick x"].high) == (
+        10,
+        7,
+        4095,
+    )
     read = next(iter(ReportDescriptor.from_bytes(data).input_reports.values()))
     usages = [f.usage_name for f in read.fields if not f.is_const]
     assert sum("Button" in u or u.startswith("B") for u in usages) == 10
@@ -100,7 +118,9 @@ def test_two_readers_find_the_keys_of_a_keyboard(library: Library) -> None:
     assert [f.count for f in read.fields if f.is_array] == [6]
 
 
-@pytest.mark.parametrize("value", [0, 1, 127, 128, 255, 256, 4095, 32767, 32768, 65535, -1, -127, -128, -129])
+@pytest.mark.parametrize(
+    "value", [0, 1, 127, 128, 255, 256, 4095, 32767, 32768, 65535, -1, -127, -128, -129]
+)
 def test_items_read_back_with_their_value(value: int) -> None:
     """255 as a logical maximum takes two bytes (HID 1.11 section 6.2.2.7: signed)."""
     item = Item("Logical Maximum", value)
@@ -120,13 +140,17 @@ def test_items_read_back_with_their_value(value: int) -> None:
         (lambda d: d[:3], "starts no item"),
     ],
 )
-def test_our_linter_sees_what_readers_let_pass(cut: "object", said: str, handset: Brief, library: Library) -> None:
+def test_our_linter_sees_what_readers_let_pass(
+    cut: "object", said: str, handset: Brief, library: Library
+) -> None:
     broken = cut(descriptor_of(handset, planned(handset, library)))  # type: ignore[operator]
     assert any(said in fault for fault in lint(broken)), lint(broken)
 
 
 @pytest.mark.parametrize("scheme", SCHEMES)
-def test_headers_compile_and_follow_the_one_table(scheme: str, handset: Brief, library: Library, tmp_path: Path) -> None:
+def test_headers_compile_and_follow_the_one_table(
+    scheme: str, handset: Brief, library: Library, tmp_path: Path
+) -> None:
     brief = handset.model_copy(update={"key_scheme": KeyScheme(name=scheme)})  # type: ignore[arg-type]
     plan = planned(brief, library)
     files = handover_files(brief, plan)
@@ -137,7 +161,11 @@ def test_headers_compile_and_follow_the_one_table(scheme: str, handset: Brief, l
         '#include "pins.h"\n#include "usb-report.h"\n#define NUMBER(name, number) KEY_##name = number,\nenum keys { KEY_NUMBERS(NUMBER) KEY_END };\n'
         '_Static_assert(KEY_END == KEY_COUNT, "every key stands once");\nint main(void) { return (int)STAR_HANDSET_REPORT[0]; }\n'
     )
-    done = subprocess.run(["gcc", "-std=c11", "-Wall", "-Werror", "-Wno-unused", "-fsyntax-only", str(test)], capture_output=True, text=True)
+    done = subprocess.run(
+        ["gcc", "-std=c11", "-Wall", "-Werror", "-Wno-unused", "-fsyntax-only", str(test)],
+        capture_output=True,
+        text=True,
+    )
     assert done.returncode == 0, done.stderr
     mapped = json.loads(files["pins.json"])
     assert [k["id"] for k in mapped["keys"]] == [row.id for row in key_table(brief, plan)]
@@ -147,9 +175,13 @@ def test_headers_compile_and_follow_the_one_table(scheme: str, handset: Brief, l
     assert plan.chip in text
 
 
-def test_a_keyboard_without_keys_still_has_whole_files(handset: Brief, library: Library, tmp_path: Path) -> None:
+def test_a_keyboard_without_keys_still_has_whole_files(
+    handset: Brief, library: Library, tmp_path: Path
+) -> None:
     """Sticks whose press is not read are an odd keyboard, yet one on the way to another: nothing may break on the way."""
-    sticks = tuple(c.model_copy(update={"press": False}) for c in handset.controls if isinstance(c, Stick))
+    sticks = tuple(
+        c.model_copy(update={"press": False}) for c in handset.controls if isinstance(c, Stick)
+    )
     brief = handset.model_copy(update={"role": "usb-keyboard", "controls": sticks, "screen": None})
     assert sticks
     assert not keys_of(brief)
@@ -158,9 +190,21 @@ def test_a_keyboard_without_keys_still_has_whole_files(handset: Brief, library: 
     assert b"#define KEY_COUNT 0" in files["pins.h"]
     for name, data in files.items():
         (tmp_path / name).write_bytes(data)
-    (tmp_path / "all.c").write_text('#include "pins.h"\n#include "usb-report.h"\nint main(void) { return KEY_COUNT; }\n')
+    (tmp_path / "all.c").write_text(
+        '#include "pins.h"\n#include "usb-report.h"\nint main(void) { return KEY_COUNT; }\n'
+    )
     done = subprocess.run(
-        ["gcc", "-std=c11", "-Wall", "-Werror", "-Wno-unused", "-fsyntax-only", str(tmp_path / "all.c")], capture_output=True, text=True
+        [
+            "gcc",
+            "-std=c11",
+            "-Wall",
+            "-Werror",
+            "-Wno-unused",
+            "-fsyntax-only",
+            str(tmp_path / "all.c"),
+        ],
+        capture_output=True,
+        text=True,
     )
     assert done.returncode == 0, done.stderr
 
@@ -180,21 +224,33 @@ def compiled(source: bytes, folder: Path) -> str:
         done = subprocess.run(command, cwd=folder, capture_output=True, text=True)
         assert done.returncode == 0, done.stderr
         assert done.stderr == ""
-    return subprocess.run(["dtc", "-q", "-I", "dtb", "-O", "dts", "out.dtb"], cwd=folder, capture_output=True, text=True, check=True).stdout
+    return subprocess.run(
+        ["dtc", "-q", "-I", "dtb", "-O", "dts", "out.dtb"],
+        cwd=folder,
+        capture_output=True,
+        text=True,
+        check=True,
+    ).stdout
 
 
 @pytest.mark.parametrize("scheme", ["one pin each", "diode matrix", "mixed"])
-def test_overlays_compile_and_apply_without_a_warning(scheme: str, host_panel: Brief, library: Library, tmp_path: Path) -> None:
+def test_overlays_compile_and_apply_without_a_warning(
+    scheme: str, host_panel: Brief, library: Library, tmp_path: Path
+) -> None:
     brief = host_panel.model_copy(update={"key_scheme": KeyScheme(name=scheme)})  # type: ignore[arg-type]
     plan = planned(brief, library)
     tree = compiled(write_overlay(brief, plan), tmp_path)
     keys = key_table(brief, plan)
     assert tree.count("linux,code") == sum(bool(row.pin) for row in keys)
-    assert ("gpio-matrix-keypad" in tree) == (scheme != "one pin each" and any(row.row is not None for row in keys))
+    assert ("gpio-matrix-keypad" in tree) == (
+        scheme != "one pin each" and any(row.row is not None for row in keys)
+    )
     assert handover_files(brief, plan)["keys.dts"] == write_overlay(brief, plan)
 
 
-def test_what_a_host_cannot_read_gets_a_reason_in_place_of_an_overlay(host_panel: Brief, library: Library) -> None:
+def test_what_a_host_cannot_read_gets_a_reason_in_place_of_an_overlay(
+    host_panel: Brief, library: Library
+) -> None:
     brief = host_panel.model_copy(update={"key_scheme": KeyScheme(name="charlieplexed")})
     plan = planned(brief, library)
     with pytest.raises(NotOnHost, match="no ready driver"):

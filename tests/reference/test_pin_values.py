@@ -53,7 +53,8 @@ def test_two_wire_frame_counted_bit_by_bit() -> None:
 
 
 @pytest.mark.parametrize(
-    ("supply", "load_pf", "khz", "least", "greatest"), [(3.3, 100, 400, 967, 3540), (3.3, 400, 100, 967, 2950), (5.0, 200, 400, 1533, 1770)]
+    ("supply", "load_pf", "khz", "least", "greatest"),
+    [(3.3, 100, 400, 967, 3540), (3.3, 400, 100, 967, 2950), (5.0, 200, 400, 1533, 1770)],
 )
 def test_pull_ups(supply: float, load_pf: float, khz: int, least: float, greatest: float) -> None:
     """UM10204 section 7.1: 967 ohm at 3.3 V; 300 ns and 100 pF give 3.54 kΩ, 1000 ns and 400 pF 2.95 kΩ."""

@@ -23,7 +23,9 @@ def test_track_width_for_one_ampere() -> None:
     assert track_width_mm(1.0, 10) == pytest.approx(0.30, abs=0.005)
     assert track_width_mm(1.0, 10) * 0.035 / 0.0254**2 == pytest.approx(16.3, abs=0.1)
     # inner layers carry half as much: k is 0.024 against 0.048
-    assert track_width_mm(1.0, 10, outer=False) / track_width_mm(1.0, 10) == pytest.approx(2 ** (1 / 0.725))
+    assert track_width_mm(1.0, 10, outer=False) / track_width_mm(1.0, 10) == pytest.approx(
+        2 ** (1 / 0.725)
+    )
     with pytest.raises(ValueError, match="positive"):
         track_width_mm(0, 10)
 
@@ -36,7 +38,9 @@ def test_track_width_for_one_ampere() -> None:
         (3.3, 400, 100, 967, 2950),
     ],
 )
-def test_pull_up_limits(supply_v: float, bus_pf: float, khz: int, least: float, greatest: float) -> None:
+def test_pull_up_limits(
+    supply_v: float, bus_pf: float, khz: int, least: float, greatest: float
+) -> None:
     low, high = pull_up_limits_ohm(supply_v, bus_pf, khz)
     assert low == pytest.approx(least, rel=2e-3)
     assert high == pytest.approx(greatest, rel=2e-3)
@@ -51,7 +55,10 @@ def test_preferred_numbers() -> None:
 
 
 def box_of(part_or_code: str, number: str) -> Box:
-    body = next((b for code, b in package_bodies().values() if code == part_or_code), None) or part(part_or_code).body
+    body = (
+        next((b for code, b in package_bodies().values() if code == part_or_code), None)
+        or part(part_or_code).body
+    )
     shape = next(pad.shape for pad in pattern_of(body).pads if pad.number == number)
     assert isinstance(shape, Box)
     return shape
@@ -90,7 +97,9 @@ def test_both_size_codes_are_always_given() -> None:
     assert part("resistor-1608").size_codes == "inch 0603 / metric 1608 (1.6 x 0.80 mm)"
 
 
-def test_connectivity_agrees_with_a_general_graph_library(finished: Design, released: Release, library: Library) -> None:
+def test_connectivity_agrees_with_a_general_graph_library(
+    finished: Design, released: Release, library: Library
+) -> None:
     """What touches what, found again with polygons and networkx, gives the nets of the design."""
     near = read_gerber(released.files["fabrication/copper-near.gbr"], "near")
     far = read_gerber(released.files["fabrication/copper-far.gbr"], "far")
@@ -130,7 +139,12 @@ def test_the_c_header_compiles(released: Release, tmp_path: object) -> None:
     source = '#include "pins.h"\n#define ROW(name, port, bit) {port, bit},\nstruct pin { char port; int bit; };\n'
     source += "const struct pin buttons[BUTTON_COUNT] = { BUTTON_TABLE(ROW) };\n"
     (folder / "check.c").write_text(source)
-    done = subprocess.run(["gcc", "-std=c11", "-Wall", "-Werror", "-fsyntax-only", "check.c"], cwd=folder, capture_output=True, text=True)
+    done = subprocess.run(
+        ["gcc", "-std=c11", "-Wall", "-Werror", "-fsyntax-only", "check.c"],
+        cwd=folder,
+        capture_output=True,
+        text=True,
+    )
     assert done.returncode == 0, done.stderr
 
 

@@ -26,7 +26,14 @@ from loquet.store.designs import (
 )
 from loquet.store.engine import make_engine
 from loquet.store.migrating import downgrade, upgrade
-from loquet.store.releases import latest_release, order, orders_of, place_order, release_files, store_release
+from loquet.store.releases import (
+    latest_release,
+    order,
+    orders_of,
+    place_order,
+    release_files,
+    store_release,
+)
 from loquet.store.tables import Base, OrderRow, ProjectRow, ReleaseFileRow, SliceRow, VersionRow
 
 NOW = datetime(2026, 11, 24, 12, 0, tzinfo=UTC)
@@ -39,7 +46,9 @@ def project(session: Session, finished: Design) -> int:
 
 def move(session: Session, project: int, x_mm: float) -> Design:
     head = head_of(session, project)
-    edit = EDITS.validate_python({"kind": "move-thing", "thing": "button:dome", "x_mm": x_mm, "y_mm": 7})
+    edit = EDITS.validate_python(
+        {"kind": "move-thing", "thing": "button:dome", "x_mm": x_mm, "y_mm": 7}
+    )
     design = apply(load_design(session, head.version), edit)
     commit_version(session, head.revision, design, edit.label, "Ottilie", NOW)
     return design
@@ -49,7 +58,9 @@ def dome(session: Session, project: int) -> float:
     return load_design(session, head_of(session, project).version).brief.controls[4].x_mm
 
 
-def test_a_finished_design_comes_back_the_same(session: Session, project: int, finished: Design) -> None:
+def test_a_finished_design_comes_back_the_same(
+    session: Session, project: int, finished: Design
+) -> None:
     commit_version(session, head_of(session, project).revision, finished, "made", "Ottilie", NOW)
     session.expire_all()
     assert load_design(session, head_of(session, project).version) == finished
@@ -68,9 +79,17 @@ def test_undo_and_redo_walk_the_same_path(session: Session, project: int) -> Non
     for x in (24.5, 25.0, 25.5):
         move(session, project, x)
     assert [undo(session, project), dome(session, project)] == [True, 25.0]
-    assert [undo(session, project), undo(session, project), dome(session, project)] == [True, True, 26.0]
+    assert [undo(session, project), undo(session, project), dome(session, project)] == [
+        True,
+        True,
+        26.0,
+    ]
     assert undo(session, project) is False
-    assert [redo(session, project), redo(session, project), redo(session, project)] == [True, True, True]
+    assert [redo(session, project), redo(session, project), redo(session, project)] == [
+        True,
+        True,
+        True,
+    ]
     assert dome(session, project) == 25.5
     assert redo(session, project) is False
 
@@ -81,7 +100,12 @@ def test_an_edit_after_undo_ends_redo_but_loses_no_version(session: Session, pro
     move(session, project, 27.0)
     assert next_towards_tip(session, head_of(session, project)) is None
     revision = head_of(session, project).revision.id
-    assert session.scalar(select(func.count()).select_from(VersionRow).where(VersionRow.revision_id == revision)) == 3
+    assert (
+        session.scalar(
+            select(func.count()).select_from(VersionRow).where(VersionRow.revision_id == revision)
+        )
+        == 3
+    )
 
 
 def test_a_stale_reader_gets_a_conflict(session: Session, project: int) -> None:
@@ -93,24 +117,47 @@ def test_a_stale_reader_gets_a_conflict(session: Session, project: int) -> None:
 
 
 def test_unknown_numbers_are_not_found(session: Session) -> None:
-    for call in (lambda: head_of(session, 10**6), lambda: release_files(session, 10**6), lambda: order(session, 10**6)):
+    for call in (
+        lambda: head_of(session, 10**6),
+        lambda: release_files(session, 10**6),
+        lambda: order(session, 10**6),
+    ):
         with pytest.raises(NotFound):
             call()
 
 
-def test_releases_keep_their_bytes_and_notice_damage(session: Session, project: int, released: Release, finished: Design) -> None:
+def test_releases_keep_their_bytes_and_notice_damage(
+    session: Session, project: int, released: Release, finished: Design
+) -> None:
     head = head_of(session, project)
-    row = store_release(session, head.revision.id, head.version.id, digest_of(finished), released.files, {"nets": 22}, NOW)
+    row = store_release(
+        session,
+        head.revision.id,
+        head.version.id,
+        digest_of(finished),
+        released.files,
+        {"nets": 22},
+        NOW,
+    )
     assert release_files(session, row.id) == released.files
     latest = latest_release(session, head.revision.id)
     assert latest is not None
     assert latest.proof == {"nets": 22}
     wanted = OrderRow(
-        revision_id=row.revision_id, release_id=row.id, house="millrace", quote={"quantity": 10}, placed_on=NOW.date(), day=0, created_at=NOW, request_key="one"
-    )  # fmt: skip
+        revision_id=row.revision_id,
+        release_id=row.id,
+        house="millrace",
+        quote={"quantity": 10},
+        placed_on=NOW.date(),
+        day=0,
+        created_at=NOW,
+        request_key="one",
+    )
     placed = place_order(session, wanted)
     assert [o.id for o in orders_of(session, head.revision.id)] == [placed.id]
-    damaged = session.scalars(select(ReleaseFileRow).where(ReleaseFileRow.release_id == row.id).limit(1)).one()
+    damaged = session.scalars(
+        select(ReleaseFileRow).where(ReleaseFileRow.release_id == row.id).limit(1)
+    ).one()
     damaged.content = damaged.content + b" "
     session.flush()
     with pytest.raises(ValueError, match="damaged"):
@@ -148,6 +195,8 @@ def test_migrations_go_up_and_down_and_match_the_tables(database: MariaDb) -> No
 def test_the_database_is_strict_and_speaks_utc(session: Session) -> None:
     from sqlalchemy import text
 
-    mode, zone, charset = session.execute(text("SELECT @@sql_mode, @@time_zone, @@character_set_database")).one()
+    mode, zone, charset = session.execute(
+        text("SELECT @@sql_mode, @@time_zone, @@character_set_database")
+    ).one()
     assert "STRICT_ALL_TABLES" in mode
     assert (zone, charset) == ("+00:00", "utf8mb4")

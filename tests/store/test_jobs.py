@@ -53,16 +53,29 @@ def fail(ticket: Ticket) -> str:
 
 @pytest.mark.parametrize(
     ("work", "state", "said"),
-    [(lambda ticket: "Made.", "done", "Made."), (refuse, "refused", "Part 'cog'"), (fail, "failed", "the design is as it was")],
+    [
+        (lambda ticket: "Made.", "done", "Made."),
+        (refuse, "refused", "Part 'cog'"),
+        (fail, "failed", "the design is as it was"),
+    ],
 )
-def test_a_job_says_how_it_ended(jobs: Jobs, factory: sessionmaker[Session], place: tuple[int, int], work: object, state: str, said: str) -> None:
+def test_a_job_says_how_it_ended(
+    jobs: Jobs,
+    factory: sessionmaker[Session],
+    place: tuple[int, int],
+    work: object,
+    state: str,
+    said: str,
+) -> None:
     row = ended(factory, jobs.start(*place, "pins", work))  # type: ignore[arg-type]
     assert row.state == state
     assert said in row.message
     assert "secret" not in row.message
 
 
-def test_one_of_a_kind_runs_at_a_time_and_can_be_stopped(jobs: Jobs, factory: sessionmaker[Session], place: tuple[int, int]) -> None:
+def test_one_of_a_kind_runs_at_a_time_and_can_be_stopped(
+    jobs: Jobs, factory: sessionmaker[Session], place: tuple[int, int]
+) -> None:
     begun = threading.Event()
 
     def long(ticket: Ticket) -> str:
@@ -83,9 +96,17 @@ def test_one_of_a_kind_runs_at_a_time_and_can_be_stopped(jobs: Jobs, factory: se
     assert jobs.stop(first) is False
 
 
-def test_jobs_left_by_a_crash_say_so(jobs: Jobs, factory: sessionmaker[Session], place: tuple[int, int]) -> None:
+def test_jobs_left_by_a_crash_say_so(
+    jobs: Jobs, factory: sessionmaker[Session], place: tuple[int, int]
+) -> None:
     with factory.begin() as session:
-        row = JobRow(revision_id=place[1], kind="routing", state="running", message="", created_at=datetime.now(UTC))
+        row = JobRow(
+            revision_id=place[1],
+            kind="routing",
+            state="running",
+            message="",
+            created_at=datetime.now(UTC),
+        )
         session.add(row)
         session.flush()
         left = row.id

@@ -9,7 +9,15 @@ from sqlalchemy.orm import Session, sessionmaker
 from loquet.core.edits import EDITS, apply
 from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
 from loquet.demo.seeding import reset, seed
-from loquet.store.designs import all_projects, commit_version, create_project, head_of, load_design, redo, undo
+from loquet.store.designs import (
+    all_projects,
+    commit_version,
+    create_project,
+    head_of,
+    load_design,
+    redo,
+    undo,
+)
 from loquet.store.tables import ProjectRow
 
 NOW = datetime(2026, 11, 24, tzinfo=UTC)
@@ -42,7 +50,9 @@ def test_every_edit_can_be_taken_back_and_forth(session: Session) -> None:
         assert load_design(session, head_of(session, project).version) == state
 
 
-def test_all_demo_projects_are_seeded_once_and_given_back(factory: sessionmaker[Session], monkeypatch: pytest.MonkeyPatch) -> None:
+def test_all_demo_projects_are_seeded_once_and_given_back(
+    factory: sessionmaker[Session], monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr("loquet.demo.seeding.sessions", lambda: factory)
     seed()
     seed()
@@ -50,7 +60,9 @@ def test_all_demo_projects_are_seeded_once_and_given_back(factory: sessionmaker[
         demos = [p.demo for p in all_projects(opened) if p.demo]
         assert sorted(demos) == sorted(DEMO_BRIEFS)
         first = next(p for p in all_projects(opened) if p.demo == "star-handset")
-        assert load_design(opened, head_of(opened, first.id).version).brief == demo_brief("star-handset")
+        assert load_design(opened, head_of(opened, first.id).version).brief == demo_brief(
+            "star-handset"
+        )
     with factory.begin() as opened:
         head = head_of(opened, first.id)
         changed = apply(load_design(opened, head.version), EDITS.validate_python(EDITS_MADE[0]))
@@ -58,6 +70,8 @@ def test_all_demo_projects_are_seeded_once_and_given_back(factory: sessionmaker[
     reset()
     with factory() as opened:
         again = next(p for p in all_projects(opened) if p.demo == "star-handset")
-        assert load_design(opened, head_of(opened, again.id).version).brief == demo_brief("star-handset")
+        assert load_design(opened, head_of(opened, again.id).version).brief == demo_brief(
+            "star-handset"
+        )
     with factory.begin() as opened:
         opened.execute(delete(ProjectRow).where(ProjectRow.demo != ""))

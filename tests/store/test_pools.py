@@ -97,7 +97,9 @@ def divide(tell: object, by: int) -> float:
     return 1 / by
 
 
-def test_a_worker_that_dies_fails_its_job_and_is_replaced(local: LocalPool, factory: sessionmaker[Session]) -> None:
+def test_a_worker_that_dies_fails_its_job_and_is_replaced(
+    local: LocalPool, factory: sessionmaker[Session]
+) -> None:
     with pytest.raises(Exception, match="terminated abruptly"):
         Ticket(1, "routing", local).compute(die)
     assert Ticket(1, "routing", local).compute(divide, 2) == 0.5

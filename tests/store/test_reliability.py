@@ -29,14 +29,18 @@ def project(factory: sessionmaker[Session], brief: Brief) -> int:
         return create_project(session, "kept", brief, "Ottilie", NOW)
 
 
-def test_no_edit_is_answered_before_it_is_committed(factory: sessionmaker[Session], project: int, client: TestClient) -> None:
+def test_no_edit_is_answered_before_it_is_committed(
+    factory: sessionmaker[Session], project: int, client: TestClient
+) -> None:
     head = client.get(f"/api/projects/{project}").json()
     body = {"edit": {"kind": "set-quantity", "quantity": 7}, "version": head["version"]}
     gate = threading.Event()
     answers: list[Any] = []
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr(SessionTransaction, "commit", waiting(gate))
-        asking = threading.Thread(target=lambda: answers.append(client.post(f"/api/projects/{project}/edits", json=body)))
+        asking = threading.Thread(
+            target=lambda: answers.append(client.post(f"/api/projects/{project}/edits", json=body))
+        )
         asking.start()
         asking.join(1.0)
         assert answers == []
@@ -57,13 +61,17 @@ def waiting(gate: threading.Event) -> Any:
     return commit
 
 
-def test_a_job_that_starts_during_an_edit_blocks_nobody(factory: sessionmaker[Session], project: int) -> None:
+def test_a_job_that_starts_during_an_edit_blocks_nobody(
+    factory: sessionmaker[Session], project: int
+) -> None:
     """The edit holds the revision's row; the job's row waits for it; looking at the jobs must wait for neither."""
     jobs = Jobs(factory)
     try:
         with factory() as editing:
             head = head_of(editing, project, lock=True)
-            starting = threading.Thread(target=lambda: jobs.start(project, head.revision.id, "pins", lambda ticket: "Made."))
+            starting = threading.Thread(
+                target=lambda: jobs.start(project, head.revision.id, "pins", lambda ticket: "Made.")
+            )
             starting.start()
             starting.join(0.3)
             looked: list[list[Ticket]] = []
@@ -100,7 +108,9 @@ def copy(database: MariaDb) -> str:
 def projects_of(url: str) -> list[str]:
     engine = make_engine(url)
     with engine.connect() as connection:
-        found = [str(row[0]) for row in connection.execute(text("SELECT name FROM projects ORDER BY id"))]
+        found = [
+            str(row[0]) for row in connection.execute(text("SELECT name FROM projects ORDER BY id"))
+        ]
     engine.dispose()
     return found
 
@@ -125,7 +135,9 @@ def test_a_backup_brings_everything_back(copy: str, brief: Brief, tmp_path: Path
 
 
 @pytest.mark.parametrize("place", [200, 900, 1500])
-def test_a_damaged_backup_changes_nothing(copy: str, brief: Brief, tmp_path: Path, place: int) -> None:
+def test_a_damaged_backup_changes_nothing(
+    copy: str, brief: Brief, tmp_path: Path, place: int
+) -> None:
     file = tmp_path / "evening.zip"
     add(copy, "first", brief)
     back_up(copy, file, NOW)
@@ -160,9 +172,13 @@ def test_a_migration_killed_before_its_note_runs_again(copy: str, noted: str) ->
     assert projects_of(copy) == []
 
 
-def test_accounts_and_rights_are_the_least(database: MariaDb, factory: sessionmaker[Session]) -> None:
+def test_accounts_and_rights_are_the_least(
+    database: MariaDb, factory: sessionmaker[Session]
+) -> None:
     others = "SELECT 1 / (COUNT(*) = 0) FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost')"
-    assert database.sql(f"SET sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO'; CREATE OR REPLACE TABLE loquet.counted AS {others}")
+    assert database.sql(
+        f"SET sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO'; CREATE OR REPLACE TABLE loquet.counted AS {others}"
+    )
     with factory() as session:
         grants = " ".join(str(row[0]) for row in session.execute(text("SHOW GRANTS")))
         assert "ALL PRIVILEGES ON *.*" not in grants

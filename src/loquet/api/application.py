@@ -16,7 +16,10 @@ from loquet.api.context import Context
 from loquet.api.guarding import Door, Guard
 
 LONGEST_PATH = 300
-STATUSES: dict[int | str, dict[str, Any]] = {status: {"model": errors.Problem} for status in (400, 401, 403, 404, 405, 408, 409, 413, 422, 500, 503)}
+STATUSES: dict[int | str, dict[str, Any]] = {
+    status: {"model": errors.Problem}
+    for status in (400, 401, 403, 404, 405, 408, 409, 413, 422, 500, 503)
+}
 
 
 def operation_name(route: APIRoute) -> str:
@@ -24,7 +27,9 @@ def operation_name(route: APIRoute) -> str:
     return route.name
 
 
-def make_application(context: Context | None, web: Path | None, door: Door | None = None) -> FastAPI:
+def make_application(
+    context: Context | None, web: Path | None, door: Door | None = None
+) -> FastAPI:
     """The application around a context; without one only its description is of use."""
 
     @asynccontextmanager
@@ -62,13 +67,24 @@ def serve_web(app: FastAPI, web: Path) -> None:
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/"):
-            return JSONResponse(errors.Problem(sentence=f"There is nothing at /{path[:80]}.").model_dump(), 404)
+            return JSONResponse(
+                errors.Problem(sentence=f"There is nothing at /{path[:80]}.").model_dump(), 404
+            )
         if len(path) > LONGEST_PATH or "\0" in path:
-            return JSONResponse(errors.Problem(sentence="There is no such address.").model_dump(), 404)
+            return JSONResponse(
+                errors.Problem(sentence="There is no such address.").model_dump(), 404
+            )
         file = (web / path).resolve()
         if path and file.is_relative_to(web.resolve()) and file.is_file():
             lasting = path.startswith("assets/")
-            return FileResponse(file, headers={"Cache-Control": "public, max-age=31536000, immutable" if lasting else "no-cache"})
+            return FileResponse(
+                file,
+                headers={
+                    "Cache-Control": "public, max-age=31536000, immutable"
+                    if lasting
+                    else "no-cache"
+                },
+            )
         if path.startswith("assets/"):
             return JSONResponse(errors.Problem(sentence="There is no such file.").model_dump(), 404)
         return FileResponse(web / "index.html", headers={"Cache-Control": "no-cache"})

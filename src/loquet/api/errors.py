@@ -39,19 +39,52 @@ class Refused(Exception):
 
 
 TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
-    BriefError: (422, lambda e: Problem(sentence=f"{e.place} {e.problem}.", way_out=e.way_out, place=e.place)),
+    BriefError: (
+        422,
+        lambda e: Problem(sentence=f"{e.place} {e.problem}.", way_out=e.way_out, place=e.place),
+    ),
     EditRefused: (422, lambda e: Problem(sentence=e.why, way_out=e.way_out)),
     StageRefused: (422, lambda e: Problem(sentence=e.why, way_out=e.way_out)),
-    RecipeNotPossible: (422, lambda e: Problem(sentence=f"{e.need}: {e.limit}.", way_out=e.nearest)),
+    RecipeNotPossible: (
+        422,
+        lambda e: Problem(sentence=f"{e.need}: {e.limit}.", way_out=e.nearest),
+    ),
     NoRoom: (422, lambda e: Problem(sentence=str(e))),
-    PartError: (422, lambda e: Problem(sentence=f"Part '{e.part}' {e.problem}.", way_out=e.way_out)),
+    PartError: (
+        422,
+        lambda e: Problem(sentence=f"Part '{e.part}' {e.problem}.", way_out=e.way_out),
+    ),
     FileFault: (422, lambda e: Problem(sentence=f"{e}.", way_out="Make the release again.")),
     NotFound: (404, lambda e: Problem(sentence=str(e), way_out="Go back to the workshop.")),
-    Conflict: (409, lambda e: Problem(sentence=str(e), way_out="It is shown as it is now; make your change again.", head=e.head_id)),
+    Conflict: (
+        409,
+        lambda e: Problem(
+            sentence=str(e),
+            way_out="It is shown as it is now; make your change again.",
+            head=e.head_id,
+        ),
+    ),
     Refused: (422, lambda e: e.problem),
-    UnicodeEncodeError: (422, lambda e: Problem(sentence="The text holds half of a character.", way_out="Write the character whole.")),
-    PoolTimeout: (503, lambda e: Problem(sentence="Loquet has more to do than it can keep up with.", way_out="Wait a moment and try again.")),
-    OperationalError: (503, lambda e: Problem(sentence="The database does not answer.", way_out="Start Loquet again with ./loquet start.")),
+    UnicodeEncodeError: (
+        422,
+        lambda e: Problem(
+            sentence="The text holds half of a character.", way_out="Write the character whole."
+        ),
+    ),
+    PoolTimeout: (
+        503,
+        lambda e: Problem(
+            sentence="Loquet has more to do than it can keep up with.",
+            way_out="Wait a moment and try again.",
+        ),
+    ),
+    OperationalError: (
+        503,
+        lambda e: Problem(
+            sentence="The database does not answer.",
+            way_out="Start Loquet again with ./loquet start.",
+        ),
+    ),
 }
 
 
@@ -74,11 +107,17 @@ async def answer_validation(request: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     first = error.errors()[0]
     place = ".".join(str(step) for step in first["loc"] if step not in ("body", "query", "path"))
-    named = [str(step) for step in first["loc"] if isinstance(step, str) and step not in ("body", "query", "path")]
+    named = [
+        str(step)
+        for step in first["loc"]
+        if isinstance(step, str) and step not in ("body", "query", "path")
+    ]
     message = str(first["msg"])
     return JSONResponse(
         Problem(
-            sentence=f"{named[-1] if named else 'The request'}: {message[0].lower()}{message[1:]}.", way_out="Give another value.", place=place
+            sentence=f"{named[-1] if named else 'The request'}: {message[0].lower()}{message[1:]}.",
+            way_out="Give another value.",
+            place=place,
         ).model_dump(),
         422,
     )
@@ -95,4 +134,8 @@ async def answer_status(request: Request, error: Exception) -> JSONResponse:
             sentence = f"{path} does not take {request.method}."
         case _:
             sentence = f"The request was refused: {str(error.detail)[:120]}."
-    return JSONResponse(Problem(sentence=sentence, way_out="Reload the page.").model_dump(), error.status_code, headers=error.headers)
+    return JSONResponse(
+        Problem(sentence=sentence, way_out="Reload the page.").model_dump(),
+        error.status_code,
+        headers=error.headers,
+    )

@@ -84,9 +84,17 @@ class Guard:
         headers = dict(scope["headers"])
         host = headers.get(b"host", b"").decode("latin-1")
         if "*" not in self.door.hosts and name_of(host) not in self.door.hosts:
-            return problem(403, "This address is not one of Loquet's own.", f"Open http://{self.door.hosts[0]} with the port that Loquet printed.")
+            return problem(
+                403,
+                "This address is not one of Loquet's own.",
+                f"Open http://{self.door.hosts[0]} with the port that Loquet printed.",
+            )
         if scope["method"] not in READING and not own_page(headers, host):
-            return problem(403, "A page of another address asked for a change.", "Make the change in Loquet's own page.")
+            return problem(
+                403,
+                "A page of another address asked for a change.",
+                "Make the change in Loquet's own page.",
+            )
         return self.tokenless(scope, headers)
 
     def tokenless(self, scope: Scope, headers: dict[bytes, bytes]) -> Response | None:
@@ -102,7 +110,11 @@ class Guard:
             return away
         if hmac.compare_digest(cookie_of(headers), self.door.token):
             return None
-        return problem(401, "This Loquet asks for its token.", "Open the address with ?token= that ./loquet printed when it started.")
+        return problem(
+            401,
+            "This Loquet asks for its token.",
+            "Open the address with ?token= that ./loquet printed when it started.",
+        )
 
 
 def cookie_of(headers: dict[bytes, bytes]) -> str:
@@ -148,7 +160,9 @@ async def whole_body(scope: Scope, receive: Receive) -> bytes | Response:
                 if not message.get("more_body"):
                     return b"".join(chunks)
     except TimeoutError:
-        return problem(408, f"The request took longer than {BODY_SECONDS:.0f} s to arrive.", "Send it again.")
+        return problem(
+            408, f"The request took longer than {BODY_SECONDS:.0f} s to arrive.", "Send it again."
+        )
 
 
 def replayed(body: bytes, receive: Receive) -> Receive:
@@ -172,9 +186,17 @@ def problem(status: int, sentence: str, way_out: str = "") -> JSONResponse:
 
 def too_large() -> JSONResponse:
     """The refusal of a large body."""
-    return problem(413, "The request is larger than 2 MB.", "A brief is at most 1 MB; check that this is the right file.")
+    return problem(
+        413,
+        "The request is larger than 2 MB.",
+        "A brief is at most 1 MB; check that this is the right file.",
+    )
 
 
 def failure() -> JSONResponse:
     """The answer where something broke inside."""
-    return problem(500, "Something went wrong inside Loquet.", "Nothing was changed. The log file .loquet/log/loquet.log has the details.")
+    return problem(
+        500,
+        "Something went wrong inside Loquet.",
+        "Nothing was changed. The log file .loquet/log/loquet.log has the details.",
+    )

@@ -43,7 +43,11 @@ def get_pin_verdict(project_id: int, session: SessionNow, context: ContextNow) -
     """The verdict on the brief as it stands, with ways out where it does not fit."""
     design = load_design(session, head_of(session, project_id).version)
     conflict = verdict_of(design, context.library)
-    return PinVerdict(fits=conflict is None, conflict=conflict, ways_out=list(ways_for(design, context.library)) if conflict else [])
+    return PinVerdict(
+        fits=conflict is None,
+        conflict=conflict,
+        ways_out=list(ways_for(design, context.library)) if conflict else [],
+    )
 
 
 @router.post("/projects/{project_id}/aim")
@@ -55,7 +59,9 @@ def aim_at_board(project_id: int, session: SessionNow, context: ContextNow) -> D
     if not targets:
         raise Refused("The board is not placed for this circuit.", "Place it first.")
     edit = TakePlacedTargets(targets=targets)
-    commit_version(session, head.revision, apply(design, edit), edit.label, AUTHOR, datetime.now(UTC))
+    commit_version(
+        session, head.revision, apply(design, edit), edit.label, AUTHOR, datetime.now(UTC)
+    )
     session.flush()
     head = head_of(session, project_id)
     return describe_head(session, head, load_design(session, head.version), context)
@@ -72,7 +78,10 @@ class SchemesView(BaseModel):
 def get_schemes(project_id: int, session: SessionNow, context: ContextNow) -> SchemesView:
     """Schemes side by side for this brief."""
     design = load_design(session, head_of(session, project_id).version)
-    return SchemesView(schemes=list(schemes_of(design, context.library)), sums=list(sums(design.brief, context.library)))
+    return SchemesView(
+        schemes=list(schemes_of(design, context.library)),
+        sums=list(sums(design.brief, context.library)),
+    )
 
 
 class HandoverFile(BaseModel):
@@ -107,9 +116,14 @@ def get_handover(project_id: int, name: str, session: SessionNow) -> Response:
         data = files[name]
     else:
         raise Refused(f"There is no file '{name[:40]}'.", "Choose one of the list.", 404)
-    kind = TYPES.get(name.rsplit(".", 1)[-1], "application/zip" if name.endswith(".zip") else "text/plain; charset=utf-8")
+    kind = TYPES.get(
+        name.rsplit(".", 1)[-1],
+        "application/zip" if name.endswith(".zip") else "text/plain; charset=utf-8",
+    )
     shown = f"{design.brief.name.replace(' ', '-')}-{name}"
-    return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{shown}"'})
+    return Response(
+        data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{shown}"'}
+    )
 
 
 def zipped(files: dict[str, bytes]) -> bytes:
@@ -148,16 +162,33 @@ class TrayView(BaseModel):
 
 
 CONTROL_KINDS = (
-    "button", "five-way", "resistive stick", "magnetic stick", "magnetic trigger", "slide trigger", "encoder", "slider", "touch electrode",
-)  # fmt: skip
+    "button",
+    "five-way",
+    "resistive stick",
+    "magnetic stick",
+    "magnetic trigger",
+    "slide trigger",
+    "encoder",
+    "slider",
+    "touch electrode",
+)
 
 
 @router.get("/tray")
 def get_tray(context: ContextNow) -> TrayView:
     """Parts for controls, and screens."""
-    parts = [TrayPart(id=p.id, kind=p.kind, description=p.description, price_cents=p.price_cents) for p in context.library.parts.values()]
+    parts = [
+        TrayPart(id=p.id, kind=p.kind, description=p.description, price_cents=p.price_cents)
+        for p in context.library.parts.values()
+    ]
     screens = [
-        TrayScreen(id=s.id, bus=s.bus, description=s.description, width_mm=s.width_mm, height_mm=s.height_mm)
+        TrayScreen(
+            id=s.id,
+            bus=s.bus,
+            description=s.description,
+            width_mm=s.width_mm,
+            height_mm=s.height_mm,
+        )
         for s in context.library.screens.values()
     ]
     return TrayView(parts=[p for p in parts if p.kind in CONTROL_KINDS], screens=screens)

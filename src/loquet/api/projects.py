@@ -19,15 +19,31 @@ from loquet.core.brief.sense import outline_polygon_mm
 from loquet.core.design import SLICES, SliceName
 from loquet.core.edits import Edit, apply
 from loquet.jobs.works import make_release, make_slices
-from loquet.store.designs import all_projects, commit_version, create_project, expect_head, head_of, load_design, redo, undo
+from loquet.store.designs import (
+    all_projects,
+    commit_version,
+    create_project,
+    expect_head,
+    head_of,
+    load_design,
+    redo,
+    undo,
+)
 from loquet.store.tables import JobRow
 
 router = APIRouter(prefix="/api", tags=["projects"])
-JobKind = Literal["pins", "circuit", "placement", "routing", "pour", "board", "everything", "release"]
+JobKind = Literal[
+    "pins", "circuit", "placement", "routing", "pour", "board", "everything", "release"
+]
 JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
-    "pins": ("pins",), "circuit": ("circuit",), "placement": ("placement",), "routing": ("routing",), "pour": ("pour",),
-    "board": ("placement", "routing", "pour"), "everything": SLICES,
-}  # fmt: skip
+    "pins": ("pins",),
+    "circuit": ("circuit",),
+    "placement": ("placement",),
+    "routing": ("routing",),
+    "pour": ("pour",),
+    "board": ("placement", "routing", "pour"),
+    "everything": SLICES,
+}
 
 
 class EditRequest(BaseModel):
@@ -67,12 +83,21 @@ def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]
         left, bottom, right, top = outline_polygon_mm(design.brief.outline).bounds
         cards.append(
             ProjectCard(
-                id=project.id, name=design.brief.name, purpose=design.brief.purpose, revision=head.revision.letter, controls=len(design.brief.controls),
-                chip=design.brief.chip.part, width_mm=right - left, height_mm=top - bottom, quantity=design.brief.quantity,
-                wanted_by=design.brief.wanted_by.isoformat(), stops=sum(f.severity == "stop" for f in findings),
-                next_station=next_station(design, findings), demo=bool(project.demo),
+                id=project.id,
+                name=design.brief.name,
+                purpose=design.brief.purpose,
+                revision=head.revision.letter,
+                controls=len(design.brief.controls),
+                chip=design.brief.chip.part,
+                width_mm=right - left,
+                height_mm=top - bottom,
+                quantity=design.brief.quantity,
+                wanted_by=design.brief.wanted_by.isoformat(),
+                stops=sum(f.severity == "stop" for f in findings),
+                next_station=next_station(design, findings),
+                demo=bool(project.demo),
             )
-        )  # fmt: skip
+        )
     return cards
 
 
@@ -81,11 +106,18 @@ async def body_of(request: Request) -> bytes:
     return await request.body()
 
 
-JSON_BODY = {"requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}}
+JSON_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"type": "object"}}},
+    }
+}
 
 
 @router.post("/projects", status_code=201, openapi_extra=JSON_BODY)
-def new_project(data: Annotated[bytes, Depends(body_of)], session: SessionNow, context: ContextNow) -> DesignHead:
+def new_project(
+    data: Annotated[bytes, Depends(body_of)], session: SessionNow, context: ContextNow
+) -> DesignHead:
     """A project from a brief, as a JSON object; errors name the place in the brief."""
     checked = read_brief(data)
     project_id = create_project(session, checked.name, checked, AUTHOR, datetime.now(UTC))
@@ -101,7 +133,9 @@ def get_project(project_id: int, session: SessionNow, context: ContextNow) -> De
 
 
 @router.post("/projects/{project_id}/edits")
-def make_edit(project_id: int, wanted: EditRequest, session: SessionNow, context: ContextNow) -> DesignHead:
+def make_edit(
+    project_id: int, wanted: EditRequest, session: SessionNow, context: ContextNow
+) -> DesignHead:
     """One edit as a new version; 409 where the design has moved on meanwhile."""
     head = head_of(session, project_id, lock=True)
     expect_head(session, head, wanted.version)
@@ -131,7 +165,9 @@ def redo_edit(project_id: int, session: SessionNow, context: ContextNow) -> Desi
 
 
 @router.post("/projects/{project_id}/jobs", status_code=202)
-def start_job(project_id: int, wanted: JobRequest, session: SessionNow, context: ContextNow) -> Started:
+def start_job(
+    project_id: int, wanted: JobRequest, session: SessionNow, context: ContextNow
+) -> Started:
     """Start long work."""
     head = head_of(session, project_id)
     if wanted.kind == "release":
@@ -149,7 +185,12 @@ def get_job(job_id: int, session: SessionNow, context: ContextNow) -> JobCard:
         raise Refused(f"There is no job {job_id}.", "Start it again.", 404)
     ticket = context.jobs.ticket(job_id)
     return JobCard(
-        id=row.id, kind=row.kind, state=row.state, doing=ticket.doing if ticket else "", share=ticket.share if ticket else 1.0, message=row.message
+        id=row.id,
+        kind=row.kind,
+        state=row.state,
+        doing=ticket.doing if ticket else "",
+        share=ticket.share if ticket else 1.0,
+        message=row.message,
     )
 
 
@@ -169,7 +210,11 @@ class Tick(BaseModel):
 @router.get("/projects/{project_id}/events", response_class=StreamingResponse)
 async def events(project_id: int, request: Request, context: ContextNow) -> StreamingResponse:
     """Server-sent events: a line whenever the head moves or a job gets on."""
-    return StreamingResponse(watch(project_id, request, context), media_type="text/event-stream", headers={"Cache-Control": "no-cache"})
+    return StreamingResponse(
+        watch(project_id, request, context),
+        media_type="text/event-stream",
+        headers={"Cache-Control": "no-cache"},
+    )
 
 
 async def watch(project_id: int, request: Request, context: ContextNow) -> AsyncIterator[str]:
@@ -190,7 +235,14 @@ def look(project_id: int, context: ContextNow) -> Tick:
     with context.factory() as session:
         version = head_of(session, project_id).version.id
     jobs = [
-        JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=round(t.share, 3), message="")
+        JobCard(
+            id=t.job_id,
+            kind=t.kind,
+            state="running",
+            doing=t.doing,
+            share=round(t.share, 3),
+            message="",
+        )
         for t in context.jobs.of_project(project_id)
     ]
     return Tick(version=version, jobs=jobs)

@@ -35,10 +35,17 @@ def get_release(project_id: int, session: SessionNow) -> ReleaseView | None:
     row = latest_release(session, head.revision.id)
     if row is None:
         return None
-    files = session.scalars(select(ReleaseFileRow).where(ReleaseFileRow.release_id == row.id).order_by(ReleaseFileRow.path))
+    files = session.scalars(
+        select(ReleaseFileRow)
+        .where(ReleaseFileRow.release_id == row.id)
+        .order_by(ReleaseFileRow.path)
+    )
     current = row.design_digest == digest_of(load_design(session, head.version))
     return ReleaseView(
-        id=row.id, current=current, proof=row.proof, files=[ReleaseFile(path=f.path, bytes=len(f.content), sha256=f.sha256) for f in files]
+        id=row.id,
+        current=current,
+        proof=row.proof,
+        files=[ReleaseFile(path=f.path, bytes=len(f.content), sha256=f.sha256) for f in files],
     )
 
 
@@ -48,11 +55,15 @@ def get_layer(release_id: int, file: str, session: SessionNow) -> LayerView:
     files = release_files(session, release_id)
     data = files.get(f"fabrication/{file}")
     if data is None:
-        raise Refused(f"There is no layer '{file[:40]}' in this release.", "Choose one of the list.", 404)
+        raise Refused(
+            f"There is no layer '{file[:40]}' in this release.", "Choose one of the list.", 404
+        )
     if file.endswith(".drl"):
         holes = read_drill(data, file)
         flashes = [("round", h.x / 1e6, h.y / 1e6, h.d / 1e6, h.d / 1e6) for h in holes]
-        return LayerView(file=file, function="Drill", flashes=flashes, strokes=[], arcs=[], regions=[])
+        return LayerView(
+            file=file, function="Drill", flashes=flashes, strokes=[], arcs=[], regions=[]
+        )
     return describe_layer(data, file)
 
 
@@ -68,12 +79,20 @@ def describe_layer(data: bytes, file: str) -> LayerView:
             case Box() as box:
                 flashes.append(("box", box.x / 1e6, box.y / 1e6, box.w / 1e6, box.h / 1e6))
             case Bar() as bar:
-                strokes.append((bar.x1 / 1e6, bar.y1 / 1e6, bar.x2 / 1e6, bar.y2 / 1e6, bar.w / 1e6))
+                strokes.append(
+                    (bar.x1 / 1e6, bar.y1 / 1e6, bar.x2 / 1e6, bar.y2 / 1e6, bar.w / 1e6)
+                )
     return LayerView(
-        file=file, function=layer.attributes.get(".FileFunction", ""), flashes=flashes, strokes=strokes,
-        arcs=[(a.x1 / 1e6, a.y1 / 1e6, a.x2 / 1e6, a.y2 / 1e6, a.cx / 1e6, a.cy / 1e6) for a in layer.arcs],
+        file=file,
+        function=layer.attributes.get(".FileFunction", ""),
+        flashes=flashes,
+        strokes=strokes,
+        arcs=[
+            (a.x1 / 1e6, a.y1 / 1e6, a.x2 / 1e6, a.y2 / 1e6, a.cx / 1e6, a.cy / 1e6)
+            for a in layer.arcs
+        ],
         regions=[(r.dark, [(x / 1e6, y / 1e6) for x, y in r.ring]) for r in layer.regions],
-    )  # fmt: skip
+    )
 
 
 @router.get("/releases/{release_id}/package.zip", response_class=Response)
@@ -82,7 +101,9 @@ def download(release_id: int, session: SessionNow) -> Response:
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for path, data in sorted(release_files(session, release_id).items()):
-            archive.writestr(zipfile.ZipInfo(path, (2000, 1, 1, 0, 0, 0)), data, zipfile.ZIP_DEFLATED)
+            archive.writestr(
+                zipfile.ZipInfo(path, (2000, 1, 1, 0, 0, 0)), data, zipfile.ZIP_DEFLATED
+            )
     headers = {"Content-Disposition": f'attachment; filename="loquet-release-{release_id}.zip"'}
     return Response(out.getvalue(), media_type="application/zip", headers=headers)
 
@@ -95,19 +116,26 @@ def current_release(session: Session, project_id: int) -> tuple[ReleaseRow, Desi
         raise Refused("There are no files yet.", "Write and prove them first.")
     design = load_design(session, head.version)
     if row.design_digest != digest_of(design):
-        raise Refused("The design has changed since the files were written.", "Write and prove them again.")
+        raise Refused(
+            "The design has changed since the files were written.", "Write and prove them again."
+        )
     return row, design
 
 
 @router.get("/projects/{project_id}/quotes")
-def get_quotes(project_id: int, session: SessionNow, context: ContextNow, quantity: int | None = None) -> list[QuoteView]:
+def get_quotes(
+    project_id: int, session: SessionNow, context: ContextNow, quantity: int | None = None
+) -> list[QuoteView]:
     """Simulated quotes of every house, side by side, each from the files it reads itself."""
     row, design = current_release(session, project_id)
     files = release_files(session, row.id)
     number = design.brief.quantity if quantity is None else quantity
     if not 1 <= number <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
-    return [describe_quote(ask(house, files, design, number), house, design) for house in context.library.houses.values()]
+    return [
+        describe_quote(ask(house, files, design, number), house, design)
+        for house in context.library.houses.values()
+    ]
 
 
 def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) -> Quote:
@@ -117,20 +145,36 @@ def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) ->
         wanted = (choices.finish, choices.colour, choices.thickness_um, choices.shipping)
     else:
         wanted = (
-            choices.finish if choices.finish in house.finishes else house.finishes[0], choices.colour if choices.colour in house.colours else house.colours[0],
-            choices.thickness_um if choices.thickness_um in house.thickness_um else house.thickness_um[-1], house.shipping[0].name,
-        )  # fmt: skip
+            choices.finish if choices.finish in house.finishes else house.finishes[0],
+            choices.colour if choices.colour in house.colours else house.colours[0],
+            choices.thickness_um
+            if choices.thickness_um in house.thickness_um
+            else house.thickness_um[-1],
+            house.shipping[0].name,
+        )
     return quote(house, inspect(files, house), quantity, *wanted, datetime.now(UTC).date())
 
 
 def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
     """A quote with what else the house offers."""
     return QuoteView(
-        house=house.id, house_name=house.name, about=house.about, quantity=given.quantity, lines=list(given.lines), total_cents=given.total_cents,
-        each_cents=given.each_cents, ready_on=given.ready_on, arrives_on=given.arrives_on,
-        in_time=date.fromisoformat(given.arrives_on) <= design.brief.wanted_by, next_break=given.next_break, complaints=list(given.complaints),
-        finishes=list(house.finishes), colours=list(house.colours), thickness_um=list(house.thickness_um), shipping=[s.name for s in house.shipping],
-    )  # fmt: skip
+        house=house.id,
+        house_name=house.name,
+        about=house.about,
+        quantity=given.quantity,
+        lines=list(given.lines),
+        total_cents=given.total_cents,
+        each_cents=given.each_cents,
+        ready_on=given.ready_on,
+        arrives_on=given.arrives_on,
+        in_time=date.fromisoformat(given.arrives_on) <= design.brief.wanted_by,
+        next_break=given.next_break,
+        complaints=list(given.complaints),
+        finishes=list(house.finishes),
+        colours=list(house.colours),
+        thickness_um=list(house.thickness_um),
+        shipping=[s.name for s in house.shipping],
+    )
 
 
 class OrderRequest(BaseModel):
@@ -147,7 +191,9 @@ class DayRequest(BaseModel):
 
 
 @router.post("/projects/{project_id}/orders", status_code=201)
-def new_order(project_id: int, wanted: OrderRequest, session: SessionNow, context: ContextNow) -> OrderView:
+def new_order(
+    project_id: int, wanted: OrderRequest, session: SessionNow, context: ContextNow
+) -> OrderView:
     """Order the current release at the chosen (simulated) house; refused while the house complains."""
     row, design = current_release(session, project_id)
     if not 1 <= wanted.quantity <= 10_000:
@@ -155,23 +201,37 @@ def new_order(project_id: int, wanted: OrderRequest, session: SessionNow, contex
     house = context.library.house(design.choices.house)
     given = ask(house, release_files(session, row.id), design, wanted.quantity)
     if given.complaints:
-        raise Refused(f"{house.name} does not take this order: {given.complaints[0]}", "Change the choice, or take another house.")
+        raise Refused(
+            f"{house.name} does not take this order: {given.complaints[0]}",
+            "Change the choice, or take another house.",
+        )
     now = datetime.now(UTC)
     placed = OrderRow(
-        revision_id=row.revision_id, release_id=row.id, house=house.id, quote=given.plain(), placed_on=now.date(), day=0, created_at=now,
+        revision_id=row.revision_id,
+        release_id=row.id,
+        house=house.id,
+        quote=given.plain(),
+        placed_on=now.date(),
+        day=0,
+        created_at=now,
         request_key=wanted.key,
-    )  # fmt: skip
+    )
     return describe_order(place_order(session, placed), context)
 
 
 @router.get("/projects/{project_id}/orders")
 def list_orders(project_id: int, session: SessionNow, context: ContextNow) -> list[OrderView]:
     """Orders, the newest first."""
-    return [describe_order(row, context) for row in orders_of(session, head_of(session, project_id).revision.id)]
+    return [
+        describe_order(row, context)
+        for row in orders_of(session, head_of(session, project_id).revision.id)
+    ]
 
 
 @router.post("/orders/{order_id}/next-day")
-def next_day(order_id: int, wanted: DayRequest, session: SessionNow, context: ContextNow) -> OrderView:
+def next_day(
+    order_id: int, wanted: DayRequest, session: SessionNow, context: ContextNow
+) -> OrderView:
     """Let one simulated day pass; a request that is repeated changes nothing more."""
     row = order(session, order_id, lock=True)
     if row.day == wanted.day:
@@ -185,6 +245,14 @@ def describe_order(row: OrderRow, context: Context) -> OrderView:
     house = context.library.house(row.house)
     state, sentence = order_state(house, row.quote, row.placed_on, row.day)
     return OrderView(
-        id=row.id, release=row.release_id, house_name=house.name, quantity=row.quote["quantity"], total_cents=row.quote["total_cents"], state=state,
-        sentence=sentence, day=row.day, date=(row.placed_on + timedelta(days=row.day)).isoformat(), states=list(STATES),
-    )  # fmt: skip
+        id=row.id,
+        release=row.release_id,
+        house_name=house.name,
+        quantity=row.quote["quantity"],
+        total_cents=row.quote["total_cents"],
+        state=state,
+        sentence=sentence,
+        day=row.day,
+        date=(row.placed_on + timedelta(days=row.day)).isoformat(),
+        states=list(STATES),
+    )

@@ -36,7 +36,10 @@ class Serving:
         if not self.token:
             return Door()
         anywhere = self.host in ("0.0.0.0", "::")
-        return Door(hosts=("*",) if anywhere else (*LOOPBACK, self.host.lower(), f"[{self.host.lower()}]"), token=self.token)
+        return Door(
+            hosts=("*",) if anywhere else (*LOOPBACK, self.host.lower(), f"[{self.host.lower()}]"),
+            token=self.token,
+        )
 
     @property
     def address(self) -> str:
@@ -57,7 +60,9 @@ class Server(uvicorn.Server):
 def keep_log(folder: Path) -> None:
     """Everything that is logged goes to `loquet.log`, three files of 2 MB at the most."""
     folder.mkdir(parents=True, exist_ok=True)
-    handler = RotatingFileHandler(folder / "loquet.log", maxBytes=LOG_BYTES, backupCount=LOG_FILES - 1, encoding="utf-8")
+    handler = RotatingFileHandler(
+        folder / "loquet.log", maxBytes=LOG_BYTES, backupCount=LOG_FILES - 1, encoding="utf-8"
+    )
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(name)s: %(message)s"))
     logging.getLogger().addHandler(handler)
 
@@ -80,14 +85,27 @@ def serve(wanted: Serving) -> int:
         try:
             probe.bind((wanted.host, wanted.port))
         except OSError:
-            print(f"Port {wanted.port} is in use. Stop what uses it, or choose another one: --port {wanted.port + 1}", file=sys.stderr)
+            print(
+                f"Port {wanted.port} is in use. Stop what uses it, or choose another one: --port {wanted.port + 1}",
+                file=sys.stderr,
+            )
             return 4
     keep_log(settings().state / "log")
     factory = sessions()
     pool = pool_for(wanted.scheduler)
-    context = Context(factory, bundled_library(), Jobs(factory, pool), settings().state / "chips.json")
+    context = Context(
+        factory, bundled_library(), Jobs(factory, pool), settings().state / "chips.json"
+    )
     app = make_application(context, settings().web, wanted.door)
-    server = Server(uvicorn.Config(app, host=wanted.host, port=wanted.port, log_level="warning", timeout_graceful_shutdown=3))
+    server = Server(
+        uvicorn.Config(
+            app,
+            host=wanted.host,
+            port=wanted.port,
+            log_level="warning",
+            timeout_graceful_shutdown=3,
+        )
+    )
     print(f"Loquet is at {wanted.address}", flush=True)
     server.run()
     return 0

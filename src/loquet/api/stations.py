@@ -61,28 +61,53 @@ def describe_pins(design: Design, library: Library) -> PinsView:
         could = [f"{f.peripheral}.{f.signal} ({f.route})" for f in pin.functions]
         pins.append(
             ChipPinView(
-                number=pin.number, name=pin.name, kind="reset" if pin.is_reset else pin.kind, signal=row.signal if row else "", title=row.title if row else "",
-                function=f"{row.peripheral}.{row.function}" if row and row.function else "", locked=bool(row and row.locked), could=could,
+                number=pin.number,
+                name=pin.name,
+                kind="reset" if pin.is_reset else pin.kind,
+                signal=row.signal if row else "",
+                title=row.title if row else "",
+                function=f"{row.peripheral}.{row.function}" if row and row.function else "",
+                locked=bool(row and row.locked),
+                could=could,
             )
-        )  # fmt: skip
+        )
     signals = []
     for need in needs:
         given = plan.of(need.signal) if plan else None
         signals.append(
             Carried(
-                signal=need.signal, title=need.title, pin=given.pin if given else "", port=given.port if given else "",
-                function=f"{given.peripheral}.{given.function} {given.route}" if given and given.function else "",
-                locked=need.signal in design.choices.pin_locks, pins=[p for p, rows in able.items() if need in rows],
+                signal=need.signal,
+                title=need.title,
+                pin=given.pin if given else "",
+                port=given.port if given else "",
+                function=f"{given.peripheral}.{given.function} {given.route}"
+                if given and given.function
+                else "",
+                locked=need.signal in design.choices.pin_locks,
+                pins=[p for p, rows in able.items() if need in rows],
             )
-        )  # fmt: skip
-    free = len(plan.free) if plan else sum(p.kind == "port" and not p.is_reset for p in chip.pins) - len(needs)
+        )
+    free = (
+        len(plan.free)
+        if plan
+        else sum(p.kind == "port" and not p.is_reset for p in chip.pins) - len(needs)
+    )
     return PinsView(
-        chip=chip.name, package=chip.package, sides=2 if chip.package.startswith("TSSOP") else 4, pins=pins, signals=signals,
-        proven=bool(plan and plan.proven), solved=plan is not None and "pins" not in stale_slices(design), free=free,
-        reserved=sum(p.kind not in ("port", "unused") or p.is_reset for p in chip.pins), workings=list(plan.workings) if plan else [],
-        data_source=chip.data_source, budget=list(plan.budget) if plan else [], short_of=list(plan.short_of) if plan else [],
+        chip=chip.name,
+        package=chip.package,
+        sides=2 if chip.package.startswith("TSSOP") else 4,
+        pins=pins,
+        signals=signals,
+        proven=bool(plan and plan.proven),
+        solved=plan is not None and "pins" not in stale_slices(design),
+        free=free,
+        reserved=sum(p.kind not in ("port", "unused") or p.is_reset for p in chip.pins),
+        workings=list(plan.workings) if plan else [],
+        data_source=chip.data_source,
+        budget=list(plan.budget) if plan else [],
+        short_of=list(plan.short_of) if plan else [],
         placed=design.placement is not None,
-    )  # fmt: skip
+    )
 
 
 @router.get("/projects/{project_id}/circuit")
@@ -107,12 +132,28 @@ def describe_component(component: Component, library: Library) -> ComponentView:
         description, size, evidence = f"Microcontroller {chip.name}", chip.package, chip.data_source
     else:
         part = library.parts[component.part]
-        names, description, size, evidence = part.pin_names, part.description, part.size_codes, part.evidence_text
-    pads = [(pad, names.get(pad, ""), net) for pad, net in sorted(component.pads.items(), key=lambda item: (len(item[0]), item[0]))]
+        names, description, size, evidence = (
+            part.pin_names,
+            part.description,
+            part.size_codes,
+            part.evidence_text,
+        )
+    pads = [
+        (pad, names.get(pad, ""), net)
+        for pad, net in sorted(component.pads.items(), key=lambda item: (len(item[0]), item[0]))
+    ]
     return ComponentView(
-        ref=component.ref, role=component.role, block=component.block, part=component.part, description=description, value=component.value,
-        size=size, purpose=component.purpose, pads=pads, evidence=evidence,
-    )  # fmt: skip
+        ref=component.ref,
+        role=component.role,
+        block=component.block,
+        part=component.part,
+        description=description,
+        value=component.value,
+        size=size,
+        purpose=component.purpose,
+        pads=pads,
+        evidence=evidence,
+    )
 
 
 @router.get("/projects/{project_id}/board")
@@ -132,20 +173,37 @@ def describe_board(design: Design, view: BoardView) -> BoardDrawing:
     stale = stale_slices(design)
     made = [design.placement, design.routing, design.pour]
     workings = [w for m in made if m is not None for w in m.value.workings]
-    vias = (*(view.routing.vias if view.routing else ()), *(view.pour.stitches if view.pour else ()))
+    vias = (
+        *(view.routing.vias if view.routing else ()),
+        *(view.pour.stitches if view.pour else ()),
+    )
     return BoardDrawing(
-        outline=[mm_point(p) for p in view.outline.exterior.coords], parts=[part_drawing(c, view, design) for c in view.circuit.components],
+        outline=[mm_point(p) for p in view.outline.exterior.coords],
+        parts=[part_drawing(c, view, design) for c in view.circuit.components],
         pads=[pad_drawing(c) for c in view.pads],
         tracks=[
-            TrackView(net=t.net, far=t.far, x1=t.x1_nm / 1e6, y1=t.y1_nm / 1e6, x2=t.x2_nm / 1e6, y2=t.y2_nm / 1e6, w=t.width_nm / 1e6)
+            TrackView(
+                net=t.net,
+                far=t.far,
+                x1=t.x1_nm / 1e6,
+                y1=t.y1_nm / 1e6,
+                x2=t.x2_nm / 1e6,
+                y2=t.y2_nm / 1e6,
+                w=t.width_nm / 1e6,
+            )
             for t in (view.routing.tracks if view.routing else ())
         ],
         vias=[ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6) for v in vias],
         pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
         holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
-        via_mm=view.rules.via_nm / 1e6, via_hole_mm=view.rules.via_hole_nm / 1e6, gap_mm=view.rules.gap_nm / 1e6,
-        routed=view.routing is not None, poured=view.pour is not None, stale=list(stale), workings=workings,
-    )  # fmt: skip
+        via_mm=view.rules.via_nm / 1e6,
+        via_hole_mm=view.rules.via_hole_nm / 1e6,
+        gap_mm=view.rules.gap_nm / 1e6,
+        routed=view.routing is not None,
+        poured=view.pour is not None,
+        stale=list(stale),
+        workings=workings,
+    )
 
 
 def mm_point(point: tuple[float, ...]) -> tuple[float, float]:
@@ -155,7 +213,9 @@ def mm_point(point: tuple[float, ...]) -> tuple[float, float]:
 
 def piece_drawing(piece: PourPiece) -> PieceView:
     """Rings of a poured piece."""
-    return PieceView(far=piece.far, rings=[[mm_point(p) for p in ring] for ring in (piece.outer, *piece.holes)])
+    return PieceView(
+        far=piece.far, rings=[[mm_point(p) for p in ring] for ring in (piece.outer, *piece.holes)]
+    )
 
 
 def part_drawing(component: Component, view: BoardView, design: Design) -> PartView:
@@ -163,16 +223,29 @@ def part_drawing(component: Component, view: BoardView, design: Design) -> PartV
     placed = next(p for p in view.placement.parts if p.ref == component.ref)
     pattern = view.patterns[component.ref]
     return PartView(
-        ref=component.ref, role=component.role, purpose=component.purpose, x=placed.x_nm / 1e6, y=placed.y_nm / 1e6, turn=placed.turn_deg, far=placed.far,
-        locked=placed.locked, by_hand=component.role in design.choices.part_seats, yard=rectangle(placed.seat.shape(pattern.courtyard), placed.x_nm, placed.y_nm),
+        ref=component.ref,
+        role=component.role,
+        purpose=component.purpose,
+        x=placed.x_nm / 1e6,
+        y=placed.y_nm / 1e6,
+        turn=placed.turn_deg,
+        far=placed.far,
+        locked=placed.locked,
+        by_hand=component.role in design.choices.part_seats,
+        yard=rectangle(placed.seat.shape(pattern.courtyard), placed.x_nm, placed.y_nm),
         body=rectangle(placed.seat.shape(pattern.body), placed.x_nm, placed.y_nm),
-    )  # fmt: skip
+    )
 
 
 def rectangle(box: object, x: int, y: int) -> tuple[float, float, float, float]:
     """Left, bottom, right, top about a part's middle."""
     assert isinstance(box, Box)
-    return (box.x - box.w / 2 - x) / 1e6, (box.y - box.h / 2 - y) / 1e6, (box.x + box.w / 2 - x) / 1e6, (box.y + box.h / 2 - y) / 1e6
+    return (
+        (box.x - box.w / 2 - x) / 1e6,
+        (box.y - box.h / 2 - y) / 1e6,
+        (box.x + box.w / 2 - x) / 1e6,
+        (box.y + box.h / 2 - y) / 1e6,
+    )
 
 
 def pad_drawing(copper: Copper) -> PadView:
@@ -181,13 +254,23 @@ def pad_drawing(copper: Copper) -> PadView:
     assert isinstance(shape, Box | Round)
     w, h = (shape.d, shape.d) if isinstance(shape, Round) else (shape.w, shape.h)
     return PadView(
-        ref=copper.ref, pad=copper.pad, net=copper.net, sides=list(copper.sides), shape="round" if isinstance(shape, Round) else "box",
-        x=shape.x / 1e6, y=shape.y / 1e6, w=w / 1e6, h=h / 1e6, drill=copper.drill_nm / 1e6,
-    )  # fmt: skip
+        ref=copper.ref,
+        pad=copper.pad,
+        net=copper.net,
+        sides=list(copper.sides),
+        shape="round" if isinstance(shape, Round) else "box",
+        x=shape.x / 1e6,
+        y=shape.y / 1e6,
+        w=w / 1e6,
+        h=h / 1e6,
+        drill=copper.drill_nm / 1e6,
+    )
 
 
 @router.get("/projects/{project_id}/chips")
-def search_chips(project_id: int, session: SessionNow, context: ContextNow, words: str = "", most: int = 60) -> list[ChipRow]:
+def search_chips(
+    project_id: int, session: SessionNow, context: ContextNow, words: str = "", most: int = 60
+) -> list[ChipRow]:
     """Chips whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
 
     Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
@@ -198,15 +281,30 @@ def search_chips(project_id: int, session: SessionNow, context: ContextNow, word
     rows = [
         chip_row(c, offers(c, asked), context)
         for c in context.chips
-        if all(w in c.name or w == c.family or w in c.package.lower() or w in c.soldering for w in wanted)
+        if all(
+            w in c.name or w == c.family or w in c.package.lower() or w in c.soldering
+            for w in wanted
+        )
     ]
-    return sorted(rows, key=lambda r: (not r.fits, not r.covered, r.pieces == 0, r.ports, r.price_cents, r.name))[: max(1, min(most, 200))]
+    return sorted(
+        rows,
+        key=lambda r: (not r.fits, not r.covered, r.pieces == 0, r.ports, r.price_cents, r.name),
+    )[: max(1, min(most, 200))]
 
 
 def chip_row(chip: ListedChip, fits: bool, context: Context) -> ChipRow:
     """A chip with what the simulated supplier says of it."""
     stock = context.library.stock_of(chip)
     return ChipRow(
-        name=chip.name, family=chip.family, package=chip.package, ports=chip.ports, analogue=chip.analogue, soldering=chip.soldering,
-        price_cents=stock.price_cents, pieces=stock.pieces, supplier=stock.supplier, covered=chip.covered, fits=fits,
-    )  # fmt: skip
+        name=chip.name,
+        family=chip.family,
+        package=chip.package,
+        ports=chip.ports,
+        analogue=chip.analogue,
+        soldering=chip.soldering,
+        price_cents=stock.price_cents,
+        pieces=stock.pieces,
+        supplier=stock.supplier,
+        covered=chip.covered,
+        fits=fits,
+    )

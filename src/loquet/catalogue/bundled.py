@@ -22,13 +22,17 @@ BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Drawn]] = {
 @cache
 def table(name: str) -> dict[str, Any]:
     """A data file as plain values."""
-    return tomllib.loads(resources.files("loquet.catalogue").joinpath("data", f"{name}.toml").read_text("utf-8"))
+    return tomllib.loads(
+        resources.files("loquet.catalogue").joinpath("data", f"{name}.toml").read_text("utf-8")
+    )
 
 
 @cache
 def parts() -> dict[str, Part]:
     """All bundled parts by id, in file order."""
-    return {row["id"]: Part.model_validate(row) for name in PART_FILES for row in table(name)["part"]}
+    return {
+        row["id"]: Part.model_validate(row) for name in PART_FILES for row in table(name)["part"]
+    }
 
 
 @cache
@@ -63,7 +67,9 @@ def part(part_id: str) -> Part:
     """The part of that id; raises PartError."""
     found = parts().get(part_id)
     if found is None:
-        raise PartError(part_id, "is not in the catalogue", f"Known parts: {', '.join(sorted(parts()))}.")
+        raise PartError(
+            part_id, "is not in the catalogue", f"Known parts: {', '.join(sorted(parts()))}."
+        )
     return found
 
 

@@ -13,8 +13,13 @@ from loquet.core.pins.options import options_of
 
 EDITION = 2
 COUNTED: tuple[tuple[str, NeedKind], ...] = (
-    ("analogue", "analogue"), ("timers", "timer"), ("two_wire", "two-wire clock"), ("serial", "serial clock"), ("usb", "usb minus"), ("touch", "touch"),
-)  # fmt: skip
+    ("analogue", "analogue"),
+    ("timers", "timer"),
+    ("two_wire", "two-wire clock"),
+    ("serial", "serial clock"),
+    ("usb", "usb minus"),
+    ("touch", "touch"),
+)
 
 
 def row_of(chip: Chip) -> ListedChip:
@@ -22,9 +27,18 @@ def row_of(chip: Chip) -> ListedChip:
     counts = {}
     for name, kind in COUNTED:
         options = options_of(Need("", kind, "", ""), chip)
-        counts[name] = len({o.hardware if name in ("two_wire", "serial", "usb") else o.pin for o in options})
+        counts[name] = len(
+            {o.hardware if name in ("two_wire", "serial", "usb") else o.pin for o in options}
+        )
     ports = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
-    return ListedChip(name=chip.name, family=chip.family, package=chip.package, ports=ports, covered=not chip.uncovered, **counts)
+    return ListedChip(
+        name=chip.name,
+        family=chip.family,
+        package=chip.package,
+        ports=ports,
+        covered=not chip.uncovered,
+        **counts,
+    )
 
 
 def rows_of_file(path: Path) -> list[ListedChip]:
@@ -43,7 +57,10 @@ def rows_of_file(path: Path) -> list[ListedChip]:
 def bake_index() -> list[ListedChip]:
     """All rows, sorted by name; half a minute on two cores."""
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
-        return sorted((row for rows in pool.map(rows_of_file, all_files()) for row in rows), key=lambda row: row.name)
+        return sorted(
+            (row for rows in pool.map(rows_of_file, all_files()) for row in rows),
+            key=lambda row: row.name,
+        )
 
 
 def listed_chips(cache: Path) -> list[ListedChip]:
@@ -56,6 +73,9 @@ def listed_chips(cache: Path) -> list[ListedChip]:
     rows = bake_index()
     cache.parent.mkdir(parents=True, exist_ok=True)
     draft = cache.with_suffix(".draft")
-    draft.write_text(json.dumps({"source": source, "rows": [row.model_dump(mode="json") for row in rows]}), "utf-8")
+    draft.write_text(
+        json.dumps({"source": source, "rows": [row.model_dump(mode="json") for row in rows]}),
+        "utf-8",
+    )
     draft.replace(cache)
     return rows

@@ -14,16 +14,30 @@ from loquet.core.parts import AlternateFunction, Chip, ChipPin, PartError, PinKi
 
 DATA_SOURCE = f"modm-devices {modm_devices.__version__} (open data set)"
 DEVICES = Path(modm_devices.__file__).parent / "resources" / "devices"
-STM32_NAME = re.compile(r"^stm32[a-z][0-9a-z][a-z0-9]{2}[a-z][a-z0-9][a-z][0-9][a-z0-9]{0,2}(@m[0347]p?)?$")
+STM32_NAME = re.compile(
+    r"^stm32[a-z][0-9a-z][a-z0-9]{2}[a-z][a-z0-9][a-z][0-9][a-z0-9]{0,2}(@m[0347]p?)?$"
+)
 NRF_NAME = re.compile(r"^nrf5[0-9]{3,4}-[a-z]{4}(@[a-z]{3})?$")
 PORT = re.compile(r"^P([A-Z])(\d{1,2})(?![A-Za-z0-9])")
 NRF_PORT = re.compile(r"^P(\d)\.(\d{2})")
 UNSUITED_FAMILIES = {"wb", "wl", "h7", "f7", "n6", "mp", "52", "53"}
 RAILS = {
-    "VDD": "supply", "VDDA": "supply", "VREF+": "supply", "VBAT": "supply", "VDDUSB": "supply", "VDD_USB": "supply",
-    "VDDIO2": "supply", "VLCD": "supply", "VSS": "ground", "VSSA": "ground", "VREF-": "ground",
-    "VCAP": "regulator", "VCAP_1": "regulator", "VCAP1": "regulator", "VCAP_2": "regulator",
-}  # fmt: skip
+    "VDD": "supply",
+    "VDDA": "supply",
+    "VREF+": "supply",
+    "VBAT": "supply",
+    "VDDUSB": "supply",
+    "VDD_USB": "supply",
+    "VDDIO2": "supply",
+    "VLCD": "supply",
+    "VSS": "ground",
+    "VSSA": "ground",
+    "VREF-": "ground",
+    "VCAP": "regulator",
+    "VCAP_1": "regulator",
+    "VCAP1": "regulator",
+    "VCAP_2": "regulator",
+}
 NO_PATTERN = "is in a package without a land-pattern family here; Pick one in LQFP, QFN or TSSOP."
 NO_RECIPE = "needs a radio, a converter or an external core supply that no recipe covers; Pick another family."
 
@@ -32,7 +46,11 @@ def find_chip(name: str) -> Chip:
     """The chip of exactly that name; raises PartError saying what is wrong and what comes near."""
     wanted = name.strip().lower()
     if not STM32_NAME.match(wanted) and not NRF_NAME.match(wanted):
-        raise PartError(name, "is not a microcontroller name of the open data set", "Write it in full, such as stm32l051c8t6.")
+        raise PartError(
+            name,
+            "is not a microcontroller name of the open data set",
+            "Write it in full, such as stm32l051c8t6.",
+        )
     return read_chip(wanted)
 
 
@@ -53,7 +71,9 @@ def read_chip(name: str) -> Chip:
 def files_for(name: str) -> list[Path]:
     """The files of the data set that may describe a part."""
     if name.startswith("nrf"):
-        return [path for path in sorted((DEVICES / "nrf").glob("*.xml")) if path.stem[:5] == name[:5]]
+        return [
+            path for path in sorted((DEVICES / "nrf").glob("*.xml")) if path.stem[:5] == name[:5]
+        ]
     return sorted((DEVICES / "stm32").glob(f"{name[:7]}-*.xml"))
 
 
@@ -71,9 +91,15 @@ def devices_of(path: Path) -> list[Any]:
 def chip_of(device: Any) -> Chip:
     """A chip as core type from a device of the data set; raises PartError where it has no package pin map."""
     identity, name = device.identifier, device.partname
-    gpio = next((driver for driver in device.properties["driver"] if driver["name"] == "gpio"), None)
+    gpio = next(
+        (driver for driver in device.properties["driver"] if driver["name"] == "gpio"), None
+    )
     if gpio is None or "package" not in gpio:
-        raise PartError(name, "has no package pin map in the open data set", "Pick another part, or give a pin table of your own.")
+        raise PartError(
+            name,
+            "has no package pin map in the open data set",
+            "Pick another part, or give a pin table of your own.",
+        )
     nrf = identity["platform"] == "nrf"
     found = None if nrf else package_bodies().get(identity["package"] + identity["pin"])
     family = identity["family"]
@@ -81,10 +107,16 @@ def chip_of(device: Any) -> Chip:
     limits = supply_limits_mv(family)
     package = found[0] if found else plain_package(gpio["package"][0].get("name", ""))
     return Chip(
-        name=name, family=family, package=package, pins=pins,
-        supply_min_mv=limits[0] if limits else None, supply_max_mv=limits[1] if limits else None,
-        supply_source="from memory of the maker's data sheet" if limits else "", uncovered=uncovered(family, found is not None, pins), data_source=DATA_SOURCE,
-    )  # fmt: skip
+        name=name,
+        family=family,
+        package=package,
+        pins=pins,
+        supply_min_mv=limits[0] if limits else None,
+        supply_max_mv=limits[1] if limits else None,
+        supply_source="from memory of the maker's data sheet" if limits else "",
+        uncovered=uncovered(family, found is not None, pins),
+        data_source=DATA_SOURCE,
+    )
 
 
 def plain_package(name: str) -> str:
@@ -99,16 +131,25 @@ def uncovered(family: str, has_pattern: bool, pins: tuple[ChipPin, ...]) -> str:
     if family in UNSUITED_FAMILIES:
         return NO_RECIPE
     unknown = next((pin for pin in pins if pin.kind == "unknown"), None)
-    return f"has a pin {unknown.number} '{unknown.name}' that no recipe covers; Pick a part without it." if unknown else ""
+    return (
+        f"has a pin {unknown.number} '{unknown.name}' that no recipe covers; Pick a part without it."
+        if unknown
+        else ""
+    )
 
 
-def package_pins(gpio: dict[str, Any], functions: dict[str, tuple[AlternateFunction, ...]], nrf: bool) -> tuple[ChipPin, ...]:
+def package_pins(
+    gpio: dict[str, Any], functions: dict[str, tuple[AlternateFunction, ...]], nrf: bool
+) -> tuple[ChipPin, ...]:
     """All pins of the package in order; several port pins on one package pin are merged."""
     by_number: dict[str, list[dict[str, str]]] = {}
     for pin in gpio["package"][0]["pin"]:
         if pin.get("variant", "remap-default") == "remap-default":
             by_number.setdefault(pin["position"], []).append(pin)
-    return tuple(package_pin(number, rows, functions, nrf) for number, rows in sorted(by_number.items(), key=lambda item: order_of(item[0])))
+    return tuple(
+        package_pin(number, rows, functions, nrf)
+        for number, rows in sorted(by_number.items(), key=lambda item: order_of(item[0]))
+    )
 
 
 def order_of(number: str) -> tuple[int, str, int]:
@@ -117,7 +158,12 @@ def order_of(number: str) -> tuple[int, str, int]:
     return len(letters), letters, int(digits or 0)
 
 
-def package_pin(number: str, rows: list[dict[str, str]], functions: dict[str, tuple[AlternateFunction, ...]], nrf: bool) -> ChipPin:
+def package_pin(
+    number: str,
+    rows: list[dict[str, str]],
+    functions: dict[str, tuple[AlternateFunction, ...]],
+    nrf: bool,
+) -> ChipPin:
     """One package pin from its rows; where several ports share it, the first one is used."""
     names = list(dict.fromkeys(row["name"] for row in rows))
     text = " / ".join(names)
@@ -127,9 +173,15 @@ def package_pin(number: str, rows: list[dict[str, str]], functions: dict[str, tu
     if kind == "unknown" and able:
         kind = "dedicated"
     return ChipPin(
-        number=number, name=text, kind=kind, ports=ports, functions=able, rail=rail,
-        is_reset="NRST" in text, is_boot="BOOT0" in text,
-    )  # fmt: skip
+        number=number,
+        name=text,
+        kind=kind,
+        ports=ports,
+        functions=able,
+        rail=rail,
+        is_reset="NRST" in text,
+        is_boot="BOOT0" in text,
+    )
 
 
 def port_of(name: str, nrf: bool) -> str:
@@ -172,12 +224,20 @@ def port_functions(gpio: dict[str, Any]) -> dict[str, tuple[AlternateFunction, .
                 continue
             route = f"AF{signal['af']}" if "af" in signal else "fixed"
             found.setdefault(port, []).append(
-                AlternateFunction(peripheral=signal["driver"] + signal.get("instance", ""), signal=signal["name"], route=route)
+                AlternateFunction(
+                    peripheral=signal["driver"] + signal.get("instance", ""),
+                    signal=signal["name"],
+                    route=route,
+                )
             )
     for remap in gpio.get("remap", []):
         for group in remap["group"]:
             for signal in group["signal"]:
                 port = f"P{signal['port'].upper()}{int(signal['pin'])}"
                 peripheral = remap["driver"] + remap.get("instance", "")
-                found.setdefault(port, []).append(AlternateFunction(peripheral=peripheral, signal=signal["name"], route=f"remap {group['id']}"))
+                found.setdefault(port, []).append(
+                    AlternateFunction(
+                        peripheral=peripheral, signal=signal["name"], route=f"remap {group['id']}"
+                    )
+                )
     return {port: tuple(functions) for port, functions in found.items()}

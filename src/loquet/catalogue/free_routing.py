@@ -5,7 +5,12 @@ from typing import Any
 from loquet.core.parts import AlternateFunction
 
 FREE = "any pin"
-SIGNALS = {"twim": ("scl", "sda"), "spim": ("sck", "mosi", "miso"), "uarte": ("tx", "rx"), "pwm": ("out0", "out1", "out2", "out3")}
+SIGNALS = {
+    "twim": ("scl", "sda"),
+    "spim": ("sck", "mosi", "miso"),
+    "uarte": ("tx", "rx"),
+    "pwm": ("out0", "out1", "out2", "out3"),
+}
 
 
 def nrf_functions(device: Any, gpio: dict[str, Any]) -> dict[str, tuple[AlternateFunction, ...]]:
@@ -21,7 +26,9 @@ def nrf_functions(device: Any, gpio: dict[str, Any]) -> dict[str, tuple[Alternat
     for pin in gpio["gpio"]:
         port = f"P{pin['port']}.{int(pin['pin']):02d}"
         fixed = [
-            AlternateFunction(peripheral=s["driver"] + s.get("instance", ""), signal=s["name"], route="fixed")
+            AlternateFunction(
+                peripheral=s["driver"] + s.get("instance", ""), signal=s["name"], route="fixed"
+            )
             for s in pin.get("signal", [])
             if "driver" in s
         ]

@@ -40,7 +40,11 @@ def part_faults(brief: Brief, library: Library) -> list[BriefError]:
         if brief.screen and library.screen(brief.screen.part).bus != brief.screen.bus:
             spoken = library.screen(brief.screen.part).bus
             faults.append(
-                BriefError("screen.bus", f"is {brief.screen.bus}, and '{brief.screen.part}' speaks {spoken}", "Change the bus or the part.")
+                BriefError(
+                    "screen.bus",
+                    f"is {brief.screen.bus}, and '{brief.screen.part}' speaks {spoken}",
+                    "Change the bus or the part.",
+                )
             )
     except PartError as error:
         faults.append(BriefError("screen.part", f"'{error.part}' {error.problem}", error.way_out))
@@ -62,29 +66,52 @@ def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
         return []
     return [
         BriefError(
-            "controls", f"and the rest need {needed} pins, and {chip.name} has {usable}",
+            "controls",
+            f"and the rest need {needed} pins, and {chip.name} has {usable}",
             f"Take out {needed - usable} buttons, or choose a chip with more pins at chip.part; the Pins station ranks the ways out.",
         )
-    ]  # fmt: skip
+    ]
 
 
 def place_faults(brief: Brief, library: Library) -> list[BriefError]:
     """Bodies that overlap each other or a screw, and pads beyond the outline."""
     faults = []
-    roles = [(role, library.pattern(part_of_role(brief, role)), seat) for role, seat in fixed_seats(brief).items() if role != "chip"]
+    roles = [
+        (role, library.pattern(part_of_role(brief, role)), seat)
+        for role, seat in fixed_seats(brief).items()
+        if role != "chip"
+    ]
     outline = polygon_nm(brief.outline).buffer(1)
     for role, pattern, seat in roles:
-        if not all(outline.contains(shapely.box(*extent(seat.shape(pad.shape)))) for pad in pattern.pads):
-            faults.append(BriefError(place_name(brief, role), "has pads outside the board", "Move it inwards, or enlarge the outline."))
+        if not all(
+            outline.contains(shapely.box(*extent(seat.shape(pad.shape)))) for pad in pattern.pads
+        ):
+            faults.append(
+                BriefError(
+                    place_name(brief, role),
+                    "has pads outside the board",
+                    "Move it inwards, or enlarge the outline.",
+                )
+            )
         for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
             disc = shapely.Point(x, y).buffer(radius)
             shapes = (pattern.body, *(pad.shape for pad in pattern.pads))
             if any(disc.intersects(shapely.box(*extent(seat.shape(shape)))) for shape in shapes):
-                faults.append(BriefError(place_name(brief, role), f"lies under the screw of '{hole.name}'", "Move one of them."))
+                faults.append(
+                    BriefError(
+                        place_name(brief, role),
+                        f"lies under the screw of '{hole.name}'",
+                        "Move one of them.",
+                    )
+                )
     for (role_a, pattern_a, seat_a), (role_b, pattern_b, seat_b) in combinations(roles, 2):
         if collide(pattern_a, seat_a, pattern_b, seat_b):
             faults.append(
-                BriefError(place_name(brief, role_b), f"overlaps {place_name(brief, role_a)}", "Move one of them until their courtyards part.")
+                BriefError(
+                    place_name(brief, role_b),
+                    f"overlaps {place_name(brief, role_a)}",
+                    "Move one of them until their courtyards part.",
+                )
             )
     return faults
 
@@ -95,14 +122,19 @@ def collide(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, seat_b
         a, b = courtyard_rect(pattern_a, seat_a), courtyard_rect(pattern_b, seat_b)
         return min(a[2], b[2]) > max(a[0], b[0]) and min(a[3], b[3]) > max(a[1], b[1])
     return any(
-        shapely.box(*extent(seat_a.shape(p.shape))).distance(shapely.box(*extent(seat_b.shape(q.shape)))) < 200_000
+        shapely.box(*extent(seat_a.shape(p.shape))).distance(
+            shapely.box(*extent(seat_b.shape(q.shape)))
+        )
+        < 200_000
         for p in pattern_a.pads
         for q in pattern_b.pads
         if p.drill_nm or q.drill_nm
     ) or pegs_in_pads(pattern_a, seat_a, pattern_b, seat_b)
 
 
-def pegs_in_pads(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, seat_b: Seat) -> bool:
+def pegs_in_pads(
+    pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, seat_b: Seat
+) -> bool:
     """Unplated holes of one part in the pads of the other."""
     for holes, seat_of_holes, pads, seat_of_pads in (
         (pattern_a.holes, seat_a, pattern_b.pads, seat_b),
@@ -111,7 +143,9 @@ def pegs_in_pads(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, s
         for hole in holes:
             x, y = seat_of_holes.point(hole.x, hole.y)
             disc = shapely.box(*extent(Round(x, y, hole.d + 500_000)))
-            if any(disc.intersects(shapely.box(*extent(seat_of_pads.shape(pad.shape)))) for pad in pads):
+            if any(
+                disc.intersects(shapely.box(*extent(seat_of_pads.shape(pad.shape)))) for pad in pads
+            ):
                 return True
     return False
 

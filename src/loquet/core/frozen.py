@@ -15,7 +15,9 @@ class Frozen(BaseModel):
 
 def canonical(value: Any) -> str:
     """JSON text that is the same for the same value: sorted keys, no spaces."""
-    return json.dumps(value, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False)
+    return json.dumps(
+        value, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False
+    )
 
 
 def digest_of(value: Frozen | dict[str, Any] | list[Any] | str) -> str:

@@ -27,21 +27,33 @@ class Library:
         part = self.parts.get(part_id)
         fitting = sorted(p.id for p in self.parts.values() if p.kind == kind)
         if part is None:
-            raise PartError(part_id, "is not in the catalogue", f"Choose one of: {', '.join(fitting)}.")
+            raise PartError(
+                part_id, "is not in the catalogue", f"Choose one of: {', '.join(fitting)}."
+            )
         if part.kind != kind:
-            raise PartError(part_id, f"is a {part.kind}, not a {kind}", f"Choose one of: {', '.join(fitting)}.")
+            raise PartError(
+                part_id, f"is a {part.kind}, not a {kind}", f"Choose one of: {', '.join(fitting)}."
+            )
         return part
 
     def screen(self, screen_id: str) -> ScreenModule:
         """The screen of that id; raises PartError."""
         if screen_id not in self.screens:
-            raise PartError(screen_id, "is not a screen of the catalogue", f"Choose one of: {', '.join(sorted(self.screens))}.")
+            raise PartError(
+                screen_id,
+                "is not a screen of the catalogue",
+                f"Choose one of: {', '.join(sorted(self.screens))}.",
+            )
         return self.screens[screen_id]
 
     def house(self, house_id: str) -> House:
         """The house of that id; raises PartError."""
         if house_id not in self.houses:
-            raise PartError(house_id, "is not a known board house", f"Choose one of: {', '.join(sorted(self.houses))}.")
+            raise PartError(
+                house_id,
+                "is not a known board house",
+                f"Choose one of: {', '.join(sorted(self.houses))}.",
+            )
         return self.houses[house_id]
 
     def pattern(self, part_id: str) -> LandPattern:

@@ -51,9 +51,13 @@ def report_pins(design: Design, library: Library, seconds: float = 10.0) -> PinR
     plan = plan_of(problem, answer) if isinstance(answer, Solved) else None
     conflict = conflict_of(problem, answer)
     return PinReport(
-        plan=plan, conflict=conflict, proof=proof_words(answer), schemes=schemes_of(design, library),
-        ways_out=ways_for(design, library) if conflict else (), workings=(*(plan.workings if plan else ()), *sums(design.brief, library)),
-    )  # fmt: skip
+        plan=plan,
+        conflict=conflict,
+        proof=proof_words(answer),
+        schemes=schemes_of(design, library),
+        ways_out=ways_for(design, library) if conflict else (),
+        workings=(*(plan.workings if plan else ()), *sums(design.brief, library)),
+    )
 
 
 def verdict_of(design: Design, library: Library) -> Conflict | None:
@@ -72,9 +76,19 @@ def conflict_of(problem: PinProblem, answer: Solved | Infeasible | Stopped) -> C
             return None
         case Infeasible(why, way_out, signals):
             titles = {n.signal: n.title for n in problem.needs}
-            return Conflict(why=why, way_out=way_out, signals=signals, titles=tuple(titles.get(s, s) for s in signals))
+            return Conflict(
+                why=why,
+                way_out=way_out,
+                signals=signals,
+                titles=tuple(titles.get(s, s) for s in signals),
+            )
         case Stopped():
-            return Conflict(why="No pin plan was found in the time given.", way_out="Release some locks and solve again.", signals=(), titles=())
+            return Conflict(
+                why="No pin plan was found in the time given.",
+                way_out="Release some locks and solve again.",
+                signals=(),
+                titles=(),
+            )
 
 
 def proof_words(answer: Solved | Infeasible | Stopped) -> str:
@@ -99,7 +113,11 @@ def why_not(problem: PinProblem, needs: tuple[Need, ...]) -> str:
     crowd = crowd_of(needs, other.options())
     if crowd:
         return in_words(other, crowd, other.options()).why
-    return "" if feasible(other) else f"{problem.chip.name} has no way to carry these signals together."
+    return (
+        ""
+        if feasible(other)
+        else f"{problem.chip.name} has no way to carry these signals together."
+    )
 
 
 def schemes_of(design: Design, library: Library) -> tuple[SchemeCard, ...]:
@@ -110,7 +128,11 @@ def schemes_of(design: Design, library: Library) -> tuple[SchemeCard, ...]:
 
 def ways_for(design: Design, library: Library) -> tuple[WayOut, ...]:
     """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays."""
-    shelf = Shelf(parts=library.parts, screens=library.screens, chips=tuple((chip, library.stock_of(chip)) for chip in library.list_chips()))
+    shelf = Shelf(
+        parts=library.parts,
+        screens=library.screens,
+        chips=tuple((chip, library.stock_of(chip)) for chip in library.list_chips()),
+    )
     return ways_out(design.brief, shelf, lambda brief: fits(brief, library))
 
 
@@ -125,16 +147,24 @@ def fits(brief: Brief, library: Library) -> bool:
 
 def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int]]:
     """For each signal the pad of its net that lies nearest to the chip on the placed board, in nm; empty before it is placed."""
-    if design.placement is None or design.circuit is None or {"circuit", "placement"} & set(stale_slices(design)):
+    if (
+        design.placement is None
+        or design.circuit is None
+        or {"circuit", "placement"} & set(stale_slices(design))
+    ):
         return {}
     view = board_view(design, library)
     chip = next(c.ref for c in view.circuit.components if c.role == "chip")
     seat = view.seats[chip]
     found: dict[str, tuple[int, int]] = {}
     for need in needs_of(design.brief):
-        pads = [middle_of(pad.shape) for pad in view.pads if pad.net == need.net and pad.ref != chip]
+        pads = [
+            middle_of(pad.shape) for pad in view.pads if pad.net == need.net and pad.ref != chip
+        ]
         if pads:
-            found[need.signal] = min(pads, key=lambda p: ((p[0] - seat.x) ** 2 + (p[1] - seat.y) ** 2, p))
+            found[need.signal] = min(
+                pads, key=lambda p: ((p[0] - seat.x) ** 2 + (p[1] - seat.y) ** 2, p)
+            )
     return found
 
 

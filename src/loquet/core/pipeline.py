@@ -39,7 +39,9 @@ NOT_DRAWN = ("quantity", "wanted_by", "name", "purpose")
 class StageRefused(Exception):
     """A stage that cannot give an answer: the stage, why, the way out, and what it is about."""
 
-    def __init__(self, stage: SliceName, why: str, way_out: str, about: tuple[str, ...] = ()) -> None:
+    def __init__(
+        self, stage: SliceName, why: str, way_out: str, about: tuple[str, ...] = ()
+    ) -> None:
         super().__init__(f"{why} {way_out}")
         self.stage, self.why, self.way_out, self.about = stage, why, way_out, about
 
@@ -66,7 +68,9 @@ def inputs_digest(design: Design, stage: SliceName) -> str:
         parts["locks"] = design.choices.pin_locks
         parts["targets"] = design.choices.pin_targets
     if stage == "placement":
-        parts["seats"] = {role: seat.model_dump(mode="json") for role, seat in design.choices.part_seats.items()}
+        parts["seats"] = {
+            role: seat.model_dump(mode="json") for role, seat in design.choices.part_seats.items()
+        }
     if stage in ("routing", "pour"):
         parts["house"] = design.choices.house
     return digest_of(parts)
@@ -81,17 +85,23 @@ def stale_slices(design: Design) -> tuple[SliceName, ...]:
     return ()
 
 
-def run_stage(design: Design, stage: SliceName, library: Library, progress: Progress = lambda _: True) -> Design:
+def run_stage(
+    design: Design, stage: SliceName, library: Library, progress: Progress = lambda _: True
+) -> Design:
     """The design with one slice made anew; raises StageRefused, RecipeNotPossible, NoRoom, PartError."""
     for name in STAGES[stage].before:
         if getattr(design, name) is None:
-            raise StageRefused(stage, f"There is no {TITLES[name]} yet.", f"Make the {TITLES[name]} first.")
+            raise StageRefused(
+                stage, f"There is no {TITLES[name]} yet.", f"Make the {TITLES[name]} first."
+            )
     made_from = inputs_digest(design, stage)
     value = STAGES[stage].run(design, library, progress)
     return design.model_copy(update={stage: MADE[stage](made_from=made_from, value=value)})
 
 
-def bring_up_to_date(design: Design, library: Library, until: SliceName = "pour", progress: Progress = lambda _: True) -> Design:
+def bring_up_to_date(
+    design: Design, library: Library, until: SliceName = "pour", progress: Progress = lambda _: True
+) -> Design:
     """The design with every stale slice made anew, in order, up to `until`."""
     for name in SLICES[: SLICES.index(until) + 1]:
         if name in stale_slices(design):
@@ -108,13 +118,20 @@ def plan_pins(design: Design, library: Library, progress: Progress) -> PinPlan:
         case Infeasible(why, way_out, signals):
             raise StageRefused("pins", why, way_out, signals)
         case Stopped():
-            raise StageRefused("pins", "No pin plan was found in the time given.", "Release some locks and solve again.")
+            raise StageRefused(
+                "pins",
+                "No pin plan was found in the time given.",
+                "Release some locks and solve again.",
+            )
 
 
 def pin_problem(design: Design, library: Library) -> PinProblem:
     """Needs, chip and the chip's seat: where it was placed last, or where it will most likely sit."""
     chip = chip_for(design.brief, library)
-    needs = tuple(replace(n, target=design.choices.pin_targets.get(n.signal, n.target)) for n in needs_of(design.brief))
+    needs = tuple(
+        replace(n, target=design.choices.pin_targets.get(n.signal, n.target))
+        for n in needs_of(design.brief)
+    )
     if chip.uncovered:
         places = package_places(chip, middle_seat(design))
     else:
@@ -165,7 +182,9 @@ def part_of_role(brief: Brief, role: str) -> str:
     """The catalogue part that sits at a role of the brief."""
     match role.split(":")[0]:
         case "button" | "pad" | "stick" | "trigger" | "encoder" | "slider" | "touch":
-            return next(c.part for c in brief.controls if role_of(c) == ":".join(role.split(":")[:2]))
+            return next(
+                c.part for c in brief.controls if role_of(c) == ":".join(role.split(":")[:2])
+            )
         case "screen" if brief.screen:
             return HEADERS[brief.screen.bus]
         case "port":
@@ -184,7 +203,11 @@ def part_of_role(brief: Brief, role: str) -> str:
 def screw_circles(brief: Brief) -> tuple[tuple[int, int, int], ...]:
     """Middle and radius (nm) of the areas under screw heads."""
     return tuple(
-        (nm_from_mm(h.x_mm), nm_from_mm(h.y_mm), round(max(HEAD_MM[h.screw], CLEARANCE_HOLE_MM[h.screw]) / 2 * MM) + 200_000)
+        (
+            nm_from_mm(h.x_mm),
+            nm_from_mm(h.y_mm),
+            round(max(HEAD_MM[h.screw], CLEARANCE_HOLE_MM[h.screw]) / 2 * MM) + 200_000,
+        )
         for h in brief.fixing_holes
     )
 
@@ -202,7 +225,11 @@ def make_circuit(design: Design, library: Library, progress: Progress) -> Circui
         library.part(brief.light.part, "light")
     chip = chip_for(brief, library)
     screen = library.screen(brief.screen.part) if brief.screen else None
-    return assemble(brief, made.value, PartShelf(library.parts, chip, library.pattern(f"chip:{chip.name}"), screen))
+    return assemble(
+        brief,
+        made.value,
+        PartShelf(library.parts, chip, library.pattern(f"chip:{chip.name}"), screen),
+    )
 
 
 def place_parts(design: Design, library: Library, progress: Progress) -> Placement:
@@ -210,11 +237,27 @@ def place_parts(design: Design, library: Library, progress: Progress) -> Placeme
     circuit = slice_of(design.circuit)
     patterns = {c.ref: library.pattern(c.part) for c in circuit.components}
     seats = fixed_seats(design.brief)
-    seats["chip"] = seat_of_chip(design, library, patterns[next(c.ref for c in circuit.components if c.role == "chip")])
-    locked = {role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far) for role, s in design.choices.part_seats.items()}
+    seats["chip"] = seat_of_chip(
+        design, library, patterns[next(c.ref for c in circuit.components if c.role == "chip")]
+    )
+    locked = {
+        role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far)
+        for role, s in design.choices.part_seats.items()
+    }
     heights = {c.ref: library.height_mm(c.part) for c in circuit.components}
     low = screen_area(design.brief, library)
-    return place(PlacingInput(polygon_nm(design.brief.outline), circuit, patterns, heights, seats, locked, screw_circles(design.brief), low))
+    return place(
+        PlacingInput(
+            polygon_nm(design.brief.outline),
+            circuit,
+            patterns,
+            heights,
+            seats,
+            locked,
+            screw_circles(design.brief),
+            low,
+        )
+    )
 
 
 def screen_area(brief: Brief, library: Library) -> tuple[tuple[int, int, int, int], ...]:
@@ -222,7 +265,11 @@ def screen_area(brief: Brief, library: Library) -> tuple[tuple[int, int, int, in
     if brief.screen is None:
         return ()
     module, seat = library.screen(brief.screen.part), fixed_seats(brief)["screen"]
-    w, h, inset = nm_from_mm(module.width_mm), nm_from_mm(module.height_mm), nm_from_mm(module.header_inset_mm)
+    w, h, inset = (
+        nm_from_mm(module.width_mm),
+        nm_from_mm(module.height_mm),
+        nm_from_mm(module.header_inset_mm),
+    )
     a, b = seat.point(-w // 2, inset), seat.point(w // 2, inset - h)
     return ((min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])),)
 
@@ -230,8 +277,12 @@ def screen_area(brief: Brief, library: Library) -> tuple[tuple[int, int, int, in
 def route_board(design: Design, library: Library, progress: Progress) -> Routing:
     """The routing stage."""
     view = board_view(design, library)
-    made = route(RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), progress)
-    return made.model_copy(update={"workings": (supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A),)})
+    made = route(
+        RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), progress
+    )
+    return made.model_copy(
+        update={"workings": (supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A),)}
+    )
 
 
 def pour_board(design: Design, library: Library, progress: Progress) -> Pour:
@@ -243,11 +294,15 @@ def board_view(design: Design, library: Library) -> BoardView:
     """The board as geometry, as far as it has been made."""
     circuit = slice_of(design.circuit)
     return BoardView(
-        brief=design.brief, circuit=circuit, patterns={c.ref: library.pattern(c.part) for c in circuit.components},
-        heights_mm={c.ref: library.height_mm(c.part) for c in circuit.components}, rules=library.house(design.choices.house).rules(),
-        placement=slice_of(design.placement), routing=design.routing.value if design.routing else None,
+        brief=design.brief,
+        circuit=circuit,
+        patterns={c.ref: library.pattern(c.part) for c in circuit.components},
+        heights_mm={c.ref: library.height_mm(c.part) for c in circuit.components},
+        rules=library.house(design.choices.house).rules(),
+        placement=slice_of(design.placement),
+        routing=design.routing.value if design.routing else None,
         pour=design.pour.value if design.pour else None,
-    )  # fmt: skip
+    )
 
 
 def slice_of(made: "Made[Any] | None") -> Any:
@@ -258,11 +313,19 @@ def slice_of(made: "Made[Any] | None") -> Any:
 
 
 TITLES: dict[SliceName, str] = {
-    "pins": "pin plan", "circuit": "circuit", "placement": "placement", "routing": "routing", "pour": "pour",
-}  # fmt: skip
+    "pins": "pin plan",
+    "circuit": "circuit",
+    "placement": "placement",
+    "routing": "routing",
+    "pour": "pour",
+}
 MADE: dict[SliceName, type[Made[Any]]] = {
-    "pins": Made[PinPlan], "circuit": Made[Circuit], "placement": Made[Placement], "routing": Made[Routing], "pour": Made[Pour],
-}  # fmt: skip
+    "pins": Made[PinPlan],
+    "circuit": Made[Circuit],
+    "placement": Made[Placement],
+    "routing": Made[Routing],
+    "pour": Made[Pour],
+}
 STAGES: dict[SliceName, Stage] = {
     "pins": Stage("pins", (), plan_pins),
     "circuit": Stage("circuit", ("pins",), make_circuit),
@@ -271,5 +334,9 @@ STAGES: dict[SliceName, Stage] = {
     "pour": Stage("pour", ("circuit", "placement", "routing"), pour_board),
 }
 STATIONS_OF_STAGES: dict[SliceName, str] = {
-    "pins": "pins", "circuit": "circuit", "placement": "board", "routing": "board", "pour": "board",
-}  # fmt: skip
+    "pins": "pins",
+    "circuit": "circuit",
+    "placement": "board",
+    "routing": "board",
+    "pour": "board",
+}

@@ -57,17 +57,34 @@ def prove_package(files: dict[str, bytes], design: Design, library: Library) -> 
 
 def package_faults(files: dict[str, bytes], wanted: dict[str, bytes]) -> list[Fault]:
     """Files that are missing, unknown, or not byte for byte what the design gives."""
-    faults = [Fault(path, "", 0, 0, f"{path} is missing.") for path in sorted(wanted.keys() - files.keys())]
-    faults += [Fault(path, "", 0, 0, f"{path} does not belong to the package.") for path in sorted(files.keys() - wanted.keys())]
+    faults = [
+        Fault(path, "", 0, 0, f"{path} is missing.")
+        for path in sorted(wanted.keys() - files.keys())
+    ]
+    faults += [
+        Fault(path, "", 0, 0, f"{path} does not belong to the package.")
+        for path in sorted(files.keys() - wanted.keys())
+    ]
     for path in sorted(wanted.keys() & files.keys()):
         if files[path] != wanted[path]:
-            faults.append(Fault(path, "", 0, 0, f"{path} is not what the design gives: it differs {difference(files[path], wanted[path])}."))
+            faults.append(
+                Fault(
+                    path,
+                    "",
+                    0,
+                    0,
+                    f"{path} is not what the design gives: it differs {difference(files[path], wanted[path])}.",
+                )
+            )
     return faults
 
 
 def difference(found: bytes, wanted: bytes) -> str:
     """Where two files part, in words."""
-    at = next((i for i, (a, b) in enumerate(zip(found, wanted, strict=False)) if a != b), min(len(found), len(wanted)))
+    at = next(
+        (i for i, (a, b) in enumerate(zip(found, wanted, strict=False)) if a != b),
+        min(len(found), len(wanted)),
+    )
     return f"from line {wanted[:at].count(10) + 1} on (byte {at})"
 
 
@@ -75,8 +92,14 @@ def proof_findings(proof: Proof) -> list[Finding]:
     """Each fault of the proof as a stop."""
     return [
         Finding(
-            rule="proof", severity="stop", station="release", sentence=f.sentence, way_out="Report this: the files do not hold the design.",
-            about=(f"net:{f.net}",) if f.net else (), x_mm=f.x_mm, y_mm=f.y_mm,
+            rule="proof",
+            severity="stop",
+            station="release",
+            sentence=f.sentence,
+            way_out="Report this: the files do not hold the design.",
+            about=(f"net:{f.net}",) if f.net else (),
+            x_mm=f.x_mm,
+            y_mm=f.y_mm,
         )
         for f in proof.faults
-    ]  # fmt: skip
+    ]

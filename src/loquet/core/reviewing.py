@@ -38,18 +38,36 @@ def review(design: Design, library: Library) -> list[Finding]:
         subject = subject_of(design, library)
     except PartError as error:
         return [
-            Finding(rule="part-known", severity="stop", station="brief", sentence=f"{error.part} {error.problem}.", way_out=error.way_out),
+            Finding(
+                rule="part-known",
+                severity="stop",
+                station="brief",
+                sentence=f"{error.part} {error.problem}.",
+                way_out=error.way_out,
+            ),
             *waiting,
         ]
-    rules = tuple(r for r in RULES if not (r.id == "unrouted" and "routing" in stale) and not (r.id == "ground-island" and "pour" in stale))
-    return sorted([*findings_of(run_rules(rules, subject)), *waiting], key=lambda f: {"stop": 0, "look": 1, "note": 2}[f.severity])
+    rules = tuple(
+        r
+        for r in RULES
+        if not (r.id == "unrouted" and "routing" in stale)
+        and not (r.id == "ground-island" and "pour" in stale)
+    )
+    return sorted(
+        [*findings_of(run_rules(rules, subject)), *waiting],
+        key=lambda f: {"stop": 0, "look": 1, "note": 2}[f.severity],
+    )
 
 
 def stale_finding(design: Design, name: SliceName) -> Finding:
     """A stop that says which stage has to run."""
     title = TITLES[name]
     made = getattr(design, name) is not None
-    sentence = f"The {title} was made from an earlier state of the design." if made else f"There is no {title} yet."
+    sentence = (
+        f"The {title} was made from an earlier state of the design."
+        if made
+        else f"There is no {title} yet."
+    )
     return Finding(
         rule="stale",
         severity="stop",

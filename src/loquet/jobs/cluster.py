@@ -15,12 +15,16 @@ from loquet.core.routing import RouteProgress
 class DaskRunning:
     """A call on a cluster: progress and stop go over two shared variables."""
 
-    def __init__(self, pool: "DaskPool", function: Callable[..., Any], arguments: tuple[object, ...]) -> None:
+    def __init__(
+        self, pool: "DaskPool", function: Callable[..., Any], arguments: tuple[object, ...]
+    ) -> None:
         self.name = f"loquet-{uuid.uuid4().hex}"
         self.stop = Variable(f"{self.name}-stop", client=pool.client)
         self.stop.set(False)
         self.queue = Queue(f"{self.name}-news", client=pool.client)
-        self.future: Future[Any] = pool.executor.submit(call_on_cluster, self.name, function, arguments)
+        self.future: Future[Any] = pool.executor.submit(
+            call_on_cluster, self.name, function, arguments
+        )
 
     def wait(self, seconds: float) -> bool:
         """Whether the answer came."""
@@ -30,7 +34,11 @@ class DaskRunning:
 
     def news(self) -> list[RouteProgress]:
         """What the worker has put into the queue."""
-        return [RouteProgress(*row) for row in self.queue.get(timeout="1s", batch=True)] if self.queue.qsize() else []
+        return (
+            [RouteProgress(*row) for row in self.queue.get(timeout="1s", batch=True)]
+            if self.queue.qsize()
+            else []
+        )
 
     def end(self) -> None:
         """Raise the flag that the worker looks at; its answer is not waited for."""

@@ -65,7 +65,9 @@ class Worker:
 
     def __init__(self) -> None:
         self.channel = SPAWN.Queue()
-        self.executor = ProcessPoolExecutor(1, mp_context=SPAWN, initializer=take_channel, initargs=(self.channel,))
+        self.executor = ProcessPoolExecutor(
+            1, mp_context=SPAWN, initializer=take_channel, initargs=(self.channel,)
+        )
         self.executor.submit(int)
 
     def kill(self) -> None:

@@ -87,8 +87,14 @@ class Jobs:
     def mark_lost(self) -> None:
         """Jobs that a crash left running say so."""
         with self.factory.begin() as session:
-            for row in session.scalars(select(JobRow).where(JobRow.state.in_(("waiting", "running")))):
-                row.state, row.message, row.finished_at = "lost", "Loquet stopped while this was running. Start it again.", datetime.now(UTC)
+            for row in session.scalars(
+                select(JobRow).where(JobRow.state.in_(("waiting", "running")))
+            ):
+                row.state, row.message, row.finished_at = (
+                    "lost",
+                    "Loquet stopped while this was running. Start it again.",
+                    datetime.now(UTC),
+                )
 
     def start(self, project_id: int, revision_id: int, kind: str, work: Work) -> int:
         """Queue work; returns the job's number. The same kind for the same project is not started twice."""
@@ -111,7 +117,13 @@ class Jobs:
     def enter(self, revision_id: int, kind: str) -> int:
         """A row for a new job; returns its number."""
         with self.factory.begin() as session:
-            row = JobRow(revision_id=revision_id, kind=kind, state="waiting", message="", created_at=datetime.now(UTC))
+            row = JobRow(
+                revision_id=revision_id,
+                kind=kind,
+                state="waiting",
+                message="",
+                created_at=datetime.now(UTC),
+            )
             session.add(row)
             session.flush()
             return row.id
@@ -132,11 +144,16 @@ class Jobs:
             state, message = "refused", str(problem)
         except Exception:
             LOG.exception("job %s (%s) failed", ticket.job_id, ticket.kind)
-            state, message = "failed", "This went wrong inside Loquet; the design is as it was. The log file has the details."
+            state, message = (
+                "failed",
+                "This went wrong inside Loquet; the design is as it was. The log file has the details.",
+            )
         try:
             self.write(ticket.job_id, state, message)
         except Exception:
-            LOG.exception("the end of job %s (%s: %s) could not be written", ticket.job_id, state, message)
+            LOG.exception(
+                "the end of job %s (%s: %s) could not be written", ticket.job_id, state, message
+            )
         self.forget(ticket)
 
     def write(self, job_id: int, state: str, message: str) -> None:

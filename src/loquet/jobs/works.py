@@ -13,11 +13,25 @@ from loquet.jobs.runner import Ticket, Work
 from loquet.store.designs import commit_version, head_of, load_design
 from loquet.store.releases import store_release
 
-DONE = {"pins": "Pins solved", "circuit": "Circuit made", "placement": "Parts placed", "routing": "Board routed", "pour": "Ground poured"}
-SHARES: dict[SliceName, float] = {"pins": 1.0, "circuit": 0.2, "placement": 2.0, "routing": 8.0, "pour": 2.0}
+DONE = {
+    "pins": "Pins solved",
+    "circuit": "Circuit made",
+    "placement": "Parts placed",
+    "routing": "Board routed",
+    "pour": "Ground poured",
+}
+SHARES: dict[SliceName, float] = {
+    "pins": 1.0,
+    "circuit": 0.2,
+    "placement": 2.0,
+    "routing": 8.0,
+    "pour": 2.0,
+}
 
 
-def make_slices(factory: sessionmaker[Session], project_id: int, wanted: tuple[SliceName, ...], author: str) -> Work:
+def make_slices(
+    factory: sessionmaker[Session], project_id: int, wanted: tuple[SliceName, ...], author: str
+) -> Work:
     """Make these slices in order, and the stale ones before them; what is finished is committed on whatever is head by then."""
 
     def work(ticket: Ticket) -> str:
@@ -29,7 +43,9 @@ def make_slices(factory: sessionmaker[Session], project_id: int, wanted: tuple[S
         total, done = sum(SHARES[name] for name in names), 0.0
         for name in names:
             ticket.say(f"making the {TITLES[name]}", done / total, (done + SHARES[name]) / total)
-            design = design.model_copy(update={name: MADE[name].model_validate_json(checked(ticket, name, design))})
+            design = design.model_copy(
+                update={name: MADE[name].model_validate_json(checked(ticket, name, design))}
+            )
             done += SHARES[name]
         ticket.say("keeping the result")
         label = "; ".join(DONE[name] for name in names)
@@ -64,7 +80,15 @@ def make_release(factory: sessionmaker[Session], project_id: int) -> Work:
             return answer.sentence
         files, proof = answer
         with factory.begin() as session:
-            store_release(session, head.revision.id, head.version.id, digest_of(design), files, proof, datetime.now(UTC))
+            store_release(
+                session,
+                head.revision.id,
+                head.version.id,
+                digest_of(design),
+                files,
+                proof,
+                datetime.now(UTC),
+            )
         return "The files are written and proven."
 
     return work

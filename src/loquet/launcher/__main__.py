@@ -78,7 +78,11 @@ def address(command: str, rest: list[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(prog=f"loquet {command}")
     parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=port_number, default=8460)
-    parser.add_argument("--scheduler", default="", help="address of a dask.distributed scheduler for long work, such as tcp://127.0.0.1:8786")
+    parser.add_argument(
+        "--scheduler",
+        default="",
+        help="address of a dask.distributed scheduler for long work, such as tcp://127.0.0.1:8786",
+    )
     return parser.parse_args(rest)
 
 

@@ -31,7 +31,9 @@ def program(name: str) -> str:
     """The full path of a program, also outside an ordinary user's path."""
     found = shutil.which(name) or shutil.which(name, path="/usr/sbin:/sbin:/usr/bin")
     if found is None:
-        raise SetupFailed(f"{name} is missing. Run ./loquet demo once as root, or install mariadb-server-core.")
+        raise SetupFailed(
+            f"{name} is missing. Run ./loquet demo once as root, or install mariadb-server-core."
+        )
     return found
 
 
@@ -47,7 +49,9 @@ def home_of(folder: Path) -> Path:
 
 def reachable(folder: Path) -> bool:
     """Whether any user may walk to a folder."""
-    return all(not parent.exists() or parent.stat().st_mode & 0o001 for parent in folder.resolve().parents)
+    return all(
+        not parent.exists() or parent.stat().st_mode & 0o001 for parent in folder.resolve().parents
+    )
 
 
 class MariaDb:
@@ -81,25 +85,41 @@ class MariaDb:
         self.home.mkdir(parents=True, exist_ok=True)
         ready = self.home / ".ready"
         earlier = self.folder / "data"
-        if self.home != self.folder and earlier.is_dir() and (self.folder / ".ready").exists() and not ready.exists():
+        if (
+            self.home != self.folder
+            and earlier.is_dir()
+            and (self.folder / ".ready").exists()
+            and not ready.exists()
+        ):
             shutil.move(earlier, self.data)
             (self.folder / ".ready").replace(ready)
         if not ready.exists():
             shutil.rmtree(self.data, ignore_errors=True)
             command = [
-                program("mariadb-install-db"), "--no-defaults", f"--datadir={self.data}", "--auth-root-authentication-method=normal", "--skip-test-db",
-                "--innodb-log-file-size=32M", *([f"--user={system_user()}"] if os.geteuid() == 0 else []),
-            ]  # fmt: skip
+                program("mariadb-install-db"),
+                "--no-defaults",
+                f"--datadir={self.data}",
+                "--auth-root-authentication-method=normal",
+                "--skip-test-db",
+                "--innodb-log-file-size=32M",
+                *([f"--user={system_user()}"] if os.geteuid() == 0 else []),
+            ]
             done = subprocess.run(command, stdin=subprocess.DEVNULL, capture_output=True, text=True)
             if done.returncode:
-                raise SetupFailed(f"The database folder could not be made:\n{(done.stdout + done.stderr)[-800:]}")
+                raise SetupFailed(
+                    f"The database folder could not be made:\n{(done.stdout + done.stderr)[-800:]}"
+                )
             ready.touch()
         self.own(self.home)
 
     def own(self, folder: Path) -> None:
         """Give a folder of the server to its user."""
         if os.geteuid() == 0 and folder.stat().st_uid != pwd.getpwnam(system_user()).pw_uid:
-            subprocess.run(["chown", "-R", f"{SYSTEM_USER}:", str(folder)], check=True, stdin=subprocess.DEVNULL)
+            subprocess.run(
+                ["chown", "-R", f"{SYSTEM_USER}:", str(folder)],
+                check=True,
+                stdin=subprocess.DEVNULL,
+            )
             secret = self.folder / "password"
             if secret.exists():
                 os.chown(secret, 0, 0)
@@ -119,16 +139,41 @@ class MariaDb:
     def run(self) -> None:
         """The server's process, until it answers."""
         assert self.sockets is not None
-        as_user = ["--reuid", system_user(), "--regid", system_user(), "--clear-groups"] if os.geteuid() == 0 else []
+        as_user = (
+            ["--reuid", system_user(), "--regid", system_user(), "--clear-groups"]
+            if os.geteuid() == 0
+            else []
+        )
         command = [
-            "setpriv", *as_user, "--pdeathsig", "TERM", "--", program("mariadbd"), "--no-defaults", f"--datadir={self.data}",
-            f"--socket={self.sockets / 's'}", f"--port={self.port}", "--bind-address=127.0.0.1", f"--pid-file={self.sockets / 'pid'}",
-            f"--log-error={self.home / 'error.log'}", "--skip-name-resolve", "--character-set-server=utf8mb4",
-            "--collation-server=utf8mb4_unicode_ci", "--default-time-zone=+00:00", "--sql-mode=TRADITIONAL", "--local-infile=0",
-            "--innodb-buffer-pool-size=256M", "--innodb-log-file-size=32M", "--max-allowed-packet=64M",
-        ]  # fmt: skip
+            "setpriv",
+            *as_user,
+            "--pdeathsig",
+            "TERM",
+            "--",
+            program("mariadbd"),
+            "--no-defaults",
+            f"--datadir={self.data}",
+            f"--socket={self.sockets / 's'}",
+            f"--port={self.port}",
+            "--bind-address=127.0.0.1",
+            f"--pid-file={self.sockets / 'pid'}",
+            f"--log-error={self.home / 'error.log'}",
+            "--skip-name-resolve",
+            "--character-set-server=utf8mb4",
+            "--collation-server=utf8mb4_unicode_ci",
+            "--default-time-zone=+00:00",
+            "--sql-mode=TRADITIONAL",
+            "--local-infile=0",
+            "--innodb-buffer-pool-size=256M",
+            "--innodb-log-file-size=32M",
+            "--max-allowed-packet=64M",
+        ]
         self.process = subprocess.Popen(
-            command, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True
+            command,
+            stdin=subprocess.DEVNULL,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+            start_new_session=True,
         )
         self.wait()
 
@@ -143,14 +188,22 @@ class MariaDb:
                 return
             time.sleep(0.1)
         log = self.home / "error.log"
-        tail = "\n".join(log.read_text("utf-8", "replace").splitlines()[-8:]) if log.exists() else ""
+        tail = (
+            "\n".join(log.read_text("utf-8", "replace").splitlines()[-8:]) if log.exists() else ""
+        )
         self.stop()
-        raise SetupFailed(f"The database did not start. Is another Loquet running from this folder? Its log ends:\n{tail}")
+        raise SetupFailed(
+            f"The database did not start. Is another Loquet running from this folder? Its log ends:\n{tail}"
+        )
 
     def supervise(self) -> None:
         """From a thread of its own: start the server again, on the same port, whenever it ends unasked."""
         while not self.closing.wait(0.2):
-            if self.process is not None and self.process.poll() is not None and not self.closing.is_set():
+            if (
+                self.process is not None
+                and self.process.poll() is not None
+                and not self.closing.is_set()
+            ):
                 say(f"the database ended ({self.process.returncode}); starting it again")
                 try:
                     self.run()
@@ -161,10 +214,18 @@ class MariaDb:
     def sql(self, text: str, check: bool = True) -> bool:
         """Run statements as root over the socket; whether they went through."""
         assert self.sockets is not None
-        command = [program("mariadb"), "--no-defaults", f"--socket={self.sockets / 's'}", "--user=root", "--batch"]
+        command = [
+            program("mariadb"),
+            "--no-defaults",
+            f"--socket={self.sockets / 's'}",
+            "--user=root",
+            "--batch",
+        ]
         for password in (self.password, ""):
             environment = {**os.environ, "MYSQL_PWD": password}
-            done = subprocess.run(command, input=text, env=environment, capture_output=True, text=True)
+            done = subprocess.run(
+                command, input=text, env=environment, capture_output=True, text=True
+            )
             if done.returncode == 0:
                 return True
         if check:
@@ -208,10 +269,21 @@ def system_user() -> str:
     try:
         pwd.getpwnam(SYSTEM_USER)
     except KeyError:
-        command = [program("useradd"), "--system", "--no-create-home", "--home-dir", "/nonexistent", "--shell", "/usr/sbin/nologin", SYSTEM_USER]
+        command = [
+            program("useradd"),
+            "--system",
+            "--no-create-home",
+            "--home-dir",
+            "/nonexistent",
+            "--shell",
+            "/usr/sbin/nologin",
+            SYSTEM_USER,
+        ]
         done = subprocess.run(command, stdin=subprocess.DEVNULL, capture_output=True, text=True)
         if done.returncode not in (0, 9):
-            raise SetupFailed(f"The database's own user could not be made: {done.stderr.strip()}") from None
+            raise SetupFailed(
+                f"The database's own user could not be made: {done.stderr.strip()}"
+            ) from None
     return SYSTEM_USER
 
 

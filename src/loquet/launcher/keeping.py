@@ -65,8 +65,12 @@ def backup(rest: list[str]) -> int:
         with reachable_database() as url:
             counts = back_up(url, path, datetime.now(UTC))
     except OSError as problem:
-        raise SetupFailed(f"{path} cannot be written ({problem.strerror}). Give another place.") from None
-    say(f"{path}: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions, {sum(counts.values())} rows in all")
+        raise SetupFailed(
+            f"{path} cannot be written ({problem.strerror}). Give another place."
+        ) from None
+    say(
+        f"{path}: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions, {sum(counts.values())} rows in all"
+    )
     return 0
 
 
@@ -81,5 +85,7 @@ def restore(rest: list[str]) -> int:
             counts = put_back(url, path)
     except BadBackup as problem:
         raise SetupFailed(str(problem)) from None
-    say(f"restored: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions, {sum(counts.values())} rows in all")
+    say(
+        f"restored: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions, {sum(counts.values())} rows in all"
+    )
     return 0

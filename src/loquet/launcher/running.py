@@ -12,7 +12,15 @@ from dataclasses import dataclass
 from types import FrameType
 
 from loquet.launcher.database import MariaDb
-from loquet.launcher.steps import RUN_PACKAGES, SetupFailed, ensure_packages, ensure_warm, ensure_web, say, state
+from loquet.launcher.steps import (
+    RUN_PACKAGES,
+    SetupFailed,
+    ensure_packages,
+    ensure_warm,
+    ensure_web,
+    say,
+    state,
+)
 
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
@@ -37,7 +45,9 @@ def only_one(port: int) -> Iterator[None]:
         except OSError:
             lock.seek(0)
             where = lock.read().strip() or "another terminal"
-            raise SetupFailed(f"Loquet is already running from this folder ({where}). Use that one, or stop it first with Ctrl-C.") from None
+            raise SetupFailed(
+                f"Loquet is already running from this folder ({where}). Use that one, or stop it first with Ctrl-C."
+            ) from None
         lock.truncate(0)
         lock.write(f"http://127.0.0.1:{port}/")
         lock.flush()
@@ -51,9 +61,13 @@ def check_port(host: str, port: int) -> None:
         try:
             probe.bind((host, port))
         except socket.gaierror:
-            raise SetupFailed(f"'{host}' is no address of this machine. Leave --host out, or give one of its own addresses.") from None
+            raise SetupFailed(
+                f"'{host}' is no address of this machine. Leave --host out, or give one of its own addresses."
+            ) from None
         except OSError:
-            raise SetupFailed(f"Port {port} is in use. Stop what uses it, or choose another one: ./loquet demo --port {port + 1}") from None
+            raise SetupFailed(
+                f"Port {port} is in use. Stop what uses it, or choose another one: ./loquet demo --port {port + 1}"
+            ) from None
 
 
 def leave(number: int, frame: FrameType | None) -> None:

@@ -18,7 +18,17 @@ from selenium.webdriver.support.ui import Select, WebDriverWait
 
 from loquet.launcher.browser import chromium
 from loquet.launcher.database import MariaDb, free_port
-from loquet.launcher.steps import ROOT, RUN_PACKAGES, TEST_PACKAGES, SetupFailed, ensure_packages, ensure_warm, ensure_web, say, state
+from loquet.launcher.steps import (
+    ROOT,
+    RUN_PACKAGES,
+    TEST_PACKAGES,
+    SetupFailed,
+    ensure_packages,
+    ensure_warm,
+    ensure_web,
+    say,
+    state,
+)
 
 SHOTS = ROOT / "docs" / "screenshots"
 
@@ -31,11 +41,24 @@ def fresh_application() -> Iterator[str]:
     process: subprocess.Popen[bytes] | None = None
     try:
         server.start()
-        environment = {**os.environ, "LOQUET_DATABASE_URL": server.url(), "LOQUET_STATE": str(state())}
+        environment = {
+            **os.environ,
+            "LOQUET_DATABASE_URL": server.url(),
+            "LOQUET_STATE": str(state()),
+        }
         for command in ("migrate", "seed"):
-            subprocess.run([sys.executable, "-m", "loquet.cli", command], env=environment, check=True, stdin=subprocess.DEVNULL)
+            subprocess.run(
+                [sys.executable, "-m", "loquet.cli", command],
+                env=environment,
+                check=True,
+                stdin=subprocess.DEVNULL,
+            )
         port = free_port()
-        process = subprocess.Popen([sys.executable, "-m", "loquet.cli", "serve", "--port", str(port)], env=environment, stdin=subprocess.DEVNULL)
+        process = subprocess.Popen(
+            [sys.executable, "-m", "loquet.cli", "serve", "--port", str(port)],
+            env=environment,
+            stdin=subprocess.DEVNULL,
+        )
         wait_for(f"http://127.0.0.1:{port}/api/health")
         yield f"http://127.0.0.1:{port}"
     finally:
@@ -65,7 +88,9 @@ def find(driver: Chrome, selector: str, seconds: float = 30) -> WebElement:
 
 def press(driver: Chrome, selector: str) -> None:
     """Press an element once it can be pressed."""
-    WebDriverWait(driver, 30).until(lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled())
+    WebDriverWait(driver, 30).until(
+        lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled()
+    )
     driver.find_element(By.CSS_SELECTOR, selector).click()
 
 
@@ -164,10 +189,25 @@ STEPS = (
     ("schemes", schemes),
     ("hand-over", hand_over),
     ("circuit", station("circuit", "[aria-label='Chip core']")),
-    ("working", station("circuit", "[aria-label='Chip core']", ("[data-working='screen.pull_up']",))),
+    (
+        "working",
+        station("circuit", "[aria-label='Chip core']", ("[data-working='screen.pull_up']",)),
+    ),
     ("board-near", station("board", "[data-testid='board-canvas'][data-scale]")),
-    ("board-far", station("board", "[data-testid='board-canvas']", ("[role='radio'][title='seen from behind']",))),
-    ("board-through", station("board", "[data-testid='board-canvas']", ("[role='radio'][title^='from the front, far']",))),
+    (
+        "board-far",
+        station(
+            "board", "[data-testid='board-canvas']", ("[role='radio'][title='seen from behind']",)
+        ),
+    ),
+    (
+        "board-through",
+        station(
+            "board",
+            "[data-testid='board-canvas']",
+            ("[role='radio'][title^='from the front, far']",),
+        ),
+    ),
     ("release", release),
     ("order", order),
 )

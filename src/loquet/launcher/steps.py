@@ -10,7 +10,11 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[3]
 RUN_PACKAGES = {"mariadbd": "mariadb-server-core", "mariadb": "mariadb-client-core"}
-TEST_PACKAGES = {"chromium": "chromium", "chromedriver": "chromium-driver", "dtc": "device-tree-compiler"}
+TEST_PACKAGES = {
+    "chromium": "chromium",
+    "chromedriver": "chromium-driver",
+    "dtc": "device-tree-compiler",
+}
 
 
 class SetupFailed(Exception):
@@ -35,7 +39,11 @@ def run(command: list[str], cwd: Path = ROOT, log: str = "setup.log") -> None:
         out.write(f"$ {' '.join(command)}\n")
         out.flush()
         code = subprocess.run(
-            ["setpriv", "--pdeathsig", "TERM", "--", *command], cwd=cwd, stdout=out, stderr=out, stdin=subprocess.DEVNULL
+            ["setpriv", "--pdeathsig", "TERM", "--", *command],
+            cwd=cwd,
+            stdout=out,
+            stderr=out,
+            stdin=subprocess.DEVNULL,
         ).returncode
     if code:
         tail = "\n".join(path.read_text("utf-8", "replace").splitlines()[-15:])
@@ -67,12 +75,20 @@ def put_stamp(name: str, digest: str) -> None:
 
 def ensure_packages(wanted: dict[str, str]) -> None:
     """System packages: installed by root, named in one command to anybody else."""
-    missing = sorted({package for program, package in wanted.items() if shutil.which(program) is None and not Path("/usr/sbin", program).exists()})
+    missing = sorted(
+        {
+            package
+            for program, package in wanted.items()
+            if shutil.which(program) is None and not Path("/usr/sbin", program).exists()
+        }
+    )
     if not missing:
         return
     install = f"apt-get install -y --no-install-recommends {' '.join(missing)}"
     if os.geteuid() != 0:
-        raise SetupFailed(f"These system packages are missing: {', '.join(missing)}. Run once: sudo apt-get update && sudo {install}")
+        raise SetupFailed(
+            f"These system packages are missing: {', '.join(missing)}. Run once: sudo apt-get update && sudo {install}"
+        )
     say(f"installing system packages {', '.join(missing)} (half a minute to several)")
     os.environ["DEBIAN_FRONTEND"] = "noninteractive"
     run(["apt-get", "update"])
@@ -83,7 +99,9 @@ def web_sources() -> list[Path]:
     """Everything the built front end depends on."""
     web = ROOT / "web"
     found = [p for p in (web / "src").rglob("*") if p.is_file()]
-    return found + [p for p in web.iterdir() if p.is_file() and p.suffix in (".json", ".ts", ".html")]
+    return found + [
+        p for p in web.iterdir() if p.is_file() and p.suffix in (".json", ".ts", ".html")
+    ]
 
 
 def ensure_web_packages() -> None:
@@ -112,7 +130,11 @@ def ensure_web() -> None:
 def ensure_warm() -> None:
     """The compiled loops and the chip index."""
     digest = digest_of_files(
-        [*(ROOT / "src" / "loquet" / "core" / "routing").glob("*.py"), ROOT / "requirements.lock", *(ROOT / "src/loquet/catalogue").glob("*.py")]
+        [
+            *(ROOT / "src" / "loquet" / "core" / "routing").glob("*.py"),
+            ROOT / "requirements.lock",
+            *(ROOT / "src/loquet/catalogue").glob("*.py"),
+        ]
     )
     if stamped("warm", digest):
         return

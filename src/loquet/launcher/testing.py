@@ -5,7 +5,16 @@ import subprocess
 import sys
 import time
 
-from loquet.launcher.steps import ROOT, RUN_PACKAGES, TEST_PACKAGES, ensure_packages, ensure_warm, ensure_web, ensure_web_packages, say
+from loquet.launcher.steps import (
+    ROOT,
+    RUN_PACKAGES,
+    TEST_PACKAGES,
+    ensure_packages,
+    ensure_warm,
+    ensure_web,
+    ensure_web_packages,
+    say,
+)
 
 WEB = ROOT / "web"
 
@@ -33,10 +42,16 @@ def test(arguments: list[str]) -> int:
     if not arguments:
         for name, command, folder in checks():
             began = time.monotonic()
-            done = subprocess.run(command, cwd=str(folder), stdin=subprocess.DEVNULL, capture_output=True, text=True)
-            say(f"{name}: {'clean' if done.returncode == 0 else 'FAILED'} ({time.monotonic() - began:.0f} s)")
+            done = subprocess.run(
+                command, cwd=str(folder), stdin=subprocess.DEVNULL, capture_output=True, text=True
+            )
+            say(
+                f"{name}: {'clean' if done.returncode == 0 else 'FAILED'} ({time.monotonic() - began:.0f} s)"
+            )
             if done.returncode:
                 print(done.stdout[-8000:] + done.stderr[-4000:], flush=True)
                 return 1
     say("pytest")
-    return subprocess.run([sys.executable, "-m", "pytest", *arguments], cwd=ROOT, stdin=subprocess.DEVNULL).returncode
+    return subprocess.run(
+        [sys.executable, "-m", "pytest", *arguments], cwd=ROOT, stdin=subprocess.DEVNULL
+    ).returncode

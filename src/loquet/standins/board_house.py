@@ -11,8 +11,14 @@ from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
 
 STATES = ("received", "files checked", "in production", "on the road", "delivered")
 LAYERS = (
-    "copper-near.gbr", "copper-far.gbr", "mask-near.gbr", "mask-far.gbr", "legend-near.gbr", "legend-far.gbr", "profile.gbr",
-)  # fmt: skip
+    "copper-near.gbr",
+    "copper-far.gbr",
+    "mask-near.gbr",
+    "mask-far.gbr",
+    "legend-near.gbr",
+    "legend-far.gbr",
+    "profile.gbr",
+)
 
 
 @dataclass(frozen=True)
@@ -66,10 +72,17 @@ def inspect(files: dict[str, bytes], house: House) -> Inspection:
         except FileFault as problem:
             complaints.append(f"{problem}.")
     width, height = profile_size(layers.get("profile.gbr"))
-    strokes = [bar.w for name in ("copper-near.gbr", "copper-far.gbr") if name in layers for bar in bars_of(layers[name])]
+    strokes = [
+        bar.w
+        for name in ("copper-near.gbr", "copper-far.gbr")
+        if name in layers
+        for bar in bars_of(layers[name])
+    ]
     narrowest, smallest = min(strokes, default=0), min((h.d for h in holes), default=0)
     complaints += limits(house, width, height, narrowest, smallest)
-    return Inspection(width / 1e6, height / 1e6, narrowest / 1e6, smallest / 1e6, len(holes), tuple(complaints))
+    return Inspection(
+        width / 1e6, height / 1e6, narrowest / 1e6, smallest / 1e6, len(holes), tuple(complaints)
+    )
 
 
 def bars_of(layer: ReadLayer) -> list[Bar]:
@@ -81,27 +94,48 @@ def profile_size(profile: ReadLayer | None) -> tuple[int, int]:
     """Width and height of the outline in nm."""
     if profile is None:
         return 0, 0
-    xs = [x for bar in bars_of(profile) for x in (bar.x1, bar.x2)] + [x for a in profile.arcs for x in (a.x1, a.x2)]
-    ys = [y for bar in bars_of(profile) for y in (bar.y1, bar.y2)] + [y for a in profile.arcs for y in (a.y1, a.y2)]
+    xs = [x for bar in bars_of(profile) for x in (bar.x1, bar.x2)] + [
+        x for a in profile.arcs for x in (a.x1, a.x2)
+    ]
+    ys = [y for bar in bars_of(profile) for y in (bar.y1, bar.y2)] + [
+        y for a in profile.arcs for y in (a.y1, a.y2)
+    ]
     return (max(xs) - min(xs), max(ys) - min(ys)) if xs else (0, 0)
 
 
 def limits(house: House, width: int, height: int, narrowest: int, smallest: int) -> list[str]:
     """Complaints where the files ask more than the house can do."""
     found = []
-    size, most, least = sorted((width / 1e6, height / 1e6)), sorted(house.largest_mm), sorted(house.smallest_mm)
+    size, most, least = (
+        sorted((width / 1e6, height / 1e6)),
+        sorted(house.largest_mm),
+        sorted(house.smallest_mm),
+    )
     if not width or not height:
         found.append("The outline is not closed or missing.")
     elif size[0] > most[0] or size[1] > most[1] or size[0] < least[0] or size[1] < least[1]:
         found.append(f"A board of {size[1]:.2f} x {size[0]:.2f} mm cannot be made here.")
     if narrowest and narrowest < house.track_um * 1000:
-        found.append(f"Tracks of {narrowest / 1e6:.2f} mm are too narrow; the limit is {house.track_um / 1000:.2f} mm.")
+        found.append(
+            f"Tracks of {narrowest / 1e6:.2f} mm are too narrow; the limit is {house.track_um / 1000:.2f} mm."
+        )
     if smallest and smallest < house.hole_um * 1000:
-        found.append(f"Holes of {smallest / 1e6:.2f} mm are too small; the limit is {house.hole_um / 1000:.2f} mm.")
+        found.append(
+            f"Holes of {smallest / 1e6:.2f} mm are too small; the limit is {house.hole_um / 1000:.2f} mm."
+        )
     return found
 
 
-def quote(house: House, seen: Inspection, quantity: int, finish: str, colour: str, thickness_um: int, shipping: str, today: date) -> Quote:
+def quote(
+    house: House,
+    seen: Inspection,
+    quantity: int,
+    finish: str,
+    colour: str,
+    thickness_um: int,
+    shipping: str,
+    today: date,
+) -> Quote:
     """Price and days for a quantity and choice; choices that are not offered become complaints."""
     complaints = list(seen.complaints)
     if finish not in house.finishes:
@@ -115,9 +149,14 @@ def quote(house: House, seen: Inspection, quantity: int, finish: str, colour: st
         complaints.append(f"Shipping by {shipping} is not offered.")
         way = house.shipping[0]
     factor = max((b for b in house.breaks if b[0] <= quantity), default=house.breaks[0])[1]
-    boards = round(seen.width_mm * seen.height_mm / 10_000 * house.area_cents_dm2 * quantity * factor)
+    boards = round(
+        seen.width_mm * seen.height_mm / 10_000 * house.area_cents_dm2 * quantity * factor
+    )
     lines = [("set-up", house.setup_cents), (f"{quantity} boards", boards)]
-    lines += [(f"finish {finish}", house.finish_cents.get(finish, 0)), (f"colour {colour}", house.colour_cents.get(colour, 0))]
+    lines += [
+        (f"finish {finish}", house.finish_cents.get(finish, 0)),
+        (f"colour {colour}", house.colour_cents.get(colour, 0)),
+    ]
     if thickness_um < 1600:
         lines.append((f"thickness {thickness_um / 1000:.1f} mm", house.thin_cents))
     lines.append((f"shipping by {way.name}", way.cents))
@@ -125,9 +164,16 @@ def quote(house: House, seen: Inspection, quantity: int, finish: str, colour: st
     ready = today + timedelta(days=house.work_days)
     following = next((b for b in house.breaks if b[0] > quantity), None)
     return Quote(
-        house.id, quantity, tuple(line for line in lines if line[1] or line[0] == "set-up"), total, round(total / quantity, 1), ready.isoformat(),
-        (ready + timedelta(days=way.days)).isoformat(), following, tuple(complaints),
-    )  # fmt: skip
+        house.id,
+        quantity,
+        tuple(line for line in lines if line[1] or line[0] == "set-up"),
+        total,
+        round(total / quantity, 1),
+        ready.isoformat(),
+        (ready + timedelta(days=way.days)).isoformat(),
+        following,
+        tuple(complaints),
+    )
 
 
 def order_state(house: House, quoted: dict[str, Any], placed_on: date, day: int) -> tuple[str, str]:

@@ -4,7 +4,20 @@ import hashlib
 
 from loquet.core.parts.listing import ListedChip, Stock
 
-FAMILY_CENTS = {"c0": 60, "f0": 90, "g0": 80, "l0": 150, "f1": 180, "f3": 240, "l1": 260, "g4": 280, "l4": 320, "f4": 380, "u0": 110, "u5": 420}
+FAMILY_CENTS = {
+    "c0": 60,
+    "f0": 90,
+    "g0": 80,
+    "l0": 150,
+    "f1": 180,
+    "f3": 240,
+    "l1": 260,
+    "g4": 280,
+    "l4": 320,
+    "f4": 380,
+    "u0": 110,
+    "u5": 420,
+}
 SUPPLIER = "Aldous & Pike, parts (simulated)"
 
 
@@ -14,4 +27,6 @@ def stock_of(chip: ListedChip) -> Stock:
     base = FAMILY_CENTS.get(chip.family, 400)
     price = round(base + 3.2 * chip.ports + chance % 40)
     pieces = 0 if chance % 5 == 0 else 20 + chance % 900
-    return Stock(supplier=SUPPLIER, price_cents=price, pieces=pieces, days=3 if pieces else 60 + chance % 90)
+    return Stock(
+        supplier=SUPPLIER, price_cents=price, pieces=pieces, days=3 if pieces else 60 + chance % 90
+    )

@@ -34,12 +34,15 @@ def back_up(url: str, path: Path, now: datetime) -> dict[str, int]:
     counts: dict[str, int] = {}
     sums: dict[str, str] = {}
     try:
-        with engine.connect() as connection, zipfile.ZipFile(draft, "w", zipfile.ZIP_DEFLATED) as archive:
+        with (
+            engine.connect() as connection,
+            zipfile.ZipFile(draft, "w", zipfile.ZIP_DEFLATED) as archive,
+        ):
             connection.exec_driver_sql("SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ")
             connection.exec_driver_sql("START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY")
             tables = reflected(connection)
             for table in tables.sorted_tables:
-                lines = [line for line in rows_as_text(connection, table)]
+                lines = list(rows_as_text(connection, table))
                 data = "".join(lines).encode()
                 counts[table.name], sums[table.name] = len(lines), hashlib.sha256(data).hexdigest()
                 archive.writestr(f"{table.name}.jsonl", data)
@@ -68,8 +71,15 @@ def reflected(connection: Connection) -> MetaData:
 def rows_as_text(connection: Connection, table: Table) -> Iterator[str]:
     """Each row as a line of JSON."""
     order = list(table.primary_key.columns)
-    for row in connection.execution_options(stream_results=True).execute(select(table).order_by(*order)):
-        yield json.dumps({name: plain(value) for name, value in row._mapping.items()}, ensure_ascii=False) + "\n"
+    for row in connection.execution_options(stream_results=True).execute(
+        select(table).order_by(*order)
+    ):
+        yield (
+            json.dumps(
+                {name: plain(value) for name, value in row._mapping.items()}, ensure_ascii=False
+            )
+            + "\n"
+        )
 
 
 def plain(value: Any) -> Any:
@@ -101,19 +111,40 @@ def read_backup(path: Path) -> tuple[str, dict[str, list[dict[str, Any]]]]:
     try:
         with zipfile.ZipFile(path) as archive:
             if any(info.file_size > LARGEST_MEMBER for info in archive.infolist()):
-                raise BadBackup(f"{path} holds more than a backup of Loquet can. Check that this is the right file.")
+                raise BadBackup(
+                    f"{path} holds more than a backup of Loquet can. Check that this is the right file."
+                )
             manifest = json.loads(archive.read("manifest.json"))
             if manifest.get("format") != FORMAT:
-                raise BadBackup(f"{path} is not a backup of Loquet. Give a file that ./loquet backup wrote.")
+                raise BadBackup(
+                    f"{path} is not a backup of Loquet. Give a file that ./loquet backup wrote."
+                )
             found: dict[str, list[dict[str, Any]]] = {}
             for name, wanted in manifest["sha256"].items():
                 data = archive.read(f"{name}.jsonl")
                 if hashlib.sha256(data).hexdigest() != wanted:
-                    raise BadBackup(f"{path} is damaged: {name} is not what was written. Take another backup.")
-                found[name] = [{k: cell(v) for k, v in json.loads(line).items()} for line in data.decode().splitlines()]
+                    raise BadBackup(
+                        f"{path} is damaged: {name} is not what was written. Take another backup."
+                    )
+                found[name] = [
+                    {k: cell(v) for k, v in json.loads(line).items()}
+                    for line in data.decode().splitlines()
+                ]
             return str(manifest["revision"]), found
-    except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, KeyError, ValueError, AttributeError, TypeError, OSError) as problem:
-        raise BadBackup(f"{path} cannot be read as a backup ({type(problem).__name__}). Give a file that ./loquet backup wrote.") from None
+    except (
+        zipfile.BadZipFile,
+        zlib.error,
+        EOFError,
+        NotImplementedError,
+        KeyError,
+        ValueError,
+        AttributeError,
+        TypeError,
+        OSError,
+    ) as problem:
+        raise BadBackup(
+            f"{path} cannot be read as a backup ({type(problem).__name__}). Give a file that ./loquet backup wrote."
+        ) from None
 
 
 def restore(url: str, path: Path) -> dict[str, int]:
@@ -123,7 +154,9 @@ def restore(url: str, path: Path) -> dict[str, int]:
     """
     revision, rows = read_backup(path)
     if revision not in known_revisions():
-        raise BadBackup(f"{path} was written by a newer Loquet (step {revision}). Restore it with that one.")
+        raise BadBackup(
+            f"{path} was written by a newer Loquet (step {revision}). Restore it with that one."
+        )
     here = make_url(url)
     name = here.database or "loquet"
     fresh, former = f"{name}_restored", f"{name}_replaced"
@@ -133,7 +166,11 @@ def restore(url: str, path: Path) -> dict[str, int]:
         with engine.begin() as connection:
             for other in (fresh, former):
                 connection.execute(text(f"DROP DATABASE IF EXISTS `{other}`"))
-                connection.execute(text(f"CREATE DATABASE `{other}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"))
+                connection.execute(
+                    text(
+                        f"CREATE DATABASE `{other}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
+                    )
+                )
         upgrade(beside, revision)
         load(beside, rows)
         upgrade(beside)
@@ -153,7 +190,9 @@ def load(url: str, rows: dict[str, list[dict[str, Any]]]) -> None:
         with engine.begin() as connection:
             tables = reflected(connection)
             if unknown := sorted(set(rows) - set(tables.tables)):
-                raise BadBackup(f"The backup holds a table that Loquet does not know: {unknown[0]}.")
+                raise BadBackup(
+                    f"The backup holds a table that Loquet does not know: {unknown[0]}."
+                )
             for table in tables.sorted_tables:
                 found = rows.get(table.name, [])
                 for start in range(0, len(found), CHUNK):
@@ -165,12 +204,18 @@ def load(url: str, rows: dict[str, list[dict[str, Any]]]) -> None:
 def exchange(connection: Connection, name: str, fresh: str, former: str) -> None:
     """The tables of two databases change places in one statement."""
     moves = [f"`{name}`.`{table}` TO `{former}`.`{table}`" for table in tables_of(connection, name)]
-    moves += [f"`{fresh}`.`{table}` TO `{name}`.`{table}`" for table in tables_of(connection, fresh)]
+    moves += [
+        f"`{fresh}`.`{table}` TO `{name}`.`{table}`" for table in tables_of(connection, fresh)
+    ]
     connection.execute(text(f"RENAME TABLE {', '.join(moves)}"))
 
 
 def tables_of(connection: Connection, name: str) -> list[str]:
     """Names of a database's tables."""
     return [
-        str(row[0]) for row in connection.execute(text("SELECT table_name FROM information_schema.tables WHERE table_schema = :name"), {"name": name})
+        str(row[0])
+        for row in connection.execute(
+            text("SELECT table_name FROM information_schema.tables WHERE table_schema = :name"),
+            {"name": name},
+        )
     ]

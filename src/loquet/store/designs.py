@@ -35,7 +35,9 @@ class Head:
     version: VersionRow
 
 
-def create_project(session: Session, name: str, brief: Brief, author: str, now: datetime, demo: str = "") -> int:
+def create_project(
+    session: Session, name: str, brief: Brief, author: str, now: datetime, demo: str = ""
+) -> int:
     """A project with revision A and its first version; returns its number."""
     project = ProjectRow(name=name, demo=demo, created_at=now)
     session.add(project)
@@ -49,7 +51,12 @@ def create_project(session: Session, name: str, brief: Brief, author: str, now: 
 
 def head_of(session: Session, project_id: int, lock: bool = False) -> Head:
     """The newest revision of a project and its head; raises NotFound."""
-    query = select(RevisionRow).where(RevisionRow.project_id == project_id).order_by(RevisionRow.id.desc()).limit(1)
+    query = (
+        select(RevisionRow)
+        .where(RevisionRow.project_id == project_id)
+        .order_by(RevisionRow.id.desc())
+        .limit(1)
+    )
     revision = session.scalars(query.with_for_update() if lock else query).first()
     project = session.get(ProjectRow, project_id)
     version = session.get(VersionRow, revision.head_id) if revision else None
@@ -61,10 +68,14 @@ def head_of(session: Session, project_id: int, lock: bool = False) -> Head:
 def load_design(session: Session, version: VersionRow) -> Design:
     """The design of a version, put together from its slices."""
     digests = [d for d in version.slices.values() if d]
-    rows = session.execute(select(SliceRow.digest, SliceRow.content).where(SliceRow.digest.in_(digests)))
+    rows = session.execute(
+        select(SliceRow.digest, SliceRow.content).where(SliceRow.digest.in_(digests))
+    )
     contents: dict[str, str] = {row.digest: row.content for row in rows}
     parts = {name: contents[digest] for name, digest in version.slices.items() if digest}
-    return Design.model_validate_json("{" + ",".join(f'"{name}":{content}' for name, content in parts.items()) + "}")
+    return Design.model_validate_json(
+        "{" + ",".join(f'"{name}":{content}' for name, content in parts.items()) + "}"
+    )
 
 
 def store_slice(session: Session, value: Frozen) -> str:
@@ -75,17 +86,31 @@ def store_slice(session: Session, value: Frozen) -> str:
     plain: Any = value.model_dump(mode="json")
     digest = digest_of(plain)
     if session.scalar(select(SliceRow.digest).where(SliceRow.digest == digest)) is None:
-        session.execute(insert(SliceRow).prefix_with("IGNORE").values(digest=digest, content=canonical(plain)))
+        session.execute(
+            insert(SliceRow).prefix_with("IGNORE").values(digest=digest, content=canonical(plain))
+        )
     return digest
 
 
-def commit_version(session: Session, revision: RevisionRow, design: Design, label: str, author: str, now: datetime) -> VersionRow:
+def commit_version(
+    session: Session, revision: RevisionRow, design: Design, label: str, author: str, now: datetime
+) -> VersionRow:
     """A new version on top of the head, which moves there; redo ends here."""
-    slices: dict[str, str | None] = {"brief": store_slice(session, design.brief), "choices": store_slice(session, design.choices)}
+    slices: dict[str, str | None] = {
+        "brief": store_slice(session, design.brief),
+        "choices": store_slice(session, design.choices),
+    }
     for name in SLICES:
         made = getattr(design, name)
         slices[name] = store_slice(session, made) if made else None
-    version = VersionRow(revision_id=revision.id, parent_id=revision.head_id, slices=slices, label=label[:200], author=author, created_at=now)
+    version = VersionRow(
+        revision_id=revision.id,
+        parent_id=revision.head_id,
+        slices=slices,
+        label=label[:200],
+        author=author,
+        created_at=now,
+    )
     session.add(version)
     session.flush()
     revision.head_id = revision.tip_id = version.id

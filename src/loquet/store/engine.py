@@ -17,16 +17,26 @@ class NoDatabase(Exception):
 def make_engine(url: str) -> Engine:
     """An engine for MariaDB: read committed, UTC, dead connections replaced; as many connections as the server has threads."""
     return create_engine(
-        url, isolation_level="READ COMMITTED", pool_pre_ping=True, pool_size=THREADS, max_overflow=10,
-        connect_args={"charset": "utf8mb4", "init_command": "SET time_zone = '+00:00'", "local_infile": False},
-    )  # fmt: skip
+        url,
+        isolation_level="READ COMMITTED",
+        pool_pre_ping=True,
+        pool_size=THREADS,
+        max_overflow=10,
+        connect_args={
+            "charset": "utf8mb4",
+            "init_command": "SET time_zone = '+00:00'",
+            "local_infile": False,
+        },
+    )
 
 
 @cache
 def engine() -> Engine:
     """The engine of this process; raises NoDatabase."""
     if not settings().database_url:
-        raise NoDatabase("LOQUET_DATABASE_URL is not set. Start Loquet with ./loquet demo or ./loquet start.")
+        raise NoDatabase(
+            "LOQUET_DATABASE_URL is not set. Start Loquet with ./loquet demo or ./loquet start."
+        )
     return make_engine(settings().database_url)
 
 

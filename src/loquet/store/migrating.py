@@ -25,7 +25,14 @@ def configuration(url: str | None = None) -> Config:
 
 def known_revisions() -> tuple[str, ...]:
     """All migrations, the oldest first."""
-    return tuple(reversed([script.revision for script in ScriptDirectory.from_config(configuration("")).walk_revisions()]))
+    return tuple(
+        reversed(
+            [
+                script.revision
+                for script in ScriptDirectory.from_config(configuration("")).walk_revisions()
+            ]
+        )
+    )
 
 
 def stored_revision(url: str) -> str:
@@ -44,7 +51,9 @@ def upgrade(url: str | None = None, to: str = "head") -> None:
     """To the newest revision, or to a given one; raises NewerData."""
     found = stored_revision(url or settings().database_url)
     if found and found not in known_revisions():
-        raise NewerData(f"The data were written by a newer Loquet (step {found}). Start that one, or restore a backup of this one.")
+        raise NewerData(
+            f"The data were written by a newer Loquet (step {found}). Start that one, or restore a backup of this one."
+        )
     command.upgrade(configuration(url), to)
 
 

@@ -12,26 +12,53 @@ from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow, RevisionRo
 
 
 def store_release(
-    session: Session, revision_id: int, version_id: int, digest: str, files: dict[str, bytes], proof: dict[str, Any], now: datetime
+    session: Session,
+    revision_id: int,
+    version_id: int,
+    digest: str,
+    files: dict[str, bytes],
+    proof: dict[str, Any],
+    now: datetime,
 ) -> ReleaseRow:
     """Keep a proven package."""
-    row = ReleaseRow(revision_id=revision_id, version_id=version_id, design_digest=digest, proof=proof, created_at=now)
+    row = ReleaseRow(
+        revision_id=revision_id,
+        version_id=version_id,
+        design_digest=digest,
+        proof=proof,
+        created_at=now,
+    )
     session.add(row)
     session.flush()
     for path, data in files.items():
-        session.add(ReleaseFileRow(release_id=row.id, path=path, sha256=hashlib.sha256(data).hexdigest(), content=data))
+        session.add(
+            ReleaseFileRow(
+                release_id=row.id, path=path, sha256=hashlib.sha256(data).hexdigest(), content=data
+            )
+        )
     session.flush()
     return row
 
 
 def latest_release(session: Session, revision_id: int) -> ReleaseRow | None:
     """The newest release of a revision."""
-    return session.scalars(select(ReleaseRow).where(ReleaseRow.revision_id == revision_id).order_by(ReleaseRow.id.desc()).limit(1)).first()
+    return session.scalars(
+        select(ReleaseRow)
+        .where(ReleaseRow.revision_id == revision_id)
+        .order_by(ReleaseRow.id.desc())
+        .limit(1)
+    ).first()
 
 
 def release_files(session: Session, release_id: int) -> dict[str, bytes]:
     """All files of a release; raises NotFound, and ValueError where bytes do not match their SHA-256."""
-    rows = list(session.scalars(select(ReleaseFileRow).where(ReleaseFileRow.release_id == release_id).order_by(ReleaseFileRow.path)))
+    rows = list(
+        session.scalars(
+            select(ReleaseFileRow)
+            .where(ReleaseFileRow.release_id == release_id)
+            .order_by(ReleaseFileRow.path)
+        )
+    )
     if not rows:
         raise NotFound(f"There is no release {release_id}.")
     for row in rows:
@@ -43,8 +70,12 @@ def release_files(session: Session, release_id: int) -> dict[str, bytes]:
 def place_order(session: Session, placed: OrderRow) -> OrderRow:
     """Keep an order; one that its request has placed before is given back as it is."""
     if placed.request_key:
-        session.scalars(select(RevisionRow.id).where(RevisionRow.id == placed.revision_id).with_for_update()).first()
-        earlier = session.scalars(select(OrderRow).where(OrderRow.request_key == placed.request_key)).first()
+        session.scalars(
+            select(RevisionRow.id).where(RevisionRow.id == placed.revision_id).with_for_update()
+        ).first()
+        earlier = session.scalars(
+            select(OrderRow).where(OrderRow.request_key == placed.request_key)
+        ).first()
         if earlier is not None:
             return earlier
     session.add(placed)
@@ -54,7 +85,11 @@ def place_order(session: Session, placed: OrderRow) -> OrderRow:
 
 def orders_of(session: Session, revision_id: int) -> list[OrderRow]:
     """Orders of a revision, the newest first."""
-    return list(session.scalars(select(OrderRow).where(OrderRow.revision_id == revision_id).order_by(OrderRow.id.desc())))
+    return list(
+        session.scalars(
+            select(OrderRow).where(OrderRow.revision_id == revision_id).order_by(OrderRow.id.desc())
+        )
+    )
 
 
 def order(session: Session, order_id: int, lock: bool = False) -> OrderRow:

@@ -51,7 +51,9 @@ class RevisionRow(Base):
 
     __tablename__ = "revisions"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    project_id: Mapped[int] = mapped_column(ForeignKey("projects.id", ondelete="CASCADE"), index=True)
+    project_id: Mapped[int] = mapped_column(
+        ForeignKey("projects.id", ondelete="CASCADE"), index=True
+    )
     letter: Mapped[str] = mapped_column(String(2))
     head_id: Mapped[int | None] = mapped_column(Integer)
     tip_id: Mapped[int | None] = mapped_column(Integer)
@@ -71,7 +73,9 @@ class VersionRow(Base):
 
     __tablename__ = "versions"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
     parent_id: Mapped[int | None] = mapped_column(Integer)
     slices: Mapped[dict[str, Any]] = mapped_column(JSON)
     label: Mapped[str] = mapped_column(String(200))
@@ -84,7 +88,9 @@ class ReleaseRow(Base):
 
     __tablename__ = "releases"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
     version_id: Mapped[int] = mapped_column(Integer)
     design_digest: Mapped[str] = mapped_column(KEY)
     proof: Mapped[dict[str, Any]] = mapped_column(JSON)
@@ -96,7 +102,9 @@ class ReleaseFileRow(Base):
 
     __tablename__ = "release_files"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    release_id: Mapped[int] = mapped_column(ForeignKey("releases.id", ondelete="CASCADE"), index=True)
+    release_id: Mapped[int] = mapped_column(
+        ForeignKey("releases.id", ondelete="CASCADE"), index=True
+    )
     path: Mapped[str] = mapped_column(String(120))
     sha256: Mapped[str] = mapped_column(KEY)
     content: Mapped[bytes] = mapped_column(LONG_BYTES)
@@ -107,8 +115,12 @@ class OrderRow(Base):
 
     __tablename__ = "orders"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
-    release_id: Mapped[int] = mapped_column(ForeignKey("releases.id", ondelete="CASCADE"), index=True)
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
+    release_id: Mapped[int] = mapped_column(
+        ForeignKey("releases.id", ondelete="CASCADE"), index=True
+    )
     house: Mapped[str] = mapped_column(String(40))
     quote: Mapped[dict[str, Any]] = mapped_column(JSON)
     placed_on: Mapped[date] = mapped_column(Date)
@@ -122,7 +134,9 @@ class JobRow(Base):
 
     __tablename__ = "jobs"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    revision_id: Mapped[int] = mapped_column(ForeignKey("revisions.id", ondelete="CASCADE"), index=True)
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
     kind: Mapped[str] = mapped_column(String(20))
     state: Mapped[str] = mapped_column(String(12))
     message: Mapped[str] = mapped_column(String(500), default="")

@@ -59,7 +59,20 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
     for pad in pattern.pads:
         sides = (NEAR, FAR) if pad.drill_nm else (FAR if seat.far else NEAR,)
         x, y = seat.point(pad.drill_x_nm, pad.drill_y_nm)
-        found.append(Copper(nets.get(pad.number, ""), sides, seat.shape(pad.shape), "pad", ref, pad.number, pad.drill_nm, x, y, pad.paste))
+        found.append(
+            Copper(
+                nets.get(pad.number, ""),
+                sides,
+                seat.shape(pad.shape),
+                "pad",
+                ref,
+                pad.number,
+                pad.drill_nm,
+                x,
+                y,
+                pad.paste,
+            )
+        )
     return found
 
 
@@ -91,7 +104,12 @@ class BoardView:
         """All pads of all parts."""
         found: list[Copper] = []
         for component in self.circuit.components:
-            found += pads_of(self.patterns[component.ref], self.seats[component.ref], component.ref, component.pads)
+            found += pads_of(
+                self.patterns[component.ref],
+                self.seats[component.ref],
+                component.ref,
+                component.pads,
+            )
         return tuple(found)
 
     @cached_property
@@ -100,19 +118,37 @@ class BoardView:
         if self.routing is None:
             return ()
         vias = self.routing.vias + (self.pour.stitches if self.pour else ())
-        return tuple(track_copper(t) for t in self.routing.tracks) + tuple(via_copper(v, self.rules) for v in vias)
+        return tuple(track_copper(t) for t in self.routing.tracks) + tuple(
+            via_copper(v, self.rules) for v in vias
+        )
 
     @cached_property
     def holes(self) -> tuple[Hole, ...]:
         """All holes: plated ones of pads and vias, unplated ones of pegs and screws."""
-        found = [Hole(c.drill_x, c.drill_y, c.drill_nm, True, c.net, c.owner) for c in (*self.pads, *self.wiring) if c.drill_nm]
+        found = [
+            Hole(c.drill_x, c.drill_y, c.drill_nm, True, c.net, c.owner)
+            for c in (*self.pads, *self.wiring)
+            if c.drill_nm
+        ]
         for ref, seat in self.seats.items():
             for peg in self.patterns[ref].holes:
                 x, y = seat.point(peg.x, peg.y)
-                found.append(Hole(x, y, peg.d, False, "", f"{ref} peg", peg.d // 2 + self.rules.hole_gap_nm))
+                found.append(
+                    Hole(x, y, peg.d, False, "", f"{ref} peg", peg.d // 2 + self.rules.hole_gap_nm)
+                )
         for hole in self.brief.fixing_holes:
             d, head = round(CLEARANCE_HOLE_MM[hole.screw] * MM), round(HEAD_MM[hole.screw] * MM)
-            found.append(Hole(round(hole.x_mm * MM), round(hole.y_mm * MM), d, False, "", hole.name, head // 2 + 200_000))
+            found.append(
+                Hole(
+                    round(hole.x_mm * MM),
+                    round(hole.y_mm * MM),
+                    d,
+                    False,
+                    "",
+                    hole.name,
+                    head // 2 + 200_000,
+                )
+            )
         return tuple(found)
 
 
@@ -125,4 +161,12 @@ def track_copper(track: Track) -> Copper:
 def via_copper(via: Via, rules: BoardRules) -> Copper:
     """A via as copper."""
     disc = Round(via.x_nm, via.y_nm, rules.via_nm)
-    return Copper(via.net, (NEAR, FAR), disc, "via", drill_nm=rules.via_hole_nm, drill_x=via.x_nm, drill_y=via.y_nm)
+    return Copper(
+        via.net,
+        (NEAR, FAR),
+        disc,
+        "via",
+        drill_nm=rules.via_hole_nm,
+        drill_x=via.x_nm,
+        drill_y=via.y_nm,
+    )

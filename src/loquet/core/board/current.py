@@ -6,7 +6,9 @@ MIL_MM = 0.0254
 OUTER_K, INNER_K = 0.048, 0.024
 
 
-def track_width_mm(current_a: float, rise_k: float, copper_um: float = 35.0, outer: bool = True) -> float:
+def track_width_mm(
+    current_a: float, rise_k: float, copper_um: float = 35.0, outer: bool = True
+) -> float:
     """Width in mm for a current and temperature rise: I = k dT^0.44 A^0.725 with A in square mil (IPC-2221, figure 6-4).
 
     Raises ValueError for a current, rise or thickness that is not positive.
@@ -28,9 +30,16 @@ def supply_width_working(width_nm: int, current_a: float) -> Working:
         shown=f"{width_nm / 1e6:.2f} mm",
         formula=f"needed for the current: {needed:.3f} mm; drawn at least 0.30 mm",
         inputs=(
-            WorkingInput(name="current", value=f"{current_a * 1000:.0f}", unit="mA", origin="upper bound for two AAA cells here; assumed"),
+            WorkingInput(
+                name="current",
+                value=f"{current_a * 1000:.0f}",
+                unit="mA",
+                origin="upper bound for two AAA cells here; assumed",
+            ),
             WorkingInput(name="rise", value="10", unit="K", origin="common practice"),
             WorkingInput(name="copper", value="35", unit="µm", origin="house rules"),
         ),
-        source=Source(kind="standard", text="IPC-2221 section 6.2, external conductors; from memory"),
+        source=Source(
+            kind="standard", text="IPC-2221 section 6.2, external conductors; from memory"
+        ),
     )

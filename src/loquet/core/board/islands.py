@@ -29,9 +29,13 @@ class Groups:
         self.parent[max(a, b)] = min(a, b)
 
 
-def ground_islands(view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]) -> int:
+def ground_islands(
+    view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]
+) -> int:
     """Groups of touching ground copper, counted over pads, tracks, vias and poured pieces."""
-    copper = [c for c in (*view.pads, *view.wiring) if c.net == GROUND] + [via_copper(v, view.rules) for v in stitches]
+    copper = [c for c in (*view.pads, *view.wiring) if c.net == GROUND] + [
+        via_copper(v, view.rules) for v in stitches
+    ]
     shapes = [(polygon_of(c.shape), c.sides) for c in copper]
     shapes += [(Polygon(p.outer, p.holes), (FAR if p.far else NEAR,)) for p in pieces]
     if not shapes:

@@ -38,20 +38,34 @@ def profile_of(outline: Outline) -> tuple[Line | Corner, ...]:
         if Polygon(points).exterior.is_ccw is False:
             points.reverse()
         return tuple(Line(*points[i], *points[(i + 1) % len(points)]) for i in range(len(points)))
-    w, h, r = nm_from_mm(outline.width_mm), nm_from_mm(outline.height_mm), nm_from_mm(outline.corner_mm)
+    w, h, r = (
+        nm_from_mm(outline.width_mm),
+        nm_from_mm(outline.height_mm),
+        nm_from_mm(outline.corner_mm),
+    )
     if r == 0:
         return Line(0, 0, w, 0), Line(w, 0, w, h), Line(w, h, 0, h), Line(0, h, 0, 0)
     return (
-        Line(r, 0, w - r, 0), Corner(w - r, 0, w, r, w - r, r), Line(w, r, w, h - r), Corner(w, h - r, w - r, h, w - r, h - r),
-        Line(w - r, h, r, h), Corner(r, h, 0, h - r, r, h - r), Line(0, h - r, 0, r), Corner(0, r, r, 0, r, r),
-    )  # fmt: skip
+        Line(r, 0, w - r, 0),
+        Corner(w - r, 0, w, r, w - r, r),
+        Line(w, r, w, h - r),
+        Corner(w, h - r, w - r, h, w - r, h - r),
+        Line(w - r, h, r, h),
+        Corner(r, h, 0, h - r, r, h - r),
+        Line(0, h - r, 0, r),
+        Corner(0, r, r, 0, r, r),
+    )
 
 
 def polygon_nm(outline: Outline) -> Polygon:
     """The outline as a polygon; arcs are cut into 24 chords a quarter, inside the true line."""
     if isinstance(outline, PolygonOutline):
         return Polygon([(nm_from_mm(x), nm_from_mm(y)) for x, y in outline.points_mm])
-    w, h, r = nm_from_mm(outline.width_mm), nm_from_mm(outline.height_mm), nm_from_mm(outline.corner_mm)
+    w, h, r = (
+        nm_from_mm(outline.width_mm),
+        nm_from_mm(outline.height_mm),
+        nm_from_mm(outline.corner_mm),
+    )
     if r == 0:
         return Polygon([(0, 0), (w, 0), (w, h), (0, h)])
     grown = shapely.box(r, r, w - r, h - r).buffer(r, quad_segs=24)

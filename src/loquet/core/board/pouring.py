@@ -40,9 +40,14 @@ def pour_ground(view: BoardView) -> Pour:
     islands = ground_islands(view, pieces, vias)
     share = 100 * sum(Polygon(p.outer, p.holes).area for p in pieces) / (2 * view.outline.area)
     working = Working(
-        id="pour.share", title="Ground poured", value=share, unit="%", shown=f"{share:.0f} %", formula="poured area / area of both sides",
+        id="pour.share",
+        title="Ground poured",
+        value=share,
+        unit="%",
+        shown=f"{share:.0f} %",
+        formula="poured area / area of both sides",
         source=Source(kind="computed", text="exact polygons of the pour"),
-    )  # fmt: skip
+    )
     return Pour(net=GROUND, pieces=pieces, stitches=vias, islands=islands, workings=(working,))
 
 
@@ -50,20 +55,34 @@ def pour_side(view: BoardView, name: str) -> Side:
     """The board's area on one side, less all other copper with its gap, with heat relief at ground pads."""
     rules = view.rules
     base = view.outline.buffer(-(rules.edge_nm + CURVE_NM))
-    away = [polygon_of(c.shape, rules.drawn_gap_nm + CURVE_NM, 8) for c in (*view.pads, *view.wiring) if name in c.sides and c.net != GROUND]
-    away += [Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=32) for h in view.holes if not h.plated]
+    away = [
+        polygon_of(c.shape, rules.drawn_gap_nm + CURVE_NM, 8)
+        for c in (*view.pads, *view.wiring)
+        if name in c.sides and c.net != GROUND
+    ]
+    away += [
+        Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=32)
+        for h in view.holes
+        if not h.plated
+    ]
     allowed = base.difference(shapely.union_all(away))
     solder = [c for c in view.pads if name in c.sides and c.net == GROUND and relieved(c)]
     relief = shapely.union_all([polygon_of(c.shape, RELIEF_NM, 8) for c in solder])
     spokes = shapely.union_all([polygon_of(bar) for c in solder for bar in spokes_of(c)])
     opened = opening(allowed.difference(relief))
-    poured = opening(shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9)
+    poured = opening(
+        shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9
+    )
     return Side(name, allowed, poured)
 
 
 def relieved(pad: Copper) -> bool:
     """Pads that are soldered get heat relief; an exposed pad and its heat holes are joined in full."""
-    if isinstance(pad.shape, Box) and min(pad.shape.w, pad.shape.h) > 3_000_000 and not pad.drill_nm:
+    if (
+        isinstance(pad.shape, Box)
+        and min(pad.shape.w, pad.shape.h) > 3_000_000
+        and not pad.drill_nm
+    ):
         return False
     return not (pad.drill_nm and pad.drill_nm <= 400_000)
 
@@ -79,7 +98,9 @@ def spokes_of(pad: Copper) -> tuple[Bar, ...]:
         case Bar():
             return ()
     reach_x, reach_y = w // 2 + RELIEF_NM + SPOKE_NM // 2, h // 2 + RELIEF_NM + SPOKE_NM // 2
-    return Bar(x - reach_x, y, x + reach_x, y, SPOKE_NM), Bar(x, y - reach_y, x, y + reach_y, SPOKE_NM)
+    return Bar(x - reach_x, y, x + reach_x, y, SPOKE_NM), Bar(
+        x, y - reach_y, x, y + reach_y, SPOKE_NM
+    )
 
 
 def opening(area: BaseGeometry, thinnest_nm: float = THINNEST_NM) -> BaseGeometry:
@@ -91,15 +112,22 @@ def opening(area: BaseGeometry, thinnest_nm: float = THINNEST_NM) -> BaseGeometr
 def polygons(area: BaseGeometry) -> list[Polygon]:
     """The polygons of an area, the largest first; slivers under 0.05 square millimetres are left out."""
     parts = list(area.geoms) if isinstance(area, MultiPolygon) else [area]
-    return sorted((p for p in parts if isinstance(p, Polygon) and p.area > 5e10), key=lambda p: (-p.area, p.bounds))
+    return sorted(
+        (p for p in parts if isinstance(p, Polygon) and p.area > 5e10),
+        key=lambda p: (-p.area, p.bounds),
+    )
 
 
 def stitch_places(view: BoardView, sides: dict[str, Side]) -> list[tuple[int, int]]:
     """Where vias join both pours: spread over the board, and in every piece that holds no ground yet."""
     rules = view.rules
-    both = shapely.intersection(sides[NEAR].poured, sides[FAR].poured).buffer(-(rules.via_nm / 2 + 20_000))
+    both = shapely.intersection(sides[NEAR].poured, sides[FAR].poured).buffer(
+        -(rules.via_nm / 2 + 20_000)
+    )
     closed = [polygon_of(c.shape, rules.via_nm / 2 + 60_000, 8) for c in view.pads]
-    closed += [Point(h.x, h.y).buffer(h.d / 2 + rules.via_nm / 2 + rules.hole_gap_nm) for h in view.holes]
+    closed += [
+        Point(h.x, h.y).buffer(h.d / 2 + rules.via_nm / 2 + rules.hole_gap_nm) for h in view.holes
+    ]
     free = both.difference(shapely.union_all(closed))
     shapely.prepare(free)
     left, bottom, right, top = view.outline.bounds
@@ -118,12 +146,16 @@ def stitch_places(view: BoardView, sides: dict[str, Side]) -> list[tuple[int, in
     return taken
 
 
-def first_inside(piece: Polygon, points: list[tuple[int, int]], taken: list[tuple[int, int]], apart_nm: float) -> list[tuple[int, int]]:
+def first_inside(
+    piece: Polygon, points: list[tuple[int, int]], taken: list[tuple[int, int]], apart_nm: float
+) -> list[tuple[int, int]]:
     """The first of the points that lies in a piece and keeps its distance, as a list of one or none."""
     if not points:
         return []
     inside = shapely.contains_xy(piece, np.array(points))
-    return [p for p, good in zip(points, inside, strict=True) if good and spaced(p, taken, apart_nm)][:1]
+    return [
+        p for p, good in zip(points, inside, strict=True) if good and spaced(p, taken, apart_nm)
+    ][:1]
 
 
 def spaced(point: tuple[int, int], taken: list[tuple[int, int]], apart_nm: float) -> bool:
@@ -134,7 +166,10 @@ def spaced(point: tuple[int, int], taken: list[tuple[int, int]], apart_nm: float
 def ground_copper(view: BoardView) -> dict[str, shapely.STRtree]:
     """The ground copper of each side, ready to be asked what touches it."""
     copper = [c for c in (*view.pads, *view.wiring) if c.net == GROUND]
-    return {name: shapely.STRtree([polygon_of(c.shape) for c in copper if name in c.sides]) for name in (NEAR, FAR)}
+    return {
+        name: shapely.STRtree([polygon_of(c.shape) for c in copper if name in c.sides])
+        for name in (NEAR, FAR)
+    }
 
 
 def touches(piece: Polygon, copper: shapely.STRtree) -> bool:
@@ -142,13 +177,23 @@ def touches(piece: Polygon, copper: shapely.STRtree) -> bool:
     return bool(len(copper.query(piece, predicate="intersects")))
 
 
-def kept_pieces(sides: dict[str, Side], grounded: dict[str, shapely.STRtree], stitches: list[tuple[int, int]]) -> tuple[PourPiece, ...]:
+def kept_pieces(
+    sides: dict[str, Side], grounded: dict[str, shapely.STRtree], stitches: list[tuple[int, int]]
+) -> tuple[PourPiece, ...]:
     """Pieces that touch ground copper or a stitch; the rest would float and is left out."""
     kept = []
     for side in sides.values():
         for piece in polygons(side.poured):
-            if touches(piece, grounded[side.name]) or any(piece.contains(Point(p)) for p in stitches):
-                kept.append(PourPiece(far=side.name == FAR, outer=ring(piece.exterior), holes=tuple(ring(r) for r in piece.interiors)))
+            if touches(piece, grounded[side.name]) or any(
+                piece.contains(Point(p)) for p in stitches
+            ):
+                kept.append(
+                    PourPiece(
+                        far=side.name == FAR,
+                        outer=ring(piece.exterior),
+                        holes=tuple(ring(r) for r in piece.interiors),
+                    )
+                )
     return tuple(kept)
 
 

@@ -29,7 +29,12 @@ class Button(Placed):
     kind: Literal["button"] = "button"
     part: PartId = "button-6x6-surface"
     duty: Literal["play", "menu", "hot key", "power"] = "play"
-    sends: Annotated[int, Field(ge=0x04, le=0xE7, description="usage on the key page of HID, for a keyboard")] | None = None
+    sends: (
+        Annotated[
+            int, Field(ge=0x04, le=0xE7, description="usage on the key page of HID, for a keyboard")
+        ]
+        | None
+    ) = None
 
 
 class DirectionalPad(Placed):
@@ -82,4 +87,7 @@ class TouchPad(Placed):
     part: PartId = "touch-electrode-10"
 
 
-Control = Annotated[Button | DirectionalPad | Stick | Trigger | Encoder | Potentiometer | TouchPad, Field(discriminator="kind")]
+Control = Annotated[
+    Button | DirectionalPad | Stick | Trigger | Encoder | Potentiometer | TouchPad,
+    Field(discriminator="kind"),
+]

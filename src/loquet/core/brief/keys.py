@@ -2,7 +2,17 @@
 
 from dataclasses import dataclass
 
-from loquet.core.brief.controls import DIRECTIONS, STEPS, Button, Control, DirectionalPad, Encoder, Stick, TouchPad, Trigger
+from loquet.core.brief.controls import (
+    DIRECTIONS,
+    STEPS,
+    Button,
+    Control,
+    DirectionalPad,
+    Encoder,
+    Stick,
+    TouchPad,
+    Trigger,
+)
 from loquet.core.brief.model import Brief
 from loquet.core.geometry import turned
 from loquet.core.quantities.lengths import nm_from_mm
@@ -37,15 +47,48 @@ def keys_of_control(control: Control, middle_mm: float) -> tuple[Key, ...]:
     role = role_of(control)
     match control:
         case Button():
-            return (Key(role, f"button {control.name}", role, x, y, digit, duty=control.duty, sends=control.sends),)
+            return (
+                Key(
+                    role,
+                    f"button {control.name}",
+                    role,
+                    x,
+                    y,
+                    digit,
+                    duty=control.duty,
+                    sends=control.sends,
+                ),
+            )
         case DirectionalPad():
             keys = []
             for way in DIRECTIONS:
                 dx, dy = pad_step(control, way) if control.form == "four buttons" else (0, 0)
                 part = f"{role}:{way}" if control.form == "four buttons" else role
-                keys.append(Key(f"{role}:{way}", f"{control.name} {way}", part, x + dx, y + dy, digit, pad=control.name, direction=way))
+                keys.append(
+                    Key(
+                        f"{role}:{way}",
+                        f"{control.name} {way}",
+                        part,
+                        x + dx,
+                        y + dy,
+                        digit,
+                        pad=control.name,
+                        direction=way,
+                    )
+                )
             if control.form == "five-way part":
-                keys.append(Key(f"{role}:press", f"{control.name} press", role, x, y, digit, pad=control.name, direction="press"))
+                keys.append(
+                    Key(
+                        f"{role}:press",
+                        f"{control.name} press",
+                        role,
+                        x,
+                        y,
+                        digit,
+                        pad=control.name,
+                        direction="press",
+                    )
+                )
             return tuple(keys)
         case Stick() | Encoder() if control.press:
             return (Key(f"{role}:press", f"{control.name} press", role, x, y, digit),)

@@ -52,7 +52,10 @@ class BoardLink(Frozen):
     name: Name = "other half"
 
 
-Link = Annotated[UsbDevice | SparePort | SerialPort | MemoryCard | Expansion | BoardLink, Field(discriminator="kind")]
+Link = Annotated[
+    UsbDevice | SparePort | SerialPort | MemoryCard | Expansion | BoardLink,
+    Field(discriminator="kind"),
+]
 
 
 class Sensor(Frozen):

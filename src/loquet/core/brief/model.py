@@ -7,7 +7,15 @@ from pydantic import Field
 
 from loquet.core.brief.controls import Control
 from loquet.core.brief.links import Link, Sensor
-from loquet.core.brief.outputs import Buzzer, Headphones, Light, LightChain, LightMatrix, Screen, Speaker
+from loquet.core.brief.outputs import (
+    Buzzer,
+    Headphones,
+    Light,
+    LightChain,
+    LightMatrix,
+    Screen,
+    Speaker,
+)
 from loquet.core.brief.pin_table import PinTable
 from loquet.core.brief.places import Name, PlaceMm, QuarterTurn
 from loquet.core.brief.reading_keys import Chords, KeyScheme
@@ -82,7 +90,9 @@ class Brief(Frozen):
     purpose: Annotated[str, Field(max_length=300)] = ""
     outline: Outline
     fixing_holes: Annotated[tuple[FixingHole, ...], Field(max_length=40)] = ()
-    role: Literal["stand-alone", "usb-controller", "usb-keyboard", "host-key-reader"] = "stand-alone"
+    role: Literal["stand-alone", "usb-controller", "usb-keyboard", "host-key-reader"] = (
+        "stand-alone"
+    )
     controls: Annotated[tuple[Control, ...], Field(min_length=1, max_length=120)]
     key_scheme: KeyScheme = KeyScheme()
     chords: Chords = Chords()

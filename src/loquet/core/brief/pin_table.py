@@ -12,13 +12,21 @@ class OwnPad(Frozen):
 
     pad: Annotated[str, Field(pattern=r"^[A-Za-z0-9+.-]{1,12}$")]
     port: Annotated[str, Field(pattern=r"^[A-Za-z0-9+._/-]{0,16}$")] = ""
-    can: Annotated[tuple[Annotated[str, Field(pattern=r"^[A-Za-z0-9_.@ -]{1,40}$")], ...], Field(max_length=60)] = ()
+    can: Annotated[
+        tuple[Annotated[str, Field(pattern=r"^[A-Za-z0-9_.@ -]{1,40}$")], ...], Field(max_length=60)
+    ] = ()
 
 
 class PinTable(Frozen):
     """A table of pads. `module` says that it is a ready module (pads in two rows) rather than a bare chip."""
 
-    name: Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9 ._+-]{0,39}$", description="letters, digits, spaces and . _ + -")]
+    name: Annotated[
+        str,
+        Field(
+            pattern=r"^[A-Za-z0-9][A-Za-z0-9 ._+-]{0,39}$",
+            description="letters, digits, spaces and . _ + -",
+        ),
+    ]
     module: bool = True
     pads: Annotated[tuple[OwnPad, ...], Field(min_length=2, max_length=300)]
     source: Annotated[str, Field(max_length=200)] = "the user's own table"

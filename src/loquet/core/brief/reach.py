@@ -40,7 +40,16 @@ def reach_arcs(brief: Brief) -> tuple[ReachArc, ...]:
             "right": (right - GRIP_IN_MM, bottom + (top - bottom) * GRIP_UP_SHARE),
         }
         for side, (x, y) in pivots.items():
-            arcs.append(ReachArc(hand=hand, side=side, x_mm=x, y_mm=y, near_mm=round(thumb * NEAR_SHARE, 2), far_mm=round(thumb * FAR_SHARE, 2)))
+            arcs.append(
+                ReachArc(
+                    hand=hand,
+                    side=side,
+                    x_mm=x,
+                    y_mm=y,
+                    near_mm=round(thumb * NEAR_SHARE, 2),
+                    far_mm=round(thumb * FAR_SHARE, 2),
+                )
+            )
     return tuple(arcs)
 
 
@@ -50,6 +59,10 @@ def out_of_reach(brief: Brief, hand: str = "small") -> tuple[str, ...]:
     found = []
     for key in keys_of(brief):
         side, _, digit = key.digit.partition(" ")
-        if digit == "thumb" and hypot(key.x / 1e6 - arcs[side].x_mm, key.y / 1e6 - arcs[side].y_mm) > arcs[side].far_mm:  # type: ignore[index]
+        if (
+            digit == "thumb"
+            and hypot(key.x / 1e6 - arcs[side].x_mm, key.y / 1e6 - arcs[side].y_mm)
+            > arcs[side].far_mm
+        ):  # type: ignore[index]
             found.append(key.title.removeprefix("button "))
     return tuple(found)

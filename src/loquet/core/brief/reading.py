@@ -18,7 +18,11 @@ TAGGED_LISTS = ("controls", "links")
 def read_brief(data: bytes, where: str = "the brief") -> Brief:
     """The brief that `data` (UTF-8 JSON) holds; raises BriefError naming the place and the way out."""
     if len(data) > LARGEST_BYTES:
-        raise BriefError(where, f"is {len(data) / 1e6:.1f} MB large", "A brief is at most 1 MB; check that this is the right file.")
+        raise BriefError(
+            where,
+            f"is {len(data) / 1e6:.1f} MB large",
+            "A brief is at most 1 MB; check that this is the right file.",
+        )
     return brief_from_plain(parse_json(data, where))
 
 
@@ -27,23 +31,39 @@ def parse_json(data: bytes, where: str) -> Any:
     try:
         text = data.decode("utf-8")
     except UnicodeDecodeError as error:
-        raise BriefError(f"{where}, byte {error.start}", "is not UTF-8 text", "Save the file as UTF-8.") from None
+        raise BriefError(
+            f"{where}, byte {error.start}", "is not UTF-8 text", "Save the file as UTF-8."
+        ) from None
     if "\0" in text:
         raise BriefError(where, "holds a character that is no text", "Save it as plain UTF-8 text.")
     try:
         found = json.loads(text, parse_constant=refuse_constant, object_pairs_hook=refuse_twice)
-        json.dumps(found, ensure_ascii=False).encode()  # JSON can spell half of a character, which nothing can store or print
+        json.dumps(
+            found, ensure_ascii=False
+        ).encode()  # JSON can spell half of a character, which nothing can store or print
         return found
     except UnicodeEncodeError:
-        raise BriefError(where, "holds half of a character (a lone surrogate)", "Write the character whole, or take it out.") from None
+        raise BriefError(
+            where,
+            "holds half of a character (a lone surrogate)",
+            "Write the character whole, or take it out.",
+        ) from None
     except json.JSONDecodeError as error:
         raise BriefError(
-            f"{where}, line {error.lineno}, column {error.colno}", f"is not JSON ({error.msg})", "Mend the JSON at that place."
+            f"{where}, line {error.lineno}, column {error.colno}",
+            f"is not JSON ({error.msg})",
+            "Mend the JSON at that place.",
         ) from None
     except RecursionError:
-        raise BriefError(where, f"is nested deeper than {DEEPEST} levels", "Write it flat, as docs/brief.schema.json says.") from None
+        raise BriefError(
+            where,
+            f"is nested deeper than {DEEPEST} levels",
+            "Write it flat, as docs/brief.schema.json says.",
+        ) from None
     except ValueError as error:
-        raise BriefError(where, str(error)[:120], "Use ordinary finite numbers, and each name once.") from None
+        raise BriefError(
+            where, str(error)[:120], "Use ordinary finite numbers, and each name once."
+        ) from None
 
 
 def refuse_constant(name: str) -> float:
@@ -66,7 +86,9 @@ def refuse_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 def brief_from_plain(plain: Any) -> Brief:
     """The brief in plain JSON values; raises BriefError."""
     if not isinstance(plain, dict):
-        raise BriefError("the brief", "is not a JSON object", "Start from examples/dusk-remote.brief.json.")
+        raise BriefError(
+            "the brief", "is not a JSON object", "Start from examples/dusk-remote.brief.json."
+        )
     try:
         brief = Brief.model_validate(plain)
     except ValidationError as error:
@@ -83,7 +105,11 @@ def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
     if kind == "missing":
         return BriefError(place, "is missing", "Add it; docs/brief.schema.json says what it holds.")
     if kind == "extra_forbidden":
-        return BriefError(place, "is not a field of a brief", "Take it out, or check its spelling against docs/brief.schema.json.")
+        return BriefError(
+            place,
+            "is not a field of a brief",
+            "Take it out, or check its spelling against docs/brief.schema.json.",
+        )
     given = shown_value(first.get("input"))
     expected = message[0].lower() + message[1:]
     return BriefError(place, f"is {given}", f"Expected: {expected.removeprefix('input ')}.")
@@ -96,7 +122,9 @@ def place_of(location: tuple[int | str, ...]) -> str:
         before = location[index - 1] if index else ""
         if isinstance(step, int):
             text += f"[{step}]"
-        elif before not in TAGGED and not (isinstance(before, int) and index == 2 and location[0] in TAGGED_LISTS):
+        elif before not in TAGGED and not (
+            isinstance(before, int) and index == 2 and location[0] in TAGGED_LISTS
+        ):
             text += f".{step}" if text else step
     return text or "the brief"
 

@@ -7,8 +7,16 @@ from pydantic import Field
 from loquet.core.frozen import Frozen
 
 SchemeName = Literal[
-    "one pin each", "diode matrix", "bare matrix", "charlieplexed", "expander 8", "expander 16", "shift register", "resistor ladder", "mixed",
-]  # fmt: skip
+    "one pin each",
+    "diode matrix",
+    "bare matrix",
+    "charlieplexed",
+    "expander 8",
+    "expander 16",
+    "shift register",
+    "resistor ladder",
+    "mixed",
+]
 KeyId = Annotated[str, Field(max_length=80)]
 
 

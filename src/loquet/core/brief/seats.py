@@ -20,13 +20,19 @@ def fixed_seats(brief: Brief) -> dict[str, Seat]:
         seats["light"] = at(brief.light.x_mm, brief.light.y_mm, 0)
     if brief.chip.x_mm is not None and brief.chip.y_mm is not None:
         seats["chip"] = at(brief.chip.x_mm, brief.chip.y_mm, 0)
-    seats["switch"] = at(brief.power_switch.x_mm, brief.power_switch.y_mm, brief.power_switch.turn_deg)
-    seats["port"] = at(brief.programming_port.x_mm, brief.programming_port.y_mm, brief.programming_port.turn_deg)
+    seats["switch"] = at(
+        brief.power_switch.x_mm, brief.power_switch.y_mm, brief.power_switch.turn_deg
+    )
+    seats["port"] = at(
+        brief.programming_port.x_mm, brief.programming_port.y_mm, brief.programming_port.turn_deg
+    )
     if brief.power.kind == "two-aaa-cells":
         dx, dy = turned(0, nm_from_mm(CELL_PITCH_MM) // 2, brief.power.turn_deg)
         middle = at(brief.power.x_mm, brief.power.y_mm, 0)
         seats["cell:1"] = Seat(middle.x + dx, middle.y + dy, brief.power.turn_deg, far=True)
-        seats["cell:2"] = Seat(middle.x - dx, middle.y - dy, (brief.power.turn_deg + 180) % 360, far=True)
+        seats["cell:2"] = Seat(
+            middle.x - dx, middle.y - dy, (brief.power.turn_deg + 180) % 360, far=True
+        )
     return seats
 
 

@@ -48,4 +48,6 @@ class FromHost(PlacedSource):
     kind: Literal["from-host"] = "from-host"
 
 
-Power = Annotated[CellPair | LithiumCell | CoinCell | NineVolt | FromHost, Field(discriminator="kind")]
+Power = Annotated[
+    CellPair | LithiumCell | CoinCell | NineVolt | FromHost, Field(discriminator="kind")
+]

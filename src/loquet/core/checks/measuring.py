@@ -41,13 +41,26 @@ def measured_copper(view: BoardView, side: str) -> list[Measured]:
     found = [measured(c) for c in (*view.pads, *view.wiring) if side in c.sides]
     for piece in view.pour.pieces if view.pour else ():
         if piece.far == (side == FAR):
-            found.append(Measured(Polygon(piece.outer, piece.holes), 0.0, view.pour.net if view.pour else "", "pour"))
+            found.append(
+                Measured(
+                    Polygon(piece.outer, piece.holes),
+                    0.0,
+                    view.pour.net if view.pour else "",
+                    "pour",
+                )
+            )
     return found
 
 
 def measured(copper: Copper) -> Measured:
     """Copper as something to measure; pads of one contact count as one thing."""
-    return Measured(core_of(copper.shape), radius_of(copper.shape), copper.net, copper.owner, copper.owner if copper.ref else "")
+    return Measured(
+        core_of(copper.shape),
+        radius_of(copper.shape),
+        copper.net,
+        copper.owner,
+        copper.owner if copper.ref else "",
+    )
 
 
 def too_close(things: Sequence[Measured], gap_nm: float) -> Iterator[CloseBy]:
@@ -62,7 +75,9 @@ def too_close(things: Sequence[Measured], gap_nm: float) -> Iterator[CloseBy]:
     once = first < second
     first, second = first[once], second[once]
     gaps = shapely.distance(cores[first], cores[second]) - radii[first] - radii[second]
-    for a, b, gap in zip(first[gaps < gap_nm - 1], second[gaps < gap_nm - 1], gaps[gaps < gap_nm - 1], strict=True):
+    for a, b, gap in zip(
+        first[gaps < gap_nm - 1], second[gaps < gap_nm - 1], gaps[gaps < gap_nm - 1], strict=True
+    ):
         one, two = things[int(a)], things[int(b)]
         if (one.net and one.net == two.net) or (one.group and one.group == two.group):
             continue

@@ -11,7 +11,17 @@ from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip
 from loquet.core.pins import PinPlan
-from loquet.core.provenance import Failed, Finding, Outcome, Passed, Repair, Severity, Source, Undetermined, Working
+from loquet.core.provenance import (
+    Failed,
+    Finding,
+    Outcome,
+    Passed,
+    Repair,
+    Severity,
+    Source,
+    Undetermined,
+    Working,
+)
 
 
 @dataclass(frozen=True)
@@ -53,10 +63,17 @@ class Rule:
     ) -> Finding:
         """A finding of this rule, with its place in mm, its working, and the repairs that Loquet can make itself."""
         return Finding(
-            rule=self.id, severity=severity or self.severity, station=self.station, sentence=sentence, way_out=way_out, about=about,
-            x_mm=None if x_nm is None else round(x_nm / 1e6, 3), y_mm=None if y_nm is None else round(y_nm / 1e6, 3),
-            working=working, repairs=repairs,
-        )  # fmt: skip
+            rule=self.id,
+            severity=severity or self.severity,
+            station=self.station,
+            sentence=sentence,
+            way_out=way_out,
+            about=about,
+            x_mm=None if x_nm is None else round(x_nm / 1e6, 3),
+            y_mm=None if y_nm is None else round(y_nm / 1e6, 3),
+            working=working,
+            repairs=repairs,
+        )
 
 
 def outcome(findings: list[Finding], checked: int) -> Outcome:
@@ -66,7 +83,11 @@ def outcome(findings: list[Finding], checked: int) -> Outcome:
 
 def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
     """The outcome of every rule whose subject is there."""
-    return [(rule, rule.run(subject)) for rule in rules if all(getattr(subject, need) is not None for need in rule.needs)]
+    return [
+        (rule, rule.run(subject))
+        for rule in rules
+        if all(getattr(subject, need) is not None for need in rule.needs)
+    ]
 
 
 def findings_of(outcomes: list[tuple[Rule, Outcome]]) -> list[Finding]:

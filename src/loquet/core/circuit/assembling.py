@@ -17,7 +17,12 @@ from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
 
 CHIP_MA = 8.0
-POWER_WORDS = {"lithium-cell": "a lithium cell", "coin-cell": "a coin cell", "nine-volt": "a nine-volt block", "from-host": "power from a host"}
+POWER_WORDS = {
+    "lithium-cell": "a lithium cell",
+    "coin-cell": "a coin cell",
+    "nine-volt": "a nine-volt block",
+    "from-host": "power from a host",
+}
 
 
 @dataclass(frozen=True)
@@ -33,15 +38,30 @@ class PartShelf:
 def assemble(brief: Brief, plan: PinPlan, shelf: PartShelf) -> Circuit:
     """All recipes of this brief put together; raises RecipeNotPossible."""
     refuse_without_recipe(brief)
-    fragments = [chip_core(shelf.chip, shelf.chip_pattern, plan), controls(brief, shelf.parts, TWO_AAA)]
+    fragments = [
+        chip_core(shelf.chip, shelf.chip_pattern, plan),
+        controls(brief, shelf.parts, TWO_AAA),
+    ]
     if brief.screen and shelf.screen:
         fragments.append(
             plain_screen_header(brief.screen, shelf.screen)
             if brief.screen.bus != "two-wire"
-            else screen_header(brief.screen, shelf.screen, plan.length_um / 1000 / max(1, len(plan.assignments)) * 2, TWO_AAA)
+            else screen_header(
+                brief.screen,
+                shelf.screen,
+                plan.length_um / 1000 / max(1, len(plan.assignments)) * 2,
+                TWO_AAA,
+            )
         )
     if brief.buzzer:
-        fragments.append(buzzer_driver(brief.buzzer, shelf.parts[brief.buzzer.part], shelf.parts["transistor-npn-sot23"], TWO_AAA))
+        fragments.append(
+            buzzer_driver(
+                brief.buzzer,
+                shelf.parts[brief.buzzer.part],
+                shelf.parts["transistor-npn-sot23"],
+                TWO_AAA,
+            )
+        )
     if brief.light:
         fragments.append(indicator(brief.light, shelf.parts[brief.light.part], TWO_AAA))
     fragments.append(cell_input(shelf.parts["transistor-pmos-sot23"], load_ma(brief, shelf)))
@@ -55,11 +75,15 @@ def refuse_without_recipe(brief: Brief) -> None:
     waiting += [
         words
         for words, thing in (
-            ("speaker", brief.speaker), ("headphone socket", brief.headphones), ("light chain", brief.light_chain), ("light matrix", brief.light_matrix),
-            ("crystal", brief.crystal), ("clock crystal", brief.clock_crystal),
+            ("speaker", brief.speaker),
+            ("headphone socket", brief.headphones),
+            ("light chain", brief.light_chain),
+            ("light matrix", brief.light_matrix),
+            ("crystal", brief.crystal),
+            ("clock crystal", brief.clock_crystal),
         )
         if thing
-    ]  # fmt: skip
+    ]
     if brief.power.kind != "two-aaa-cells":
         waiting.append(POWER_WORDS[brief.power.kind])
     if waiting:
@@ -93,6 +117,9 @@ def gather(fragments: list[Fragment], parts: dict[str, Part]) -> Circuit:
     for component in components:
         for pad, net in component.pads.items():
             pads.setdefault(net, []).append((component.ref, pad))
-    nets = tuple(Net(name=name, kind=kinds.get(name, "signal"), pads=tuple(pads[name])) for name in sorted(pads))
+    nets = tuple(
+        Net(name=name, kind=kinds.get(name, "signal"), pads=tuple(pads[name]))
+        for name in sorted(pads)
+    )
     workings = tuple(working for fragment in fragments for working in fragment.workings)
     return Circuit(components=tuple(components), nets=nets, workings=workings)

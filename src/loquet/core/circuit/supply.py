@@ -19,5 +19,8 @@ TWO_AAA = SupplyRange(
     empty_v=2 * 0.9,
     usual_v=2 * 1.5,
     fresh_v=2 * 1.65,
-    source=Source(kind="standard", text="IEC 60086-2 cell LR03: 1.5 V nominal, 0.9 V end point, 1.65 V highest open circuit; from memory"),
+    source=Source(
+        kind="standard",
+        text="IEC 60086-2 cell LR03: 1.5 V nominal, 0.9 V end point, 1.65 V highest open circuit; from memory",
+    ),
 )

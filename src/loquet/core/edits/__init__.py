@@ -7,8 +7,23 @@ from pydantic import Field, TypeAdapter
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, checked
 from loquet.core.edits.board_edits import ReleasePart, SeatPart
-from loquet.core.edits.brief_edits import MoveThing, ReplaceBrief, SetChip, SetExtra, SetQuantity, SetReading
-from loquet.core.edits.control_edits import AddControl, ArrangeControls, ChangeControl, MirrorControls, MoveControls, RemoveControl, RenameControl
+from loquet.core.edits.brief_edits import (
+    MoveThing,
+    ReplaceBrief,
+    SetChip,
+    SetExtra,
+    SetQuantity,
+    SetReading,
+)
+from loquet.core.edits.control_edits import (
+    AddControl,
+    ArrangeControls,
+    ChangeControl,
+    MirrorControls,
+    MoveControls,
+    RemoveControl,
+    RenameControl,
+)
 from loquet.core.edits.device_edits import (
     AddCornerHoles,
     SetAnalogue,
@@ -27,13 +42,45 @@ from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.screen_edits import SetScreen, SetScreenBits, SetScreenWish
 
 Edit = Annotated[
-    MoveThing | AddControl | ChangeControl | RemoveControl | RenameControl | MoveControls | ArrangeControls | MirrorControls
-    | SetRole | SetChords | SetScheme | SetScreen | SetScreenBits | SetScreenWish | SetAnalogue | AddLink | RemoveLink | SetSensors | SetPower
-    | SetBatterySense | AddCornerHoles | SetClocks | SetLights | SetOutline | SetShell | UsePinTable
-    | SetReading | SetQuantity | SetChip | SetExtra | ReplaceBrief
-    | LockPin | ReleasePin | TakePlacedTargets | SeatPart | ReleasePart | ChooseHouse,
+    MoveThing
+    | AddControl
+    | ChangeControl
+    | RemoveControl
+    | RenameControl
+    | MoveControls
+    | ArrangeControls
+    | MirrorControls
+    | SetRole
+    | SetChords
+    | SetScheme
+    | SetScreen
+    | SetScreenBits
+    | SetScreenWish
+    | SetAnalogue
+    | AddLink
+    | RemoveLink
+    | SetSensors
+    | SetPower
+    | SetBatterySense
+    | AddCornerHoles
+    | SetClocks
+    | SetLights
+    | SetOutline
+    | SetShell
+    | UsePinTable
+    | SetReading
+    | SetQuantity
+    | SetChip
+    | SetExtra
+    | ReplaceBrief
+    | LockPin
+    | ReleasePin
+    | TakePlacedTargets
+    | SeatPart
+    | ReleasePart
+    | ChooseHouse,
     Field(discriminator="kind"),
-]  # fmt: skip
+]
 EDITS: TypeAdapter[Edit] = TypeAdapter(Edit)
 
 

@@ -25,7 +25,9 @@ def checked(before: Design, after: Design) -> Design:
         brief = brief_from_plain(after.brief.model_dump(mode="json"))
     except BriefError as error:
         raise EditRefused(f"{error.place} {error.problem}.", error.way_out) from None
-    return after.model_copy(update={"brief": brief, "choices": without_the_gone(before, after, brief)})
+    return after.model_copy(
+        update={"brief": brief, "choices": without_the_gone(before, after, brief)}
+    )
 
 
 def without_the_gone(design_before: Design, design: Design, brief: Brief) -> Choices:
@@ -37,8 +39,12 @@ def without_the_gone(design_before: Design, design: Design, brief: Brief) -> Cho
     places = {n.signal: n.target for n in needs_of(design_before.brief)}
     moved = {n.signal for n in needs_of(brief) if places.get(n.signal) != n.target}
     targets = {s: t for s, t in choices.pin_targets.items() if s in signals and s not in moved}
-    seats = {r: s for r, s in choices.part_seats.items() if r.split(":")[0] not in kinds or r in roles}
-    return choices.model_copy(update={"pin_locks": locks, "part_seats": seats, "pin_targets": targets})
+    seats = {
+        r: s for r, s in choices.part_seats.items() if r.split(":")[0] not in kinds or r in roles
+    }
+    return choices.model_copy(
+        update={"pin_locks": locks, "part_seats": seats, "pin_targets": targets}
+    )
 
 
 def validated(model: type[Brief], values: dict[str, object]) -> Brief:
@@ -47,4 +53,6 @@ def validated(model: type[Brief], values: dict[str, object]) -> Brief:
         return model.model_validate(values)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
-        raise EditRefused(f"{'.'.join(str(s) for s in first['loc'])}: {first['msg']}.", "Give another value.") from None
+        raise EditRefused(
+            f"{'.'.join(str(s) for s in first['loc'])}: {first['msg']}.", "Give another value."
+        ) from None

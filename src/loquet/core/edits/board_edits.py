@@ -31,13 +31,25 @@ class SeatPart(Frozen):
         made = design.placement
         part = next((p for p in made.value.parts if p.role == self.role), None) if made else None
         if made is None or part is None:
-            raise EditRefused(f"There is no part '{self.role}' on the board.", "Place the board first.")
-        chosen = PartSeat(role=self.role, x_mm=round(self.x_mm, 3), y_mm=round(self.y_mm, 3), turn_deg=self.turn_deg, far=part.far)
+            raise EditRefused(
+                f"There is no part '{self.role}' on the board.", "Place the board first."
+            )
+        chosen = PartSeat(
+            role=self.role,
+            x_mm=round(self.x_mm, 3),
+            y_mm=round(self.y_mm, 3),
+            turn_deg=self.turn_deg,
+            far=part.far,
+        )
         seats = {**design.choices.part_seats, self.role: chosen}
         seat = Seat(nm_from_mm(chosen.x_mm), nm_from_mm(chosen.y_mm), chosen.turn_deg, part.far)
-        moved = part.model_copy(update={"x_nm": seat.x, "y_nm": seat.y, "turn_deg": seat.turn_deg, "locked": True})
+        moved = part.model_copy(
+            update={"x_nm": seat.x, "y_nm": seat.y, "turn_deg": seat.turn_deg, "locked": True}
+        )
         parts = tuple(moved if p.role == self.role else p for p in made.value.parts)
-        placement = made.model_copy(update={"value": made.value.model_copy(update={"parts": parts})})
+        placement = made.model_copy(
+            update={"value": made.value.model_copy(update={"parts": parts})}
+        )
         choices = design.choices.model_copy(update={"part_seats": seats})
         return design.model_copy(update={"choices": choices, "placement": placement})
 
@@ -56,4 +68,6 @@ class ReleasePart(Frozen):
     def apply(self, design: Design) -> Design:
         """Drop the seat."""
         seats = {r: s for r, s in design.choices.part_seats.items() if r != self.role}
-        return design.model_copy(update={"choices": design.choices.model_copy(update={"part_seats": seats})})
+        return design.model_copy(
+            update={"choices": design.choices.model_copy(update={"part_seats": seats})}
+        )

@@ -4,7 +4,16 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from loquet.core.brief import Brief, Buzzer, Headphones, Light, LightChain, LightMatrix, Screen, Speaker
+from loquet.core.brief import (
+    Brief,
+    Buzzer,
+    Headphones,
+    Light,
+    LightChain,
+    LightMatrix,
+    Screen,
+    Speaker,
+)
 from loquet.core.brief.places import PlaceMm
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, validated
@@ -32,7 +41,9 @@ def index_of(brief: Brief, name: str) -> int:
     for index, control in enumerate(brief.controls):
         if control.name == name:
             return index
-    raise EditRefused(f"There is no control '{name}'.", "Reload the page: it may have been removed.")
+    raise EditRefused(
+        f"There is no control '{name}'.", "Reload the page: it may have been removed."
+    )
 
 
 class MoveThing(Frozen):
@@ -56,13 +67,32 @@ class MoveThing(Frozen):
         if kind in CONTROL_KINDS:
             index = index_of(brief, name)
             moved = brief.controls[index].model_copy(update=place)
-            return with_brief(design, controls=(*brief.controls[:index], moved, *brief.controls[index + 1 :]))
+            return with_brief(
+                design, controls=(*brief.controls[:index], moved, *brief.controls[index + 1 :])
+            )
         if kind == "hole" and brief.shell.kind == "existing":
-            raise EditRefused("The holes are those of an existing shell, which must be met exactly.", "Make the shell one's own first.")
+            raise EditRefused(
+                "The holes are those of an existing shell, which must be met exactly.",
+                "Make the shell one's own first.",
+            )
         if kind == "hole":
-            holes = tuple(h.model_copy(update=place) if h.name == name else h for h in brief.fixing_holes)
+            holes = tuple(
+                h.model_copy(update=place) if h.name == name else h for h in brief.fixing_holes
+            )
             return with_brief(design, fixing_holes=holes)
-        if kind not in ("screen", "buzzer", "light", "power", "power_switch", "programming_port", "chip") or getattr(brief, kind) is None:
+        if (
+            kind
+            not in (
+                "screen",
+                "buzzer",
+                "light",
+                "power",
+                "power_switch",
+                "programming_port",
+                "chip",
+            )
+            or getattr(brief, kind) is None
+        ):
             raise EditRefused(f"There is no '{self.thing}' on this board.", "Reload the page.")
         return with_brief(design, **{kind: getattr(brief, kind).model_copy(update=place)})
 
@@ -134,9 +164,14 @@ class SetExtra(Frozen):
     def apply(self, design: Design) -> Design:
         """Add with its defaults, or remove."""
         made: dict[Extra, Frozen] = {
-            "screen": Screen(x_mm=self.x_mm, y_mm=self.y_mm), "buzzer": Buzzer(), "light": Light(x_mm=self.x_mm, y_mm=self.y_mm),
-            "speaker": Speaker(), "headphones": Headphones(), "light_chain": LightChain(count=8), "light_matrix": LightMatrix(rows=4, columns=4),
-        }  # fmt: skip
+            "screen": Screen(x_mm=self.x_mm, y_mm=self.y_mm),
+            "buzzer": Buzzer(),
+            "light": Light(x_mm=self.x_mm, y_mm=self.y_mm),
+            "speaker": Speaker(),
+            "headphones": Headphones(),
+            "light_chain": LightChain(count=8),
+            "light_matrix": LightMatrix(rows=4, columns=4),
+        }
         return with_brief(design, **{self.extra: made[self.extra] if self.present else None})
 
 

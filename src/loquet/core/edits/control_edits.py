@@ -54,7 +54,10 @@ class ChangeControl(Frozen):
         """Put the changed one in the old one's place."""
         index, controls = index_of(design.brief, self.name), list(design.brief.controls)
         if role_of(controls[index]) != role_of(self.control):
-            raise EditRefused(f"'{self.name}' is a {controls[index].kind}.", "Remove it and add another one, or rename it.")
+            raise EditRefused(
+                f"'{self.name}' is a {controls[index].kind}.",
+                "Remove it and add another one, or rename it.",
+            )
         controls[index] = self.control
         return with_controls(design, controls)
 
@@ -80,8 +83,15 @@ class RemoveControl(Frozen):
         return with_brief(
             design,
             controls=tuple(controls),
-            key_scheme=scheme.model_copy(update={"direct": without(scheme.direct, role), "diodes": without(scheme.diodes, role)}),
-            chords=chords.model_copy(update={"groups": tuple(without(group, role) for group in chords.groups)}),
+            key_scheme=scheme.model_copy(
+                update={
+                    "direct": without(scheme.direct, role),
+                    "diodes": without(scheme.diodes, role),
+                }
+            ),
+            chords=chords.model_copy(
+                update={"groups": tuple(without(group, role) for group in chords.groups)}
+            ),
         )
 
 
@@ -112,12 +122,28 @@ class RenameControl(Frozen):
         changed = with_brief(
             design,
             controls=tuple(controls),
-            key_scheme=scheme.model_copy(update={f: tuple(moved(k, before, after) for k in getattr(scheme, f)) for f in ("direct", "diodes")}),
-            chords=chords.model_copy(update={"groups": tuple(tuple(moved(k, before, after) for k in g) for g in chords.groups)}),
+            key_scheme=scheme.model_copy(
+                update={
+                    f: tuple(moved(k, before, after) for k in getattr(scheme, f))
+                    for f in ("direct", "diodes")
+                }
+            ),
+            chords=chords.model_copy(
+                update={
+                    "groups": tuple(
+                        tuple(moved(k, before, after) for k in g) for g in chords.groups
+                    )
+                }
+            ),
         )
-        seats = {moved(r, before, after): s.model_copy(update={"role": moved(r, before, after)}) for r, s in choices.part_seats.items()}
+        seats = {
+            moved(r, before, after): s.model_copy(update={"role": moved(r, before, after)})
+            for r, s in choices.part_seats.items()
+        }
         locks = {moved(s, before, after): pin for s, pin in choices.pin_locks.items()}
-        return changed.model_copy(update={"choices": choices.model_copy(update={"pin_locks": locks, "part_seats": seats})})
+        return changed.model_copy(
+            update={"choices": choices.model_copy(update={"pin_locks": locks, "part_seats": seats})}
+        )
 
 
 def moved(key: str, before: str, after: str) -> str:
@@ -167,12 +193,22 @@ class ArrangeControls(Frozen):
             case "spread across" | "spread up":
                 across = self.how == "spread across"
                 order = sorted(controls, key=lambda c: c.x_mm if across else c.y_mm)
-                low, high = (order[0].x_mm, order[-1].x_mm) if across else (order[0].y_mm, order[-1].y_mm)
-                places = {c.name: low + (high - low) * i / (len(order) - 1) for i, c in enumerate(order)}
-                return replaced(design, self.names, lambda c: (places[c.name], c.y_mm) if across else (c.x_mm, places[c.name]))
+                low, high = (
+                    (order[0].x_mm, order[-1].x_mm) if across else (order[0].y_mm, order[-1].y_mm)
+                )
+                places = {
+                    c.name: low + (high - low) * i / (len(order) - 1) for i, c in enumerate(order)
+                }
+                return replaced(
+                    design,
+                    self.names,
+                    lambda c: (places[c.name], c.y_mm) if across else (c.x_mm, places[c.name]),
+                )
 
 
-def replaced(design: Design, names: tuple[str, ...], place: Callable[[Control], tuple[float, float]]) -> Design:
+def replaced(
+    design: Design, names: tuple[str, ...], place: Callable[[Control], tuple[float, float]]
+) -> Design:
     """Controls of these names at new places, to a micrometre."""
     for name in names:
         index_of(design.brief, name)
@@ -206,7 +242,11 @@ class MirrorControls(Frozen):
             other = mirrored_name(name, taken)
             taken.add(other.lower())
             side, _, digit = control.digit.partition(" ")
-            update = {"name": other, "x_mm": round(2 * middle - control.x_mm, 3), "digit": f"{OTHER_SIDE[side]} {digit}" if digit else control.digit}
+            update = {
+                "name": other,
+                "x_mm": round(2 * middle - control.x_mm, 3),
+                "digit": f"{OTHER_SIDE[side]} {digit}" if digit else control.digit,
+            }
             copies.append(control.model_copy(update=update))
         return with_controls(design, [*design.brief.controls, *copies])
 

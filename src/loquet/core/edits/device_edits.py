@@ -4,7 +4,15 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief import BriefError, Chords, FixingHole, KeyScheme, LithiumCell, PinTable, SchemeName
+from loquet.core.brief import (
+    BriefError,
+    Chords,
+    FixingHole,
+    KeyScheme,
+    LithiumCell,
+    PinTable,
+    SchemeName,
+)
 from loquet.core.brief.model import Outline, Shell
 from loquet.core.brief.sense import OWN_CHIP, outline_polygon_mm
 from loquet.core.brief.sources import Power
@@ -56,13 +64,17 @@ class SetScheme(Frozen):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Read the keys by {self.scheme if isinstance(self.scheme, str) else self.scheme.name}"
+        return (
+            f"Read the keys by {self.scheme if isinstance(self.scheme, str) else self.scheme.name}"
+        )
 
     def apply(self, design: Design) -> Design:
         """Change the scheme; a name alone keeps the shape."""
         if isinstance(self.scheme, KeyScheme):
             return with_brief(design, key_scheme=self.scheme)
-        return with_brief(design, key_scheme={"name": self.scheme, "shape": design.brief.key_scheme.shape})
+        return with_brief(
+            design, key_scheme={"name": self.scheme, "shape": design.brief.key_scheme.shape}
+        )
 
 
 class SetAnalogue(Frozen):
@@ -112,7 +124,10 @@ class SetBatterySense(Frozen):
         """Change it."""
         power = design.brief.power
         if not isinstance(power, LithiumCell):
-            raise EditRefused("Only a lithium cell is measured on a pin of its own.", "The chip can measure its own supply.")
+            raise EditRefused(
+                "Only a lithium cell is measured on a pin of its own.",
+                "The chip can measure its own supply.",
+            )
         return with_brief(design, power=power.model_copy(update={"sense": self.sense}))
 
 
@@ -130,7 +145,10 @@ class SetOutline(Frozen):
     def apply(self, design: Design) -> Design:
         """Change it."""
         if design.brief.shell.kind == "existing":
-            raise EditRefused("The outline is that of an existing shell, which must be met exactly.", "Make the shell one's own first.")
+            raise EditRefused(
+                "The outline is that of an existing shell, which must be met exactly.",
+                "Make the shell one's own first.",
+            )
         return with_brief(design, outline=self.outline)
 
 
@@ -143,7 +161,11 @@ class SetShell(Frozen):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return "Keep an existing shell" if self.shell.kind == "existing" else "Make a shell of one's own"
+        return (
+            "Keep an existing shell"
+            if self.shell.kind == "existing"
+            else "Make a shell of one's own"
+        )
 
     def apply(self, design: Design) -> Design:
         """Change it."""
@@ -166,10 +188,16 @@ class AddCornerHoles(Frozen):
         left, bottom, right, top = outline_polygon_mm(design.brief.outline).bounds
         there = {hole.name for hole in design.brief.fixing_holes}
         places = {
-            "post south west": (left + 4, bottom + 4), "post south east": (right - 4, bottom + 4),
-            "post north west": (left + 4, top - 4), "post north east": (right - 4, top - 4),
-        }  # fmt: skip
-        added = tuple(FixingHole(name=n, x_mm=round(x, 3), y_mm=round(y, 3), screw=self.screw) for n, (x, y) in places.items() if n not in there)
+            "post south west": (left + 4, bottom + 4),
+            "post south east": (right - 4, bottom + 4),
+            "post north west": (left + 4, top - 4),
+            "post north east": (right - 4, top - 4),
+        }
+        added = tuple(
+            FixingHole(name=n, x_mm=round(x, 3), y_mm=round(y, 3), screw=self.screw)
+            for n, (x, y) in places.items()
+            if n not in there
+        )
         return with_brief(design, fixing_holes=(*design.brief.fixing_holes, *added))
 
 
@@ -177,7 +205,13 @@ class UsePinTable(Frozen):
     """Plan for a chip or module of one's own, from the text of its table (CSV or JSON); pin locks are dropped."""
 
     kind: Literal["use-pin-table"] = "use-pin-table"
-    name: Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9 ._+-]{0,39}$", description="letters, digits, spaces and . _ + -")]
+    name: Annotated[
+        str,
+        Field(
+            pattern=r"^[A-Za-z0-9][A-Za-z0-9 ._+-]{0,39}$",
+            description="letters, digits, spaces and . _ + -",
+        ),
+    ]
     text: Annotated[str, Field(max_length=200_000)]
     module: bool = True
 
@@ -194,4 +228,6 @@ class UsePinTable(Frozen):
             raise EditRefused(f"{error.place} {error.problem}.", error.way_out) from None
         chip = design.brief.chip.model_copy(update={"part": OWN_CHIP})
         changed = with_brief(design, chip=chip, pin_table=table)
-        return changed.model_copy(update={"choices": design.choices.model_copy(update={"pin_locks": {}})})
+        return changed.model_copy(
+            update={"choices": design.choices.model_copy(update={"pin_locks": {}})}
+        )

@@ -44,7 +44,9 @@ class RemoveLink(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Take it out."""
-        return with_brief(design, links=tuple(link for link in design.brief.links if link.name != self.name))
+        return with_brief(
+            design, links=tuple(link for link in design.brief.links if link.name != self.name)
+        )
 
 
 class SetSensors(Frozen):
@@ -83,7 +85,10 @@ class SetLights(Frozen):
         if chain and self.count is not None:
             changes["light_chain"] = {"count": self.count}
         if matrix and (self.rows is not None or self.columns is not None):
-            changes["light_matrix"] = {"rows": self.rows or matrix.rows, "columns": self.columns or matrix.columns}
+            changes["light_matrix"] = {
+                "rows": self.rows or matrix.rows,
+                "columns": self.columns or matrix.columns,
+            }
         return with_brief(design, **changes)
 
 

@@ -30,9 +30,14 @@ class LockPin(Frozen):
             raise EditRefused(f"There is no signal '{self.signal}'.", "Reload the page.")
         for signal, pin in design.choices.pin_locks.items():
             if pin == self.pin and signal != self.signal:
-                raise EditRefused(f"Pin {pin} is locked to {signal.removeprefix('button:')}.", "Release that lock first.")
+                raise EditRefused(
+                    f"Pin {pin} is locked to {signal.removeprefix('button:')}.",
+                    "Release that lock first.",
+                )
         locks = {**design.choices.pin_locks, self.signal: self.pin}
-        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_locks": locks})})
+        return design.model_copy(
+            update={"choices": design.choices.model_copy(update={"pin_locks": locks})}
+        )
 
 
 class ReleasePin(Frozen):
@@ -49,14 +54,18 @@ class ReleasePin(Frozen):
     def apply(self, design: Design) -> Design:
         """Drop the lock."""
         locks = {s: p for s, p in design.choices.pin_locks.items() if s != self.signal}
-        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_locks": locks})})
+        return design.model_copy(
+            update={"choices": design.choices.model_copy(update={"pin_locks": locks})}
+        )
 
 
 class TakePlacedTargets(Frozen):
     """Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`."""
 
     kind: Literal["take-placed-targets"] = "take-placed-targets"
-    targets: Annotated[dict[Annotated[str, Field(max_length=80)], tuple[BoardNm, BoardNm]], Field(max_length=400)]
+    targets: Annotated[
+        dict[Annotated[str, Field(max_length=80)], tuple[BoardNm, BoardNm]], Field(max_length=400)
+    ]
 
     @property
     def label(self) -> str:
@@ -67,4 +76,6 @@ class TakePlacedTargets(Frozen):
         """Keep the places of signals that exist; a place is dropped again as soon as the brief moves what it belongs to."""
         known = {need.signal for need in needs_of(design.brief)}
         targets = {signal: place for signal, place in self.targets.items() if signal in known}
-        return design.model_copy(update={"choices": design.choices.model_copy(update={"pin_targets": targets})})
+        return design.model_copy(
+            update={"choices": design.choices.model_copy(update={"pin_targets": targets})}
+        )

@@ -32,7 +32,9 @@ class SetScreen(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Change part and bus."""
-        return with_brief(design, screen=screen_of(design).model_copy(update={"part": self.part, "bus": self.bus}))
+        return with_brief(
+            design, screen=screen_of(design).model_copy(update={"part": self.part, "bus": self.bus})
+        )
 
 
 class SetScreenBits(Frozen):
@@ -48,7 +50,9 @@ class SetScreenBits(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Change the bits."""
-        return with_brief(design, screen={**screen_of(design).model_dump(mode="json"), "colour_bits": self.bits})
+        return with_brief(
+            design, screen={**screen_of(design).model_dump(mode="json"), "colour_bits": self.bits}
+        )
 
 
 class SetScreenWish(Frozen):

@@ -35,10 +35,16 @@ def page(canvas: Canvas, view: BoardView, side: str) -> None:
     left, bottom, right, top = (value / 1e6 for value in view.outline.bounds)
     canvas.setFillColor(INK)
     canvas.setFont("Helvetica-Bold", 13)
-    canvas.drawString(MARGIN_MM * mm, 277 * mm, f"{view.brief.name}: {side} side, seen from {'the front' if side == NEAR else 'behind'}")
+    canvas.drawString(
+        MARGIN_MM * mm,
+        277 * mm,
+        f"{view.brief.name}: {side} side, seen from {'the front' if side == NEAR else 'behind'}",
+    )
     canvas.setFont("Helvetica", 9)
     canvas.drawString(
-        MARGIN_MM * mm, 271 * mm, f"True size, board {right - left:.2f} x {top - bottom:.2f} mm. Check the ruler before you trust a print."
+        MARGIN_MM * mm,
+        271 * mm,
+        f"True size, board {right - left:.2f} x {top - bottom:.2f} mm. Check the ruler before you trust a print.",
     )
     canvas.saveState()
     base = max(255 - top, 40)
@@ -57,7 +63,9 @@ def page(canvas: Canvas, view: BoardView, side: str) -> None:
     ruler(canvas, base - 12)
 
 
-def draw_polygon(canvas: Canvas, polygon: Polygon, stroke: Color, fill: Color | None, width: float) -> None:
+def draw_polygon(
+    canvas: Canvas, polygon: Polygon, stroke: Color, fill: Color | None, width: float
+) -> None:
     """A polygon in board coordinates."""
     path = canvas.beginPath()
     points = [(x / 1e6 * mm, y / 1e6 * mm) for x, y in polygon.exterior.coords]
@@ -105,7 +113,9 @@ def ruler(canvas: Canvas, y_mm: float) -> None:
     canvas.line(MARGIN_MM * mm, y_mm * mm, (MARGIN_MM + 100) * mm, y_mm * mm)
     for tick in range(101):
         height = 4 if tick % 10 == 0 else (3 if tick % 5 == 0 else 1.8)
-        canvas.line((MARGIN_MM + tick) * mm, y_mm * mm, (MARGIN_MM + tick) * mm, (y_mm - height) * mm)
+        canvas.line(
+            (MARGIN_MM + tick) * mm, y_mm * mm, (MARGIN_MM + tick) * mm, (y_mm - height) * mm
+        )
         if tick % 10 == 0:
             canvas.drawCentredString((MARGIN_MM + tick) * mm, (y_mm - 7) * mm, f"{tick}")
     canvas.drawString((MARGIN_MM + 104) * mm, (y_mm - 7) * mm, "mm")

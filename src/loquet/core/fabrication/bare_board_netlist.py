@@ -9,14 +9,22 @@ LONGEST_NAME = 14
 def write_test_netlist(view: BoardView) -> bytes:
     """Through pads and vias (317), surface pads (327), unplated holes (367); long net names through aliases."""
     names = aliases(view)
-    lines = ["C  Bare board test netlist", f"C  {view.brief.name}", "P  JOB   LOQUET", "P  UNITS CUST 1", "P  DIM   N"]
+    lines = [
+        "C  Bare board test netlist",
+        f"C  {view.brief.name}",
+        "P  JOB   LOQUET",
+        "P  UNITS CUST 1",
+        "P  DIM   N",
+    ]
     lines += [f"P  {alias}  {name}" for name, alias in names.items() if name and alias != name]
     for copper in (*view.pads, *view.wiring):
         if copper.kind != "track":
             lines.append(record(copper, names))
     for hole in view.holes:
         if not hole.plated:
-            lines.append(f"367{'N/C':<14}   {'':<6} {'':<4} D{hole.d // 1000:04d}UA00{xy(hole.x, hole.y)}X0000Y0000R000 S0")
+            lines.append(
+                f"367{'N/C':<14}   {'':<6} {'':<4} D{hole.d // 1000:04d}UA00{xy(hole.x, hole.y)}X0000Y0000R000 S0"
+            )
     return "\n".join([*lines, "999", ""]).encode("ascii")
 
 
@@ -25,7 +33,9 @@ def aliases(view: BoardView) -> dict[str, str]:
     names: dict[str, str] = {"": "N/C"}
     for net in view.circuit.nets:
         short = len(net.name) <= LONGEST_NAME
-        names[net.name] = net.name if short else f"NNAME{sum(v.startswith('NNAME') for v in names.values()) + 1}"
+        names[net.name] = (
+            net.name if short else f"NNAME{sum(v.startswith('NNAME') for v in names.values()) + 1}"
+        )
     return names
 
 

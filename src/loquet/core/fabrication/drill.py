@@ -20,7 +20,9 @@ def write_drill(holes: tuple[Hole, ...], plated: bool) -> bytes:
     lines += ["%", "G05"]
     for number, kind in enumerate(kinds, 1):
         lines.append(f"T{number:02d}")
-        places = sorted((hole.y, hole.x) for hole in wanted if (hole.d, drill_function(hole)) == kind)
+        places = sorted(
+            (hole.y, hole.x) for hole in wanted if (hole.d, drill_function(hole)) == kind
+        )
         lines += [f"X{x / 1e6:.6f}Y{y / 1e6:.6f}" for y, x in places]
     return "\n".join([*lines, "M30", ""]).encode("ascii")
 
@@ -29,4 +31,8 @@ def drill_function(hole: Hole) -> str:
     """The aperture function of a hole."""
     if not hole.plated:
         return "NonPlated,NPTH,MechanicalDrill"
-    return "Plated,PTH,ViaDrill" if hole.owner == "via" or hole.d <= 400_000 else "Plated,PTH,ComponentDrill"
+    return (
+        "Plated,PTH,ViaDrill"
+        if hole.owner == "via" or hole.d <= 400_000
+        else "Plated,PTH,ComponentDrill"
+    )

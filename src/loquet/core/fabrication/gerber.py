@@ -37,7 +37,9 @@ def write_profile(pieces: tuple[Line | Corner, ...], project: str, project_id: s
         if isinstance(piece, Line):
             lines.append(f"G01{place(piece.x2, piece.y2)}D01*")
         else:
-            lines.append(f"G03{place(piece.x2, piece.y2)}I{piece.cx - piece.x1}J{piece.cy - piece.y1}D01*")
+            lines.append(
+                f"G03{place(piece.x2, piece.y2)}I{piece.cx - piece.x1}J{piece.cy - piece.y1}D01*"
+            )
     lines += ["G01*", "M02*", ""]
     return "\n".join(lines).encode("ascii")
 
@@ -97,7 +99,16 @@ def object_lines(objects: tuple[Drawn, ...], apertures: dict[tuple[str, str], in
     """Pads flashed and strokes drawn, grouped by aperture; attributes are written when they change."""
     lines: list[str] = []
     current, attributes = 0, ("", "", "")
-    for drawn in sorted(objects, key=lambda d: (apertures[d.function, aperture_of(d.shape)], d.net, d.ref, d.pad, order_key(d.shape))):
+    for drawn in sorted(
+        objects,
+        key=lambda d: (
+            apertures[d.function, aperture_of(d.shape)],
+            d.net,
+            d.ref,
+            d.pad,
+            order_key(d.shape),
+        ),
+    ):
         number = apertures[drawn.function, aperture_of(drawn.shape)]
         if (drawn.net, drawn.ref, drawn.pad) != attributes:
             lines += attribute_lines(drawn, attributes != ("", "", ""))
@@ -126,7 +137,11 @@ def attribute_lines(drawn: Drawn, clear: bool) -> list[str]:
     """Object attributes: pad and component, and net (`N/C` for a pad on none)."""
     lines = ["%TD*%"] if clear else []
     if drawn.ref:
-        lines += [f"%TO.P,{drawn.ref},{drawn.pad}*%", f"%TO.C,{drawn.ref}*%", f"%TO.N,{drawn.net or 'N/C'}*%"]
+        lines += [
+            f"%TO.P,{drawn.ref},{drawn.pad}*%",
+            f"%TO.C,{drawn.ref}*%",
+            f"%TO.N,{drawn.net or 'N/C'}*%",
+        ]
     elif drawn.net:
         lines.append(f"%TO.N,{drawn.net}*%")
     return lines

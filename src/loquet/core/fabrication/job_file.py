@@ -8,12 +8,20 @@ from loquet.core.design import Choices
 from loquet.core.fabrication.layers import Layer
 
 
-def write_job(view: BoardView, choices: Choices, layers: tuple[Layer, ...], project_id: str) -> bytes:
+def write_job(
+    view: BoardView, choices: Choices, layers: tuple[Layer, ...], project_id: str
+) -> bytes:
     """Size, layer count, thickness, finish, design rules and the function of every file."""
     left, bottom, right, top = view.outline.bounds
     rules = view.rules
     content = {
-        "Header": {"GenerationSoftware": {"Vendor": "Larkfield", "Application": "Loquet", "Version": __version__}},
+        "Header": {
+            "GenerationSoftware": {
+                "Vendor": "Larkfield",
+                "Application": "Loquet",
+                "Version": __version__,
+            }
+        },
         "GeneralSpecs": {
             "ProjectId": {"Name": view.brief.name, "GUID": guid(project_id), "Revision": "A"},
             "Size": {"X": (right - left) / 1e6, "Y": (top - bottom) / 1e6},
@@ -22,21 +30,51 @@ def write_job(view: BoardView, choices: Choices, layers: tuple[Layer, ...], proj
             "Finish": "ENIG" if choices.finish == "gold" else "HAL lead-free",
         },
         "DesignRules": [
-            {"Layers": "Outer", "PadToPad": rules.drawn_gap_nm / 1e6, "PadToTrack": rules.drawn_gap_nm / 1e6, "TrackToTrack": rules.drawn_gap_nm / 1e6,
-             "MinLineWidth": rules.signal_width_nm / 1e6, "TrackToRegion": rules.drawn_gap_nm / 1e6, "RegionToRegion": rules.drawn_gap_nm / 1e6}
+            {
+                "Layers": "Outer",
+                "PadToPad": rules.drawn_gap_nm / 1e6,
+                "PadToTrack": rules.drawn_gap_nm / 1e6,
+                "TrackToTrack": rules.drawn_gap_nm / 1e6,
+                "MinLineWidth": rules.signal_width_nm / 1e6,
+                "TrackToRegion": rules.drawn_gap_nm / 1e6,
+                "RegionToRegion": rules.drawn_gap_nm / 1e6,
+            }
         ],
         "FilesAttributes": [
-            *({"Path": layer.file, "FileFunction": layer.function, "FilePolarity": "Negative" if layer.negative else "Positive"} for layer in layers),
+            *(
+                {
+                    "Path": layer.file,
+                    "FileFunction": layer.function,
+                    "FilePolarity": "Negative" if layer.negative else "Positive",
+                }
+                for layer in layers
+            ),
             {"Path": "profile.gbr", "FileFunction": "Profile,NP", "FilePolarity": "Positive"},
-            {"Path": "holes-plated.drl", "FileFunction": "Plated,1,2,PTH", "FilePolarity": "Positive"},
-            {"Path": "holes-unplated.drl", "FileFunction": "NonPlated,1,2,NPTH", "FilePolarity": "Positive"},
+            {
+                "Path": "holes-plated.drl",
+                "FileFunction": "Plated,1,2,PTH",
+                "FilePolarity": "Positive",
+            },
+            {
+                "Path": "holes-unplated.drl",
+                "FileFunction": "NonPlated,1,2,NPTH",
+                "FilePolarity": "Positive",
+            },
         ],
         "MaterialStackup": [
-            {"Type": "Legend", "Color": "White"}, {"Type": "SolderMask", "Color": choices.colour.capitalize()}, {"Type": "Copper", "Thickness": 0.035},
-            {"Type": "Dielectric", "Thickness": choices.thickness_um / 1000 - 0.07, "Material": "FR4"}, {"Type": "Copper", "Thickness": 0.035},
-            {"Type": "SolderMask", "Color": choices.colour.capitalize()}, {"Type": "Legend", "Color": "White"},
+            {"Type": "Legend", "Color": "White"},
+            {"Type": "SolderMask", "Color": choices.colour.capitalize()},
+            {"Type": "Copper", "Thickness": 0.035},
+            {
+                "Type": "Dielectric",
+                "Thickness": choices.thickness_um / 1000 - 0.07,
+                "Material": "FR4",
+            },
+            {"Type": "Copper", "Thickness": 0.035},
+            {"Type": "SolderMask", "Color": choices.colour.capitalize()},
+            {"Type": "Legend", "Color": "White"},
         ],
-    }  # fmt: skip
+    }
     return (json.dumps(content, indent=1) + "\n").encode()
 
 

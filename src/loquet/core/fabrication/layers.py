@@ -32,25 +32,42 @@ class Layer:
 
 
 LAYER_FILES = (
-    "copper-near.gbr", "copper-far.gbr", "mask-near.gbr", "mask-far.gbr", "legend-near.gbr", "legend-far.gbr", "paste-near.gbr", "paste-far.gbr",
-)  # fmt: skip
+    "copper-near.gbr",
+    "copper-far.gbr",
+    "mask-near.gbr",
+    "mask-far.gbr",
+    "legend-near.gbr",
+    "legend-far.gbr",
+    "paste-near.gbr",
+    "paste-far.gbr",
+)
 
 
 def plan_layers(view: BoardView, legend: Legend) -> tuple[Layer, ...]:
     """All layers but the profile, near side first."""
     return (
-        copper_layer(view, NEAR, "Copper,L1,Top"), copper_layer(view, FAR, "Copper,L2,Bot"),
-        mask_layer(view, NEAR, "Soldermask,Top"), mask_layer(view, FAR, "Soldermask,Bot"),
-        legend_layer(legend, NEAR, "Legend,Top"), legend_layer(legend, FAR, "Legend,Bot"),
-        paste_layer(view, NEAR, "Paste,Top"), paste_layer(view, FAR, "Paste,Bot"),
-    )  # fmt: skip
+        copper_layer(view, NEAR, "Copper,L1,Top"),
+        copper_layer(view, FAR, "Copper,L2,Bot"),
+        mask_layer(view, NEAR, "Soldermask,Top"),
+        mask_layer(view, FAR, "Soldermask,Bot"),
+        legend_layer(legend, NEAR, "Legend,Top"),
+        legend_layer(legend, FAR, "Legend,Bot"),
+        paste_layer(view, NEAR, "Paste,Top"),
+        paste_layer(view, FAR, "Paste,Bot"),
+    )
 
 
 def copper_layer(view: BoardView, side: str, function: str) -> Layer:
     """Pads, then vias, then tracks, above the pour."""
-    objects = [Drawn(c.shape, copper_function(c), c.net, c.ref, c.pad) for c in (*view.pads, *view.wiring) if side in c.sides]
+    objects = [
+        Drawn(c.shape, copper_function(c), c.net, c.ref, c.pad)
+        for c in (*view.pads, *view.wiring)
+        if side in c.sides
+    ]
     pieces = tuple(p for p in view.pour.pieces if p.far == (side == FAR)) if view.pour else ()
-    return Layer(f"copper-{side}.gbr", function, tuple(objects), pieces, view.pour.net if view.pour else "")
+    return Layer(
+        f"copper-{side}.gbr", function, tuple(objects), pieces, view.pour.net if view.pour else ""
+    )
 
 
 def copper_function(copper: Copper) -> str:
@@ -65,14 +82,24 @@ def copper_function(copper: Copper) -> str:
 def mask_layer(view: BoardView, side: str, function: str) -> Layer:
     """Openings over all pads, and around unplated holes; vias stay covered."""
     grow = view.rules.mask_grow_nm
-    objects = [Drawn(grown(c.shape, grow), "Material", c.net, c.ref, c.pad) for c in view.pads if side in c.sides]
-    objects += [Drawn(Round(h.x, h.y, h.d + 200_000), "Material") for h in view.holes if not h.plated]
+    objects = [
+        Drawn(grown(c.shape, grow), "Material", c.net, c.ref, c.pad)
+        for c in view.pads
+        if side in c.sides
+    ]
+    objects += [
+        Drawn(Round(h.x, h.y, h.d + 200_000), "Material") for h in view.holes if not h.plated
+    ]
     return Layer(f"mask-{side}.gbr", function, tuple(objects), negative=True)
 
 
 def legend_layer(legend: Legend, side: str, function: str) -> Layer:
     """All strokes of the legend."""
-    return Layer(f"legend-{side}.gbr", function, tuple(Drawn(stroke, "Material") for stroke in legend.strokes[side]))
+    return Layer(
+        f"legend-{side}.gbr",
+        function,
+        tuple(Drawn(stroke, "Material") for stroke in legend.strokes[side]),
+    )
 
 
 def paste_layer(view: BoardView, side: str, function: str) -> Layer:
@@ -80,7 +107,9 @@ def paste_layer(view: BoardView, side: str, function: str) -> Layer:
     objects: list[Drawn] = []
     for c in view.pads:
         if side in c.sides and c.paste and not c.drill_nm:
-            objects += [Drawn(shape, "Material", c.net, c.ref, c.pad) for shape in stencil_openings(c.shape)]
+            objects += [
+                Drawn(shape, "Material", c.net, c.ref, c.pad) for shape in stencil_openings(c.shape)
+            ]
     return Layer(f"paste-{side}.gbr", function, tuple(objects))
 
 
@@ -88,7 +117,11 @@ def stencil_openings(shape: Shape) -> tuple[Shape, ...]:
     """One opening the size of the pad, or four windows over a pad wider than 3 mm both ways."""
     if isinstance(shape, Box) and min(shape.w, shape.h) > 3_000_000:
         w, h = shape.w * 2 // 5 // 1000 * 1000, shape.h * 2 // 5 // 1000 * 1000
-        return tuple(Box(shape.x + sx * shape.w // 4, shape.y + sy * shape.h // 4, w, h) for sy in (-1, 1) for sx in (-1, 1))
+        return tuple(
+            Box(shape.x + sx * shape.w // 4, shape.y + sy * shape.h // 4, w, h)
+            for sy in (-1, 1)
+            for sx in (-1, 1)
+        )
     return (shape,)
 
 
@@ -110,4 +143,6 @@ def drawing_order(pieces: tuple[PourPiece, ...]) -> list[PourPiece]:
 
 def ring_area(ring: Ring) -> int:
     """Twice the signed area of a ring."""
-    return sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, (*ring[1:], ring[0]), strict=True))
+    return sum(
+        x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(ring, (*ring[1:], ring[0]), strict=True)
+    )

@@ -61,7 +61,9 @@ def legend_of(view: BoardView) -> Legend:
     sheets = {name: sheet_of(view, name) for name in (NEAR, FAR)}
     for component in view.circuit.components:
         draw_body(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
-    for component in sorted(view.circuit.components, key=lambda c: not c.role.startswith(("button", "cell"))):
+    for component in sorted(
+        view.circuit.components, key=lambda c: not c.role.startswith(("button", "cell"))
+    ):
         name_part(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
     title_boards(view, sheets)
     strokes = {name: tuple(dict.fromkeys(sheet.strokes)) for name, sheet in sheets.items()}
@@ -73,7 +75,11 @@ def sheet_of(view: BoardView, name: str) -> Sheet:
     rules = view.rules
     reach = rules.mask_grow_nm + rules.legend_stroke_nm / 2 + 80_000
     closed = [polygon_of(c.shape, reach, 6) for c in view.pads if name in c.sides]
-    closed += [Point(h.x, h.y).buffer(h.d / 2 + rules.legend_stroke_nm, quad_segs=6) for h in view.holes if not h.plated or h.d > 500_000]
+    closed += [
+        Point(h.x, h.y).buffer(h.d / 2 + rules.legend_stroke_nm, quad_segs=6)
+        for h in view.holes
+        if not h.plated or h.d > 500_000
+    ]
     allowed = view.outline.buffer(-250_000).difference(shapely.union_all(closed))
     shapely.prepare(allowed)
     return Sheet(name == FAR, rules.legend_stroke_nm, allowed)
@@ -112,7 +118,12 @@ def put_first_pin(view: BoardView, component: Component, sheet: Sheet) -> None:
     a, b = seat.point(out_x, y - 250_000), seat.point(out_x, y + 250_000)
     put(sheet, LineString((a, b)))
     shift = -200_000 if x < yard.x else 200_000
-    put(sheet, LineString((seat.point(out_x + shift, y - 250_000), seat.point(out_x + shift, y + 250_000))))
+    put(
+        sheet,
+        LineString(
+            (seat.point(out_x + shift, y - 250_000), seat.point(out_x + shift, y + 250_000))
+        ),
+    )
 
 
 def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
@@ -158,7 +169,9 @@ def put_text(sheet: Sheet, text: str, x: float, y: float, height_nm: int, uprigh
     return True
 
 
-def placed(line: list[tuple[float, float]], x: float, y: float, far: bool, upright: bool) -> LineString:
+def placed(
+    line: list[tuple[float, float]], x: float, y: float, far: bool, upright: bool
+) -> LineString:
     """A stroke about a place; `upright` turns it so that it reads from the right."""
     points = []
     for px, py in line:
@@ -181,7 +194,13 @@ def title_boards(view: BoardView, sheets: dict[str, Sheet]) -> None:
     left, bottom, right, top = view.outline.bounds
     step = 1_000_000
     for sheet in sheets.values():
-        places = ((x, y) for y in range(int(bottom) + step, int(top), step) for x in range(int(left) + 4 * step, int(right), 2 * step))
+        places = (
+            (x, y)
+            for y in range(int(bottom) + step, int(top), step)
+            for x in range(int(left) + 4 * step, int(right), 2 * step)
+        )
         text = f"{view.brief.name} {'far' if sheet.far else 'near'} side"
-        if not any(put_text(sheet, text, x, y, view.rules.legend_height_nm, False) for x, y in places):
+        if not any(
+            put_text(sheet, text, x, y, view.rules.legend_height_nm, False) for x, y in places
+        ):
             sheet.left_out.append(text)

@@ -18,13 +18,19 @@ from loquet.core.library import Library
 from loquet.core.pins import PinPlan
 
 
-def package_files(design: Design, view: BoardView, plan: PinPlan, layers: tuple[Layer, ...], library: Library) -> dict[str, bytes]:
+def package_files(
+    design: Design, view: BoardView, plan: PinPlan, layers: tuple[Layer, ...], library: Library
+) -> dict[str, bytes]:
     """All files by path; the same design gives the same bytes."""
     identity = digest_of(design)
     project = view.brief.name.replace(" ", "-")
-    files = {f"fabrication/{layer.file}": write_layer(layer, project, guid(identity)) for layer in layers}
+    files = {
+        f"fabrication/{layer.file}": write_layer(layer, project, guid(identity)) for layer in layers
+    }
     files |= {
-        "fabrication/profile.gbr": write_profile(profile_of(view.brief.outline), project, guid(identity)),
+        "fabrication/profile.gbr": write_profile(
+            profile_of(view.brief.outline), project, guid(identity)
+        ),
         "fabrication/holes-plated.drl": write_drill(view.holes, True),
         "fabrication/holes-unplated.drl": write_drill(view.holes, False),
         "fabrication/netlist.ipc": write_test_netlist(view),
@@ -40,4 +46,6 @@ def package_files(design: Design, view: BoardView, plan: PinPlan, layers: tuple[
 
 def design_file(design: Design) -> bytes:
     """The design itself, so that the package can be proven and opened again."""
-    return (json.dumps(design.model_dump(mode="json"), sort_keys=True, separators=(",", ":")) + "\n").encode()
+    return (
+        json.dumps(design.model_dump(mode="json"), sort_keys=True, separators=(",", ":")) + "\n"
+    ).encode()

@@ -12,8 +12,29 @@ from loquet.core.library import Library
 from loquet.core.parts import PartError
 
 FORMULA = re.compile(r"^[=+@\t\r]|^-(?![0-9.])")
-PARTS_COLUMNS = ("Item", "Count per board", "Where", "What", "Value", "Size", "Height (mm)", "Fitted by", "Price each (cent)", "Drawing seen")
-PLACES_COLUMNS = ("Where", "What", "Value", "Board side", "Middle X (mm)", "Middle Y (mm)", "Turn (deg)", "Pad 1 X (mm)", "Pad 1 Y (mm)")
+PARTS_COLUMNS = (
+    "Item",
+    "Count per board",
+    "Where",
+    "What",
+    "Value",
+    "Size",
+    "Height (mm)",
+    "Fitted by",
+    "Price each (cent)",
+    "Drawing seen",
+)
+PLACES_COLUMNS = (
+    "Where",
+    "What",
+    "Value",
+    "Board side",
+    "Middle X (mm)",
+    "Middle Y (mm)",
+    "Turn (deg)",
+    "Pad 1 X (mm)",
+    "Pad 1 Y (mm)",
+)
 
 
 def write_parts_list(view: BoardView, library: Library) -> bytes:
@@ -24,7 +45,14 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
             groups.setdefault((component.part, value_of(component)), []).append(component)
     rows = []
     for item, ((part_id, value), members) in enumerate(groups.items(), 1):
-        rows.append((str(item), str(len(members)), " ".join(c.ref for c in members), *part_cells(part_id, value, library)))
+        rows.append(
+            (
+                str(item),
+                str(len(members)),
+                " ".join(c.ref for c in members),
+                *part_cells(part_id, value, library),
+            )
+        )
     return table(PARTS_COLUMNS, rows)
 
 
@@ -37,12 +65,28 @@ def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
     """Description, value, size, height, who fits it, price and evidence."""
     if part_id.startswith("chip:"):
         chip = library.find_chip(part_id[5:])
-        return (f"Microcontroller {chip.name}", value, chip.package, "1.60", "house", "not known", chip.data_source)
+        return (
+            f"Microcontroller {chip.name}",
+            value,
+            chip.package,
+            "1.60",
+            "house",
+            "not known",
+            chip.data_source,
+        )
     part = library.parts.get(part_id)
     if part is None:
         raise PartError(part_id, "is not in the catalogue", "Choose a part of the catalogue.")
     fitted = "hand" if part.hand_fitted else "house"
-    return (part.description, value, part.size_codes, f"{part.height_mm:.2f}", fitted, f"{part.price_cents:g}", part.evidence_text)
+    return (
+        part.description,
+        value,
+        part.size_codes,
+        f"{part.height_mm:.2f}",
+        fitted,
+        f"{part.price_cents:g}",
+        part.evidence_text,
+    )
 
 
 def write_places_list(view: BoardView) -> bytes:
@@ -55,9 +99,18 @@ def write_places_list(view: BoardView) -> bytes:
         first = next(c for c in view.pads if c.ref == component.ref)
         x, y = middle_of(first.shape)
         rows.append(
-            (component.ref, component.part.removeprefix("chip:"), value_of(component), "far" if seat.far else "near", mm(seat.x), mm(seat.y),
-             str(seat.turn_deg), mm(x), mm(y))
-        )  # fmt: skip
+            (
+                component.ref,
+                component.part.removeprefix("chip:"),
+                value_of(component),
+                "far" if seat.far else "near",
+                mm(seat.x),
+                mm(seat.y),
+                str(seat.turn_deg),
+                mm(x),
+                mm(y),
+            )
+        )
     return table(PLACES_COLUMNS, rows)
 
 

@@ -1,6 +1,28 @@
 """Points, pad and track shapes, placements and outlines, on top of shapely."""
 
 from loquet.core.geometry.placing import Seat, turned
-from loquet.core.geometry.shapes import Bar, Box, Round, Shape, core_of, gap_between, middle_of, polygon_of, radius_of
+from loquet.core.geometry.shapes import (
+    Bar,
+    Box,
+    Round,
+    Shape,
+    core_of,
+    gap_between,
+    middle_of,
+    polygon_of,
+    radius_of,
+)
 
-__all__ = ["Bar", "Box", "Round", "Seat", "Shape", "core_of", "gap_between", "middle_of", "polygon_of", "radius_of", "turned"]
+__all__ = [
+    "Bar",
+    "Box",
+    "Round",
+    "Seat",
+    "Shape",
+    "core_of",
+    "gap_between",
+    "middle_of",
+    "polygon_of",
+    "radius_of",
+    "turned",
+]

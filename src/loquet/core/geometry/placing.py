@@ -39,6 +39,8 @@ class Seat:
             case Round():
                 return Round(*self.point(shape.x, shape.y), shape.d)
             case Bar():
-                return Bar(*self.point(shape.x1, shape.y1), *self.point(shape.x2, shape.y2), shape.w)
+                return Bar(
+                    *self.point(shape.x1, shape.y1), *self.point(shape.x2, shape.y2), shape.w
+                )
             case Box():
                 return Box(*self.point(shape.x, shape.y), *self.size(shape.w, shape.h))

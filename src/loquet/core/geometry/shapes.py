@@ -53,7 +53,12 @@ def core_of(shape: Shape) -> BaseGeometry:
                 return Point(shape.x1, shape.y1)
             return LineString(((shape.x1, shape.y1), (shape.x2, shape.y2)))
         case Box():
-            return box(shape.x - shape.w / 2, shape.y - shape.h / 2, shape.x + shape.w / 2, shape.y + shape.h / 2)
+            return box(
+                shape.x - shape.w / 2,
+                shape.y - shape.h / 2,
+                shape.x + shape.w / 2,
+                shape.y + shape.h / 2,
+            )
 
 
 def middle_of(shape: Shape) -> tuple[int, int]:
@@ -82,7 +87,9 @@ def gap_between(a: Shape, b: Shape) -> float:
 def polygon_of(shape: Shape, grow_nm: float = 0.0, quarter_segments: int = 12) -> Polygon:
     """The shape as a polygon, grown on all sides; curves are inscribed."""
     reach = radius_of(shape) + grow_nm
-    grown = core_of(shape).buffer(reach, quad_segs=quarter_segments) if reach > 0 else core_of(shape)
+    grown = (
+        core_of(shape).buffer(reach, quad_segs=quarter_segments) if reach > 0 else core_of(shape)
+    )
     if not isinstance(grown, Polygon):
         raise TypeError("a shape without area has no polygon")
     return grown

@@ -15,8 +15,10 @@ def write_header(brief: Brief, plan: PinPlan) -> bytes:
     guard = macro(brief.name) + "_PINS_H"
     lines = [
         f"/* Pin map of {brief.name}, chip {plan.chip} in {plan.package}. Written by Loquet; change the pin plan, not this file. */",
-        f"#ifndef {guard}", f"#define {guard}", "",
-    ]  # fmt: skip
+        f"#ifndef {guard}",
+        f"#define {guard}",
+        "",
+    ]
     for row in plan.assignments:
         lines += signal_lines(row)
     lines += key_lines(brief, plan)
@@ -44,19 +46,44 @@ def key_lines(brief: Brief, plan: PinPlan) -> list[str]:
     table, wiring = key_table(brief, plan), wiring_of(brief)
     direct = [row for row in table if row.pin and row.report != "none"]
     level = 1 if brief.button_reading == "pull-down-resistors" else 0
-    lines = ["", f"#define BUTTON_COUNT {len(direct)}", f"#define BUTTON_PRESSED_LEVEL {level}", f"#define BUTTON_NEEDS_PULL_UP {1 - level}"]
+    lines = [
+        "",
+        f"#define BUTTON_COUNT {len(direct)}",
+        f"#define BUTTON_PRESSED_LEVEL {level}",
+        f"#define BUTTON_NEEDS_PULL_UP {1 - level}",
+    ]
     lines += [f"#define KEY_COUNT {len(table)}", f'#define KEY_SCHEME "{wiring.scheme}"', ""]
-    lines += ["/* X(name, number): every key, numbered in the order of the brief, as report and button test number them */"]
+    lines += [
+        "/* X(name, number): every key, numbered in the order of the brief, as report and button test number them */"
+    ]
     lines += block("KEY_NUMBERS", [f"X({key_name(row)}, {row.number})" for row in table])
     if direct:
-        lines.append("/* X(name, port, bit): keys with a pin of their own, in the order of the brief */")
-        lines += block("BUTTON_TABLE", [f"X({key_name(row)}, {port_and_bit(row.port)})" for row in direct])
+        lines.append(
+            "/* X(name, port, bit): keys with a pin of their own, in the order of the brief */"
+        )
+        lines += block(
+            "BUTTON_TABLE", [f"X({key_name(row)}, {port_and_bit(row.port)})" for row in direct]
+        )
     if wiring.cells:
-        lines += [f"#define KEY_ROWS {wiring.rows}", f"#define KEY_COLUMNS {wiring.columns}", "/* X(name, row, column) */"]
-        lines += block("KEY_MATRIX", [f"X({key_name(row)}, {row.row}, {row.column})" for row in table if row.row is not None])
+        lines += [
+            f"#define KEY_ROWS {wiring.rows}",
+            f"#define KEY_COLUMNS {wiring.columns}",
+            "/* X(name, row, column) */",
+        ]
+        lines += block(
+            "KEY_MATRIX",
+            [
+                f"X({key_name(row)}, {row.row}, {row.column})"
+                for row in table
+                if row.row is not None
+            ],
+        )
     if wiring.listed:
         lines.append("/* X(name, line): lines of the expanders, registers or ladders, from 0 */")
-        lines += block("KEY_LINES", [f"X({key_name(row)}, {row.place})" for row in table if row.place is not None])
+        lines += block(
+            "KEY_LINES",
+            [f"X({key_name(row)}, {row.place})" for row in table if row.place is not None],
+        )
     return lines
 
 

@@ -50,14 +50,23 @@ def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
     return tuple(rows)
 
 
-def key_row(number: int, key: str, title: str, report: str, wiring: KeyWiring, plan: PinPlan) -> KeyRow:
+def key_row(
+    number: int, key: str, title: str, report: str, wiring: KeyWiring, plan: PinPlan
+) -> KeyRow:
     """One key with its wiring."""
     own, cell = plan.of(key), wiring.cell(key)
     return KeyRow(
-        number=number, id=key, title=title, report=report, scheme="one pin each" if own else wiring.scheme, pin=own.pin if own else "",
-        port=own.port if own else "", row=cell[0] if cell else None, column=cell[1] if cell else None,
+        number=number,
+        id=key,
+        title=title,
+        report=report,
+        scheme="one pin each" if own else wiring.scheme,
+        pin=own.pin if own else "",
+        port=own.port if own else "",
+        row=cell[0] if cell else None,
+        column=cell[1] if cell else None,
         place=wiring.listed.index(key) if key in wiring.listed else None,
-    )  # fmt: skip
+    )
 
 
 def hat_of(brief: Brief) -> str:

@@ -20,7 +20,9 @@ def host_line(port: str) -> int:
     """The line number in a host pin's name (`GPIO17`: 17); raises NotOnHost."""
     found = re.search(r"(\d+)$", port)
     if not found:
-        raise NotOnHost(f"the pad '{port}' has no line number; name it like GPIO17 in the pin table")
+        raise NotOnHost(
+            f"the pad '{port}' has no line number; name it like GPIO17 in the pin table"
+        )
     return int(found[1])
 
 
@@ -28,13 +30,25 @@ def write_overlay(brief: Brief, plan: PinPlan) -> bytes:
     """The overlay's source; direct keys and matrix may stand together. Raises NotOnHost."""
     wiring = wiring_of(brief)
     if wiring.listed or wiring.scheme == "charlieplexed":
-        raise NotOnHost(f"keys by {wiring.scheme} have no ready driver on a host; take one pin each or a matrix")
+        raise NotOnHost(
+            f"keys by {wiring.scheme} have no ready driver on a host; take one pin each or a matrix"
+        )
     nodes = direct_node(brief, plan) + (matrix_node(brief, plan) if wiring.cells else [])
     lines = [
         f"/* Keys of {brief.name} on the host's own pins. Written by Loquet. Pull-ups are wanted on every input. */",
-        "/dts-v1/;", "/plugin/;", "", "/ {", "\tfragment@0 {", '\t\ttarget-path = "/";', "\t\t__overlay__ {", *(f"\t\t\t{line}" for line in nodes),
-        "\t\t};", "\t};", "};", "",
-    ]  # fmt: skip
+        "/dts-v1/;",
+        "/plugin/;",
+        "",
+        "/ {",
+        "\tfragment@0 {",
+        '\t\ttarget-path = "/";',
+        "\t\t__overlay__ {",
+        *(f"\t\t\t{line}" for line in nodes),
+        "\t\t};",
+        "\t};",
+        "};",
+        "",
+    ]
     return "\n".join(lines).encode("ascii")
 
 
@@ -46,9 +60,13 @@ def direct_node(brief: Brief, plan: PinPlan) -> list[str]:
     lines = ["keys {", '\tcompatible = "gpio-keys";']
     for row in rows:
         lines += [
-            f"\tkey-{row.number} {{", f'\t\tlabel = "{row.title}";', f"\t\tlinux,code = <{FIRST_CODE + row.number}>;",
-            f"\t\tgpios = <&gpio {host_line(row.port)} {ACTIVE_LOW}>;", f"\t\tdebounce-interval = <{DEBOUNCE_MS}>;", "\t};",
-        ]  # fmt: skip
+            f"\tkey-{row.number} {{",
+            f'\t\tlabel = "{row.title}";',
+            f"\t\tlinux,code = <{FIRST_CODE + row.number}>;",
+            f"\t\tgpios = <&gpio {host_line(row.port)} {ACTIVE_LOW}>;",
+            f"\t\tdebounce-interval = <{DEBOUNCE_MS}>;",
+            "\t};",
+        ]
     return [*lines, "};"]
 
 
@@ -63,9 +81,17 @@ def matrix_node(brief: Brief, plan: PinPlan) -> list[str]:
         if row.row is not None and row.column is not None
     ]
     return [
-        "key-matrix {", '\tcompatible = "gpio-matrix-keypad";', f"\tdebounce-delay-ms = <{DEBOUNCE_MS}>;", f"\tcol-scan-delay-us = <{SETTLE_US}>;",
-        "\tcol-gpios = " + ", ".join(f"<&gpio {host_line(r.port)} {ACTIVE_LOW}>" for r in rows if r) + ";",
-        "\trow-gpios = " + ", ".join(f"<&gpio {host_line(c.port)} {ACTIVE_LOW}>" for c in columns if c) + ";",
+        "key-matrix {",
+        '\tcompatible = "gpio-matrix-keypad";',
+        f"\tdebounce-delay-ms = <{DEBOUNCE_MS}>;",
+        f"\tcol-scan-delay-us = <{SETTLE_US}>;",
+        "\tcol-gpios = "
+        + ", ".join(f"<&gpio {host_line(r.port)} {ACTIVE_LOW}>" for r in rows if r)
+        + ";",
+        "\trow-gpios = "
+        + ", ".join(f"<&gpio {host_line(c.port)} {ACTIVE_LOW}>" for c in columns if c)
+        + ";",
         "\tgpio-activelow;",
-        "\tlinux,keymap = " + ", ".join(cells) + ";", "};",
-    ]  # fmt: skip
+        "\tlinux,keymap = " + ", ".join(cells) + ";",
+        "};",
+    ]

@@ -11,7 +11,11 @@ from loquet.core.pins import PinPlan
 
 def handover_files(brief: Brief, plan: PinPlan) -> dict[str, bytes]:
     """Files by name: header and map always, the report for USB roles, the overlay where a host reads the keys, the wiring card."""
-    files = {"pins.h": write_header(brief, plan), "pins.json": write_map(brief, plan), "wiring-card.pdf": write_wiring_card(brief, plan)}
+    files = {
+        "pins.h": write_header(brief, plan),
+        "pins.json": write_map(brief, plan),
+        "wiring-card.pdf": write_wiring_card(brief, plan),
+    }
     if has_report(brief):
         files["usb-report.bin"] = descriptor_of(brief, plan)
         files["usb-report.h"] = write_report_c(brief, plan)

@@ -8,7 +8,14 @@ from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Encoder, Potentiometer, Stick, Trigger, keys_of
 from loquet.core.handover.key_table import FIRST_KEY_USAGE, hat_of, key_table, macro
-from loquet.core.handover.report_items import CONSTANT, DATA_ARRAY, DATA_VARIABLE, NULL_STATE, Item, encode
+from loquet.core.handover.report_items import (
+    CONSTANT,
+    DATA_ARRAY,
+    DATA_VARIABLE,
+    NULL_STATE,
+    Item,
+    encode,
+)
 from loquet.core.pins import PinPlan
 
 DESKTOP, KEYS, BUTTONS = 0x01, 0x07, 0x09
@@ -41,8 +48,13 @@ def has_report(brief: Brief) -> bool:
 def fields_of(brief: Brief, plan: PinPlan) -> tuple[Field, ...]:
     """The fields in the order of the report: buttons, hat, axes; or modifiers and key slots."""
     if brief.role == "usb-keyboard":
-        top = max((key.sends or FIRST_KEY_USAGE + index for index, key in enumerate(keys_of(brief))), default=0)
-        return Field("modifiers", KEYS, 0xE0, 1, 8, 0, 1), Field("keys", KEYS, 0, 8, KEYS_AT_ONCE, 0, max(top, 0x65))
+        top = max(
+            (key.sends or FIRST_KEY_USAGE + index for index, key in enumerate(keys_of(brief))),
+            default=0,
+        )
+        return Field("modifiers", KEYS, 0xE0, 1, 8, 0, 1), Field(
+            "keys", KEYS, 0, 8, KEYS_AT_ONCE, 0, max(top, 0x65)
+        )
     buttons = sum(row.report.startswith("button") for row in key_table(brief, plan))
     found = [Field("buttons", BUTTONS, 1, 1, buttons, 0, 1)] if buttons else []
     if hat_of(brief):
@@ -58,7 +70,10 @@ def axis_fields(brief: Brief) -> list[Field]:
         match control:
             case Stick():
                 pair = next(sticks, None)
-                found += [Field(f"{control.name} {a}", DESKTOP, u, 16, 1, 0, AXIS_TOP) for a, u in zip(("x", "y"), pair or (), strict=False)]
+                found += [
+                    Field(f"{control.name} {a}", DESKTOP, u, 16, 1, 0, AXIS_TOP)
+                    for a, u in zip(("x", "y"), pair or (), strict=False)
+                ]
             case Trigger():
                 usage = next(triggers, SLIDER)
                 found.append(Field(f"{control.name} pull", DESKTOP, usage, 16, 1, 0, AXIS_TOP))
@@ -73,17 +88,31 @@ def axis_fields(brief: Brief) -> list[Field]:
 
 def items_of(brief: Brief, plan: PinPlan) -> list[Item]:
     """The whole descriptor as items."""
-    usage, words = (KEYBOARD, "keyboard") if brief.role == "usb-keyboard" else (GAME_PAD, "game pad")
-    items = [Item("Usage Page", DESKTOP, "generic desktop"), Item("Usage", usage, words), Item("Collection", 1, "application")]
+    usage, words = (
+        (KEYBOARD, "keyboard") if brief.role == "usb-keyboard" else (GAME_PAD, "game pad")
+    )
+    items = [
+        Item("Usage Page", DESKTOP, "generic desktop"),
+        Item("Usage", usage, words),
+        Item("Collection", 1, "application"),
+    ]
     bits = 0
     for field in fields_of(brief, plan):
         items += field_items(field)
         bits += field.bits * field.count
         if -bits % 8 and field.name in ("buttons", "hat"):
-            items += [Item("Report Size", -bits % 8), Item("Report Count", 1), Item("Input", CONSTANT, "padding")]
+            items += [
+                Item("Report Size", -bits % 8),
+                Item("Report Count", 1),
+                Item("Input", CONSTANT, "padding"),
+            ]
             bits += -bits % 8
         if field.name == "modifiers":
-            items += [Item("Report Size", 8), Item("Report Count", 1), Item("Input", CONSTANT, "reserved byte")]
+            items += [
+                Item("Report Size", 8),
+                Item("Report Count", 1),
+                Item("Input", CONSTANT, "reserved byte"),
+            ]
             bits += 8
     return [*items, Item("End Collection", 0)]
 
@@ -96,7 +125,10 @@ def field_items(field: Field) -> list[Item]:
         items += [Item("Usage Minimum", 0), Item("Usage Maximum", field.high)]
         flags = DATA_ARRAY
     elif field.count > 1:
-        items += [Item("Usage Minimum", field.usage), Item("Usage Maximum", field.usage + field.count - 1)]
+        items += [
+            Item("Usage Minimum", field.usage),
+            Item("Usage Maximum", field.usage + field.count - 1),
+        ]
     else:
         items.append(Item("Usage", field.usage, field.name))
     if field.name == "hat":
@@ -104,7 +136,12 @@ def field_items(field: Field) -> list[Item]:
     if field.low < 0:
         flags |= 0x04
     items += [Item("Logical Minimum", field.low), Item("Logical Maximum", field.high)]
-    return [*items, Item("Report Size", field.bits), Item("Report Count", field.count), Item("Input", flags, field.name)]
+    return [
+        *items,
+        Item("Report Size", field.bits),
+        Item("Report Count", field.count),
+        Item("Input", flags, field.name),
+    ]
 
 
 def descriptor_of(brief: Brief, plan: PinPlan) -> bytes:
@@ -121,7 +158,10 @@ def write_report_c(brief: Brief, plan: PinPlan) -> bytes:
         "",
     ]
     lines += ["/* Layout, from the first bit on:"]
-    lines += [f"   {f.name}: {f.count} x {f.bits} bit, {f.low} to {f.high}" for f in fields_of(brief, plan)]
+    lines += [
+        f"   {f.name}: {f.count} x {f.bits} bit, {f.low} to {f.high}"
+        for f in fields_of(brief, plan)
+    ]
     lines += [f"   {row.report}: {row.title}" for row in key_table(brief, plan)]
     lines += ["*/", f"static const uint8_t {name}_REPORT[] = {{"]
     for item in items_of(brief, plan):

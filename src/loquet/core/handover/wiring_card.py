@@ -14,9 +14,15 @@ from loquet.core.pins.wiring import KeyWiring, wiring_of
 
 INK, RULE = Color(0.14, 0.13, 0.11), Color(0.75, 0.71, 0.63)
 COLOURS = (
-    ("brown", "#7A4A21"), ("orange", "#D9742B"), ("yellow", "#D8B425"), ("green", "#3F7D3A"), ("blue", "#2F5C9C"), ("violet", "#6B4E9B"),
-    ("grey", "#8A8A8A"), ("white", "#F4F1E8"),
-)  # fmt: skip
+    ("brown", "#7A4A21"),
+    ("orange", "#D9742B"),
+    ("yellow", "#D8B425"),
+    ("green", "#3F7D3A"),
+    ("blue", "#2F5C9C"),
+    ("violet", "#6B4E9B"),
+    ("grey", "#8A8A8A"),
+    ("white", "#F4F1E8"),
+)
 PITCH_MM, LEFT_MM, TOP_MM, A_PAGE = 7.2, 18.0, 258.0, 30
 
 
@@ -37,7 +43,9 @@ def wires_of(brief: Brief, plan: PinPlan) -> tuple[Wire, ...]:
     wires = []
     for index, row in enumerate(plan.assignments):
         colour, shade = COLOURS[index % len(COLOURS)]
-        wires.append(Wire(row.pin, row.port, colour, shade, row.title + members(brief, wiring, row.signal)))
+        wires.append(
+            Wire(row.pin, row.port, colour, shade, row.title + members(brief, wiring, row.signal))
+        )
     return tuple(wires)
 
 
@@ -48,7 +56,11 @@ def members(brief: Brief, wiring: KeyWiring, signal: str) -> str:
         return ""
     titles = {key.id: key.title.removeprefix("button ") for key in keys_of(brief)}
     line = int(number) - 1
-    found = [titles[k] for k, r, c in wiring.cells if (name != "column" and r == line) or (name != "row" and c == line)]
+    found = [
+        titles[k]
+        for k, r, c in wiring.cells
+        if (name != "column" and r == line) or (name != "row" and c == line)
+    ]
     return f": {', '.join(found)}"
 
 
@@ -70,9 +82,15 @@ def page(canvas: Canvas, brief: Brief, plan: PinPlan, wires: tuple[Wire, ...], f
     """A heading and so many wires, drawn from the chip on the left to the control on the right."""
     canvas.setFillColor(INK)
     canvas.setFont("Helvetica-Bold", 13)
-    canvas.drawString(LEFT_MM * mm, 280 * mm, f"{brief.name}: wiring card{'' if first else ', continued'}")
+    canvas.drawString(
+        LEFT_MM * mm, 280 * mm, f"{brief.name}: wiring card{'' if first else ', continued'}"
+    )
     canvas.setFont("Helvetica", 9)
-    canvas.drawString(LEFT_MM * mm, 274 * mm, f"Chip {plan.chip} in {plan.package}. A diagram, not to scale. Ground is black, the rail is red.")
+    canvas.drawString(
+        LEFT_MM * mm,
+        274 * mm,
+        f"Chip {plan.chip} in {plan.package}. A diagram, not to scale. Ground is black, the rail is red.",
+    )
     canvas.drawString(
         LEFT_MM * mm,
         269 * mm,

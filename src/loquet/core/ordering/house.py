@@ -48,8 +48,14 @@ class House(Frozen):
         """The drawing limits of this house."""
         um = UM
         return BoardRules(
-            track_nm=self.track_um * um, gap_nm=self.gap_um * um, hole_nm=self.hole_um * um, ring_nm=self.ring_um * um,
-            edge_nm=self.edge_um * um, mask_web_nm=self.mask_web_um * um, mask_grow_nm=self.mask_grow_um * um,
-            hole_gap_nm=self.hole_gap_um * um, legend_height_nm=self.legend_height_um * um,
+            track_nm=self.track_um * um,
+            gap_nm=self.gap_um * um,
+            hole_nm=self.hole_um * um,
+            ring_nm=self.ring_um * um,
+            edge_nm=self.edge_um * um,
+            mask_web_nm=self.mask_web_um * um,
+            mask_grow_nm=self.mask_grow_um * um,
+            hole_gap_nm=self.hole_gap_um * um,
+            legend_height_nm=self.legend_height_um * um,
             legend_stroke_nm=self.legend_stroke_um * um,
-        )  # fmt: skip
+        )

@@ -5,4 +5,14 @@ from loquet.core.parts.land import LandPattern, Pad
 from loquet.core.parts.part import Part, PartError
 from loquet.core.parts.patterns import pattern_of
 
-__all__ = ["AlternateFunction", "Chip", "ChipPin", "LandPattern", "Pad", "Part", "PartError", "PinKind", "pattern_of"]
+__all__ = [
+    "AlternateFunction",
+    "Chip",
+    "ChipPin",
+    "LandPattern",
+    "Pad",
+    "Part",
+    "PartError",
+    "PinKind",
+    "pattern_of",
+]

@@ -4,7 +4,9 @@ from typing import Literal
 
 from loquet.core.frozen import Frozen
 
-PinKind = Literal["port", "supply", "ground", "regulator", "reset", "boot", "dedicated", "unused", "unknown"]
+PinKind = Literal[
+    "port", "supply", "ground", "regulator", "reset", "boot", "dedicated", "unused", "unknown"
+]
 
 
 class AlternateFunction(Frozen):

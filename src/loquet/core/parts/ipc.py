@@ -46,12 +46,21 @@ class Land:
         return (self.z + self.g) / 4
 
 
-def land(span: tuple[float, float], terminal: tuple[float, float], width: tuple[float, float], goals: Fillets) -> Land:
+def land(
+    span: tuple[float, float],
+    terminal: tuple[float, float],
+    width: tuple[float, float],
+    goals: Fillets,
+) -> Land:
     """Zmax, Gmin and Xmax from limits (min, max) in mm of lead span, terminal length and width.
 
     Source: IPC-7351B section 3.1.5; S is narrowed to its root-mean-square tolerance as the standard describes.
     """
-    span_tolerance, terminal_tolerance, width_tolerance = span[1] - span[0], terminal[1] - terminal[0], width[1] - width[0]
+    span_tolerance, terminal_tolerance, width_tolerance = (
+        span[1] - span[0],
+        terminal[1] - terminal[0],
+        width[1] - width[0],
+    )
     inner_max, inner_min = span[1] - 2 * terminal[0], span[0] - 2 * terminal[1]
     inner_tolerance = sqrt(span_tolerance**2 + 2 * terminal_tolerance**2)
     inner_max -= (inner_max - inner_min - inner_tolerance) / 2

@@ -115,5 +115,7 @@ class Part(Frozen):
         if isinstance(self.body, TwoEnds):
             body = self.body
             length, width = sum(body.length_mm) / 2, sum(body.width_mm) / 2
-            return f"inch {body.inch_code} / metric {body.metric_code} ({length:.1f} x {width:.2f} mm)"
+            return (
+                f"inch {body.inch_code} / metric {body.metric_code} ({length:.1f} x {width:.2f} mm)"
+            )
         return self.body.name if isinstance(self.body, Drawn) else self.body.prefix

@@ -1,7 +1,15 @@
 """From a part's body to its land pattern, one function a body family."""
 
 from loquet.core.geometry import Bar, Box, Round, Shape
-from loquet.core.parts.ipc import CHIP_LARGE, CHIP_SMALL, GULL_COARSE, GULL_FINE, NO_LEAD, Land, land
+from loquet.core.parts.ipc import (
+    CHIP_LARGE,
+    CHIP_SMALL,
+    GULL_COARSE,
+    GULL_FINE,
+    NO_LEAD,
+    Land,
+    land,
+)
 from loquet.core.parts.land import LandPattern, Pad
 from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, TwoEnds
 from loquet.core.quantities.lengths import MM, nm_from_mm
@@ -41,7 +49,12 @@ def two_ends(body: TwoEnds) -> LandPattern:
     pads = land(body.length_mm, body.terminal_mm, body.width_mm, goals)
     x, w, h = on_grid(pads.middle), even(pads.length), even(pads.x)
     body_w, body_h = middle(body.length_mm), middle(body.width_mm)
-    yard = Box(0, 0, 2 * x + w + 2 * nm_from_mm(goals.courtyard), max(h, nm_from_mm(body_h)) + 2 * nm_from_mm(goals.courtyard))
+    yard = Box(
+        0,
+        0,
+        2 * x + w + 2 * nm_from_mm(goals.courtyard),
+        max(h, nm_from_mm(body_h)) + 2 * nm_from_mm(goals.courtyard),
+    )
     return LandPattern(
         name=body.prefix,
         pads=(Pad("1", Box(-x, 0, w, h)), Pad("2", Box(x, 0, w, h))),
@@ -55,7 +68,9 @@ def gull_wings(body: GullWings) -> LandPattern:
     goals = GULL_COARSE if body.pitch_mm > 0.625 else GULL_FINE
     pads = land(body.span_mm, body.foot_mm, body.lead_mm, goals)
     if body.positions:
-        placed = tuple(side_pad(number, position, body, pads) for number, position in body.positions)
+        placed = tuple(
+            side_pad(number, position, body, pads) for number, position in body.positions
+        )
     else:
         placed = ring(body.pins, body.sides, body.pitch_mm, pads)
     return enclosed(body.prefix, placed, body.body_mm, goals.courtyard, mark=body.pins > 3)
@@ -68,7 +83,14 @@ def no_leads(body: NoLeads) -> LandPattern:
     exposed, number = even(body.exposed_mm), str(body.pins + 1)
     step = (exposed // 3 // GRID_NM) * GRID_NM
     thermal = tuple(
-        Pad(number, Round(column * step, row * step, THERMAL_PAD_NM), THERMAL_HOLE_NM, False, column * step, row * step)
+        Pad(
+            number,
+            Round(column * step, row * step, THERMAL_PAD_NM),
+            THERMAL_HOLE_NM,
+            False,
+            column * step,
+            row * step,
+        )
         for row in (-1, 0, 1)
         for column in (-1, 0, 1)
     )
@@ -101,7 +123,10 @@ def side_pad(number: str, position: int, body: GullWings, pads: Land) -> Pad:
     """
     offsets = {1: 0, 2: nm_from_mm(body.pitch_mm), 3: -nm_from_mm(body.pitch_mm)}
     side = 1 if position > 0 else -1
-    return Pad(number, Box(side * on_grid(pads.middle), offsets[abs(position)], even(pads.length), even(pads.x)))
+    return Pad(
+        number,
+        Box(side * on_grid(pads.middle), offsets[abs(position)], even(pads.length), even(pads.x)),
+    )
 
 
 def drawn(body: Drawn) -> LandPattern:
@@ -110,9 +135,13 @@ def drawn(body: Drawn) -> LandPattern:
     for pad in body.pads:
         x, y, w, h = (nm_from_mm(value) for value in (pad.x_mm, pad.y_mm, pad.w_mm, pad.h_mm))
         shape: Shape = Round(x, y, w) if pad.round else Box(x, y, w, h)
-        pads.append(Pad(pad.number, shape, nm_from_mm(pad.drill_mm), pad.paste and not pad.drill_mm, x, y))
+        pads.append(
+            Pad(pad.number, shape, nm_from_mm(pad.drill_mm), pad.paste and not pad.drill_mm, x, y)
+        )
     holes = tuple(Round(nm_from_mm(x), nm_from_mm(y), nm_from_mm(d)) for x, y, d in body.pegs_mm)
-    return enclosed(body.name, tuple(pads), body.body_mm, 0.25, body.first_pin_mark, holes, body.body_middle_mm)
+    return enclosed(
+        body.name, tuple(pads), body.body_mm, 0.25, body.first_pin_mark, holes, body.body_middle_mm
+    )
 
 
 def enclosed(
@@ -125,7 +154,12 @@ def enclosed(
     middle_mm: tuple[float, float] = (0.0, 0.0),
 ) -> LandPattern:
     """The pattern with its courtyard around pads, pegs and body, and its legend strokes."""
-    body = Box(nm_from_mm(middle_mm[0]), nm_from_mm(middle_mm[1]), nm_from_mm(body_mm[0]), nm_from_mm(body_mm[1]))
+    body = Box(
+        nm_from_mm(middle_mm[0]),
+        nm_from_mm(middle_mm[1]),
+        nm_from_mm(body_mm[0]),
+        nm_from_mm(body_mm[1]),
+    )
     boxes = [extent(pad.shape) for pad in pads] + [extent(hole) for hole in holes] + [extent(body)]
     excess = nm_from_mm(excess_mm)
     left, bottom = min(b[0] for b in boxes) - excess, min(b[1] for b in boxes) - excess
@@ -134,12 +168,25 @@ def enclosed(
     spot = None
     if isinstance(first, Box | Round):
         spot = (first.x, first.y)
-    return LandPattern(name, pads, Box((left + right) // 2, (bottom + top) // 2, right - left, top - bottom), body, holes, outline(body), spot)
+    return LandPattern(
+        name,
+        pads,
+        Box((left + right) // 2, (bottom + top) // 2, right - left, top - bottom),
+        body,
+        holes,
+        outline(body),
+        spot,
+    )
 
 
 def outline(body: Box) -> tuple[Bar, ...]:
     """The body's rectangle as legend strokes of 0.15 mm; the board cuts away what would lie on pads."""
-    left, right, bottom, top = body.x - body.w // 2, body.x + body.w // 2, body.y - body.h // 2, body.y + body.h // 2
+    left, right, bottom, top = (
+        body.x - body.w // 2,
+        body.x + body.w // 2,
+        body.y - body.h // 2,
+        body.y + body.h // 2,
+    )
     corners = ((left, bottom), (right, bottom), (right, top), (left, top))
     return tuple(Bar(*corners[i], *corners[(i + 1) % 4], 150_000) for i in range(4))
 
@@ -148,9 +195,19 @@ def extent(shape: Shape) -> tuple[int, int, int, int]:
     """Left, bottom, right and top of a shape in nm."""
     match shape:
         case Round():
-            return shape.x - shape.d // 2, shape.y - shape.d // 2, shape.x + shape.d // 2, shape.y + shape.d // 2
+            return (
+                shape.x - shape.d // 2,
+                shape.y - shape.d // 2,
+                shape.x + shape.d // 2,
+                shape.y + shape.d // 2,
+            )
         case Box():
-            return shape.x - shape.w // 2, shape.y - shape.h // 2, shape.x + shape.w // 2, shape.y + shape.h // 2
+            return (
+                shape.x - shape.w // 2,
+                shape.y - shape.h // 2,
+                shape.x + shape.w // 2,
+                shape.y + shape.h // 2,
+            )
         case Bar():
             half = shape.w // 2
             return (

@@ -4,7 +4,11 @@ from typing import Literal
 
 from loquet.core.frozen import Frozen
 
-HEADERS = {"two-wire": "header-4-way", "one-way serial": "header-8-way", "parallel colour": "header-16-way"}
+HEADERS = {
+    "two-wire": "header-4-way",
+    "one-way serial": "header-8-way",
+    "parallel colour": "header-16-way",
+}
 
 
 class ScreenModule(Frozen):

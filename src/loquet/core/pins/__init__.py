@@ -4,4 +4,14 @@ from loquet.core.pins.model import Assignment, Need, PinPlan
 from loquet.core.pins.problem import Infeasible, PinProblem, Solved, Stopped, places_of
 from loquet.core.pins.solving import solve
 
-__all__ = ["Assignment", "Infeasible", "Need", "PinPlan", "PinProblem", "Solved", "Stopped", "places_of", "solve"]
+__all__ = [
+    "Assignment",
+    "Infeasible",
+    "Need",
+    "PinPlan",
+    "PinProblem",
+    "Solved",
+    "Stopped",
+    "places_of",
+    "solve",
+]

@@ -7,10 +7,17 @@ from loquet.core.parts.screen import ScreenModule
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.shown import show_si
 
-BUS_MANUAL = Source(kind="standard", text="UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)")
+BUS_MANUAL = Source(
+    kind="standard",
+    text="UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)",
+)
 RISE_S = {100: 1000e-9, 400: 300e-9}
 LOW_LEVEL_V, SINK_A, BUS_LIMIT_PF = 0.4, 3e-3, 400.0
-CHIP_PIN_PF, TRACK_PF, SPARE_PORT_PF = 10.0, 8.0, 50.0  # UM10204: 10 pF at most a pin; 80 mm at 0.1 pF/mm and half a metre of cable: from memory
+CHIP_PIN_PF, TRACK_PF, SPARE_PORT_PF = (
+    10.0,
+    8.0,
+    50.0,
+)  # UM10204: 10 pF at most a pin; 80 mm at 0.1 pF/mm and half a metre of cable: from memory
 TWO_WIRE_BLOCK, COMMAND_BYTES = 16, 8
 SERIAL_SHARE, PARALLEL_SHARE = 1.0, 0.9
 PIXEL_KHZ = 6_000
@@ -32,7 +39,9 @@ def two_wire_frame_hz(width_px: int, height_px: int, bits: int, bus_khz: int) ->
     return bus_khz * 1000 / (9 * (data + 2 * blocks + COMMAND_BYTES + 2) + 2 * (blocks + 1))
 
 
-def serial_frame_hz(width_px: int, height_px: int, bits: int, mhz: float, share: float = SERIAL_SHARE) -> float:
+def serial_frame_hz(
+    width_px: int, height_px: int, bits: int, mhz: float, share: float = SERIAL_SHARE
+) -> float:
     """Frames a second over a serial bus: clock / (w h bits) times the share of the time in which data flow."""
     return mhz * 1e6 / (width_px * height_px * bits) * share
 
@@ -50,18 +59,40 @@ def frame_rate(screen: Screen, module: ScreenModule) -> Working:
             rate, bus = two_wire_frame_hz(w, h, bits, screen.bus_khz), f"{screen.bus_khz} kHz"
             formula = "f / (9 (bytes + 2 a block of 16 + commands) + start and stop)"
         case "one-way serial":
-            rate, bus, formula = serial_frame_hz(w, h, bits, screen.serial_mhz), f"{screen.serial_mhz:g} MHz", "f / (w h bits)"
+            rate, bus, formula = (
+                serial_frame_hz(w, h, bits, screen.serial_mhz),
+                f"{screen.serial_mhz:g} MHz",
+                "f / (w h bits)",
+            )
         case "parallel colour":
-            rate, bus, formula = parallel_frame_hz(w, h), f"{PIXEL_KHZ / 1000:g} MHz", "f / (w h) x 0.9 for the syncs"
+            rate, bus, formula = (
+                parallel_frame_hz(w, h),
+                f"{PIXEL_KHZ / 1000:g} MHz",
+                "f / (w h) x 0.9 for the syncs",
+            )
     return Working(
-        id="screen.rate", title="Frames a second", value=rate, unit="Hz", shown=f"{rate:.1f} Hz", formula=formula,
+        id="screen.rate",
+        title="Frames a second",
+        value=rate,
+        unit="Hz",
+        shown=f"{rate:.1f} Hz",
+        formula=formula,
         inputs=(
             WorkingInput(name="f", value=bus, origin="brief"),
-            WorkingInput(name="pixels", value=f"{w} x {h} x {bits} bits", origin=module.evidence_text),
-            WorkingInput(name="wanted", value=f"{screen.wanted_rate_hz:g} Hz" if screen.wanted_rate_hz else "not said", origin="brief"),
+            WorkingInput(
+                name="pixels", value=f"{w} x {h} x {bits} bits", origin=module.evidence_text
+            ),
+            WorkingInput(
+                name="wanted",
+                value=f"{screen.wanted_rate_hz:g} Hz" if screen.wanted_rate_hz else "not said",
+                origin="brief",
+            ),
         ),
-        source=Source(kind="computed", text="bits on the wire; block of 16 bytes and command bytes are common practice"),
-    )  # fmt: skip
+        source=Source(
+            kind="computed",
+            text="bits on the wire; block of 16 bytes and command bytes are common practice",
+        ),
+    )
 
 
 def legible_text(module: ScreenModule) -> tuple[int, int, float]:
@@ -71,31 +102,55 @@ def legible_text(module: ScreenModule) -> tuple[int, int, float]:
     """
     pixel_mm = module.active_mm[1] / module.height_px
     times = max(1, -(-LEGIBLE_MM // (FONT_ROWS * pixel_mm)))
-    return int(module.height_px // (FONT_ROWS * times)), int(module.width_px // (FONT_COLUMNS * times)), FONT_ROWS * times * pixel_mm
+    return (
+        int(module.height_px // (FONT_ROWS * times)),
+        int(module.width_px // (FONT_COLUMNS * times)),
+        FONT_ROWS * times * pixel_mm,
+    )
 
 
 def text_working(screen: Screen, module: ScreenModule) -> Working:
     """What text the screen can show."""
     rows, columns, high = legible_text(module)
     return Working(
-        id="screen.text", title="Legible text", value=rows, unit="", shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
+        id="screen.text",
+        title="Legible text",
+        value=rows,
+        unit="",
+        shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
         formula="pixels / (6 x 8 a character, grown until it is 1.8 mm high)",
         inputs=(
-            WorkingInput(name="lit area", value=f"{module.active_mm[0]:g} x {module.active_mm[1]:g}", unit="mm", origin=module.evidence_text),
-            WorkingInput(name="wanted", value=f"{screen.wanted_rows or 'any'} rows of {screen.wanted_columns or 'any'}", origin="brief"),
+            WorkingInput(
+                name="lit area",
+                value=f"{module.active_mm[0]:g} x {module.active_mm[1]:g}",
+                unit="mm",
+                origin=module.evidence_text,
+            ),
+            WorkingInput(
+                name="wanted",
+                value=f"{screen.wanted_rows or 'any'} rows of {screen.wanted_columns or 'any'}",
+                origin="brief",
+            ),
         ),
         source=Source(kind="common practice", text="1.8 mm characters at arm's length; no source"),
-    )  # fmt: skip
+    )
 
 
 def bus_load_pf(brief: Brief, module: ScreenModule | None, extra_pf: float = 0.0) -> float:
     """Capacitance of the two-wire bus: the chip's pin, every device on it, what a spare port may bring, and the track."""
-    load = CHIP_PIN_PF + TRACK_PF + extra_pf + sum(s.bus_pf for s in brief.sensors if s.reading == "two-wire")
+    load = (
+        CHIP_PIN_PF
+        + TRACK_PF
+        + extra_pf
+        + sum(s.bus_pf for s in brief.sensors if s.reading == "two-wire")
+    )
     load += SPARE_PORT_PF * sum(link.kind == "spare-port" for link in brief.links)
     return load + (module.bus_pf if module and module.bus == "two-wire" else 0.0)
 
 
-def bus_workings(brief: Brief, module: ScreenModule | None, extra_pf: float, supply_v: float = 3.3) -> tuple[Working, ...]:
+def bus_workings(
+    brief: Brief, module: ScreenModule | None, extra_pf: float, supply_v: float = 3.3
+) -> tuple[Working, ...]:
     """Load of the two-wire bus and the range of its pull-ups."""
     khz = brief.screen.bus_khz if brief.screen and brief.screen.bus == "two-wire" else 400
     load = bus_load_pf(brief, module, extra_pf)
@@ -108,18 +163,32 @@ def bus_workings(brief: Brief, module: ScreenModule | None, extra_pf: float, sup
             unit="pF",
             origin=f"chip {CHIP_PIN_PF:g}, track {TRACK_PF:g}, devices and spare ports ({SPARE_PORT_PF:g} each) of the brief",
         ),
-        WorkingInput(name="tr", value=f"{RISE_S[khz] * 1e9:.0f}", unit="ns", origin=f"UM10204 at {khz} kHz"),
+        WorkingInput(
+            name="tr", value=f"{RISE_S[khz] * 1e9:.0f}", unit="ns", origin=f"UM10204 at {khz} kHz"
+        ),
     )
     return (
         Working(
-            id="bus.load", title="Load of the two-wire bus", value=load, unit="pF", shown=f"{load:.0f} of {BUS_LIMIT_PF:.0f} pF",
-            formula="chip pin + track + each device", inputs=inputs, source=BUS_MANUAL,
+            id="bus.load",
+            title="Load of the two-wire bus",
+            value=load,
+            unit="pF",
+            shown=f"{load:.0f} of {BUS_LIMIT_PF:.0f} pF",
+            formula="chip pin + track + each device",
+            inputs=inputs,
+            source=BUS_MANUAL,
         ),
         Working(
-            id="bus.pull_ups", title="Range of the pull-ups", value=greatest, unit="Ω", shown=f"{show_si(least, 'Ω')} to {show_si(greatest, 'Ω')}",
-            formula="(VDD - 0.4 V)/3 mA to tr/(0.8473 Cb)", inputs=inputs, source=BUS_MANUAL,
+            id="bus.pull_ups",
+            title="Range of the pull-ups",
+            value=greatest,
+            unit="Ω",
+            shown=f"{show_si(least, 'Ω')} to {show_si(greatest, 'Ω')}",
+            formula="(VDD - 0.4 V)/3 mA to tr/(0.8473 Cb)",
+            inputs=inputs,
+            source=BUS_MANUAL,
         ),
-    )  # fmt: skip
+    )
 
 
 def codes_used(span_v: float, reference_v: float, bits: int) -> tuple[float, float]:
@@ -132,18 +201,40 @@ def divider_ratio(supply_v: float, reference_v: float) -> float:
     return min(1.0, reference_v / supply_v)
 
 
-def axis_working(name: str, title: str, span_share: float, supply_v: float, reference_v: float, bits: int = 12) -> Working:
+def axis_working(
+    name: str, title: str, span_share: float, supply_v: float, reference_v: float, bits: int = 12
+) -> Working:
     """What an analogue axis uses of the converter, with a divider where its supply is above the reference."""
     ratio = divider_ratio(supply_v, reference_v)
     span = span_share * supply_v * ratio
     codes, lost = codes_used(span, reference_v, bits)
-    divider = f"; divider 1 : {1 / ratio:.2f} from {supply_v:g} V to {reference_v:g} V" if ratio < 1 else ""
+    divider = (
+        f"; divider 1 : {1 / ratio:.2f} from {supply_v:g} V to {reference_v:g} V"
+        if ratio < 1
+        else ""
+    )
     return Working(
-        id=f"axis.{name}", title=f"Codes used by {title}", value=codes, unit="", shown=f"{codes:.0f} of {2**bits} ({lost:.2f} bits lost)",
+        id=f"axis.{name}",
+        title=f"Codes used by {title}",
+        value=codes,
+        unit="",
+        shown=f"{codes:.0f} of {2**bits} ({lost:.2f} bits lost)",
         formula=f"span / reference x 2^{bits}{divider}",
         inputs=(
-            WorkingInput(name="span", value=f"{span:.2f}", unit="V", origin=f"{span_share:.0%} of {supply_v:g} V by the part's drawing"),
-            WorkingInput(name="reference", value=f"{reference_v:g}", unit="V", origin="the rail; assumed at this stage"),
+            WorkingInput(
+                name="span",
+                value=f"{span:.2f}",
+                unit="V",
+                origin=f"{span_share:.0%} of {supply_v:g} V by the part's drawing",
+            ),
+            WorkingInput(
+                name="reference",
+                value=f"{reference_v:g}",
+                unit="V",
+                origin="the rail; assumed at this stage",
+            ),
         ),
-        source=Source(kind="computed", text="codes = span/reference x 2^n; bits lost = log2(reference/span)"),
-    )  # fmt: skip
+        source=Source(
+            kind="computed", text="codes = span/reference x 2^n; bits lost = log2(reference/span)"
+        ),
+    )

@@ -24,7 +24,12 @@ def faults_of(problem: PinProblem, picks: dict[str, Option]) -> list[str]:
     missing = [f"{need.signal} has no pin" for need in problem.needs if need.signal not in picks]
     if missing:
         return missing
-    return [*option_faults(problem, picks), *sharing_faults(problem, picks), *bus_faults(problem, picks), *timer_faults(problem, picks)]
+    return [
+        *option_faults(problem, picks),
+        *sharing_faults(problem, picks),
+        *bus_faults(problem, picks),
+        *timer_faults(problem, picks),
+    ]
 
 
 def option_faults(problem: PinProblem, picks: dict[str, Option]) -> list[str]:
@@ -34,7 +39,9 @@ def option_faults(problem: PinProblem, picks: dict[str, Option]) -> list[str]:
         option, locked = picks[need.signal], problem.locks.get(need.signal)
         if option not in options_of(need, problem.chip, locked):
             faults.append(
-                f"{need.signal} is locked to pin {locked}" if locked and locked != option.pin else f"{need.signal} cannot be on pin {option.pin}"
+                f"{need.signal} is locked to pin {locked}"
+                if locked and locked != option.pin
+                else f"{need.signal} cannot be on pin {option.pin}"
             )
     return faults
 
@@ -46,11 +53,17 @@ def sharing_faults(problem: PinProblem, picks: dict[str, Option]) -> list[str]:
     for need in problem.needs:
         option = picks[need.signal]
         locked_on_debug = shares_debug(need, option)
-        if option.pin in users and not locked_on_debug and not users[option.pin].startswith("(locked)"):
+        if (
+            option.pin in users
+            and not locked_on_debug
+            and not users[option.pin].startswith("(locked)")
+        ):
             faults.append(f"{need.signal} and {users[option.pin]} share pin {option.pin}")
         users[option.pin] = f"(locked) {need.signal}" if locked_on_debug else need.signal
     channels = Counter(picks[n.signal].channel for n in problem.needs if picks[n.signal].channel)
-    return faults + [f"{count} signals share {channel}" for channel, count in channels.items() if count > 1]
+    return faults + [
+        f"{count} signals share {channel}" for channel, count in channels.items() if count > 1
+    ]
 
 
 def bus_faults(problem: PinProblem, picks: dict[str, Option]) -> list[str]:

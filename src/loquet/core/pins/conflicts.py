@@ -10,9 +10,16 @@ from loquet.core.pins.problem import Infeasible, PinProblem
 Options = dict[str, tuple[Option, ...]]
 PLAIN = "plain pin"
 WORDS: dict[str, str] = {
-    "input": PLAIN, "output": PLAIN, "high drive": PLAIN, "interrupt": PLAIN, "analogue": "analogue channel", "timer": "timer output",
-    "touch": "touch channel", "wake-up": "wake-up pin", "converter output": "converter output",
-}  # fmt: skip
+    "input": PLAIN,
+    "output": PLAIN,
+    "high drive": PLAIN,
+    "interrupt": PLAIN,
+    "analogue": "analogue channel",
+    "timer": "timer output",
+    "touch": "touch channel",
+    "wake-up": "wake-up pin",
+    "converter output": "converter output",
+}
 
 
 def refuse_early(problem: PinProblem, options: Options) -> Infeasible | None:
@@ -22,8 +29,15 @@ def refuse_early(problem: PinProblem, options: Options) -> Infeasible | None:
             return no_pin(problem, need)
     taken: dict[str, str] = {}
     for signal, pin in problem.locks.items():
-        if any(n.signal == signal for n in problem.needs) and taken.setdefault(pin, signal) != signal:
-            return Infeasible(f"Two signals are locked to pin {pin}.", "Release one of the locks.", (taken[pin], signal))
+        if (
+            any(n.signal == signal for n in problem.needs)
+            and taken.setdefault(pin, signal) != signal
+        ):
+            return Infeasible(
+                f"Two signals are locked to pin {pin}.",
+                "Release one of the locks.",
+                (taken[pin], signal),
+            )
     return None
 
 
@@ -32,17 +46,30 @@ def no_pin(problem: PinProblem, need: Need) -> Infeasible:
     locked = problem.locks.get(need.signal)
     if locked:
         return Infeasible(
-            f"The {need.title} is locked to pin {locked}, which cannot carry it on {problem.chip.name}.", "Release the lock.", (need.signal,)
+            f"The {need.title} is locked to pin {locked}, which cannot carry it on {problem.chip.name}.",
+            "Release the lock.",
+            (need.signal,),
         )
     return Infeasible(
-        f"{problem.chip.name} has no pin for the {need.title} ({WORDS.get(need.kind, need.kind)}).", "Choose another chip.", (need.signal,)
+        f"{problem.chip.name} has no pin for the {need.title} ({WORDS.get(need.kind, need.kind)}).",
+        "Choose another chip.",
+        (need.signal,),
     )
 
 
 def crowd_of(needs: tuple[Need, ...], options: Options) -> tuple[Need, ...]:
     """Needs that are one more than all the pins, or all the channels, that could carry them (Hall's condition), or none."""
-    by_pin = {n.signal: tuple(dict.fromkeys((f"shared {o.pin}" if shares_debug(n, o) else o.pin) for o in options[n.signal])) for n in needs}
-    by_channel = {n.signal: tuple(dict.fromkeys(o.channel for o in options[n.signal])) for n in needs}
+    by_pin = {
+        n.signal: tuple(
+            dict.fromkeys(
+                (f"shared {o.pin}" if shares_debug(n, o) else o.pin) for o in options[n.signal]
+            )
+        )
+        for n in needs
+    }
+    by_channel = {
+        n.signal: tuple(dict.fromkeys(o.channel for o in options[n.signal])) for n in needs
+    }
     channelled = tuple(n for n in needs if all(by_channel[n.signal]))
     return crowded(needs, by_pin) or crowded(channelled, by_channel)
 
@@ -58,7 +85,9 @@ def crowded(needs: tuple[Need, ...], able: dict[str, tuple[str, ...]]) -> tuple[
     return ()
 
 
-def augment(signal: str, able: dict[str, tuple[str, ...]], taken: dict[str, str], seen: set[str]) -> bool:
+def augment(
+    signal: str, able: dict[str, tuple[str, ...]], taken: dict[str, str], seen: set[str]
+) -> bool:
     """Give a signal a place, moving others along where that helps; `seen` gathers the places that were tried."""
     for place in able[signal]:
         if place in seen:
@@ -91,14 +120,28 @@ def in_words(problem: PinProblem, needs: tuple[Need, ...], options: Options) -> 
     """The set in a sentence: counted by kind where it is long, named where it is short."""
     signals = tuple(n.signal for n in needs)
     locked = [n.title for n in needs if n.signal in problem.locks]
-    way = f"Release the lock of the {locked[0]}." if locked else "Take one of the ways out, or choose another chip."
+    way = (
+        f"Release the lock of the {locked[0]}."
+        if locked
+        else "Take one of the ways out, or choose another chip."
+    )
     if len(needs) <= 5:
-        return Infeasible(f"On {problem.chip.name} these cannot stand together: {', '.join(n.title for n in needs)}.", way, signals)
+        return Infeasible(
+            f"On {problem.chip.name} these cannot stand together: {', '.join(n.title for n in needs)}.",
+            way,
+            signals,
+        )
     counts = Counter(WORDS.get(n.kind, n.kind) for n in needs)
-    kinds = ", ".join(f"{count} {word}{'s' if count > 1 else ''}" for word, count in counts.most_common())
+    kinds = ", ".join(
+        f"{count} {word}{'s' if count > 1 else ''}" for word, count in counts.most_common()
+    )
     pins = {o.pin for n in needs for o in options[n.signal]}
     if len(pins) < len(needs):
         why = f"{len(needs)} signals ({kinds}) are needed on {len(pins)} pins of {problem.chip.name} that could carry them."
         keys = sum(n.signal.startswith(("button:", "pad:")) for n in needs)
         return Infeasible(f"{why} {keys} of them are keys." if keys else why, way, signals)
-    return Infeasible(f"On {problem.chip.name} these {len(needs)} signals ({kinds}) cannot stand together.", way, signals)
+    return Infeasible(
+        f"On {problem.chip.name} these {len(needs)} signals ({kinds}) cannot stand together.",
+        way,
+        signals,
+    )

@@ -35,7 +35,9 @@ def read_as_pressed(wiring: KeyWiring, pressed: Iterable[str]) -> frozenset[str]
     return frozenset(seen)
 
 
-def columns_low(row: int, held: list[str], cells: dict[str, tuple[int, int]], wiring: KeyWiring) -> set[int]:
+def columns_low(
+    row: int, held: list[str], cells: dict[str, tuple[int, int]], wiring: KeyWiring
+) -> set[int]:
     """Columns from which a way leads to the driven row, spread backwards from that row."""
     low_rows, low_columns = {row}, set[int]()
     changed = True
@@ -67,7 +69,9 @@ def ghosts(wiring: KeyWiring, together: Together, most_steps: int = MOST_STEPS) 
     at = {cell: key for key, cell in cells.items()}
     found: list[Ghost] = []
 
-    def grow(path: tuple[str, ...], start: int, columns: frozenset[int], rows: frozenset[int]) -> None:
+    def grow(
+        path: tuple[str, ...], start: int, columns: frozenset[int], rows: frozenset[int]
+    ) -> None:
         row = cells[path[-1]][0]
         key = at.get((row, start))
         if len(path) >= 3 and key is not None and key not in path:
@@ -77,10 +81,19 @@ def ghosts(wiring: KeyWiring, together: Together, most_steps: int = MOST_STEPS) 
             return
         for back in by_row[row]:
             column = cells[back][1]
-            if back in path or back in wiring.diodes or column in columns or not together(frozenset((*path, back))):
+            if (
+                back in path
+                or back in wiring.diodes
+                or column in columns
+                or not together(frozenset((*path, back)))
+            ):
                 continue
             for onward in by_column[column]:
-                if onward in path or cells[onward][0] in rows or not together(frozenset((*path, back, onward))):
+                if (
+                    onward in path
+                    or cells[onward][0] in rows
+                    or not together(frozenset((*path, back, onward)))
+                ):
                     continue
                 grow((*path, back, onward), start, columns | {column}, rows | {cells[onward][0]})
 

@@ -7,11 +7,34 @@ from loquet.core.frozen import Frozen
 from loquet.core.provenance import Working
 
 NeedKind = Literal[
-    "input", "output", "high drive", "analogue", "timer", "converter output", "touch", "wake-up", "interrupt",
-    "two-wire clock", "two-wire data", "serial clock", "serial out", "serial in", "port transmit", "port receive",
-    "sound clock", "sound word", "sound data", "usb minus", "usb plus", "debug data", "debug clock",
-    "crystal in", "crystal out", "slow crystal in", "slow crystal out",
-]  # fmt: skip
+    "input",
+    "output",
+    "high drive",
+    "analogue",
+    "timer",
+    "converter output",
+    "touch",
+    "wake-up",
+    "interrupt",
+    "two-wire clock",
+    "two-wire data",
+    "serial clock",
+    "serial out",
+    "serial in",
+    "port transmit",
+    "port receive",
+    "sound clock",
+    "sound word",
+    "sound data",
+    "usb minus",
+    "usb plus",
+    "debug data",
+    "debug clock",
+    "crystal in",
+    "crystal out",
+    "slow crystal in",
+    "slow crystal out",
+]
 PLAIN_KINDS: tuple[NeedKind, ...] = ("input", "output", "high drive", "interrupt")
 
 

@@ -66,8 +66,24 @@ def needs_with(brief: Brief, wiring: KeyWiring) -> tuple[Need, ...]:
     found += [n for s in brief.sensors for n in sensor_needs(s)]
     found += power_and_clock_needs(brief)
     if brief.role != "host-key-reader":
-        found.append(Need("debug:data", "debug data", "DEBUG_DATA", "programming data", way(seats["port"], 5, 3)))
-        found.append(Need("debug:clock", "debug clock", "DEBUG_CLOCK", "programming clock", way(seats["port"], 5, 1)))
+        found.append(
+            Need(
+                "debug:data",
+                "debug data",
+                "DEBUG_DATA",
+                "programming data",
+                way(seats["port"], 5, 3),
+            )
+        )
+        found.append(
+            Need(
+                "debug:clock",
+                "debug clock",
+                "DEBUG_CLOCK",
+                "programming clock",
+                way(seats["port"], 5, 1),
+            )
+        )
     return tuple(found)
 
 
@@ -77,12 +93,32 @@ def key_needs(brief: Brief, wiring: KeyWiring, keys: dict[str, Key]) -> list[Nee
     match wiring.scheme:
         case "diode matrix" | "bare matrix" | "mixed" if wiring.cells:
             for row in range(wiring.rows):
-                found.append(line_need("row", row, "output", (keys[k] for k, r, _ in wiring.cells if r == row)))
+                found.append(
+                    line_need(
+                        "row", row, "output", (keys[k] for k, r, _ in wiring.cells if r == row)
+                    )
+                )
             for column in range(wiring.columns):
-                found.append(line_need("column", column, "input", (keys[k] for k, _, c in wiring.cells if c == column), reads=True))
+                found.append(
+                    line_need(
+                        "column",
+                        column,
+                        "input",
+                        (keys[k] for k, _, c in wiring.cells if c == column),
+                        reads=True,
+                    )
+                )
         case "charlieplexed":
             for line in range(wiring.rows if wiring.cells else 0):
-                found.append(line_need("line", line, "input", (keys[k] for k, r, c in wiring.cells if line in (r, c)), reads=True))
+                found.append(
+                    line_need(
+                        "line",
+                        line,
+                        "input",
+                        (keys[k] for k, r, c in wiring.cells if line in (r, c)),
+                        reads=True,
+                    )
+                )
         case "shift register" if wiring.listed:
             centre = middle(keys[k] for k in wiring.listed)
             found += [
@@ -93,11 +129,25 @@ def key_needs(brief: Brief, wiring: KeyWiring, keys: dict[str, Key]) -> list[Nee
         case "resistor ladder" if wiring.listed:
             centre = middle(keys[k] for k in wiring.listed)
             found += [
-                Need(f"keys:ladder {i + 1}", "analogue", f"KEYS_LADDER_{i + 1}", f"key ladder {i + 1}", centre)
+                Need(
+                    f"keys:ladder {i + 1}",
+                    "analogue",
+                    f"KEYS_LADDER_{i + 1}",
+                    f"key ladder {i + 1}",
+                    centre,
+                )
                 for i in range(ladders_for(len(wiring.listed)))
             ]
         case "expander 8" | "expander 16" if wiring.listed:
-            found.append(Need("keys:changed", "interrupt", "KEYS_CHANGED", "key expander interrupt", middle(keys[k] for k in wiring.listed)))
+            found.append(
+                Need(
+                    "keys:changed",
+                    "interrupt",
+                    "KEYS_CHANGED",
+                    "key expander interrupt",
+                    middle(keys[k] for k in wiring.listed),
+                )
+            )
     return found
 
 
@@ -128,7 +178,10 @@ def middle(keys: Iterable[Key]) -> Place | None:
 
 def axes_of(brief: Brief) -> int:
     """How many analogue axes the controls have, whoever reads them."""
-    return sum(n.kind == "analogue" for n in control_needs(brief.model_copy(update={"analogue_by": "chip"}), {}))
+    return sum(
+        n.kind == "analogue"
+        for n in control_needs(brief.model_copy(update={"analogue_by": "chip"}), {})
+    )
 
 
 def control_needs(brief: Brief, seats: dict[str, Seat]) -> list[Need]:
@@ -141,14 +194,51 @@ def control_needs(brief: Brief, seats: dict[str, Seat]) -> list[Need]:
         match control:
             case Stick():
                 level = FIVE_VOLT if control.supply == "5 V" else None
-                axes += [Need(f"{role}:{a}", "analogue", net_of(f"{role}:{a}"), f"{control.name} {a}", place, level_v=level) for a in ("x", "y")]
+                axes += [
+                    Need(
+                        f"{role}:{a}",
+                        "analogue",
+                        net_of(f"{role}:{a}"),
+                        f"{control.name} {a}",
+                        place,
+                        level_v=level,
+                    )
+                    for a in ("x", "y")
+                ]
             case Trigger():
                 level = FIVE_VOLT if control.supply == "5 V" else None
-                axes.append(Need(f"{role}:pull", "analogue", net_of(f"{role}:pull"), f"{control.name} pull", place, level_v=level))
+                axes.append(
+                    Need(
+                        f"{role}:pull",
+                        "analogue",
+                        net_of(f"{role}:pull"),
+                        f"{control.name} pull",
+                        place,
+                        level_v=level,
+                    )
+                )
             case Potentiometer():
-                axes.append(Need(f"{role}:level", "analogue", net_of(f"{role}:level"), f"{control.name} level", place))
+                axes.append(
+                    Need(
+                        f"{role}:level",
+                        "analogue",
+                        net_of(f"{role}:level"),
+                        f"{control.name} level",
+                        place,
+                    )
+                )
             case Encoder():
-                found += [Need(f"{role}:{s}", "input", net_of(f"{role}:{s}"), f"{control.name} {s}", place, reads=True) for s in ("a", "b")]
+                found += [
+                    Need(
+                        f"{role}:{s}",
+                        "input",
+                        net_of(f"{role}:{s}"),
+                        f"{control.name} {s}",
+                        place,
+                        reads=True,
+                    )
+                    for s in ("a", "b")
+                ]
             case TouchPad():
                 found.append(Need(role, "touch", net_of(role), f"touch {control.name}", place))
             case _:
@@ -156,7 +246,10 @@ def control_needs(brief: Brief, seats: dict[str, Seat]) -> list[Need]:
     if brief.analogue_by == "multiplexer" and len(axes) > 1:
         lines = max(1, (len(axes) - 1).bit_length())
         found.append(Need("axes:common", "analogue", "AXES_COMMON", "multiplexed axes"))
-        found += [Need(f"axes:select {i + 1}", "output", f"AXES_SELECT_{i + 1}", f"axis select {i + 1}") for i in range(lines)]
+        found += [
+            Need(f"axes:select {i + 1}", "output", f"AXES_SELECT_{i + 1}", f"axis select {i + 1}")
+            for i in range(lines)
+        ]
         return found
     return found if brief.analogue_by == "converter" else found + axes
 
@@ -194,19 +287,65 @@ def screen_needs(screen: Screen, seat: Seat) -> list[Need]:
         case "two-wire":
             return []
         case "one-way serial":
-            rows = (("clock", "serial clock"), ("data", "serial out"), ("reset", "output"), ("data or command", "output"), ("select", "output"))
+            rows = (
+                ("clock", "serial clock"),
+                ("data", "serial out"),
+                ("reset", "output"),
+                ("data or command", "output"),
+                ("select", "output"),
+            )
             found = [
-                Need(f"screen:{n}", k, net_of(f"screen:{n}"), f"screen {n}", way(seat, 8, 2 + i), "screen" if k.startswith("serial") else "")  # type: ignore[arg-type]
+                Need(
+                    f"screen:{n}",
+                    k,
+                    net_of(f"screen:{n}"),
+                    f"screen {n}",
+                    way(seat, 8, 2 + i),
+                    "screen" if k.startswith("serial") else "",
+                )  # type: ignore[arg-type]
                 for i, (n, k) in enumerate(rows)
             ]
-            return [*found, Need("screen:backlight", "timer", "SCREEN_BACKLIGHT", "screen backlight", way(seat, 8, 7), rate="dimming", extra=True)]
-        case "parallel colour":
-            lines = [f"colour {i + 1}" for i in range(screen.colour_bits)] + ["pixel clock", "line sync", "frame sync", "enable"]
-            ways = len(lines) + 3
-            found = [Need(f"screen:{n}", "output", net_of(f"screen:{n}"), f"screen {n}", way(seat, ways, i + 2)) for i, n in enumerate(lines)]
             return [
                 *found,
-                Need("screen:backlight", "timer", "SCREEN_BACKLIGHT", "screen backlight", way(seat, ways, ways - 1), rate="dimming", extra=True),
+                Need(
+                    "screen:backlight",
+                    "timer",
+                    "SCREEN_BACKLIGHT",
+                    "screen backlight",
+                    way(seat, 8, 7),
+                    rate="dimming",
+                    extra=True,
+                ),
+            ]
+        case "parallel colour":
+            lines = [f"colour {i + 1}" for i in range(screen.colour_bits)] + [
+                "pixel clock",
+                "line sync",
+                "frame sync",
+                "enable",
+            ]
+            ways = len(lines) + 3
+            found = [
+                Need(
+                    f"screen:{n}",
+                    "output",
+                    net_of(f"screen:{n}"),
+                    f"screen {n}",
+                    way(seat, ways, i + 2),
+                )
+                for i, n in enumerate(lines)
+            ]
+            return [
+                *found,
+                Need(
+                    "screen:backlight",
+                    "timer",
+                    "SCREEN_BACKLIGHT",
+                    "screen backlight",
+                    way(seat, ways, ways - 1),
+                    rate="dimming",
+                    extra=True,
+                ),
             ]
 
 
@@ -215,7 +354,17 @@ def sound_needs(brief: Brief, seats: dict[str, Seat]) -> list[Need]:
     found = []
     if brief.buzzer:
         seat = seats.get("buzzer")
-        found.append(Need("buzzer", "timer", "BUZZER_DRIVE", "buzzer", (seat.x, seat.y) if seat else None, rate="tone", extra=True))
+        found.append(
+            Need(
+                "buzzer",
+                "timer",
+                "BUZZER_DRIVE",
+                "buzzer",
+                (seat.x, seat.y) if seat else None,
+                rate="tone",
+                extra=True,
+            )
+        )
     if brief.speaker:
         found += speaker_needs(brief.speaker)
     if brief.headphones:
@@ -232,7 +381,10 @@ def speaker_needs(speaker: Speaker) -> list[Need]:
             found = [Need("speaker:feed", "timer", "SPEAKER_FEED", "speaker feed", rate="sound")]
         case "sound bus":
             rows = (("clock", "sound clock"), ("word", "sound word"), ("data", "sound data"))
-            found = [Need(f"speaker:{n}", k, net_of(f"speaker:{n}"), f"sound {n}", bus="sound") for n, k in rows]  # type: ignore[arg-type]
+            found = [
+                Need(f"speaker:{n}", k, net_of(f"speaker:{n}"), f"sound {n}", bus="sound")
+                for n, k in rows
+            ]  # type: ignore[arg-type]
     if speaker.mute_line:
         found.append(Need("speaker:mute", "output", "SPEAKER_MUTE", "speaker mute", extra=True))
     if speaker.volume:
@@ -242,20 +394,44 @@ def speaker_needs(speaker: Speaker) -> list[Need]:
 
 def headphone_needs(headphones: Headphones) -> list[Need]:
     """Detection of the plug."""
-    return [Need("headphones:detect", "input", "HEADPHONES_DETECT", "headphone detection", extra=True)] if headphones.detection else []
+    return (
+        [Need("headphones:detect", "input", "HEADPHONES_DETECT", "headphone detection", extra=True)]
+        if headphones.detection
+        else []
+    )
 
 
 def light_needs(brief: Brief, seats: dict[str, Seat]) -> list[Need]:
     """Indicator, chain, matrix."""
     found = []
     if brief.light:
-        found.append(Need("light", "output", "LIGHT_DRIVE", "indicator light", (seats["light"].x, seats["light"].y), extra=True))
+        found.append(
+            Need(
+                "light",
+                "output",
+                "LIGHT_DRIVE",
+                "indicator light",
+                (seats["light"].x, seats["light"].y),
+                extra=True,
+            )
+        )
     if isinstance(brief.light_chain, LightChain):
-        found.append(Need("lights:chain", "timer", "LIGHTS_CHAIN", "light chain", rate="light chain"))
+        found.append(
+            Need("lights:chain", "timer", "LIGHTS_CHAIN", "light chain", rate="light chain")
+        )
     if isinstance(brief.light_matrix, LightMatrix):
-        found += [Need(f"lights:row {i + 1}", "high drive", f"LIGHTS_ROW_{i + 1}", f"light row {i + 1}") for i in range(brief.light_matrix.rows)]
         found += [
-            Need(f"lights:column {i + 1}", "output", f"LIGHTS_COLUMN_{i + 1}", f"light column {i + 1}") for i in range(brief.light_matrix.columns)
+            Need(f"lights:row {i + 1}", "high drive", f"LIGHTS_ROW_{i + 1}", f"light row {i + 1}")
+            for i in range(brief.light_matrix.rows)
+        ]
+        found += [
+            Need(
+                f"lights:column {i + 1}",
+                "output",
+                f"LIGHTS_COLUMN_{i + 1}",
+                f"light column {i + 1}",
+            )
+            for i in range(brief.light_matrix.columns)
         ]
     return found
 
@@ -271,16 +447,55 @@ def link_needs(link: Link) -> list[Need]:
             ]
         case "serial-port" | "board-link":
             return [
-                Need(f"{role}:transmit", "port transmit", net_of(f"{role}:transmit"), f"{name} transmit", bus=role, extra=link.kind == "serial-port"),
-                Need(f"{role}:receive", "port receive", net_of(f"{role}:receive"), f"{name} receive", bus=role, extra=link.kind == "serial-port"),
+                Need(
+                    f"{role}:transmit",
+                    "port transmit",
+                    net_of(f"{role}:transmit"),
+                    f"{name} transmit",
+                    bus=role,
+                    extra=link.kind == "serial-port",
+                ),
+                Need(
+                    f"{role}:receive",
+                    "port receive",
+                    net_of(f"{role}:receive"),
+                    f"{name} receive",
+                    bus=role,
+                    extra=link.kind == "serial-port",
+                ),
             ]
         case "memory-card":
-            rows = (("clock", "serial clock"), ("to card", "serial out"), ("from card", "serial in"))
-            found = [Need(f"{role}:{n}", k, net_of(f"{role}:{n}"), f"{name} {n}", bus=role) for n, k in rows]  # type: ignore[arg-type]
-            found.append(Need(f"{role}:select", "output", net_of(f"{role}:select"), f"{name} select"))
-            return [*found, Need(f"{role}:detect", "input", net_of(f"{role}:detect"), f"{name} detect", extra=True)] if link.detect else found
+            rows = (
+                ("clock", "serial clock"),
+                ("to card", "serial out"),
+                ("from card", "serial in"),
+            )
+            found = [
+                Need(f"{role}:{n}", k, net_of(f"{role}:{n}"), f"{name} {n}", bus=role)
+                for n, k in rows
+            ]  # type: ignore[arg-type]
+            found.append(
+                Need(f"{role}:select", "output", net_of(f"{role}:select"), f"{name} select")
+            )
+            return (
+                [
+                    *found,
+                    Need(
+                        f"{role}:detect",
+                        "input",
+                        net_of(f"{role}:detect"),
+                        f"{name} detect",
+                        extra=True,
+                    ),
+                ]
+                if link.detect
+                else found
+            )
         case "expansion":
-            return [Need(f"{role}:{i + 1}", "input", net_of(f"{role}:{i + 1}"), f"{name} line {i + 1}") for i in range(link.lines)]
+            return [
+                Need(f"{role}:{i + 1}", "input", net_of(f"{role}:{i + 1}"), f"{name} line {i + 1}")
+                for i in range(link.lines)
+            ]
         case "spare-port":
             return []
 
@@ -290,7 +505,19 @@ def sensor_needs(sensor: Sensor) -> list[Need]:
     role = f"sensor:{sensor.name}"
     if sensor.reading == "voltage":
         return [Need(role, "analogue", net_of(role), sensor.name)]
-    return [Need(f"{role}:interrupt", "interrupt", net_of(f"{role}:interrupt"), f"{sensor.name} interrupt", extra=True)] if sensor.interrupt else []
+    return (
+        [
+            Need(
+                f"{role}:interrupt",
+                "interrupt",
+                net_of(f"{role}:interrupt"),
+                f"{sensor.name} interrupt",
+                extra=True,
+            )
+        ]
+        if sensor.interrupt
+        else []
+    )
 
 
 def power_and_clock_needs(brief: Brief) -> list[Need]:
@@ -299,10 +526,17 @@ def power_and_clock_needs(brief: Brief) -> list[Need]:
     if brief.power.kind == "lithium-cell" and brief.power.sense:
         found.append(Need("cell:sense", "analogue", "CELL_SENSE", "cell voltage"))
     if brief.crystal:
-        found += [Need("crystal:in", "crystal in", "CRYSTAL_IN", "crystal in"), Need("crystal:out", "crystal out", "CRYSTAL_OUT", "crystal out")]
+        found += [
+            Need("crystal:in", "crystal in", "CRYSTAL_IN", "crystal in"),
+            Need("crystal:out", "crystal out", "CRYSTAL_OUT", "crystal out"),
+        ]
     if brief.clock_crystal:
-        found.append(Need("clock crystal:in", "slow crystal in", "CLOCK_CRYSTAL_IN", "clock crystal in"))
-        found.append(Need("clock crystal:out", "slow crystal out", "CLOCK_CRYSTAL_OUT", "clock crystal out"))
+        found.append(
+            Need("clock crystal:in", "slow crystal in", "CLOCK_CRYSTAL_IN", "clock crystal in")
+        )
+        found.append(
+            Need("clock crystal:out", "slow crystal out", "CLOCK_CRYSTAL_OUT", "clock crystal out")
+        )
     return found
 
 

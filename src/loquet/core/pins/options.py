@@ -27,7 +27,12 @@ class Option:
     remap: tuple[str, str] | None = None
 
 
-TWO_WIRE, SERIAL, PORT, SOUND = ("i2c", "fmpi2c", "twim"), ("spi", "spim"), ("usart", "uart", "lpuart", "uarte"), ("i2s",)
+TWO_WIRE, SERIAL, PORT, SOUND = (
+    ("i2c", "fmpi2c", "twim"),
+    ("spi", "spim"),
+    ("usart", "uart", "lpuart", "uarte"),
+    ("i2s",),
+)
 USB = ("usb", "usb_otg_fs", "usb_drd_fs", "usbd")
 BUS_SIGNALS: dict[NeedKind, tuple[tuple[str, ...], tuple[str, ...]]] = {
     "two-wire clock": (TWO_WIRE, ("scl",)),
@@ -58,19 +63,32 @@ def options_of(need: Need, chip: Chip, locked: str | None = None) -> tuple[Optio
     """
     if locked is None:
         return options_of_kind(need.kind, chip)
-    return tuple(dict.fromkeys(o for pin in chip.pins if pin.number == locked and usable(pin, need.kind) for o in pin_options(need.kind, pin)))
+    return tuple(
+        dict.fromkeys(
+            o
+            for pin in chip.pins
+            if pin.number == locked and usable(pin, need.kind)
+            for o in pin_options(need.kind, pin)
+        )
+    )
 
 
 @lru_cache(maxsize=4096)
 def options_of_kind(kind: NeedKind, chip: Chip) -> tuple[Option, ...]:
     """All ways to carry a kind of need without a lock, each once (the data set lists some functions twice)."""
-    free = (pin for pin in chip.pins if usable(pin, kind) and (kind.startswith("debug") or not is_debug(pin)))
+    free = (
+        pin
+        for pin in chip.pins
+        if usable(pin, kind) and (kind.startswith("debug") or not is_debug(pin))
+    )
     return tuple(dict.fromkeys(option for pin in free for option in pin_options(kind, pin)))
 
 
 def usable(pin: ChipPin, kind: NeedKind) -> bool:
     """Port pins but reset; dedicated pins for debug and USB only."""
-    return not pin.is_reset and (pin.kind == "port" or (pin.kind == "dedicated" and kind.startswith(("debug", "usb"))))
+    return not pin.is_reset and (
+        pin.kind == "port" or (pin.kind == "dedicated" and kind.startswith(("debug", "usb")))
+    )
 
 
 def pin_options(kind: NeedKind, pin: ChipPin) -> list[Option]:
@@ -107,7 +125,9 @@ def fits(function: AlternateFunction, kind: NeedKind) -> bool:
         case "touch":
             return peripheral.startswith("tsc") and "_io" in signal
         case "wake-up":
-            return (peripheral.startswith(("sys", "pwr")) and signal.startswith("wkup")) or peripheral == "wake"
+            return (
+                peripheral.startswith(("sys", "pwr")) and signal.startswith("wkup")
+            ) or peripheral == "wake"
         case "debug data":
             return "swdio" in signal
         case "debug clock":
@@ -118,7 +138,9 @@ def fits(function: AlternateFunction, kind: NeedKind) -> bool:
 
 def is_analogue_input(signal: str) -> bool:
     """A single-ended converter input: `in3`, `inp3`, `ain3`, `vinp3`, but no negative one."""
-    return signal.startswith(("inp", "ain", "vinp")) or (signal.startswith("in") and signal[2:3].isdigit())
+    return signal.startswith(("inp", "ain", "vinp")) or (
+        signal.startswith("in") and signal[2:3].isdigit()
+    )
 
 
 def bus_options(kind: NeedKind, pin: ChipPin, risk: int) -> list[Option]:
@@ -130,7 +152,16 @@ def bus_options(kind: NeedKind, pin: ChipPin, risk: int) -> list[Option]:
             route = f" {f.route}" if f.route.startswith("remap") else ""
             remap = (f.peripheral, f.route) if route else None
             found.append(
-                Option(pin.number, pin.ports[0] if pin.ports else pin.name, f, risk, f.peripheral + route, hardware_of(f.peripheral), "", remap)
+                Option(
+                    pin.number,
+                    pin.ports[0] if pin.ports else pin.name,
+                    f,
+                    risk,
+                    f.peripheral + route,
+                    hardware_of(f.peripheral),
+                    "",
+                    remap,
+                )
             )
     return found
 
@@ -141,7 +172,18 @@ def timer_options(pin: ChipPin, risk: int) -> list[Option]:
     for f in pin.functions:
         if is_timer_output(f):
             remap = (f.peripheral, f.route) if f.route.startswith("remap") else None
-            found.append(Option(pin.number, pin.ports[0], f, risk, "", f.peripheral, f"{f.peripheral}.{f.signal}", remap))
+            found.append(
+                Option(
+                    pin.number,
+                    pin.ports[0],
+                    f,
+                    risk,
+                    "",
+                    f.peripheral,
+                    f"{f.peripheral}.{f.signal}",
+                    remap,
+                )
+            )
     return found
 
 
@@ -162,7 +204,11 @@ def hardware_of(peripheral: str) -> str:
 
 def interrupt_line(port: str) -> str:
     """Pins of one number share an interrupt line on all ports (`PA3`, `PB3`: line 3)."""
-    digits = "".join(c for c in port[2:] if c.isdigit()) if port[:1] == "P" and port[1:2].isalpha() else ""
+    digits = (
+        "".join(c for c in port[2:] if c.isdigit())
+        if port[:1] == "P" and port[1:2].isalpha()
+        else ""
+    )
     return f"interrupt line {digits}" if digits else f"interrupt {port}"
 
 
@@ -176,7 +222,16 @@ def risk_of(pin: ChipPin) -> int:
 
 def is_timer_output(function: AlternateFunction) -> bool:
     """A plain timer channel, which can make a square wave."""
-    return driver_of(function.peripheral) in ("tim", "pwm") and function.signal in ("ch1", "ch2", "ch3", "ch4", "out0", "out1", "out2", "out3")
+    return driver_of(function.peripheral) in ("tim", "pwm") and function.signal in (
+        "ch1",
+        "ch2",
+        "ch3",
+        "ch4",
+        "out0",
+        "out1",
+        "out2",
+        "out3",
+    )
 
 
 def shares_debug(need: Need, option: Option) -> bool:

@@ -20,18 +20,26 @@ WAYS = "Write input, output, supply, ground, reset, boot, wake, 5v, or a functio
 def read_pin_table(data: bytes, name: str, module: bool = True) -> PinTable:
     """A table from CSV (columns pad, port, can; abilities parted by spaces) or JSON; raises BriefError with the line."""
     if len(data) > LARGEST_BYTES:
-        raise BriefError("the pin table", f"is {len(data) // 1000} kB large", "A table holds at most 300 pads; check that this is the right file.")
+        raise BriefError(
+            "the pin table",
+            f"is {len(data) // 1000} kB large",
+            "A table holds at most 300 pads; check that this is the right file.",
+        )
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise BriefError(f"the pin table, byte {error.start}", "is not UTF-8 text", "Save the file as UTF-8.") from None
+        raise BriefError(
+            f"the pin table, byte {error.start}", "is not UTF-8 text", "Save the file as UTF-8."
+        ) from None
     if text.lstrip().startswith("{"):
         return from_json(text)
     pads = from_csv(text)
     try:
         return PinTable(name=name, module=module, pads=tuple(pads))
     except ValidationError as error:
-        raise BriefError("the pin table", error.errors()[0]["msg"], "Give at least two pads.") from None
+        raise BriefError(
+            "the pin table", error.errors()[0]["msg"], "Give at least two pads."
+        ) from None
 
 
 def from_json(text: str) -> PinTable:
@@ -41,10 +49,14 @@ def from_json(text: str) -> PinTable:
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         raise BriefError(
-            f"the pin table, {'.'.join(str(s) for s in first['loc']) or 'start'}", first["msg"], "See docs/file-formats.md for the table."
+            f"the pin table, {'.'.join(str(s) for s in first['loc']) or 'start'}",
+            first["msg"],
+            "See docs/file-formats.md for the table.",
         ) from None
     except (json.JSONDecodeError, RecursionError):
-        raise BriefError("the pin table", "is not JSON", "Mend it, or save the table as CSV.") from None
+        raise BriefError(
+            "the pin table", "is not JSON", "Mend it, or save the table as CSV."
+        ) from None
     for index, pad in enumerate(table.pads):
         check_abilities(pad.can, f"pads[{index}]")
     check_twice([(f"pads[{i}]", pad.pad) for i, pad in enumerate(table.pads)])
@@ -59,19 +71,31 @@ def from_csv(text: str) -> list[OwnPad]:
     try:
         header = [cell.strip().lower() for cell in next(reader, [])]
         if header != list(COLUMNS):
-            raise BriefError("the pin table, line 1", f"has the columns {', '.join(header)[:60] or 'none'}", "Give the columns pad, port, can.")
+            raise BriefError(
+                "the pin table, line 1",
+                f"has the columns {', '.join(header)[:60] or 'none'}",
+                "Give the columns pad, port, can.",
+            )
         for row in reader:
             place = f"the pin table, line {reader.line_num}"
             if not any(cell.strip() for cell in row):
                 continue
             if len(row) != 3:
-                raise BriefError(place, f"has {len(row)} columns", "Give pad, port, can; abilities are parted by spaces.")
+                raise BriefError(
+                    place,
+                    f"has {len(row)} columns",
+                    "Give pad, port, can; abilities are parted by spaces.",
+                )
             can = tuple(row[2].split())
             check_abilities(can, place)
             pads.append(own_pad(row[0].strip(), row[1].strip(), can, place))
             places.append((place, row[0].strip()))
     except csv.Error as error:
-        raise BriefError(f"the pin table, line {reader.line_num}", f"is not CSV ({error})", "Save it as CSV with commas.") from None
+        raise BriefError(
+            f"the pin table, line {reader.line_num}",
+            f"is not CSV ({error})",
+            "Save it as CSV with commas.",
+        ) from None
     check_twice(places)
     return pads
 
@@ -82,13 +106,19 @@ def own_pad(pad: str, port: str, can: tuple[str, ...], place: str) -> OwnPad:
         return OwnPad(pad=pad, port=port, can=can)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
-        raise BriefError(place, f"{first['loc'][0]}: {first['msg']}", "Use letters, digits, dots and hyphens, 12 at most.") from None
+        raise BriefError(
+            place,
+            f"{first['loc'][0]}: {first['msg']}",
+            "Use letters, digits, dots and hyphens, 12 at most.",
+        ) from None
 
 
 def check_abilities(can: tuple[str, ...], place: str) -> None:
     """Every ability is a known word or a function."""
     for word in can:
-        if word.lower() not in PLAIN_WORDS and not FUNCTION.match(word.lower() if "@" not in word else word):
+        if word.lower() not in PLAIN_WORDS and not FUNCTION.match(
+            word.lower() if "@" not in word else word
+        ):
             raise BriefError(place, f"has the ability '{word[:30]}', which is not understood", WAYS)
 
 
@@ -97,33 +127,55 @@ def check_twice(places: list[tuple[str, str]]) -> None:
     seen: dict[str, str] = {}
     for place, pad in places:
         if pad in seen:
-            raise BriefError(place, f"gives pad '{pad}' again ({seen[pad]} has it)", "Give each pad one row.")
+            raise BriefError(
+                place, f"gives pad '{pad}' again ({seen[pad]} has it)", "Give each pad one row."
+            )
         seen[pad] = place
 
 
 def chip_of_table(table: PinTable) -> Chip:
     """The table as a chip; what nobody wrote down stays unknown."""
     return Chip(
-        name=table.name, family="own", package="module" if table.module else "own package", pins=tuple(pin_of(pad) for pad in table.pads),
-        module=table.module, uncovered="comes from a table of pads, for which there is no land pattern; Plan its pins here; a board needs a chip of the open data set.", data_source=table.source,
-    )  # fmt: skip
+        name=table.name,
+        family="own",
+        package="module" if table.module else "own package",
+        pins=tuple(pin_of(pad) for pad in table.pads),
+        module=table.module,
+        uncovered="comes from a table of pads, for which there is no land pattern; Plan its pins here; a board needs a chip of the open data set.",
+        data_source=table.source,
+    )
 
 
 def pin_of(pad: OwnPad) -> ChipPin:
     """One pad as a chip pin."""
     words = tuple(word.lower() for word in pad.can)
-    kind: PinKind = "port" if "input" in words or "output" in words or any("." in word for word in words) else "unused"
+    kind: PinKind = (
+        "port"
+        if "input" in words or "output" in words or any("." in word for word in words)
+        else "unused"
+    )
     for fixed in ("supply", "ground", "reset"):
         if fixed in words:
             kind = fixed
-    one_way = "" if ("input" in words) == ("output" in words) else ("input" if "input" in words else "output")
+    one_way = (
+        ""
+        if ("input" in words) == ("output" in words)
+        else ("input" if "input" in words else "output")
+    )
     functions = [function_of(word) for word in pad.can if "." in word]
     if "wake" in words:
         functions.append(AlternateFunction(peripheral="wake", signal="wkup", route="fixed"))
     return ChipPin(
-        number=pad.pad, name=f"{pad.pad} {pad.port}".strip(), kind=kind, ports=(pad.port or pad.pad,) if kind == "port" else (),
-        functions=tuple(functions), is_reset=kind == "reset", is_boot="boot" in words, one_way=one_way, five_volt=True if "5v" in words else None,
-    )  # fmt: skip
+        number=pad.pad,
+        name=f"{pad.pad} {pad.port}".strip(),
+        kind=kind,
+        ports=(pad.port or pad.pad,) if kind == "port" else (),
+        functions=tuple(functions),
+        is_reset=kind == "reset",
+        is_boot="boot" in words,
+        one_way=one_way,
+        five_volt=True if "5v" in words else None,
+    )
 
 
 def function_of(word: str) -> AlternateFunction:

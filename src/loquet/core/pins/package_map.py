@@ -36,7 +36,10 @@ def balls(names: list[str]) -> dict[str, tuple[float, float]]:
             row = BALL_ROWS.find(letters[-1]) + len(BALL_ROWS) * (len(letters) - 1)
             cells[name] = (int(found[2]), row)
     columns, rows = max(c for c, _ in cells.values()), max(r for _, r in cells.values())
-    return {n: ((c - (columns + 1) / 2) * BALL_PITCH_MM, (rows / 2 - r) * BALL_PITCH_MM) for n, (c, r) in cells.items()}
+    return {
+        n: ((c - (columns + 1) / 2) * BALL_PITCH_MM, (rows / 2 - r) * BALL_PITCH_MM)
+        for n, (c, r) in cells.items()
+    }
 
 
 def two_rows(names: list[str], pitch: float, width: float) -> dict[str, tuple[float, float]]:
@@ -56,5 +59,7 @@ def four_sides(names: list[str]) -> dict[str, tuple[float, float]]:
     spots = {}
     for index, name in enumerate(names):
         along = (index % each - (each - 1) / 2) * LEAD_PITCH_MM
-        spots[name] = ((-reach, -along), (along, -reach), (reach, along), (-along, reach))[min(index // each, 3)]
+        spots[name] = ((-reach, -along), (along, -reach), (reach, along), (-along, reach))[
+            min(index // each, 3)
+        ]
     return spots

@@ -9,12 +9,22 @@ from loquet.core.pins.problem import PinProblem, Solved
 from loquet.core.pins.spares import short_of
 from loquet.core.provenance import Source, Working, WorkingInput
 
-COMPUTED = Source(kind="computed", text="CP-SAT search over the pin functions of the chip; checked again without the solver")
+COMPUTED = Source(
+    kind="computed",
+    text="CP-SAT search over the pin functions of the chip; checked again without the solver",
+)
 BUDGET_KINDS: tuple[tuple[str, NeedKind], ...] = (
-    ("plain pins", "input"), ("analogue channels", "analogue"), ("timer outputs", "timer"), ("touch channels", "touch"),
-    ("two-wire buses", "two-wire clock"), ("serial buses", "serial clock"), ("serial ports", "port transmit"), ("USB ports", "usb minus"),
-    ("converter outputs", "converter output"), ("wake-up pins", "wake-up"),
-)  # fmt: skip
+    ("plain pins", "input"),
+    ("analogue channels", "analogue"),
+    ("timer outputs", "timer"),
+    ("touch channels", "touch"),
+    ("two-wire buses", "two-wire clock"),
+    ("serial buses", "serial clock"),
+    ("serial ports", "port transmit"),
+    ("USB ports", "usb minus"),
+    ("converter outputs", "converter output"),
+    ("wake-up pins", "wake-up"),
+)
 COUNTED_BY_BLOCK = ("two-wire buses", "serial buses", "serial ports", "USB ports")
 
 
@@ -28,11 +38,20 @@ def plan_of(problem: PinProblem, solved: Solved) -> PinPlan:
     blocks = {solved.picks[n.signal].hardware for n in problem.needs if n.bus}
     crossed = crossings(problem, solved)
     return PinPlan(
-        chip=problem.chip.name, package=problem.chip.package, assignments=rows, free=free,
-        reserved=tuple((pin.number, "reset") for pin in ports if pin.is_reset), proven=solved.proven, bound_gap=solved.gap, risk=solved.score.risk,
-        length_um=length, crossings=crossed, short_of=tuple(title for title, _ in short_of(problem.chip, used, blocks)),
-        budget=budget_of(problem.chip, problem.needs, used, blocks), workings=workings(problem, len(rows), len(free), length, crossed, solved),
-    )  # fmt: skip
+        chip=problem.chip.name,
+        package=problem.chip.package,
+        assignments=rows,
+        free=free,
+        reserved=tuple((pin.number, "reset") for pin in ports if pin.is_reset),
+        proven=solved.proven,
+        bound_gap=solved.gap,
+        risk=solved.score.risk,
+        length_um=length,
+        crossings=crossed,
+        short_of=tuple(title for title, _ in short_of(problem.chip, used, blocks)),
+        budget=budget_of(problem.chip, problem.needs, used, blocks),
+        workings=workings(problem, len(rows), len(free), length, crossed, solved),
+    )
 
 
 def assignment(problem: PinProblem, need: Need, solved: Solved) -> Assignment:
@@ -40,13 +59,22 @@ def assignment(problem: PinProblem, need: Need, solved: Solved) -> Assignment:
     option = solved.picks[need.signal]
     function = option.function
     return Assignment(
-        signal=need.signal, kind=need.kind, title=need.title, net=need.net, pin=option.pin, port=option.port,
-        peripheral=function.peripheral if function else "gpio", function=function.signal if function else "",
-        route=function.route if function else "", locked=need.signal in problem.locks,
-    )  # fmt: skip
+        signal=need.signal,
+        kind=need.kind,
+        title=need.title,
+        net=need.net,
+        pin=option.pin,
+        port=option.port,
+        peripheral=function.peripheral if function else "gpio",
+        function=function.signal if function else "",
+        route=function.route if function else "",
+        locked=need.signal in problem.locks,
+    )
 
 
-def budget_of(chip: Chip, needs: tuple[Need, ...], used: set[str], blocks: set[str]) -> tuple[KindBudget, ...]:
+def budget_of(
+    chip: Chip, needs: tuple[Need, ...], used: set[str], blocks: set[str]
+) -> tuple[KindBudget, ...]:
     """By kind: what the chip has, what is used as such, what could still be used; buses are counted by instance."""
     found = []
     for title, kind in BUDGET_KINDS:
@@ -55,7 +83,10 @@ def budget_of(chip: Chip, needs: tuple[Need, ...], used: set[str], blocks: set[s
             continue
         if title in COUNTED_BY_BLOCK:
             able = {o.hardware for o in options}
-            taken, left = len(able & blocks), {o.hardware for o in options if o.pin not in used} - blocks
+            taken, left = (
+                len(able & blocks),
+                {o.hardware for o in options if o.pin not in used} - blocks,
+            )
         else:
             able = {o.pin for o in options}
             taken, left = len(able & used) if kind == "input" else count(kind, needs), able - used
@@ -89,29 +120,59 @@ def side(a: tuple[int, int], b: tuple[int, int], p: tuple[int, int]) -> int:
     return (turn > 0) - (turn < 0)
 
 
-def workings(problem: PinProblem, used: int, free: int, length_um: int, crossed: int, solved: Solved) -> tuple[Working, ...]:
+def workings(
+    problem: PinProblem, used: int, free: int, length_um: int, crossed: int, solved: Solved
+) -> tuple[Working, ...]:
     """How the budget and the length were reached."""
     chip = WorkingInput(name="chip", value=problem.chip.name, origin=problem.chip.data_source)
     needs = WorkingInput(name="needs", value=str(used), origin="brief")
     verdict = (
-        "proven shortest within the order risk, spares, length" if solved.proven else f"not proven; at most {solved.gap} cost units above the best"
+        "proven shortest within the order risk, spares, length"
+        if solved.proven
+        else f"not proven; at most {solved.gap} cost units above the best"
     )
     return (
         Working(
-            id="pins.used", title="Pins used", value=used, unit="pins", shown=f"{used}", formula="one pin a signal",
-            inputs=(needs,), source=Source(kind="brief", text="controls, screen, sound, lights, links and programming port of the brief"),
+            id="pins.used",
+            title="Pins used",
+            value=used,
+            unit="pins",
+            shown=f"{used}",
+            formula="one pin a signal",
+            inputs=(needs,),
+            source=Source(
+                kind="brief",
+                text="controls, screen, sound, lights, links and programming port of the brief",
+            ),
         ),
         Working(
-            id="pins.free", title="Pins free", value=free, unit="pins", shown=f"{free}",
-            formula="port pins - used - reset", inputs=(chip, needs), source=Source(kind="open data", text=problem.chip.data_source),
+            id="pins.free",
+            title="Pins free",
+            value=free,
+            unit="pins",
+            shown=f"{free}",
+            formula="port pins - used - reset",
+            inputs=(chip, needs),
+            source=Source(kind="open data", text=problem.chip.data_source),
         ),
         Working(
-            id="pins.length", title="Estimated track length", value=length_um / 1000, unit="mm", shown=f"{length_um / 1000:.1f} mm",
+            id="pins.length",
+            title="Estimated track length",
+            value=length_um / 1000,
+            unit="mm",
+            shown=f"{length_um / 1000:.1f} mm",
             formula=f"sum of straight distances from each pin to the place its signal goes, to 0.5 mm; {verdict}",
-            inputs=(chip, needs), source=COMPUTED,
+            inputs=(chip, needs),
+            source=COMPUTED,
         ),
         Working(
-            id="pins.crossings", title="Links that cross", value=crossed, unit="", shown=f"{crossed}",
-            formula="pairs of straight links that cross; at the least length none is left that a swap would shorten by more than a step", inputs=(chip, needs), source=COMPUTED,
+            id="pins.crossings",
+            title="Links that cross",
+            value=crossed,
+            unit="",
+            shown=f"{crossed}",
+            formula="pairs of straight links that cross; at the least length none is left that a swap would shorten by more than a step",
+            inputs=(chip, needs),
+            source=COMPUTED,
         ),
-    )  # fmt: skip
+    )

@@ -23,7 +23,10 @@ class PinProblem:
 
     def options(self) -> dict[str, tuple[Option, ...]]:
         """Options of each need, within the locks."""
-        return {need.signal: options_of(need, self.chip, self.locks.get(need.signal)) for need in self.needs}
+        return {
+            need.signal: options_of(need, self.chip, self.locks.get(need.signal))
+            for need in self.needs
+        }
 
     def length_nm(self, need: Need, pin: str) -> int:
         """Straight distance from a pin to where its signal goes; 0 where that is not known.

@@ -18,15 +18,42 @@ class SharingRule:
 
 SHARING: tuple[SharingRule, ...] = (
     SharingRule("programming", "key", "stop", "a held key shorts the line and blocks programming"),
-    SharingRule("programming", "sounder", "stop", "programming pulses sound it, and its driver loads the line"),
-    SharingRule("programming", "light", "look", "programming pulses flash it; a resistor of 1 kΩ or more keeps the line free"),
+    SharingRule(
+        "programming",
+        "sounder",
+        "stop",
+        "programming pulses sound it, and its driver loads the line",
+    ),
+    SharingRule(
+        "programming",
+        "light",
+        "look",
+        "programming pulses flash it; a resistor of 1 kΩ or more keeps the line free",
+    ),
     SharingRule("programming", "input", "stop", "what drives the input fights the probe"),
     SharingRule("programming", "test point", "safe", "it draws nothing"),
-    SharingRule("boot", "key", "look", "a key held at switch-on starts the loader in place of the program"),
-    SharingRule("boot", "light", "look", "the light pulls the pin while the chip reads it; keep a strap of 10 kΩ"),
-    SharingRule("boot", "output", "look", "the load must not pull the pin to the loader's level at switch-on"),
+    SharingRule(
+        "boot", "key", "look", "a key held at switch-on starts the loader in place of the program"
+    ),
+    SharingRule(
+        "boot",
+        "light",
+        "look",
+        "the light pulls the pin while the chip reads it; keep a strap of 10 kΩ",
+    ),
+    SharingRule(
+        "boot",
+        "output",
+        "look",
+        "the load must not pull the pin to the loader's level at switch-on",
+    ),
     SharingRule("boot", "test point", "safe", "it draws nothing"),
-    SharingRule("reset", "key", "safe", "a push button to ground is what the pin is for; nothing else may pull it"),
+    SharingRule(
+        "reset",
+        "key",
+        "safe",
+        "a push button to ground is what the pin is for; nothing else may pull it",
+    ),
     SharingRule("reset", "capacitor", "safe", "100 nF keeps it quiet"),
     SharingRule("reset", "output", "stop", "a load holds the chip in reset"),
     SharingRule("oscillator", "key", "safe", "while the device runs on its internal oscillator"),
@@ -37,7 +64,11 @@ SHARING: tuple[SharingRule, ...] = (
 
 def kind_of_load(signal: str, kind: str) -> str:
     """What a signal is to the sharing rules: key, sounder, light, input or output."""
-    if signal.startswith(("button:", "pad:")) or signal.endswith(":press") or signal.startswith(("row", "column", "line")):
+    if (
+        signal.startswith(("button:", "pad:"))
+        or signal.endswith(":press")
+        or signal.startswith(("row", "column", "line"))
+    ):
         return "key"
     if signal == "buzzer" or signal.startswith("speaker"):
         return "sounder"

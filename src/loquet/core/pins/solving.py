@@ -26,7 +26,9 @@ class Weights:
     port: int
 
 
-def solve(problem: PinProblem, seconds: float = 10.0, seed: int = 1) -> Solved | Infeasible | Stopped:
+def solve(
+    problem: PinProblem, seconds: float = 10.0, seed: int = 1
+) -> Solved | Infeasible | Stopped:
     """The best plan, proven where time allows; the answer is checked by `faults_of` before it is returned."""
     options = problem.options()
     refused = refuse_early(problem, options)
@@ -44,12 +46,19 @@ def solve(problem: PinProblem, seconds: float = 10.0, seed: int = 1) -> Solved |
         return conflict_of(problem, feasible)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return Stopped(None)
-    chosen = {signal: option for (signal, option), var in picks.items() if solver.boolean_value(var)}
+    chosen = {
+        signal: option for (signal, option), var in picks.items() if solver.boolean_value(var)
+    }
     faults = faults_of(problem, chosen)
     if faults:
         raise AssertionError(f"the solver's plan does not hold: {faults[0]}")
     gap = max(0, round(solver.objective_value - solver.best_objective_bound))
-    return Solved(chosen, score_of(problem, chosen), status == cp_model.OPTIMAL, 0 if status == cp_model.OPTIMAL else gap)
+    return Solved(
+        chosen,
+        score_of(problem, chosen),
+        status == cp_model.OPTIMAL,
+        0 if status == cp_model.OPTIMAL else gap,
+    )
 
 
 def solver_with(seconds: float, seed: int = 1) -> cp_model.CpSolver:
@@ -79,7 +88,9 @@ def feasible(problem: PinProblem) -> bool:
     return bool(solver_with(20).solve(model) in (cp_model.OPTIMAL, cp_model.FEASIBLE))
 
 
-def constrain(model: cp_model.CpModel, needs: tuple[Need, ...], options: dict[str, tuple[Option, ...]]) -> Vars:
+def constrain(
+    model: cp_model.CpModel, needs: tuple[Need, ...], options: dict[str, tuple[Option, ...]]
+) -> Vars:
     """One option a need, one need a pin, one block a bus, one bus a block, one remap a peripheral, one rate a timer."""
     picks: Vars = {}
     by_pin: dict[tuple[str, bool], list[cp_model.IntVar]] = defaultdict(list)
@@ -102,7 +113,10 @@ def constrain(model: cp_model.CpModel, needs: tuple[Need, ...], options: dict[st
 
 
 def bus_blocks(
-    model: cp_model.CpModel, needs: tuple[Need, ...], options: dict[str, tuple[Option, ...]], picks: Vars
+    model: cp_model.CpModel,
+    needs: tuple[Need, ...],
+    options: dict[str, tuple[Option, ...]],
+    picks: Vars,
 ) -> dict[str, list[cp_model.IntVar]]:
     """All signals of a bus on one group, and no two buses on one block; returns the variables that claim each block."""
     buses: dict[str, list[Need]] = defaultdict(list)
@@ -116,7 +130,10 @@ def bus_blocks(
             taken = model.new_bool_var("")
             claims[hardware].append(taken)
             for need in members:
-                model.add(sum(picks[need.signal, o] for o in options[need.signal] if o.group == group) == taken)
+                model.add(
+                    sum(picks[need.signal, o] for o in options[need.signal] if o.group == group)
+                    == taken
+                )
     for variables in claims.values():
         model.add_at_most_one(variables)
     return claims
@@ -124,7 +141,9 @@ def bus_blocks(
 
 def remaps(model: cp_model.CpModel, picks: Vars) -> None:
     """Functions of a peripheral that move together use one remap group."""
-    by_peripheral: dict[str, dict[str, list[cp_model.IntVar]]] = defaultdict(lambda: defaultdict(list))
+    by_peripheral: dict[str, dict[str, list[cp_model.IntVar]]] = defaultdict(
+        lambda: defaultdict(list)
+    )
     for (_, option), var in picks.items():
         if option.remap:
             by_peripheral[option.remap[0]][option.remap[1]].append(var)
@@ -133,7 +152,11 @@ def remaps(model: cp_model.CpModel, picks: Vars) -> None:
 
 
 def rates(
-    model: cp_model.CpModel, needs: tuple[Need, ...], options: dict[str, tuple[Option, ...]], picks: Vars, blocks: dict[str, list[cp_model.IntVar]]
+    model: cp_model.CpModel,
+    needs: tuple[Need, ...],
+    options: dict[str, tuple[Option, ...]],
+    picks: Vars,
+    blocks: dict[str, list[cp_model.IntVar]],
 ) -> None:
     """A timer runs at one rate, and not at all for signals where a bus holds its block."""
     by_timer: dict[str, dict[str, list[cp_model.IntVar]]] = defaultdict(lambda: defaultdict(list))
@@ -159,13 +182,21 @@ def one_of(model: cp_model.CpModel, groups: list[list[cp_model.IntVar]]) -> None
 
 def weigh(problem: PinProblem, options: dict[str, tuple[Option, ...]]) -> Weights:
     """Weights that keep the order for this problem."""
-    longest = sum(max(problem.steps(need, o.pin) for o in options[need.signal]) for need in problem.needs)
+    longest = sum(
+        max(problem.steps(need, o.pin) for o in options[need.signal]) for need in problem.needs
+    )
     pins, pairs = spares_of(problem.chip)
     short = PORT_STEPS * (longest + 1)
     return Weights(short * (sum(s.wanted for s in pins) + len(pairs) + 1), short, PORT_STEPS, 1)
 
 
-def minimise(model: cp_model.CpModel, problem: PinProblem, options: dict[str, tuple[Option, ...]], picks: Vars, weights: Weights) -> None:
+def minimise(
+    model: cp_model.CpModel,
+    problem: PinProblem,
+    options: dict[str, tuple[Option, ...]],
+    picks: Vars,
+    weights: Weights,
+) -> None:
     """Risk first, then what stays free, then length, then how few ports the read lines are spread over."""
     terms: list[cp_model.LinearExprT] = []
     ports: dict[str, list[cp_model.IntVar]] = defaultdict(list)
@@ -191,7 +222,10 @@ def minimise(model: cp_model.CpModel, problem: PinProblem, options: dict[str, tu
 
 
 def shortages(
-    model: cp_model.CpModel, problem: PinProblem, used: dict[str, list[cp_model.IntVar]], claimed: dict[str, list[cp_model.IntVar]]
+    model: cp_model.CpModel,
+    problem: PinProblem,
+    used: dict[str, list[cp_model.IntVar]],
+    claimed: dict[str, list[cp_model.IntVar]],
 ) -> list[cp_model.IntVar]:
     """One variable a spare: how many are missing."""
     pins, pairs = spares_of(problem.chip)
@@ -209,7 +243,10 @@ def shortages(
 
 
 def pair_kept(
-    model: cp_model.CpModel, group: PairGroup, used: dict[str, list[cp_model.IntVar]], claimed: dict[str, list[cp_model.IntVar]]
+    model: cp_model.CpModel,
+    group: PairGroup,
+    used: dict[str, list[cp_model.IntVar]],
+    claimed: dict[str, list[cp_model.IntVar]],
 ) -> cp_model.IntVar:
     """Whether a group keeps two free pins for its signals: one kept pin for each of them where it does."""
     kept = model.new_bool_var("")

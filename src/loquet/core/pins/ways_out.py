@@ -12,7 +12,13 @@ from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins.chords import together_of
 from loquet.core.pins.needs import axes_of, needs_of
-from loquet.core.pins.schemes.comparing import TITLES, area_working, bill_of, faults_in_chords, price_working
+from loquet.core.pins.schemes.comparing import (
+    TITLES,
+    area_working,
+    bill_of,
+    faults_in_chords,
+    price_working,
+)
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import wire
 
@@ -20,7 +26,11 @@ REDRAWN_CENTS, SMALLER_SCREEN_CENTS, BITS_CENTS, SLOWER_CENTS = 120.0, 250.0, 25
 AREA_CENTS_PER_MM2, OUTSIDE_READER_CENTS, SPARE_LINK_CENTS = 0.2, 20.0, 80.0
 COLOUR_STEPS = (18, 16, 15, 12, 9, 6, 3)
 MOST_CHIPS = 14
-EXTRAS = {"buzzer": ("the buzzer", 60.0), "light": ("the indicator light", 40.0), "headphones": ("the headphone socket", 150.0)}
+EXTRAS = {
+    "buzzer": ("the buzzer", 60.0),
+    "light": ("the indicator light", 40.0),
+    "headphones": ("the headphone socket", 150.0),
+}
 Fits = Callable[[Brief], bool]
 
 
@@ -47,7 +57,13 @@ class Shelf(Frozen):
 
 def ways_out(brief: Brief, shelf: Shelf, fits: Fits) -> tuple[WayOut, ...]:
     """All ways that were found to work, the cheapest first; pairs of small ones only where no single one does."""
-    singles = [*other_schemes(brief, shelf), *fewer_bits(brief, fits), *other_screens(brief, shelf), *converters(brief, shelf), *dropped(brief)]
+    singles = [
+        *other_schemes(brief, shelf),
+        *fewer_bits(brief, fits),
+        *other_screens(brief, shelf),
+        *converters(brief, shelf),
+        *dropped(brief),
+    ]
     working = [way for changed, way in singles if fits(changed)]
     working += bigger_chips(brief, shelf, fits)
     if not working:
@@ -64,17 +80,29 @@ def other_schemes(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
         if faults_in_chords(wiring, together_of(brief)):
             continue
         bill = bill_of(wiring)
-        price, area = price_working(name, bill, shelf.parts).value, area_working(name, bill, shelf.parts).value
+        price, area = (
+            price_working(name, bill, shelf.parts).value,
+            area_working(name, bill, shelf.parts).value,
+        )
         scan = scan_us(brief, wiring)
         words = ", ".join(f"{n} x {shelf.parts[p].short}" for p, n in bill) or "no parts"
         edit = {"kind": "set-scheme", "scheme": name}
         yield (
-            brief.model_copy(update={"key_scheme": brief.key_scheme.model_copy(update={"name": name, "direct": (), "diodes": ()})}),
-            WayOut(
-                title=f"Read the keys another way: {TITLES[name].lower()}", gives_up=f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to report",
-                cost=price + area * AREA_CENTS_PER_MM2, price_cents=price, edits=(edit,),
+            brief.model_copy(
+                update={
+                    "key_scheme": brief.key_scheme.model_copy(
+                        update={"name": name, "direct": (), "diodes": ()}
+                    )
+                }
             ),
-        )  # fmt: skip
+            WayOut(
+                title=f"Read the keys another way: {TITLES[name].lower()}",
+                gives_up=f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to report",
+                cost=price + area * AREA_CENTS_PER_MM2,
+                price_cents=price,
+                edits=(edit,),
+            ),
+        )
 
 
 def fewer_bits(brief: Brief, fits: Fits) -> Iterator[tuple[Brief, WayOut]]:
@@ -83,16 +111,21 @@ def fewer_bits(brief: Brief, fits: Fits) -> Iterator[tuple[Brief, WayOut]]:
         return
     now = brief.screen.colour_bits
     for bits in (b for b in COLOUR_STEPS if b < now):
-        changed = brief.model_copy(update={"screen": brief.screen.model_copy(update={"colour_bits": bits})})
+        changed = brief.model_copy(
+            update={"screen": brief.screen.model_copy(update={"colour_bits": bits})}
+        )
         if fits(changed) or bits == COLOUR_STEPS[-1]:
             freed = now - bits
             yield (
                 changed,
                 WayOut(
-                    title=f"Fewer colour bits: {bits} in place of {now}", gives_up=f"{2**bits} colours in place of {2**now}; {freed} lines come free",
-                    cost=BITS_CENTS * (COLOUR_STEPS.index(bits) - COLOUR_STEPS.index(now)), price_cents=0, edits=({"kind": "set-screen-bits", "bits": bits},),
+                    title=f"Fewer colour bits: {bits} in place of {now}",
+                    gives_up=f"{2**bits} colours in place of {2**now}; {freed} lines come free",
+                    cost=BITS_CENTS * (COLOUR_STEPS.index(bits) - COLOUR_STEPS.index(now)),
+                    price_cents=0,
+                    edits=({"kind": "set-screen-bits", "bits": bits},),
                 ),
-            )  # fmt: skip
+            )
             return
 
 
@@ -105,16 +138,23 @@ def other_screens(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
         rows = [s for s in shelf.screens.values() if s.bus == bus]
         if bus == brief.screen.bus or not rows:
             continue
-        module = min(rows, key=lambda s: (abs(s.width_px * s.height_px - now.width_px * now.height_px), s.id))
+        module = min(
+            rows, key=lambda s: (abs(s.width_px * s.height_px - now.width_px * now.height_px), s.id)
+        )
         smaller = module.width_px * module.height_px < now.width_px * now.height_px
-        changed = brief.model_copy(update={"screen": brief.screen.model_copy(update={"part": module.id, "bus": bus})})
+        changed = brief.model_copy(
+            update={"screen": brief.screen.model_copy(update={"part": module.id, "bus": bus})}
+        )
         yield (
             changed,
             WayOut(
-                title=f"Screen on another bus: {module.description}", gives_up=f"{module.width_px} x {module.height_px} pixels on {bus}; another refresh rate",
-                cost=SLOWER_CENTS + (SMALLER_SCREEN_CENTS if smaller else 0), price_cents=0, edits=({"kind": "set-screen", "part": module.id, "bus": bus},),
+                title=f"Screen on another bus: {module.description}",
+                gives_up=f"{module.width_px} x {module.height_px} pixels on {bus}; another refresh rate",
+                cost=SLOWER_CENTS + (SMALLER_SCREEN_CENTS if smaller else 0),
+                price_cents=0,
+                edits=({"kind": "set-screen", "part": module.id, "bus": bus},),
             ),
-        )  # fmt: skip
+        )
 
 
 def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
@@ -128,14 +168,20 @@ def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
     ):
         count = -(-axes // int(shelf.parts[part].values["channels"]))
         bill = [(part, count), ("capacitor-1608", count)]
-        price, area = price_working(how, bill, shelf.parts).value, area_working(how, bill, shelf.parts).value
+        price, area = (
+            price_working(how, bill, shelf.parts).value,
+            area_working(how, bill, shelf.parts).value,
+        )
         yield (
             brief.model_copy(update={"analogue_by": how}),
             WayOut(
-                title=f"Read the {axes} axes through an outside {how}", gives_up=f"adds {count} x {shelf.parts[part].short}; {words}",
-                cost=price + area * AREA_CENTS_PER_MM2 + OUTSIDE_READER_CENTS, price_cents=price, edits=({"kind": "set-analogue", "by": how},),
+                title=f"Read the {axes} axes through an outside {how}",
+                gives_up=f"adds {count} x {shelf.parts[part].short}; {words}",
+                cost=price + area * AREA_CENTS_PER_MM2 + OUTSIDE_READER_CENTS,
+                price_cents=price,
+                edits=({"kind": "set-analogue", "by": how},),
             ),
-        )  # fmt: skip
+        )
 
 
 def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
@@ -143,12 +189,27 @@ def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
     for field, (words, cost) in EXTRAS.items():
         if getattr(brief, field) is not None:
             edit = {"kind": "set-extra", "extra": field, "present": False}
-            yield brief.model_copy(update={field: None}), WayOut(title=f"Leave out {words}", gives_up=words, cost=cost, price_cents=0, edits=(edit,))
+            yield (
+                brief.model_copy(update={field: None}),
+                WayOut(
+                    title=f"Leave out {words}",
+                    gives_up=words,
+                    cost=cost,
+                    price_cents=0,
+                    edits=(edit,),
+                ),
+            )
     for link in brief.links:
         if link.kind in ("serial-port", "spare-port"):
             rest = tuple(other for other in brief.links if other != link)
             edit = {"kind": "remove-link", "name": link.name}
-            way = WayOut(title=f"Leave out the {link.name}", gives_up=f"the {link.name}", cost=SPARE_LINK_CENTS, price_cents=0, edits=(edit,))
+            way = WayOut(
+                title=f"Leave out the {link.name}",
+                gives_up=f"the {link.name}",
+                cost=SPARE_LINK_CENTS,
+                price_cents=0,
+                edits=(edit,),
+            )
             yield brief.model_copy(update={"links": rest}), way
 
 
@@ -161,15 +222,30 @@ def bigger_chips(brief: Brief, shelf: Shelf, fits: Fits) -> list[WayOut]:
     families: Sequence[str] = (now[0].family, "") if now else ("",)
     for family in families:
         tried, packages = 0, set[str]()
-        for chip, stock in sorted(shelf.chips, key=lambda row: (row[0].ports, row[1].price_cents, row[0].name)):
-            if not suitable(chip, stock, now[0] if now else None, family) or chip.package in packages or not offers(chip, asked):
+        for chip, stock in sorted(
+            shelf.chips, key=lambda row: (row[0].ports, row[1].price_cents, row[0].name)
+        ):
+            if (
+                not suitable(chip, stock, now[0] if now else None, family)
+                or chip.package in packages
+                or not offers(chip, asked)
+            ):
                 continue
             tried += 1
             if tried > MOST_CHIPS or len(packages) >= 2:
                 break
-            if fits(brief.model_copy(update={"chip": brief.chip.model_copy(update={"part": chip.name})})):
+            if fits(
+                brief.model_copy(update={"chip": brief.chip.model_copy(update={"part": chip.name})})
+            ):
                 packages.add(chip.package)
-                found.append(chip_way(chip, stock, base_price, bool(now) and chip.family == now[0].family if now else False))
+                found.append(
+                    chip_way(
+                        chip,
+                        stock,
+                        base_price,
+                        bool(now) and chip.family == now[0].family if now else False,
+                    )
+                )
     return list({way.title: way for way in found}.values())
 
 
@@ -178,9 +254,14 @@ def asked_of(brief: Brief) -> dict[str, int]:
     needs = needs_of(brief)
     kinds = Counter(n.kind for n in needs)
     return {
-        "ports": len(needs), "analogue": kinds["analogue"], "timers": kinds["timer"], "two_wire": int(kinds["two-wire clock"] > 0),
-        "serial": kinds["serial clock"], "usb": kinds["usb minus"], "touch": kinds["touch"],
-    }  # fmt: skip
+        "ports": len(needs),
+        "analogue": kinds["analogue"],
+        "timers": kinds["timer"],
+        "two_wire": int(kinds["two-wire clock"] > 0),
+        "serial": kinds["serial clock"],
+        "usb": kinds["usb minus"],
+        "touch": kinds["touch"],
+    }
 
 
 def offers(chip: ListedChip, asked: dict[str, int]) -> bool:
@@ -190,7 +271,11 @@ def offers(chip: ListedChip, asked: dict[str, int]) -> bool:
 
 def suitable(chip: ListedChip, stock: Stock, now: ListedChip | None, family: str) -> bool:
     """In stock, with a land pattern, of the wanted family, and with more to offer than the present chip."""
-    more = now is None or chip.ports > now.ports or (chip.ports >= now.ports and chip.analogue > now.analogue)
+    more = (
+        now is None
+        or chip.ports > now.ports
+        or (chip.ports >= now.ports and chip.analogue > now.analogue)
+    )
     return chip.covered and stock.pieces > 0 and more and (not family or chip.family == family)
 
 
@@ -199,26 +284,34 @@ def chip_way(chip: ListedChip, stock: Stock, base_price: int, same_family: bool)
     extra = max(0, stock.price_cents - base_price)
     words = "of the same family" if same_family else "of another family"
     return WayOut(
-        title=f"Next chip {words}: {chip.name}", gives_up=f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier}; {chip.soldering} soldering",
-        cost=extra + (REDRAWN_CENTS if same_family else 2 * REDRAWN_CENTS), price_cents=extra, edits=({"kind": "set-chip", "part": chip.name},),
-    )  # fmt: skip
+        title=f"Next chip {words}: {chip.name}",
+        gives_up=f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier}; {chip.soldering} soldering",
+        cost=extra + (REDRAWN_CENTS if same_family else 2 * REDRAWN_CENTS),
+        price_cents=extra,
+        edits=({"kind": "set-chip", "part": chip.name},),
+    )
 
 
 def pairs(brief: Brief, singles: list[tuple[Brief, WayOut]], fits: Fits) -> list[WayOut]:
     """Two changes together, the cheapest pairs first, three at the most."""
     fields = ("key_scheme", "screen", "analogue_by", "buzzer", "light", "headphones", "links")
     found: list[WayOut] = []
-    for (first, a), (second, b) in sorted(combinations(singles, 2), key=lambda pair: pair[0][1].cost + pair[1][1].cost):
+    for (first, a), (second, b) in sorted(
+        combinations(singles, 2), key=lambda pair: pair[0][1].cost + pair[1][1].cost
+    ):
         changes = {f: getattr(first, f) for f in fields if getattr(first, f) != getattr(brief, f)}
         others = {f: getattr(second, f) for f in fields if getattr(second, f) != getattr(brief, f)}
         if set(changes) & set(others) or not fits(brief.model_copy(update={**changes, **others})):
             continue
         found.append(
             WayOut(
-                title=f"{a.title}, and {b.title[0].lower()}{b.title[1:]}", gives_up=f"{a.gives_up}; {b.gives_up}", cost=a.cost + b.cost,
-                price_cents=a.price_cents + b.price_cents, edits=(*a.edits, *b.edits),
+                title=f"{a.title}, and {b.title[0].lower()}{b.title[1:]}",
+                gives_up=f"{a.gives_up}; {b.gives_up}",
+                cost=a.cost + b.cost,
+                price_cents=a.price_cents + b.price_cents,
+                edits=(*a.edits, *b.edits),
             )
-        )  # fmt: skip
+        )
         if len(found) == 3:
             break
     return found

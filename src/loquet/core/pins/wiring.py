@@ -41,16 +41,30 @@ def wire(brief: Brief, scheme: SchemeName) -> KeyWiring:
         case "one pin each":
             return KeyWiring(scheme, direct=tuple(key.id for key in keys))
         case "diode matrix":
-            return matrix(scheme, scanned, brief.key_scheme.shape, tuple(k.id for k in scanned), own)
+            return matrix(
+                scheme, scanned, brief.key_scheme.shape, tuple(k.id for k in scanned), own
+            )
         case "bare matrix":
             kept = tuple(k for k in brief.key_scheme.diodes if brief.key_scheme.name == scheme)
-            singles = tuple(k.id for k in scanned if k.id in brief.key_scheme.direct and brief.key_scheme.name == scheme)
-            whole = matrix(scheme, scanned, brief.key_scheme.shape, tuple(k for k in kept if k not in singles), (*own, *singles))
+            singles = tuple(
+                k.id
+                for k in scanned
+                if k.id in brief.key_scheme.direct and brief.key_scheme.name == scheme
+            )
+            whole = matrix(
+                scheme,
+                scanned,
+                brief.key_scheme.shape,
+                tuple(k for k in kept if k not in singles),
+                (*own, *singles),
+            )
             return closed_up(whole, tuple(cell for cell in whole.cells if cell[0] not in singles))
         case "mixed":
             singles = direct_of_mixed(brief, scanned)
             rest = tuple(k for k in scanned if k.id not in singles)
-            return matrix(scheme, rest, brief.key_scheme.shape, tuple(k.id for k in rest), (*own, *singles))
+            return matrix(
+                scheme, rest, brief.key_scheme.shape, tuple(k.id for k in rest), (*own, *singles)
+            )
         case "charlieplexed":
             return charlieplexed(scanned, own)
         case "expander 8" | "expander 16" | "shift register" | "resistor ladder":
@@ -71,7 +85,13 @@ def direct_of_mixed(brief: Brief, scanned: tuple[Key, ...]) -> tuple[str, ...]:
     return tuple(k.id for k in scanned if k.duty == "hot key" or k.digit.endswith("finger"))
 
 
-def matrix(scheme: SchemeName, keys: tuple[Key, ...], shape: str, diodes: tuple[str, ...], direct: tuple[str, ...]) -> KeyWiring:
+def matrix(
+    scheme: SchemeName,
+    keys: tuple[Key, ...],
+    shape: str,
+    diodes: tuple[str, ...],
+    direct: tuple[str, ...],
+) -> KeyWiring:
     """A matrix of the wanted shape; keys keep their neighbours, so that rows and columns stay short."""
     if not keys:
         return KeyWiring(scheme, direct=direct)
@@ -87,7 +107,10 @@ def shape_of(count: int, shape: str) -> tuple[int, int]:
         rows = max(1, isqrt(count) // 2)
         return rows, ceil(count / rows)
     rows = max(1, isqrt(count))
-    best = min(range(1, count + 1), key=lambda r: (r + ceil(count / r), abs(r - ceil(count / r)), r > rows, r))
+    best = min(
+        range(1, count + 1),
+        key=lambda r: (r + ceil(count / r), abs(r - ceil(count / r)), r > rows, r),
+    )
     return best, ceil(count / best)
 
 
@@ -96,13 +119,17 @@ def laid_out(keys: tuple[Key, ...], rows: int, columns: int) -> tuple[tuple[str,
     falling = sorted(keys, key=lambda k: (-k.y, k.x, k.id))
     cells = {}
     for row in range(rows):
-        members = sorted(falling[row * columns : (row + 1) * columns], key=lambda k: (k.x, -k.y, k.id))
+        members = sorted(
+            falling[row * columns : (row + 1) * columns], key=lambda k: (k.x, -k.y, k.id)
+        )
         for column, key in enumerate(members):
             cells[key.id] = (row, column)
     return tuple((key.id, *cells[key.id]) for key in keys)
 
 
-def two_halves(scheme: SchemeName, keys: tuple[Key, ...], diodes: tuple[str, ...], direct: tuple[str, ...]) -> KeyWiring:
+def two_halves(
+    scheme: SchemeName, keys: tuple[Key, ...], diodes: tuple[str, ...], direct: tuple[str, ...]
+) -> KeyWiring:
     """Rows of the left and of the right hand apart, columns shared; few wires cross the middle."""
     left = tuple(k for k in keys if k.digit.startswith("left"))
     right = tuple(k for k in keys if not k.digit.startswith("left"))
@@ -112,10 +139,14 @@ def two_halves(scheme: SchemeName, keys: tuple[Key, ...], diodes: tuple[str, ...
     rows = 0
     for half in (left, right):
         own = ceil(len(half) / columns) if half else 0
-        cells += tuple((key, row + rows, column) for key, row, column in laid_out(half, own, columns))
+        cells += tuple(
+            (key, row + rows, column) for key, row, column in laid_out(half, own, columns)
+        )
         rows += own
     order = {key.id: index for index, key in enumerate(keys)}
-    return KeyWiring(scheme, rows, columns, tuple(sorted(cells, key=lambda cell: order[cell[0]])), diodes, direct)
+    return KeyWiring(
+        scheme, rows, columns, tuple(sorted(cells, key=lambda cell: order[cell[0]])), diodes, direct
+    )
 
 
 def charlieplexed(keys: tuple[Key, ...], direct: tuple[str, ...]) -> KeyWiring:

@@ -30,7 +30,9 @@ class GroundPlan:
         self.sums = np.zeros((len(self.ys) + 1, len(self.xs) + 1), dtype=np.int64)
         self.sums[1:, 1:] = bad.cumsum(0).cumsum(1)
 
-    def free(self, xs: NDArray[np.int64], ys: NDArray[np.int64], offset: Rect, ignore: str = "") -> NDArray[np.bool_]:
+    def free(
+        self, xs: NDArray[np.int64], ys: NDArray[np.int64], offset: Rect, ignore: str = ""
+    ) -> NDArray[np.bool_]:
         """For parts whose courtyard is `offset` about (xs, ys): whether it lies inside and overlaps nothing taken."""
         left, bottom, right, top = xs + offset[0], ys + offset[1], xs + offset[2], ys + offset[3]
         good = self.inside(left, bottom, right, top)
@@ -41,7 +43,13 @@ class GroundPlan:
                 good &= (left >= r2) | (right <= l2) | (bottom >= t2) | (top <= b2)
         return good
 
-    def inside(self, left: NDArray[np.int64], bottom: NDArray[np.int64], right: NDArray[np.int64], top: NDArray[np.int64]) -> NDArray[np.bool_]:
+    def inside(
+        self,
+        left: NDArray[np.int64],
+        bottom: NDArray[np.int64],
+        right: NDArray[np.int64],
+        top: NDArray[np.int64],
+    ) -> NDArray[np.bool_]:
         """Whether rectangles hold no forbidden cell."""
         columns, rows = len(self.xs), len(self.ys)
         c1 = np.clip((left - self.origin[0]) // CELL_NM, 0, columns)
@@ -50,6 +58,8 @@ class GroundPlan:
         r2 = np.clip(-(-(top - self.origin[1]) // CELL_NM), 0, rows)
         bad = self.sums[r2, c2] - self.sums[r1, c2] - self.sums[r2, c1] + self.sums[r1, c1]
         whole = (left >= self.origin[0]) & (bottom >= self.origin[1])
-        whole &= (right <= self.origin[0] + columns * CELL_NM) & (top <= self.origin[1] + rows * CELL_NM)
+        whole &= (right <= self.origin[0] + columns * CELL_NM) & (
+            top <= self.origin[1] + rows * CELL_NM
+        )
         free: NDArray[np.bool_] = whole & (bad == 0)
         return free

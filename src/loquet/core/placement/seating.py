@@ -29,7 +29,9 @@ class NoRoom(Exception):
     """A part for which no free place is left."""
 
     def __init__(self, ref: str, title: str) -> None:
-        super().__init__(f"No free place is left for {ref} ({title}). Enlarge the outline or move controls apart.")
+        super().__init__(
+            f"No free place is left for {ref} ({title}). Enlarge the outline or move controls apart."
+        )
         self.ref = ref
 
 
@@ -97,7 +99,9 @@ def chip_seat(
     raise NoRoom("the chip", pattern.name)
 
 
-def candidates(outline: Polygon, offset_nm: int = 0, step_nm: int = STEP_NM) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+def candidates(
+    outline: Polygon, offset_nm: int = 0, step_nm: int = STEP_NM
+) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
     """All lattice points of the board's bounds."""
     left, bottom, right, top = (int(v) for v in outline.bounds)
     xs = np.arange((left // step_nm) * step_nm + offset_nm, right, step_nm)
@@ -124,7 +128,10 @@ class Seating:
         rects = near_rects(pattern, seat)
         if component.role == "chip":
             halo = CHIP_HALO_NM
-            rects = [(left - halo, bottom - halo, right + halo, top + halo) for left, bottom, right, top in rects]
+            rects = [
+                (left - halo, bottom - halo, right + halo, top + halo)
+                for left, bottom, right, top in rects
+            ]
         self.plan.taken[component.ref] = rects
 
     def take(self, component: Component) -> None:
@@ -145,7 +152,11 @@ class Seating:
 
     def pad_points(self, ref: str, number: str, seat: Seat) -> list[tuple[int, int]]:
         """Where the pads of that number lie."""
-        return [seat.point(*middle_of(p.shape)) for p in self.given.patterns[ref].pads if p.number == number]
+        return [
+            seat.point(*middle_of(p.shape))
+            for p in self.given.patterns[ref].pads
+            if p.number == number
+        ]
 
     def best_seat(self, component: Component) -> Seat | None:
         """The cheapest free seat over the lattice and the four turns, or None where there is no room."""
@@ -153,13 +164,21 @@ class Seating:
         beside = self.beside(component)
         if beside:
             xs, ys = self.lattice
-            near = (np.abs(xs - beside[1][0]) < NEAR_WINDOW_NM) & (np.abs(ys - beside[1][1]) < NEAR_WINDOW_NM)
+            near = (np.abs(xs - beside[1][0]) < NEAR_WINDOW_NM) & (
+                np.abs(ys - beside[1][1]) < NEAR_WINDOW_NM
+            )
             found = self.best_of(component, xs[near], ys[near], points)
             if found:
                 return found
         return self.best_of(component, *self.lattice, points)
 
-    def best_of(self, component: Component, xs: NDArray[np.int64], ys: NDArray[np.int64], points: dict[str, list[tuple[int, int]]]) -> Seat | None:
+    def best_of(
+        self,
+        component: Component,
+        xs: NDArray[np.int64],
+        ys: NDArray[np.int64],
+        points: dict[str, list[tuple[int, int]]],
+    ) -> Seat | None:
         """The cheapest free seat among these places and the four turns."""
         pattern = self.given.patterns[component.ref]
         best: tuple[float, Seat] | None = None
@@ -168,7 +187,12 @@ class Seating:
             good = self.plan.free(xs, ys, offset, component.ref)
             if self.tall(component):
                 for area in self.given.low_areas:
-                    good &= (xs + offset[0] >= area[2]) | (xs + offset[2] <= area[0]) | (ys + offset[1] >= area[3]) | (ys + offset[3] <= area[1])
+                    good &= (
+                        (xs + offset[0] >= area[2])
+                        | (xs + offset[2] <= area[0])
+                        | (ys + offset[1] >= area[3])
+                        | (ys + offset[3] <= area[1])
+                    )
             if not good.any():
                 continue
             fx, fy = xs[good], ys[good]
@@ -183,7 +207,12 @@ class Seating:
         return self.given.heights_mm[component.ref] > LOW_MM or component.role.startswith("test ")
 
     def cost(
-        self, component: Component, turn: int, xs: NDArray[np.int64], ys: NDArray[np.int64], points: dict[str, list[tuple[int, int]]]
+        self,
+        component: Component,
+        turn: int,
+        xs: NDArray[np.int64],
+        ys: NDArray[np.int64],
+        points: dict[str, list[tuple[int, int]]],
     ) -> NDArray[np.float64]:
         """Weighted distance of every pad to the nearest pad of its net, and to the pad it belongs beside."""
         cost = np.zeros(len(xs))
@@ -192,7 +221,9 @@ class Seating:
         for number, net in component.pads.items():
             own = self.pad_points(component.ref, number, seat)[0]
             if beside and net == beside[0]:
-                cost += NEAR_WEIGHT * (np.abs(xs + own[0] - beside[1][0]) + np.abs(ys + own[1] - beside[1][1]))
+                cost += NEAR_WEIGHT * (
+                    np.abs(xs + own[0] - beside[1][0]) + np.abs(ys + own[1] - beside[1][1])
+                )
             if net == GROUND or not points.get(net):
                 continue
             weight = SUPPLY_WEIGHT if net == SUPPLY else SIGNAL_WEIGHT
@@ -230,11 +261,16 @@ def place(given: PlacingInput) -> Placement:
     fixed_roles = given.fixed.keys() | given.locked.keys()
     parts = tuple(
         PlacedPart(
-            role=c.role, ref=c.ref, x_nm=seating.seats[c.ref].x, y_nm=seating.seats[c.ref].y, turn_deg=seating.seats[c.ref].turn_deg,
-            far=seating.seats[c.ref].far, locked=c.role in fixed_roles,
+            role=c.role,
+            ref=c.ref,
+            x_nm=seating.seats[c.ref].x,
+            y_nm=seating.seats[c.ref].y,
+            turn_deg=seating.seats[c.ref].turn_deg,
+            far=seating.seats[c.ref].far,
+            locked=c.role in fixed_roles,
         )
         for c in given.circuit.components
-    )  # fmt: skip
+    )
     return Placement(parts=parts, workings=(area_working(given),))
 
 
@@ -268,6 +304,11 @@ def area_working(given: PlacingInput) -> Working:
     taken = sum(p.courtyard.w * p.courtyard.h / 1e12 for ref, p in given.patterns.items())
     share = 100 * taken / (given.outline.area / 1e12)
     return Working(
-        id="board.fill", title="Courtyards over board area", value=share, unit="%", shown=f"{share:.0f} %",
-        formula="sum of courtyards on both sides / area of the outline", source=Source(kind="computed", text="land patterns and outline"),
-    )  # fmt: skip
+        id="board.fill",
+        title="Courtyards over board area",
+        value=share,
+        unit="%",
+        shown=f"{share:.0f} %",
+        formula="sum of courtyards on both sides / area of the outline",
+        source=Source(kind="computed", text="land patterns and outline"),
+    )

@@ -31,7 +31,13 @@ class Fault:
 
 def fault(file: str, net: str, x: float, y: float, sentence: str) -> Fault:
     """A fault with its place in mm, which the sentence names as well."""
-    return Fault(file, net, round(x / 1e6, 3), round(y / 1e6, 3), f"{sentence} at {x / 1e6:.2f}, {y / 1e6:.2f} mm ({file}).")
+    return Fault(
+        file,
+        net,
+        round(x / 1e6, 3),
+        round(y / 1e6, 3),
+        f"{sentence} at {x / 1e6:.2f}, {y / 1e6:.2f} mm ({file}).",
+    )
 
 
 def same_way(shape: Shape) -> Shape:
@@ -46,7 +52,9 @@ def name_of(drawn: Drawn) -> str:
     if drawn.ref:
         what = f"{drawn.ref} pad {drawn.pad}"
     else:
-        what = {"Conductor": "a track", "ViaPad": "a via"}.get(drawn.function, "a stroke" if isinstance(drawn.shape, Bar) else "an opening")
+        what = {"Conductor": "a track", "ViaPad": "a via"}.get(
+            drawn.function, "a stroke" if isinstance(drawn.shape, Bar) else "an opening"
+        )
     return f"{what} of {drawn.net}" if drawn.net else what
 
 
@@ -65,19 +73,38 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
                 file,
                 drawn.net,
                 *middle_of(shape),
-                f"{name_of(drawn)} is missing or changed ({count} fewer)" if count > 1 else f"{name_of(drawn)} is missing or changed",
+                f"{name_of(drawn)} is missing or changed ({count} fewer)"
+                if count > 1
+                else f"{name_of(drawn)} is missing or changed",
             )
         )
     for shape in found_counts - wanted_counts:
         label = f" named {nets[shape]}" if nets[shape] else ""
-        faults.append(fault(file, nets[shape], *middle_of(shape), f"an object{label} that is not in the design"))
+        faults.append(
+            fault(
+                file, nets[shape], *middle_of(shape), f"an object{label} that is not in the design"
+            )
+        )
     for o in read.objects:
         drawn = wanted.get(same_way(o.shape))  # type: ignore[assignment]
-        if drawn is not None and (o.net, o.ref, o.pad) != (drawn.net, drawn.ref, drawn.pad) and wanted_counts[same_way(o.shape)] == 1:
-            faults.append(fault(file, drawn.net, *middle_of(o.shape), f"{name_of(drawn)} is labelled {o.net or 'no net'} {o.ref} {o.pad}".rstrip()))
+        if (
+            drawn is not None
+            and (o.net, o.ref, o.pad) != (drawn.net, drawn.ref, drawn.pad)
+            and wanted_counts[same_way(o.shape)] == 1
+        ):
+            faults.append(
+                fault(
+                    file,
+                    drawn.net,
+                    *middle_of(o.shape),
+                    f"{name_of(drawn)} is labelled {o.net or 'no net'} {o.ref} {o.pad}".rstrip(),
+                )
+            )
     if any(not o.dark for o in read.objects):
         faults.append(fault(file, "", 0, 0, "a pad or stroke that clears"))
-    faults += [fault(file, "", arc.x1, arc.y1, "an arc that is not in the design") for arc in read.arcs]
+    faults += [
+        fault(file, "", arc.x1, arc.y1, "an arc that is not in the design") for arc in read.arcs
+    ]
     return faults + compare_pour(plan, read)
 
 
@@ -86,7 +113,9 @@ def same_rings(plan: Layer, read: ReadLayer) -> bool:
     wanted: list[tuple[Ring, bool]] = []
     for piece in drawing_order(plan.pieces):
         wanted += [(piece.outer, True), *((hole, False) for hole in piece.holes)]
-    return wanted == [(region.ring, region.dark) for region in sorted(read.regions, key=lambda r: r.order)]
+    return wanted == [
+        (region.ring, region.dark) for region in sorted(read.regions, key=lambda r: r.order)
+    ]
 
 
 def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
@@ -118,11 +147,19 @@ def compare_profile(pieces: tuple[Line | Corner, ...], read: ReadLayer) -> list[
     arcs = {(p.x1, p.y1, p.x2, p.y2, p.cx, p.cy, True) for p in pieces if isinstance(p, Corner)}
     found_lines = {same_way(o.shape) for o in read.objects}
     found_arcs = {(a.x1, a.y1, a.x2, a.y2, a.cx, a.cy, a.anticlockwise) for a in read.arcs}
-    faults = [fault("profile.gbr", "", *middle_of(s), "a side of the outline differs") for s in lines ^ found_lines]
-    return faults + [fault("profile.gbr", "", a[0], a[1], "a corner of the outline differs") for a in arcs ^ found_arcs]
+    faults = [
+        fault("profile.gbr", "", *middle_of(s), "a side of the outline differs")
+        for s in lines ^ found_lines
+    ]
+    return faults + [
+        fault("profile.gbr", "", a[0], a[1], "a corner of the outline differs")
+        for a in arcs ^ found_arcs
+    ]
 
 
-def compare_holes(view: BoardView, read: Iterable[ReadHole], file: str, plated: bool) -> list[Fault]:
+def compare_holes(
+    view: BoardView, read: Iterable[ReadHole], file: str, plated: bool
+) -> list[Fault]:
     """Holes missing, moved or too many."""
     owners = {(h.x, h.y, h.d): h for h in view.holes if h.plated == plated}
     wanted = Counter((h.x, h.y, h.d) for h in view.holes if h.plated == plated)
@@ -131,11 +168,31 @@ def compare_holes(view: BoardView, read: Iterable[ReadHole], file: str, plated: 
     faults = []
     for key in wanted - found:
         hole = owners[key]
-        faults.append(fault(file, hole.net, key[0], key[1], f"the hole of {hole.owner}{f' ({hole.net})' if hole.net else ''} is missing or changed"))
+        faults.append(
+            fault(
+                file,
+                hole.net,
+                key[0],
+                key[1],
+                f"the hole of {hole.owner}{f' ({hole.net})' if hole.net else ''} is missing or changed",
+            )
+        )
     for key in found - wanted:
-        nearest = min(view.holes, key=lambda h: (h.x - key[0]) ** 2 + (h.y - key[1]) ** 2, default=None)
+        nearest = min(
+            view.holes, key=lambda h: (h.x - key[0]) ** 2 + (h.y - key[1]) ** 2, default=None
+        )
         net = nearest.net if nearest else ""
-        faults.append(fault(file, net, key[0], key[1], f"a hole that is not in the design, nearest to {nearest.owner if nearest else 'nothing'}"))
+        faults.append(
+            fault(
+                file,
+                net,
+                key[0],
+                key[1],
+                f"a hole that is not in the design, nearest to {nearest.owner if nearest else 'nothing'}",
+            )
+        )
     if any(h.plated != plated for h in holes):
-        faults.append(fault(file, "", 0, 0, f"says that its holes are {'unplated' if plated else 'plated'}"))
+        faults.append(
+            fault(file, "", 0, 0, f"says that its holes are {'unplated' if plated else 'plated'}")
+        )
     return faults

@@ -38,7 +38,9 @@ class Fabric:
 
     def on(self, side: str) -> NDArray[np.int64]:
         """Numbers of the pieces of one side."""
-        return np.array([i for i, piece in enumerate(self.pieces) if piece.side == side], dtype=np.int64)
+        return np.array(
+            [i for i, piece in enumerate(self.pieces) if piece.side == side], dtype=np.int64
+        )
 
 
 def dark_pieces(layer: ReadLayer, side: str) -> list[Piece]:
@@ -48,12 +50,22 @@ def dark_pieces(layer: ReadLayer, side: str) -> list[Piece]:
     pieces: list[Piece] = []
     events: list[tuple[int, bool, BaseGeometry, float, str, str]] = []
     for item in layer.objects:
-        name = f"{item.ref} pad {item.pad}" if item.ref else ("via" if item.function == "ViaPad" else "track")
-        events.append((item.order, item.dark, core_of(item.shape), radius_of(item.shape), item.net, name))
+        name = (
+            f"{item.ref} pad {item.pad}"
+            if item.ref
+            else ("via" if item.function == "ViaPad" else "track")
+        )
+        events.append(
+            (item.order, item.dark, core_of(item.shape), radius_of(item.shape), item.net, name)
+        )
     for region in layer.regions:
         polygon = Polygon(region.ring)
         if not polygon.is_valid:
-            raise FileFault(layer.file, 1, f"has a region that crosses itself near {region.ring[0][0] / 1e6:.2f}, {region.ring[0][1] / 1e6:.2f} mm")
+            raise FileFault(
+                layer.file,
+                1,
+                f"has a region that crosses itself near {region.ring[0][0] / 1e6:.2f}, {region.ring[0][1] / 1e6:.2f} mm",
+            )
         events.append((region.order, region.dark, polygon, 0.0, region.net, "pour"))
     for _, dark, core, radius, net, name in sorted(events, key=lambda event: event[0]):
         if dark:
@@ -66,7 +78,9 @@ def dark_pieces(layer: ReadLayer, side: str) -> list[Piece]:
 
 def cut(piece: Piece, area: BaseGeometry) -> list[Piece]:
     """What is left of a piece when an area is cleared."""
-    if piece.core.distance(area) >= piece.radius and (piece.radius or not piece.core.intersects(area)):
+    if piece.core.distance(area) >= piece.radius and (
+        piece.radius or not piece.core.intersects(area)
+    ):
         return [piece]
     full = piece.core.buffer(piece.radius) if piece.radius else piece.core
     left = full.difference(area)
@@ -97,11 +111,17 @@ def join_touching(pieces: tuple[Piece, ...], members: list[int], groups: Groups)
     reach = radii + (radii.max() if len(radii) else 0.0)
     pairs = 0
     for start in range(0, len(cores), AT_ONCE):
-        first, second = tree.query(cores[start : start + AT_ONCE], predicate="dwithin", distance=reach[start : start + AT_ONCE])
+        first, second = tree.query(
+            cores[start : start + AT_ONCE],
+            predicate="dwithin",
+            distance=reach[start : start + AT_ONCE],
+        )
         first = first + start
         pairs += len(first)
         if pairs > MOST_PAIRS:
-            raise FileFault("copper", 1, "heaps more copper on one spot than any board of this kind")
+            raise FileFault(
+                "copper", 1, "heaps more copper on one spot than any board of this kind"
+            )
         once = first < second
         first, second = first[once], second[once]
         touching = shapely.distance(cores[first], cores[second]) <= radii[first] + radii[second]
@@ -110,7 +130,12 @@ def join_touching(pieces: tuple[Piece, ...], members: list[int], groups: Groups)
     return tree
 
 
-def join_hole(hole: ReadHole, pieces: tuple[Piece, ...], trees: dict[str, tuple[shapely.STRtree, list[int]]], groups: Groups) -> None:
+def join_hole(
+    hole: ReadHole,
+    pieces: tuple[Piece, ...],
+    trees: dict[str, tuple[shapely.STRtree, list[int]]],
+    groups: Groups,
+) -> None:
     """A plated hole joins all copper that its wall meets, on both sides."""
     wall = shapely.Point(hole.x, hole.y)
     met: list[int] = []

@@ -24,7 +24,11 @@ class ReadHole:
 def read_drill(data: bytes, file: str) -> list[ReadHole]:
     """All holes; raises FileFault with the line for anything outside the format."""
     if len(data) > LARGEST_BYTES:
-        raise FileFault(file, 1, f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no board of this kind needs")
+        raise FileFault(
+            file,
+            1,
+            f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no board of this kind needs",
+        )
     try:
         lines = data.decode("ascii").splitlines()
     except UnicodeDecodeError:
@@ -60,7 +64,11 @@ def read_drill(data: bytes, file: str) -> list[ReadHole]:
                 raise FileFault(file, number, "drills before plating and tool are known")
             x, y = round(Fraction(place[1]) * unit), round(Fraction(place[2]) * unit)
             if max(abs(x), abs(y)) > FARTHEST_NM or len(found) >= MOST_HOLES:
-                raise FileFault(file, number, "has a hole more than a metre away, or more holes than any board of this kind")
+                raise FileFault(
+                    file,
+                    number,
+                    "has a hole more than a metre away, or more holes than any board of this kind",
+                )
             found.append(ReadHole(x, y, tools[tool], plated))
         else:
             raise FileFault(file, number, f"has a line that is not understood: {text[:30]}")

@@ -99,7 +99,11 @@ def read_gerber(data: bytes, file: str) -> ReadLayer:
     """A layer from its bytes, kept for those very bytes and not to be changed; raises FileFault with the line for anything outside the format."""
     reader = GerberReader(file)
     if len(data) > LARGEST_BYTES:
-        raise FileFault(file, 1, f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no board of this kind needs")
+        raise FileFault(
+            file,
+            1,
+            f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no board of this kind needs",
+        )
     try:
         text = data.decode("utf-8")
     except UnicodeDecodeError:
@@ -133,7 +137,9 @@ def commands(text: str, file: str) -> list[tuple[int, bool, str]]:
             rest = ""
         else:
             if len(piece) > LONGEST_COMMAND:
-                raise FileFault(file, line, f"has a command of more than {LONGEST_COMMAND} characters")
+                raise FileFault(
+                    file, line, f"has a command of more than {LONGEST_COMMAND} characters"
+                )
             body = piece.lstrip()
             start = line + piece[: len(piece) - len(body)].count("\n")
             line, rest = line + piece.count("\n"), body.replace("\r", "").replace("\n", "").strip()
@@ -183,7 +189,11 @@ class GerberReader:
     def attribute(self, command: str) -> None:
         """Set a file, aperture or object attribute."""
         name, _, value = command[2:].partition(",")
-        target = {"F": self.layer.attributes, "A": self.state.aperture_attributes, "O": self.state.object_attributes}[command[1]]
+        target = {
+            "F": self.layer.attributes,
+            "A": self.state.aperture_attributes,
+            "O": self.state.object_attributes,
+        }[command[1]]
         target[name] = value
 
     def delete(self, name: str) -> None:
@@ -198,14 +208,22 @@ class GerberReader:
         """An aperture: circle, rectangle or obround, without a hole."""
         found = re.fullmatch(r"ADD(\d{2,6})([CRO]),([0-9.X]+)", command)
         if not found:
-            raise self.fail(f"has an aperture that is not a circle, rectangle or obround: {command[:20]}")
+            raise self.fail(
+                f"has an aperture that is not a circle, rectangle or obround: {command[:20]}"
+            )
         numbers = found[3].split("X")
-        if len(numbers) != (1 if found[2] == "C" else 2) or not all(NUMBER.match(n) for n in numbers):
+        if len(numbers) != (1 if found[2] == "C" else 2) or not all(
+            NUMBER.match(n) for n in numbers
+        ):
             raise self.fail("has an aperture with wrong sizes")
         sizes = tuple(round(Fraction(n) * self.unit()) for n in numbers)
         if max(sizes) > FARTHEST_NM or len(self.state.apertures) >= MOST_APERTURES:
             raise self.fail("has an aperture larger than a board, or more apertures than any board")
-        self.state.apertures[int(found[1])] = (found[2], sizes, self.state.aperture_attributes.get(".AperFunction", ""))
+        self.state.apertures[int(found[1])] = (
+            found[2],
+            sizes,
+            self.state.aperture_attributes.get(".AperFunction", ""),
+        )
 
     def unit(self) -> int:
         """Nanometres of the unit; raises where none is set."""
@@ -294,7 +312,16 @@ class GerberReader:
         if state.mode == "G01":
             self.add(Bar(state.x, state.y, x, y, sizes[0]), function)
         else:
-            arc = ReadArc(state.x, state.y, x, y, state.x + i, state.y + j, state.mode == "G03", self.next_order())
+            arc = ReadArc(
+                state.x,
+                state.y,
+                x,
+                y,
+                state.x + i,
+                state.y + j,
+                state.mode == "G03",
+                self.next_order(),
+            )
             self.layer.arcs.append(arc)
 
     def flash(self, x: int, y: int) -> None:
@@ -308,7 +335,12 @@ class GerberReader:
             case _:
                 w, h = sizes
                 reach = abs(w - h) // 2
-                self.add(Bar(x - reach, y, x + reach, y, h) if w >= h else Bar(x, y - reach, x, y + reach, w), function)
+                self.add(
+                    Bar(x - reach, y, x + reach, y, h)
+                    if w >= h
+                    else Bar(x, y - reach, x, y + reach, w),
+                    function,
+                )
 
     def current(self) -> tuple[str, tuple[int, ...], str]:
         """The present aperture."""
@@ -322,7 +354,15 @@ class GerberReader:
         ref, _, pad = attributes.get(".P", "").partition(",")
         net = attributes.get(".N", "")
         self.layer.objects.append(
-            ReadObject(shape, self.state.dark, self.next_order(), "" if net == "N/C" else net, ref, pad.partition(",")[0], function)
+            ReadObject(
+                shape,
+                self.state.dark,
+                self.next_order(),
+                "" if net == "N/C" else net,
+                ref,
+                pad.partition(",")[0],
+                function,
+            )
         )
 
     def close_contour(self) -> None:
@@ -331,7 +371,14 @@ class GerberReader:
         if state.in_region and state.contour:
             if len(state.contour) < 4 or state.contour[0] != state.contour[-1]:
                 raise self.fail("has a contour that is not closed")
-            self.layer.regions.append(ReadRegion(tuple(state.contour[:-1]), state.dark, self.next_order(), state.object_attributes.get(".N", "")))
+            self.layer.regions.append(
+                ReadRegion(
+                    tuple(state.contour[:-1]),
+                    state.dark,
+                    self.next_order(),
+                    state.object_attributes.get(".N", ""),
+                )
+            )
         state.contour = []
 
     def next_order(self) -> int:

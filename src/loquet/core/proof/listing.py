@@ -16,7 +16,14 @@ def compare_netlist(view: BoardView, contacts: list[Contact]) -> list[Fault]:
         if copper.kind == "track" or isinstance(copper.shape, Bar):
             continue
         access = "A00" if len(copper.sides) == 2 else ("A02" if FAR in copper.sides else "A01")
-        key = (copper.ref[:6] or "VIA", copper.pad[:4], copper.shape.x // 1000, copper.shape.y // 1000, copper.drill_nm // 1000, access)
+        key = (
+            copper.ref[:6] or "VIA",
+            copper.pad[:4],
+            copper.shape.x // 1000,
+            copper.shape.y // 1000,
+            copper.drill_nm // 1000,
+            access,
+        )
         wanted[key] = copper.net
     for hole in view.holes:
         if not hole.plated:
@@ -25,25 +32,66 @@ def compare_netlist(view: BoardView, contacts: list[Contact]) -> list[Fault]:
     faults = []
     for key, net in wanted.items():
         if found.get(key) != net:
-            faults.append(fault("netlist.ipc", net, key[2] * 1000, key[3] * 1000, f"{key[0]} {key[1]} of {net or 'no net'} is missing or changed"))
+            faults.append(
+                fault(
+                    "netlist.ipc",
+                    net,
+                    key[2] * 1000,
+                    key[3] * 1000,
+                    f"{key[0]} {key[1]} of {net or 'no net'} is missing or changed",
+                )
+            )
     for key in found.keys() - wanted.keys():
-        faults.append(fault("netlist.ipc", found[key], key[2] * 1000, key[3] * 1000, f"{key[0]} {key[1]} is not in the design"))
+        faults.append(
+            fault(
+                "netlist.ipc",
+                found[key],
+                key[2] * 1000,
+                key[3] * 1000,
+                f"{key[0]} {key[1]} is not in the design",
+            )
+        )
     return faults
 
 
-def compare_lists(view: BoardView, parts: list[dict[str, str]], places: list[dict[str, str]]) -> list[Fault]:
+def compare_lists(
+    view: BoardView, parts: list[dict[str, str]], places: list[dict[str, str]]
+) -> list[Fault]:
     """Every part that is fitted stands once in both lists, with its value, side, place and turn."""
     fitted = {c.ref: c for c in view.circuit.components if not c.role.startswith("test ")}
     listed = [ref for row in parts for ref in row.get("Where", "").split()]
-    faults = [fault("parts.csv", "", 0, 0, f"{ref} stands {listed.count(ref)} times") for ref in fitted if listed.count(ref) != 1]
-    faults += [fault("parts.csv", "", 0, 0, f"{ref} is not in the design") for ref in set(listed) - fitted.keys()]
+    faults = [
+        fault("parts.csv", "", 0, 0, f"{ref} stands {listed.count(ref)} times")
+        for ref in fitted
+        if listed.count(ref) != 1
+    ]
+    faults += [
+        fault("parts.csv", "", 0, 0, f"{ref} is not in the design")
+        for ref in set(listed) - fitted.keys()
+    ]
     for row in parts:
         refs = row.get("Where", "").split()
         if row.get("Count per board") != str(len(refs)):
-            faults.append(fault("parts.csv", "", 0, 0, f"item {row.get('Item')} counts {row.get('Count per board')} for {len(refs)} parts"))
+            faults.append(
+                fault(
+                    "parts.csv",
+                    "",
+                    0,
+                    0,
+                    f"item {row.get('Item')} counts {row.get('Count per board')} for {len(refs)} parts",
+                )
+            )
         for ref in refs:
             if ref in fitted and row.get("Value") not in ("", fitted[ref].value):
-                faults.append(fault("parts.csv", "", 0, 0, f"{ref} has the value {row.get('Value')}, designed is {fitted[ref].value}"))
+                faults.append(
+                    fault(
+                        "parts.csv",
+                        "",
+                        0,
+                        0,
+                        f"{ref} has the value {row.get('Value')}, designed is {fitted[ref].value}",
+                    )
+                )
     return faults + compare_places(view, set(fitted), places)
 
 
@@ -54,15 +102,35 @@ def compare_places(view: BoardView, fitted: set[str], places: list[dict[str, str
     for row in places:
         ref = row.get("Where", "")
         if ref not in fitted or ref in seen:
-            faults.append(fault("places.csv", "", 0, 0, f"{ref} is not in the design, or stands twice"))
+            faults.append(
+                fault("places.csv", "", 0, 0, f"{ref} is not in the design, or stands twice")
+            )
             continue
         seen.add(ref)
         seat = view.seats[ref]
-        wanted = ("far" if seat.far else "near", f"{seat.x / 1e6:.3f}", f"{seat.y / 1e6:.3f}", str(seat.turn_deg))
-        found = tuple(row.get(name, "") for name in ("Board side", "Middle X (mm)", "Middle Y (mm)", "Turn (deg)"))
+        wanted = (
+            "far" if seat.far else "near",
+            f"{seat.x / 1e6:.3f}",
+            f"{seat.y / 1e6:.3f}",
+            str(seat.turn_deg),
+        )
+        found = tuple(
+            row.get(name, "")
+            for name in ("Board side", "Middle X (mm)", "Middle Y (mm)", "Turn (deg)")
+        )
         if wanted != found:
-            faults.append(fault("places.csv", "", seat.x, seat.y, f"{ref} stands at {' '.join(found)}, designed is {' '.join(wanted)}"))
-    return faults + [fault("places.csv", "", 0, 0, f"{ref} is missing") for ref in sorted(fitted - seen)]
+            faults.append(
+                fault(
+                    "places.csv",
+                    "",
+                    seat.x,
+                    seat.y,
+                    f"{ref} stands at {' '.join(found)}, designed is {' '.join(wanted)}",
+                )
+            )
+    return faults + [
+        fault("places.csv", "", 0, 0, f"{ref} is missing") for ref in sorted(fitted - seen)
+    ]
 
 
 def compare_pins(plan: PinPlan, header: str) -> list[Fault]:
@@ -74,5 +142,13 @@ def compare_pins(plan: PinPlan, header: str) -> list[Fault]:
         name = re.sub(r"[^A-Z0-9]+", "_", row.signal.upper()).strip("_")
         found = f"P{ports.get(name, '?')}{bits.get(name, '?')}"
         if found != row.port:
-            faults.append(fault("pins.h", row.net, 0, 0, f"{row.title} ({row.net}) is mapped to {found}, planned is {row.port}"))
+            faults.append(
+                fault(
+                    "pins.h",
+                    row.net,
+                    0,
+                    0,
+                    f"{row.title} ({row.net}) is mapped to {found}, planned is {row.port}",
+                )
+            )
     return faults

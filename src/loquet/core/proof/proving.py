@@ -37,7 +37,9 @@ class Proof:
         return not self.faults
 
 
-def prove(files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...] | None = None) -> Proof:
+def prove(
+    files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...] | None = None
+) -> Proof:
     """Read every file back and compare it with the design (`layers` where its layer plan is at hand); an unreadable file is a fault."""
     try:
         return prove_readable(files, view, plan, layers or plan_layers(view, legend_of(view)))
@@ -52,14 +54,18 @@ def wanted_file(files: dict[str, bytes], path: str) -> bytes:
     return files[path]
 
 
-def prove_readable(files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...]) -> Proof:
+def prove_readable(
+    files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...]
+) -> Proof:
     """The proof where all files can be read."""
     read: dict[str, ReadLayer] = {}
     for layer in layers:
         read[layer.file] = read_gerber(wanted_file(files, f"fabrication/{layer.file}"), layer.file)
     profile = read_gerber(wanted_file(files, "fabrication/profile.gbr"), "profile.gbr")
     plated = read_drill(wanted_file(files, "fabrication/holes-plated.drl"), "holes-plated.drl")
-    unplated = read_drill(wanted_file(files, "fabrication/holes-unplated.drl"), "holes-unplated.drl")
+    unplated = read_drill(
+        wanted_file(files, "fabrication/holes-unplated.drl"), "holes-unplated.drl"
+    )
     fabric = rebuild(read["copper-near.gbr"], read["copper-far.gbr"], [*plated, *unplated])
     faults = netlist_faults(fabric, view)
     gaps, gap_faults = measure_gaps(fabric, view)
@@ -67,20 +73,34 @@ def prove_readable(files: dict[str, bytes], view: BoardView, plan: PinPlan, laye
     for layer in layers:
         faults += compare_layer(layer, read[layer.file]) + compare_function(layer, read[layer.file])
     faults += compare_profile(profile_of(view.brief.outline), profile)
-    faults += compare_holes(view, plated, "holes-plated.drl", True) + compare_holes(view, unplated, "holes-unplated.drl", False)
-    faults += compare_netlist(view, read_bare_board_netlist(wanted_file(files, "fabrication/netlist.ipc"), "netlist.ipc"))
+    faults += compare_holes(view, plated, "holes-plated.drl", True) + compare_holes(
+        view, unplated, "holes-unplated.drl", False
+    )
+    faults += compare_netlist(
+        view, read_bare_board_netlist(wanted_file(files, "fabrication/netlist.ipc"), "netlist.ipc")
+    )
     parts = read_csv(wanted_file(files, "assembly/parts.csv"), "parts.csv")
     places = read_csv(wanted_file(files, "assembly/places.csv"), "places.csv")
     faults += compare_lists(view, parts, places)
     faults += compare_pins(plan, wanted_file(files, "firmware/pins.h").decode("ascii", "replace"))
-    return Proof(len(view.circuit.nets), len(view.pads), gaps, len(plated) + len(unplated), tuple(faults))
+    return Proof(
+        len(view.circuit.nets), len(view.pads), gaps, len(plated) + len(unplated), tuple(faults)
+    )
 
 
 def compare_function(layer: Layer, read: ReadLayer) -> list[Fault]:
     """What the file says that it is: a copper file taken for the other side turns the whole board round."""
     said = (read.attributes.get(".FileFunction", ""), read.attributes.get(".FilePolarity", ""))
     wanted = (layer.function, "Negative" if layer.negative else "Positive")
-    return [] if said == wanted else [fault(layer.file, "", 0, 0, f"says that it is {' '.join(said)}, and is {' '.join(wanted)}")]
+    return (
+        []
+        if said == wanted
+        else [
+            fault(
+                layer.file, "", 0, 0, f"says that it is {' '.join(said)}, and is {' '.join(wanted)}"
+            )
+        ]
+    )
 
 
 def netlist_faults(fabric: Fabric, view: BoardView) -> list[Fault]:
@@ -91,7 +111,9 @@ def netlist_faults(fabric: Fabric, view: BoardView) -> list[Fault]:
     first_of_net: dict[str, tuple[int, str]] = {}
     for (ref, number, x, y, net), group in where.items():
         if group < 0:
-            faults.append(fault("copper", net, x, y, f"{ref} pad {number} of {net or 'no net'} has no copper"))
+            faults.append(
+                fault("copper", net, x, y, f"{ref} pad {number} of {net or 'no net'} has no copper")
+            )
             continue
         label = net or f"{ref} pad {number}"
         other = owner_of_group.setdefault(group, label)
@@ -99,7 +121,15 @@ def netlist_faults(fabric: Fabric, view: BoardView) -> list[Fault]:
             faults.append(fault("copper", net, x, y, f"{label} is joined with {other}"))
         start, start_name = first_of_net.setdefault(label, (group, f"{ref} pad {number}"))
         if start != group:
-            faults.append(fault("copper", net, x, y, f"{net} is open between {start_name} and {ref} pad {number}"))
+            faults.append(
+                fault(
+                    "copper",
+                    net,
+                    x,
+                    y,
+                    f"{net} is open between {start_name} and {ref} pad {number}",
+                )
+            )
     return faults
 
 
@@ -117,7 +147,10 @@ def pad_groups(fabric: Fabric, view: BoardView) -> dict[tuple[str, str, int, int
             key = (pad.ref, pad.pad, x, y, pad.net)
             tree, numbers = trees[side]
             point = shapely.Point(x, y)
-            hits = [int(numbers[int(i)]) for i in tree.query(point, predicate="dwithin", distance=widest)]
+            hits = [
+                int(numbers[int(i)])
+                for i in tree.query(point, predicate="dwithin", distance=widest)
+            ]
             pads = [i for i in hits if covers(fabric.pieces[i], point)]
             group = int(fabric.groups[pads[0]]) if pads else -1
             if found.get(key, group) != group:
@@ -136,11 +169,26 @@ def measure_gaps(fabric: Fabric, view: BoardView) -> tuple[int, list[Fault]]:
     faults = []
     for side in ("near", "far"):
         things = [
-            Measured(fabric.pieces[i].core, fabric.pieces[i].radius, str(int(fabric.groups[i])), f"{fabric.pieces[i].name}|{fabric.pieces[i].net}")
+            Measured(
+                fabric.pieces[i].core,
+                fabric.pieces[i].radius,
+                str(int(fabric.groups[i])),
+                f"{fabric.pieces[i].name}|{fabric.pieces[i].net}",
+            )
             for i in fabric.on(side)
         ]
         for pair in too_close(things, view.rules.gap_nm):
-            first, second = (name.replace("|", " of ").removesuffix(" of ") for name in (pair.first, pair.second))
+            first, second = (
+                name.replace("|", " of ").removesuffix(" of ") for name in (pair.first, pair.second)
+            )
             net = pair.first.partition("|")[2] or pair.second.partition("|")[2]
-            faults.append(fault(f"copper-{side}.gbr", net, pair.x, pair.y, f"{first} and {second} are only {max(pair.gap_nm, 0) / 1e6:.3f} mm apart"))
+            faults.append(
+                fault(
+                    f"copper-{side}.gbr",
+                    net,
+                    pair.x,
+                    pair.y,
+                    f"{first} and {second} are only {max(pair.gap_nm, 0) / 1e6:.3f} mm apart",
+                )
+            )
     return len(fabric.pieces), faults

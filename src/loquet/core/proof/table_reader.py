@@ -25,7 +25,11 @@ class Contact:
 def read_bare_board_netlist(data: bytes, file: str) -> list[Contact]:
     """All contacts of an IPC-D-356A file in metric units; raises FileFault."""
     if len(data) > LARGEST_BYTES:
-        raise FileFault(file, 1, f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no netlist of this kind needs")
+        raise FileFault(
+            file,
+            1,
+            f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no netlist of this kind needs",
+        )
     try:
         lines = data.decode("ascii").splitlines()
     except UnicodeDecodeError:
@@ -57,7 +61,13 @@ def contact(line: str, names: dict[str, str]) -> Contact:
     net = line[3:17].strip()
     hole = int(line[33:37]) if line[32] == "D" else 0
     return Contact(
-        "" if net == "N/C" else names.get(net, net), line[20:26].strip(), line[27:31].strip(), int(line[42:49]), int(line[50:57]), hole, line[38:41]
+        "" if net == "N/C" else names.get(net, net),
+        line[20:26].strip(),
+        line[27:31].strip(),
+        int(line[42:49]),
+        int(line[50:57]),
+        hole,
+        line[38:41],
     )
 
 
@@ -68,7 +78,11 @@ def read_csv(data: bytes, file: str) -> list[dict[str, str]]:
     except UnicodeDecodeError:
         raise FileFault(file, 1, "is not UTF-8 text") from None
     if len(data) > LARGEST_BYTES:
-        raise FileFault(file, 1, f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no list of this kind needs")
+        raise FileFault(
+            file,
+            1,
+            f"is larger than {LARGEST_BYTES // 1_000_000} MB, which no list of this kind needs",
+        )
     try:
         rows = list(csv.DictReader(io.StringIO(text, newline="")))
     except csv.Error as problem:

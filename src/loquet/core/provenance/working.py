@@ -4,7 +4,17 @@ from typing import Literal
 
 from loquet.core.frozen import Frozen
 
-SourceKind = Literal["standard", "brief", "part drawing", "house rules", "open data", "common practice", "from memory", "assumed", "computed"]
+SourceKind = Literal[
+    "standard",
+    "brief",
+    "part drawing",
+    "house rules",
+    "open data",
+    "common practice",
+    "from memory",
+    "assumed",
+    "computed",
+]
 
 
 class Source(Frozen):

@@ -1,6 +1,15 @@
 """Numbers as the trade writes them: `4.7 kΩ`, `100 nF`, `25 mA`."""
 
-PREFIXES = ((1e9, "G"), (1e6, "M"), (1e3, "k"), (1.0, ""), (1e-3, "m"), (1e-6, "µ"), (1e-9, "n"), (1e-12, "p"))
+PREFIXES = (
+    (1e9, "G"),
+    (1e6, "M"),
+    (1e3, "k"),
+    (1.0, ""),
+    (1e-3, "m"),
+    (1e-6, "µ"),
+    (1e-9, "n"),
+    (1e-12, "p"),
+)
 
 
 def show_si(value: float, unit: str, digits: int = 3) -> str:

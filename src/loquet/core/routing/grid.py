@@ -30,7 +30,9 @@ class Grid:
     owner_via: NDArray[np.int16]
     occupied: list[NDArray[np.int16]]
     history: NDArray[np.float32]
-    discs: dict[tuple[int, int], tuple[NDArray[np.int32], NDArray[np.int32]]] = field(default_factory=dict)
+    discs: dict[tuple[int, int], tuple[NDArray[np.int32], NDArray[np.int32]]] = field(
+        default_factory=dict
+    )
 
     @property
     def area(self) -> int:
@@ -43,22 +45,36 @@ class Grid:
         return (place % self.columns) * CELL_NM, (place // self.columns) * CELL_NM
 
 
-def build_grid(outline: Polygon, pads: tuple[Copper, ...], holes: tuple[Hole, ...], net_numbers: dict[str, int], rules: BoardRules) -> Grid:
+def build_grid(
+    outline: Polygon,
+    pads: tuple[Copper, ...],
+    holes: tuple[Hole, ...],
+    net_numbers: dict[str, int],
+    rules: BoardRules,
+) -> Grid:
     """The grid of a board before any track."""
     _, _, right, top = outline.bounds
     columns, rows = int(right // CELL_NM) + 1, int(top // CELL_NM) + 1
     half = (rules.signal_width_nm // 2, rules.supply_width_nm // 2, rules.via_nm // 2)
     area = columns * rows
-    owner = [edge_map(outline, columns, rows, rules.edge_nm + half[c] + MARGIN_NM) for c in range(3)]
+    owner = [
+        edge_map(outline, columns, rows, rules.edge_nm + half[c] + MARGIN_NM) for c in range(3)
+    ]
     for pad in pads:
         mark_pad(owner, pad, half, rules, columns, rows, net_numbers)
     for hole in holes:
         if not hole.plated:
             mark_hole(owner, hole, half, columns, rows)
     grid = Grid(
-        columns, rows, half, rules.drawn_gap_nm, owner, both_sides(owner[VIA], area),
-        [np.zeros(2 * area, dtype=np.int16) for _ in range(3)], np.zeros(2 * area, dtype=np.float32),
-    )  # fmt: skip
+        columns,
+        rows,
+        half,
+        rules.drawn_gap_nm,
+        owner,
+        both_sides(owner[VIA], area),
+        [np.zeros(2 * area, dtype=np.int16) for _ in range(3)],
+        np.zeros(2 * area, dtype=np.float32),
+    )
     for a in range(3):
         for b in range(3):
             grid.discs[a, b] = disc(half[a] + half[b] + grid.gap_nm)
@@ -76,7 +92,13 @@ def edge_map(outline: Polygon, columns: int, rows: int, inset_nm: int) -> NDArra
 
 
 def mark_pad(
-    owner: list[NDArray[np.int16]], pad: Copper, half: tuple[int, int, int], rules: BoardRules, columns: int, rows: int, net_numbers: dict[str, int]
+    owner: list[NDArray[np.int16]],
+    pad: Copper,
+    half: tuple[int, int, int],
+    rules: BoardRules,
+    columns: int,
+    rows: int,
+    net_numbers: dict[str, int],
 ) -> None:
     """A pad keeps other nets away; vias stay off every pad, its own net's too, so that no solder runs down the hole."""
     box, radius = box_of(pad.shape)
@@ -88,10 +110,14 @@ def mark_pad(
         for width in range(3):
             reach = (radius + half[width] + rules.drawn_gap_nm + MARGIN_NM) / CELL_NM
             mark_box(owner[width], columns, rows, base, box, reach, net)
-        mark_box(owner[VIA], columns, rows, base, box, (radius + half[VIA] + 50_000) / CELL_NM, BLOCKED)
+        mark_box(
+            owner[VIA], columns, rows, base, box, (radius + half[VIA] + 50_000) / CELL_NM, BLOCKED
+        )
 
 
-def mark_hole(owner: list[NDArray[np.int16]], hole: Hole, half: tuple[int, int, int], columns: int, rows: int) -> None:
+def mark_hole(
+    owner: list[NDArray[np.int16]], hole: Hole, half: tuple[int, int, int], columns: int, rows: int
+) -> None:
     """An unplated hole keeps all copper away, on both sides."""
     box, _ = box_of(Round(hole.x, hole.y, hole.d))
     for side in range(2):
@@ -103,7 +129,9 @@ def mark_hole(owner: list[NDArray[np.int16]], hole: Hole, half: tuple[int, int, 
 def both_sides(owner: NDArray[np.int16], area: int) -> NDArray[np.int16]:
     """One map for vias: a net only where both sides agree."""
     near, far = owner[:area], owner[area:]
-    return np.where(near == far, near, np.where(near == FREE, far, np.where(far == FREE, near, BLOCKED))).astype(np.int16)
+    return np.where(
+        near == far, near, np.where(near == FREE, far, np.where(far == FREE, near, BLOCKED))
+    ).astype(np.int16)
 
 
 def box_of(shape: Shape) -> tuple[NDArray[np.float64], float]:
@@ -123,5 +151,12 @@ def disc(reach_nm: int) -> tuple[NDArray[np.int32], NDArray[np.int32]]:
     """Cells nearer than `reach`, with the half diagonal step that slanting neighbours can lose."""
     reach = sqrt(reach_nm**2 + (0.7072 * CELL_NM) ** 2) / CELL_NM
     span = int(reach) + 1
-    cells = [(x, y) for y in range(-span, span + 1) for x in range(-span, span + 1) if x * x + y * y < reach * reach - 1e-9]
-    return np.array([c[0] for c in cells], dtype=np.int32), np.array([c[1] for c in cells], dtype=np.int32)
+    cells = [
+        (x, y)
+        for y in range(-span, span + 1)
+        for x in range(-span, span + 1)
+        if x * x + y * y < reach * reach - 1e-9
+    ]
+    return np.array([c[0] for c in cells], dtype=np.int32), np.array(
+        [c[1] for c in cells], dtype=np.int32
+    )

@@ -20,7 +20,9 @@ Floats = NDArray[np.float64]
 
 
 @njit(cache=True, nogil=True)
-def mark_box(owner: Shorts, columns: int, rows: int, base: int, box: Floats, reach: float, net: int) -> None:  # pragma: no cover
+def mark_box(
+    owner: Shorts, columns: int, rows: int, base: int, box: Floats, reach: float, net: int
+) -> None:  # pragma: no cover
     """Mark cells whose middle is nearer than `reach` to a box (middle x, y, half width, half height; in cells)."""
     x1, x2 = int(np.floor(box[0] - box[2] - reach)), int(np.ceil(box[0] + box[2] + reach))
     y1, y2 = int(np.floor(box[1] - box[3] - reach)), int(np.ceil(box[1] + box[3] + reach))
@@ -38,7 +40,16 @@ def mark_box(owner: Shorts, columns: int, rows: int, base: int, box: Floats, rea
 
 @njit(cache=True, nogil=True)
 def stamp(
-    occupied: Shorts, epoch: Ints, mark: int, nodes: Ints, count: int, disc_x: Ints, disc_y: Ints, columns: int, rows: int, out: Ints
+    occupied: Shorts,
+    epoch: Ints,
+    mark: int,
+    nodes: Ints,
+    count: int,
+    disc_x: Ints,
+    disc_y: Ints,
+    columns: int,
+    rows: int,
+    out: Ints,
 ) -> int:  # pragma: no cover
     """Count one more occupant on every cell within the disc of any node, each once; returns how many cells."""
     found = 0
@@ -150,7 +161,13 @@ def search(
             came[node] = node
             heading_to[node] = -1
             place = node % area
-            size = push(heap_f, heap_n, size, weight * estimate(place % columns, place // columns, goal_box), node)
+            size = push(
+                heap_f,
+                heap_n,
+                size,
+                weight * estimate(place % columns, place // columns, goal_box),
+                node,
+            )
     while size > 0:
         f, node = heap_f[0], heap_n[0]
         size = pop(heap_f, heap_n, size)
@@ -187,7 +204,9 @@ def search(
                 best[other] = g + step
                 came[other] = node
                 heading_to[other] = d
-                size = push(heap_f, heap_n, size, g + step + weight * estimate(nx, ny, goal_box), other)
+                size = push(
+                    heap_f, heap_n, size, g + step + weight * estimate(nx, ny, goal_box), other
+                )
         place = y * columns + x
         other = (1 - side) * area + place
         if owner_via[place] != FREE and owner_via[place] != net:
@@ -226,7 +245,13 @@ def estimate(x: int, y: int, box: Floats) -> float:  # pragma: no cover
 
 @njit(cache=True, nogil=True)
 def conflicts(
-    nodes: Ints, vias: Ints, occupied: Shorts, occupied_via: Shorts, history: NDArray[np.float32], area: int, add: float
+    nodes: Ints,
+    vias: Ints,
+    occupied: Shorts,
+    occupied_via: Shorts,
+    history: NDArray[np.float32],
+    area: int,
+    add: float,
 ) -> int:  # pragma: no cover
     """How many nodes of a claimed way others hold as well (its own claim counts 1); `add` is put on their history."""
     found = 0

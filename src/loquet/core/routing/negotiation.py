@@ -79,14 +79,24 @@ class Router:
         self.numbers = {net.name: index for index, net in enumerate(given.circuit.nets)}
         self.grid = build_grid(given.outline, given.pads, given.holes, self.numbers, given.rules)
         size = 2 * self.grid.area
-        self.best, self.seen, self.came = np.zeros(size), np.zeros(size, dtype=np.int32), np.zeros(size, dtype=np.int32)
+        self.best, self.seen, self.came = (
+            np.zeros(size),
+            np.zeros(size, dtype=np.int32),
+            np.zeros(size, dtype=np.int32),
+        )
         self.heading_to = np.zeros(size, dtype=np.int8)
         self.heap_f, self.heap_n = np.zeros(4 * size), np.zeros(4 * size, dtype=np.int32)
-        self.goal, self.epoch, self.out = np.zeros(size, dtype=np.uint8), np.zeros(size, dtype=np.int32), np.zeros(size, dtype=np.int32)
+        self.goal, self.epoch, self.out = (
+            np.zeros(size, dtype=np.uint8),
+            np.zeros(size, dtype=np.int32),
+            np.zeros(size, dtype=np.int32),
+        )
         self.mark = 0
         rules = given.rules
         self.via_reach = max(rules.via_hole_nm + rules.hole_gap_nm, rules.via_nm) / CELL_NM + 0.5
-        self.nets = [state for net in given.circuit.nets if (state := self.net_state(net.name)) is not None]
+        self.nets = [
+            state for net in given.circuit.nets if (state := self.net_state(net.name)) is not None
+        ]
 
     def net_state(self, name: str) -> NetState | None:
         """Terminals of a net: one for each contact, all its pads together; None where there is nothing to join."""
@@ -103,18 +113,36 @@ class Router:
             if all(len(nodes) for nodes in terminals):
                 break
         middles = [self.middle(nodes) for nodes in terminals]
-        return NetState(number, name, width, terminals, list(contacts), middles, [set(nodes.tolist()) for nodes in terminals])
+        return NetState(
+            number,
+            name,
+            width,
+            terminals,
+            list(contacts),
+            middles,
+            [set(nodes.tolist()) for nodes in terminals],
+        )
 
     def terminal_nodes(self, pads: list[Copper], net: int, width: int) -> Ints:
         """Nodes in the middle part of the pads, from where a track of this width may start."""
         grid, found = self.grid, []
         for pad in pads:
             x, y, reach_x, reach_y = middle_part(pad, grid.half_nm[width])
-            columns = range(max(0, -(-(x - reach_x) // CELL_NM)), min(grid.columns - 1, (x + reach_x) // CELL_NM) + 1)
-            rows = range(max(0, -(-(y - reach_y) // CELL_NM)), min(grid.rows - 1, (y + reach_y) // CELL_NM) + 1)
+            columns = range(
+                max(0, -(-(x - reach_x) // CELL_NM)),
+                min(grid.columns - 1, (x + reach_x) // CELL_NM) + 1,
+            )
+            rows = range(
+                max(0, -(-(y - reach_y) // CELL_NM)),
+                min(grid.rows - 1, (y + reach_y) // CELL_NM) + 1,
+            )
             for side, name in enumerate((NEAR, FAR)):
                 if name in pad.sides:
-                    found += [side * grid.area + row * grid.columns + column for row in rows for column in columns]
+                    found += [
+                        side * grid.area + row * grid.columns + column
+                        for row in rows
+                        for column in columns
+                    ]
         nodes = np.array(sorted(set(found)), dtype=np.int32)
         allowed = (grid.owner[width][nodes] == FREE) | (grid.owner[width][nodes] == net)
         kept: Ints = nodes[allowed]
@@ -126,16 +154,33 @@ class Router:
         vias: list[int] = []
         start = self.order(net)
         tree = [net.terminals[start]]
-        left = {i: self.apart(net.terminals[start], net.middles[i]) for i in range(len(net.terminals)) if i != start}
+        left = {
+            i: self.apart(net.terminals[start], net.middles[i])
+            for i in range(len(net.terminals))
+            if i != start
+        }
         while left:
             target = min(left, key=lambda i: left[i])
             goals = [net.terminals[i] for i in left]
-            node = self.find(net, np.concatenate(tree), goals, net.terminals[target], vias, pressure, hard, via_cost)
+            node = self.find(
+                net,
+                np.concatenate(tree),
+                goals,
+                net.terminals[target],
+                vias,
+                pressure,
+                hard,
+                via_cost,
+            )
             if node < 0:
                 net.missing.append(net.labels[target])
                 del left[target]
                 continue
-            reached = target if node in net.members[target] else next(i for i in left if node in net.members[i])
+            reached = (
+                target
+                if node in net.members[target]
+                else next(i for i in left if node in net.members[i])
+            )
             path = self.trace(node)
             sides = path // self.grid.area
             vias += [int(n) for n in path[1:][sides[1:] != sides[:-1]] % self.grid.area]
@@ -143,7 +188,11 @@ class Router:
             tree += [path, net.terminals[reached]]
             del left[reached]
             for i in left:
-                left[i] = min(left[i], self.apart(path, net.middles[i]), self.apart(net.terminals[reached], net.middles[i]))
+                left[i] = min(
+                    left[i],
+                    self.apart(path, net.middles[i]),
+                    self.apart(net.terminals[reached], net.middles[i]),
+                )
         net.nodes = np.unique(np.concatenate(net.paths)) if net.paths else NO_CELLS
         net.vias = np.array(sorted(set(vias)), dtype=np.int32)
 
@@ -157,15 +206,31 @@ class Router:
         if not len(nodes):
             return 0.0, 0.0
         places = nodes % self.grid.area
-        return float((places % self.grid.columns).mean()), float((places // self.grid.columns).mean())
+        return float((places % self.grid.columns).mean()), float(
+            (places // self.grid.columns).mean()
+        )
 
     def apart(self, sources: Ints, middle: tuple[float, float]) -> float:
         """Least distance in cells from any source to a place."""
         places = sources % self.grid.area
-        return float(np.min(np.abs(places % self.grid.columns - middle[0]) + np.abs(places // self.grid.columns - middle[1]), initial=1e9))
+        return float(
+            np.min(
+                np.abs(places % self.grid.columns - middle[0])
+                + np.abs(places // self.grid.columns - middle[1]),
+                initial=1e9,
+            )
+        )
 
     def find(
-        self, net: NetState, sources: Ints, goals: list[Ints], target: Ints, vias: list[int], pressure: float, hard: bool, via_cost: float
+        self,
+        net: NetState,
+        sources: Ints,
+        goals: list[Ints],
+        target: Ints,
+        vias: list[int],
+        pressure: float,
+        hard: bool,
+        via_cost: float,
     ) -> int:
         """One search; the goal node or -1."""
         grid, self.mark = self.grid, self.mark + 1
@@ -176,10 +241,31 @@ class Router:
             self.goal[nodes] = 0
         self.goal[target] = 1
         node = search(
-            net.number, sources, self.goal, box, grid.owner[net.width], grid.owner_via, grid.occupied[net.width], grid.occupied[VIA], grid.history,
-            np.array(vias, dtype=np.int32), self.via_reach, pressure, hard, via_cost, STRICT_LEAN if hard else LEAN, grid.columns, grid.rows, self.best, self.seen, self.came,
-            self.heading_to,            self.mark, self.heap_f, self.heap_n,
-        )  # fmt: skip
+            net.number,
+            sources,
+            self.goal,
+            box,
+            grid.owner[net.width],
+            grid.owner_via,
+            grid.occupied[net.width],
+            grid.occupied[VIA],
+            grid.history,
+            np.array(vias, dtype=np.int32),
+            self.via_reach,
+            pressure,
+            hard,
+            via_cost,
+            STRICT_LEAN if hard else LEAN,
+            grid.columns,
+            grid.rows,
+            self.best,
+            self.seen,
+            self.came,
+            self.heading_to,
+            self.mark,
+            self.heap_f,
+            self.heap_n,
+        )
         for nodes in goals:
             self.goal[nodes] = 0
         return int(node)
@@ -208,7 +294,18 @@ class Router:
             cells = []
             for nodes, kind in ((net.nodes, net.width), (via_nodes, VIA)):
                 dx, dy = grid.discs[kind, other]
-                count = stamp(grid.occupied[other], self.epoch, self.mark, nodes, len(nodes), dx, dy, grid.columns, grid.rows, self.out)
+                count = stamp(
+                    grid.occupied[other],
+                    self.epoch,
+                    self.mark,
+                    nodes,
+                    len(nodes),
+                    dx,
+                    dy,
+                    grid.columns,
+                    grid.rows,
+                    self.out,
+                )
                 cells.append(self.out[:count].copy())
             net.stamped.append(np.concatenate(cells))
 
@@ -221,7 +318,17 @@ class Router:
     def contested(self, net: NetState, add: float) -> int:
         """How many places of a net others hold too."""
         grid = self.grid
-        return int(conflicts(net.nodes, net.vias, grid.occupied[net.width], grid.occupied[VIA], grid.history, grid.area, add))
+        return int(
+            conflicts(
+                net.nodes,
+                net.vias,
+                grid.occupied[net.width],
+                grid.occupied[VIA],
+                grid.history,
+                grid.area,
+                add,
+            )
+        )
 
 
 def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:
@@ -232,7 +339,12 @@ def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:
             reach = max(int((shape.d // 2 - half_nm) * 0.7), 51_000)
             return shape.x, shape.y, reach, reach
         case Box():
-            return shape.x, shape.y, max(shape.w // 2 - half_nm, 51_000), max(shape.h // 2 - half_nm, 51_000)
+            return (
+                shape.x,
+                shape.y,
+                max(shape.w // 2 - half_nm, 51_000),
+                max(shape.h // 2 - half_nm, 51_000),
+            )
         case Bar():
             return (shape.x1 + shape.x2) // 2, (shape.y1 + shape.y2) // 2, 51_000, 51_000
 
@@ -303,7 +415,20 @@ def collect(router: Router) -> Routing:
         width = 2 * router.grid.half_nm[net.width]
         for path in net.paths:
             for far, (x1, y1), (x2, y2) in segments_of(path, router.grid):
-                tracks.append(Track(net=net.name, far=far, x1_nm=x1, y1_nm=y1, x2_nm=x2, y2_nm=y2, width_nm=width))
-        vias += [Via(net=net.name, x_nm=x, y_nm=y) for x, y in (router.grid.place_nm(int(v)) for v in net.vias)]
+                tracks.append(
+                    Track(
+                        net=net.name,
+                        far=far,
+                        x1_nm=x1,
+                        y1_nm=y1,
+                        x2_nm=x2,
+                        y2_nm=y2,
+                        width_nm=width,
+                    )
+                )
+        vias += [
+            Via(net=net.name, x_nm=x, y_nm=y)
+            for x, y in (router.grid.place_nm(int(v)) for v in net.vias)
+        ]
         links += [(net.name, net.labels[0], label) for label in net.missing]
     return Routing(tracks=tuple(tracks), vias=tuple(vias), open_links=tuple(links))

@@ -15,10 +15,18 @@ def segments_of(path: NDArray[np.int32], grid: Grid) -> Iterator[tuple[bool, Poi
     start = 0
     for index in range(1, len(path)):
         last = index == len(path) - 1
-        if not last and step(path, index, grid) == step(path, index + 1, grid) and step(path, index, grid) is not None:
+        if (
+            not last
+            and step(path, index, grid) == step(path, index + 1, grid)
+            and step(path, index, grid) is not None
+        ):
             continue
         if step(path, index, grid) is not None:
-            yield bool(path[index] // grid.area), grid.place_nm(int(path[start])), grid.place_nm(int(path[index]))
+            yield (
+                bool(path[index] // grid.area),
+                grid.place_nm(int(path[start])),
+                grid.place_nm(int(path[index])),
+            )
         start = index
 
 

@@ -9,7 +9,9 @@ def fresh_table(name: str, *columns: sa.schema.SchemaItem) -> None:
     connection = op.get_bind()
     if sa.inspect(connection).has_table(name):
         if connection.scalar(sa.text(f"SELECT COUNT(*) FROM `{name}`")):
-            raise RuntimeError(f"the table {name} holds rows, though the database says that it was never made; restore a backup")
+            raise RuntimeError(
+                f"the table {name} holds rows, though the database says that it was never made; restore a backup"
+            )
         op.drop_table(name)
     op.create_table(name, *columns)
 

@@ -20,14 +20,29 @@ def run(subject: Subject) -> Outcome:
     found = []
     if load > BUS_LIMIT_PF:
         sentence = f"The two-wire bus carries {load:.0f} pF, and {BUS_LIMIT_PF:.0f} pF is the most."
-        found.append(RULE.finding(sentence, "Take branches off, or put a buffer between.", ("two-wire",), working=working))
+        found.append(
+            RULE.finding(
+                sentence,
+                "Take branches off, or put a buffer between.",
+                ("two-wire",),
+                working=working,
+            )
+        )
     elif greatest < least:
         sentence = f"No pull-up suits the two-wire bus: {load:.0f} pF at {khz} kHz."
-        found.append(RULE.finding(sentence, "Run it at 100 kHz, or take branches off.", ("two-wire",), working=working))
+        found.append(
+            RULE.finding(
+                sentence, "Run it at 100 kHz, or take branches off.", ("two-wire",), working=working
+            )
+        )
     return outcome(found, 1)
 
 
 RULE = Rule(
-    "bus-load", "pins", "stop", "A bus with branches and no thought for its pull-ups fails now and then.",
-    Source(kind="standard", text="UM10204 (I2C-bus specification) sections 7.1 and 7.2"), run,
-)  # fmt: skip
+    "bus-load",
+    "pins",
+    "stop",
+    "A bus with branches and no thought for its pull-ups fails now and then.",
+    Source(kind="standard", text="UM10204 (I2C-bus specification) sections 7.1 and 7.2"),
+    run,
+)

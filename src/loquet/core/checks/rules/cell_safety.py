@@ -9,7 +9,14 @@ def run(subject: Subject) -> Outcome:
     caution = CAUTIONS.get(subject.brief.power.kind)
     if caution is None:
         return NotApplicable("the device has no cells of its own")
-    return outcome([RULE.finding(caution, "The cell maker's limits and local codes come first.", ("brief:power",))], 1)
+    return outcome(
+        [
+            RULE.finding(
+                caution, "The cell maker's limits and local codes come first.", ("brief:power",)
+            )
+        ],
+        1,
+    )
 
 
 CAUTIONS = {
@@ -22,5 +29,10 @@ CAUTIONS = {
 
 
 RULE = Rule(
-    "cell-safety", "brief", "note", "Cells can hurt.", Source(kind="common practice", text="usual caution for primary cells, no source"), run,
-)  # fmt: skip
+    "cell-safety",
+    "brief",
+    "note",
+    "Cells can hurt.",
+    Source(kind="common practice", text="usual caution for primary cells, no source"),
+    run,
+)

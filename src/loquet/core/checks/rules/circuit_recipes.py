@@ -15,14 +15,29 @@ def run(subject: Subject) -> Outcome:
     try:
         refuse_without_recipe(brief)
     except RecipeNotPossible as refused:
-        found.append(RULE.finding(f"{refused.limit[0].upper()}{refused.limit[1:]}.", refused.nearest, ("brief",)))
+        found.append(
+            RULE.finding(
+                f"{refused.limit[0].upper()}{refused.limit[1:]}.", refused.nearest, ("brief",)
+            )
+        )
     try:
         refuse_controls(brief, wiring_of(brief))
     except RecipeNotPossible as refused:
-        found.append(RULE.finding(f"{refused.limit[0].upper()}{refused.limit[1:]}.", refused.nearest, ("brief:controls",)))
+        found.append(
+            RULE.finding(
+                f"{refused.limit[0].upper()}{refused.limit[1:]}.",
+                refused.nearest,
+                ("brief:controls",),
+            )
+        )
     return outcome(found, 1)
 
 
 RULE = Rule(
-    "circuit-recipes", "circuit", "stop", "A thing without a recipe would be missing from the board.", Source(kind="computed", text="the recipes"), run
-)  # fmt: skip
+    "circuit-recipes",
+    "circuit",
+    "stop",
+    "A thing without a recipe would be missing from the board.",
+    Source(kind="computed", text="the recipes"),
+    run,
+)

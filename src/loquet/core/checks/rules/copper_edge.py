@@ -32,7 +32,11 @@ def run(subject: Subject) -> Outcome:
                 )
             for hole, point in bare:
                 if thing.core.distance(point) - thing.radius < hole.keep_nm - 1_000:
-                    words = "under the screw head" if hole.keep_nm > hole.d else "too near the unplated hole"
+                    words = (
+                        "under the screw head"
+                        if hole.keep_nm > hole.d
+                        else "too near the unplated hole"
+                    )
                     found.append(
                         RULE.finding(
                             f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.",
@@ -46,6 +50,11 @@ def run(subject: Subject) -> Outcome:
 
 
 RULE = Rule(
-    "copper-edge", "board", "stop", "The cutter and the screws must not reach copper.",
-    Source(kind="house rules", text="copper to edge of the chosen house; screw heads by ISO 7045"), run, ("view",),
-)  # fmt: skip
+    "copper-edge",
+    "board",
+    "stop",
+    "The cutter and the screws must not reach copper.",
+    Source(kind="house rules", text="copper to edge of the chosen house; screw heads by ISO 7045"),
+    run,
+    ("view",),
+)

@@ -14,17 +14,28 @@ def run(subject: Subject) -> Outcome:
     for side, things in both_sides(view):
         counted += len(things)
         for pair in too_close(things, view.rules.gap_nm):
-            names = " and ".join(f"{name} ({net or 'no net'})" for name, net in ((pair.first, pair.first_net), (pair.second, pair.second_net)))
+            names = " and ".join(
+                f"{name} ({net or 'no net'})"
+                for name, net in ((pair.first, pair.first_net), (pair.second, pair.second_net))
+            )
             found.append(
                 RULE.finding(
                     f"On the {side} side {names} are {show_mm(max(pair.gap_nm, 0))} apart; {subject.house.name} asks {show_mm(view.rules.gap_nm)}.",
-                    "Move one of them, or route again.", tuple(f"net:{n}" for n in (pair.first_net, pair.second_net) if n), pair.x, pair.y,
+                    "Move one of them, or route again.",
+                    tuple(f"net:{n}" for n in (pair.first_net, pair.second_net) if n),
+                    pair.x,
+                    pair.y,
                 )
-            )  # fmt: skip
+            )
     return outcome(found, counted)
 
 
 RULE = Rule(
-    "copper-gap", "board", "stop", "Copper nearer than the house can etch may be joined.",
-    Source(kind="house rules", text="least gap of the chosen house"), run, ("view",),
-)  # fmt: skip
+    "copper-gap",
+    "board",
+    "stop",
+    "Copper nearer than the house can etch may be joined.",
+    Source(kind="house rules", text="least gap of the chosen house"),
+    run,
+    ("view",),
+)

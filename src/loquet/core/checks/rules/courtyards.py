@@ -15,9 +15,15 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     found = []
-    rects = [(ref, seat.far, courtyard_rect(view.patterns[ref], seat)) for ref, seat in sorted(view.seats.items())]
+    rects = [
+        (ref, seat.far, courtyard_rect(view.patterns[ref], seat))
+        for ref, seat in sorted(view.seats.items())
+    ]
     for (a, far_a, ra), (b, far_b, rb) in combinations(rects, 2):
-        overlap_x, overlap_y = min(ra[2], rb[2]) - max(ra[0], rb[0]), min(ra[3], rb[3]) - max(ra[1], rb[1])
+        overlap_x, overlap_y = (
+            min(ra[2], rb[2]) - max(ra[0], rb[0]),
+            min(ra[3], rb[3]) - max(ra[1], rb[1]),
+        )
         if far_a == far_b and overlap_x > 0 and overlap_y > 0:
             names = f"{a} ({purpose(subject, a)}) and {b} ({purpose(subject, b)})"
             place = (max(ra[0], rb[0]) + overlap_x / 2, max(ra[1], rb[1]) + overlap_y / 2)
@@ -53,6 +59,11 @@ def purpose(subject: Subject, ref: str) -> str:
 
 
 RULE = Rule(
-    "courtyards", "board", "stop", "Parts that overlap cannot be soldered.",
-    Source(kind="standard", text="IPC-7351B courtyards"), run, ("view", "circuit"),
-)  # fmt: skip
+    "courtyards",
+    "board",
+    "stop",
+    "Parts that overlap cannot be soldered.",
+    Source(kind="standard", text="IPC-7351B courtyards"),
+    run,
+    ("view", "circuit"),
+)

@@ -11,9 +11,22 @@ def run(subject: Subject) -> Outcome:
     if not hard:
         return NotApplicable("nothing is driven hard")
     sentence = f"{len(hard)} lines must drive hard ({hard[0].title} and on), and what the pins can drive is not known."
-    return Undetermined((RULE.finding(sentence, "Read it in the data sheet, or put a transistor at each line.", (hard[0].signal,)),))
+    return Undetermined(
+        (
+            RULE.finding(
+                sentence,
+                "Read it in the data sheet, or put a transistor at each line.",
+                (hard[0].signal,),
+            ),
+        )
+    )
 
 
 RULE = Rule(
-    "drive-strength", "pins", "look", "A pin that drives too hard sags or dies.", Source(kind="open data", text="the data set has no drive strengths"), run
-)  # fmt: skip
+    "drive-strength",
+    "pins",
+    "look",
+    "A pin that drives too hard sags or dies.",
+    Source(kind="open data", text="the data set has no drive strengths"),
+    run,
+)

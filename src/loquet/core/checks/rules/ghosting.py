@@ -20,17 +20,50 @@ def run(subject: Subject) -> Outcome:
     titles = {key.id: key.title.removeprefix("button ") for key in keys_of(subject.brief)}
     ghost = found[0]
     held = ", ".join(titles[k] for k in ghost.path)
-    repairs = [Repair(label="Diodes at every key", edit={"kind": "set-scheme", "scheme": "diode matrix"})]
+    repairs = [
+        Repair(label="Diodes at every key", edit={"kind": "set-scheme", "scheme": "diode matrix"})
+    ]
     if wiring.scheme == "bare matrix":
-        diodes, direct = (*wiring.diodes, *least_diodes(wiring, together)), (*wiring.direct, *least_direct(wiring, together))
+        diodes, direct = (
+            (*wiring.diodes, *least_diodes(wiring, together)),
+            (*wiring.direct, *least_direct(wiring, together)),
+        )
         scheme = subject.brief.key_scheme.model_dump(mode="json")
-        repairs.insert(0, Repair(label=f"Diodes at {len(diodes)} keys", edit={"kind": "set-scheme", "scheme": {**scheme, "diodes": diodes}}))
-        repairs.append(Repair(label=f"Pins of their own for {len(direct)} keys", edit={"kind": "set-scheme", "scheme": {**scheme, "direct": direct}}))
+        repairs.insert(
+            0,
+            Repair(
+                label=f"Diodes at {len(diodes)} keys",
+                edit={"kind": "set-scheme", "scheme": {**scheme, "diodes": diodes}},
+            ),
+        )
+        repairs.append(
+            Repair(
+                label=f"Pins of their own for {len(direct)} keys",
+                edit={"kind": "set-scheme", "scheme": {**scheme, "direct": direct}},
+            )
+        )
     sentence = f"While {held} are held, {titles[ghost.key]} reads as pressed too ({len(found)} such ways among the chords)."
-    return outcome([RULE.finding(sentence, "Add diodes, or read chorded keys on pins of their own.", tuple(ghost.path), repairs=tuple(repairs))], 1)
+    return outcome(
+        [
+            RULE.finding(
+                sentence,
+                "Add diodes, or read chorded keys on pins of their own.",
+                tuple(ghost.path),
+                repairs=tuple(repairs),
+            )
+        ],
+        1,
+    )
 
 
 RULE = Rule(
-    "ghosting", "pins", "stop", "Three keys in a rectangle of a matrix without diodes make a fourth appear.",
-    Source(kind="computed", text="ways through pressed keys of the matrix, against the chords of the brief"), run,
-)  # fmt: skip
+    "ghosting",
+    "pins",
+    "stop",
+    "Three keys in a rectangle of a matrix without diodes make a fourth appear.",
+    Source(
+        kind="computed",
+        text="ways through pressed keys of the matrix, against the chords of the brief",
+    ),
+    run,
+)

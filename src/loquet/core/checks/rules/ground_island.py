@@ -14,7 +14,9 @@ def run(subject: Subject) -> Outcome:
         return outcome(
             [
                 RULE.finding(
-                    f"Ground falls into {view.pour.islands} separate pieces.", "Route again, or move parts that cut the ground.", ("net:GROUND",)
+                    f"Ground falls into {view.pour.islands} separate pieces.",
+                    "Route again, or move parts that cut the ground.",
+                    ("net:GROUND",),
                 )
             ],
             1,
@@ -23,6 +25,11 @@ def run(subject: Subject) -> Outcome:
 
 
 RULE = Rule(
-    "ground-island", "board", "stop", "Ground that is not joined is no return path.",
-    Source(kind="computed", text="what touches what, from exact shapes"), run, ("view",),
-)  # fmt: skip
+    "ground-island",
+    "board",
+    "stop",
+    "Ground that is not joined is no return path.",
+    Source(kind="computed", text="what touches what, from exact shapes"),
+    run,
+    ("view",),
+)

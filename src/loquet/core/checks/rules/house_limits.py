@@ -43,7 +43,8 @@ def run(subject: Subject) -> Outcome:
     if size[0] < least[0] or size[1] < least[1] or size[0] > most[0] or size[1] > most[1]:
         found.append(
             RULE.finding(
-                f"The board is {size[1]:.2f} x {size[0]:.2f} mm, outside what {subject.house.name} makes.", "Choose another house or outline."
+                f"The board is {size[1]:.2f} x {size[0]:.2f} mm, outside what {subject.house.name} makes.",
+                "Choose another house or outline.",
             )
         )
     return outcome(found, len(view.holes))
@@ -92,6 +93,11 @@ def ring_nm(shape: Shape, drill_nm: int) -> int:
 
 
 RULE = Rule(
-    "house-limits", "board", "stop", "The rules are those of the house that makes the board.",
-    Source(kind="house rules", text="limits of the chosen house"), run, ("view",),
-)  # fmt: skip
+    "house-limits",
+    "board",
+    "stop",
+    "The rules are those of the house that makes the board.",
+    Source(kind="house rules", text="limits of the chosen house"),
+    run,
+    ("view",),
+)

@@ -11,7 +11,11 @@ def run(subject: Subject) -> Outcome:
     for name, chosen, offered in offers:
         if chosen not in offered:
             found.append(
-                RULE.finding(f"{house.name} does not offer the {name} {chosen}.", f"Choose one of: {', '.join(offered)}.", (f"release:{name}",))
+                RULE.finding(
+                    f"{house.name} does not offer the {name} {chosen}.",
+                    f"Choose one of: {', '.join(offered)}.",
+                    (f"release:{name}",),
+                )
             )
     if choices.thickness_um not in house.thickness_um:
         found.append(
@@ -33,6 +37,10 @@ def run(subject: Subject) -> Outcome:
 
 
 RULE = Rule(
-    "house-offer", "release", "stop", "An order that the house does not offer comes back.",
-    Source(kind="house rules", text="the chosen house's own list"), run,
-)  # fmt: skip
+    "house-offer",
+    "release",
+    "stop",
+    "An order that the house does not offer comes back.",
+    Source(kind="house rules", text="the chosen house's own list"),
+    run,
+)

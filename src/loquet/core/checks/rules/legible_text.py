@@ -19,11 +19,26 @@ def run(subject: Subject) -> Outcome:
         return outcome([], 1)
     sentence = f"The screen shows {rows} rows of {columns} legible characters, and {wanted_rows} rows of {wanted_columns} are wanted."
     return outcome(
-        [RULE.finding(sentence, "Take a larger or finer screen, or show less at once.", ("screen",), working=text_working(screen, module))], 1
+        [
+            RULE.finding(
+                sentence,
+                "Take a larger or finer screen, or show less at once.",
+                ("screen",),
+                working=text_working(screen, module),
+            )
+        ],
+        1,
     )
 
 
 RULE = Rule(
-    "legible-text", "pins", "look", "A screen that is too coarse for its text is found out when the program is written.",
-    Source(kind="common practice", text="characters of 6 x 8 pixels and 1.8 mm at arm's length; no source"), run,
-)  # fmt: skip
+    "legible-text",
+    "pins",
+    "look",
+    "A screen that is too coarse for its text is found out when the program is written.",
+    Source(
+        kind="common practice",
+        text="characters of 6 x 8 pixels and 1.8 mm at arm's length; no source",
+    ),
+    run,
+)

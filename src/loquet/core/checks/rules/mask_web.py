@@ -15,15 +15,24 @@ def run(subject: Subject) -> Outcome:
     for side in (NEAR, FAR):
         pads = [measured(c) for c in view.pads if side in c.sides]
         close = list(too_close(pads, limit))
-        refs = sorted({pair.first.split()[0] for pair in close if pair.first.split()[0] == pair.second.split()[0]})
+        refs = sorted(
+            {
+                pair.first.split()[0]
+                for pair in close
+                if pair.first.split()[0] == pair.second.split()[0]
+            }
+        )
         for ref in refs:
-            gap = min(p.gap_nm for p in close if p.first.split()[0] == ref) - 2 * mask_grow_nm(subject)
+            gap = min(p.gap_nm for p in close if p.first.split()[0] == ref) - 2 * mask_grow_nm(
+                subject
+            )
             found.append(
                 RULE.finding(
                     f"Between the pads of {ref} the mask web would be {max(gap, 0) / 1e6:.3f} mm; {subject.house.name} prints {view.rules.mask_web_nm / 1e6:.3f} mm.",
-                    "Solder it with paste and look for bridges, or choose a coarser package or a house with a finer mask.", (f"part:{ref}",),
+                    "Solder it with paste and look for bridges, or choose a coarser package or a house with a finer mask.",
+                    (f"part:{ref}",),
                 )
-            )  # fmt: skip
+            )
     return outcome(found, len(view.pads))
 
 
@@ -34,6 +43,11 @@ def mask_grow_nm(subject: Subject) -> int:
 
 
 RULE = Rule(
-    "mask-web", "board", "look", "Without a web, solder runs from pad to pad.",
-    Source(kind="house rules", text="least mask web of the chosen house"), run, ("view",),
-)  # fmt: skip
+    "mask-web",
+    "board",
+    "look",
+    "Without a web, solder runs from pad to pad.",
+    Source(kind="house rules", text="least mask web of the chosen house"),
+    run,
+    ("view",),
+)

@@ -23,6 +23,11 @@ def run(subject: Subject) -> Outcome:
 
 
 RULE = Rule(
-    "pad-agreement", "circuit", "stop", "A pad numbered unlike the drawing turns a part round.",
-    Source(kind="part drawing", text="pad numbers of the land pattern"), run, ("view",),
-)  # fmt: skip
+    "pad-agreement",
+    "circuit",
+    "stop",
+    "A pad numbered unlike the drawing turns a part round.",
+    Source(kind="part drawing", text="pad numbers of the land pattern"),
+    run,
+    ("view",),
+)

@@ -13,27 +13,52 @@ def run(subject: Subject) -> Outcome:
     plan, chip = subject.plan, subject.chip
     assert plan is not None
     assert chip is not None
-    found = [f for row in plan.assignments if not row.kind.startswith("debug") for f in shared(row, chip.pin(row.pin))]
+    found = [
+        f
+        for row in plan.assignments
+        if not row.kind.startswith("debug")
+        for f in shared(row, chip.pin(row.pin))
+    ]
     return outcome(found, len(plan.assignments))
 
 
 def shared(row: Assignment, pin: ChipPin) -> list[Finding]:
     """What the sharing rules say of one assignment."""
     works = [work for work, has in (("programming", is_debug(pin)), ("boot", pin.is_boot)) if has]
-    rules = [rule for work in works if (rule := sharing_rule(work, kind_of_load(row.signal, row.kind)))]
-    release = (Repair(label=f"Release the lock of {row.title}", edit={"kind": "release-pin", "signal": row.signal}),) if row.locked else ()
+    rules = [
+        rule for work in works if (rule := sharing_rule(work, kind_of_load(row.signal, row.kind)))
+    ]
+    release = (
+        (
+            Repair(
+                label=f"Release the lock of {row.title}",
+                edit={"kind": "release-pin", "signal": row.signal},
+            ),
+        )
+        if row.locked
+        else ()
+    )
     return [
         RULE.finding(
             f"The {row.title} is on pin {row.pin} ({pin.name}), which has other work ({rule.pin}): {rule.why}.",
-            "Move it to another pin, or release its lock and solve again." if row.locked else "Lock it to another pin, or take a chip with a pin more.",
-            (f"pin:{row.pin}",), severity="stop" if rule.verdict == "stop" else "look", repairs=release,
+            "Move it to another pin, or release its lock and solve again."
+            if row.locked
+            else "Lock it to another pin, or take a chip with a pin more.",
+            (f"pin:{row.pin}",),
+            severity="stop" if rule.verdict == "stop" else "look",
+            repairs=release,
         )
         for rule in rules
         if rule.verdict != "safe"
-    ]  # fmt: skip
+    ]
 
 
 RULE = Rule(
-    "pin-sharing", "pins", "stop", "A held key at a boot pin starts the loader; one on a programming pin blocks the probe.",
-    Source(kind="common practice", text="the sharing table of core/pins/sharing.py, no source"), run, ("plan", "chip"),
-)  # fmt: skip
+    "pin-sharing",
+    "pins",
+    "stop",
+    "A held key at a boot pin starts the loader; one on a programming pin blocks the probe.",
+    Source(kind="common practice", text="the sharing table of core/pins/sharing.py, no source"),
+    run,
+    ("plan", "chip"),
+)

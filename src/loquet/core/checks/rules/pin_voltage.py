@@ -18,11 +18,21 @@ def run(subject: Subject) -> Outcome:
         row = plan.of(need.signal)
         takes = chip.pin(row.pin).five_volt if row else None
         if takes is False:
-            wrong.append(RULE.finding(f"The {need.title} brings {need.level_v:g} V to a pin that does not take it.", "Put a divider before it."))
+            wrong.append(
+                RULE.finding(
+                    f"The {need.title} brings {need.level_v:g} V to a pin that does not take it.",
+                    "Put a divider before it.",
+                )
+            )
         elif takes is None:
             sentence = f"The {need.title} brings up to {need.level_v:g} V, and whether its pin takes that is not known."
             unknown.append(
-                RULE.finding(sentence, "Put a divider before it, or read the pin's limit in the data sheet.", (need.signal,), severity="look")
+                RULE.finding(
+                    sentence,
+                    "Put a divider before it, or read the pin's limit in the data sheet.",
+                    (need.signal,),
+                    severity="look",
+                )
             )
     if wrong:
         return Failed((*wrong, *unknown))
@@ -30,6 +40,11 @@ def run(subject: Subject) -> Outcome:
 
 
 RULE = Rule(
-    "pin-voltage", "pins", "stop", "5 V into a pin that takes 3.3 V ends the chip.",
-    Source(kind="open data", text="the data set says nothing of 5 V; a user's own table may"), run, ("plan", "chip"),
-)  # fmt: skip
+    "pin-voltage",
+    "pins",
+    "stop",
+    "5 V into a pin that takes 3.3 V ends the chip.",
+    Source(kind="open data", text="the data set says nothing of 5 V; a user's own table may"),
+    run,
+    ("plan", "chip"),
+)

@@ -23,7 +23,13 @@ def run(subject: Subject) -> Outcome:
     fed = reached(subject)
     for net in circuit.nets:
         if net.kind == "supply" and net.name not in fed:
-            found.append(RULE.finding(f"{net.name} has {len(net.pads)} loads and no source.", "Add a source to this rail.", (f"net:{net.name}",)))
+            found.append(
+                RULE.finding(
+                    f"{net.name} has {len(net.pads)} loads and no source.",
+                    "Add a source to this rail.",
+                    (f"net:{net.name}",),
+                )
+            )
     return outcome(found, len(circuit.nets))
 
 
@@ -31,7 +37,9 @@ def reached(subject: Subject) -> set[str]:
     """Nets that the cells reach through cells, guards and switches."""
     assert subject.circuit is not None
     fed = {"CELLS"} & {net.name for net in subject.circuit.nets}
-    passing = [set(c.pads.values()) - {"GROUND"} for c in subject.circuit.components if c.block == "power"]
+    passing = [
+        set(c.pads.values()) - {"GROUND"} for c in subject.circuit.components if c.block == "power"
+    ]
     for _ in passing:
         for nets in passing:
             if nets & fed:
@@ -40,6 +48,11 @@ def reached(subject: Subject) -> set[str]:
 
 
 RULE = Rule(
-    "rail-source", "circuit", "stop", "A rail with loads and no source is a forgotten regulator or switch.",
-    Source(kind="common practice", text="electrical rule, no source"), run, ("circuit",),
-)  # fmt: skip
+    "rail-source",
+    "circuit",
+    "stop",
+    "A rail with loads and no source is a forgotten regulator or switch.",
+    Source(kind="common practice", text="electrical rule, no source"),
+    run,
+    ("circuit",),
+)

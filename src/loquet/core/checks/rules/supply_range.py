@@ -46,6 +46,11 @@ def run(subject: Subject) -> Outcome:
 
 
 RULE = Rule(
-    "supply-range", "pins", "stop", "A chip outside its supply limits fails or resets.",
-    Source(kind="from memory", text="supply limits by chip family; cell voltages of IEC 60086-2"), run, ("chip",),
-)  # fmt: skip
+    "supply-range",
+    "pins",
+    "stop",
+    "A chip outside its supply limits fails or resets.",
+    Source(kind="from memory", text="supply limits by chip family; cell voltages of IEC 60086-2"),
+    run,
+    ("chip",),
+)

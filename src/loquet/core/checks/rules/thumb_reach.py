@@ -14,7 +14,23 @@ def run(subject: Subject) -> Outcome:
         return outcome([], 1)
     names = ", ".join(far[:4]) + (f" and {len(far) - 4} more" if len(far) > 4 else "")
     sentence = f"A small hand's thumb does not reach {names} without shifting its grip."
-    return outcome([RULE.finding(sentence, "Move it nearer to its side, or give it to another finger.", tuple(f"button:{n}" for n in far))], 1)
+    return outcome(
+        [
+            RULE.finding(
+                sentence,
+                "Move it nearer to its side, or give it to another finger.",
+                tuple(f"button:{n}" for n in far),
+            )
+        ],
+        1,
+    )
 
 
-RULE = Rule("thumb-reach", "brief", "note", "Keys out of reach are pressed late or not at all.", Source(kind="from memory", text=SOURCE), run)
+RULE = Rule(
+    "thumb-reach",
+    "brief",
+    "note",
+    "Keys out of reach are pressed late or not at all.",
+    Source(kind="from memory", text=SOURCE),
+    run,
+)

@@ -12,10 +12,28 @@ def run(subject: Subject) -> Outcome:
     if any(link.kind == "usb-device" for link in brief.links):
         return outcome([], 1)
     words = brief.role.replace("usb-", "USB ")
-    add = Repair(label="Add a USB port", edit={"kind": "add-link", "link": {"kind": "usb-device", "name": "usb"}})
+    add = Repair(
+        label="Add a USB port",
+        edit={"kind": "add-link", "link": {"kind": "usb-device", "name": "usb"}},
+    )
     return outcome(
-        [RULE.finding(f"The device is a {words} and has no USB port.", "Add one, or change its role.", ("brief:links",), repairs=(add,))], 1
+        [
+            RULE.finding(
+                f"The device is a {words} and has no USB port.",
+                "Add one, or change its role.",
+                ("brief:links",),
+                repairs=(add,),
+            )
+        ],
+        1,
     )
 
 
-RULE = Rule("usb-role", "brief", "stop", "Without the port there is nothing to report over.", Source(kind="brief", text="role and links"), run)
+RULE = Rule(
+    "usb-role",
+    "brief",
+    "stop",
+    "Without the port there is nothing to report over.",
+    Source(kind="brief", text="role and links"),
+    run,
+)

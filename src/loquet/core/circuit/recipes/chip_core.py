@@ -5,7 +5,10 @@ from loquet.core.parts import Chip, LandPattern
 from loquet.core.pins import PinPlan
 from loquet.core.provenance import Source, Working, WorkingInput
 
-PRACTICE = Source(kind="common practice", text="100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source")
+PRACTICE = Source(
+    kind="common practice",
+    text="100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source",
+)
 CORE_CAPACITOR = {1: ("4.7 µF", "capacitor-2012"), 2: ("2.2 µF", "capacitor-1608")}
 
 
@@ -15,7 +18,12 @@ def chip_core(chip: Chip, pattern: LandPattern, plan: PinPlan) -> Fragment:
     supplies = [pin for pin in chip.pins if pin.kind == "supply"]
     components = [
         Component(
-            role="chip", part=f"chip:{chip.name}", block="chip", value=chip.name, purpose="Microcontroller", pads=chip_pads(chip, pattern, plan)
+            role="chip",
+            part=f"chip:{chip.name}",
+            block="chip",
+            value=chip.name,
+            purpose="Microcontroller",
+            pads=chip_pads(chip, pattern, plan),
         )
     ]
     for pin in supplies:
@@ -25,12 +33,22 @@ def chip_core(chip: Chip, pattern: LandPattern, plan: PinPlan) -> Fragment:
         components.append(decoupling(pin.number, pin.rail, value, part, f"CORE_{index + 1}"))
     components.append(
         Component(
-            role="chip bulk", part="capacitor-2012", block="chip", value="10 µF", purpose="Bulk capacitor of the chip",
-            pads={"1": SUPPLY, "2": GROUND}, near_role="chip", near_pad=supplies[0].number,
+            role="chip bulk",
+            part="capacitor-2012",
+            block="chip",
+            value="10 µF",
+            purpose="Bulk capacitor of the chip",
+            pads={"1": SUPPLY, "2": GROUND},
+            near_role="chip",
+            near_pad=supplies[0].number,
         )
-    )  # fmt: skip
+    )
     components.extend(reset_and_boot(chip))
-    return Fragment(tuple(components), {SUPPLY: "supply", GROUND: "ground"}, (decoupling_working(chip, len(supplies)),))
+    return Fragment(
+        tuple(components),
+        {SUPPLY: "supply", GROUND: "ground"},
+        (decoupling_working(chip, len(supplies)),),
+    )
 
 
 def chip_pads(chip: Chip, pattern: LandPattern, plan: PinPlan) -> dict[str, str]:
@@ -63,9 +81,15 @@ def chip_pads(chip: Chip, pattern: LandPattern, plan: PinPlan) -> dict[str, str]
 def decoupling(pin: str, rail: str, value: str, part: str, net: str) -> Component:
     """A capacitor from a supply pin to ground, close to that pin."""
     return Component(
-        role=f"decoupling {pin}", part=part, block="chip", value=value, purpose=f"Decoupling of {rail} at chip pin {pin}",
-        pads={"1": net, "2": GROUND}, near_role="chip", near_pad=pin,
-    )  # fmt: skip
+        role=f"decoupling {pin}",
+        part=part,
+        block="chip",
+        value=value,
+        purpose=f"Decoupling of {rail} at chip pin {pin}",
+        pads={"1": net, "2": GROUND},
+        near_role="chip",
+        near_pad=pin,
+    )
 
 
 def reset_and_boot(chip: Chip) -> list[Component]:
@@ -75,24 +99,41 @@ def reset_and_boot(chip: Chip) -> list[Component]:
         if pin.is_reset:
             found.append(
                 Component(
-                    role="reset filter", part="capacitor-1608", block="chip", value="100 nF", purpose="Keeps reset quiet",
-                    pads={"1": "RESET", "2": GROUND}, near_role="chip", near_pad=pin.number,
+                    role="reset filter",
+                    part="capacitor-1608",
+                    block="chip",
+                    value="100 nF",
+                    purpose="Keeps reset quiet",
+                    pads={"1": "RESET", "2": GROUND},
+                    near_role="chip",
+                    near_pad=pin.number,
                 )
-            )  # fmt: skip
+            )
         if pin.kind == "boot":
             found.append(
                 Component(
-                    role="boot strap", part="resistor-1608", block="chip", value="10 kΩ", purpose="Starts the chip from its own memory",
-                    pads={"1": "BOOT", "2": GROUND}, near_role="chip", near_pad=pin.number,
+                    role="boot strap",
+                    part="resistor-1608",
+                    block="chip",
+                    value="10 kΩ",
+                    purpose="Starts the chip from its own memory",
+                    pads={"1": "BOOT", "2": GROUND},
+                    near_role="chip",
+                    near_pad=pin.number,
                 )
-            )  # fmt: skip
+            )
     return found
 
 
 def decoupling_working(chip: Chip, supplies: int) -> Working:
     """How many decoupling capacitors and why."""
     return Working(
-        id="chip.decoupling", title="Decoupling at the chip", value=supplies * 0.1 + 10, unit="µF",
-        shown=f"{supplies} x 100 nF + 10 µF", formula="supply pins x 100 nF + 10 µF bulk",
-        inputs=(WorkingInput(name="supply pins", value=str(supplies), origin=chip.data_source),), source=PRACTICE,
-    )  # fmt: skip
+        id="chip.decoupling",
+        title="Decoupling at the chip",
+        value=supplies * 0.1 + 10,
+        unit="µF",
+        shown=f"{supplies} x 100 nF + 10 µF",
+        formula="supply pins x 100 nF + 10 µF bulk",
+        inputs=(WorkingInput(name="supply pins", value=str(supplies), origin=chip.data_source),),
+        source=PRACTICE,
+    )

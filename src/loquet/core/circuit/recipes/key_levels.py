@@ -18,24 +18,49 @@ def pull_up_working(supply: SupplyRange) -> Working:
     """Current through one pressed button with the chip's own pull-up."""
     current_ua = supply.usual_v / CHIP_PULL_UP_OHM * 1e6
     return Working(
-        id="buttons.current", title="Current while one button is held", value=current_ua, unit="µA", shown=f"{current_ua:.0f} µA",
+        id="buttons.current",
+        title="Current while one button is held",
+        value=current_ua,
+        unit="µA",
+        shown=f"{current_ua:.0f} µA",
         formula="V / R",
         inputs=(
-            WorkingInput(name="V", value=f"{supply.usual_v:g}", unit="V", origin=supply.source.text),
-            WorkingInput(name="R", value="40", unit="kΩ", origin="usual pull-up inside a chip; from memory"),
+            WorkingInput(
+                name="V", value=f"{supply.usual_v:g}", unit="V", origin=supply.source.text
+            ),
+            WorkingInput(
+                name="R", value="40", unit="kΩ", origin="usual pull-up inside a chip; from memory"
+            ),
         ),
-        source=Source(kind="from memory", text="usual internal pull-up of about 40 kΩ; the maker's data sheet gives limits"),
-    )  # fmt: skip
+        source=Source(
+            kind="from memory",
+            text="usual internal pull-up of about 40 kΩ; the maker's data sheet gives limits",
+        ),
+    )
 
 
 def pull_down_working(resistance: float, supply: SupplyRange) -> Working:
     """The pull-down value for a light contact current."""
     return Working(
-        id="buttons.pull_down", title="Pull-down at each button", value=resistance, unit="Ω", shown=show_si(resistance, "Ω"),
+        id="buttons.pull_down",
+        title="Pull-down at each button",
+        value=resistance,
+        unit="Ω",
+        shown=show_si(resistance, "Ω"),
         formula="V / I, nearest E12",
         inputs=(
-            WorkingInput(name="V", value=f"{supply.usual_v:g}", unit="V", origin=supply.source.text),
-            WorkingInput(name="I", value="0.3", unit="mA", origin="common practice: wets the contact, spares the cells"),
+            WorkingInput(
+                name="V", value=f"{supply.usual_v:g}", unit="V", origin=supply.source.text
+            ),
+            WorkingInput(
+                name="I",
+                value="0.3",
+                unit="mA",
+                origin="common practice: wets the contact, spares the cells",
+            ),
         ),
-        source=Source(kind="standard", text="IEC 60063 preferred values; contact current: common practice, no source"),
-    )  # fmt: skip
+        source=Source(
+            kind="standard",
+            text="IEC 60063 preferred values; contact current: common practice, no source",
+        ),
+    )

@@ -6,7 +6,15 @@ from typing import get_args
 from loquet.core.brief import Brief, SchemeName, keys_of
 from loquet.core.parts import Part, pattern_of
 from loquet.core.pins.chords import together_of
-from loquet.core.pins.ghosting import Ghost, Together, chain_ghosts, ghosts, least_diodes, least_direct, rollover
+from loquet.core.pins.ghosting import (
+    Ghost,
+    Together,
+    chain_ghosts,
+    ghosts,
+    least_diodes,
+    least_direct,
+    rollover,
+)
 from loquet.core.pins.model import Need
 from loquet.core.pins.needs import key_needs, ladders_for, needs_with
 from loquet.core.pins.schemes.card import GhostPicture, PartLine, SchemeCard
@@ -16,10 +24,16 @@ from loquet.core.pins.wiring import KeyWiring, wire, wiring_of
 from loquet.core.provenance import Source, Working, WorkingInput
 
 TITLES: dict[SchemeName, str] = {
-    "one pin each": "One pin each", "diode matrix": "Matrix with diodes", "bare matrix": "Matrix without diodes", "charlieplexed": "Charlieplexed",
-    "expander 8": "Expanders of 8 lines", "expander 16": "Expanders of 16 lines", "shift register": "Shift registers",
-    "resistor ladder": "Resistor ladder", "mixed": "Chorded keys direct, the rest in a matrix",
-}  # fmt: skip
+    "one pin each": "One pin each",
+    "diode matrix": "Matrix with diodes",
+    "bare matrix": "Matrix without diodes",
+    "charlieplexed": "Charlieplexed",
+    "expander 8": "Expanders of 8 lines",
+    "expander 16": "Expanders of 16 lines",
+    "shift register": "Shift registers",
+    "resistor ladder": "Resistor ladder",
+    "mixed": "Chorded keys direct, the rest in a matrix",
+}
 RAIL_V = 3.0
 INNER_PULL_OHM, OUTER_PULL_OHM = 40_000.0, 100_000.0
 CENTS_PER_MM2, CENTS_PER_MS = 0.2, 5.0
@@ -33,7 +47,13 @@ def compare(brief: Brief, parts: dict[str, Part], fits: Fits) -> tuple[SchemeCar
     """
     together = together_of(brief)
     cards = [card_of(brief, name, parts, together, fits) for name in get_args(SchemeName)]
-    cards = [c for c in cards if c.name != "mixed" or c.name == brief.key_scheme.name or len(wire(brief, "mixed").direct) > 0]
+    cards = [
+        c
+        for c in cards
+        if c.name != "mixed"
+        or c.name == brief.key_scheme.name
+        or len(wire(brief, "mixed").direct) > 0
+    ]
     good = [c for c in cards if c.fits and c.reads_chords]
     if not good:
         return tuple(cards)
@@ -50,12 +70,18 @@ def burden(card: SchemeCard) -> float:
 def reason(best: SchemeCard, cards: list[SchemeCard]) -> str:
     """Why this one."""
     refused = [c for c in cards if not c.fits and c.pins > best.pins]
-    parts = "adds no parts" if not best.parts else "adds " + ", ".join(f"{p.count} x {p.title}" for p in best.parts)
+    parts = (
+        "adds no parts"
+        if not best.parts
+        else "adds " + ", ".join(f"{p.count} x {p.title}" for p in best.parts)
+    )
     text = f"It fits, reads every chord and {parts}; {best.latency_ms:.1f} ms at the most from press to report."
     return f"{text} {refused[0].title} does not fit." if refused else text
 
 
-def card_of(brief: Brief, name: SchemeName, parts: dict[str, Part], together: Together, fits: Fits) -> SchemeCard:
+def card_of(
+    brief: Brief, name: SchemeName, parts: dict[str, Part], together: Together, fits: Fits
+) -> SchemeCard:
     """One scheme for this brief."""
     wiring = wiring_of(brief) if name == brief.key_scheme.name else wire(brief, name)
     keys = {key.id: key for key in keys_of(brief)}
@@ -70,20 +96,37 @@ def card_of(brief: Brief, name: SchemeName, parts: dict[str, Part], together: To
     why_not = fits(needs_with(brief, wiring))
     matrix = name == "bare matrix"
     return SchemeCard(
-        name=name, title=TITLES[name], shape=shape_words(wiring), pins=pins_of(brief, wiring, lines), analogue=sum(n.kind == "analogue" for n in lines),
-        parts=tuple(PartLine(part=p, title=parts[p].short, count=n) for p, n in bill), price_cents=price.value, area_mm2=area.value,
-        cells=wiring.cells, scan_us=scan.value, latency_ms=latency.value, rollover=rollover_of(wiring), reads_chords=not found, ghosts=len(found),
+        name=name,
+        title=TITLES[name],
+        shape=shape_words(wiring),
+        pins=pins_of(brief, wiring, lines),
+        analogue=sum(n.kind == "analogue" for n in lines),
+        parts=tuple(PartLine(part=p, title=parts[p].short, count=n) for p, n in bill),
+        price_cents=price.value,
+        area_mm2=area.value,
+        cells=wiring.cells,
+        scan_us=scan.value,
+        latency_ms=latency.value,
+        rollover=rollover_of(wiring),
+        reads_chords=not found,
+        ghosts=len(found),
         ghost=picture(wiring, found[0]) if found else None,
-        cure_diodes=least_diodes(wiring, together) if matrix and found else (), cure_direct=least_direct(wiring, together) if matrix and found else (),
-        current_ua=current.value, fits=not why_not, why_not=why_not, chosen=name == brief.key_scheme.name,
+        cure_diodes=least_diodes(wiring, together) if matrix and found else (),
+        cure_direct=least_direct(wiring, together) if matrix and found else (),
+        current_ua=current.value,
+        fits=not why_not,
+        why_not=why_not,
+        chosen=name == brief.key_scheme.name,
         workings=(price, area, scan, latency, current, *ladder_workings(wiring)),
-    )  # fmt: skip
+    )
 
 
 def pins_of(brief: Brief, wiring: KeyWiring, lines: list[Need]) -> int:
     """Chip pins of the keys alone; an expander's bus counts where nothing else is on it."""
     shared = brief.screen is not None and brief.screen.bus == "two-wire"
-    return len(lines) + (2 if wiring.scheme.startswith("expander") and wiring.listed and not shared else 0)
+    return len(lines) + (
+        2 if wiring.scheme.startswith("expander") and wiring.listed and not shared else 0
+    )
 
 
 def shape_words(wiring: KeyWiring) -> str:
@@ -117,7 +160,11 @@ def bill_of(wiring: KeyWiring) -> list[tuple[str, int]]:
             return [(f"expander-{wide}", chips), ("capacitor-1608", chips)]
         case "shift register":
             chips = -(-count // 8)
-            return [("shift-register-8", chips), ("resistor-1608", count), ("capacitor-1608", chips)]
+            return [
+                ("shift-register-8", chips),
+                ("resistor-1608", count),
+                ("capacitor-1608", chips),
+            ]
         case "resistor ladder":
             return [("resistor-1608", count + ladders_for(count))]
         case _:
@@ -149,24 +196,45 @@ def ladder_clashes(wiring: KeyWiring, together: Together) -> list[Ghost]:
     found = []
     for start in range(0, len(wiring.listed), KEYS_A_LADDER):
         group = wiring.listed[start : start + KEYS_A_LADDER]
-        found += [Ghost(b, (a, b)) for i, a in enumerate(group) for b in group[i + 1 :] if together(frozenset((a, b)))]
+        found += [
+            Ghost(b, (a, b))
+            for i, a in enumerate(group)
+            for b in group[i + 1 :]
+            if together(frozenset((a, b)))
+        ]
     return found
 
 
 def picture(wiring: KeyWiring, ghost: Ghost) -> GhostPicture:
     """The ghost with the places that its drawing needs."""
-    return GhostPicture(key=ghost.key, path=ghost.path, cells=tuple(c for c in wiring.cells if c[0] == ghost.key or c[0] in ghost.path))
+    return GhostPicture(
+        key=ghost.key,
+        path=ghost.path,
+        cells=tuple(c for c in wiring.cells if c[0] == ghost.key or c[0] in ghost.path),
+    )
 
 
 def price_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part]) -> Working:
     """Price of the added parts for one device."""
     value = sum(parts[p].price_cents * n for p, n in bill)
     return Working(
-        id=f"scheme.{name}.price", title="Added parts", value=value, unit="cents", shown=f"{value:.0f} cents",
+        id=f"scheme.{name}.price",
+        title="Added parts",
+        value=value,
+        unit="cents",
+        shown=f"{value:.0f} cents",
         formula=" + ".join(f"{n} x {parts[p].price_cents:g}" for p, n in bill) or "no parts",
-        inputs=tuple(WorkingInput(name=p, value=f"{parts[p].price_cents:g}", unit="cents", origin="catalogue (invented price)") for p, _ in bill),
+        inputs=tuple(
+            WorkingInput(
+                name=p,
+                value=f"{parts[p].price_cents:g}",
+                unit="cents",
+                origin="catalogue (invented price)",
+            )
+            for p, _ in bill
+        ),
         source=Source(kind="assumed", text="prices of the bundled catalogue, which are invented"),
-    )  # fmt: skip
+    )
 
 
 def area_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part]) -> Working:
@@ -174,10 +242,18 @@ def area_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part])
     yards = {p: pattern_of(parts[p].body).courtyard for p, _ in bill}
     value = sum(yards[p].w * yards[p].h / 1e12 * n for p, n in bill)
     return Working(
-        id=f"scheme.{name}.area", title="Board area of added parts", value=value, unit="mm²", shown=f"{value:.0f} mm²",
-        formula="sum of courtyards", inputs=tuple(WorkingInput(name=p, value=f"{y.w * y.h / 1e12:.1f}", unit="mm²", origin="land pattern") for p, y in yards.items()),
+        id=f"scheme.{name}.area",
+        title="Board area of added parts",
+        value=value,
+        unit="mm²",
+        shown=f"{value:.0f} mm²",
+        formula="sum of courtyards",
+        inputs=tuple(
+            WorkingInput(name=p, value=f"{y.w * y.h / 1e12:.1f}", unit="mm²", origin="land pattern")
+            for p, y in yards.items()
+        ),
         source=Source(kind="standard", text="IPC-7351B courtyards"),
-    )  # fmt: skip
+    )
 
 
 def current_working(name: str, wiring: KeyWiring) -> Working:
@@ -185,21 +261,41 @@ def current_working(name: str, wiring: KeyWiring) -> Working:
     inner = RAIL_V / INNER_PULL_OHM * 1e6
     match wiring.scheme:
         case "diode matrix" | "bare matrix" | "mixed" | "charlieplexed":
-            value, formula = inner / max(1, wiring.rows), "V / R / rows (each row is driven a part of the time)"
+            value, formula = (
+                inner / max(1, wiring.rows),
+                "V / R / rows (each row is driven a part of the time)",
+            )
         case "shift register":
-            value, formula = RAIL_V / OUTER_PULL_OHM * 1e6 + 2.0 * -(-len(wiring.listed) // 8), "V / R of the outer pull-up + 2 µA a register"
+            value, formula = (
+                RAIL_V / OUTER_PULL_OHM * 1e6 + 2.0 * -(-len(wiring.listed) // 8),
+                "V / R of the outer pull-up + 2 µA a register",
+            )
         case "expander 8" | "expander 16":
             chips = -(-len(wiring.listed) // int(wiring.scheme.split()[1]))
-            value, formula = RAIL_V / OUTER_PULL_OHM * 1e6 + 1.0 * chips, "V / R of the inner pull-up of 100 kΩ + 1 µA an expander"
+            value, formula = (
+                RAIL_V / OUTER_PULL_OHM * 1e6 + 1.0 * chips,
+                "V / R of the inner pull-up of 100 kΩ + 1 µA an expander",
+            )
         case "resistor ladder":
-            value, formula = RAIL_V / 10_000 * 1e6, "V / R of the ladder's pull-up at the lowest key"
+            value, formula = (
+                RAIL_V / 10_000 * 1e6,
+                "V / R of the ladder's pull-up at the lowest key",
+            )
         case _:
             value, formula = inner, "V / R of the chip's pull-up"
     return Working(
-        id=f"scheme.{name}.current", title="Current while one key is held", value=value, unit="µA", shown=f"{value:.0f} µA", formula=formula,
+        id=f"scheme.{name}.current",
+        title="Current while one key is held",
+        value=value,
+        unit="µA",
+        shown=f"{value:.0f} µA",
+        formula=formula,
         inputs=(WorkingInput(name="V", value=f"{RAIL_V:g}", unit="V", origin="assumed"),),
-        source=Source(kind="from memory", text="usual pull-ups of 40 kΩ inside chips; the maker's data sheet gives limits"),
-    )  # fmt: skip
+        source=Source(
+            kind="from memory",
+            text="usual pull-ups of 40 kΩ inside chips; the maker's data sheet gives limits",
+        ),
+    )
 
 
 def ladder_workings(wiring: KeyWiring) -> tuple[Working, ...]:
@@ -210,12 +306,19 @@ def ladder_workings(wiring: KeyWiring) -> tuple[Working, ...]:
     gap = least_gap(ladder_windows(keys))
     return (
         Working(
-            id="scheme.resistor ladder.gap", title="Least distance between windows", value=gap, unit="codes", shown=f"{gap:.0f} codes",
+            id="scheme.resistor ladder.gap",
+            title="Least distance between windows",
+            value=gap,
+            unit="codes",
+            shown=f"{gap:.0f} codes",
             formula="lowest code of the next window - highest code of this one; tolerance, worn contacts, leakage and one code each way",
             inputs=(
                 WorkingInput(name="keys", value=str(len(keys)), origin="brief"),
                 WorkingInput(name="resistors", value="E96, 1 %", origin="IEC 60063"),
             ),
-            source=Source(kind="computed", text="worst case of the divider with a 12-bit converter on the same rail"),
+            source=Source(
+                kind="computed",
+                text="worst case of the divider with a 12-bit converter on the same rail",
+            ),
         ),
-    )  # fmt: skip
+    )

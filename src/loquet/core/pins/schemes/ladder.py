@@ -23,7 +23,9 @@ class Window:
     high: float
 
 
-def ladder_windows(keys: tuple[str, ...], tolerance: float = 0.01, supply_v: float = 3.0) -> tuple[Window, ...]:
+def ladder_windows(
+    keys: tuple[str, ...], tolerance: float = 0.01, supply_v: float = 3.0
+) -> tuple[Window, ...]:
     """Windows in converter codes, key by key, rising.
 
     Each key puts its own resistor to ground below one common pull-up; the converter's reference is the same rail. Worst case:
@@ -35,10 +37,17 @@ def ladder_windows(keys: tuple[str, ...], tolerance: float = 0.01, supply_v: flo
         share = index / count
         ohm = 0.0 if index == 0 else nearest(PULL_UP_OHM * share / (1 - share), "E96")
         low = code(ohm * (1 - tolerance), PULL_UP_OHM * (1 + tolerance), -LEAKAGE_A, supply_v)
-        high = code(ohm * (1 + tolerance) + CONTACT_OHM, PULL_UP_OHM * (1 - tolerance), LEAKAGE_A, supply_v)
+        high = code(
+            ohm * (1 + tolerance) + CONTACT_OHM, PULL_UP_OHM * (1 - tolerance), LEAKAGE_A, supply_v
+        )
         found.append(Window(key, ohm, low - 1, code(ohm, PULL_UP_OHM, 0, supply_v), high + 1))
     top = 2**BITS - 1
-    return (*found, Window("no key", float("inf"), top - LEAKAGE_A * PULL_UP_OHM / supply_v * top - 1, top, top))
+    return (
+        *found,
+        Window(
+            "no key", float("inf"), top - LEAKAGE_A * PULL_UP_OHM / supply_v * top - 1, top, top
+        ),
+    )
 
 
 def code(low_ohm: float, high_ohm: float, leakage_a: float, supply_v: float) -> float:
@@ -55,6 +64,8 @@ def least_gap(windows: tuple[Window, ...]) -> float:
 def most_keys(tolerance: float = 0.01, least_codes: float = 8.0) -> int:
     """How many keys one ladder tells apart in the worst case with so many codes between windows."""
     count = 2
-    while least_gap(ladder_windows(tuple(str(i) for i in range(count + 1)), tolerance)) >= least_codes:
+    while (
+        least_gap(ladder_windows(tuple(str(i) for i in range(count + 1)), tolerance)) >= least_codes
+    ):
         count += 1
     return count

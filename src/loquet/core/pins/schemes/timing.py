@@ -11,7 +11,9 @@ REGISTER_KHZ = 1000
 CONVERT_US = 20.0
 FIRMWARE_LOOP_MS = 1.0
 DEBOUNCE_MS = 5.0
-MEMORY = Source(kind="from memory", text="usual figures of such parts; the maker's data sheet gives limits")
+MEMORY = Source(
+    kind="from memory", text="usual figures of such parts; the maker's data sheet gives limits"
+)
 PRACTICE = Source(kind="common practice", text="scan, debounce of 5 ms, report interval; no source")
 
 
@@ -50,13 +52,25 @@ def scan_us(brief: Brief, wiring: KeyWiring) -> Working:
             value = -(-count // 8) * CONVERT_US + direct
             formula = f"ladders x {CONVERT_US:.0f} µs a conversion with settling"
     return Working(
-        id=f"scheme.{wiring.scheme}.scan", title="Scan time", value=value, unit="µs", shown=f"{value:.0f} µs", formula=formula,
+        id=f"scheme.{wiring.scheme}.scan",
+        title="Scan time",
+        value=value,
+        unit="µs",
+        shown=f"{value:.0f} µs",
+        formula=formula,
         inputs=(
-            WorkingInput(name="R", value=f"{PULL_UP_OHM / 1000:.0f}", unit="kΩ", origin="usual pull-up inside a chip; from memory"),
-            WorkingInput(name="C", value=f"{LINE_PF:.0f} + {KEY_PF:.0f} a key", unit="pF", origin="assumed"),
+            WorkingInput(
+                name="R",
+                value=f"{PULL_UP_OHM / 1000:.0f}",
+                unit="kΩ",
+                origin="usual pull-up inside a chip; from memory",
+            ),
+            WorkingInput(
+                name="C", value=f"{LINE_PF:.0f} + {KEY_PF:.0f} a key", unit="pF", origin="assumed"
+            ),
         ),
         source=MEMORY,
-    )  # fmt: skip
+    )
 
 
 def bus_khz_of(brief: Brief) -> int:
@@ -71,23 +85,57 @@ def report_ms(brief: Brief) -> float:
 
 def bus_wait_ms(brief: Brief, wiring: KeyWiring) -> float:
     """The longest wait for a bus that a two-wire screen is being written over: one page of 128 bytes."""
-    shared = wiring.scheme in ("expander 8", "expander 16") and brief.screen is not None and brief.screen.bus == "two-wire"
+    shared = (
+        wiring.scheme in ("expander 8", "expander 16")
+        and brief.screen is not None
+        and brief.screen.bus == "two-wire"
+    )
     return 128 * 9 / bus_khz_of(brief) if shared else 0.0
 
 
 def latency_ms(brief: Brief, wiring: KeyWiring, scan: Working) -> Working:
     """Worst case from press to report: wait for the scan, the scan, debounce, report interval, in milliseconds."""
-    wait, report, bus = max(FIRMWARE_LOOP_MS, scan.value / 1000), report_ms(brief), bus_wait_ms(brief, wiring)
+    wait, report, bus = (
+        max(FIRMWARE_LOOP_MS, scan.value / 1000),
+        report_ms(brief),
+        bus_wait_ms(brief, wiring),
+    )
     value = wait + scan.value / 1000 + bus + DEBOUNCE_MS + report
     return Working(
-        id=f"scheme.{wiring.scheme}.latency", title="Longest time from press to report", value=value, unit="ms", shown=f"{value:.1f} ms",
+        id=f"scheme.{wiring.scheme}.latency",
+        title="Longest time from press to report",
+        value=value,
+        unit="ms",
+        shown=f"{value:.1f} ms",
         formula="wait for scan + scan + wait for bus + debounce + report",
         inputs=(
-            WorkingInput(name="wait for scan", value=f"{wait:.2f}", unit="ms", origin="a loop of 1 ms, or the scan where that is longer"),
-            WorkingInput(name="scan", value=f"{scan.value / 1000:.3f}", unit="ms", origin="scan time"),
-            WorkingInput(name="wait for bus", value=f"{bus:.2f}", unit="ms", origin="one page of the screen on the same bus"),
-            WorkingInput(name="debounce", value=f"{DEBOUNCE_MS:.0f}", unit="ms", origin="common practice: 5 to 10 ms"),
-            WorkingInput(name="report", value=f"{report:.0f}", unit="ms", origin="polling of 1 ms at full speed" if report else "stand-alone: no report"),
+            WorkingInput(
+                name="wait for scan",
+                value=f"{wait:.2f}",
+                unit="ms",
+                origin="a loop of 1 ms, or the scan where that is longer",
+            ),
+            WorkingInput(
+                name="scan", value=f"{scan.value / 1000:.3f}", unit="ms", origin="scan time"
+            ),
+            WorkingInput(
+                name="wait for bus",
+                value=f"{bus:.2f}",
+                unit="ms",
+                origin="one page of the screen on the same bus",
+            ),
+            WorkingInput(
+                name="debounce",
+                value=f"{DEBOUNCE_MS:.0f}",
+                unit="ms",
+                origin="common practice: 5 to 10 ms",
+            ),
+            WorkingInput(
+                name="report",
+                value=f"{report:.0f}",
+                unit="ms",
+                origin="polling of 1 ms at full speed" if report else "stand-alone: no report",
+            ),
         ),
         source=PRACTICE,
-    )  # fmt: skip
+    )

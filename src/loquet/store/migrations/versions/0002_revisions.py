@@ -15,7 +15,13 @@ def upgrade() -> None:
     fresh_table(
         "revisions",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("project_id", sa.Integer, sa.ForeignKey("projects.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column(
+            "project_id",
+            sa.Integer,
+            sa.ForeignKey("projects.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("letter", sa.String(2), nullable=False),
         sa.Column("head_id", sa.Integer),
         sa.Column("tip_id", sa.Integer),

@@ -16,7 +16,13 @@ def upgrade() -> None:
     fresh_table(
         "versions",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("revision_id", sa.Integer, sa.ForeignKey("revisions.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column(
+            "revision_id",
+            sa.Integer,
+            sa.ForeignKey("revisions.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("parent_id", sa.Integer),
         sa.Column("slices", sa.JSON, nullable=False),
         sa.Column("label", sa.String(200), nullable=False),

@@ -17,7 +17,13 @@ def upgrade() -> None:
     fresh_table(
         "releases",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("revision_id", sa.Integer, sa.ForeignKey("revisions.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column(
+            "revision_id",
+            sa.Integer,
+            sa.ForeignKey("revisions.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("version_id", sa.Integer, nullable=False),
         sa.Column("design_digest", KEY, nullable=False),
         sa.Column("proof", sa.JSON, nullable=False),

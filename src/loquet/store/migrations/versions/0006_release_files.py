@@ -17,7 +17,13 @@ def upgrade() -> None:
     fresh_table(
         "release_files",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("release_id", sa.Integer, sa.ForeignKey("releases.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column(
+            "release_id",
+            sa.Integer,
+            sa.ForeignKey("releases.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("path", sa.String(120), nullable=False),
         sa.Column("sha256", KEY, nullable=False),
         sa.Column("content", LONGBLOB, nullable=False),

@@ -16,8 +16,20 @@ def upgrade() -> None:
     fresh_table(
         "orders",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("revision_id", sa.Integer, sa.ForeignKey("revisions.id", ondelete="CASCADE"), nullable=False, index=True),
-        sa.Column("release_id", sa.Integer, sa.ForeignKey("releases.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column(
+            "revision_id",
+            sa.Integer,
+            sa.ForeignKey("revisions.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
+        sa.Column(
+            "release_id",
+            sa.Integer,
+            sa.ForeignKey("releases.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("house", sa.String(40), nullable=False),
         sa.Column("quote", sa.JSON, nullable=False),
         sa.Column("placed_on", sa.Date, nullable=False),

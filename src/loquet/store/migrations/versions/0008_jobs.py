@@ -16,7 +16,13 @@ def upgrade() -> None:
     fresh_table(
         "jobs",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("revision_id", sa.Integer, sa.ForeignKey("revisions.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column(
+            "revision_id",
+            sa.Integer,
+            sa.ForeignKey("revisions.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("kind", sa.String(20), nullable=False),
         sa.Column("state", sa.String(12), nullable=False),
         sa.Column("message", sa.String(500), nullable=False),

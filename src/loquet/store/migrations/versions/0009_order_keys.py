@@ -13,8 +13,13 @@ depends_on = None
 
 def upgrade() -> None:
     """Add the column; old orders have no key."""
-    add_column("orders", sa.Column("request_key", sa.String(64, collation="utf8mb4_bin"), nullable=True))
-    if not any(row["name"] == "orders_request_key" for row in sa.inspect(op.get_bind()).get_indexes("orders")):
+    add_column(
+        "orders", sa.Column("request_key", sa.String(64, collation="utf8mb4_bin"), nullable=True)
+    )
+    if not any(
+        row["name"] == "orders_request_key"
+        for row in sa.inspect(op.get_bind()).get_indexes("orders")
+    ):
         op.create_index("orders_request_key", "orders", ["request_key"], unique=True)
 
 
