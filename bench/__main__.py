@@ -10,8 +10,8 @@ from bench.kills import kills_table
 from bench.pins import bench_pins
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
-from loquet.core.design import SLICES, Design
-from loquet.core.pipeline import run_stage, slice_of
+from loquet.core.design import SLICES, Design, slice_of
+from loquet.core.pipeline import run_stage
 from loquet.core.release import release
 from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
 
@@ -23,16 +23,14 @@ def variant(brief: Brief, seed: int) -> Brief:
     if seed == 0:
         return brief
     chance = random.Random(seed)
-    moved = tuple(
-        c.model_copy(
-            update={
-                "x_mm": round(c.x_mm + chance.uniform(-0.4, 0.4), 1),
-                "y_mm": round(c.y_mm + chance.uniform(-0.4, 0.4), 1),
-            }
-        )
-        for c in brief.controls
-    )
-    return brief.model_copy(update={"controls": moved})
+    moved = []
+    for thing in brief.group("controls"):
+        if thing.place is not None and thing.contacts():
+            dx, dy = (round(chance.uniform(-0.4, 0.4), 1) for _ in range(2))
+            x, y = thing.place.x_mm + dx, thing.place.y_mm + dy
+            place = thing.place.model_copy(update={"x_mm": round(x, 1), "y_mm": round(y, 1)})
+            moved.append(thing.model_copy(update={"place": place}))
+    return brief.with_things(*moved)
 
 
 def measure(name: str, brief: Brief) -> list[str]:

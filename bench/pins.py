@@ -17,7 +17,7 @@ from loquet.core.design import Design
 from loquet.core.frozen import canonical
 from loquet.core.pins import PinProblem, Solved, solve
 from loquet.core.pins.checking import faults_of
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.options import Option
 from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem

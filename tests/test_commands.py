@@ -101,7 +101,7 @@ def test_bad_input_is_one_sentence_and_writes_nothing(command: Command, tmp_path
     broken.write_text(DUSK.read_text().replace('"x_mm": 9.5, "y_mm": 22', '"x_mm": 93, "y_mm": 22'))
     code, output, errors = command("compile", str(broken), "--out", str(tmp_path / "out"), "--json")
     assert code == 1
-    assert "controls[0] 'brighter'" in errors
+    assert "things[0] 'brighter'" in errors
     assert len(errors.strip().splitlines()) == 1
     assert json.loads(output)["ready"] is False
     assert not (tmp_path / "out").exists()
@@ -123,13 +123,15 @@ def test_other_peoples_files_are_not_overwritten(tmp_path: Path) -> None:
 
 def test_a_board_that_is_not_ready_lists_its_stops_and_has_no_fabrication(tmp_path: Path) -> None:
     plain = json.loads(DUSK.read_text())
-    plain["outline"] = {
+    plain["boards"][0]["outline"] = {
         "kind": "rounded-rectangle",
         "width_mm": 64,
         "height_mm": 42,
         "corner_mm": 4,
     }
-    plain["chip"] = {"part": "stm32l051r8t6", "x_mm": 32, "y_mm": 16}
+    (brain,) = (t for t in plain["things"] if t["kind"] == "chip")
+    brain |= {"part": "stm32l051r8t6"}
+    brain["place"] = {"x_mm": 32, "y_mm": 16}
     source = tmp_path / "crowded.json"
     source.write_text(json.dumps(plain))
     code, report = compile_brief(source, tmp_path / "out")

@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import BriefError, read_brief
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.design import SLICES, Design
+from loquet.core.design import DEVICE, SLICES, Design
 from loquet.core.feasibility import brief_faults
 from loquet.core.library import Library
 from loquet.core.parts import PartError
@@ -25,7 +25,6 @@ from loquet.core.provenance import Finding
 from loquet.core.release import Release, prove_package, release
 from loquet.core.reviewing import review
 
-OURS = ("fabrication", "assembly", "firmware")
 MOST_FILES = 400
 
 
@@ -58,10 +57,7 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
     faults = brief_faults(brief, library)
     if faults:
         raise Unusable(str(faults[0]))
-    if out.exists() and (
-        not out.is_dir()
-        or any(child.name not in (*OURS, "design.json", "report.json") for child in out.iterdir())
-    ):
+    if out.exists() and not ours(out):
         raise Unusable(
             f"{out} holds other files. Give an empty or new folder, or one that compile made."
         )
@@ -77,6 +73,11 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
     report = report_of(design, result)
     write_package(out, design, result, report)
     return (0 if result.ready else 2), {**report, "stages": stages}
+
+
+def ours(out: Path) -> bool:
+    """Whether a folder is empty or one that compile wrote before."""
+    return out.is_dir() and ((out / "report.json").is_file() or not any(out.iterdir()))
 
 
 def run_all(
@@ -106,13 +107,19 @@ def run_all(
 
 def report_of(design: Design, result: Release) -> dict[str, Any]:
     """Figures and findings; no times, so that two runs write the same bytes."""
-    circuit, routing, pour = design.circuit, design.routing, design.pour
     by_severity: dict[str, list[dict[str, Any]]] = {"stop": [], "look": [], "note": []}
     for finding in result.findings:
-        by_severity[finding.severity].append(
-            finding.model_dump(mode="json", exclude={"working", "repairs"})
-        )
-    tracks = routing.value.tracks if routing else ()
+        plain = finding.model_dump(mode="json", exclude={"working", "repairs"})
+        by_severity[finding.severity].append(plain)
+    boards = [board_figures(design, board.name) for board in design.brief.boards]
+    circuit = design.circuit.get(DEVICE)
+    violations = sum(
+        f.severity == "stop"
+        and f.station == "board"
+        and f.rule not in ("unrouted", "stale", "stage-refused")
+        for f in result.findings
+    )
+    islands = [row["ground_islands"] for row in boards]
     return {
         "ready": result.ready,
         "stops": by_severity["stop"],
@@ -120,20 +127,30 @@ def report_of(design: Design, result: Release) -> dict[str, Any]:
         "notes": by_severity["note"],
         "components": len(circuit.value.components) if circuit else 0,
         "nets": len(circuit.value.nets) if circuit else 0,
-        "unrouted": len(routing.value.open_links) if routing else None,
-        "violations": sum(
-            f.severity == "stop"
-            and f.station == "board"
-            and f.rule not in ("unrouted", "stale", "stage-refused")
-            for f in result.findings
-        ),
-        "track_mm": round(
-            sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in tracks) / 1e6, 3
-        ),
+        "unrouted": sum(row["unrouted"] for row in boards) if design.routing else None,
+        "violations": violations,
+        "track_mm": round(sum(row["track_mm"] for row in boards), 3),
+        "vias": sum(row["vias"] for row in boards),
+        "ground_islands": max(i for i in islands if i is not None) if design.pour else None,
+        "boards": boards,
+        "proof": proof_figures(result.proof),
+    }
+
+
+def board_figures(design: Design, name: str) -> dict[str, Any]:
+    """The figures of one board."""
+    routing, pour = design.routing.get(name), design.pour.get(name)
+    placement = design.placement.get(name)
+    tracks = routing.value.tracks if routing else ()
+    length = sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in tracks)
+    return {
+        "board": name,
+        "parts": len(placement.value.parts) if placement else 0,
+        "unrouted": len(routing.value.open_links) if routing else 0,
+        "track_mm": round(length / 1e6, 3),
         "vias": (len(routing.value.vias) if routing else 0)
         + (len(pour.value.stitches) if pour else 0),
         "ground_islands": pour.value.islands if pour else None,
-        "proof": proof_figures(result.proof),
     }
 
 
@@ -174,7 +191,7 @@ def verify_folder(folder: Path) -> Proof:
         raise Unusable(f"{folder} is not a folder. Give the folder that compile wrote.")
     if not (folder / "design.json").is_file():
         raise Unusable(f"{folder} holds no design.json. Give the folder that compile wrote.")
-    if not (folder / "fabrication").is_dir():
+    if not any(folder.glob("**/fabrication")):
         raise Unusable(
             f"{folder} holds no fabrication files: the design was not ready. See report.json."
         )

@@ -21,7 +21,7 @@ def plan_brief(brief_path: Path, out: Path | None) -> tuple[int, dict[str, Any]]
     except BriefError as error:
         raise Unusable(str(error)) from None
     except PartError as error:
-        raise Unusable(f"chip.part: {error}") from None
+        raise Unusable(str(error)) from None
     if out is not None and report.plan is not None:
         out.mkdir(parents=True, exist_ok=True)
         for name, data in handover_files(design.brief, report.plan).items():

@@ -65,14 +65,14 @@ def test_a_new_project_has_stops_for_everything_not_made(head: dict[str, Any]) -
 def test_an_edit_makes_a_version_and_undo_takes_it_back(
     client: TestClient, head: dict[str, Any]
 ) -> None:
-    moved = edit(client, head, kind="move-thing", thing="button:left", x_mm=15, y_mm=20).json()
+    moved = edit(client, head, kind="move-thing", name="left", x_mm=15, y_mm=20).json()
     assert moved["version"] > head["version"]
     assert moved["can_undo"] is True
     back = client.post(f"/api/projects/{head['project']}/undo").json()
-    assert back["brief"]["controls"][0]["x_mm"] == 14
+    assert back["brief"]["things"][0]["place"]["x_mm"] == 14
     assert back["can_redo"] is True
     again = client.post(f"/api/projects/{head['project']}/redo").json()
-    assert again["brief"]["controls"][0]["x_mm"] == 15
+    assert again["brief"]["things"][0]["place"]["x_mm"] == 15
 
 
 def test_an_edit_on_an_old_version_is_a_conflict(client: TestClient, head: dict[str, Any]) -> None:
@@ -84,8 +84,11 @@ def test_an_edit_on_an_old_version_is_a_conflict(client: TestClient, head: dict[
 
 def test_refused_edits_say_why_and_change_nothing(client: TestClient, head: dict[str, Any]) -> None:
     for fields, said in (
-        ({"kind": "move-thing", "thing": "button:left", "x_mm": 150, "y_mm": 3}, "outside"),
-        ({"kind": "set-chip", "part": "stm32l051c8t9"}, "not in the open data set"),
+        ({"kind": "move-thing", "name": "left", "x_mm": 150, "y_mm": 3}, "outside"),
+        (
+            {"kind": "change-thing", "name": "chip", "changes": {"part": "stm32l051c8t9"}},
+            "not in the open data set",
+        ),
         ({"kind": "set-quantity", "quantity": -1}, "greater than or equal"),
         ({"kind": "drop"}, "edit"),
     ):
@@ -149,12 +152,17 @@ def test_a_release_is_proven_read_back_and_downloaded(client: TestClient, made: 
     release = client.get(f"/api/projects/{made}/release").json()
     assert release["current"] is True
     assert release["proof"]["faults"] == 0
-    layer = client.get(f"/api/releases/{release['id']}/layers/copper-near.gbr").json()
+    layer = client.get(f"/api/releases/{release['id']}/layers/fabrication/copper-near.gbr").json()
     assert layer["function"] == "Copper,L1,Top"
     assert layer["strokes"]
     assert layer["regions"]
-    assert client.get(f"/api/releases/{release['id']}/layers/holes-plated.drl").json()["flashes"]
-    assert client.get(f"/api/releases/{release['id']}/layers/secrets.txt").status_code == 404
+    assert client.get(f"/api/releases/{release['id']}/layers/fabrication/holes-plated.drl").json()[
+        "flashes"
+    ]
+    assert (
+        client.get(f"/api/releases/{release['id']}/layers/fabrication/secrets.txt").status_code
+        == 404
+    )
     first = client.get(f"/api/releases/{release['id']}/package.zip").content
     assert first == client.get(f"/api/releases/{release['id']}/package.zip").content
     names = zipfile.ZipFile(io.BytesIO(first)).namelist()

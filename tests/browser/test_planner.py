@@ -26,7 +26,7 @@ def test_a_handset_on_a_chip_that_is_too_small(
     station(driver, "pins")
     see(driver, "[data-testid='ways-out']")
     reads(driver, "[data-testid='pin-verdict']", "does not fit")
-    assert "12 of them are keys" in see(driver, "[data-testid='ways-out']").text
+    assert "14 of them are keys" in see(driver, "[data-testid='ways-out']").text
     assert not see(driver, "[data-testid='solve-pins']").is_enabled()
 
     # compare the schemes, look at a ghost, then follow a way out
@@ -88,52 +88,55 @@ def test_controls_are_dragged_from_the_tray_grouped_lined_up_and_mirrored(
 ) -> None:
     driver.get(server.address)
     press(driver, "[data-preset='handset']")
-    see(driver, "[data-thing='stick:left stick']")
+    see(driver, "[data-thing='left stick']")
     device, tray = see(driver, "[data-testid='device']"), see(driver, "[data-testid='add-encoder']")
     ActionChains(driver, duration=0).move_to_element(tray).click_and_hold().move_by_offset(
         0, 30
     ).move_to_element_with_offset(device, 0, 20).release().perform()
-    see(driver, "[data-thing='encoder:encoder 1']")
+    see(driver, "[data-thing='encoder']")
     assert "Encoder" in see(driver, "[data-testid='selected']").text
 
     # two keys on one line, moved together
     first, second = (
-        see(driver, "[data-thing='button:right west']"),
-        see(driver, "[data-thing='button:right north']"),
+        see(driver, "[data-thing='right west']"),
+        see(driver, "[data-thing='right north']"),
     )
     first.click()
     ActionChains(driver, duration=0).key_down(Keys.SHIFT).click(second).key_up(Keys.SHIFT).perform()
     reads(driver, "[data-testid='group-bar']", "2 picked")
     driver.find_element(By.XPATH, "//button[text()='Same column']").click()
     WebDriverWait(driver, 20).until(
-        lambda d: place_of(d, "button:right west")[0] == place_of(d, "button:right north")[0]
+        lambda d: place_of(d, "right west")[0] == place_of(d, "right north")[0]
     )
-    places = [place_of(driver, f"button:right {n}") for n in ("west", "north")]
+    places = [place_of(driver, f"right {n}") for n in ("west", "north")]
     ActionChains(driver, duration=0).move_to_element(
-        see(driver, "[data-thing='button:right west']")
+        see(driver, "[data-thing='right west']")
     ).click_and_hold().move_by_offset(-6, 0).move_by_offset(-6, 0).release().perform()
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:right west") != places[0])
-    moved = [place_of(driver, f"button:right {n}") for n in ("west", "north")]
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "right west") != places[0])
+    moved = [place_of(driver, f"right {n}") for n in ("west", "north")]
     assert moved[0][0] - places[0][0] == pytest.approx(moved[1][0] - places[1][0])
     driver.find_element(By.TAG_NAME, "body").send_keys(Keys.CONTROL, "z")
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:right west") == places[0])
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "right west") == places[0])
 
     # a mirrored copy changes its name and side
-    see(driver, "[data-thing='button:right east']").click()
+    see(driver, "[data-thing='right east']").click()
     driver.find_element(By.XPATH, "//button[text()='Mirror']").click()
-    see(driver, "[data-thing='button:left west']")
-    assert place_of(driver, "button:left west")[0] == pytest.approx(
-        150 - place_of(driver, "button:right east")[0]
+    see(driver, "[data-thing='left west']")
+    assert place_of(driver, "left west")[0] == pytest.approx(
+        150 - place_of(driver, "right east")[0]
     )
 
 
 def test_a_missing_companion_is_added_with_one_press(server: Server, driver: Chrome) -> None:
     driver.get(server.address)
     press(driver, "[data-preset='console']")
-    see(driver, "[data-thing='pad:left pad']")
+    see(driver, "[data-thing='left pad']")
+    press(driver, "[data-group='sounds']")
+    press(driver, "[data-testid='add-speaker']")
+    see(driver, "[data-thing='speaker']")
     press(driver, "[data-finding='companions'] [data-repair='Add a headphone socket']")
     WebDriverWait(driver, 20).until(
-        lambda d: d.find_element(By.CSS_SELECTOR, "[data-extra='headphones']").is_selected()
+        lambda d: d.find_elements(By.CSS_SELECTOR, "[data-thing='headphones']")
     )
 
 

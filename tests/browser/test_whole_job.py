@@ -18,22 +18,22 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     station(driver, "brief")
 
     # move a button, and take the move back and forth
-    before = place_of(driver, "button:dome")
-    drag(driver, "[data-thing='button:dome']", -8, 0)
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") != before)
-    after = place_of(driver, "button:dome")
+    before = place_of(driver, "dome")
+    drag(driver, "[data-thing='dome']", -12, 0)
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "dome") != before)
+    after = place_of(driver, "dome")
     assert after[0] < before[0]
     assert (after[0] * 2).is_integer()
     driver.find_element(By.TAG_NAME, "body").send_keys(Keys.CONTROL, "z")
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") == before)
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "dome") == before)
     ActionChains(driver).key_down(Keys.CONTROL).key_down(Keys.SHIFT).send_keys("z").key_up(
         Keys.SHIFT
     ).key_up(Keys.CONTROL).perform()
-    WebDriverWait(driver, 20).until(lambda d: place_of(d, "button:dome") == after)
+    WebDriverWait(driver, 20).until(lambda d: place_of(d, "dome") == after)
 
     # add a button where there is room
     press(driver, "[data-testid='add-button']")
-    see(driver, "[data-thing='button:key 7']")
+    see(driver, "[data-thing='key 1']")
     WebDriverWait(driver, 20).until(
         lambda d: "5 stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text
     )
@@ -45,7 +45,7 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     press(driver, "[data-testid='solve-pins']")
     says(driver, "Pins solved")
     assert "no better plan" in see(driver, "[data-testid='pin-verdict']").text
-    assert see(driver, "[data-signal='button:key 7']")
+    assert see(driver, "[data-signal='button:key 1']")
     station(driver, "circuit")
     press(driver, "[data-testid='make-circuit']")
     says(driver, "Circuit made")
@@ -99,8 +99,8 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     assert server.stop() in (0, -15, 143)
     server.start()
     driver.get(f"{server.address}/project/1/brief")
-    see(driver, "[data-thing='button:key 7']")
-    assert place_of(driver, "button:dome") == after
+    see(driver, "[data-thing='key 1']")
+    assert place_of(driver, "dome") == after
     driver.get(f"{server.address}/project/1/release")
     see(driver, "[data-order][data-state='received']")
     assert "Proven" in see(driver, "[data-testid='proof']").text
@@ -132,17 +132,17 @@ def test_a_part_is_dragged_on_the_board_and_stays(server: Server, driver: Chrome
 
 def test_keys_reach_everything(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/2/brief")
-    see(driver, "[data-thing='button:left']")
+    see(driver, "[data-thing='left']")
     body = driver.find_element(By.TAG_NAME, "body")
     body.send_keys("2")
     see(driver, "main[aria-label='pins']")
     body.send_keys("1")
     see(driver, "main[aria-label='brief']")
-    before = place_of(driver, "button:left")
-    driver.execute_script("document.querySelector(\"[data-thing='button:left']\").focus()")
+    before = place_of(driver, "left")
+    driver.execute_script("document.querySelector(\"[data-thing='left']\").focus()")
     driver.switch_to.active_element.send_keys(Keys.ARROW_RIGHT)
     WebDriverWait(driver, 20).until(
-        lambda d: place_of(d, "button:left")[0] == pytest.approx(before[0] + 0.1)
+        lambda d: place_of(d, "left")[0] == pytest.approx(before[0] + 0.1)
     )
     body.send_keys("?")
     see(driver, "[role='dialog']")
@@ -173,7 +173,7 @@ def test_a_broken_brief_is_refused_on_screen_with_the_place(
 
 def test_an_impossible_move_is_refused_and_said(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/2/brief")
-    before = place_of(driver, "button:right")
-    drag(driver, "[data-thing='button:right']", 160, 0)
+    before = place_of(driver, "right")
+    drag(driver, "[data-thing='right']", 160, 0)
     says(driver, "outside the board")
-    assert place_of(driver, "button:right") == before
+    assert place_of(driver, "right") == before

@@ -8,15 +8,16 @@ import pytest
 from loquet.core.board import Track
 from loquet.core.checks import rules as rule_folder
 from loquet.core.checks.catalogue import RULES
-from loquet.core.checks.rule import Rule, Subject
-from loquet.core.design import Choices, Design, PartSeat
+from loquet.core.checks.rule import Rule, Subject, run_rules
+from loquet.core.design import Choices, Design, PartSeat, slice_of
 from loquet.core.library import Library
-from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, slice_of, stale_slices
+from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, stale_slices
 from loquet.core.placement.seating import NoRoom, courtyard_rect
 from loquet.core.provenance import Failed, NotApplicable, Passed, Undetermined
 from loquet.core.reviewing import review, subject_of
 from loquet.core.routing import RouteInput, RouteProgress, RoutingStopped, route
 from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
+from tests.making import thing, varied
 
 
 def rule(name: str) -> Rule:
@@ -49,11 +50,11 @@ def test_no_courtyards_overlap_and_controls_are_where_the_brief_says(
             or min(a[2], b[2]) <= max(a[0], b[0])
             or min(a[3], b[3]) <= max(a[1], b[1])
         )
-    for control in finished.brief.controls:
-        placed = next(
-            p for p in slice_of(finished.placement).parts if p.role == f"button:{control.name}"
-        )
-        assert (placed.x_nm, placed.y_nm) == (round(control.x_mm * 1e6), round(control.y_mm * 1e6))
+    for control in finished.brief.group("controls"):
+        placed = next(p for p in slice_of(finished.placement).parts if p.role == control.role())
+        assert control.place is not None
+        assert placed.x_nm == round(control.place.x_mm * 1e6)
+        assert placed.y_nm == round(control.place.y_mm * 1e6)
 
 
 def test_decoupling_sits_near_its_pin(finished: Design, library: Library) -> None:
@@ -75,16 +76,17 @@ def test_the_same_brief_gives_the_same_board(
 
 
 def test_a_full_board_says_that_there_is_no_room(library: Library, finished: Design) -> None:
-    tight = finished.brief.model_copy(
-        update={"outline": finished.brief.outline.model_copy(update={"height_mm": 44})}
+    keys = tuple(
+        thing("button", f"key {i}", 6.5 + 11.2 * (i % 5), 5.5 + 6.6 * (i // 5)) for i in range(30)
     )
-    controls = tuple(
-        finished.brief.controls[0].model_copy(
-            update={"name": f"key {i}", "x_mm": 6.5 + 11.2 * (i % 5), "y_mm": 5.5 + 6.6 * (i // 5)}
-        )
-        for i in range(30)
+    outline = {"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 44, "corner_mm": 4}
+    brief = varied(
+        finished.brief,
+        only=("chip", "cell", "switch", "port"),
+        plus=keys,
+        boards=[{"name": "main", "outline": outline}],
     )
-    crowded = Design(brief=tight.model_copy(update={"controls": controls, "screen": None}))
+    crowded = Design(brief=brief)
     with pytest.raises(NoRoom, match="No free place is left"):
         bring_up_to_date(crowded, library, until="placement")
 
@@ -132,25 +134,17 @@ def test_choices_survive_running_a_stage_again(finished: Design, library: Librar
 
 def test_an_upstream_change_marks_everything_after_it(finished: Design) -> None:
     changed = finished.model_copy(
-        update={
-            "brief": finished.brief.model_copy(update={"button_reading": "pull-down-resistors"})
-        }
+        update={"brief": varied(finished.brief, button_reading="pull-down-resistors")}
     )
     assert stale_slices(changed) == ("pins", "circuit", "placement", "routing", "pour")
     assert (
-        stale_slices(
-            finished.model_copy(
-                update={"brief": finished.brief.model_copy(update={"quantity": 99})}
-            )
-        )
+        stale_slices(finished.model_copy(update={"brief": varied(finished.brief, quantity=99)}))
         == ()
     )
 
 
 def test_pull_down_resistors_reach_the_rail(finished: Design, library: Library) -> None:
-    changed = Design(
-        brief=finished.brief.model_copy(update={"button_reading": "pull-down-resistors"})
-    )
+    changed = Design(brief=varied(finished.brief, button_reading="pull-down-resistors"))
     circuit = slice_of(bring_up_to_date(changed, library, until="circuit").circuit)
     pulls = [c for c in circuit.components if c.role.startswith("pull-down")]
     assert len(pulls) == 6
@@ -166,20 +160,21 @@ def test_the_catalogue_names_every_rule_of_the_folder() -> None:
 
 
 def test_all_rules_pass_on_the_finished_board(finished: Design, library: Library) -> None:
-    subject = subject_of(finished, library)
-    for r in RULES:
-        if r.severity == "stop":
-            assert isinstance(r.run(subject), Passed | NotApplicable), r.id
+    outcomes = run_rules(RULES, subject_of(finished, library))
+    assert {r.id for r, _ in outcomes} == {r.id for r in RULES}
+    for rule, found in outcomes:
+        if rule.severity == "stop":
+            assert isinstance(found, Passed | NotApplicable), rule.id
 
 
 def with_view(finished: Design, library: Library, **slices: object) -> Subject:
-    design = finished.model_copy(
-        update={
-            name: getattr(finished, name).model_copy(update={"value": value})
-            for name, value in slices.items()
-        }
-    )
     from dataclasses import replace
+
+    design = finished
+    for name, value in slices.items():
+        subject, made = next(iter(getattr(finished, name).items()))
+        changed = made.model_copy(update={"value": value})
+        design = design.with_made(name, subject, changed)  # type: ignore[arg-type]
 
     return replace(subject_of(finished, library), view=board_view(design, library))
 

@@ -126,15 +126,19 @@ def test_balls_rows_and_modules_have_their_places() -> None:
     assert len(package_places(chip_of_table(table), Seat(0, 0))) == 4
 
 
+def need(kind: str, load: str = "") -> Need:
+    return Need("x", kind, "X", "x", load=load)  # type: ignore[arg-type]
+
+
 def test_every_sharing_verdict_has_its_reason() -> None:
     assert len({(r.pin, r.hangs) for r in SHARING}) == len(SHARING)
     assert all(len(r.why) > 10 for r in SHARING)
-    assert sharing_rule("programming", kind_of_load("button:red", "input")).verdict == "stop"  # type: ignore[union-attr]
+    assert sharing_rule("programming", kind_of_load(need("input", "key"))).verdict == "stop"  # type: ignore[union-attr]
     assert sharing_rule("reset", "key").verdict == "safe"  # type: ignore[union-attr]
-    assert sharing_rule("programming", kind_of_load("light", "output")).verdict == "look"  # type: ignore[union-attr]
-    assert kind_of_load("buzzer", "timer") == "sounder"
-    assert kind_of_load("column 2", "input") == "key"
-    assert kind_of_load("sensor:x:interrupt", "interrupt") == "input"
+    assert sharing_rule("programming", kind_of_load(need("output", "light"))).verdict == "look"  # type: ignore[union-attr]
+    assert kind_of_load(need("timer", "sounder")) == "sounder"
+    assert kind_of_load(need("timer")) == "output"
+    assert kind_of_load(need("interrupt")) == "input"
     assert sharing_rule("moon", "key") is None
 
 

@@ -1,45 +1,28 @@
 """Circuits of controls: keys by pin and by matrix, axes, screens on a serial header; and what is refused by name."""
 
-import json
 from typing import Any
 
 import pytest
 
-from loquet.catalogue.bundled import parts, screens
-from loquet.core.brief import Brief, KeyScheme, keys_of, read_brief
+from loquet.catalogue.bundled import parts
+from loquet.core.brief import Brief, KeyScheme, keys_of
 from loquet.core.circuit import Circuit, Component, RecipeNotPossible
-from loquet.core.circuit.assembling import refuse_without_recipe
-from loquet.core.circuit.recipes.controls import controls
-from loquet.core.circuit.recipes.screen_header import plain_screen_header
-from loquet.core.circuit.supply import TWO_AAA
-from loquet.core.design import Design
+from loquet.core.circuit.assembling import assemble, refuse_without_recipe
+from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
 from loquet.core.pins.ghosting import read_as_pressed
 from loquet.core.pins.wiring import wiring_of
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import release
 from loquet.core.reviewing import review
-from loquet.demo.scenario import demo_brief
+from tests.core.benches import bench_for
+from tests.making import on_cells, thing, varied
 
-
-def plain(name: str, **changes: Any) -> Brief:
-    values = json.loads(demo_brief(name).model_dump_json())
-    return read_brief(json.dumps({**values, **changes}).encode())
-
-
-def on_cells(**changes: Any) -> Brief:
-    """The handset fed by two AAA cells, by itself, on a chip that is large enough."""
-    fixed = {
-        "links": [],
-        "role": "stand-alone",
-        "power": {"kind": "two-aaa-cells", "x_mm": 75, "y_mm": 42},
-        "chip": {"part": "stm32f072rbt6"},
-    }
-    return plain("star-handset", **{**fixed, **changes})
+LAMPS = ("light", "buzzer")
 
 
 def by_role(brief: Brief) -> dict[str, Component]:
-    return {c.role: c for c in controls(brief, parts(), TWO_AAA).components}
+    return {c.role: c for c in assemble(bench_for(brief)).components}
 
 
 def test_a_diode_matrix_lets_current_run_from_column_to_row_only() -> None:
@@ -100,7 +83,7 @@ def test_a_stick_has_its_rails_axes_and_press() -> None:
     ("control", "wanted"),
     [
         (
-            {"kind": "encoder", "name": "knob", "x_mm": 75, "y_mm": 30},
+            thing("encoder", "knob", 75, 33),
             {
                 "a": "ENCODER_KNOB_A",
                 "b": "ENCODER_KNOB_B",
@@ -109,22 +92,15 @@ def test_a_stick_has_its_rails_axes_and_press() -> None:
             },
         ),
         (
-            {"kind": "slider", "name": "gain", "x_mm": 75, "y_mm": 30},
+            thing("slider", "gain", 75, 33),
             {"supply": "SUPPLY", "level": "SLIDER_GAIN_LEVEL", "ground": "GROUND"},
         ),
         (
-            {"kind": "trigger", "name": "focus", "x_mm": 75, "y_mm": 30},
+            thing("trigger", "focus", 75, 33),
             {"supply": "SUPPLY", "pull": "TRIGGER_FOCUS_PULL", "ground": "GROUND"},
         ),
         (
-            {
-                "kind": "pad",
-                "name": "nub",
-                "x_mm": 75,
-                "y_mm": 30,
-                "form": "five-way part",
-                "part": "five-way-10",
-            },
+            thing("pad", "nub", 75, 33, form="five-way part", part="five-way-10"),
             {
                 "up": "PAD_NUB_UP",
                 "down": "PAD_NUB_DOWN",
@@ -140,15 +116,16 @@ def test_a_stick_has_its_rails_axes_and_press() -> None:
 def test_other_controls_have_every_pad_on_its_net(
     control: dict[str, Any], wanted: dict[str, str]
 ) -> None:
-    made = by_role(on_cells(controls=[control]))[f"{control['kind']}:{control['name']}"]
+    made = by_role(varied(on_cells(plus=(control,)), things=dict.fromkeys(LAMPS)))[
+        f"{control['kind']}:{control['name']}"
+    ]
     names = parts()[made.part].pin_names
     assert {names[pad]: net for pad, net in made.pads.items()} == wanted
 
 
 def test_pull_downs_turn_every_key_round_and_leave_the_power_button_alone() -> None:
-    extra = {"kind": "button", "name": "on and off", "x_mm": 75, "y_mm": 30, "duty": "power"}
-    controls_now = [*json.loads(demo_brief("star-handset").model_dump_json())["controls"], extra]
-    made = by_role(on_cells(controls=controls_now, button_reading="pull-down-resistors"))
+    extra = thing("button", "on and off", 75, 33, duty="power")
+    made = by_role(on_cells(plus=(extra,), button_reading="pull-down-resistors"))
     assert set(made["button:menu"].pads.values()) == {"BUTTON_MENU", "SUPPLY"}
     assert set(made["button:on and off"].pads.values()) == {"BUTTON_ON_AND_OFF", "GROUND"}
     assert "pull-down menu" in made
@@ -156,10 +133,8 @@ def test_pull_downs_turn_every_key_round_and_leave_the_power_button_alone() -> N
 
 
 def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:
-    screen = demo_brief("star-handset").screen
-    assert screen is not None
-    module = screens()["screen-128x64-serial"]
-    header, decoupling = plain_screen_header(screen, module).components
+    made = by_role(on_cells())
+    header, decoupling = made["screen"], made["screen decoupling"]
     assert [header.pads[str(i + 1)] for i in range(4)] == [
         "GROUND",
         "SUPPLY",
@@ -167,14 +142,12 @@ def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:
         "SCREEN_DATA",
     ]
     assert decoupling.pads == {"1": "SUPPLY", "2": "GROUND"}
-    wide = screen.model_copy(update={"bus": "parallel colour", "colour_bits": 18})
+    assert not [role for role in made if "pull-up" in role]
+    parallel = {"part": "screen-320x240-parallel", "bus": "parallel colour"}
+    narrow = on_cells(things={"screen": {**parallel, "colour_bits": 6}})
+    assert len(by_role(narrow)["screen"].pads) == 13
     with pytest.raises(RecipeNotPossible, match="fewer colour bits"):
-        plain_screen_header(wide, screens()["screen-320x240-parallel"])
-    narrow = screen.model_copy(update={"bus": "parallel colour", "colour_bits": 6})
-    assert (
-        len(plain_screen_header(narrow, screens()["screen-320x240-parallel"]).components[0].pads)
-        == 13
-    )
+        by_role(on_cells(things={"screen": {**parallel, "colour_bits": 18}}))
 
 
 @pytest.mark.parametrize(
@@ -184,21 +157,12 @@ def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:
         ({"key_scheme": {"name": "resistor ladder"}}, "resistor ladder"),
         ({"analogue_by": "converter"}, "outside converter"),
         (
-            {"controls": [{"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V"}]},
+            {"things": {"left stick": {"supply": "5 V"}}},
             "5 V rail",
         ),
         (
             {
-                "controls": [
-                    {
-                        "kind": "pad",
-                        "name": "p",
-                        "x_mm": 40,
-                        "y_mm": 30,
-                        "form": "five-way part",
-                        "part": "five-way-10",
-                    }
-                ],
+                "plus": (thing("pad", "p", 75, 33, form="five-way part", part="five-way-10"),),
                 "key_scheme": {"name": "diode matrix"},
             },
             "share one leg",
@@ -210,7 +174,7 @@ def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(
 ) -> None:
     brief = on_cells(**changes)
     with pytest.raises(RecipeNotPossible) as caught:
-        controls(brief, parts(), TWO_AAA)
+        assemble(bench_for(brief))
     assert said in str(caught.value)
     stops = [f for f in review(Design(brief=brief), library) if f.rule == "circuit-recipes"]
     assert [f.severity for f in stops] == ["stop"]
@@ -218,16 +182,16 @@ def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(
 
 
 def test_everything_without_a_recipe_is_named_at_once() -> None:
-    brief = plain(
-        "star-handset",
-        links=[{"kind": "memory-card", "name": "card"}],
-        speaker={},
-        light_chain={"count": 3},
-        crystal=True,
+    more = (
+        ("memory-card", "card"),
+        ("speaker", "speaker"),
+        ("light-chain", "lights"),
+        ("crystal", "crystal"),
     )
+    brief = varied("star-handset", plus=tuple(thing(kind, name) for kind, name in more))
     with pytest.raises(RecipeNotPossible) as caught:
         refuse_without_recipe(brief)
-    for word in ("card", "speaker", "light chain", "crystal", "lithium cell"):
+    for word in ("card", "speaker", "lights", "crystal", "cell", "usb"):
         assert word in caught.value.limit
 
 
@@ -235,8 +199,8 @@ def test_everything_without_a_recipe_is_named_at_once() -> None:
     ("brief", "parts_on_it"),
     [
         (lambda: on_cells(), 39),
-        (lambda: plain("focus-pad", key_scheme={"name": "diode matrix"}), 44),
-        (lambda: plain("dusk-remote", key_scheme={"name": "mixed"}), 38),
+        (lambda: varied("focus-pad", key_scheme={"name": "diode matrix"}), 44),
+        (lambda: varied("dusk-remote", key_scheme={"name": "mixed"}), 38),
     ],
     ids=["sticks and a serial screen", "diode matrix", "mixed"],
 )
@@ -247,8 +211,7 @@ def test_boards_with_new_controls_and_schemes_end_ready(
     result = release(design, library)
     assert [f.sentence for f in result.findings if f.severity == "stop"] == []
     assert result.ready
-    assert design.circuit is not None
-    circuit: Circuit = design.circuit.value
+    circuit: Circuit = slice_of(design.circuit)
     assert len(circuit.components) == parts_on_it
 
 

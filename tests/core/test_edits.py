@@ -1,146 +1,288 @@
+"""Edits of any kind of thing, of boards and of choices: what they change, what they keep, where they refuse."""
+
+from typing import Any
+
 import pytest
 from pydantic import ValidationError
 
-from loquet.core.design import Design
+from loquet.core.brief import Place, kinds
+from loquet.core.brief.any_thing import kind_name
+from loquet.core.brief.thing import Thing
+from loquet.core.design import Choices, Design, slice_of
 from loquet.core.edits import EDITS, EditRefused, apply
+from loquet.core.library import Library
+from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import stale_slices
+from loquet.demo.scenario import demo_brief
 
 
-def edit(design: Design, **fields: object) -> Design:
+@pytest.fixture(scope="module")
+def handset() -> Design:
+    return Design(brief=demo_brief("star-handset"))
+
+
+def edit(design: Design, **fields: Any) -> Design:
     return apply(design, EDITS.validate_python(fields))
 
 
-def test_a_button_moves_and_makes_the_rest_stale(finished: Design) -> None:
-    moved = edit(finished, kind="move-thing", thing="button:dome", x_mm=25.5, y_mm=7.5)
-    assert (moved.brief.controls[4].x_mm, moved.brief.controls[4].y_mm) == (25.5, 7.5)
-    assert "pins" in stale_slices(moved)
-    assert finished.brief.controls[4].x_mm == 26
+def spot(design: Design, name: str) -> tuple[float, float]:
+    place = design.brief.thing(name).place
+    assert place is not None
+    return place.x_mm, place.y_mm
 
 
-@pytest.mark.parametrize(
-    ("thing", "field"),
-    [
-        ("screen", "screen"),
-        ("light", "light"),
-        ("power", "power"),
-        ("power_switch", "power_switch"),
-        ("programming_port", "programming_port"),
-    ],
-)
-def test_other_things_move_too(finished: Design, thing: str, field: str) -> None:
-    moved = edit(finished, kind="move-thing", thing=thing, x_mm=31.0, y_mm=20.0)
-    assert getattr(moved.brief, field).x_mm == 31.0
-
-
-def test_a_hole_moves(finished: Design) -> None:
-    moved = edit(finished, kind="move-thing", thing="hole:post south west", x_mm=4.0, y_mm=4.0)
-    assert moved.brief.fixing_holes[0].x_mm == 4.0
-
-
-def test_buttons_come_and_go(finished: Design) -> None:
-    more = edit(
-        finished,
-        kind="add-control",
-        control={"kind": "button", "name": "fan", "x_mm": 45, "y_mm": 30},
+@pytest.mark.parametrize("model", kinds.KINDS, ids=kind_name)
+def test_every_kind_comes_turns_changes_board_and_goes(handset: Design, model: type[Thing]) -> None:
+    two = edit(
+        handset,
+        kind="add-board",
+        board={
+            "name": "second",
+            "outline": {"kind": "rounded-rectangle", "width_mm": 80, "height_mm": 50},
+        },
     )
-    assert [c.name for c in more.brief.controls][-1] == "fan"
-    assert edit(more, kind="remove-control", name="fan").brief == finished.brief
+    new = {"kind": kind_name(model), "name": "new one"}
+    fixed = {"address": 0x11} if "address" in model.model_fields else {}
+    more = edit(two, kind="add-thing", thing={**new, **fixed})
+    assert isinstance(more.brief.thing("new one"), model)
+    moved = edit(
+        more,
+        kind="move-thing",
+        name="new one",
+        x_mm=30,
+        y_mm=20,
+        turn_deg=217,
+        far=True,
+        board="second",
+    )
+    found = moved.brief.thing("new one")
+    assert found.place == Place(x_mm=30, y_mm=20, turn_deg=217, far=True)
+    assert found.board == "second"
+    assert edit(moved, kind="remove-things", names=["new one"]).brief == two.brief
 
 
-def test_a_lock_follows_a_renamed_button_and_goes_with_a_removed_one(finished: Design) -> None:
+ADDED = {
+    "button": 1, "pad": 4, "stick": 3, "trigger": 1, "encoder": 3, "slider": 1, "touch": 1, "memory-card": 5,
+    "light-matrix": 8, "expansion": 8, "crystal": 2, "serial": 2, "headphones": 1, "hole": 0, "words": 0,
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("kind", ADDED)
+def test_a_thing_brings_its_signals(handset: Design, kind: str) -> None:
+    """Counted by hand from what such a thing has: axes, contacts, bus lines."""
+    place = {"x_mm": 75, "y_mm": 46}
+    more = edit(handset, kind="add-thing", thing={"kind": kind, "name": "new one", "place": place})
+    assert len(needs_of(more.brief)) - len(needs_of(handset.brief)) == ADDED[kind]
+
+
+def test_a_field_is_changed_by_the_kind_s_own_validation(handset: Design) -> None:
+    changed = edit(handset, kind="change-thing", name="menu", changes={"duty": "hot key"})
+    assert changed.brief.thing("menu").contacts()[0].duty == "hot key"
+    for changes, said in (
+        ({"duty": "sleep"}, "duty"),
+        ({"colour": "red"}, "colour"),
+        ({"place": {"x_mm": "left", "y_mm": 3}}, "place x_mm"),
+        ({"kind": "stick"}, "Name and kind"),
+    ):
+        with pytest.raises(EditRefused) as caught:
+            edit(handset, kind="change-thing", name="menu", changes=changes)
+        assert said in caught.value.why
+        assert caught.value.way_out
+
+
+def test_a_button_moves_and_makes_the_rest_stale(finished: Design) -> None:
+    moved = edit(finished, kind="move-thing", name="dome", x_mm=25.5, y_mm=7.5)
+    assert spot(moved, "dome") == (25.5, 7.5)
+    assert "pins" in stale_slices(moved)
+    assert spot(finished, "dome") == (26, 7)
+
+
+def test_locks_schemes_and_chords_follow_a_name_and_go_with_a_thing(handset: Design) -> None:
+    locks = {"stick:left stick:x": "8", "button:menu": "6"}
+    design = handset.model_copy(update={"choices": Choices(pin_locks=locks)})
+    scheme = {"name": "mixed", "direct": ["button:menu", "pad:left pad:up"]}
+    design = edit(design, kind="set-scheme", scheme=scheme)
+    groups = [["button:menu", "stick:left stick:press"]]
+    design = edit(design, kind="set-chords", chords={"rule": "own", "groups": groups})
+    design = edit(design, kind="rename-thing", name="left stick", new_name="slew")
+    renamed = edit(design, kind="rename-thing", name="menu", new_name="list")
+    assert renamed.choices.pin_locks == {"stick:slew:x": "8", "button:list": "6"}
+    assert renamed.brief.key_scheme.direct == ("button:list", "pad:left pad:up")
+    assert renamed.brief.chords.groups == (("button:list", "stick:slew:press"),)
+    gone = edit(renamed, kind="remove-things", names=["slew"])
+    assert gone.choices.pin_locks == {"button:list": "6"}
+    assert gone.brief.chords.groups == (("button:list",),)
+
+
+def test_a_renamed_brain_keeps_its_plan(finished: Design) -> None:
+    renamed = edit(finished, kind="rename-thing", name="chip", new_name="brain one")
+    assert slice_of(renamed.pins, "brain one") == slice_of(finished.pins, "chip")
+
+
+def test_another_chip_drops_the_locks(finished: Design) -> None:
     locked = edit(finished, kind="lock-pin", signal="button:dome", pin="29")
-    renamed = edit(locked, kind="rename-control", name="dome", new_name="roof")
-    assert renamed.choices.pin_locks == {"button:roof": "29"}
-    assert edit(renamed, kind="remove-control", name="roof").choices.pin_locks == {}
+    other = edit(locked, kind="change-thing", name="chip", changes={"part": "stm32g031k8t6"})
+    assert other.choices.pin_locks == {}
     assert edit(locked, kind="release-pin", signal="button:dome").choices.pin_locks == {}
+    with pytest.raises(EditRefused, match="Pin 29 is locked"):
+        edit(locked, kind="lock-pin", signal="light", pin="29")
 
 
-def test_a_new_chip_drops_the_locks(finished: Design) -> None:
-    locked = edit(finished, kind="lock-pin", signal="button:dome", pin="29")
-    assert edit(locked, kind="set-chip", part="stm32g031k8t6").choices.pin_locks == {}
+def test_locks_of_signals_that_a_scheme_drops_are_dropped(handset: Design) -> None:
+    locks = {"button:menu": "6", "screen:clock": "26"}
+    design = handset.model_copy(update={"choices": Choices(pin_locks=locks)})
+    matrix = edit(design, kind="set-scheme", scheme="diode matrix")
+    assert matrix.choices.pin_locks == {"screen:clock": "26"}
 
 
-def test_a_part_is_seated_by_hand_and_released(finished: Design) -> None:
+def test_groups_move_line_up_and_spread(handset: Design) -> None:
+    names = ["right west", "right north", "right east"]
+    moved = edit(handset, kind="move-things", names=names, dx_mm=-2.5, dy_mm=1)
+    assert spot(moved, "right west") == (111.5, 45)
+    row = edit(handset, kind="arrange-things", names=names, how="row")
+    assert {spot(row, n)[1] for n in names} == {spot(handset, "right west")[1]}
+    level = edit(handset, kind="move-thing", name="right north", x_mm=120, y_mm=54)
+    across = edit(level, kind="arrange-things", names=names, how="spread across")
+    assert [spot(across, n)[0] for n in names] == [114, 126, 138]
+    rising = ["right south", "right north", "right west"]
+    up = edit(handset, kind="arrange-things", names=rising, how="spread up")
+    assert spot(up, "right west")[1] == 44
+    with pytest.raises(EditRefused, match="no 'nobody'"):
+        edit(handset, kind="move-things", names=["nobody"], dx_mm=1, dy_mm=1)
+    with pytest.raises(EditRefused, match="outside"):
+        edit(handset, kind="move-things", names=names, dx_mm=100, dy_mm=0)
+
+
+def test_mirrored_and_copied_things_have_names_of_their_own(handset: Design) -> None:
+    mirrored = edit(handset, kind="mirror-things", names=["right east"])
+    assert spot(mirrored, "left west") == (150 - 138, 44)
+    with pytest.raises(EditRefused, match="right shoulder 2' overlaps"):
+        edit(handset, kind="mirror-things", names=["left shoulder"])
+    single = edit(handset, kind="remove-things", names=["right shoulder"])
+    copy = edit(single, kind="mirror-things", names=["left shoulder"]).brief.thing("right shoulder")
+    assert copy.model_dump()["digit"] == "right finger"
+    twice = edit(handset, kind="copy-things", names=["menu"], dx_mm=0, dy_mm=20)
+    assert spot(twice, "menu 2") == (spot(handset, "menu")[0], spot(handset, "menu")[1] + 20)
+
+
+def test_boards_come_go_and_take_their_things_along(handset: Design) -> None:
+    outline = {"kind": "rounded-rectangle", "width_mm": 60, "height_mm": 40}
+    two = edit(handset, kind="add-board", board={"name": "pads", "outline": outline})
+    with pytest.raises(EditRefused, match="already"):
+        edit(two, kind="add-board", board={"name": "Pads", "outline": outline})
+    moved = edit(two, kind="move-thing", name="menu", x_mm=20, y_mm=20, board="pads")
+    renamed = edit(moved, kind="rename-board", name="pads", new_name="left half")
+    assert renamed.brief.thing("menu").board == "left half"
+    gone = edit(renamed, kind="remove-board", name="left half")
+    assert [b.name for b in gone.brief.boards] == ["main"]
+    assert "menu" not in {t.name for t in gone.brief.things}
+    with pytest.raises(EditRefused, match="last board"):
+        edit(gone, kind="remove-board", name="main")
+
+
+def test_holes_come_along_when_the_outline_grows(handset: Design) -> None:
+    """150 x 70 mm with holes 5 mm from each side; 20 mm wider and 10 mm higher they are 5 mm from each side again."""
+    outline = {"kind": "rounded-rectangle", "width_mm": 170, "height_mm": 80, "corner_mm": 5}
+    wide = edit(handset, kind="set-outline", outline=outline)
+    corners = {n: spot(wide, f"post {n}") for n in ("south west", "south east", "north west")}
+    assert corners == {"south west": (5, 5), "south east": (165, 5), "north west": (5, 75)}
+
+
+def test_an_existing_shell_keeps_outline_and_holes(handset: Design) -> None:
+    kept = edit(handset, kind="set-shell", shell={"kind": "existing", "name": "old handle"})
+    outline = {"kind": "rounded-rectangle", "width_mm": 140, "height_mm": 70}
+    for fields in (
+        {"kind": "set-outline", "outline": outline},
+        {"kind": "move-thing", "name": "post south west", "x_mm": 9, "y_mm": 9},
+        {"kind": "remove-things", "names": ["post south west"]},
+        {"kind": "move-things", "names": ["post south west"], "dx_mm": 1, "dy_mm": 0},
+    ):
+        with pytest.raises(EditRefused, match="existing shell"):
+            edit(kept, **fields)
+
+
+def test_a_part_of_a_thing_has_one_place(finished: Design) -> None:
+    """A button moved on the board is moved in the brief; a part that Loquet places keeps its seat as a choice."""
+    moved = edit(finished, kind="seat-part", role="button:dome", x_mm=27, y_mm=8, turn_deg=0)
+    assert spot(moved, "dome") == (27, 8)
+    assert moved.choices.part_seats == {}
+    placed = next(p for p in slice_of(moved.placement).parts if p.role == "button:dome")
+    assert (placed.x_nm, placed.y_nm) == (27_000_000, 8_000_000)
     seated = edit(finished, kind="seat-part", role="buzzer", x_mm=26, y_mm=18, turn_deg=90)
-    assert seated.placement is not None
-    placed = next(p for p in seated.placement.value.parts if p.role == "buzzer")
+    placed = next(p for p in slice_of(seated.placement).parts if p.role == "buzzer")
     assert (placed.x_nm, placed.turn_deg, placed.locked) == (26_000_000, 90, True)
     assert stale_slices(seated) == ("placement", "routing", "pour")
     assert edit(seated, kind="release-part", role="buzzer").choices.part_seats == {}
 
 
-def test_extras_come_and_go(finished: Design) -> None:
-    without = edit(finished, kind="set-extra", extra="buzzer", present=False)
-    assert without.brief.buzzer is None
-    assert edit(without, kind="set-extra", extra="buzzer", present=True).brief.buzzer is not None
-
-
-def test_simple_settings(finished: Design) -> None:
-    assert edit(finished, kind="set-quantity", quantity=7).brief.quantity == 7
-    assert (
-        edit(finished, kind="set-reading", reading="pull-down-resistors").brief.button_reading
-        == "pull-down-resistors"
-    )
-    chosen = edit(
-        finished,
-        kind="choose-house",
-        house="saltmarsh",
-        finish="gold",
-        colour="blue",
-        thickness_um=1000,
-        shipping="courier",
-    )
+def test_wishes_of_the_device(handset: Design) -> None:
+    assert edit(handset, kind="set-role", role="stand-alone").brief.role == "stand-alone"
+    assert edit(handset, kind="set-analogue", by="multiplexer").brief.analogue_by == "multiplexer"
+    reading = "pull-down-resistors"
+    assert edit(handset, kind="set-reading", reading=reading).brief.button_reading == reading
+    assert edit(handset, kind="set-quantity", quantity=7).brief.quantity == 7
+    named = edit(handset, kind="set-words", name="Other name", purpose="For the dome.")
+    assert (named.brief.name, named.brief.purpose) == ("Other name", "For the dome.")
+    house = {"house": "saltmarsh", "finish": "gold", "colour": "blue", "thickness_um": 1000}
+    chosen = edit(handset, kind="choose-house", **house, shipping="courier")
     assert chosen.choices.house == "saltmarsh"
-    assert (
-        edit(chosen, kind="replace-brief", brief=finished.brief.model_dump()).brief
-        == finished.brief
-    )
+    whole = handset.brief.model_dump(mode="json")
+    assert edit(chosen, kind="replace-brief", brief=whole).brief == handset.brief
+
+
+def test_a_file_of_the_first_format_replaces_a_brief_too(handset: Design) -> None:
+    import json
+
+    from tests.conftest import ROOT
+
+    first = json.loads((ROOT / "tests" / "data" / "first" / "dome-pod.brief.json").read_text())
+    assert edit(handset, kind="replace-brief", brief=first).brief == demo_brief("dome-pod")
 
 
 @pytest.mark.parametrize(
     ("fields", "reason"),
     [
-        (
-            {"kind": "move-thing", "thing": "button:dome", "x_mm": 200, "y_mm": 7},
-            "outside the board",
-        ),
-        ({"kind": "move-thing", "thing": "button:ghost", "x_mm": 20, "y_mm": 7}, "no control"),
-        ({"kind": "move-thing", "thing": "sofa", "x_mm": 20, "y_mm": 7}, "no 'sofa'"),
-        ({"kind": "move-thing", "thing": "button:dome", "x_mm": 38, "y_mm": 7}, "overlaps"),
-        (
-            {
-                "kind": "add-control",
-                "control": {"kind": "button", "name": "dome", "x_mm": 45, "y_mm": 30},
-            },
-            "stands twice",
-        ),
+        ({"kind": "move-thing", "name": "dome", "x_mm": 200, "y_mm": 7}, "outside the board"),
+        ({"kind": "move-thing", "name": "ghost", "x_mm": 20, "y_mm": 7}, "no 'ghost'"),
+        ({"kind": "move-thing", "name": "dome", "x_mm": 38, "y_mm": 7}, "overlaps"),
+        ({"kind": "move-thing", "name": "dome", "x_mm": 20, "y_mm": 7, "board": "moon"}, "does not have"),
+        ({"kind": "add-thing", "thing": {"kind": "button", "name": "Dome"}}, "already"),
+        ({"kind": "add-thing", "thing": {"kind": "button", "name": "all-dark"}}, "BUTTON_ALL_DARK"),
+        ({"kind": "add-thing", "thing": {"kind": "motion", "name": "tilt", "address": 60}}, "0x3c is taken"),
+        ({"kind": "rename-thing", "name": "dome", "new_name": "red"}, "already"),
+        ({"kind": "release-thing", "name": "dome"}, "worked by hand"),
         ({"kind": "lock-pin", "signal": "button:ghost", "pin": "3"}, "no signal"),
         ({"kind": "seat-part", "role": "ghost", "x_mm": 3, "y_mm": 3}, "no part"),
+        ({"kind": "set-scheme", "scheme": {"name": "mixed", "direct": ["button:nobody"]}}, "does not have"),
     ],
-)
-def test_impossible_edits_say_why(finished: Design, fields: dict[str, object], reason: str) -> None:
+)  # fmt: skip
+def test_impossible_edits_say_why(finished: Design, fields: dict[str, Any], reason: str) -> None:
     with pytest.raises(EditRefused) as caught:
         edit(finished, **fields)
     assert reason in caught.value.why
     assert caught.value.way_out
 
 
-def test_two_signals_cannot_be_locked_to_one_pin(finished: Design) -> None:
-    locked = edit(finished, kind="lock-pin", signal="button:dome", pin="29")
-    with pytest.raises(EditRefused, match="Pin 29 is locked"):
-        edit(locked, kind="lock-pin", signal="light", pin="29")
-
-
-def test_the_last_button_stays(finished: Design) -> None:
-    one = finished.model_copy(
-        update={
-            "brief": finished.brief.model_copy(update={"controls": finished.brief.controls[:1]})
-        }
-    )
-    with pytest.raises(EditRefused, match="last control"):
-        edit(one, kind="remove-control", name="brighter")
-
-
-def test_unknown_edits_are_refused() -> None:
+@pytest.mark.parametrize(
+    "fields",
+    [
+        {"kind": "drop-table"},
+        {"kind": "set-scheme", "scheme": "telepathy"},
+        {"kind": "add-thing", "thing": {"kind": "lever", "name": "x"}},
+        {"kind": "add-thing", "thing": 7},
+        {"kind": "set-quantity", "quantity": 0},
+        {"kind": "replace-brief", "brief": {"format": "loquet-brief-9"}},
+    ],
+)
+def test_what_is_no_edit_is_refused(fields: dict[str, Any]) -> None:
     with pytest.raises(ValidationError):
-        EDITS.validate_python({"kind": "drop-table"})
+        EDITS.validate_python(fields)
+
+
+def test_an_expander_and_a_sensor_of_one_address_are_refused(
+    handset: Design, library: Library
+) -> None:
+    sensor = {"kind": "bus-sensor", "name": "tilt", "address": 0x20}
+    sensed = edit(handset, kind="add-thing", thing=sensor)
+    with pytest.raises(EditRefused, match="0x20 is taken"):
+        edit(sensed, kind="set-scheme", scheme="expander 16")

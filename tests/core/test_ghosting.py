@@ -152,9 +152,8 @@ def test_a_matrix_of_n_lines_reads_floor_times_ceiling(count: int, shape: tuple[
 @pytest.mark.parametrize("shape", ["best", "few rows", "left and right"])
 def test_every_shape_gives_each_key_a_cell_of_its_own(shape: str) -> None:
     brief = demo_brief("log-key-pad")
-    brief = brief.model_copy(
-        update={"key_scheme": brief.key_scheme.model_copy(update={"shape": shape})}
-    )
+    scheme = brief.key_scheme.model_copy(update={"shape": shape})
+    brief = brief.model_copy(update={"key_scheme": scheme})
     wiring = wire(brief, "diode matrix")
     places = {(r, c) for _, r, c in wiring.cells}
     assert len(places) == len(wiring.cells) == 20

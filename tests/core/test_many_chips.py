@@ -110,9 +110,8 @@ def faults_on(names: list[str]) -> tuple[int, int, list[str]]:
     for name in names:
         for title in BRIEFS:
             brief = demo_brief(title)
-            changed = brief.model_copy(
-                update={"chip": brief.chip.model_copy(update={"part": name})}
-            )
+            assert brief.brain is not None
+            changed = brief.with_things(brief.brain.model_copy(update={"part": name}))
             problem = pin_problem(Design(brief=changed), library)
             answer = solve(problem)
             if isinstance(answer, Solved):

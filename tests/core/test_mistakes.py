@@ -1,12 +1,12 @@
 """K01 to K10 of docs/mistakes.md: for each a design that has the mistake, and the finding or way out that it gets."""
 
-import json
 import re
+from typing import Any
 
 import pytest
 
-from loquet.core.brief import BriefError, Chords, KeyScheme, Sensor, SparePort, Speaker, read_brief
-from loquet.core.design import Choices, Design
+from loquet.core.brief import BriefError
+from loquet.core.design import Choices, Design, slice_of
 from loquet.core.edits import EDITS, apply
 from loquet.core.handover.header import write_header
 from loquet.core.handover.key_table import key_table
@@ -14,11 +14,12 @@ from loquet.core.handover.report import fields_of
 from loquet.core.library import Library
 from loquet.core.pinning import report_pins, verdict_of, ways_for
 from loquet.core.pins import PinPlan
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import run_stage
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import review
 from loquet.demo.scenario import demo_brief, dusk_remote
+from tests.making import made, thing, varied
 
 
 @pytest.fixture(scope="module")
@@ -26,12 +27,12 @@ def handset() -> Design:
     return Design(brief=demo_brief("star-handset"))
 
 
-def with_brief(design: Design, **fields: object) -> Design:
-    return design.model_copy(update={"brief": design.brief.model_copy(update=fields)})
+def with_brief(design: Design, **changes: Any) -> Design:
+    return design.model_copy(update={"brief": varied(design.brief, **changes)})
 
 
 def on_chip(design: Design, name: str) -> Design:
-    return with_brief(design, chip=design.brief.chip.model_copy(update={"part": name}))
+    return with_brief(design, things={"chip": {"part": name}})
 
 
 def found(design: Design, library: Library, rule: str) -> list[Finding]:
@@ -45,7 +46,7 @@ def repaired(design: Design, finding: Finding, index: int = 0) -> Design:
 def test_k01_pins_run_out(handset: Design, library: Library) -> None:
     conflict = verdict_of(handset, library)
     assert conflict is not None
-    assert "12 of them are keys" in conflict.why
+    assert "14 of them are keys" in conflict.why
     titles = " / ".join(w.title for w in ways_for(handset, library))
     assert "matrix" in titles
     assert "expanders" in titles
@@ -53,23 +54,19 @@ def test_k01_pins_run_out(handset: Design, library: Library) -> None:
 
 
 def test_k02_no_analogue_channels_left(handset: Design, library: Library) -> None:
-    axes = [
-        {
-            "kind": "stick" if i < 3 else "trigger",
-            "name": f"axis {i}",
-            "x_mm": 20 + 12 * i,
-            "y_mm": 30,
-            **({"press": False} if i < 3 else {}),
-        }
+    axes = tuple(
+        thing("stick", f"axis {i}", 20 + 12 * i, 30, press=False)
+        if i < 3
+        else thing("trigger", f"axis {i}", 20 + 12 * i, 30)
         for i in range(8)
-    ]
-    plain = {
-        **handset.brief.model_dump(mode="json"),
-        "controls": axes,
-        "chip": {"part": "stm32f072c8t6"},
-        "screen": None,
-    }
-    design = Design(brief=read_brief(json.dumps(plain).encode()))
+    )
+    brief = varied(
+        handset.brief,
+        only=("chip", "feeds", "port", "usb"),
+        plus=axes,
+        things={"chip": {"part": "stm32f072c8t6"}},
+    )
+    design = Design(brief=brief)
     conflict = verdict_of(design, library)
     assert conflict is not None
     assert "analogue channel" in conflict.why
@@ -81,17 +78,10 @@ def test_k02_no_analogue_channels_left(handset: Design, library: Library) -> Non
 def test_k03_one_button_more_reaches_pins_scan_report_and_header_together(
     library: Library, handset: Design
 ) -> None:
-    before = with_brief(
-        on_chip(handset, "stm32f072rbt6"), key_scheme=KeyScheme(name="one pin each")
-    )
+    before = with_brief(on_chip(handset, "stm32f072rbt6"), key_scheme={"name": "one pin each"})
     after = apply(
         before,
-        EDITS.validate_python(
-            {
-                "kind": "add-control",
-                "control": {"kind": "button", "name": "one more", "x_mm": 75, "y_mm": 20},
-            }
-        ),
+        EDITS.validate_python({"kind": "add-thing", "thing": thing("button", "one more", 75, 20)}),
     )
     assert len(needs_of(after.brief)) == len(needs_of(before.brief)) + 1
     plans = [report_pins(d, library).plan for d in (before, after)]
@@ -113,8 +103,8 @@ def test_k04_screen_and_sound_that_want_one_block_are_solved_together(
     design = with_brief(
         on_chip(handset, "stm32l051r8t6"),
         role="stand-alone",
-        links=(),
-        speaker=Speaker(feed="sound bus"),
+        things={"usb": None},
+        plus=(thing("speaker", "speaker", feed_by="sound bus"),),
     )
     report = report_pins(design, library)
     assert report.plan is not None
@@ -122,11 +112,7 @@ def test_k04_screen_and_sound_that_want_one_block_are_solved_together(
     assert screen is not None
     assert sound is not None
     assert screen.peripheral[3:] != sound.peripheral[3:]
-    plain = {
-        **design.brief.model_dump(mode="json"),
-        "links": [{"kind": "memory-card", "name": "card"}],
-    }
-    conflict = verdict_of(Design(brief=read_brief(json.dumps(plain).encode())), library)
+    conflict = verdict_of(with_brief(design, plus=(thing("memory-card", "card"),)), library)
     assert conflict is not None
     assert any("screen" in t for t in conflict.titles)
     assert any("sound" in t for t in conflict.titles)
@@ -150,9 +136,7 @@ def test_k05_a_key_on_a_programming_pin_is_a_stop_with_a_repair(library: Library
 
 
 def test_k06_a_ghost_is_a_stop_and_each_repair_cures_it(library: Library, handset: Design) -> None:
-    design = with_brief(
-        handset, key_scheme=KeyScheme(name="bare matrix"), chords=Chords(rule="whole pad")
-    )
+    design = with_brief(handset, key_scheme={"name": "bare matrix"}, chords={"rule": "whole pad"})
     findings = found(design, library, "ghosting")
     assert len(findings) == 1
     assert "reads as pressed too" in findings[0].sentence
@@ -163,8 +147,7 @@ def test_k06_a_ghost_is_a_stop_and_each_repair_cures_it(library: Library, handse
 
 def test_k07_map_header_and_plan_are_one_table(library: Library) -> None:
     design = run_stage(Design(brief=dusk_remote()), "pins", library)
-    assert design.pins is not None
-    plan = design.pins.value
+    plan = slice_of(design.pins)
     header = write_header(design.brief, plan).decode()
     for row in key_table(design.brief, plan):
         assigned = plan.of(row.id)
@@ -175,14 +158,8 @@ def test_k07_map_header_and_plan_are_one_table(library: Library) -> None:
 
 
 def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handset: Design) -> None:
-    screen = handset.brief.screen
-    assert screen is not None
-    slow = with_brief(
-        handset,
-        screen=screen.model_copy(
-            update={"part": "screen-320x240-serial", "serial_mhz": 8.0, "wanted_rate_hz": 30}
-        ),
-    )
+    wanted = {"part": "screen-320x240-serial", "serial_mhz": 8.0, "wanted_rate_hz": 30}
+    slow = with_brief(handset, things={"screen": wanted})
     findings = found(slow, library, "frame-rate")
     assert len(findings) == 1
     assert "6.5 times a second" in findings[0].sentence
@@ -191,53 +168,34 @@ def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handse
 
 
 def test_k09_a_screen_too_coarse_for_its_text(library: Library, handset: Design) -> None:
-    screen = handset.brief.screen
-    assert screen is not None
-    assert (
-        found(
-            with_brief(
-                handset, screen=screen.model_copy(update={"wanted_rows": 4, "wanted_columns": 10})
-            ),
-            library,
-            "legible-text",
-        )
-        == []
+    fine, coarse = (
+        with_brief(handset, things={"screen": {"wanted_rows": r, "wanted_columns": c}})
+        for r, c in ((4, 10), (8, 21))
     )
-    findings = found(
-        with_brief(
-            handset, screen=screen.model_copy(update={"wanted_rows": 8, "wanted_columns": 21})
-        ),
-        library,
-        "legible-text",
-    )
+    assert found(fine, library, "legible-text") == []
+    findings = found(coarse, library, "legible-text")
     assert "4 rows of 10" in findings[0].sentence
 
 
 def test_k10_branches_and_addresses_of_the_bus(library: Library) -> None:
     design = Design(brief=dusk_remote())
-    ports = tuple(SparePort(name=f"port {i}") for i in range(7))
+    ports = tuple(thing("spare-bus", f"port {i}") for i in range(10))
     assert found(design, library, "bus-load") == []
-    loaded = found(with_brief(design, links=ports), library, "bus-load")
+    loaded = found(with_brief(design, plus=ports[:7]), library, "bus-load")
     assert len(loaded) == 1
     assert loaded[0].working is not None
-    heavy = found(with_brief(design, links=(*ports, *ports[:3])), library, "bus-load")
+    heavy = found(with_brief(design, plus=ports), library, "bus-load")
     assert "400 pF is the most" in heavy[0].sentence
-    plain = {**design.brief.model_dump(mode="json"), "sensors": [{"name": "tilt", "address": 60}]}
-    with pytest.raises(BriefError, match="0x3c is taken by screen"):
-        read_brief(json.dumps(plain).encode())
-    assert Sensor(name="tilt").address == 0x68
+    with pytest.raises(BriefError, match="0x3c is taken by .*screen"):
+        with_brief(design, plus=(thing("bus-sensor", "tilt", address=60),))
+    assert made("motion", "tilt").address == 0x68
 
 
 def test_5_v_into_a_pin_of_unknown_limits_is_something_to_look_at(
     library: Library, handset: Design
 ) -> None:
-    controls = tuple(
-        c.model_copy(update={"supply": "5 V"}) if c.kind == "stick" else c
-        for c in handset.brief.controls
-    )
-    design = run_stage(
-        with_brief(on_chip(handset, "stm32f072rbt6"), controls=controls), "pins", library
-    )
+    high = {name: {"supply": "5 V"} for name in ("left stick", "right stick")}
+    design = run_stage(with_brief(on_chip(handset, "stm32f072rbt6"), things=high), "pins", library)
     findings = found(design, library, "pin-voltage")
     assert {f.severity for f in findings} == {"look"}
     assert "not known" in findings[0].sentence

@@ -5,18 +5,18 @@ from dataclasses import astuple
 import pytest
 
 from loquet.core.brief import Brief
-from loquet.core.design import Choices, Design
+from loquet.core.design import Choices, Design, slice_of
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
 from loquet.core.parts import Chip
 from loquet.core.pins import Infeasible, Need, PinProblem, Solved, solve
 from loquet.core.pins.checking import faults_of
 from loquet.core.pins.conflicts import crowd_of
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.options import Option, options_of
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.sharing import BOOT_RISK
-from loquet.core.pipeline import StageRefused, middle_seat, pin_problem, run_stage
+from loquet.core.pipeline import StageRefused, pin_problem, run_stage
 from tests.core.random_chips import Everything, random_problem
 
 CASES, A_BATCH = 360, 30
@@ -57,8 +57,7 @@ def problem_on(
 
 
 def test_the_plan_of_the_demo_holds_without_the_solver(library: Library, finished: Design) -> None:
-    assert finished.pins is not None
-    plan, chip = finished.pins.value, library.find_chip("stm32l051c8t6")
+    plan, chip = slice_of(finished.pins), library.find_chip("stm32l051c8t6")
     pins = [row.pin for row in plan.assignments]
     assert len(pins) == len(set(pins)) == 12
     for row in plan.assignments:
@@ -77,8 +76,7 @@ def test_the_plan_of_the_demo_holds_without_the_solver(library: Library, finishe
 def test_locks_are_kept(library: Library, finished: Design) -> None:
     locked = finished.model_copy(update={"choices": Choices(pin_locks={"button:dome": "29"})})
     solved = run_stage(locked, "pins", library)
-    assert solved.pins is not None
-    row = solved.pins.value.of("button:dome")
+    row = slice_of(solved.pins).of("button:dome")
     assert row is not None
     assert (row.pin, row.locked) == ("29", True)
 
@@ -104,7 +102,9 @@ def test_locks_that_split_the_bus_name_the_smallest_clash(
 
 
 def test_more_needs_than_pins_are_counted_by_kind(library: Library) -> None:
-    needs = tuple(Need(f"button:key{i}", "input", f"KEY{i}", f"key {i}") for i in range(30))
+    needs = tuple(
+        Need(f"button:key{i}", "input", f"KEY{i}", f"key {i}", load="key") for i in range(30)
+    )
     answer = solve(problem_on(library, "stm32g030f6p6", needs))
     assert isinstance(answer, Infeasible)
     assert "16 signals (16 plain pins) are needed on 15 pins" in answer.why
@@ -203,4 +203,3 @@ def test_at_the_least_length_no_two_swappable_links_cross(
             )
             assert now <= swapped + 1_000_000
     assert len(needs_of(brief)) == len(problem.needs)
-    assert middle_seat(finished).x == 32_000_000

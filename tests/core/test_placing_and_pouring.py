@@ -10,15 +10,16 @@ from shapely.geometry import Point, Polygon, box
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.board.islands import Groups, ground_islands
 from loquet.core.board.pouring import opening, polygons, spaced
-from loquet.core.brief import Brief
+from loquet.core.brief import Brief, plain_name
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.checks.measuring import Measured, too_close
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.geometry import polygon_of
 from loquet.core.library import Library
-from loquet.core.pins.needs import needs_of, net_of_button
-from loquet.core.pipeline import board_view, slice_of
+from loquet.core.pins.needing import needs_of
+from loquet.core.pipeline import board_view
 from loquet.core.placement.ground_plan import GroundPlan
+from tests.making import varied
 
 MM = 1_000_000
 SQUARE = box(0, 0, 20 * MM, 20 * MM)
@@ -157,7 +158,7 @@ def test_stitches_stand_in_both_pours_and_on_no_pad(finished: Design, library: L
 
 
 def test_without_tracks_the_ground_falls_apart(finished: Design, library: Library) -> None:
-    bare = finished.model_copy(update={"routing": None, "pour": None})
+    bare = finished.model_copy(update={"routing": {}, "pour": {}})
     assert ground_islands(board_view(bare, library), (), ()) == sum(
         1 for c in {p.owner for p in board_view(bare, library).pads if p.net == "GROUND"} if c
     )
@@ -175,7 +176,7 @@ def test_cells_lie_in_series_beside_each_other(brief: Brief) -> None:
 
 def test_needs_follow_the_brief(brief: Brief) -> None:
     assert len(needs_of(brief)) == 6 + 2 + 1 + 1 + 2
-    fewer = brief.model_copy(update={"screen": None, "buzzer": None, "light": None})
+    fewer = varied(brief, things={"screen": None, "buzzer": None, "light": None})
     assert [n.kind for n in needs_of(fewer)] == ["input"] * 6 + ["debug data", "debug clock"]
-    assert net_of_button("all dark") == "BUTTON_ALL_DARK"
-    assert net_of_button("left-pad up 2") == "BUTTON_LEFT_PAD_UP_2"
+    assert plain_name("button:all dark") == "BUTTON_ALL_DARK"
+    assert plain_name("button:left-pad up 2") == "BUTTON_LEFT_PAD_UP_2"

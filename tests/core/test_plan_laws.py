@@ -9,7 +9,6 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from loquet.core.brief import Brief, KeyScheme, keys_of
-from loquet.core.brief.reading import brief_from_plain
 from loquet.core.design import Design
 from loquet.core.handover.key_table import key_table
 from loquet.core.handover.report import descriptor_of, fields_of
@@ -17,11 +16,12 @@ from loquet.core.handover.report_items import lint
 from loquet.core.handover.wiring_card import wires_of
 from loquet.core.library import Library
 from loquet.core.pins import PinPlan, PinProblem, Solved, solve
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
 from loquet.demo.scenario import demo_brief
 from tests.core.random_chips import random_problem
+from tests.making import thing, varied
 
 SLOW = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
 KINDS = ("button", "pad", "stick", "trigger", "encoder", "slider")
@@ -81,17 +81,15 @@ def test_the_same_problem_has_the_same_plan(library: Library) -> None:
 @st.composite
 def devices(draw: st.DrawFn) -> Brief:
     """A device of up to nine controls of any kind, in any order, as a controller or a keyboard."""
-    values = demo_brief("star-handset").model_dump(mode="json")
     kinds = draw(st.lists(st.sampled_from(KINDS), min_size=1, max_size=9))
-    values["controls"] = [
-        {"kind": kind, "name": f"thing {i}", "x_mm": 14 + 15 * i, "y_mm": 30}
-        for i, kind in enumerate(kinds)
-    ]
-    values["role"] = draw(st.sampled_from(["usb-controller", "usb-keyboard"]))
-    values["screen"] = None
-    values["chip"] = {"part": "stm32f072vbt6"}
-    values["analogue_by"] = "multiplexer"
-    return brief_from_plain(values)
+    return varied(
+        "star-handset",
+        only=("brains", "feeds", "marks", "port", "usb", "buzzer", "light"),
+        things={"chip": {"part": "stm32f072vbt6"}},
+        plus=tuple(thing(kind, f"thing {i}", 14 + 15 * i, 30) for i, kind in enumerate(kinds)),
+        role=draw(st.sampled_from(["usb-controller", "usb-keyboard"])),
+        analogue_by="multiplexer",
+    )
 
 
 def planned(brief: Brief, library: Library) -> PinPlan:

@@ -1,11 +1,10 @@
 """Rules of the Brief and Pins stations: when they speak, what they offer, and that missing data is never a pass."""
 
-import json
 from typing import Any
 
 import pytest
 
-from loquet.core.brief import Brief, read_brief
+from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Rule
 from loquet.core.design import Choices, Design
@@ -14,12 +13,9 @@ from loquet.core.library import Library
 from loquet.core.pipeline import run_stage
 from loquet.core.provenance import Failed, NotApplicable, Outcome, Passed, Undetermined
 from loquet.core.reviewing import subject_of
-from loquet.demo.scenario import demo_brief
+from tests.making import thing, varied
 
-
-def brief_with(name: str = "star-handset", **changes: Any) -> Brief:
-    values = json.loads(demo_brief(name).model_dump_json())
-    return read_brief(json.dumps({**values, **changes}).encode())
+CORNERS = ("south west", "south east", "north west", "north east")
 
 
 def rule(name: str) -> Rule:
@@ -42,19 +38,23 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
         ("ghosting", {"key_scheme": {"name": "resistor ladder"}}, Failed),
         ("ghosting", {"key_scheme": {"name": "charlieplexed"}}, Failed),
         ("frame-rate", {}, Passed),
-        ("frame-rate", {"screen": None}, NotApplicable),
-        ("legible-text", {"screen": None}, NotApplicable),
+        ("frame-rate", {"things": {"screen": None}}, NotApplicable),
+        ("legible-text", {"things": {"screen": None}}, NotApplicable),
         ("bus-load", {}, NotApplicable),
-        ("bus-load", {"sensors": [{"name": "tilt"}]}, Passed),
+        ("bus-load", {"plus": (thing("bus-sensor", "tilt"),)}, Passed),
         ("drive-strength", {}, NotApplicable),
-        ("drive-strength", {"light_matrix": {"rows": 4, "columns": 4}}, Undetermined),
+        ("drive-strength", {"plus": (thing("light-matrix", "lights"),)}, Undetermined),
         ("usb-role", {}, Passed),
-        ("usb-role", {"links": []}, Failed),
-        ("usb-role", {"links": [], "role": "stand-alone"}, NotApplicable),
+        ("usb-role", {"things": {"usb": None}}, Failed),
+        ("usb-role", {"things": {"usb": None}, "role": "stand-alone"}, NotApplicable),
         ("thumb-reach", {}, Failed),
         ("thumb-reach", {"role": "usb-keyboard"}, NotApplicable),
         ("cell-safety", {}, Failed),
-        ("cell-safety", {"power": {"kind": "from-host", "x_mm": 75, "y_mm": 28}}, NotApplicable),
+        (
+            "cell-safety",
+            {"things": {"cell": None}, "plus": (thing("host-feed", "feed", 75, 28),)},
+            NotApplicable,
+        ),
         ("supply-range", {}, NotApplicable),
         ("circuit-recipes", {}, Failed),
     ],
@@ -62,19 +62,14 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
 def test_each_rule_answers_as_it_should(
     name: str, changes: dict[str, Any], kind: type, library: Library
 ) -> None:
-    assert isinstance(outcome_of(name, brief_with(**changes), library), kind)
+    assert isinstance(outcome_of(name, varied("star-handset", **changes), library), kind)
 
 
 def test_unknown_5_v_tolerance_is_undetermined_and_a_table_can_tell(library: Library) -> None:
-    sticks = [
-        {"kind": "stick", "name": "s", "x_mm": 40, "y_mm": 30, "supply": "5 V", "press": False}
-    ]
-    assert isinstance(
-        outcome_of(
-            "pin-voltage", brief_with(controls=sticks, chip={"part": "stm32f072rbt6"}), library
-        ),
-        Undetermined,
-    )
+    stick = thing("stick", "s", 40, 30, supply="5 V", press=False)
+    chip = {"chip": {"part": "stm32f072rbt6"}}
+    brief = varied("star-handset", only=("brains", "feeds", "ports"), plus=(stick,), things=chip)
+    assert isinstance(outcome_of("pin-voltage", brief, library), Undetermined)
     pads = [
         {
             "pad": str(n),
@@ -87,23 +82,19 @@ def test_unknown_5_v_tolerance_is_undetermined_and_a_table_can_tell(library: Lib
         {"pad": "90", "port": "D", "can": ["debug.swdio"]},
         {"pad": "91", "port": "C", "can": ["debug.swclk"]},
     ]
-    own = {
-        "chip": {"part": "own"},
-        "pin_table": {"name": "tolerant", "pads": pads},
-        "links": [],
-        "role": "stand-alone",
-        "screen": None,
-        "light": None,
-    }
-    assert isinstance(
-        outcome_of("pin-voltage", brief_with(controls=sticks, **own), library), Passed
+    own = varied(
+        "star-handset",
+        only=("chip", "feeds", "port", "buzzer"),
+        plus=(stick,),
+        things={"chip": {"part": "own", "table": "tolerant"}},
+        shelf={"pin_tables": [{"name": "tolerant", "pads": pads}]},
+        role="stand-alone",
     )
+    assert isinstance(outcome_of("pin-voltage", own, library), Passed)
 
 
 def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) -> None:
-    brief = demo_brief("dusk-remote").model_copy(
-        update={"chip": demo_brief("dusk-remote").chip.model_copy(update={"part": "stm32l431cct6"})}
-    )
+    brief = varied("dusk-remote", things={"chip": {"part": "stm32l431cct6"}})
     boot = next(p.number for p in library.find_chip("stm32l431cct6").pins if p.is_boot)
     found = outcome_of("pin-sharing", brief, library, pin_locks={"button:dome": boot})
     assert isinstance(found, Failed)
@@ -115,17 +106,17 @@ def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) 
 @pytest.mark.parametrize(
     "changes",
     [
-        {"fixing_holes": []},
-        {"light": None},
-        {"power": {"kind": "lithium-cell", "x_mm": 75, "y_mm": 28, "sense": False}},
-        {"speaker": {}},
+        {"things": {f"post {c}": None for c in CORNERS}},
+        {"things": {"light": None}},
+        {"things": {"cell": {"sense": False}}},
+        {"plus": (thing("speaker", "speaker"),)},
     ],
     ids=["holes", "light", "sense", "headphones"],
 )
 def test_each_missing_companion_is_added_by_its_own_repair(
     changes: dict[str, Any], library: Library
 ) -> None:
-    design = Design(brief=brief_with(**changes))
+    design = Design(brief=varied("star-handset", **changes))
 
     def offered(now: Design) -> list[dict[str, Any]]:
         found = rule("companions").run(subject_of(now, library))

@@ -6,11 +6,11 @@ from collections.abc import Iterator
 
 import pytest
 
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.fabrication.layers import plan_layers
 from loquet.core.fabrication.legend import legend_of
 from loquet.core.library import Library
-from loquet.core.pipeline import board_view, slice_of
+from loquet.core.pipeline import board_view
 from loquet.core.proof.proving import Proof, prove
 from loquet.core.release import Release, release
 
@@ -203,7 +203,7 @@ def test_a_poured_corner_cut_off_is_found(bench: Bench) -> None:
 
 
 def test_a_release_is_refused_while_a_stop_is_open(finished: Design, library: Library) -> None:
-    unpoured = finished.model_copy(update={"pour": None})
+    unpoured = finished.model_copy(update={"pour": {}})
     result = release(unpoured, library)
     assert (result.ready, result.files, result.proof) == (False, {}, None)
     assert any(f.severity == "stop" for f in result.findings)

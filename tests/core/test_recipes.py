@@ -1,104 +1,153 @@
 """Each recipe on its own: what it makes, what it works out, and where it refuses."""
 
+from dataclasses import replace
+
 import pytest
 
 from loquet.catalogue.bundled import part, parts, screens
 from loquet.catalogue.chips import find_chip
 from loquet.catalogue.library import bundled_library
-from loquet.core.brief import Brief, Buzzer, Light, Screen
-from loquet.core.circuit import RecipeNotPossible
-from loquet.core.circuit.recipes.buzzer_driver import buzzer_driver
-from loquet.core.circuit.recipes.cell_input import cell_input
-from loquet.core.circuit.recipes.controls import controls
-from loquet.core.circuit.recipes.indicator import indicator
-from loquet.core.circuit.recipes.screen_header import screen_header
-from loquet.core.circuit.recipes.service import PORT_ORDER, programming_header
-from loquet.core.circuit.supply import TWO_AAA
-from loquet.core.design import Design
-from loquet.core.parts import PartError
-from loquet.core.pipeline import slice_of
+from loquet.core.brief import Brief
+from loquet.core.circuit import Component, RecipeNotPossible
+from loquet.core.circuit.assembling import assemble
+from loquet.core.circuit.recipes.screen import pull_up_value
+from loquet.core.design import Design, slice_of
+from loquet.core.parts import Part, PartError
+from loquet.core.power import rails_of
+from tests.core.benches import bench_for
+from tests.making import thing, varied
 
-SCREEN = Screen(x_mm=10, y_mm=10)
+
+def circuit_of(brief: Brief, parts: dict[str, Part] | None = None) -> dict[str, Component]:
+    """Components by role; a part may be another one than the catalogue's."""
+    bench = bench_for(brief)
+    bench = replace(bench, parts={**bench.parts, **(parts or {})})
+    return {c.role: c for c in assemble(bench).components}
 
 
 def test_buttons_use_diagonal_legs_which_are_never_joined(brief: Brief) -> None:
-    legs = {tuple(sorted(c.pads)) for c in controls(brief, parts(), TWO_AAA).components}
+    made = circuit_of(brief)
+    legs = {tuple(sorted(c.pads)) for role, c in made.items() if role.startswith("button:")}
     assert legs == {("1", "4")}
     assert all(not {"1", "4"} <= set(pair) for pair in part("button-6x6-surface").joined)
 
 
-def test_the_pull_up_lies_between_its_limits_for_any_track(brief: Brief) -> None:
-    for track_mm in (0, 30, 120, 400):
-        fragment = screen_header(SCREEN, screens()["screen-128x32-two-wire"], track_mm, TWO_AAA)
-        working = next(w for w in fragment.workings if w.id == "screen.pull_up")
-        low, high = (
-            float(i.value) if i.name == "Rmin" else float(i.origin.split(" ns")[0])
-            for i in working.inputs
-        )
-        assert low <= working.value
-        assert high == 300
+def test_the_pull_up_lies_between_the_limits_of_the_bus(brief: Brief) -> None:
+    """By hand: module 20 pF, chip pin 10 pF, track 8 pF at 3.3 V; UM10204 section 7.1."""
+    module = screens()["screen-128x32-two-wire"]
+    load = module.bus_pf + 10 + 8
+    least, greatest = (3.3 - 0.4) / 3e-3, 300e-9 / (0.8473 * load * 1e-12)
+    found = assemble(bench_for(brief)).workings
+    value = next(w for w in found if w.id == "screen.pull_up").value
+    assert least < value < greatest
+    assert next(w for w in found if w.id == "bus.load").value == load
+    made = circuit_of(brief)
+    for line, net in (("clock", "SCREEN_CLOCK"), ("data", "SCREEN_DATA")):
+        assert made[f"screen pull-up {line}"].pads == {"1": "SUPPLY", "2": net}
 
 
-def test_too_much_capacitance_for_the_speed_is_refused() -> None:
-    heavy = screens()["screen-128x32-two-wire"].model_copy(update={"bus_pf": 400.0})
+def test_too_much_capacitance_for_the_speed_is_refused(brief: Brief) -> None:
+    ports = tuple(thing("spare-bus", f"port {i}") for i in range(9))
+    heavy = varied(brief, plus=ports)
     with pytest.raises(RecipeNotPossible) as caught:
-        screen_header(SCREEN, heavy, 50, TWO_AAA)
+        pull_up_value(heavy.thing("screen"), bench_for(heavy))  # type: ignore[arg-type]
     assert "400 kHz" in caught.value.limit
     assert "100 kHz" in caught.value.nearest
-    assert screen_header(SCREEN.model_copy(update={"bus_khz": 100}), heavy, 50, TWO_AAA).components
+    slow = varied(brief, plus=ports, things={"screen": {"bus_khz": 100}})
+    assert pull_up_value(slow.thing("screen"), bench_for(slow))[0] > 0  # type: ignore[arg-type]
 
 
-def test_the_screen_header_follows_the_drawing_of_the_module() -> None:
+def test_the_screen_header_follows_the_drawing_of_the_module(brief: Brief) -> None:
+    bench = bench_for(brief)
     module = screens()["screen-128x32-two-wire"]
     turned = module.model_copy(update={"pins": tuple(reversed(module.pins))})
-    first = screen_header(SCREEN, module, 20, TWO_AAA).components[0].pads
-    other = screen_header(SCREEN, turned, 20, TWO_AAA).components[0].pads
+    first = circuit_of(brief)["screen"].pads
+    other = next(
+        c
+        for c in assemble(replace(bench, modules={module.id: turned})).components
+        if c.role == "screen"
+    ).pads
     assert first == {"1": "GROUND", "2": "SUPPLY", "3": "SCREEN_CLOCK", "4": "SCREEN_DATA"}
     assert [other[str(i)] for i in (4, 3, 2, 1)] == [first[str(i)] for i in (1, 2, 3, 4)]
 
 
-def test_the_buzzer_driver_saturates_and_protects() -> None:
-    fragment = buzzer_driver(
-        Buzzer(), part("buzzer-9x9-magnetic"), part("transistor-npn-sot23"), TWO_AAA
-    )
-    by_role = {c.role: c for c in fragment.components}
+def test_the_buzzer_driver_saturates_and_protects(brief: Brief) -> None:
+    made = circuit_of(brief)
     # (3.0 - 0.4 - 0.7) V / (3.0 V / 42 ohm / 20) = 532 ohm; nearest E24 is 510
-    assert by_role["buzzer base resistor"].value == "510 Ω"
-    assert by_role["buzzer diode"].pads == {"1": "SUPPLY", "2": "BUZZER_LOW"}
-    assert by_role["buzzer transistor"].pads["3"] == by_role["buzzer"].pads["2"]
+    assert made["buzzer base resistor"].value == "510 Ω"
+    assert made["buzzer base resistor"].pads == {"1": "BUZZER_DRIVE", "2": "BUZZER_BASE"}
+    # SOT-23: 1 base, 2 emitter, 3 collector; the emitter is at ground, the collector at the coil
+    assert part("transistor-npn-sot23").pin_names == {"1": "base", "2": "emitter", "3": "collector"}
+    assert made["buzzer transistor"].pads == {"1": "BUZZER_BASE", "2": "GROUND", "3": "BUZZER_LOW"}
+    assert made["buzzer"].pads == {"1": "SUPPLY", "2": "BUZZER_LOW"}
+    # the diode carries the coil's current upwards: its cathode (1) is at the rail
+    assert made["buzzer diode"].pads == {"1": "SUPPLY", "2": "BUZZER_LOW"}
 
 
 @pytest.mark.parametrize(("coil_ohm", "said"), [(8.0, "draws 375 mA"), (16.0, "of a pin")])
-def test_a_coil_that_asks_too_much_is_refused(coil_ohm: float, said: str) -> None:
+def test_a_coil_that_asks_too_much_is_refused(brief: Brief, coil_ohm: float, said: str) -> None:
     hungry = part("buzzer-9x9-magnetic").model_copy(update={"values": {"coil_ohm": coil_ohm}})
     with pytest.raises(RecipeNotPossible) as caught:
-        buzzer_driver(Buzzer(), hungry, part("transistor-npn-sot23"), TWO_AAA)
+        circuit_of(brief, {hungry.id: hungry})
     assert said in caught.value.limit
 
 
 @pytest.mark.parametrize(("current_ma", "value"), [(2, "510 Ω"), (1, "1 kΩ"), (10, "100 Ω")])
-def test_the_light_gets_its_current(current_ma: float, value: str) -> None:
-    lamp = part("light-2012-amber")
-    fragment = indicator(Light(x_mm=1, y_mm=1, current_ma=current_ma), lamp, TWO_AAA)
-    assert fragment.components[1].value == value
+def test_the_light_gets_its_current(brief: Brief, current_ma: float, value: str) -> None:
+    """(3.0 - 2.0) V over the current, nearest E24."""
+    made = circuit_of(varied(brief, things={"light": {"light_ma": current_ma}}))
+    assert made["light resistor"].value == value
+    assert made["light resistor"].pads == {"1": "LIGHT_DRIVE", "2": "LIGHT_ANODE"}
+    assert made["light"].pads == {"1": "GROUND", "2": "LIGHT_ANODE"}
+    blue = part("light-2012-amber").model_copy(update={"values": {"forward_v": 3.1}})
     with pytest.raises(RecipeNotPossible, match="red or amber"):
-        indicator(
-            Light(x_mm=1, y_mm=1), lamp.model_copy(update={"values": {"forward_v": 3.1}}), TWO_AAA
-        )
+        circuit_of(brief, {blue.id: blue})
 
 
-def test_cells_reach_the_rail_only_through_guard_and_switch() -> None:
-    by_role = {c.role: c.pads for c in cell_input(part("transistor-pmos-sot23"), 60).components}
-    assert by_role["cell:1"]["2"] == by_role["cell:2"]["1"]
-    assert by_role["cell:2"]["2"] == by_role["reverse guard"]["1"] == "GROUND"
-    assert by_role["cell:1"]["1"] == by_role["reverse guard"]["3"]
-    assert by_role["reverse guard"]["2"] == by_role["switch"]["2"]
-    assert by_role["switch"]["3"] == "SUPPLY"
+def test_cells_reach_the_rail_only_through_guard_and_switch(brief: Brief) -> None:
+    made = {role: c.pads for role, c in circuit_of(brief).items()}
+    assert made["cell:1"] == {"1": "CELLS", "2": "CELLS_MIDDLE"}
+    assert made["cell:2"] == {"1": "CELLS_MIDDLE", "2": "GROUND"}
+    # P-channel: 1 gate at ground, 2 source at the load, 3 drain at the cells, so that the body diode points to the load
+    assert part("transistor-pmos-sot23").pin_names == {"1": "gate", "2": "source", "3": "drain"}
+    assert made["reverse guard"] == {"1": "GROUND", "2": "GUARDED", "3": "CELLS"}
+    assert made["switch"] == {"2": "GUARDED", "3": "SUPPLY"}
 
 
-def test_the_programming_header_has_ground_in_the_middle() -> None:
-    assert programming_header().components[0].pads["3"] == "GROUND"
-    assert set(PORT_ORDER) == {"SUPPLY", "GROUND", "DEBUG_CLOCK", "DEBUG_DATA", "RESET"}
+@pytest.mark.parametrize("count", [1, 2, 3])
+def test_cells_stand_in_series_whatever_their_number(brief: Brief, count: int) -> None:
+    """Walked from ground, each cell lifts the voltage by one: the rail has as many as there are cells."""
+    row = varied(
+        brief, things={"cell": {"count": count}, "switch": None, "light": None, "buzzer": None}
+    )
+    made = circuit_of(row)
+    volts, net = 0, "GROUND"
+    cells = [made[f"cell:{i + 1}"].pads for i in range(count)]
+    while net != made["reverse guard"].pads["3"]:
+        net = next(pads["1"] for pads in cells if pads["2"] == net)
+        volts += 1
+    assert volts == count
+    assert made["reverse guard"].pads["2"] == "SUPPLY"
+    rail = rails_of(row)[0]
+    assert (rail.usual_v, rail.empty_v) == (1.5 * count, pytest.approx(0.9 * count))
+
+
+def test_the_programming_header_has_ground_in_the_middle(brief: Brief) -> None:
+    assert circuit_of(brief)["port"].pads == {
+        "1": "SUPPLY",
+        "2": "DEBUG_CLOCK",
+        "3": "GROUND",
+        "4": "DEBUG_DATA",
+        "5": "RESET",
+    }
+
+
+def test_boot_and_reset_are_held_the_right_way(brief: Brief) -> None:
+    """The strap pulls down, so that the chip starts its own program; the capacitor of reset goes to ground."""
+    made = circuit_of(brief)
+    assert made["boot strap"].pads == {"1": "BOOT", "2": "GROUND"}
+    assert made["reset filter"].pads == {"1": "RESET", "2": "GROUND"}
+    assert (made["boot strap"].value, made["reset filter"].value) == ("10 kΩ", "100 nF")
 
 
 def test_every_supply_pin_has_its_capacitor_and_every_ground_pin_its_ground(

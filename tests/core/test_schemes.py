@@ -10,11 +10,12 @@ from loquet.core.design import Design
 from loquet.core.edits import EDITS, apply
 from loquet.core.library import Library
 from loquet.core.pinning import fits, report_pins, schemes_of, verdict_of, ways_for
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.schemes.ladder import BITS, PULL_UP_OHM, ladder_windows, least_gap, most_keys
 from loquet.core.pins.schemes.timing import expander_scan_us, settle_us
 from loquet.core.pins.wiring import wire
 from loquet.demo.scenario import demo_brief
+from tests.making import thing, varied
 
 
 @pytest.fixture(scope="module")
@@ -123,14 +124,11 @@ def test_every_key_is_read_once_whatever_the_scheme(name: str, handset: Design) 
 
 @pytest.mark.parametrize("name", ["bare matrix", "mixed"])
 def test_a_power_button_that_is_named_as_direct_has_one_pin(name: str, handset: Design) -> None:
-    controls = (
-        *handset.brief.controls[:-1],
-        handset.brief.controls[7].model_copy(
-            update={"name": "on and off", "duty": "power", "x_mm": 75.0}
-        ),
+    brief = varied(
+        handset.brief,
+        plus=(thing("button", "on and off", 75, 20, duty="power"),),
+        key_scheme={"name": name, "direct": ["button:on and off", "button:menu"]},
     )
-    scheme = KeyScheme(name=name, direct=("button:on and off", "button:menu"))  # type: ignore[arg-type]
-    brief = changed(handset.brief, controls=controls, key_scheme=scheme)
     assert sorted(wire(brief, name).direct) == ["button:menu", "button:on and off"]  # type: ignore[arg-type]
     signals = [n.signal for n in needs_of(brief)]
     assert len(signals) == len(set(signals))
@@ -152,16 +150,11 @@ def test_ways_out_are_ranked_and_every_one_of_them_works(handset: Design, librar
 
 
 def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
-    brief = demo_brief("star-handset")
-    screen = brief.screen
-    assert screen is not None
-    wide = changed(
-        brief,
-        screen=screen.model_copy(
-            update={"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 15}
-        ),
-        key_scheme=KeyScheme(name="diode matrix"),
-        chip=brief.chip.model_copy(update={"part": "stm32f072c8t6"}),
+    parallel = {"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 15}
+    wide = varied(
+        "star-handset",
+        things={"screen": parallel, "chip": {"part": "stm32f072c8t6"}},
+        key_scheme={"name": "diode matrix"},
     )
     titles = [w.title for w in ways_for(Design(brief=wide), library)]
     assert not fits(wide, library)
@@ -170,10 +163,7 @@ def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
 
 
 def test_where_no_single_change_helps_a_pair_is_offered(library: Library) -> None:
-    brief = changed(
-        demo_brief("star-handset"),
-        chip=demo_brief("star-handset").chip.model_copy(update={"part": "stm32f042f6p6"}),
-    )
+    brief = varied("star-handset", things={"chip": {"part": "stm32f042f6p6"}})
     ways = ways_for(Design(brief=brief), library)
     assert ways
     assert any("Next chip" in w.title or ", and " in w.title for w in ways)

@@ -121,7 +121,7 @@ def test_legend_never_lies_on_openings_or_over_the_edge(finished: Design, librar
 
 def test_every_button_is_named_on_the_board(finished: Design, library: Library) -> None:
     left_out = legend_of(board_view(finished, library)).left_out
-    assert not {c.name.upper() for c in finished.brief.controls} & set(left_out)
+    assert not {c.name.upper() for c in finished.brief.group("controls")} & set(left_out)
 
 
 @pytest.mark.parametrize("text", ["BRIGHTER", "+", "R12", "Dusk remote far side"])

@@ -13,7 +13,7 @@ import pytest
 from hidtools.hid import ReportDescriptor
 from pypdf import PdfReader
 
-from loquet.core.brief import Brief, KeyScheme, PinTable, Stick, keys_of
+from loquet.core.brief import Brief, KeyScheme, PinTable, keys_of
 from loquet.core.design import Design
 from loquet.core.handover.key_table import key_table
 from loquet.core.handover.overlay import NotOnHost, host_line, write_overlay
@@ -26,8 +26,8 @@ from loquet.core.pins.own_chip import read_pin_table
 from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
 from loquet.demo.scenario import demo_brief
+from tests.making import varied
 
-BIG = {"chip": demo_brief("star-handset").chip.model_copy(update={"part": "stm32f072rbt6"})}
 SCHEMES = (
     "one pin each",
     "diode matrix",
@@ -49,7 +49,7 @@ def planned(brief: Brief, library: Library) -> PinPlan:
 
 @pytest.fixture(scope="module")
 def handset() -> Brief:
-    return demo_brief("star-handset").model_copy(update=BIG)
+    return varied("star-handset", things={"chip": {"part": "stm32f072rbt6"}})
 
 
 @pytest.fixture(scope="module")
@@ -65,15 +65,11 @@ def host_table() -> PinTable:
 
 @pytest.fixture(scope="module")
 def host_panel(host_table: PinTable) -> Brief:
-    brief = demo_brief("dome-pod")
-    return brief.model_copy(
-        update={
-            "role": "host-key-reader",
-            "pin_table": host_table,
-            "chip": brief.chip.model_copy(update={"part": "own"}),
-            "buzzer": None,
-            "light": None,
-        }
+    return varied(
+        "dome-pod",
+        things={"chip": {"part": "own", "table": host_table.name}, "light": None},
+        shelf={"pin_tables": [host_table.model_dump(mode="json")]},
+        role="host-key-reader",
     )
 
 
@@ -179,11 +175,13 @@ def test_a_keyboard_without_keys_still_has_whole_files(
     handset: Brief, library: Library, tmp_path: Path
 ) -> None:
     """Sticks whose press is not read are an odd keyboard, yet one on the way to another: nothing may break on the way."""
-    sticks = tuple(
-        c.model_copy(update={"press": False}) for c in handset.controls if isinstance(c, Stick)
+    unread = {name: {"press": False} for name in ("left stick", "right stick")}
+    brief = varied(
+        handset,
+        only=("brains", "feeds", "ports", "left stick", "right stick"),
+        things=unread,
+        role="usb-keyboard",
     )
-    brief = handset.model_copy(update={"role": "usb-keyboard", "controls": sticks, "screen": None})
-    assert sticks
     assert not keys_of(brief)
     files = handover_files(brief, planned(brief, library))
     assert lint(files["usb-report.bin"]) == []

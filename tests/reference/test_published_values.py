@@ -5,12 +5,12 @@ import pytest
 
 from loquet.catalogue.bundled import package_bodies, part
 from loquet.core.board.current import track_width_mm
-from loquet.core.circuit.recipes.screen_header import pull_up_limits_ohm
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box
 from loquet.core.library import Library
 from loquet.core.parts import pattern_of
-from loquet.core.pipeline import board_view, slice_of
+from loquet.core.pins.buses import pull_up_limits_ohm
+from loquet.core.pipeline import board_view
 from loquet.core.proof.connecting import rebuild
 from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.gerber_reader import read_gerber

@@ -46,16 +46,14 @@ def project(session: Session, finished: Design) -> int:
 
 def move(session: Session, project: int, x_mm: float) -> Design:
     head = head_of(session, project)
-    edit = EDITS.validate_python(
-        {"kind": "move-thing", "thing": "button:dome", "x_mm": x_mm, "y_mm": 7}
-    )
+    edit = EDITS.validate_python({"kind": "move-thing", "name": "dome", "x_mm": x_mm, "y_mm": 7})
     design = apply(load_design(session, head.version), edit)
     commit_version(session, head.revision, design, edit.label, "Ottilie", NOW)
     return design
 
 
 def dome(session: Session, project: int) -> float:
-    return load_design(session, head_of(session, project).version).brief.controls[4].x_mm
+    return load_design(session, head_of(session, project).version).brief.thing("dome").place.x_mm  # type: ignore[union-attr]
 
 
 def test_a_finished_design_comes_back_the_same(

@@ -25,7 +25,7 @@ EDITS_MADE = (
     {"kind": "set-scheme", "scheme": {"name": "mixed", "direct": ["button:menu"]}},
     {"kind": "set-chords", "chords": {"rule": "own", "groups": [["button:menu", "button:mark"]]}},
     {"kind": "lock-pin", "signal": "button:menu", "pin": "6"},
-    {"kind": "set-chip", "part": "stm32f072rbt6"},
+    {"kind": "change-thing", "name": "chip", "changes": {"part": "stm32f072rbt6"}},
 )
 
 

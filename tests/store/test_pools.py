@@ -8,8 +8,8 @@ import pytest
 from distributed import LocalCluster
 from sqlalchemy.orm import Session, sessionmaker
 
-from loquet.core.design import SLICES, Design
-from loquet.core.pipeline import MADE
+from loquet.core.design import Design
+from loquet.core.pipeline import MADE, each_slice
 from loquet.core.routing import RouteProgress, RoutingStopped
 from loquet.demo.scenario import demo_brief
 from loquet.jobs.cluster import DaskPool
@@ -37,11 +37,12 @@ def cluster() -> Iterator[DaskPool]:
 def made_on(pool: Pool) -> list[str]:
     """Every slice of the pod, made one after the other on a pool."""
     design, texts = Design(brief=demo_brief("dome-pod")), []
-    for name in SLICES:
-        answer = Ticket(1, "everything", pool).compute(make_slice, design.model_dump_json(), name)
+    for name, subject in each_slice(design.brief):
+        ticket = Ticket(1, "everything", pool)
+        answer = ticket.compute(make_slice, design.model_dump_json(), name, subject)
         assert not isinstance(answer, Refusal)
         texts.append(answer)
-        design = design.model_copy(update={name: MADE[name].model_validate_json(answer)})
+        design = design.with_made(name, subject, MADE[name].model_validate_json(answer))
     return texts
 
 

@@ -1,42 +1,40 @@
 """From the stored design to what the stations show."""
 
+import contextlib
 from collections import Counter
+from collections.abc import Mapping
 from typing import Any
 
 from sqlalchemy.orm import Session
 
 from loquet.api.context import Context
-from loquet.api.shapes import DesignHead, JobCard, KeyView, SizedThing, StationCard, StationState
-from loquet.core.brief import Brief, keys_of
+from loquet.api.drawing import boards_of, drawn_things
+from loquet.api.shapes import (
+    DesignHead,
+    JobCard,
+    KeyView,
+    NextStep,
+    StationCard,
+    StationState,
+)
+from loquet.core.brief import keys_of, outline_polygon_mm
 from loquet.core.brief.reach import SOURCE as REACH_SOURCE
 from loquet.core.brief.reach import reach_arcs
-from loquet.core.brief.seats import at, fixed_seats
-from loquet.core.brief.sense import outline_polygon_mm
+from loquet.core.checks.rule import thing
 from loquet.core.design import SLICES, Design
-from loquet.core.feasibility import brief_faults
+from loquet.core.feasibility import brief_faults, pin_faults
 from loquet.core.library import Library
 from loquet.core.parts import Chip, PartError
 from loquet.core.pins.model import Need
-from loquet.core.pins.needs import needs_of
-from loquet.core.pipeline import (
-    STATIONS_OF_STAGES,
-    chip_for,
-    part_of_role,
-    screw_circles,
-    stale_slices,
-)
+from loquet.core.pins.needing import needs_of
+from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, chip_for, stale_slices
+from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput
 from loquet.core.reviewing import review
 from loquet.store.designs import Head, next_towards_tip
 from loquet.store.releases import latest_release
 from loquet.store.tables import VersionRow
 
-POWER_MM = {
-    "lithium-cell": (50.0, 34.0),
-    "coin-cell": (24.0, 24.0),
-    "nine-volt": (48.5, 26.5),
-    "from-host": (9.0, 7.5),
-}
 STATIONS = ("brief", "pins", "circuit", "board", "release")
 
 
@@ -47,9 +45,9 @@ def all_findings(design: Design, library: Library) -> list[Finding]:
             rule="brief-sense",
             severity="stop",
             station="brief",
-            sentence=f"{e.place} {e.problem}.",
+            sentence=f"{e.about[:1].upper()}{e.about[1:] or e.place} {e.problem}.",
             way_out=e.way_out,
-            about=(f"brief:{e.place}",),
+            about=(thing(e.about),) if e.about else (),
         )
         for e in brief_faults(design.brief, library)
     ]
@@ -74,17 +72,23 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         stops=sum(f.severity == "stop" for f in findings),
         brief=design.brief,
         choices=design.choices,
-        outline_mm=[
-            (round(x, 4), round(y, 4))
-            for x, y in outline_polygon_mm(design.brief.outline).exterior.coords
+        boards=boards_of(design.brief),
+        things=drawn_things(design, context.library),
+        keys=[
+            KeyView(id=k.id, thing=k.thing, title=k.title, digit=k.digit)
+            for k in keys_of(design.brief)
         ],
-        things=sized_things(design.brief, context.library),
-        keys=[KeyView(id=k.id, title=k.title, digit=k.digit) for k in keys_of(design.brief)],
         reach=list(reach_arcs(design.brief)),
         reach_source=REACH_SOURCE,
         findings=findings,
         tally=tally(design, context.library),
         stale=list(stale),
+        next=next_step(
+            design,
+            context.library,
+            findings,
+            release is not None and release.version_id == head.version.id,
+        ),
         stations=[
             station_card(name, design, findings, stale, release is not None) for name in STATIONS
         ],
@@ -104,7 +108,7 @@ def station_card(
     mine = [f for f in findings if f.station == name]
     stops, looks = sum(f.severity == "stop" for f in mine), sum(f.severity == "look" for f in mine)
     slices = [s for s in SLICES if STATIONS_OF_STAGES[s] == name]
-    missing = slices and all(getattr(design, s) is None for s in slices)
+    missing = slices and not any(getattr(design, s) for s in slices)
     state: StationState
     if missing or (name == "release" and not released):
         state = "empty"
@@ -117,144 +121,26 @@ def station_card(
     return StationCard(name=name, state=state, stops=stops, looks=looks)
 
 
-def sized_things(brief: Brief, library: Library) -> list[SizedThing]:
-    """Bodies of everything the brief places, with screw heads and the screen; what lies behind comes first."""
-    found = []
-    for role, seat in fixed_seats(brief).items():
-        if role == "chip":
-            continue
-        kind, *names = role.split(":")
-        name = " ".join(names)
-        try:
-            pattern = library.pattern(part_of_role(brief, role))
-        except KeyError:
-            continue
-        w, h = seat.size(pattern.body.w, pattern.body.h)
-        thing = {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(
-            kind, ":".join(role.split(":")[:2])
-        )
-        label = name or {"switch": "power switch", "port": "programming port"}.get(kind, kind)
-        x, y = seat.point(pattern.body.x, pattern.body.y)
-        yard = seat.size(pattern.courtyard.w, pattern.courtyard.h)
-        found.append(
-            sized(
-                thing,
-                kind,
-                f"cell {name}" if kind == "cell" else label,
-                x,
-                y,
-                (w, h),
-                yard,
-                seat.far,
-            )
-        )
-    if brief.screen and brief.screen.part in library.screens:
-        module, seat = library.screens[brief.screen.part], fixed_seats(brief)["screen"]
-        x, y = seat.point(0, round((module.header_inset_mm - module.height_mm / 2) * 1e6))
-        w, h = seat.size(round(module.width_mm * 1e6), round(module.height_mm * 1e6))
-        found.append(sized("screen", "glass", "screen", x, y, (w, h), (w, h), False))
-    if brief.power.kind in POWER_MM:
-        w, h = at(0, 0, brief.power.turn_deg).size(
-            *(round(v * 1e6) for v in POWER_MM[brief.power.kind])
-        )
-        x, y = round(brief.power.x_mm * 1e6), round(brief.power.y_mm * 1e6)
-        found.append(
-            sized("power", "cell", brief.power.kind.replace("-", " "), x, y, (w, h), (w, h), True)
-        )
-    for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
-        found.append(
-            sized(
-                f"hole:{hole.name}",
-                "hole",
-                f"{hole.name} {hole.screw}",
-                x,
-                y,
-                (2 * radius, 2 * radius),
-                (2 * radius, 2 * radius),
-                False,
-            )
-        )
-    return sorted(found, key=lambda thing: (not thing.far, thing.kind != "glass"))
-
-
-def sized(
-    thing: str,
-    kind: str,
-    name: str,
-    x: int,
-    y: int,
-    body: tuple[int, int],
-    yard: tuple[int, int],
-    far: bool,
-) -> SizedThing:
-    """In millimetres."""
-    return SizedThing(
-        thing=thing,
-        kind=kind,
-        name=name,
-        x_mm=x / 1e6,
-        y_mm=y / 1e6,
-        w_mm=body[0] / 1e6,
-        h_mm=body[1] / 1e6,
-        yard_w_mm=yard[0] / 1e6,
-        yard_h_mm=yard[1] / 1e6,
-        far=far,
-    )
-
-
 def tally(design: Design, library: Library) -> list[Working]:
     """What the brief adds up to, live from the first control on."""
     brief = design.brief
     needs = needs_of(brief)
-    source = Source(kind="brief", text="counted from the brief")
-    kinds = Counter(n.kind for n in needs)
     figures = [
-        count("controls", "Controls", len(brief.controls), "controls on the device", source),
-        count(
-            "keys",
-            "Keys",
-            len(keys_of(brief)),
-            "everything that is open or closed, in the order of the report",
-            source,
-        ),
-        count(
-            "pins",
-            "Pins needed",
-            len(needs),
-            f"signals of the brief, keys read by: {brief.key_scheme.name}",
-            source,
-        ),
+        count("controls", "Controls", {"controls": len(brief.group("controls"))}),
+        count("keys", "Keys", {"keys": len(keys_of(brief))}),
+        count("pins", "Pins needed", Counter(n.kind for n in needs)),
         count(
             "analogue",
             "Analogue channels",
-            kinds["analogue"],
-            "axes, levels and voltages that the chip reads itself",
-            source,
+            {"channels": sum(n.kind == "analogue" for n in needs)},
         ),
     ]
-    try:
-        chip = chip_for(brief, library)
-        figures.append(left_over(chip, needs))
-    except PartError:
-        pass
-    current = light_current_ma(brief, library)
-    figures.append(
-        count(
-            "current",
-            "Known current",
-            round(current, 1),
-            "chip 8 mA + screen + indicator + sensors of sticks and triggers",
-            source,
-            "mA",
-        )
-    )
-    polygon = outline_polygon_mm(brief.outline)
-    figures.append(
-        count(
-            "area", "Board area", round(polygon.area / 100, 2), "area of the outline", source, "cm²"
-        )
-    )
-    figures.append(count("quantity", "To make", brief.quantity, "wanted", source, "pieces"))
+    with contextlib.suppress(PartError):
+        figures.append(left_over(chip_for(brief, library), needs))
+    figures.append(load_working(brief, library.parts, library.screens))
+    areas = {b.name: round(outline_polygon_mm(b.outline).area / 100, 2) for b in brief.boards}
+    figures.append(count("area", "Board area", areas, "cm²", "outlines of the brief"))
+    figures.append(count("quantity", "To make", {"wanted": brief.quantity}, "pieces"))
     return figures
 
 
@@ -276,34 +162,77 @@ def left_over(chip: Chip, needs: tuple[Need, ...]) -> Working:
     )
 
 
-def light_current_ma(brief: Brief, library: Library) -> float:
-    """Current of what is known at this stage, in mA; the Power station works it out in full."""
-    total = 8.0 + (
-        library.screens[brief.screen.part].current_ma
-        if brief.screen and brief.screen.part in library.screens
-        else 0.0
-    )
-    total += brief.light.current_ma if brief.light else 0.0
-    return total + sum(
-        library.parts[c.part].values.get("current_ma", 0.0)
-        for c in brief.controls
-        if c.part in library.parts
-    )
-
-
 def count(
-    name: str, title: str, value: float, formula: str, source: Source, unit: str = ""
+    name: str,
+    title: str,
+    terms: Mapping[str, float],
+    unit: str = "",
+    origin: str = "counted from the brief",
 ) -> Working:
-    """A plain count."""
+    """A sum of counts, each of which is an input."""
+    value = sum(terms.values())
     return Working(
         id=f"tally.{name}",
         title=title,
         value=value,
         unit=unit,
         shown=f"{value:g}",
-        formula=formula,
-        source=source,
+        formula=" + ".join(f"[{term}]" for term in terms) or "0",
+        inputs=tuple(
+            WorkingInput(name=f"[{term}]", value=f"{number:g}", unit=unit, origin=origin)
+            for term, number in terms.items()
+        ),
+        source=Source(kind="brief", text=origin),
     )
+
+
+def next_step(
+    design: Design, library: Library, findings: list[Finding], released: bool
+) -> NextStep:
+    """One line that says where the design stands, and the one thing to do next."""
+    brief_stops = [f for f in findings if f.severity == "stop" and f.station == "brief"]
+    if not design.brief.brain:
+        return step("The device has no brain yet.", "Add a microcontroller", "", "brief")
+    if brief_stops and short_of_pins(design, library):
+        return step(brief_stops[0].sentence, "See the ways out", "", "pins")
+    if brief_stops:
+        return step(brief_stops[0].sentence, "Mend the brief", "", brief_stops[0].station)
+    stops = [f for f in findings if f.severity == "stop" and f.rule != "stale"]
+    waits = [f for f in stops if f.station in ("pins", "circuit")]
+    if waits:
+        return step(
+            waits[0].sentence, f"Look at {waits[0].station.capitalize()}", "", waits[0].station
+        )
+    stale = stale_slices(design)
+    if stale:
+        made = [TITLES[name] for name in SLICES if name not in stale]
+        done = f"Made so far: {', '.join(made)}." if made else "Nothing is made of the brief yet."
+        return step(
+            f"{done} To do: {', '.join(TITLES[n] for n in stale)}.",
+            "Make the board",
+            "everything",
+            "board",
+        )
+    if stops:
+        return step(
+            stops[0].sentence, f"Look at {stops[0].station.capitalize()}", "", stops[0].station
+        )
+    if not released:
+        return step(
+            "The board is whole and clean.", "Write and prove the files", "release", "release"
+        )
+    return step("The files are written and proven.", "Go to the order", "", "release")
+
+
+def short_of_pins(design: Design, library: Library) -> bool:
+    """Whether nothing but a want of pins stops the brief."""
+    faults = [str(fault) for fault in brief_faults(design.brief, library)]
+    return bool(faults) and faults == [str(f) for f in pin_faults(design.brief, library)]
+
+
+def step(sentence: str, action: str, job: str, station: str) -> NextStep:
+    """The line as a value."""
+    return NextStep(sentence=sentence, action=action, job=job, station=station)
 
 
 def next_station(design: Design, findings: list[Finding]) -> str:

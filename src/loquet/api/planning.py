@@ -15,7 +15,7 @@ from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
 from loquet.catalogue.presets import presets
 from loquet.core.brief import Brief
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.edits import apply
 from loquet.core.edits.pin_edits import TakePlacedTargets
 from loquet.core.handover.package import handover_files
@@ -93,9 +93,9 @@ class HandoverFile(BaseModel):
 
 def files_of(design: Design) -> dict[str, bytes]:
     """The hand-over files of a design whose plan is fresh; raises Refused."""
-    if design.pins is None or "pins" in stale_slices(design):
+    if not design.pins or "pins" in stale_slices(design):
         raise Refused("The pins are not solved for this brief.", "Solve them first.", 404)
-    return handover_files(design.brief, design.pins.value)
+    return handover_files(design.brief, slice_of(design.pins))
 
 
 @router.get("/projects/{project_id}/handover")
@@ -136,7 +136,7 @@ def zipped(files: dict[str, bytes]) -> bytes:
 
 
 class TrayPart(BaseModel):
-    """A part that a control can be."""
+    """A part that a thing can be."""
 
     id: str
     kind: str
@@ -155,43 +155,31 @@ class TrayScreen(BaseModel):
 
 
 class TrayView(BaseModel):
-    """What the tray of the Brief station holds."""
+    """Parts and screens with their words and prices."""
 
     parts: list[TrayPart]
     screens: list[TrayScreen]
 
 
-CONTROL_KINDS = (
-    "button",
-    "five-way",
-    "resistive stick",
-    "magnetic stick",
-    "magnetic trigger",
-    "slide trigger",
-    "encoder",
-    "slider",
-    "touch electrode",
-)
-
-
 @router.get("/tray")
 def get_tray(context: ContextNow) -> TrayView:
-    """Parts for controls, and screens."""
-    parts = [
-        TrayPart(id=p.id, kind=p.kind, description=p.description, price_cents=p.price_cents)
-        for p in context.library.parts.values()
-    ]
-    screens = [
-        TrayScreen(
-            id=s.id,
-            bus=s.bus,
-            description=s.description,
-            width_mm=s.width_mm,
-            height_mm=s.height_mm,
-        )
-        for s in context.library.screens.values()
-    ]
-    return TrayView(parts=[p for p in parts if p.kind in CONTROL_KINDS], screens=screens)
+    """All parts, and screens."""
+    return TrayView(
+        parts=[
+            TrayPart(id=p.id, kind=p.kind, description=p.description, price_cents=p.price_cents)
+            for p in context.library.parts.values()
+        ],
+        screens=[
+            TrayScreen(
+                id=s.id,
+                bus=s.bus,
+                description=s.description,
+                width_mm=s.width_mm,
+                height_mm=s.height_mm,
+            )
+            for s in context.library.screens.values()
+        ],
+    )
 
 
 class PresetView(BaseModel):

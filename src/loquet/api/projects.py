@@ -14,10 +14,10 @@ from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import all_findings, describe_head, next_station
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead, JobCard, ProjectCard
-from loquet.core.brief import read_brief
-from loquet.core.brief.sense import outline_polygon_mm
-from loquet.core.design import SLICES, SliceName
+from loquet.core.brief import outline_polygon_mm, read_brief
+from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.edits import Edit, apply
+from loquet.core.pipeline import chip_for
 from loquet.jobs.works import make_release, make_slices
 from loquet.store.designs import (
     all_projects,
@@ -80,15 +80,15 @@ def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]
         head = head_of(session, project.id)
         design = load_design(session, head.version)
         findings = all_findings(design, context.library)
-        left, bottom, right, top = outline_polygon_mm(design.brief.outline).bounds
+        left, bottom, right, top = outline_polygon_mm(design.brief.board().outline).bounds
         cards.append(
             ProjectCard(
                 id=project.id,
                 name=design.brief.name,
                 purpose=design.brief.purpose,
                 revision=head.revision.letter,
-                controls=len(design.brief.controls),
-                chip=design.brief.chip.part,
+                controls=len(design.brief.group("controls")),
+                chip=design.brief.brain.part if design.brief.brain else "no brain yet",
                 width_mm=right - left,
                 height_mm=top - bottom,
                 quantity=design.brief.quantity,
@@ -139,11 +139,18 @@ def make_edit(
     """One edit as a new version; 409 where the design has moved on meanwhile."""
     head = head_of(session, project_id, lock=True)
     expect_head(session, head, wanted.version)
-    design = apply(load_design(session, head.version), wanted.edit)
-    if wanted.edit.kind == "set-chip":
-        context.library.find_chip(wanted.edit.part)
+    before = load_design(session, head.version)
+    design = apply(before, wanted.edit)
+    known_brain(before, design, context)
     commit_version(session, head.revision, design, wanted.edit.label, AUTHOR, datetime.now(UTC))
     return describe_head(session, head_of(session, project_id), design, context)
+
+
+def known_brain(before: Design, after: Design, context: ContextNow) -> None:
+    """A brain that an edit brings in must be known; raises PartError."""
+    old, new = before.brief.brain, after.brief.brain
+    if new is not None and (old is None or old.part != new.part):
+        chip_for(after.brief, context.library)
 
 
 @router.post("/projects/{project_id}/undo")

@@ -49,18 +49,17 @@ def get_release(project_id: int, session: SessionNow) -> ReleaseView | None:
     )
 
 
-@router.get("/releases/{release_id}/layers/{file}")
+@router.get("/releases/{release_id}/layers/{file:path}")
 def get_layer(release_id: int, file: str, session: SessionNow) -> LayerView:
-    """A layer read back from the stored bytes."""
-    files = release_files(session, release_id)
-    data = files.get(f"fabrication/{file}")
+    """A layer read back from the stored bytes; `file` is its place in the package."""
+    data = release_files(session, release_id).get(file) if "fabrication/" in file else None
     if data is None:
         raise Refused(
             f"There is no layer '{file[:40]}' in this release.", "Choose one of the list.", 404
         )
     if file.endswith(".drl"):
         holes = read_drill(data, file)
-        flashes = [("round", h.x / 1e6, h.y / 1e6, h.d / 1e6, h.d / 1e6) for h in holes]
+        flashes = [("round", h.x / 1e6, h.y / 1e6, h.d / 1e6, h.d / 1e6, 0.0) for h in holes]
         return LayerView(
             file=file, function="Drill", flashes=flashes, strokes=[], arcs=[], regions=[]
         )
@@ -70,14 +69,16 @@ def get_layer(release_id: int, file: str, session: SessionNow) -> LayerView:
 def describe_layer(data: bytes, file: str) -> LayerView:
     """What is in a Gerber file, in millimetres."""
     layer = read_gerber(data, file)
-    flashes: list[tuple[str, float, float, float, float]] = []
+    flashes: list[tuple[str, float, float, float, float, float]] = []
     strokes: list[tuple[float, float, float, float, float]] = []
     for item in layer.objects:
         match item.shape:
             case Round() as disc:
-                flashes.append(("round", disc.x / 1e6, disc.y / 1e6, disc.d / 1e6, disc.d / 1e6))
+                flashes.append(("round", disc.x / 1e6, disc.y / 1e6, disc.d / 1e6, disc.d / 1e6, 0))
             case Box() as box:
-                flashes.append(("box", box.x / 1e6, box.y / 1e6, box.w / 1e6, box.h / 1e6))
+                flashes.append(
+                    ("box", box.x / 1e6, box.y / 1e6, box.w / 1e6, box.h / 1e6, box.turn)
+                )
             case Bar() as bar:
                 strokes.append(
                     (bar.x1 / 1e6, bar.y1 / 1e6, bar.x2 / 1e6, bar.y2 / 1e6, bar.w / 1e6)

@@ -1,6 +1,6 @@
 """What the front end is told, station by station."""
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import BaseModel
 
@@ -51,27 +51,68 @@ class JobCard(BaseModel):
     message: str
 
 
-class SizedThing(BaseModel):
-    """Something the brief places, as the front view draws it: middle, body and courtyard in mm."""
+class BodyView(BaseModel):
+    """A piece of a thing as it is drawn: its middle, size and courtyard in mm, its turn in degrees anticlockwise."""
 
-    thing: str
-    kind: str
-    name: str
     x_mm: float
     y_mm: float
     w_mm: float
     h_mm: float
     yard_w_mm: float
     yard_h_mm: float
+    turn_deg: int
+
+
+class DrawnThing(BaseModel):
+    """A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain, which parts it could be.
+
+    `placed` is false where nobody has given it a place; it is then drawn beside its board, or where Loquet has put it.
+    """
+
+    name: str
+    label: str
+    kind: str
+    title: str
+    group: str
+    mark: str
+    board: str
     far: bool
+    edge: bool
+    placed: bool
+    x_mm: float
+    y_mm: float
+    turn_deg: int
+    bodies: list[BodyView]
+    cover_mm: tuple[float, float, float, float] | None
+    asks: list[str]
+    draws_ma: float
+    parts: list[str]
+    drawn_yet: bool
+
+
+class BoardOutline(BaseModel):
+    """A board with its outline in mm."""
+
+    name: str
+    outline_mm: list[tuple[float, float]]
 
 
 class KeyView(BaseModel):
-    """A key of the device, for chords and schemes."""
+    """A key of the device, for chords and schemes, and the thing that it belongs to."""
 
     id: str
+    thing: str
     title: str
     digit: str
+
+
+class NextStep(BaseModel):
+    """Where the design stands in one line, and the one thing to do next: a job to start, or a station to go to."""
+
+    sentence: str
+    action: str
+    job: str
+    station: str
 
 
 class DesignHead(BaseModel):
@@ -88,8 +129,8 @@ class DesignHead(BaseModel):
     stops: int
     brief: Brief
     choices: Choices
-    outline_mm: list[tuple[float, float]]
-    things: list[SizedThing]
+    boards: list[BoardOutline]
+    things: list[DrawnThing]
     keys: list[KeyView]
     reach: list[ReachArc]
     reach_source: str
@@ -97,6 +138,7 @@ class DesignHead(BaseModel):
     findings: list[Finding]
     tally: list[Working]
     stale: list[str]
+    next: NextStep
     jobs: list[JobCard]
 
 
@@ -187,6 +229,7 @@ class PadView(BaseModel):
     y: float
     w: float
     h: float
+    turn: float
     drill: float
 
 
@@ -244,6 +287,8 @@ class HoleView(BaseModel):
 class BoardDrawing(BaseModel):
     """The Board station."""
 
+    board: str
+    boards: list[str]
     outline: list[tuple[float, float]]
     parts: list[PartView]
     pads: list[PadView]
@@ -282,7 +327,7 @@ class LayerView(BaseModel):
 
     file: str
     function: str
-    flashes: list[tuple[str, float, float, float, float]]
+    flashes: list[tuple[str, float, float, float, float, float]]
     strokes: list[tuple[float, float, float, float, float]]
     arcs: list[tuple[float, float, float, float, float, float]]
     regions: list[tuple[bool, list[tuple[float, float]]]]
@@ -338,3 +383,33 @@ class ChipRow(BaseModel):
     supplier: str
     covered: bool
     fits: bool
+
+
+class FieldView(BaseModel):
+    """A field of a kind, as the one form shows it."""
+
+    name: str
+    title: str
+    what: Literal["choice", "number", "whole", "yes or no", "text", "part"]
+    choices: list[str]
+    numbers: bool
+    low: float | None
+    high: float | None
+    unit: str
+    empty: bool
+    help: str
+
+
+class KindView(BaseModel):
+    """A kind of thing, as tray and form show it."""
+
+    kind: str
+    title: str
+    group: str
+    mark: str
+    about: str
+    word: str
+    edge: bool
+    usual: dict[str, Any]
+    fields: list[FieldView]
+    recipe: bool

@@ -23,12 +23,12 @@ from loquet.api.shapes import (
 from loquet.core.board import BoardView, PourPiece
 from loquet.core.board.copper import Copper
 from loquet.core.circuit import Component
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box, Round
 from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.model import Need
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.options import options_of
 from loquet.core.pins.ways_out import asked_of, offers
 from loquet.core.pipeline import board_view, chip_for, stale_slices
@@ -47,7 +47,7 @@ def get_pins(project_id: int, session: SessionNow, context: ContextNow) -> PinsV
 def describe_pins(design: Design, library: Library) -> PinsView:
     """Every pin with what it carries and could carry, every signal with the pins that could take it."""
     chip = chip_for(design.brief, library)
-    made = design.pins
+    made = next(iter(design.pins.values()), None)
     plan = made.value if made and made.value.chip == chip.name else None
     needs = needs_of(design.brief)
     able: dict[str, list[Need]] = {}
@@ -106,7 +106,7 @@ def describe_pins(design: Design, library: Library) -> PinsView:
         data_source=chip.data_source,
         budget=list(plan.budget) if plan else [],
         short_of=list(plan.short_of) if plan else [],
-        placed=design.placement is not None,
+        placed=bool(design.placement),
     )
 
 
@@ -114,9 +114,9 @@ def describe_pins(design: Design, library: Library) -> PinsView:
 def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> CircuitView:
     """Components, nets and workings."""
     design = load_design(session, head_of(session, project_id).version)
-    if design.circuit is None:
+    if not design.circuit:
         return CircuitView(components=[], nets=[], workings=[])
-    circuit = design.circuit.value
+    circuit = slice_of(design.circuit)
     return CircuitView(
         components=[describe_component(c, context.library) for c in circuit.components],
         nets=[NetView(name=n.name, kind=n.kind, pads=list(n.pads)) for n in circuit.nets],
@@ -126,7 +126,7 @@ def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> Ci
 
 def describe_component(component: Component, library: Library) -> ComponentView:
     """A component with its part's words and pad names."""
-    if component.part.startswith("chip:"):
+    if component.is_chip:
         chip = library.find_chip(component.part[5:])
         names = {pin.number: pin.name for pin in chip.pins}
         description, size, evidence = f"Microcontroller {chip.name}", chip.package, chip.data_source
@@ -157,27 +157,32 @@ def describe_component(component: Component, library: Library) -> ComponentView:
 
 
 @router.get("/projects/{project_id}/board")
-def get_board(project_id: int, session: SessionNow, context: ContextNow) -> BoardDrawing:
-    """The board as far as it is made; 404 before it is placed."""
+def get_board(
+    project_id: int, session: SessionNow, context: ContextNow, board: str = ""
+) -> BoardDrawing:
+    """A board as far as it is made (the main one where none is named); 404 before it is placed."""
     design = load_design(session, head_of(session, project_id).version)
-    if design.placement is None or design.circuit is None:
+    name = board or design.brief.boards[0].name
+    if name not in {b.name for b in design.brief.boards}:
+        raise Refused(f"There is no board '{name[:40]}'.", "Choose one of the list.", 404)
+    if name not in design.placement or not design.circuit:
         raise Refused("The board is not placed yet.", "Place it first.", 404)
-    refs = {c.ref: c.role for c in design.circuit.value.components}
-    if refs != {p.ref: p.role for p in design.placement.value.parts}:
+    refs = {c.ref: c.role for c in slice_of(design.circuit).on(name).components}
+    if refs != {p.ref: p.role for p in slice_of(design.placement, name).parts}:
         raise Refused("The circuit has changed since the board was placed.", "Place it again.", 404)
-    return describe_board(design, board_view(design, context.library))
+    return describe_board(design, board_view(design, context.library, name))
 
 
 def describe_board(design: Design, view: BoardView) -> BoardDrawing:
     """All of it in millimetres."""
     stale = stale_slices(design)
-    made = [design.placement, design.routing, design.pour]
-    workings = [w for m in made if m is not None for w in m.value.workings]
-    vias = (
-        *(view.routing.vias if view.routing else ()),
-        *(view.pour.stitches if view.pour else ()),
-    )
+    made = [view.placement, view.routing, view.pour]
+    workings = [w for m in made if m is not None for w in m.workings]
+    stitches = view.pour.stitches if view.pour else ()
+    vias = (*(view.routing.vias if view.routing else ()), *stitches)
     return BoardDrawing(
+        board=view.board.name,
+        boards=[board.name for board in design.brief.boards],
         outline=[mm_point(p) for p in view.outline.exterior.coords],
         parts=[part_drawing(c, view, design) for c in view.circuit.components],
         pads=[pad_drawing(c) for c in view.pads],
@@ -240,11 +245,12 @@ def part_drawing(component: Component, view: BoardView, design: Design) -> PartV
 def rectangle(box: object, x: int, y: int) -> tuple[float, float, float, float]:
     """Left, bottom, right, top about a part's middle."""
     assert isinstance(box, Box)
+    across, up = box.reach
     return (
-        (box.x - box.w / 2 - x) / 1e6,
-        (box.y - box.h / 2 - y) / 1e6,
-        (box.x + box.w / 2 - x) / 1e6,
-        (box.y + box.h / 2 - y) / 1e6,
+        (box.x - across - x) / 1e6,
+        (box.y - up - y) / 1e6,
+        (box.x + across - x) / 1e6,
+        (box.y + up - y) / 1e6,
     )
 
 
@@ -263,6 +269,7 @@ def pad_drawing(copper: Copper) -> PadView:
         y=shape.y / 1e6,
         w=w / 1e6,
         h=h / 1e6,
+        turn=shape.turn if isinstance(shape, Box) else 0,
         drill=copper.drill_nm / 1e6,
     )
 

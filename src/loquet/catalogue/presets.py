@@ -1,11 +1,14 @@
-"""Starting points for a brief, our own: a remote, a one-hand pod, a two-hand handset, a key pad, a tiny console. All of it can be changed."""
+"""Starting points for a brief, our own: nothing but an outline, a remote, a one-hand pod, a two-hand handset, a key pad, a small console.
+
+Each of them can be made up to a board as it stands, and all of it can be changed.
+"""
 
 from typing import Any, NamedTuple
 
-from loquet.core.brief import Brief
-from loquet.core.brief.reading import brief_from_plain
+from loquet.core.brief import Brief, brief_from_plain
 
 CHIP, BIG_CHIP = "stm32l051c8t6", "stm32f072rbt6"
+Row = dict[str, Any]
 
 
 class Preset(NamedTuple):
@@ -17,75 +20,92 @@ class Preset(NamedTuple):
     brief: Brief
 
 
-def button(name: str, x: float, y: float, **more: Any) -> dict[str, Any]:
-    """A button as plain values."""
-    return {"kind": "button", "name": name, "x_mm": x, "y_mm": y, **more}
+def at(x: float, y: float, turn: int = 0, far: bool = False) -> Row:
+    """A place."""
+    return {"x_mm": x, "y_mm": y, "turn_deg": turn, "far": far}
 
 
-def corners(w: float, h: float, inset: float = 4.0, screw: str = "M2") -> list[dict[str, Any]]:
+def thing(kind: str, name: str, place: Row | None = None, **more: Any) -> Row:
+    """A thing as plain values."""
+    return {"kind": kind, "name": name, "place": place, **more}
+
+
+def button(name: str, x: float, y: float, **more: Any) -> Row:
+    """A button."""
+    return thing("button", name, at(x, y), **more)
+
+
+def corners(w: float, h: float, inset: float = 4.0, screw: str = "M2") -> list[Row]:
     """Four fixing holes."""
-    places = (
-        ("south west", inset, inset),
-        ("south east", w - inset, inset),
-        ("north west", inset, h - inset),
-        ("north east", w - inset, h - inset),
-    )
-    return [{"name": f"post {n}", "x_mm": x, "y_mm": y, "screw": screw} for n, x, y in places]
+    spots = {
+        "south west": (inset, inset),
+        "south east": (w - inset, inset),
+        "north west": (inset, h - inset),
+        "north east": (w - inset, h - inset),
+    }
+    return [thing("hole", f"post {n}", at(x, y), screw=screw) for n, (x, y) in spots.items()]
 
 
-def base(name: str, purpose: str, w: float, h: float, chip: str) -> dict[str, Any]:
-    """What every preset has."""
+def device(
+    name: str, purpose: str, size: tuple[float, float], things: list[Row], **more: Any
+) -> Row:
+    """A device of one board with holes at its corners."""
+    w, h = size
+    outline = {"kind": "rounded-rectangle", "width_mm": w, "height_mm": h, "corner_mm": 4}
     return {
+        "format": "loquet-brief-2",
         "name": name,
         "purpose": purpose,
-        "outline": {"kind": "rounded-rectangle", "width_mm": w, "height_mm": h, "corner_mm": 4},
-        "fixing_holes": corners(w, h),
-        "chip": {"part": chip},
+        "boards": [{"name": "main", "outline": outline}],
+        "things": [*things, *corners(w, h)],
         "quantity": 5,
         "wanted_by": "2027-06-01",
+        **more,
     }
 
 
-def remote() -> dict[str, Any]:
+def empty() -> Row:
+    """Nothing but an outline and a microcontroller."""
+    things = [thing("chip", "chip", part=CHIP)]
+    return device("New device", "", (70, 50), things)
+
+
+def remote() -> Row:
     """Six buttons and a light on two cells."""
-    rows = [
+    keys = [
         button(f"key {3 * r + c + 1}", 14 + 21 * c, 12 + 24 * r) for r in range(2) for c in range(3)
     ]
-    return {
-        **base("New remote", "Six keys in one hand.", 70, 52, CHIP),
-        "controls": rows,
-        "light": {"x_mm": 54, "y_mm": 46},
-        "power": {"kind": "two-aaa-cells", "x_mm": 35, "y_mm": 24},
-        "power_switch": {"x_mm": 20, "y_mm": 46},
-        "programming_port": {"x_mm": 38, "y_mm": 46},
-    }
-
-
-def pod() -> dict[str, Any]:
-    """A stick and two buttons under one thumb."""
-    controls = [
-        {"kind": "stick", "name": "thumb stick", "x_mm": 24, "y_mm": 62, "digit": "right thumb"},
-        button("near", 16, 38, digit="right thumb"),
-        button("far", 34, 38, digit="right thumb"),
-        button("front", 38, 80, digit="right finger", part="button-side-pushed"),
+    things = [
+        *keys,
+        thing("chip", "chip", part=CHIP),
+        thing("light", "light", at(54, 46)),
+        thing("cells", "cell", at(35, 24, far=True)),
+        thing("power-switch", "switch", at(20, 46)),
+        thing("programming", "port", at(38, 46)),
     ]
-    return {
-        **base("New pod", "One hand, one stick.", 50, 90, CHIP),
-        "controls": controls,
-        "light": {"x_mm": 25, "y_mm": 26},
-        "role": "usb-controller",
-        "links": [{"kind": "usb-device", "name": "usb"}],
-        "chip": {"part": "stm32f042k6t6"},
-        "power": {"kind": "from-host", "x_mm": 25, "y_mm": 5},
-        "power_switch": {"x_mm": 13, "y_mm": 16},
-        "programming_port": {"x_mm": 32, "y_mm": 16},
-    }
+    return device("New remote", "Six keys in one hand.", (70, 52), things)
 
 
-def handset() -> dict[str, Any]:
+def pod() -> Row:
+    """A stick and three buttons under one hand."""
+    things = [
+        thing("stick", "thumb stick", at(28, 92), digit="right thumb"),
+        button("near", 18, 66, digit="right thumb"),
+        button("far", 38, 66, digit="right thumb"),
+        button("front", 28, 110, digit="right finger", part="button-side-pushed"),
+        thing("chip", "chip", part=CHIP),
+        thing("light", "light", at(28, 30)),
+        thing("cells", "cell", at(28, 48, 90, far=True)),
+        thing("power-switch", "switch", at(16, 12)),
+        thing("programming", "port", at(38, 12)),
+    ]
+    return device("New pod", "One hand, one stick.", (56, 116), things)
+
+
+def handset() -> Row:
     """Two hands: pad, four keys, two sticks, shoulders, a screen."""
-    controls = [
-        {"kind": "pad", "name": "left pad", "x_mm": 24, "y_mm": 44},
+    things = [
+        thing("pad", "left pad", at(24, 44)),
         button("right north", 126, 54),
         button("right south", 126, 34),
         button("right west", 114, 44),
@@ -94,78 +114,64 @@ def handset() -> dict[str, Any]:
         button("right shoulder", 124, 66.4, digit="right finger", part="button-side-pushed"),
         button("menu", 64, 12, duty="menu"),
         button("mark", 86, 12, duty="menu"),
-        {"kind": "stick", "name": "left stick", "x_mm": 44, "y_mm": 18},
-        {"kind": "stick", "name": "right stick", "x_mm": 106, "y_mm": 18},
+        thing("stick", "left stick", at(44, 18)),
+        thing("stick", "right stick", at(106, 18)),
+        thing("chip", "chip", part=BIG_CHIP),
+        thing("screen", "screen", at(75, 62), part="screen-128x64-serial", bus="one-way serial"),
+        thing("buzzer", "buzzer"),
+        thing("light", "light", at(96, 34)),
+        thing("cells", "cell", at(75, 36, far=True)),
+        thing("power-switch", "switch", at(50, 64)),
+        thing("programming", "port", at(75, 5)),
     ]
-    return {
-        **base("New handset", "Two hands, two sticks.", 150, 70, BIG_CHIP),
-        "controls": controls,
-        "role": "usb-controller",
-        "links": [{"kind": "usb-device", "name": "usb"}],
-        "screen": {"x_mm": 75, "y_mm": 62, "part": "screen-128x64-serial", "bus": "one-way serial"},
-        "light": {"x_mm": 96, "y_mm": 34},
-        "buzzer": {},
-        "power": {"kind": "lithium-cell", "x_mm": 75, "y_mm": 26},
-        "power_switch": {"x_mm": 50, "y_mm": 64},
-        "programming_port": {"x_mm": 75, "y_mm": 5},
-    }
+    return device("New handset", "Two hands, two sticks.", (150, 70), things)
 
 
-def key_pad() -> dict[str, Any]:
-    """Sixteen low keys in a matrix, typed on."""
-    rows = [
-        button(f"key {4 * r + c + 1}", 14 + 18 * c, 68 - 18 * r, part="button-low-key-tactile")
+def key_pad() -> Row:
+    """Sixteen keys in a matrix with diodes."""
+    keys = [
+        button(f"key {4 * r + c + 1}", 14 + 18 * c, 68 - 18 * r, part="button-soft-rubber-6x6")
         for r in range(4)
         for c in range(4)
     ]
-    return {
-        **base("New key pad", "Sixteen keys to type on.", 82, 96, "stm32f072cbt6"),
-        "controls": rows,
-        "role": "usb-keyboard",
-        "key_scheme": {"name": "diode matrix"},
-        "chords": {"rule": "typing", "at_once": 6},
-        "links": [{"kind": "usb-device", "name": "usb"}],
-        "light": {"x_mm": 41, "y_mm": 81},
-        "power": {"kind": "from-host", "x_mm": 41, "y_mm": 91},
-        "power_switch": {"x_mm": 18, "y_mm": 87},
-        "programming_port": {"x_mm": 62, "y_mm": 88},
-    }
+    things = [
+        *keys,
+        thing("chip", "chip", part="stm32g031k8t6"),
+        thing("light", "light", at(41, 84)),
+        thing("cells", "cell", at(41, 41, far=True)),
+        thing("power-switch", "switch", at(18, 87)),
+        thing("programming", "port", at(62, 88)),
+    ]
+    wishes = {"key_scheme": {"name": "diode matrix"}, "chords": {"rule": "typing", "at_once": 6}}
+    return device("New key pad", "Sixteen keys to type on.", (82, 96), things, **wishes)
 
 
-def console() -> dict[str, Any]:
-    """A tiny stand-alone console with a colour screen and sound."""
-    controls = [
-        {"kind": "pad", "name": "left pad", "x_mm": 18, "y_mm": 24},
+def console() -> Row:
+    """A small console with a screen and a sounder, which works by itself."""
+    things = [
+        thing("pad", "left pad", at(18, 26)),
         button("right south", 92, 18),
         button("right east", 102, 30),
         button("menu", 50, 8, duty="menu"),
-        button("on and off", 64, 8, duty="power"),
+        button("back", 64, 8, duty="menu"),
+        thing("chip", "chip", part=BIG_CHIP),
+        thing("screen", "screen", at(56, 52), part="screen-128x64-serial", bus="one-way serial"),
+        thing("buzzer", "buzzer"),
+        thing("light", "light", at(92, 44)),
+        thing("cells", "cell", at(56, 24, far=True)),
+        thing("power-switch", "switch", at(24, 51)),
+        thing("programming", "port", at(82, 51)),
     ]
-    return {
-        **base("New console", "Works by itself.", 112, 56, BIG_CHIP),
-        "controls": controls,
-        "screen": {
-            "x_mm": 56,
-            "y_mm": 52,
-            "part": "screen-240x240-serial",
-            "bus": "one-way serial",
-            "serial_mhz": 24,
-        },
-        "light": {"x_mm": 96, "y_mm": 44},
-        "speaker": {"feed": "timer", "mute_line": True},
-        "links": [{"kind": "memory-card", "name": "card"}],
-        "power": {"kind": "lithium-cell", "x_mm": 56, "y_mm": 24},
-        "power_switch": {"x_mm": 24, "y_mm": 51},
-        "programming_port": {"x_mm": 84, "y_mm": 51},
-    }
+    return device("New console", "Works by itself.", (112, 56), things)
 
 
 MAKERS = (
+    ("empty", "Empty outline", "70 x 50 mm and a microcontroller; all else is yours", empty),
     ("remote", "Remote", "six keys and a light on two cells", remote),
-    ("pod", "One-hand pod", "a stick and three keys, fed by its host", pod),
+    ("pod", "One-hand pod", "a stick and three keys", pod),
     ("handset", "Two-hand handset", "pad, four keys, two sticks, shoulders, a screen", handset),
-    ("key pad", "Key pad", "sixteen low keys in a matrix, a keyboard to its host", key_pad),
-    ("console", "Tiny console", "colour screen, sound, memory card, works by itself", console),
+    ("key pad", "Key pad", "sixteen keys in a matrix", key_pad),
+    ("console", "Small console", "a screen, a sounder, works by itself", console),
 )
 
 

@@ -1,15 +1,18 @@
-"""The document: the brief, what a person chose, and the slices made from them."""
+"""The document: the brief, what a person chose, and the slices made from them, each under its name and subject."""
 
-from typing import Generic, Literal, TypeVar
+from collections.abc import Mapping
+from typing import Any, Generic, Literal, TypeVar
 
 from loquet.core.board import Placement, Pour, Routing
 from loquet.core.brief import Brief
+from loquet.core.brief.places import Degrees
 from loquet.core.circuit import Circuit
 from loquet.core.frozen import Frozen
 from loquet.core.pins import PinPlan
 
 SliceName = Literal["pins", "circuit", "placement", "routing", "pour"]
 SLICES: tuple[SliceName, ...] = ("pins", "circuit", "placement", "routing", "pour")
+DEVICE = "device"
 T = TypeVar("T")
 
 
@@ -21,12 +24,12 @@ class Made(Frozen, Generic[T]):
 
 
 class PartSeat(Frozen):
-    """A part that a person put somewhere (mm, quarter turns, near side unless `far`)."""
+    """A part that a person put somewhere (mm, whole degrees, near side unless `far`)."""
 
     role: str
     x_mm: float
     y_mm: float
-    turn_deg: Literal[0, 90, 180, 270] = 0
+    turn_deg: Degrees = 0
     far: bool = False
 
 
@@ -47,12 +50,38 @@ class Choices(Frozen):
 
 
 class Design(Frozen):
-    """A whole design at one moment."""
+    """A whole design at one moment.
+
+    Pins are kept by brain, the circuit for the whole device, and placement, routing and pour by board.
+    """
 
     brief: Brief
     choices: Choices = Choices()
-    pins: Made[PinPlan] | None = None
-    circuit: Made[Circuit] | None = None
-    placement: Made[Placement] | None = None
-    routing: Made[Routing] | None = None
-    pour: Made[Pour] | None = None
+    pins: dict[str, Made[PinPlan]] = {}
+    circuit: dict[str, Made[Circuit]] = {}
+    placement: dict[str, Made[Placement]] = {}
+    routing: dict[str, Made[Routing]] = {}
+    pour: dict[str, Made[Pour]] = {}
+
+    def with_made(self, name: SliceName, subject: str, made: Made[Any]) -> "Design":
+        """The design with one slice kept."""
+        return self.model_copy(update={name: {**getattr(self, name), subject: made}})
+
+
+def subjects_of(brief: Brief, name: SliceName) -> tuple[str, ...]:
+    """What a slice is made for: the first brain, the device, or each board."""
+    match name:
+        case "pins":
+            return (brief.brain.name,) if brief.brain else ()
+        case "circuit":
+            return (DEVICE,)
+        case _:
+            return tuple(board.name for board in brief.boards)
+
+
+def slice_of(made: Mapping[str, Made[T]], subject: str = "") -> T:
+    """The value of a slice that has been made: of a subject, or of the first one."""
+    found = made.get(subject) if subject else next(iter(made.values()), None)
+    if found is None:
+        raise AssertionError("a slice was asked for before it was made")
+    return found.value

@@ -1,20 +1,24 @@
 """Faults of a brief that need the catalogue to be seen: unknown parts, overlapping bodies, more needs than pins."""
 
+from dataclasses import dataclass
 from itertools import combinations
 
 import shapely
 
 from loquet.core.board.outline import polygon_nm
-from loquet.core.brief import Brief, BriefError
-from loquet.core.brief.keys import part_kind, role_of
-from loquet.core.brief.seats import fixed_seats
-from loquet.core.geometry import Round, Seat
+from loquet.core.brief import Board, Brief, BriefError, Thing
+from loquet.core.brief.seats import seat_of_body
+from loquet.core.brief.sense import named, place_of_thing
+from loquet.core.circuit.model import CHIP_PART
+from loquet.core.covers import screw_circles
+from loquet.core.geometry import Round, Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern, PartError
 from loquet.core.parts.patterns import extent
-from loquet.core.pins.needs import needs_of
-from loquet.core.pipeline import chip_for, part_of_role, screw_circles
-from loquet.core.placement.seating import courtyard_rect
+from loquet.core.pins.needing import needs_of
+from loquet.core.pipeline import chip_for
+
+LEAST_NM2 = 1e6
 
 
 def brief_faults(brief: Brief, library: Library) -> list[BriefError]:
@@ -28,37 +32,42 @@ def brief_faults(brief: Brief, library: Library) -> list[BriefError]:
 def part_faults(brief: Brief, library: Library) -> list[BriefError]:
     """Parts that are not in the catalogue, or of the wrong kind."""
     faults = []
-    wanted = [(f"controls[{i}].part", c.part, part_kind(c)) for i, c in enumerate(brief.controls)]
-    wanted += [("buzzer.part", brief.buzzer.part, "buzzer")] if brief.buzzer else []
-    wanted += [("light.part", brief.light.part, "light")] if brief.light else []
-    for place, part, kind in wanted:
+    for place, thing in named(brief):
         try:
-            library.part(part, kind)
+            library.check_parts(thing)
         except PartError as error:
-            faults.append(BriefError(place, f"'{part}' {error.problem}", error.way_out))
-    try:
-        if brief.screen and library.screen(brief.screen.part).bus != brief.screen.bus:
-            spoken = library.screen(brief.screen.part).bus
-            faults.append(
-                BriefError(
-                    "screen.bus",
-                    f"is {brief.screen.bus}, and '{brief.screen.part}' speaks {spoken}",
-                    "Change the bus or the part.",
-                )
-            )
-    except PartError as error:
-        faults.append(BriefError("screen.part", f"'{error.part}' {error.problem}", error.way_out))
+            problem = f"'{error.part}' {error.problem}"
+            faults.append(BriefError(f"{place} part", problem, error.way_out, thing.name))
+            continue
+        display = thing.display()
+        spoken = library.screens[display.part].bus if display else None
+        if display and spoken != display.bus:
+            problem = f"is {display.bus}, and '{display.part}' speaks {spoken}"
+            way = "Change the bus or the part."
+            faults.append(BriefError(f"{place} bus", problem, way, thing.name))
+    return [*faults, *chip_faults(brief, library)]
+
+
+def chip_faults(brief: Brief, library: Library) -> list[BriefError]:
+    """A chip that is unknown, or that no board can be made with."""
+    brain = brief.brain
+    if brain is None:
+        return []
     try:
         chip = chip_for(brief, library)
         if chip.uncovered:
-            library.pattern(f"chip:{chip.name}")
+            library.pattern(f"{CHIP_PART}{chip.name}")
     except PartError as error:
-        faults.append(BriefError("chip.part", f"'{error.part}' {error.problem}", error.way_out))
-    return faults
+        place = f"{place_of_thing(brief, brain.name)} part"
+        problem = f"'{error.part}' {error.problem}"
+        return [BriefError(place, problem, error.way_out, brain.name)]
+    return []
 
 
 def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
     """More signals than the chip has usable pins."""
+    if brief.brain is None:
+        return []
     chip = chip_for(brief, library)
     usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
     needed = len(needs_of(brief))
@@ -66,61 +75,74 @@ def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
         return []
     return [
         BriefError(
-            "controls",
-            f"and the rest need {needed} pins, and {chip.name} has {usable}",
-            f"Take out {needed - usable} buttons, or choose a chip with more pins at chip.part; the Pins station ranks the ways out.",
+            "things",
+            f"cannot carry everything: the device needs {needed} pins, and {chip.name} has {usable}",
+            f"Take out {needed - usable} buttons, or choose a chip with more pins; the Pins station ranks the ways out.",
+            brief.brain.name,
         )
     ]
 
 
-def place_faults(brief: Brief, library: Library) -> list[BriefError]:
-    """Bodies that overlap each other or a screw, and pads beyond the outline."""
-    faults = []
-    roles = [
-        (role, library.pattern(part_of_role(brief, role)), seat)
-        for role, seat in fixed_seats(brief).items()
-        if role != "chip"
+@dataclass(frozen=True)
+class Standing:
+    """A piece of a thing where it stands."""
+
+    thing: Thing
+    pattern: LandPattern
+    seat: Seat
+
+
+def standing(brief: Brief, library: Library, board: str) -> list[Standing]:
+    """All pieces with a part that the brief places on a board."""
+    return [
+        Standing(thing, library.pattern(body.part), seat_of_body(brief, thing, body))
+        for thing in brief.on(board)
+        if thing.place is not None and thing is not brief.brain
+        for body in thing.bodies()
+        if body.part
     ]
-    outline = polygon_nm(brief.outline).buffer(1)
-    for role, pattern, seat in roles:
-        if not all(
-            outline.contains(shapely.box(*extent(seat.shape(pad.shape)))) for pad in pattern.pads
-        ):
-            faults.append(
-                BriefError(
-                    place_name(brief, role),
-                    "has pads outside the board",
-                    "Move it inwards, or enlarge the outline.",
-                )
-            )
-        for hole, (x, y, radius) in zip(brief.fixing_holes, screw_circles(brief), strict=True):
+
+
+def place_faults(brief: Brief, library: Library) -> list[BriefError]:
+    """Bodies that overlap each other or a screw, and pads beyond the outline, on every board."""
+    return [f for board in brief.boards for f in faults_on(brief, library, board)]
+
+
+def faults_on(brief: Brief, library: Library, board: Board) -> list[BriefError]:
+    """The faults of one board."""
+    pieces = standing(brief, library, board.name)
+    outline = polygon_nm(board.outline).buffer(1)
+    drilled = [t for t in brief.on(board.name) if t.drilled() is not None]
+    circles = screw_circles(brief, board.name)
+    faults = []
+    for piece in pieces:
+        place, name = place_of_thing(brief, piece.thing.name), piece.thing.name
+        boxes = [shapely.box(*extent(piece.seat.shape(p.shape))) for p in piece.pattern.pads]
+        if not all(outline.contains(box) for box in boxes):
+            way = "Move it inwards, or enlarge the outline."
+            faults.append(BriefError(place, "has pads outside the board", way, name))
+        boxes.append(shapely.box(*extent(piece.seat.shape(piece.pattern.body))))
+        for hole, (x, y, radius) in zip(drilled, circles, strict=True):
             disc = shapely.Point(x, y).buffer(radius)
-            shapes = (pattern.body, *(pad.shape for pad in pattern.pads))
-            if any(disc.intersects(shapely.box(*extent(seat.shape(shape)))) for shape in shapes):
-                faults.append(
-                    BriefError(
-                        place_name(brief, role),
-                        f"lies under the screw of '{hole.name}'",
-                        "Move one of them.",
-                    )
-                )
-    for (role_a, pattern_a, seat_a), (role_b, pattern_b, seat_b) in combinations(roles, 2):
-        if collide(pattern_a, seat_a, pattern_b, seat_b):
-            faults.append(
-                BriefError(
-                    place_name(brief, role_b),
-                    f"overlaps {place_name(brief, role_a)}",
-                    "Move one of them until their courtyards part.",
-                )
-            )
+            if any(disc.intersects(box) for box in boxes):
+                problem = f"lies under the screw of '{hole.name}'"
+                faults.append(BriefError(place, problem, "Move one of them.", name))
+    for a, b in combinations(pieces, 2):
+        if collide(a.pattern, a.seat, b.pattern, b.seat):
+            way = "Move one of them until their courtyards part."
+            place = place_of_thing(brief, b.thing.name)
+            faults.append(BriefError(place, f"overlaps '{a.thing.name}'", way, b.thing.name))
     return faults
 
 
 def collide(pattern_a: LandPattern, seat_a: Seat, pattern_b: LandPattern, seat_b: Seat) -> bool:
     """Courtyards of one side, or plated holes of one part in the pads of the other."""
     if seat_a.far == seat_b.far:
-        a, b = courtyard_rect(pattern_a, seat_a), courtyard_rect(pattern_b, seat_b)
-        return min(a[2], b[2]) > max(a[0], b[0]) and min(a[3], b[3]) > max(a[1], b[1])
+        a, b = (
+            polygon_of(seat.shape(pattern.courtyard))
+            for pattern, seat in ((pattern_a, seat_a), (pattern_b, seat_b))
+        )
+        return a.intersects(b) and a.intersection(b).area > LEAST_NM2
     return any(
         shapely.box(*extent(seat_a.shape(p.shape))).distance(
             shapely.box(*extent(seat_b.shape(q.shape)))
@@ -148,12 +170,3 @@ def pegs_in_pads(
             ):
                 return True
     return False
-
-
-def place_name(brief: Brief, role: str) -> str:
-    """The place in the file of a role: `controls[2] 'dome'`, `power_switch`."""
-    kind = role.partition(":")[0]
-    for index, control in enumerate(brief.controls):
-        if role_of(control) == ":".join(role.split(":")[:2]):
-            return f"controls[{index}] '{control.name}'"
-    return {"switch": "power_switch", "port": "programming_port", "cell": "power"}.get(kind, kind)

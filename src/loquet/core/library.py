@@ -3,6 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from loquet.core.brief import Thing
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
 from loquet.core.parts.listing import ListedChip, Stock
@@ -22,19 +23,25 @@ class Library:
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
 
-    def part(self, part_id: str, kind: str) -> Part:
-        """The part of that id and kind; raises PartError."""
+    def part(self, part_id: str, *kinds: str) -> Part:
+        """The part of that id and of one of these kinds; raises PartError."""
         part = self.parts.get(part_id)
-        fitting = sorted(p.id for p in self.parts.values() if p.kind == kind)
+        fitting = sorted(p.id for p in self.parts.values() if p.kind in kinds)
+        choose = f"Choose one of: {', '.join(fitting)}."
         if part is None:
-            raise PartError(
-                part_id, "is not in the catalogue", f"Choose one of: {', '.join(fitting)}."
-            )
-        if part.kind != kind:
-            raise PartError(
-                part_id, f"is a {part.kind}, not a {kind}", f"Choose one of: {', '.join(fitting)}."
-            )
+            raise PartError(part_id, "is not in the catalogue", choose)
+        if part.kind not in kinds:
+            raise PartError(part_id, f"is a {part.kind}, not a {' or '.join(kinds)}", choose)
         return part
+
+    def check_parts(self, thing: Thing) -> None:
+        """Look for every part that a thing names; raises PartError saying which fits."""
+        for body in thing.bodies():
+            if body.part and not body.part.startswith("chip:"):
+                self.part(body.part, *body.kinds)
+        display = thing.display()
+        if display is not None:
+            self.screen(display.part)
 
     def screen(self, screen_id: str) -> ScreenModule:
         """The screen of that id; raises PartError."""

@@ -1,7 +1,6 @@
 """What the Pins station knows of a design: plan or conflict, schemes, ways out, sums. The command and the application show the same."""
 
-from loquet.core.brief import Brief, Stick, Trigger
-from loquet.core.brief.keys import role_of
+from loquet.core.brief import Brief
 from loquet.core.design import Design
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import middle_of
@@ -11,17 +10,16 @@ from loquet.core.pins import Infeasible, Need, PinPlan, PinProblem, Solved, Stop
 from loquet.core.pins.buses import axis_working, bus_workings, frame_rate, text_working
 from loquet.core.pins.conflicts import conflict_of as smallest_conflict
 from loquet.core.pins.conflicts import crowd_of, in_words, refuse_early
-from loquet.core.pins.needs import FIVE_VOLT, axes_of, needs_of, on_two_wire
+from loquet.core.pins.needing import bus_khz_of, needs_of, on_two_wire
 from loquet.core.pins.planning import plan_of
 from loquet.core.pins.schemes import SchemeCard, compare
-from loquet.core.pins.schemes.comparing import bill_of
+from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
 from loquet.core.pipeline import board_view, chip_for, pin_problem, stale_slices
+from loquet.core.power import rail_of
 from loquet.core.provenance import Working
-
-REFERENCE_V = 3.3
 
 
 class Conflict(Frozen):
@@ -146,15 +144,12 @@ def fits(brief: Brief, library: Library) -> bool:
 
 
 def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int]]:
-    """For each signal the pad of its net that lies nearest to the chip on the placed board, in nm; empty before it is placed."""
-    if (
-        design.placement is None
-        or design.circuit is None
-        or {"circuit", "placement"} & set(stale_slices(design))
-    ):
+    """For each signal the pad of its net that lies nearest to its brain on the placed board, in nm; empty before it is placed."""
+    brain = design.brief.brain
+    if brain is None or {"circuit", "placement"} & set(stale_slices(design)):
         return {}
-    view = board_view(design, library)
-    chip = next(c.ref for c in view.circuit.components if c.role == "chip")
+    view = board_view(design, library, brain.board)
+    chip = next(c.ref for c in view.circuit.components if c.role == brain.role())
     seat = view.seats[chip]
     found: dict[str, tuple[int, int]] = {}
     for need in needs_of(design.brief):
@@ -171,25 +166,28 @@ def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int
 def sums(brief: Brief, library: Library) -> tuple[Working, ...]:
     """Frame rate, legible text, bus load and pull-ups, codes of each axis."""
     found: list[Working] = []
-    module = library.screens.get(brief.screen.part) if brief.screen else None
-    if brief.screen and module:
-        found += [frame_rate(brief.screen, module), text_working(brief.screen, module)]
+    for thing in brief.things:
+        display = thing.display()
+        module = library.screens.get(display.part) if display else None
+        if display and module:
+            found += [frame_rate(display, module), text_working(display, module)]
     wiring = wiring_of(brief)
     if on_two_wire(brief, wiring):
-        extra = sum(library.parts[p].values.get("bus_pf", 0.0) * n for p, n in bill_of(wiring))
-        if brief.analogue_by == "converter":
-            converter = library.parts["converter-4"].values
-            extra += converter["bus_pf"] * -(-axes_of(brief) // int(converter["channels"]))
-        found += bus_workings(brief, module, extra)
+        extra = helpers_pf(brief, wiring, library.parts)
+        rail = rail_of(brief)
+        found += bus_workings(brief, library.screens, extra, bus_khz_of(brief), rail.fresh_v)
     return (*found, *axis_sums(brief, library))
 
 
 def axis_sums(brief: Brief, library: Library) -> list[Working]:
-    """Codes used by each stick and trigger."""
+    """Codes used by each thing that gives a voltage as a share of its supply."""
     found = []
-    for control in brief.controls:
-        if isinstance(control, Stick | Trigger) and control.part in library.parts:
-            supply = FIVE_VOLT if control.supply == "5 V" else REFERENCE_V
-            share = library.parts[control.part].values.get("span_share", 1.0)
-            found.append(axis_working(role_of(control), control.name, share, supply, REFERENCE_V))
+    for thing in brief.group("controls"):
+        axis = next((a for a in thing.axes() if a.report != "level"), None)
+        if axis is None or thing.part not in library.parts:
+            continue
+        reference = rail_of(brief, thing).usual_v
+        share = library.parts[thing.part].values.get("span_share", 1.0)
+        supply = axis.supply_v or reference
+        found.append(axis_working(thing.role(), thing.name, share, supply, reference))
     return found

@@ -1,39 +1,40 @@
 """The stages in order: what each reads, what it makes, and which slices have gone stale."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing
-from loquet.core.board.copper import CLEARANCE_HOLE_MM, HEAD_MM
 from loquet.core.board.current import supply_width_working
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.pouring import pour_ground
-from loquet.core.brief import Brief
-from loquet.core.brief.keys import part_kind, role_of
-from loquet.core.brief.seats import fixed_seats
-from loquet.core.brief.sense import OWN_CHIP
+from loquet.core.brief import Brief, Thing
+from loquet.core.brief.seats import fixed_seats, seat_of_thing
 from loquet.core.circuit import Circuit
-from loquet.core.circuit.assembling import PartShelf, assemble
-from loquet.core.design import SLICES, Design, Made, SliceName
+from loquet.core.circuit.assembling import assemble
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.model import CHIP_PART
+from loquet.core.covers import Rect, covers_of, screw_circles
+from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of
 from loquet.core.frozen import digest_of
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
-from loquet.core.parts import Chip, LandPattern
-from loquet.core.parts.screen import HEADERS
+from loquet.core.parts import Chip, LandPattern, PartError
 from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.own_chip import chip_of_table
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
 from loquet.core.placement.seating import NoRoom
-from loquet.core.quantities.lengths import MM, nm_from_mm
+from loquet.core.power import rails_of
+from loquet.core.quantities.lengths import nm_from_mm
 from loquet.core.routing import RouteInput, RouteProgress, route
 
 Progress = Callable[[RouteProgress], bool]
+Run = Callable[[Design, Library, Progress, str], PinPlan | Circuit | Placement | Routing | Pour]
 SUPPLY_LIMIT_A = 0.5
-NOT_DRAWN = ("quantity", "wanted_by", "name", "purpose")
+NOT_DRAWN = frozenset({"quantity", "wanted_by", "name", "purpose"})
 
 
 class StageRefused(Exception):
@@ -52,64 +53,145 @@ class Stage:
 
     name: SliceName
     before: tuple[SliceName, ...]
-    run: Callable[[Design, Library, Progress], PinPlan | Circuit | Placement | Routing | Pour]
+    run: Run
 
 
-def inputs_digest(design: Design, stage: SliceName) -> str:
-    """Digest of everything a stage reads."""
-    brief = design.brief.model_dump(mode="json")
-    for name in NOT_DRAWN:
-        brief.pop(name)
-    parts: dict[str, Any] = {"brief": brief}
-    for name in STAGES[stage].before:
-        made = getattr(design, name)
-        parts[name] = digest_of(made.value) if made else None
-    if stage == "pins":
-        parts["locks"] = design.choices.pin_locks
-        parts["targets"] = design.choices.pin_targets
-    if stage == "placement":
-        parts["seats"] = {
-            role: seat.model_dump(mode="json") for role, seat in design.choices.part_seats.items()
-        }
-    if stage in ("routing", "pour"):
-        parts["house"] = design.choices.house
-    return digest_of(parts)
+def inputs_digest(design: Design, stage: SliceName, subject: str) -> str:
+    """Digest of everything a stage reads for a subject."""
+    return digest_of(INPUTS[stage](design, subject))
+
+
+def plan_inputs(design: Design, subject: str) -> dict[str, Any]:
+    """The pins read the brief, the locks and the placed targets."""
+    return {
+        "brief": design.brief.model_dump(mode="json", exclude=set(NOT_DRAWN)),
+        "locks": design.choices.pin_locks,
+        "targets": design.choices.pin_targets,
+    }
+
+
+def circuit_inputs(design: Design, subject: str) -> dict[str, Any]:
+    """The circuit reads the brief and every plan."""
+    return {
+        "brief": design.brief.model_dump(mode="json", exclude=set(NOT_DRAWN)),
+        "pins": {name: digest_of(made.value) for name, made in design.pins.items()},
+    }
+
+
+def board_inputs(design: Design, subject: str) -> dict[str, Any]:
+    """A board reads its outline, the things on it, and its part of the circuit."""
+    brief, made = design.brief, next(iter(design.circuit.values()), None)
+    return {
+        "board": brief.board(subject).model_dump(mode="json"),
+        "things": [thing.model_dump(mode="json") for thing in brief.on(subject)],
+        "circuit": digest_of(made.value.on(subject)) if made else None,
+    }
+
+
+def placement_inputs(design: Design, subject: str) -> dict[str, Any]:
+    """Placing reads the board and the seats that a person chose."""
+    seats = {r: s.model_dump(mode="json") for r, s in design.choices.part_seats.items()}
+    return {**board_inputs(design, subject), "seats": seats}
+
+
+def routing_inputs(design: Design, subject: str) -> dict[str, Any]:
+    """Routing reads the placed board and the house."""
+    return {
+        **board_inputs(design, subject),
+        "placement": kept_digest(design, "placement", subject),
+        "house": design.choices.house,
+    }
+
+
+def pour_inputs(design: Design, subject: str) -> dict[str, Any]:
+    """Pouring reads the routed board."""
+    routed = kept_digest(design, "routing", subject)
+    return {**routing_inputs(design, subject), "routing": routed}
+
+
+def kept_digest(design: Design, name: SliceName, subject: str) -> str | None:
+    """The digest of a slice as it stands."""
+    made = getattr(design, name).get(subject)
+    return digest_of(made.value) if made else None
+
+
+def each_slice(brief: Brief) -> Iterator[tuple[SliceName, str]]:
+    """Every slice of a design with its subject, in the order in which they are made."""
+    return ((name, subject) for name in SLICES for subject in subjects_of(brief, name))
+
+
+def stale_subjects(design: Design) -> tuple[tuple[SliceName, str], ...]:
+    """Slices that are missing, or made from something else than what now stands before them, and all that stand on those."""
+    stale: list[tuple[SliceName, str]] = []
+    for name, subject in each_slice(design.brief):
+        made = getattr(design, name).get(subject)
+        if (
+            made is None
+            or stands_on_stale(name, subject, stale)
+            or made.made_from != inputs_digest(design, name, subject)
+        ):
+            stale.append((name, subject))
+    return tuple(stale)
+
+
+def stands_on_stale(name: SliceName, subject: str, stale: list[tuple[SliceName, str]]) -> bool:
+    """Whether anything before a slice, on the same board where it is of a board, is stale."""
+    before = STAGES[name].before
+    boards = ("placement", "routing", "pour")
+    return any(s in before and (s not in boards or other == subject) for s, other in stale)
 
 
 def stale_slices(design: Design) -> tuple[SliceName, ...]:
-    """Slices that are missing, or made from something else than what now stands before them, and all after those."""
-    for index, name in enumerate(SLICES):
-        made = getattr(design, name)
-        if made is None or made.made_from != inputs_digest(design, name):
-            return SLICES[index:]
-    return ()
+    """Names of slices of which any subject is stale, in order."""
+    found = {name for name, _ in stale_subjects(design)}
+    if not design.brief.brain:
+        found.add("pins")
+    return tuple(name for name in SLICES if name in found)
 
 
 def run_stage(
-    design: Design, stage: SliceName, library: Library, progress: Progress = lambda _: True
+    design: Design,
+    stage: SliceName,
+    library: Library,
+    progress: Progress = lambda _: True,
+    subject: str = "",
 ) -> Design:
-    """The design with one slice made anew; raises StageRefused, RecipeNotPossible, NoRoom, PartError."""
+    """The design with one slice made anew, for one subject or for all; raises StageRefused, RecipeNotPossible, NoRoom, PartError."""
     for name in STAGES[stage].before:
-        if getattr(design, name) is None:
-            raise StageRefused(
-                stage, f"There is no {TITLES[name]} yet.", f"Make the {TITLES[name]} first."
-            )
-    made_from = inputs_digest(design, stage)
-    value = STAGES[stage].run(design, library, progress)
-    return design.model_copy(update={stage: MADE[stage](made_from=made_from, value=value)})
-
-
-def bring_up_to_date(
-    design: Design, library: Library, until: SliceName = "pour", progress: Progress = lambda _: True
-) -> Design:
-    """The design with every stale slice made anew, in order, up to `until`."""
-    for name in SLICES[: SLICES.index(until) + 1]:
-        if name in stale_slices(design):
-            design = run_stage(design, name, library, progress)
+        if not getattr(design, name):
+            title = TITLES[name]
+            raise StageRefused(stage, f"There is no {title} yet.", f"Make the {title} first.")
+    subjects = (subject,) if subject else subjects_of(design.brief, stage)
+    if not subjects:
+        raise StageRefused(stage, "There is no brain yet.", "Add a microcontroller at the Brief.")
+    kept = {
+        name: made
+        for name, made in getattr(design, stage).items()
+        if name in subjects_of(design.brief, stage)
+    }
+    design = design.model_copy(update={stage: kept})
+    for each in subjects:
+        made_from = inputs_digest(design, stage, each)
+        value = STAGES[stage].run(design, library, progress, each)
+        design = design.with_made(stage, each, MADE[stage](made_from=made_from, value=value))
     return design
 
 
-def plan_pins(design: Design, library: Library, progress: Progress) -> PinPlan:
+def bring_up_to_date(
+    design: Design,
+    library: Library,
+    until: SliceName = "pour",
+    progress: Progress = lambda _: True,
+) -> Design:
+    """The design with every stale slice made anew, in order, up to `until`."""
+    for name in SLICES[: SLICES.index(until) + 1]:
+        for stale, subject in stale_subjects(design):
+            if stale == name:
+                design = run_stage(design, name, library, progress, subject)
+    return design
+
+
+def plan_pins(design: Design, library: Library, progress: Progress, subject: str) -> PinPlan:
     """The pin stage."""
     problem = pin_problem(design, library)
     match solve(problem):
@@ -133,9 +215,9 @@ def pin_problem(design: Design, library: Library) -> PinProblem:
         for n in needs_of(design.brief)
     )
     if chip.uncovered:
-        places = package_places(chip, middle_seat(design))
+        places = package_places(chip, seat_of_thing(design.brief, brain_of(design.brief)))
     else:
-        pattern = library.pattern(f"chip:{chip.name}")
+        pattern = library.pattern(f"{CHIP_PART}{chip.name}")
         places = places_of(pattern, likely_seat(design, library, pattern))
     return PinProblem(needs, chip, places, dict(design.choices.pin_locks))
 
@@ -145,171 +227,123 @@ def likely_seat(design: Design, library: Library, pattern: LandPattern) -> Seat:
     try:
         return seat_of_chip(design, library, pattern)
     except NoRoom:
-        return middle_seat(design)
+        return seat_of_thing(design.brief, brain_of(design.brief))
+
+
+def brain_of(brief: Brief) -> Thing:
+    """The first brain; raises PartError where there is none."""
+    if brief.brain is None:
+        raise PartError("chip", "is missing", "Add a microcontroller at the Brief.")
+    return brief.brain
 
 
 def chip_for(brief: Brief, library: Library) -> Chip:
-    """The brief's chip: of the open data set, or made of the user's own table; raises PartError."""
-    if brief.chip.part == OWN_CHIP and brief.pin_table is not None:
-        return chip_of_table(brief.pin_table)
-    return library.find_chip(brief.chip.part)
-
-
-def middle_seat(design: Design) -> Seat:
-    """Where a chip without a land pattern is taken to sit: as the brief says, else the middle of the board."""
-    chip = design.brief.chip
-    if chip.x_mm is not None and chip.y_mm is not None:
-        return Seat(nm_from_mm(chip.x_mm), nm_from_mm(chip.y_mm))
-    middle = polygon_nm(design.brief.outline).centroid
-    return Seat(round(middle.x), round(middle.y))
+    """The brief's chip: of the open data set, or made of a table on the shelf; raises PartError."""
+    brain = brain_of(brief)
+    named = str(getattr(brain, "table", ""))
+    if named:
+        table = brief.shelf.pin_table(named)
+        if table is None:
+            raise PartError(named, "is not on the shelf", "Read its pin table again.")
+        return chip_of_table(table)
+    return library.find_chip(brain.part)
 
 
 def seat_of_chip(design: Design, library: Library, pattern: LandPattern) -> Seat:
     """The chip's seat: locked by a person, given in the brief, or the best free place."""
-    chosen = design.choices.part_seats.get("chip")
+    brief, brain = design.brief, brain_of(design.brief)
+    chosen = design.choices.part_seats.get(brain.role())
     if chosen:
         return Seat(nm_from_mm(chosen.x_mm), nm_from_mm(chosen.y_mm), chosen.turn_deg, chosen.far)
-    brief = design.brief
-    seats = fixed_seats(brief)
-    if "chip" in seats:
-        return seats["chip"]
-    around = [(library.pattern(part_of_role(brief, role)), seat) for role, seat in seats.items()]
+    if brain.place is not None:
+        return seat_of_thing(brief, brain)
+    around = [(library.pattern(part), seat) for part, seat in placed_parts(brief, brain.board)]
     targets = [need.target for need in needs_of(brief) if need.target]
-    return chip_seat(polygon_nm(brief.outline), pattern, around, screw_circles(brief), targets)
+    outline = polygon_nm(brief.board(brain.board).outline)
+    return chip_seat(outline, pattern, around, screw_circles(brief, brain.board), targets)
 
 
-def part_of_role(brief: Brief, role: str) -> str:
-    """The catalogue part that sits at a role of the brief."""
-    match role.split(":")[0]:
-        case "button" | "pad" | "stick" | "trigger" | "encoder" | "slider" | "touch":
-            return next(
-                c.part for c in brief.controls if role_of(c) == ":".join(role.split(":")[:2])
-            )
-        case "screen" if brief.screen:
-            return HEADERS[brief.screen.bus]
-        case "port":
-            return "header-5-way"
-        case "switch":
-            return "switch-slide-surface"
-        case "cell":
-            return "holder-aaa-surface"
-        case "light" if brief.light:
-            return brief.light.part
-        case "buzzer" if brief.buzzer:
-            return brief.buzzer.part
-    raise KeyError(role)
+def placed_parts(brief: Brief, board: str) -> list[tuple[str, Seat]]:
+    """Catalogue parts that the brief places on a board, with their seats."""
+    seats = fixed_seats(brief, board)
+    return [
+        (body.part, seats[thing.role(body.piece)])
+        for thing in brief.on(board)
+        for body in thing.bodies()
+        if body.part and thing.role(body.piece) in seats
+    ]
 
 
-def screw_circles(brief: Brief) -> tuple[tuple[int, int, int], ...]:
-    """Middle and radius (nm) of the areas under screw heads."""
-    return tuple(
-        (
-            nm_from_mm(h.x_mm),
-            nm_from_mm(h.y_mm),
-            round(max(HEAD_MM[h.screw], CLEARANCE_HOLE_MM[h.screw]) / 2 * MM) + 200_000,
-        )
-        for h in brief.fixing_holes
-    )
-
-
-def make_circuit(design: Design, library: Library, progress: Progress) -> Circuit:
+def make_circuit(design: Design, library: Library, progress: Progress, subject: str) -> Circuit:
     """The circuit stage, with every named part looked up first."""
-    brief, made = design.brief, design.pins
-    if made is None:
-        raise AssertionError("the pin plan is looked for before this stage runs")
-    for control in brief.controls:
-        library.part(control.part, part_kind(control))
-    if brief.buzzer:
-        library.part(brief.buzzer.part, "buzzer")
-    if brief.light:
-        library.part(brief.light.part, "light")
+    brief = design.brief
+    for thing in brief.things:
+        library.check_parts(thing)
     chip = chip_for(brief, library)
-    screen = library.screen(brief.screen.part) if brief.screen else None
-    return assemble(
-        brief,
-        made.value,
-        PartShelf(library.parts, chip, library.pattern(f"chip:{chip.name}"), screen),
-    )
+    pattern = library.pattern(f"{CHIP_PART}{chip.name}")
+    plan = slice_of(design.pins, brain_of(brief).name)
+    return assemble(Bench(brief, plan, library.parts, library.screens, chip, pattern))
 
 
-def place_parts(design: Design, library: Library, progress: Progress) -> Placement:
+def place_parts(design: Design, library: Library, progress: Progress, subject: str) -> Placement:
     """The placing stage."""
-    circuit = slice_of(design.circuit)
+    brief, circuit = design.brief, slice_of(design.circuit).on(subject)
     patterns = {c.ref: library.pattern(c.part) for c in circuit.components}
-    seats = fixed_seats(design.brief)
-    seats["chip"] = seat_of_chip(
-        design, library, patterns[next(c.ref for c in circuit.components if c.role == "chip")]
-    )
+    seats = fixed_seats(brief, subject)
+    chip = next((c for c in circuit.components if c.is_chip), None)
+    if chip is not None:
+        seats[chip.role] = seat_of_chip(design, library, patterns[chip.ref])
     locked = {
         role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far)
         for role, s in design.choices.part_seats.items()
     }
-    heights = {c.ref: library.height_mm(c.part) for c in circuit.components}
-    low = screen_area(design.brief, library)
+    low: tuple[Rect, ...] = tuple(cover.rect for cover in covers_of(brief, library, subject))
     return place(
         PlacingInput(
-            polygon_nm(design.brief.outline),
-            circuit,
-            patterns,
-            heights,
-            seats,
-            locked,
-            screw_circles(design.brief),
-            low,
+            outline=polygon_nm(brief.board(subject).outline),
+            circuit=circuit,
+            patterns=patterns,
+            heights_mm={c.ref: library.height_mm(c.part) for c in circuit.components},
+            fixed=seats,
+            locked=locked,
+            holes=screw_circles(brief, subject),
+            low_areas=low,
+            rails=frozenset(rail.net for rail in rails_of(brief)),
         )
     )
 
 
-def screen_area(brief: Brief, library: Library) -> tuple[tuple[int, int, int, int], ...]:
-    """The area under the screen module, where parts must be low (left, bottom, right, top in nm)."""
-    if brief.screen is None:
-        return ()
-    module, seat = library.screen(brief.screen.part), fixed_seats(brief)["screen"]
-    w, h, inset = (
-        nm_from_mm(module.width_mm),
-        nm_from_mm(module.height_mm),
-        nm_from_mm(module.header_inset_mm),
-    )
-    a, b = seat.point(-w // 2, inset), seat.point(w // 2, inset - h)
-    return ((min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])),)
-
-
-def route_board(design: Design, library: Library, progress: Progress) -> Routing:
+def route_board(design: Design, library: Library, progress: Progress, subject: str) -> Routing:
     """The routing stage."""
-    view = board_view(design, library)
-    made = route(
-        RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), progress
-    )
-    return made.model_copy(
-        update={"workings": (supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A),)}
-    )
+    view = board_view(design, library, subject)
+    given = RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules)
+    made = route(given, progress)
+    width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
+    return made.model_copy(update={"workings": (width,)})
 
 
-def pour_board(design: Design, library: Library, progress: Progress) -> Pour:
+def pour_board(design: Design, library: Library, progress: Progress, subject: str) -> Pour:
     """The pouring stage."""
-    return pour_ground(board_view(design.model_copy(update={"pour": None}), library))
+    kept = {name: made for name, made in design.pour.items() if name != subject}
+    return pour_ground(board_view(design.model_copy(update={"pour": kept}), library, subject))
 
 
-def board_view(design: Design, library: Library) -> BoardView:
-    """The board as geometry, as far as it has been made."""
-    circuit = slice_of(design.circuit)
+def board_view(design: Design, library: Library, board: str = "") -> BoardView:
+    """A board as geometry, as far as it has been made; the main one where none is named."""
+    name = design.brief.board(board).name
+    circuit = slice_of(design.circuit).on(name)
+    routing, pour = design.routing.get(name), design.pour.get(name)
     return BoardView(
         brief=design.brief,
+        board=design.brief.board(name),
         circuit=circuit,
         patterns={c.ref: library.pattern(c.part) for c in circuit.components},
         heights_mm={c.ref: library.height_mm(c.part) for c in circuit.components},
         rules=library.house(design.choices.house).rules(),
-        placement=slice_of(design.placement),
-        routing=design.routing.value if design.routing else None,
-        pour=design.pour.value if design.pour else None,
+        placement=slice_of(design.placement, name),
+        routing=routing.value if routing else None,
+        pour=pour.value if pour else None,
     )
-
-
-def slice_of(made: "Made[Any] | None") -> Any:
-    """The value of a slice that the pipeline has already looked for."""
-    if made is None:
-        raise AssertionError("a stage ran before the slice it stands on")
-    return made.value
 
 
 TITLES: dict[SliceName, str] = {
@@ -332,6 +366,13 @@ STAGES: dict[SliceName, Stage] = {
     "placement": Stage("placement", ("circuit",), place_parts),
     "routing": Stage("routing", ("circuit", "placement"), route_board),
     "pour": Stage("pour", ("circuit", "placement", "routing"), pour_board),
+}
+INPUTS: dict[SliceName, Callable[[Design, str], dict[str, Any]]] = {
+    "pins": plan_inputs,
+    "circuit": circuit_inputs,
+    "placement": placement_inputs,
+    "routing": routing_inputs,
+    "pour": pour_inputs,
 }
 STATIONS_OF_STAGES: dict[SliceName, str] = {
     "pins": "pins",

@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass, replace
 
-from loquet.core.design import Design
-from loquet.core.fabrication.layers import plan_layers
-from loquet.core.fabrication.legend import legend_of
-from loquet.core.fabrication.package import package_files
+from loquet.core.design import Design, slice_of
+from loquet.core.fabrication.package import Sheets, package_files, sheets_of
 from loquet.core.library import Library
-from loquet.core.pipeline import board_view, slice_of, stale_slices
+from loquet.core.pins import PinPlan
+from loquet.core.pipeline import stale_slices
 from loquet.core.proof.agreement import Fault
 from loquet.core.proof.proving import Proof, prove
 from loquet.core.provenance import Finding
@@ -33,11 +32,31 @@ def release(design: Design, library: Library) -> Release:
     findings = tuple(review(design, library))
     if any(f.severity == "stop" for f in findings):
         return Release(findings, {}, None)
-    view, plan = board_view(design, library), slice_of(design.pins)
-    layers = plan_layers(view, legend_of(view))
-    files = package_files(design, view, plan, layers, library)
-    proof = prove(files, view, plan, layers)
+    sheets = sheets_of(design, library)
+    files = package_files(design, sheets, library)
+    proof = prove_sheets(files, sheets, slice_of(design.pins))
     return Release((*findings, *proof_findings(proof)), files if proof.holds else {}, proof)
+
+
+def prove_sheets(files: dict[str, bytes], sheets: tuple[Sheets, ...], plan: PinPlan) -> Proof:
+    """The proof of every board from the files' own bytes, as one."""
+    proofs = []
+    for sheet in sheets:
+        own = {
+            path.removeprefix(sheet.folder): data
+            for path, data in files.items()
+            if path.startswith(sheet.folder) or path.startswith("firmware/")
+        }
+        proof = prove(own, sheet.view, plan, sheet.layers)
+        named = tuple(replace(f, file=f"{sheet.folder}{f.file}") for f in proof.faults)
+        proofs.append(replace(proof, faults=named))
+    return Proof(
+        nets=sum(p.nets for p in proofs),
+        pads=sum(p.pads for p in proofs),
+        gaps=sum(p.gaps for p in proofs),
+        holes=sum(p.holes for p in proofs),
+        faults=tuple(fault for p in proofs for fault in p.faults),
+    )
 
 
 def prove_package(files: dict[str, bytes], design: Design, library: Library) -> Proof:
@@ -48,10 +67,9 @@ def prove_package(files: dict[str, bytes], design: Design, library: Library) -> 
     """
     if stale_slices(design):
         raise ValueError("design.json does not hold a finished design")
-    view, plan = board_view(design, library), slice_of(design.pins)
-    layers = plan_layers(view, legend_of(view))
-    wanted = package_files(design, view, plan, layers, library)
-    proof = prove(files, view, plan, layers)
+    sheets = sheets_of(design, library)
+    wanted = package_files(design, sheets, library)
+    proof = prove_sheets(files, sheets, slice_of(design.pins))
     return replace(proof, faults=(*proof.faults, *package_faults(files, wanted)))
 
 

@@ -1,33 +1,56 @@
 """All findings of a design as it stands now."""
 
+from loquet.core.board import BoardView
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of, run_rules
-from loquet.core.design import SLICES, Design, SliceName
+from loquet.core.design import Design, SliceName, slice_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view, chip_for, stale_slices
+from loquet.core.pipeline import (
+    STATIONS_OF_STAGES,
+    TITLES,
+    board_view,
+    chip_for,
+    stale_slices,
+    stale_subjects,
+)
 from loquet.core.provenance import Finding
 
 
 def subject_of(design: Design, library: Library) -> Subject:
     """What the rules may look at: only slices that fit together; stale ones are left out."""
-    stale = stale_slices(design)
-    fresh = [name for name in SLICES if name not in stale]
+    stale = stale_subjects(design)
+    names = {name for name, _ in stale}
+    brain = design.brief.brain
     return Subject(
         brief=design.brief,
         choices=design.choices,
         house=library.house(design.choices.house),
         library=library,
-        chip=chip_for(design.brief, library),
-        plan=design.pins.value if design.pins and "pins" in fresh else None,
-        circuit=design.circuit.value if design.circuit and "circuit" in fresh else None,
-        view=board_view(only(design, fresh), library) if "placement" in fresh else None,
+        chip=chip_for(design.brief, library) if brain else None,
+        plan=slice_of(design.pins) if design.pins and "pins" not in names else None,
+        circuit=slice_of(design.circuit) if design.circuit and "circuit" not in names else None,
+        views=fresh_views(design, library, stale),
     )
 
 
-def only(design: Design, fresh: list[SliceName]) -> Design:
-    """The design with its stale slices hidden."""
-    return design.model_copy(update={name: None for name in SLICES if name not in fresh})
+def fresh_views(
+    design: Design, library: Library, stale: tuple[tuple[SliceName, str], ...]
+) -> tuple[BoardView, ...]:
+    """Every placed board as far as it is fresh; what is stale of it is left out."""
+    if any(name == "circuit" for name, _ in stale):
+        return ()
+    shown = design.model_copy(
+        update={
+            name: {s: made for s, made in getattr(design, name).items() if (name, s) not in stale}
+            for name in ("routing", "pour")
+        }
+    )
+    return tuple(
+        board_view(shown, library, board.name)
+        for board in design.brief.boards
+        if ("placement", board.name) not in stale
+    )
 
 
 def review(design: Design, library: Library) -> list[Finding]:
@@ -53,16 +76,16 @@ def review(design: Design, library: Library) -> list[Finding]:
         if not (r.id == "unrouted" and "routing" in stale)
         and not (r.id == "ground-island" and "pour" in stale)
     )
+    order = {"stop": 0, "look": 1, "note": 2}
     return sorted(
-        [*findings_of(run_rules(rules, subject)), *waiting],
-        key=lambda f: {"stop": 0, "look": 1, "note": 2}[f.severity],
+        [*findings_of(run_rules(rules, subject)), *waiting], key=lambda f: order[f.severity]
     )
 
 
 def stale_finding(design: Design, name: SliceName) -> Finding:
     """A stop that says which stage has to run."""
     title = TITLES[name]
-    made = getattr(design, name) is not None
+    made = bool(getattr(design, name))
     sentence = (
         f"The {title} was made from an earlier state of the design."
         if made

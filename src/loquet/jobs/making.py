@@ -25,11 +25,11 @@ class Refusal:
     sentence: str
 
 
-def make_slice(tell: Tell, design_text: str, name: SliceName) -> str | Refusal:
-    """One slice of a design made anew, as JSON; the same design gives the same text on any machine."""
+def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> str | Refusal:
+    """One slice of a design made anew for a subject, as JSON; the same design gives the same text on any machine."""
     design = Design.model_validate_json(design_text)
     try:
-        made = getattr(run_stage(design, name, bundled_library(), tell), name)
+        made = getattr(run_stage(design, name, bundled_library(), tell, subject), name)[subject]
     except (StageRefused, RecipeNotPossible, NoRoom, PartError) as problem:
         return Refusal(str(problem))
     text: str = made.model_dump_json()

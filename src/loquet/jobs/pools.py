@@ -2,6 +2,7 @@
 
 import contextlib
 import multiprocessing
+import os
 import queue
 import threading
 from collections.abc import Callable, Iterator
@@ -47,7 +48,16 @@ def take_channel(channel: Any) -> None:
     """In a worker process: keep the way to tell of progress, and load what every job needs."""
     global CHANNEL
     CHANNEL = channel
+    threading.Thread(target=end_with_parent, daemon=True).start()
     import loquet.jobs.making  # noqa: F401
+
+
+def end_with_parent() -> None:
+    """In a worker process: end when the process that started it has ended, however hard."""
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        parent.join()
+        os._exit(0)
 
 
 def call(function: Callable[..., Any], arguments: tuple[object, ...]) -> Any:

@@ -5,9 +5,9 @@ from typing import Any
 
 from sqlalchemy.orm import Session, sessionmaker
 
-from loquet.core.design import SLICES, Design, SliceName
+from loquet.core.design import SLICES, Design, SliceName, subjects_of
 from loquet.core.frozen import digest_of
-from loquet.core.pipeline import MADE, TITLES, StageRefused, stale_slices
+from loquet.core.pipeline import MADE, TITLES, StageRefused, each_slice, stale_subjects
 from loquet.jobs.making import Refusal, make_package, make_slice
 from loquet.jobs.runner import Ticket, Work
 from loquet.store.designs import commit_version, head_of, load_design
@@ -38,30 +38,36 @@ def make_slices(
         with factory() as session:
             design = load_design(session, head_of(session, project_id).version)
         last = max(SLICES.index(name) for name in wanted)
-        stale = stale_slices(design)
-        names = [name for name in SLICES[: last + 1] if name in wanted or name in stale]
-        total, done = sum(SHARES[name] for name in names), 0.0
-        for name in names:
-            ticket.say(f"making the {TITLES[name]}", done / total, (done + SHARES[name]) / total)
-            design = design.model_copy(
-                update={name: MADE[name].model_validate_json(checked(ticket, name, design))}
-            )
+        stale = stale_subjects(design)
+        steps = [
+            (name, subject)
+            for name, subject in each_slice(design.brief)
+            if SLICES.index(name) <= last and (name in wanted or (name, subject) in stale)
+        ]
+        total, done = sum(SHARES[name] for name, _ in steps), 0.0
+        for name, subject in steps:
+            where = f" of {subject}" if len(subjects_of(design.brief, name)) > 1 else ""
+            floor, ceiling = done / total, (done + SHARES[name]) / total
+            ticket.say(f"making the {TITLES[name]}{where}", floor, ceiling)
+            text = made_text(ticket, name, subject, design)
+            design = design.with_made(name, subject, MADE[name].model_validate_json(text))
             done += SHARES[name]
         ticket.say("keeping the result")
-        label = "; ".join(DONE[name] for name in names)
+        label = "; ".join(DONE[name] for name in dict.fromkeys(name for name, _ in steps))
         with factory.begin() as session:
             head = head_of(session, project_id, lock=True)
             onto = load_design(session, head.version)
-            merged = onto.model_copy(update={name: getattr(design, name) for name in names})
-            commit_version(session, head.revision, merged, label, author, datetime.now(UTC))
+            for name, subject in steps:
+                onto = onto.with_made(name, subject, getattr(design, name)[subject])
+            commit_version(session, head.revision, onto, label, author, datetime.now(UTC))
         return label + "."
 
     return work
 
 
-def checked(ticket: Ticket, name: SliceName, design: Design) -> str:
+def made_text(ticket: Ticket, name: SliceName, subject: str, design: Design) -> str:
     """A slice from a worker; raises StageRefused with the worker's sentence."""
-    answer: Any = ticket.compute(make_slice, design.model_dump_json(), name)
+    answer: Any = ticket.compute(make_slice, design.model_dump_json(), name, subject)
     if isinstance(answer, Refusal):
         raise StageRefused(name, answer.sentence, "")
     return str(answer)

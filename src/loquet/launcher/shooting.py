@@ -151,7 +151,7 @@ def order(driver: Chrome, address: str) -> None:
 def handset(driver: Chrome, address: str) -> None:
     """The handset with a stick picked and the reach of a medium hand."""
     driver.get(f"{address}/project/4/brief")
-    find(driver, "[data-thing='stick:left stick']").click()
+    find(driver, "[data-thing='left stick']").click()
     Select(find(driver, "select[aria-label='Thumb reach']")).select_by_value("medium")
 
 
@@ -182,7 +182,7 @@ def hand_over(driver: Chrome, address: str) -> None:
 
 STEPS = (
     ("workshop", workshop),
-    ("brief", station("brief", "[data-thing='button:dome']")),
+    ("brief", station("brief", "[data-thing='dome']")),
     ("pins", station("pins", "[data-pin='48']")),
     ("brief-handset", handset),
     ("ways-out", handset_pins),

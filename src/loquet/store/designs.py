@@ -1,5 +1,6 @@
 """Projects and their designs: versions that never change, a head that moves under a lock, undo and redo."""
 
+import json
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -67,15 +68,27 @@ def head_of(session: Session, project_id: int, lock: bool = False) -> Head:
 
 def load_design(session: Session, version: VersionRow) -> Design:
     """The design of a version, put together from its slices."""
-    digests = [d for d in version.slices.values() if d]
+    digests = [d for kept in version.slices.values() for d in digests_in(kept)]
     rows = session.execute(
         select(SliceRow.digest, SliceRow.content).where(SliceRow.digest.in_(digests))
     )
     contents: dict[str, str] = {row.digest: row.content for row in rows}
-    parts = {name: contents[digest] for name, digest in version.slices.items() if digest}
-    return Design.model_validate_json(
-        "{" + ",".join(f'"{name}":{content}' for name, content in parts.items()) + "}"
-    )
+    parts = {name: whole(kept, contents) for name, kept in version.slices.items()}
+    text = ",".join(f'"{name}":{content}' for name, content in parts.items())
+    return Design.model_validate_json("{" + text + "}")
+
+
+def digests_in(kept: str | dict[str, str]) -> list[str]:
+    """The digests of a slice: one, or one a subject."""
+    return [kept] if isinstance(kept, str) else list(kept.values())
+
+
+def whole(kept: str | dict[str, str], contents: dict[str, str]) -> str:
+    """The content of a slice, or of all of its subjects, as JSON."""
+    if isinstance(kept, str):
+        return contents[kept]
+    rows = (f"{json.dumps(subject)}:{contents[digest]}" for subject, digest in kept.items())
+    return "{" + ",".join(rows) + "}"
 
 
 def store_slice(session: Session, value: Frozen) -> str:
@@ -96,13 +109,13 @@ def commit_version(
     session: Session, revision: RevisionRow, design: Design, label: str, author: str, now: datetime
 ) -> VersionRow:
     """A new version on top of the head, which moves there; redo ends here."""
-    slices: dict[str, str | None] = {
+    slices: dict[str, str | dict[str, str]] = {
         "brief": store_slice(session, design.brief),
         "choices": store_slice(session, design.choices),
     }
     for name in SLICES:
-        made = getattr(design, name)
-        slices[name] = store_slice(session, made) if made else None
+        kept = getattr(design, name).items()
+        slices[name] = {subject: store_slice(session, made) for subject, made in kept}
     version = VersionRow(
         revision_id=revision.id,
         parent_id=revision.head_id,

@@ -69,7 +69,7 @@ class SliceRow(Base):
 
 
 class VersionRow(Base):
-    """An immutable version: the digests of its slices, its parent, and the edit that made it."""
+    """An immutable version: the digests of its slices, its parent, and the edit that made it; `former_slices` of a version that was turned."""
 
     __tablename__ = "versions"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -78,6 +78,7 @@ class VersionRow(Base):
     )
     parent_id: Mapped[int | None] = mapped_column(Integer)
     slices: Mapped[dict[str, Any]] = mapped_column(JSON)
+    former_slices: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     label: Mapped[str] = mapped_column(String(200))
     author: Mapped[str] = mapped_column(String(80))
     created_at: Mapped[datetime] = mapped_column(UtcTime)

@@ -8,7 +8,6 @@ export type Working = Schemas["Working"];
 export type Edit = Schemas["EditRequest"]["edit"];
 export type JobKind = Schemas["JobRequest"]["kind"];
 export type JobCard = Schemas["JobCard"];
-export type SizedThing = Schemas["SizedThing"];
 
 export const client = createClient<paths>({
 	baseUrl: window.location.origin,

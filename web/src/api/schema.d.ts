@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kinds
+         * @description Every kind there is, in the order of the tray.
+         */
+        get: operations["list_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{order_id}/next-day": {
         parameters: {
             query?: never;
@@ -177,7 +197,7 @@ export interface paths {
         };
         /**
          * Get Board
-         * @description The board as far as it is made; 404 before it is placed.
+         * @description A board as far as it is made (the main one where none is named); 404 before it is placed.
          */
         get: operations["get_board"];
         put?: never;
@@ -503,7 +523,7 @@ export interface paths {
         };
         /**
          * Get Layer
-         * @description A layer read back from the stored bytes.
+         * @description A layer read back from the stored bytes; `file` is its place in the package.
          */
         get: operations["get_layer"];
         put?: never;
@@ -543,7 +563,7 @@ export interface paths {
         };
         /**
          * Get Tray
-         * @description Parts for controls, and screens.
+         * @description All parts, and screens.
          */
         get: operations["get_tray"];
         put?: never;
@@ -559,23 +579,24 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * AddControl
-         * @description Add a control of any kind.
+         * AddBoard
+         * @description Add a board.
          */
-        AddControl: {
-            /** Control */
-            control: components["schemas"]["Button"] | components["schemas"]["DirectionalPad"] | components["schemas"]["Stick"] | components["schemas"]["Trigger"] | components["schemas"]["Encoder"] | components["schemas"]["Potentiometer"] | components["schemas"]["TouchPad"];
+        AddBoard: {
+            board: components["schemas"]["Board"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "add-control";
+            kind: "add-board";
         };
         /**
          * AddCornerHoles
-         * @description Four fixing holes near the corners of the outline's box.
+         * @description Four fixing holes near the corners of a board's outline.
          */
         AddCornerHoles: {
+            /** Board */
+            board?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -589,23 +610,2238 @@ export interface components {
             screw: "M1.6" | "M2" | "M2.5" | "M3";
         };
         /**
-         * AddLink
-         * @description Add a port, card or connector.
+         * AddThing
+         * @description Add a thing of any kind.
          */
-        AddLink: {
+        AddThing: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "add-link";
-            /** Link */
-            link: components["schemas"]["UsbDevice"] | components["schemas"]["SparePort"] | components["schemas"]["SerialPort"] | components["schemas"]["MemoryCard"] | components["schemas"]["Expansion"] | components["schemas"]["BoardLink"];
+            kind: "add-thing";
+            /** Thing */
+            thing: {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Duty
+                 * @default play
+                 * @enum {string}
+                 */
+                duty: "play" | "menu" | "hot key" | "power";
+                /**
+                 * Kind
+                 * @default button
+                 * @constant
+                 */
+                kind: "button";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /** Sends */
+                sends?: number | null;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Form
+                 * @default four buttons
+                 * @enum {string}
+                 */
+                form: "four buttons" | "five-way part";
+                /**
+                 * Kind
+                 * @default pad
+                 * @constant
+                 */
+                kind: "pad";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Spread Mm
+                 * @default 9
+                 */
+                spread_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default stick
+                 * @constant
+                 */
+                kind: "stick";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default stick-resistive-13
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Press
+                 * @default true
+                 */
+                press: boolean;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sensing
+                 * @default resistive
+                 * @enum {string}
+                 */
+                sensing: "resistive" | "magnetic";
+                /**
+                 * Supply
+                 * @default rail
+                 * @enum {string}
+                 */
+                supply: "rail" | "5 V";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default trigger
+                 * @constant
+                 */
+                kind: "trigger";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default trigger-magnetic
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sensing
+                 * @default magnetic
+                 * @enum {string}
+                 */
+                sensing: "magnetic" | "slide";
+                /**
+                 * Supply
+                 * @default rail
+                 * @enum {string}
+                 */
+                supply: "rail" | "5 V";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default encoder
+                 * @constant
+                 */
+                kind: "encoder";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default encoder-11
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Press
+                 * @default true
+                 */
+                press: boolean;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default slider
+                 * @constant
+                 */
+                kind: "slider";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default slider-20
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default touch
+                 * @constant
+                 */
+                kind: "touch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default touch-electrode-10
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default power-switch
+                 * @constant
+                 */
+                kind: "power-switch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default switch-slide-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 60
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus
+                 * @default two-wire
+                 * @enum {string}
+                 */
+                bus: "two-wire" | "one-way serial" | "parallel colour";
+                /**
+                 * Bus Khz
+                 * @default 400
+                 * @enum {integer}
+                 */
+                bus_khz: 100 | 400;
+                /**
+                 * Colour Bits
+                 * @default 6
+                 * @enum {integer}
+                 */
+                colour_bits: 3 | 6 | 9 | 12 | 15 | 16 | 18;
+                /**
+                 * Kind
+                 * @default screen
+                 * @constant
+                 */
+                kind: "screen";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default screen-128x32-two-wire
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Serial Mhz
+                 * @default 8
+                 */
+                serial_mhz: number;
+                /** Wanted Columns */
+                wanted_columns?: number | null;
+                /** Wanted Rate Hz */
+                wanted_rate_hz?: number | null;
+                /** Wanted Rows */
+                wanted_rows?: number | null;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default light
+                 * @constant
+                 */
+                kind: "light";
+                /**
+                 * Current (mA)
+                 * @default 2
+                 */
+                light_ma: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default light-2012-amber
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Count
+                 * @default 8
+                 */
+                count: number;
+                /**
+                 * Kind
+                 * @default light-chain
+                 * @constant
+                 */
+                kind: "light-chain";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Wires
+                 * @default one timed
+                 * @enum {string}
+                 */
+                wires: "one timed" | "two clocked";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Columns
+                 * @default 4
+                 */
+                columns: number;
+                /**
+                 * Kind
+                 * @default light-matrix
+                 * @constant
+                 */
+                kind: "light-matrix";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Rows
+                 * @default 4
+                 */
+                rows: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default buzzer
+                 * @constant
+                 */
+                kind: "buzzer";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default buzzer-9x9-magnetic
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Feed By
+                 * @default timer
+                 * @enum {string}
+                 */
+                feed_by: "converter" | "timer" | "sound bus";
+                /**
+                 * Kind
+                 * @default speaker
+                 * @constant
+                 */
+                kind: "speaker";
+                /**
+                 * Mute Line
+                 * @default true
+                 */
+                mute_line: boolean;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Volume
+                 * @default false
+                 */
+                volume: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Detection
+                 * @default true
+                 */
+                detection: boolean;
+                /**
+                 * Kind
+                 * @default headphones
+                 * @constant
+                 */
+                kind: "headphones";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default sound-converter
+                 * @constant
+                 */
+                kind: "sound-converter";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Count
+                 * @default 2
+                 */
+                count: number;
+                /**
+                 * Kind
+                 * @default cells
+                 * @constant
+                 */
+                kind: "cells";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Size
+                 * @default AAA
+                 * @enum {string}
+                 */
+                size: "AAA" | "AA";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default coin-cell
+                 * @constant
+                 */
+                kind: "coin-cell";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Capacity Mah
+                 * @default 1000
+                 */
+                capacity_mah: number;
+                /**
+                 * Kind
+                 * @default lithium-cell
+                 * @constant
+                 */
+                kind: "lithium-cell";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sense
+                 * @default true
+                 */
+                sense: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Cells
+                 * @default 2
+                 */
+                cells: number;
+                /**
+                 * Kind
+                 * @default series-pack
+                 * @constant
+                 */
+                kind: "series-pack";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default nine-volt
+                 * @constant
+                 */
+                kind: "nine-volt";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default host-feed
+                 * @constant
+                 */
+                kind: "host-feed";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Adapter V
+                 * @default 5
+                 */
+                adapter_v: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default barrel-jack
+                 * @constant
+                 */
+                kind: "barrel-jack";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default leads
+                 * @constant
+                 */
+                kind: "leads";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Volts
+                 * @default 3.3
+                 */
+                volts: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-device
+                 * @constant
+                 */
+                kind: "usb-device";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-charge
+                 * @constant
+                 */
+                kind: "usb-charge";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-downstream
+                 * @constant
+                 */
+                kind: "usb-downstream";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default spare-bus
+                 * @constant
+                 */
+                kind: "spare-bus";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default serial
+                 * @constant
+                 */
+                kind: "serial";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Spare
+                 * @default true
+                 */
+                spare: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Detect
+                 * @default true
+                 */
+                detect: boolean;
+                /**
+                 * Kind
+                 * @default memory-card
+                 * @constant
+                 */
+                kind: "memory-card";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default expansion
+                 * @constant
+                 */
+                kind: "expansion";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default programming
+                 * @constant
+                 */
+                kind: "programming";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default header-5-way
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default host-header
+                 * @constant
+                 */
+                kind: "host-header";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Ways
+                 * @default 40
+                 */
+                ways: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default board-link
+                 * @constant
+                 */
+                kind: "board-link";
+                /**
+                 * Link
+                 * @description the same word at both ends
+                 * @default a
+                 */
+                link: string;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default header-8-way
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default stick-port
+                 * @constant
+                 */
+                kind: "stick-port";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default screw-terminals
+                 * @constant
+                 */
+                kind: "screw-terminals";
+                /**
+                 * Lines
+                 * @default 2
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default flat-cable
+                 * @constant
+                 */
+                kind: "flat-cable";
+                /**
+                 * Lines
+                 * @default 6
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                /**
+                 * Pitch Mm
+                 * @default 0.5
+                 */
+                pitch_mm: number;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default membrane
+                 * @constant
+                 */
+                kind: "membrane";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default edge-contacts
+                 * @constant
+                 */
+                kind: "edge-contacts";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default chip
+                 * @constant
+                 */
+                kind: "chip";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default stm32l051c8t6
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Table
+                 * @default
+                 */
+                table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default crystal
+                 * @constant
+                 */
+                kind: "crystal";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default clock-crystal
+                 * @constant
+                 */
+                kind: "clock-crystal";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 68
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default false
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default bus-sensor
+                 * @constant
+                 */
+                kind: "bus-sensor";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 104
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default true
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default motion
+                 * @constant
+                 */
+                kind: "motion";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 54
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default false
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default gauge
+                 * @constant
+                 */
+                kind: "gauge";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default voltage-sensor
+                 * @constant
+                 */
+                kind: "voltage-sensor";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default own-part
+                 * @constant
+                 */
+                kind: "own-part";
+                /**
+                 * Lines
+                 * @default 0
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default hole
+                 * @constant
+                 */
+                kind: "hole";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Screw
+                 * @default M2
+                 * @enum {string}
+                 */
+                screw: "M1.6" | "M2" | "M2.5" | "M3";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default slot
+                 * @constant
+                 */
+                kind: "slot";
+                /**
+                 * Length Mm
+                 * @default 6
+                 */
+                length_mm: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 2
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default cut-out
+                 * @constant
+                 */
+                kind: "cut-out";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default keep-out
+                 * @constant
+                 */
+                kind: "keep-out";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default fiducial
+                 * @constant
+                 */
+                kind: "fiducial";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default test-point
+                 * @constant
+                 */
+                kind: "test-point";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Net
+                 * @default GROUND
+                 */
+                net: string;
+                /**
+                 * Part
+                 * @default test-point-round
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * High Mm
+                 * @default 1.5
+                 */
+                high_mm: number;
+                /**
+                 * Kind
+                 * @default words
+                 * @constant
+                 */
+                kind: "words";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Text
+                 * @default Larkfield
+                 */
+                text: string;
+            };
         };
         /**
-         * ArrangeControls
-         * @description Line controls up in a row or a column, or spread them evenly between the outer two.
+         * ArrangeThings
+         * @description Line things up in a row or a column, or spread them evenly between the outer two.
          */
-        ArrangeControls: {
+        ArrangeThings: {
             /**
              * How
              * @enum {string}
@@ -615,15 +2851,39 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "arrange-controls";
+            kind: "arrange-things";
             /** Names */
             names: string[];
+        };
+        /**
+         * Board
+         * @description A board of the device: its name and outline. Copper lies on two layers; thickness and finish are chosen when it is ordered.
+         */
+        Board: {
+            /**
+             * Copper Layers
+             * @default 2
+             * @constant
+             */
+            copper_layers: 2;
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default main
+             */
+            name: string;
+            /** Outline */
+            outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
         };
         /**
          * BoardDrawing
          * @description The Board station.
          */
         BoardDrawing: {
+            /** Board */
+            board: string;
+            /** Boards */
+            boards: string[];
             /** Gap Mm */
             gap_mm: number;
             /** Holes */
@@ -657,21 +2917,37 @@ export interface components {
             workings: components["schemas"]["Working"][];
         };
         /**
-         * BoardLink
-         * @description A link to a second board: an asynchronous serial pair.
+         * BoardOutline
+         * @description A board with its outline in mm.
          */
-        BoardLink: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "board-link";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             * @default other half
-             */
+        BoardOutline: {
+            /** Name */
             name: string;
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * BodyView
+         * @description A piece of a thing as it is drawn: its middle, size and courtyard in mm, its turn in degrees anticlockwise.
+         */
+        BodyView: {
+            /** H Mm */
+            h_mm: number;
+            /** Turn Deg */
+            turn_deg: number;
+            /** W Mm */
+            w_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Yard H Mm */
+            yard_h_mm: number;
+            /** Yard W Mm */
+            yard_w_mm: number;
         };
         /**
          * Brief
@@ -684,14 +2960,14 @@ export interface components {
              * @enum {string}
              */
             analogue_by: "chip" | "converter" | "multiplexer";
+            /** Boards */
+            boards: components["schemas"]["Board"][];
             /**
              * Button Reading
              * @default internal-pull-up
              * @enum {string}
              */
             button_reading: "internal-pull-up" | "pull-down-resistors";
-            buzzer?: components["schemas"]["Buzzer"] | null;
-            chip: components["schemas"]["ChipChoice"];
             /**
              * @default {
              *       "at_once": 6,
@@ -701,29 +2977,11 @@ export interface components {
              */
             chords: components["schemas"]["Chords"];
             /**
-             * Clock Crystal
-             * @default false
-             */
-            clock_crystal: boolean;
-            /** Controls */
-            controls: (components["schemas"]["Button"] | components["schemas"]["DirectionalPad"] | components["schemas"]["Stick"] | components["schemas"]["Trigger"] | components["schemas"]["Encoder"] | components["schemas"]["Potentiometer"] | components["schemas"]["TouchPad"])[];
-            /**
-             * Crystal
-             * @default false
-             */
-            crystal: boolean;
-            /**
-             * Fixing Holes
-             * @default []
-             */
-            fixing_holes: components["schemas"]["FixingHole"][];
-            /**
              * Format
-             * @default loquet-brief-1
+             * @default loquet-brief-2
              * @constant
              */
-            format: "loquet-brief-1";
-            headphones?: components["schemas"]["Headphones"] | null;
+            format: "loquet-brief-2";
             /**
              * @default {
              *       "diodes": [],
@@ -733,26 +2991,11 @@ export interface components {
              *     }
              */
             key_scheme: components["schemas"]["KeyScheme"];
-            light?: components["schemas"]["Light"] | null;
-            light_chain?: components["schemas"]["LightChain"] | null;
-            light_matrix?: components["schemas"]["LightMatrix"] | null;
-            /**
-             * Links
-             * @default []
-             */
-            links: (components["schemas"]["UsbDevice"] | components["schemas"]["SparePort"] | components["schemas"]["SerialPort"] | components["schemas"]["MemoryCard"] | components["schemas"]["Expansion"] | components["schemas"]["BoardLink"])[];
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
              */
             name: string;
-            /** Outline */
-            outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
-            pin_table?: components["schemas"]["PinTable"] | null;
-            /** Power */
-            power: components["schemas"]["CellPair"] | components["schemas"]["LithiumCell"] | components["schemas"]["CoinCell"] | components["schemas"]["NineVolt"] | components["schemas"]["FromHost"];
-            power_switch: components["schemas"]["PowerSwitch"];
-            programming_port: components["schemas"]["ProgrammingPort"];
             /**
              * Purpose
              * @default
@@ -766,12 +3009,12 @@ export interface components {
              * @enum {string}
              */
             role: "stand-alone" | "usb-controller" | "usb-keyboard" | "host-key-reader";
-            screen?: components["schemas"]["Screen"] | null;
             /**
-             * Sensors
-             * @default []
+             * @default {
+             *       "pin_tables": []
+             *     }
              */
-            sensors: components["schemas"]["Sensor"][];
+            shelf: components["schemas"]["Shelf"];
             /**
              * @default {
              *       "kind": "own",
@@ -779,78 +3022,2231 @@ export interface components {
              *     }
              */
             shell: components["schemas"]["Shell"];
-            speaker?: components["schemas"]["Speaker"] | null;
+            /**
+             * Things
+             * @default []
+             */
+            things: ({
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Duty
+                 * @default play
+                 * @enum {string}
+                 */
+                duty: "play" | "menu" | "hot key" | "power";
+                /**
+                 * Kind
+                 * @default button
+                 * @constant
+                 */
+                kind: "button";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /** Sends */
+                sends?: number | null;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Form
+                 * @default four buttons
+                 * @enum {string}
+                 */
+                form: "four buttons" | "five-way part";
+                /**
+                 * Kind
+                 * @default pad
+                 * @constant
+                 */
+                kind: "pad";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Spread Mm
+                 * @default 9
+                 */
+                spread_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default stick
+                 * @constant
+                 */
+                kind: "stick";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default stick-resistive-13
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Press
+                 * @default true
+                 */
+                press: boolean;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sensing
+                 * @default resistive
+                 * @enum {string}
+                 */
+                sensing: "resistive" | "magnetic";
+                /**
+                 * Supply
+                 * @default rail
+                 * @enum {string}
+                 */
+                supply: "rail" | "5 V";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default trigger
+                 * @constant
+                 */
+                kind: "trigger";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default trigger-magnetic
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sensing
+                 * @default magnetic
+                 * @enum {string}
+                 */
+                sensing: "magnetic" | "slide";
+                /**
+                 * Supply
+                 * @default rail
+                 * @enum {string}
+                 */
+                supply: "rail" | "5 V";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default encoder
+                 * @constant
+                 */
+                kind: "encoder";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default encoder-11
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Press
+                 * @default true
+                 */
+                press: boolean;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default slider
+                 * @constant
+                 */
+                kind: "slider";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default slider-20
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default touch
+                 * @constant
+                 */
+                kind: "touch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default touch-electrode-10
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default power-switch
+                 * @constant
+                 */
+                kind: "power-switch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default switch-slide-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 60
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus
+                 * @default two-wire
+                 * @enum {string}
+                 */
+                bus: "two-wire" | "one-way serial" | "parallel colour";
+                /**
+                 * Bus Khz
+                 * @default 400
+                 * @enum {integer}
+                 */
+                bus_khz: 100 | 400;
+                /**
+                 * Colour Bits
+                 * @default 6
+                 * @enum {integer}
+                 */
+                colour_bits: 3 | 6 | 9 | 12 | 15 | 16 | 18;
+                /**
+                 * Kind
+                 * @default screen
+                 * @constant
+                 */
+                kind: "screen";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default screen-128x32-two-wire
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Serial Mhz
+                 * @default 8
+                 */
+                serial_mhz: number;
+                /** Wanted Columns */
+                wanted_columns?: number | null;
+                /** Wanted Rate Hz */
+                wanted_rate_hz?: number | null;
+                /** Wanted Rows */
+                wanted_rows?: number | null;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default light
+                 * @constant
+                 */
+                kind: "light";
+                /**
+                 * Current (mA)
+                 * @default 2
+                 */
+                light_ma: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default light-2012-amber
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Count
+                 * @default 8
+                 */
+                count: number;
+                /**
+                 * Kind
+                 * @default light-chain
+                 * @constant
+                 */
+                kind: "light-chain";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Wires
+                 * @default one timed
+                 * @enum {string}
+                 */
+                wires: "one timed" | "two clocked";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Columns
+                 * @default 4
+                 */
+                columns: number;
+                /**
+                 * Kind
+                 * @default light-matrix
+                 * @constant
+                 */
+                kind: "light-matrix";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Rows
+                 * @default 4
+                 */
+                rows: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default buzzer
+                 * @constant
+                 */
+                kind: "buzzer";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default buzzer-9x9-magnetic
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Feed By
+                 * @default timer
+                 * @enum {string}
+                 */
+                feed_by: "converter" | "timer" | "sound bus";
+                /**
+                 * Kind
+                 * @default speaker
+                 * @constant
+                 */
+                kind: "speaker";
+                /**
+                 * Mute Line
+                 * @default true
+                 */
+                mute_line: boolean;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Volume
+                 * @default false
+                 */
+                volume: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Detection
+                 * @default true
+                 */
+                detection: boolean;
+                /**
+                 * Kind
+                 * @default headphones
+                 * @constant
+                 */
+                kind: "headphones";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default sound-converter
+                 * @constant
+                 */
+                kind: "sound-converter";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Count
+                 * @default 2
+                 */
+                count: number;
+                /**
+                 * Kind
+                 * @default cells
+                 * @constant
+                 */
+                kind: "cells";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Size
+                 * @default AAA
+                 * @enum {string}
+                 */
+                size: "AAA" | "AA";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default coin-cell
+                 * @constant
+                 */
+                kind: "coin-cell";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Capacity Mah
+                 * @default 1000
+                 */
+                capacity_mah: number;
+                /**
+                 * Kind
+                 * @default lithium-cell
+                 * @constant
+                 */
+                kind: "lithium-cell";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sense
+                 * @default true
+                 */
+                sense: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Cells
+                 * @default 2
+                 */
+                cells: number;
+                /**
+                 * Kind
+                 * @default series-pack
+                 * @constant
+                 */
+                kind: "series-pack";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default nine-volt
+                 * @constant
+                 */
+                kind: "nine-volt";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default host-feed
+                 * @constant
+                 */
+                kind: "host-feed";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Adapter V
+                 * @default 5
+                 */
+                adapter_v: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default barrel-jack
+                 * @constant
+                 */
+                kind: "barrel-jack";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default leads
+                 * @constant
+                 */
+                kind: "leads";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Volts
+                 * @default 3.3
+                 */
+                volts: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-device
+                 * @constant
+                 */
+                kind: "usb-device";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-charge
+                 * @constant
+                 */
+                kind: "usb-charge";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-downstream
+                 * @constant
+                 */
+                kind: "usb-downstream";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default spare-bus
+                 * @constant
+                 */
+                kind: "spare-bus";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default serial
+                 * @constant
+                 */
+                kind: "serial";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Spare
+                 * @default true
+                 */
+                spare: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Detect
+                 * @default true
+                 */
+                detect: boolean;
+                /**
+                 * Kind
+                 * @default memory-card
+                 * @constant
+                 */
+                kind: "memory-card";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default expansion
+                 * @constant
+                 */
+                kind: "expansion";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default programming
+                 * @constant
+                 */
+                kind: "programming";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default header-5-way
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default host-header
+                 * @constant
+                 */
+                kind: "host-header";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Ways
+                 * @default 40
+                 */
+                ways: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default board-link
+                 * @constant
+                 */
+                kind: "board-link";
+                /**
+                 * Link
+                 * @description the same word at both ends
+                 * @default a
+                 */
+                link: string;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default header-8-way
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default stick-port
+                 * @constant
+                 */
+                kind: "stick-port";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default screw-terminals
+                 * @constant
+                 */
+                kind: "screw-terminals";
+                /**
+                 * Lines
+                 * @default 2
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default flat-cable
+                 * @constant
+                 */
+                kind: "flat-cable";
+                /**
+                 * Lines
+                 * @default 6
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                /**
+                 * Pitch Mm
+                 * @default 0.5
+                 */
+                pitch_mm: number;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default membrane
+                 * @constant
+                 */
+                kind: "membrane";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default edge-contacts
+                 * @constant
+                 */
+                kind: "edge-contacts";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default chip
+                 * @constant
+                 */
+                kind: "chip";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default stm32l051c8t6
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Table
+                 * @default
+                 */
+                table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default crystal
+                 * @constant
+                 */
+                kind: "crystal";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default clock-crystal
+                 * @constant
+                 */
+                kind: "clock-crystal";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 68
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default false
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default bus-sensor
+                 * @constant
+                 */
+                kind: "bus-sensor";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 104
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default true
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default motion
+                 * @constant
+                 */
+                kind: "motion";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 54
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default false
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default gauge
+                 * @constant
+                 */
+                kind: "gauge";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default voltage-sensor
+                 * @constant
+                 */
+                kind: "voltage-sensor";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default own-part
+                 * @constant
+                 */
+                kind: "own-part";
+                /**
+                 * Lines
+                 * @default 0
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default hole
+                 * @constant
+                 */
+                kind: "hole";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Screw
+                 * @default M2
+                 * @enum {string}
+                 */
+                screw: "M1.6" | "M2" | "M2.5" | "M3";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default slot
+                 * @constant
+                 */
+                kind: "slot";
+                /**
+                 * Length Mm
+                 * @default 6
+                 */
+                length_mm: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 2
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default cut-out
+                 * @constant
+                 */
+                kind: "cut-out";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default keep-out
+                 * @constant
+                 */
+                kind: "keep-out";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default fiducial
+                 * @constant
+                 */
+                kind: "fiducial";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default test-point
+                 * @constant
+                 */
+                kind: "test-point";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Net
+                 * @default GROUND
+                 */
+                net: string;
+                /**
+                 * Part
+                 * @default test-point-round
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * High Mm
+                 * @default 1.5
+                 */
+                high_mm: number;
+                /**
+                 * Kind
+                 * @default words
+                 * @constant
+                 */
+                kind: "words";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Text
+                 * @default Larkfield
+                 */
+                text: string;
+            })[];
             /**
              * Wanted By
              * Format: date
              */
             wanted_by: string;
-        };
-        /**
-         * Button
-         * @description A push button; its part decides the feel. `duty` says what it is for: a power button wakes the chip, a hot key is held with others.
-         */
-        Button: {
-            /**
-             * Digit
-             * @default auto
-             * @enum {string}
-             */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * Duty
-             * @default play
-             * @enum {string}
-             */
-            duty: "play" | "menu" | "hot key" | "power";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "button";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            name: string;
-            /**
-             * Part
-             * @default button-6x6-surface
-             */
-            part: string;
-            /** Sends */
-            sends?: number | null;
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * Buzzer
-         * @description A sounder driven by a timer; placed by Loquet where no place is given.
-         */
-        Buzzer: {
-            /**
-             * Part
-             * @default buzzer-9x9-magnetic
-             */
-            part: string;
-            /** X Mm */
-            x_mm?: number | null;
-            /** Y Mm */
-            y_mm?: number | null;
         };
         /**
          * Carried
@@ -873,61 +5269,24 @@ export interface components {
             title: string;
         };
         /**
-         * CellPair
-         * @description Two AAA cells in series, in holders on pads on the far side; the place is the middle of the pair.
+         * ChangeThing
+         * @description Change fields of a thing, by the validation of its own kind; name and kind stay.
          */
-        CellPair: {
+        ChangeThing: {
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "two-aaa-cells";
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * ChangeControl
-         * @description Give a control another part, form, place or digit; its name and kind stay.
-         */
-        ChangeControl: {
-            /** Control */
-            control: components["schemas"]["Button"] | components["schemas"]["DirectionalPad"] | components["schemas"]["Stick"] | components["schemas"]["Trigger"] | components["schemas"]["Encoder"] | components["schemas"]["Potentiometer"] | components["schemas"]["TouchPad"];
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "change-control";
+            kind: "change-thing";
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
              */
             name: string;
-        };
-        /**
-         * ChipChoice
-         * @description The microcontroller, by its exact name in the open data set; its seat is found where none is given.
-         */
-        ChipChoice: {
-            /** Part */
-            part: string;
-            /** X Mm */
-            x_mm?: number | null;
-            /** Y Mm */
-            y_mm?: number | null;
         };
         /**
          * ChipPinView
@@ -1095,33 +5454,6 @@ export interface components {
             workings: components["schemas"]["Working"][];
         };
         /**
-         * CoinCell
-         * @description A coin cell in a holder.
-         */
-        CoinCell: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "coin-cell";
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
          * ComponentView
          * @description A component in the Circuit station.
          */
@@ -1166,6 +5498,29 @@ export interface components {
             why: string;
         };
         /**
+         * CopyThings
+         * @description Put a copy of each thing beside it.
+         */
+        CopyThings: {
+            /**
+             * Dx Mm
+             * @default 10
+             */
+            dx_mm: number;
+            /**
+             * Dy Mm
+             * @default 0
+             */
+            dy_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy-things";
+            /** Names */
+            names: string[];
+        };
+        /**
          * DayRequest
          * @description The simulated day that the page shows; the next one comes only where that is still the present day.
          */
@@ -1178,6 +5533,8 @@ export interface components {
          * @description A project as it stands: brief, choices, findings, stations, history.
          */
         DesignHead: {
+            /** Boards */
+            boards: components["schemas"]["BoardOutline"][];
             brief: components["schemas"]["Brief"];
             /** Can Redo */
             can_redo: boolean;
@@ -1194,11 +5551,7 @@ export interface components {
             label: string;
             /** Name */
             name: string;
-            /** Outline Mm */
-            outline_mm: [
-                number,
-                number
-            ][];
+            next: components["schemas"]["NextStep"];
             /** Project */
             project: number;
             /** Reach */
@@ -1216,64 +5569,61 @@ export interface components {
             /** Tally */
             tally: components["schemas"]["Working"][];
             /** Things */
-            things: components["schemas"]["SizedThing"][];
+            things: components["schemas"]["DrawnThing"][];
             /** Undo Label */
             undo_label: string;
             /** Version */
             version: number;
         };
         /**
-         * DirectionalPad
-         * @description Four directions, as four buttons `spread_mm` from the middle or as one five-way part with a press.
+         * DrawnThing
+         * @description A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain, which parts it could be.
+         *
+         *     `placed` is false where nobody has given it a place; it is then drawn beside its board, or where Loquet has put it.
          */
-        DirectionalPad: {
-            /**
-             * Digit
-             * @default auto
-             * @enum {string}
-             */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * Form
-             * @default four buttons
-             * @enum {string}
-             */
-            form: "four buttons" | "five-way part";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "pad";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
+        DrawnThing: {
+            /** Asks */
+            asks: string[];
+            /** Board */
+            board: string;
+            /** Bodies */
+            bodies: components["schemas"]["BodyView"][];
+            /** Cover Mm */
+            cover_mm: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Drawn Yet */
+            drawn_yet: boolean;
+            /** Draws Ma */
+            draws_ma: number;
+            /** Edge */
+            edge: boolean;
+            /** Far */
+            far: boolean;
+            /** Group */
+            group: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Mark */
+            mark: string;
+            /** Name */
             name: string;
-            /**
-             * Part
-             * @default button-6x6-surface
-             */
-            part: string;
-            /**
-             * Spread Mm
-             * @default 9
-             */
-            spread_mm: number;
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
+            /** Parts */
+            parts: string[];
+            /** Placed */
+            placed: boolean;
+            /** Title */
+            title: string;
+            /** Turn Deg */
+            turn_deg: number;
+            /** X Mm */
             x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
+            /** Y Mm */
             y_mm: number;
         };
         /**
@@ -1282,79 +5632,38 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["MoveThing"] | components["schemas"]["AddControl"] | components["schemas"]["ChangeControl"] | components["schemas"]["RemoveControl"] | components["schemas"]["RenameControl"] | components["schemas"]["MoveControls"] | components["schemas"]["ArrangeControls"] | components["schemas"]["MirrorControls"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetScreen"] | components["schemas"]["SetScreenBits"] | components["schemas"]["SetScreenWish"] | components["schemas"]["SetAnalogue"] | components["schemas"]["AddLink"] | components["schemas"]["RemoveLink"] | components["schemas"]["SetSensors"] | components["schemas"]["SetPower"] | components["schemas"]["SetBatterySense"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetClocks"] | components["schemas"]["SetLights"] | components["schemas"]["SetOutline"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetChip"] | components["schemas"]["SetExtra"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["CopyThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
             /** Version */
             version: number;
         };
         /**
-         * Encoder
-         * @description A knob that turns without end, with or without a press.
+         * FieldView
+         * @description A field of a kind, as the one form shows it.
          */
-        Encoder: {
-            /**
-             * Digit
-             * @default auto
-             * @enum {string}
-             */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "encoder";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
+        FieldView: {
+            /** Choices */
+            choices: string[];
+            /** Empty */
+            empty: boolean;
+            /** Help */
+            help: string;
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Name */
             name: string;
+            /** Numbers */
+            numbers: boolean;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
             /**
-             * Part
-             * @default encoder-11
-             */
-            part: string;
-            /**
-             * Press
-             * @default true
-             */
-            press: boolean;
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * Expansion
-         * @description An expansion connector with plain lines.
-         */
-        Expansion: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
+             * What
              * @enum {string}
              */
-            kind: "expansion";
-            /**
-             * Lines
-             * @default 8
-             */
-            lines: number;
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             * @default expansion
-             */
-            name: string;
+            what: "choice" | "number" | "whole" | "yes or no" | "text" | "part";
         };
         /**
          * Finding
@@ -1393,60 +5702,6 @@ export interface components {
             y_mm?: number | null;
         };
         /**
-         * FixingHole
-         * @description An unplated hole for a screw; the medium clearance hole of ISO 273.
-         */
-        FixingHole: {
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            name: string;
-            /**
-             * Screw
-             * @default M2
-             * @enum {string}
-             */
-            screw: "M1.6" | "M2" | "M2.5" | "M3";
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * FromHost
-         * @description Fed by the host over its cable; the place is the connector.
-         */
-        FromHost: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "from-host";
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
          * GhostPicture
          * @description A ghost way to draw: the key that appears, and the pressed keys on the way with their (row, column).
          */
@@ -1471,17 +5726,6 @@ export interface components {
             bytes: number;
             /** Name */
             name: string;
-        };
-        /**
-         * Headphones
-         * @description A headphone socket; detection takes a pin.
-         */
-        Headphones: {
-            /**
-             * Detection
-             * @default true
-             */
-            detection: boolean;
         };
         /**
          * HoleView
@@ -1554,13 +5798,15 @@ export interface components {
         };
         /**
          * KeyView
-         * @description A key of the device, for chords and schemes.
+         * @description A key of the device, for chords and schemes, and the thing that it belongs to.
          */
         KeyView: {
             /** Digit */
             digit: string;
             /** Id */
             id: string;
+            /** Thing */
+            thing: string;
             /** Title */
             title: string;
         };
@@ -1577,6 +5823,34 @@ export interface components {
             left: number;
             /** Used */
             used: number;
+        };
+        /**
+         * KindView
+         * @description A kind of thing, as tray and form show it.
+         */
+        KindView: {
+            /** About */
+            about: string;
+            /** Edge */
+            edge: boolean;
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            /** Group */
+            group: string;
+            /** Kind */
+            kind: string;
+            /** Mark */
+            mark: string;
+            /** Recipe */
+            recipe: boolean;
+            /** Title */
+            title: string;
+            /** Usual */
+            usual: {
+                [key: string]: unknown;
+            };
+            /** Word */
+            word: string;
         };
         /**
          * LayerView
@@ -1597,6 +5871,7 @@ export interface components {
             /** Flashes */
             flashes: [
                 string,
+                number,
                 number,
                 number,
                 number,
@@ -1622,87 +5897,6 @@ export interface components {
             ][];
         };
         /**
-         * Light
-         * @description An indicator light.
-         */
-        Light: {
-            /**
-             * Current Ma
-             * @default 2
-             */
-            current_ma: number;
-            /**
-             * Part
-             * @default light-2012-amber
-             */
-            part: string;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * LightChain
-         * @description Addressable lights in a chain on one timed line.
-         */
-        LightChain: {
-            /** Count */
-            count: number;
-        };
-        /**
-         * LightMatrix
-         * @description A matrix of plain lights, rows driven hard.
-         */
-        LightMatrix: {
-            /** Columns */
-            columns: number;
-            /** Rows */
-            rows: number;
-        };
-        /**
-         * LithiumCell
-         * @description One lithium cell with a charger; `sense` measures it on an analogue channel.
-         */
-        LithiumCell: {
-            /**
-             * Capacity Mah
-             * @default 1000
-             */
-            capacity_mah: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "lithium-cell";
-            /**
-             * Sense
-             * @default true
-             */
-            sense: boolean;
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
          * LockPin
          * @description Keep a signal on a pin, however often the plan is solved.
          */
@@ -1718,45 +5912,49 @@ export interface components {
             signal: string;
         };
         /**
-         * MemoryCard
-         * @description A memory card on a serial bus of its own, with a select and a detect line.
+         * MirrorThings
+         * @description Put a copy of each thing at the mirrored place on the other half; names change left to right and west to east.
          */
-        MemoryCard: {
-            /**
-             * Detect
-             * @default true
-             */
-            detect: boolean;
+        MirrorThings: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "memory-card";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             * @default card
-             */
-            name: string;
-        };
-        /**
-         * MirrorControls
-         * @description Put a copy of each control at the mirrored place on the other half; names change left to right and west to east.
-         */
-        MirrorControls: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "mirror-controls";
+            kind: "mirror-things";
             /** Names */
             names: string[];
         };
         /**
-         * MoveControls
-         * @description Move a group of controls together.
+         * MoveThing
+         * @description Put a thing somewhere: its middle, and its turn and side where they are given; to another board where one is named.
          */
-        MoveControls: {
+        MoveThing: {
+            /** Board */
+            board?: string | null;
+            /** Far */
+            far?: boolean | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move-thing";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+            /** Turn Deg */
+            turn_deg?: number | null;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * MoveThings
+         * @description Move things together.
+         */
+        MoveThings: {
             /** Dx Mm */
             dx_mm: number;
             /** Dy Mm */
@@ -1765,32 +5963,9 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "move-controls";
+            kind: "move-things";
             /** Names */
             names: string[];
-        };
-        /**
-         * MoveThing
-         * @description Move a control or another placed thing; `thing` is `button:NAME` (or another kind of control), `hole:NAME`, or a field of the brief.
-         */
-        MoveThing: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "move-thing";
-            /** Thing */
-            thing: string;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
         };
         /**
          * NetView
@@ -1808,31 +5983,18 @@ export interface components {
             ][];
         };
         /**
-         * NineVolt
-         * @description A nine-volt block on leads.
+         * NextStep
+         * @description Where the design stands in one line, and the one thing to do next: a job to start, or a station to go to.
          */
-        NineVolt: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "nine-volt";
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
+        NextStep: {
+            /** Action */
+            action: string;
+            /** Job */
+            job: string;
+            /** Sentence */
+            sentence: string;
+            /** Station */
+            station: string;
         };
         /**
          * OrderRequest
@@ -1907,6 +6069,8 @@ export interface components {
             shape: string;
             /** Sides */
             sides: string[];
+            /** Turn */
+            turn: number;
             /** W */
             w: number;
             /** X */
@@ -1928,7 +6092,7 @@ export interface components {
         };
         /**
          * PartSeat
-         * @description A part that a person put somewhere (mm, quarter turns, near side unless `far`).
+         * @description A part that a person put somewhere (mm, whole degrees, near side unless `far`).
          */
         PartSeat: {
             /**
@@ -1940,10 +6104,10 @@ export interface components {
             role: string;
             /**
              * Turn Deg
+             * @description whole degrees anticlockwise, seen from the near side
              * @default 0
-             * @enum {integer}
              */
-            turn_deg: 0 | 90 | 180 | 270;
+            turn_deg: number;
             /** X Mm */
             x_mm: number;
             /** Y Mm */
@@ -2069,6 +6233,33 @@ export interface components {
             workings: components["schemas"]["Working"][];
         };
         /**
+         * Place
+         * @description Where a thing sits: its middle in mm, its turn, and whether it is on the far side (mirrored left to right first).
+         */
+        Place: {
+            /**
+             * Far
+             * @default false
+             */
+            far: boolean;
+            /**
+             * Turn Deg
+             * @description whole degrees anticlockwise, seen from the near side
+             * @default 0
+             */
+            turn_deg: number;
+            /**
+             * X Mm
+             * @description mm from the lower left corner of the outline
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description mm from the lower left corner of the outline
+             */
+            y_mm: number;
+        };
+        /**
          * PolygonOutline
          * @description A closed outline of straight sides; the last point joins the first.
          */
@@ -2083,71 +6274,6 @@ export interface components {
                 number,
                 number
             ][];
-        };
-        /**
-         * Potentiometer
-         * @description A slide or a thumb-wheel (its part says which), for a level that stays where it is put.
-         */
-        Potentiometer: {
-            /**
-             * Digit
-             * @default auto
-             * @enum {string}
-             */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "slider";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            name: string;
-            /**
-             * Part
-             * @default slider-20
-             */
-            part: string;
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * PowerSwitch
-         * @description The slide switch that turns the device on and off.
-         */
-        PowerSwitch: {
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
         };
         /**
          * PresetView
@@ -2181,28 +6307,6 @@ export interface components {
              * @default
              */
             way_out: string;
-        };
-        /**
-         * ProgrammingPort
-         * @description A five-way header for a debug probe: supply sense, clock, ground, data, reset.
-         */
-        ProgrammingPort: {
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
         };
         /**
          * ProjectCard
@@ -2343,6 +6447,22 @@ export interface components {
             signal: string;
         };
         /**
+         * ReleaseThing
+         * @description Let Loquet find the place of a thing.
+         */
+        ReleaseThing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "release-thing";
+            /**
+             * Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            name: string;
+        };
+        /**
          * ReleaseView
          * @description The newest release; `current` where it was made from the design as it stands.
          */
@@ -2359,15 +6479,15 @@ export interface components {
             };
         };
         /**
-         * RemoveControl
-         * @description Remove a control; keys that a scheme or a chord names go with it.
+         * RemoveBoard
+         * @description Remove a board with everything on it.
          */
-        RemoveControl: {
+        RemoveBoard: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "remove-control";
+            kind: "remove-board";
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -2375,31 +6495,49 @@ export interface components {
             name: string;
         };
         /**
-         * RemoveLink
-         * @description Remove a port, card or connector.
+         * RemoveThings
+         * @description Remove things; keys that a scheme or a chord names go with them.
          */
-        RemoveLink: {
+        RemoveThings: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "remove-link";
+            kind: "remove-things";
+            /** Names */
+            names: string[];
+        };
+        /**
+         * RenameBoard
+         * @description Give a board another name.
+         */
+        RenameBoard: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename-board";
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
              */
             name: string;
+            /**
+             * New Name
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            new_name: string;
         };
         /**
-         * RenameControl
-         * @description Give a control another name; locks, seats and chords go with it.
+         * RenameThing
+         * @description Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with it.
          */
-        RenameControl: {
+        RenameThing: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "rename-control";
+            kind: "rename-thing";
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -2425,7 +6563,7 @@ export interface components {
         };
         /**
          * ReplaceBrief
-         * @description Take a whole brief from a file.
+         * @description Take a whole brief from a file, of any format that was ever written.
          */
         ReplaceBrief: {
             brief: components["schemas"]["Brief"];
@@ -2550,73 +6688,12 @@ export interface components {
             sums: components["schemas"]["Working"][];
         };
         /**
-         * Screen
-         * @description A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits.
-         *
-         *     What is wanted of it (whole frames a second, rows and columns of text) is checked where it is said.
-         */
-        Screen: {
-            /**
-             * Address
-             * @default 60
-             */
-            address: number;
-            /**
-             * Bus
-             * @default two-wire
-             * @enum {string}
-             */
-            bus: "two-wire" | "one-way serial" | "parallel colour";
-            /**
-             * Bus Khz
-             * @default 400
-             * @enum {integer}
-             */
-            bus_khz: 100 | 400;
-            /**
-             * Colour Bits
-             * @default 6
-             * @enum {integer}
-             */
-            colour_bits: 3 | 6 | 9 | 12 | 15 | 16 | 18;
-            /**
-             * Part
-             * @default screen-128x32-two-wire
-             */
-            part: string;
-            /**
-             * Serial Mhz
-             * @default 8
-             */
-            serial_mhz: number;
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /** Wanted Columns */
-            wanted_columns?: number | null;
-            /** Wanted Rate Hz */
-            wanted_rate_hz?: number | null;
-            /** Wanted Rows */
-            wanted_rows?: number | null;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
          * SeatPart
          * @description Put a part somewhere by hand; it stays there until it is released.
          */
         SeatPart: {
+            /** Far */
+            far?: boolean | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2627,9 +6704,8 @@ export interface components {
             /**
              * Turn Deg
              * @default 0
-             * @enum {integer}
              */
-            turn_deg: 0 | 90 | 180 | 270;
+            turn_deg: number;
             /**
              * X Mm
              * @description mm from the lower left corner of the outline
@@ -2640,55 +6716,6 @@ export interface components {
              * @description mm from the lower left corner of the outline
              */
             y_mm: number;
-        };
-        /**
-         * Sensor
-         * @description A sensor: on the two-wire bus at its address, with or without an interrupt line, or as a plain voltage.
-         */
-        Sensor: {
-            /**
-             * Address
-             * @default 104
-             */
-            address: number;
-            /**
-             * Bus Pf
-             * @default 10
-             */
-            bus_pf: number;
-            /**
-             * Interrupt
-             * @default false
-             */
-            interrupt: boolean;
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            name: string;
-            /**
-             * Reading
-             * @default two-wire
-             * @enum {string}
-             */
-            reading: "two-wire" | "voltage";
-        };
-        /**
-         * SerialPort
-         * @description A spare asynchronous serial port.
-         */
-        SerialPort: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "serial-port";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             * @default serial port
-             */
-            name: string;
         };
         /**
          * SetAnalogue
@@ -2707,32 +6734,6 @@ export interface components {
             kind: "set-analogue";
         };
         /**
-         * SetBatterySense
-         * @description Measure the lithium cell on an analogue channel, or not.
-         */
-        SetBatterySense: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-battery-sense";
-            /** Sense */
-            sense: boolean;
-        };
-        /**
-         * SetChip
-         * @description Another microcontroller; pin locks belong to the old one and are dropped.
-         */
-        SetChip: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-chip";
-            /** Part */
-            part: string;
-        };
-        /**
          * SetChords
          * @description Which keys must be readable together.
          */
@@ -2745,72 +6746,14 @@ export interface components {
             kind: "set-chords";
         };
         /**
-         * SetClocks
-         * @description Crystals at the chip: the fast one for exact timing, the slow one for a clock that goes on in sleep.
-         */
-        SetClocks: {
-            /** Clock Crystal */
-            clock_crystal: boolean;
-            /** Crystal */
-            crystal: boolean;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-clocks";
-        };
-        /**
-         * SetExtra
-         * @description Put a screen, sounder or lights on the device, or take them off.
-         */
-        SetExtra: {
-            /**
-             * Extra
-             * @enum {string}
-             */
-            extra: "screen" | "buzzer" | "light" | "speaker" | "headphones" | "light_chain" | "light_matrix";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-extra";
-            /** Present */
-            present: boolean;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             * @default 10
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             * @default 10
-             */
-            y_mm: number;
-        };
-        /**
-         * SetLights
-         * @description How long a light chain is, and how large a light matrix.
-         */
-        SetLights: {
-            /** Columns */
-            columns?: number | null;
-            /** Count */
-            count?: number | null;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-lights";
-            /** Rows */
-            rows?: number | null;
-        };
-        /**
          * SetOutline
-         * @description The outline of the device; an existing shell keeps its own.
+         * @description The outline of a board (the main one where none is named); an existing shell keeps its own.
+         *
+         *     Holes near the corners keep their distance from the corners, where the outline is upright and rounded before and after.
          */
         SetOutline: {
+            /** Board */
+            board?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2820,21 +6763,8 @@ export interface components {
             outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
         };
         /**
-         * SetPower
-         * @description What feeds the device.
-         */
-        SetPower: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-power";
-            /** Power */
-            power: components["schemas"]["CellPair"] | components["schemas"]["LithiumCell"] | components["schemas"]["CoinCell"] | components["schemas"]["NineVolt"] | components["schemas"]["FromHost"];
-        };
-        /**
          * SetQuantity
-         * @description How many are wanted.
+         * @description How many are wanted, and by when.
          */
         SetQuantity: {
             /**
@@ -2844,10 +6774,12 @@ export interface components {
             kind: "set-quantity";
             /** Quantity */
             quantity: number;
+            /** Wanted By */
+            wanted_by?: string | null;
         };
         /**
          * SetReading
-         * @description How buttons are read.
+         * @description How keys are pulled.
          */
         SetReading: {
             /**
@@ -2891,69 +6823,6 @@ export interface components {
             scheme: components["schemas"]["KeyScheme"] | ("one pin each" | "diode matrix" | "bare matrix" | "charlieplexed" | "expander 8" | "expander 16" | "shift register" | "resistor ladder" | "mixed");
         };
         /**
-         * SetScreen
-         * @description Another screen part, with the bus that it speaks.
-         */
-        SetScreen: {
-            /**
-             * Bus
-             * @enum {string}
-             */
-            bus: "two-wire" | "one-way serial" | "parallel colour";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-screen";
-            /** Part */
-            part: string;
-        };
-        /**
-         * SetScreenBits
-         * @description How many bits of colour a parallel screen gets.
-         */
-        SetScreenBits: {
-            /** Bits */
-            bits: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-screen-bits";
-        };
-        /**
-         * SetScreenWish
-         * @description Speed of the screen's bus, and what is wanted of the screen: frames a second, rows and columns of text.
-         */
-        SetScreenWish: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-screen-wish";
-            /** Serial Mhz */
-            serial_mhz?: number | null;
-            /** Wanted Columns */
-            wanted_columns?: number | null;
-            /** Wanted Rate Hz */
-            wanted_rate_hz?: number | null;
-            /** Wanted Rows */
-            wanted_rows?: number | null;
-        };
-        /**
-         * SetSensors
-         * @description The sensors of the device.
-         */
-        SetSensors: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-sensors";
-            /** Sensors */
-            sensors: components["schemas"]["Sensor"][];
-        };
-        /**
          * SetShell
          * @description A shell of one's own, or an existing one.
          */
@@ -2964,6 +6833,32 @@ export interface components {
              */
             kind: "set-shell";
             shell: components["schemas"]["Shell"];
+        };
+        /**
+         * SetWords
+         * @description The name of the device, and what it is for.
+         */
+        SetWords: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-words";
+            /** Name */
+            name?: string | null;
+            /** Purpose */
+            purpose?: string | null;
+        };
+        /**
+         * Shelf
+         * @description What this project knows of parts: tables of its own chips and modules, by name.
+         */
+        Shelf: {
+            /**
+             * Pin Tables
+             * @default []
+             */
+            pin_tables: components["schemas"]["PinTable"][];
         };
         /**
          * Shell
@@ -2983,32 +6878,6 @@ export interface components {
             name: string;
         };
         /**
-         * SizedThing
-         * @description Something the brief places, as the front view draws it: middle, body and courtyard in mm.
-         */
-        SizedThing: {
-            /** Far */
-            far: boolean;
-            /** H Mm */
-            h_mm: number;
-            /** Kind */
-            kind: string;
-            /** Name */
-            name: string;
-            /** Thing */
-            thing: string;
-            /** W Mm */
-            w_mm: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-            /** Yard H Mm */
-            yard_h_mm: number;
-            /** Yard W Mm */
-            yard_w_mm: number;
-        };
-        /**
          * Source
          * @description Where a formula or value is from; `text` names the standard and clause, or says what is known.
          */
@@ -3020,45 +6889,6 @@ export interface components {
             kind: "standard" | "brief" | "part drawing" | "house rules" | "open data" | "common practice" | "from memory" | "assumed" | "computed";
             /** Text */
             text: string;
-        };
-        /**
-         * SparePort
-         * @description A spare two-wire port on a connector, on the same bus as everything else on two wires.
-         */
-        SparePort: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "spare-port";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             * @default spare port
-             */
-            name: string;
-        };
-        /**
-         * Speaker
-         * @description An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a digital sound bus.
-         */
-        Speaker: {
-            /**
-             * Feed
-             * @default timer
-             * @enum {string}
-             */
-            feed: "converter" | "timer" | "sound bus";
-            /**
-             * Mute Line
-             * @default true
-             */
-            mute_line: boolean;
-            /**
-             * Volume
-             * @default false
-             */
-            volume: boolean;
         };
         /**
          * Started
@@ -3086,66 +6916,6 @@ export interface components {
             stops: number;
         };
         /**
-         * Stick
-         * @description A two-axis stick, resistive or magnetic, with or without a press.
-         */
-        Stick: {
-            /**
-             * Digit
-             * @default auto
-             * @enum {string}
-             */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "stick";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            name: string;
-            /**
-             * Part
-             * @default stick-resistive-13
-             */
-            part: string;
-            /**
-             * Press
-             * @default true
-             */
-            press: boolean;
-            /**
-             * Sensing
-             * @default resistive
-             * @enum {string}
-             */
-            sensing: "resistive" | "magnetic";
-            /**
-             * Supply
-             * @default rail
-             * @enum {string}
-             */
-            supply: "rail" | "5 V";
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
          * TakePlacedTargets
          * @description Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`.
          */
@@ -3164,21 +6934,25 @@ export interface components {
             };
         };
         /**
-         * TouchPad
-         * @description A touch electrode: bare copper under the mask.
+         * Thing
+         * @description Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
+         *
+         *     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said.
          */
-        TouchPad: {
+        Thing: {
             /**
-             * Digit
-             * @default auto
-             * @enum {string}
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             * @default main
              */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+            board: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
+             * Brain
+             * @default
              */
-            kind: "touch";
+            brain: string;
+            /** Kind */
+            kind: string;
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -3186,25 +6960,15 @@ export interface components {
             name: string;
             /**
              * Part
-             * @default touch-electrode-10
+             * @default
              */
             part: string;
+            place?: components["schemas"]["Place"] | null;
             /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
+             * Rail
+             * @default
              */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
+            rail: string;
         };
         /**
          * TrackView
@@ -3228,7 +6992,7 @@ export interface components {
         };
         /**
          * TrayPart
-         * @description A part that a control can be.
+         * @description A part that a thing can be.
          */
         TrayPart: {
             /** Description */
@@ -3261,7 +7025,7 @@ export interface components {
         };
         /**
          * TrayView
-         * @description What the tray of the Brief station holds.
+         * @description Parts and screens with their words and prices.
          */
         TrayView: {
             /** Parts */
@@ -3270,80 +7034,8 @@ export interface components {
             screens: components["schemas"]["TrayScreen"][];
         };
         /**
-         * Trigger
-         * @description An analogue trigger, read by a magnetic sensor or a slide.
-         */
-        Trigger: {
-            /**
-             * Digit
-             * @default auto
-             * @enum {string}
-             */
-            digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "trigger";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            name: string;
-            /**
-             * Part
-             * @default trigger-magnetic
-             */
-            part: string;
-            /**
-             * Sensing
-             * @default magnetic
-             * @enum {string}
-             */
-            sensing: "magnetic" | "slide";
-            /**
-             * Supply
-             * @default rail
-             * @enum {string}
-             */
-            supply: "rail" | "5 V";
-            /**
-             * Turn Deg
-             * @default 0
-             * @enum {integer}
-             */
-            turn_deg: 0 | 90 | 180 | 270;
-            /**
-             * X Mm
-             * @description mm from the lower left corner of the outline
-             */
-            x_mm: number;
-            /**
-             * Y Mm
-             * @description mm from the lower left corner of the outline
-             */
-            y_mm: number;
-        };
-        /**
-         * UsbDevice
-         * @description A USB port that makes the device a controller, a keyboard or a charger load of a host.
-         */
-        UsbDevice: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "usb-device";
-            /**
-             * Name
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             * @default usb
-             */
-            name: string;
-        };
-        /**
          * UsePinTable
-         * @description Plan for a chip or module of one's own, from the text of its table (CSV or JSON); pin locks are dropped.
+         * @description Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and plan for it; pin locks are dropped.
          */
         UsePinTable: {
             /**
@@ -3708,6 +7400,125 @@ export interface operations {
                     "application/json": {
                         [key: string]: boolean;
                     };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"][];
                 };
             };
             /** @description Bad Request */
@@ -4541,7 +8352,9 @@ export interface operations {
     };
     get_board: {
         parameters: {
-            query?: never;
+            query?: {
+                board?: string;
+            };
             header?: never;
             path: {
                 project_id: number;

@@ -23,11 +23,11 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
 	});
 	const hits: Hit[] = [
 		...STATIONS.map((s) => ({ label: s.title, hint: "station", station: s.name, about: [] })),
-		...head.brief.controls.map((c) => ({
-			label: c.name,
-			hint: "control",
+		...head.things.map((thing) => ({
+			label: thing.label,
+			hint: thing.title.toLowerCase(),
 			station: "brief",
-			about: [`${c.kind ?? "button"}:${c.name}`],
+			about: [`thing:${thing.name}`],
 		})),
 		...(circuit.data?.components ?? []).map((c) => ({
 			label: c.ref,
@@ -53,12 +53,12 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
 		<Dialog open={open} onClose={close} className="relative z-40">
 			<div className="fixed inset-0 bg-ink/30" aria-hidden="true" />
 			<div className="fixed inset-0 flex items-start justify-center pt-[90px]">
-				<DialogPanel className="w-[520px] rounded border border-[#b9b09c] bg-card p-3">
+				<DialogPanel className="w-[520px] rounded border border-line bg-card p-3">
 					<Combobox onChange={go}>
 						<ComboboxInput
 							autoFocus
 							aria-label="Find"
-							placeholder="control, part, net or station"
+							placeholder="thing, part, net or station"
 							className="w-full border-b border-rule bg-transparent px-2 py-2 text-[16px] outline-none"
 							onChange={(event) => setWords(event.target.value)}
 						/>

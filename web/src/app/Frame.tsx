@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
-import { Button } from "../design/Button";
 import { DesignContext, useDesign, useDesignState } from "../document/useDesign";
 import { BoardStation } from "../stations/board/BoardStation";
 import { BriefStation } from "../stations/brief/BriefStation";
@@ -11,6 +10,7 @@ import { Finder } from "./Finder";
 import { FindingsTray } from "./FindingsTray";
 import { HeadStrip } from "./HeadStrip";
 import { KeySheet } from "./KeySheet";
+import { NextLine } from "./NextLine";
 import { ReckonerStrip } from "./ReckonerStrip";
 import { ReckonerContext, type Shown, ShownContext } from "./reckoner";
 import { StationRail } from "./StationRail";
@@ -79,8 +79,8 @@ function Inside({ station }: { station: StationName }) {
 					<HeadStrip onFind={() => setFinding(true)} onKeys={() => setKeys(true)} />
 					<div className="flex min-h-0 flex-1">
 						<StationRail head={design.head} />
-						<main className="flex min-w-0 flex-1 flex-col overflow-hidden" aria-label={station}>
-							<NoticeBar />
+						<main className="relative flex min-w-0 flex-1 flex-col overflow-hidden" aria-label={station}>
+							<NextLine station={station} />
 							<Station name={station} />
 						</main>
 						<FindingsTray station={station} />
@@ -107,25 +107,4 @@ function Station({ name }: { name: StationName }) {
 		case "release":
 			return <ReleaseStation />;
 	}
-}
-
-function NoticeBar() {
-	const { notice, dismiss } = useDesign();
-	if (!notice) return null;
-	const tone = notice.kind === "done" ? "border-clear" : "border-stop";
-	return (
-		<div
-			role="status"
-			data-testid="notice"
-			data-kind={notice.kind}
-			className={`flex items-center gap-3 border-b-2 bg-card px-4 py-1.5 ${tone}`}
-		>
-			<span className="flex-1">
-				{notice.sentence} <span className="text-ink-2">{notice.wayOut}</span>
-			</span>
-			<Button weight="quiet" onClick={dismiss}>
-				Dismiss
-			</Button>
-		</div>
-	);
 }

@@ -1,3 +1,4 @@
+import type { DesignHead } from "../api/client";
 import { Button } from "../design/Button";
 import { Sign } from "../design/Sign";
 import { useDesign } from "../document/useDesign";
@@ -8,7 +9,7 @@ export function HeadStrip({ onFind, onKeys }: { onFind: () => void; onKeys: () =
 		<header className="flex h-[48px] shrink-0 items-center gap-4 border-b border-rule bg-card px-4">
 			<span className="text-[16px] font-semibold">{head.name}</span>
 			<span className="text-ink-2">
-				revision {head.revision}, {head.outline_mm.length ? size(head.outline_mm) : ""}
+				revision {head.revision}, {sizes(head.boards)}
 			</span>
 			<Meter stops={head.stops} />
 			<span className="flex-1" />
@@ -30,6 +31,11 @@ export function HeadStrip({ onFind, onKeys }: { onFind: () => void; onKeys: () =
 			</Button>
 		</header>
 	);
+}
+
+function sizes(boards: DesignHead["boards"]): string {
+	const [only] = boards;
+	return boards.length === 1 && only ? size(only.outline_mm) : `${boards.length} boards`;
 }
 
 function size(outline: [number, number][]): string {

@@ -4,11 +4,12 @@ import { Button } from "../design/Button";
 const KEYS: [string, string][] = [
 	["1 to 5", "go to a station"],
 	["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
-	["Ctrl+K", "find a control, pin, part or net"],
-	["Tab", "walk the controls or parts"],
+	["Ctrl+K", "find a thing, pin, part or net"],
+	["Tab", "walk the things or parts"],
 	["arrow keys", "nudge the selected one by 0.1 mm; with Shift by 1 mm"],
-	["Delete", "remove the picked control (Brief)"],
-	["Shift+press", "pick several controls, to move, line up or mirror them (Brief)"],
+	["Delete", "remove what is picked (Brief)"],
+	["Shift+press", "pick several, to move, line up or mirror them (Brief)"],
+	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],
 	["Q", "turn the selected part by 90 degrees (Board)"],
 	["wheel, drag on empty board", "zoom, pan (Board)"],
 	["Escape", "leave a selection or a window"],
@@ -20,7 +21,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
 		<Dialog open={open} onClose={close} className="relative z-40">
 			<div className="fixed inset-0 bg-ink/30" aria-hidden="true" />
 			<div className="fixed inset-0 flex items-center justify-center p-6">
-				<DialogPanel className="w-[560px] rounded border border-[#b9b09c] bg-card p-5">
+				<DialogPanel className="w-[560px] rounded border border-line bg-card p-5">
 					<DialogTitle className="text-[16px] font-semibold">Keys</DialogTitle>
 					<dl className="mt-3 grid grid-cols-[190px_1fr] gap-y-1.5">
 						{KEYS.map(([key, what]) => (

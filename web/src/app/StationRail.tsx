@@ -42,7 +42,7 @@ export function StationRail({ head }: { head: DesignHead }) {
 }
 
 function describe(state: SignKind, stops: number, looks: number, about: string): string {
-	if (state === "stale") return "made anew needed";
+	if (state === "stale") return "needs making anew";
 	if (stops > 0) return `${stops} ${stops === 1 ? "stop" : "stops"}`;
 	if (looks > 0) return `${looks} to look at`;
 	return about;

@@ -24,9 +24,12 @@ const pad = (ref: string, number: string, net: string, x: number, y: number) => 
 	y,
 	w: 1,
 	h: 1,
+	turn: 0,
 	drill: 0,
 });
 const board: Board = {
+	board: "main",
+	boards: ["main"],
 	outline: [
 		[0, 0],
 		[40, 0],

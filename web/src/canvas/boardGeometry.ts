@@ -10,11 +10,7 @@ export type Hit = { net: string; words: string; part: string };
 /** What lies under a place on a side: pad before via before track before part. */
 export function hitBoard(board: Board, at: Place, side: Side, slack: number): Hit | null {
 	for (const pad of board.pads)
-		if (
-			pad.sides.includes(side) &&
-			Math.abs(pad.x - at.x) <= pad.w / 2 + slack &&
-			Math.abs(pad.y - at.y) <= pad.h / 2 + slack
-		)
+		if (pad.sides.includes(side) && within(pad, at, slack))
 			return { net: pad.net, words: `${pad.ref} pad ${pad.pad}`, part: pad.ref };
 	for (const via of board.vias)
 		if (Math.hypot(via.x - at.x, via.y - at.y) <= board.via_mm / 2 + slack)
@@ -24,6 +20,12 @@ export function hitBoard(board: Board, at: Place, side: Side, slack: number): Hi
 			return { net: track.net, words: `track ${track.w.toFixed(2)} mm wide`, part: "" };
 	const part = partAt(board, at, side);
 	return part ? { net: "", words: `${part.ref} ${part.purpose}`, part: part.ref } : null;
+}
+
+function within(pad: Pad, at: Place, slack: number): boolean {
+	const [dx, dy] = [at.x - pad.x, at.y - pad.y];
+	const [c, s] = [Math.cos((pad.turn * Math.PI) / 180), Math.sin((pad.turn * Math.PI) / 180)];
+	return Math.abs(dx * c + dy * s) <= pad.w / 2 + slack && Math.abs(dy * c - dx * s) <= pad.h / 2 + slack;
 }
 
 /** The smallest part whose courtyard holds a place. */

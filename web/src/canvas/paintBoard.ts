@@ -1,6 +1,6 @@
 import type { Board, Part, Side } from "./boardGeometry";
 import { linksOf, openLinks } from "./boardGeometry";
-import { toScreen, type Viewport } from "./viewport";
+import { toScreen, tracePad, type Viewport } from "./viewport";
 
 export type Look = "near" | "far" | "through";
 export type Held = { ref: string; dx: number; dy: number } | null;
@@ -115,12 +115,8 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 	for (const pad of board.pads) {
 		if (!pad.sides.includes(side)) continue;
 		const shift = scene.held?.ref === pad.ref ? scene.held : { dx: 0, dy: 0 };
-		const p = toScreen(view, { x: pad.x + shift.dx, y: pad.y + shift.dy });
 		ctx.fillStyle = net && pad.net === net ? COLOUR.pick : colour;
-		ctx.beginPath();
-		if (pad.shape === "round") ctx.arc(p.x, p.y, (pad.w / 2) * view.scale, 0, 2 * Math.PI);
-		else
-			ctx.rect(p.x - (pad.w / 2) * view.scale, p.y - (pad.h / 2) * view.scale, pad.w * view.scale, pad.h * view.scale);
+		tracePad(ctx, view, { ...pad, x: pad.x + shift.dx, y: pad.y + shift.dy });
 		ctx.fill();
 		ctx.strokeStyle = "#fffdf7";
 		ctx.lineWidth = 0.8;

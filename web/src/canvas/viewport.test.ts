@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { fitView, toBoard, toScreen, zoomAt } from "./viewport";
+import { corners, fitView, toBoard, toScreen, zoomAt } from "./viewport";
 
 describe("viewport", () => {
 	for (const mirrored of [false, true]) {
@@ -33,4 +33,10 @@ describe("viewport", () => {
 		const [plain, mirrored] = [fitView(64, 42, 800, 600, false), fitView(64, 42, 800, 600, true)];
 		expect(toScreen(mirrored, { x: 0, y: 5 })).toEqual(toScreen(plain, { x: 64, y: 5 }));
 	});
+});
+
+it("a pad turned against the clock by 90 degrees has its lower left corner at its lower right", () => {
+	const [first] = corners({ x: 10, y: 20, w: 4, h: 2, turn: 90 });
+	expect(first?.x).toBeCloseTo(11);
+	expect(first?.y).toBeCloseTo(18);
 });

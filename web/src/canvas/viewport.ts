@@ -31,3 +31,35 @@ export function zoomAt(view: Viewport, place: Place, factor: number): Viewport {
 	const by = scale / view.scale;
 	return { ...view, scale, x: place.x - (place.x - view.x) * by, y: place.y - (place.y - view.y) * by };
 }
+
+type Flash = { shape: string; x: number; y: number; w: number; h: number; turn: number };
+
+/** The edge of a pad as a path, in screen pixels: round, or a box turned against the clock by `turn` degrees. */
+export function tracePad(ctx: CanvasRenderingContext2D, view: Viewport, pad: Flash): void {
+	ctx.beginPath();
+	if (pad.shape === "round") {
+		const p = toScreen(view, pad);
+		ctx.arc(p.x, p.y, (pad.w / 2) * view.scale, 0, 2 * Math.PI);
+		return;
+	}
+	corners(pad).forEach((corner, index) => {
+		const p = toScreen(view, corner);
+		if (index) ctx.lineTo(p.x, p.y);
+		else ctx.moveTo(p.x, p.y);
+	});
+	ctx.closePath();
+}
+
+/** The four corners of a box pad in mm, the first at its lower left before turning. */
+export function corners(pad: Omit<Flash, "shape">): Place[] {
+	const [c, s] = [Math.cos((pad.turn * Math.PI) / 180), Math.sin((pad.turn * Math.PI) / 180)];
+	return [
+		[-0.5, -0.5],
+		[0.5, -0.5],
+		[0.5, 0.5],
+		[-0.5, 0.5],
+	].map(([u = 0, v = 0]) => ({
+		x: pad.x + u * pad.w * c - v * pad.h * s,
+		y: pad.y + u * pad.w * s + v * pad.h * c,
+	}));
+}

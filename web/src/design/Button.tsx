@@ -4,7 +4,7 @@ type Weight = "main" | "plain" | "quiet";
 
 const LOOKS: Record<Weight, string> = {
 	main: "bg-copper text-white border-copper hover:bg-[#96491b]",
-	plain: "bg-card text-ink border-[#b9b09c] hover:border-ink-2",
+	plain: "bg-card text-ink border-line hover:border-ink-2",
 	quiet: "bg-transparent text-patina border-transparent hover:underline px-1",
 };
 

@@ -16,7 +16,7 @@ export function Figure({ working, unit = true }: { working: Working; unit?: bool
 			{unit && bare ? <span className="ml-1 text-ink-2">{bare}</span> : null}
 			<PopoverPanel
 				anchor={{ to: "bottom end", gap: 6, padding: 8 }}
-				className="z-30 w-[340px] rounded border border-[#b9b09c] bg-card p-3 text-left shadow-lg"
+				className="z-30 w-[340px] rounded border border-line bg-card p-3 text-left shadow-lg"
 			>
 				<p className="font-semibold">{working.title}</p>
 				<p className="figure mt-1">

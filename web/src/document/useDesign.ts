@@ -1,6 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, useCallback, useContext, useEffect, useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useCallback, useContext, useEffect, useRef, useState } from "react";
 import { client, type DesignHead, type Edit, type JobCard, type JobKind, Refusal, take } from "../api/client";
+import { EditQueue } from "./editQueue";
 
 export type Design = {
 	head: DesignHead;
@@ -8,6 +9,7 @@ export type Design = {
 	notice: Notice | null;
 	dismiss: () => void;
 	edit: (edit: Edit) => Promise<boolean>;
+	move: (name: string, x_mm: number, y_mm: number) => Promise<boolean>;
 	undo: () => void;
 	redo: () => void;
 	start: (kind: JobKind) => Promise<void>;
@@ -93,7 +95,8 @@ export function useDesignState(project: number): { design: Design | null; failur
 	);
 
 	const put = useCallback(
-		(next: DesignHead) => {
+		async (next: DesignHead) => {
+			await queries.cancelQueries({ queryKey: headKey(project) });
 			queries.setQueryData(headKey(project), next);
 			void queries.invalidateQueries({ queryKey: ["project", project], predicate: (q) => q.queryKey[2] !== "head" });
 		},
@@ -115,18 +118,24 @@ export function useDesignState(project: number): { design: Design | null; failur
 	);
 
 	const path = { params: { path: { project_id: project } } };
-	const editing = useMutation({
-		mutationFn: (edit: Edit) =>
-			take(client.POST("/api/projects/{project_id}/edits", { ...path, body: { edit, version: head?.version ?? 0 } })),
-		onSuccess: (next) => {
+	const send = async (edit: Edit): Promise<boolean> => {
+		const version = queries.getQueryData<DesignHead>(headKey(project))?.version ?? 0;
+		try {
+			await put(await take(client.POST("/api/projects/{project_id}/edits", { ...path, body: { edit, version } })));
 			setNotice(null);
-			put(next);
-		},
-		onError: failed,
-	});
+			return true;
+		} catch (problem) {
+			failed(problem);
+			return false;
+		}
+	};
+	const sending = useRef(send);
+	sending.current = send;
+	const [queue] = useState(() => new EditQueue((edit) => sending.current(edit)));
+	const edit = (wanted: Edit) => queue.put(wanted);
 	const step = async (way: "/api/projects/{project_id}/undo" | "/api/projects/{project_id}/redo") => {
 		try {
-			put(await take(client.POST(way, path)));
+			await put(await take(client.POST(way, path)));
 			setNotice(null);
 		} catch (problem) {
 			failed(problem);
@@ -140,11 +149,8 @@ export function useDesignState(project: number): { design: Design | null; failur
 		notice,
 		dismiss: () => setNotice(null),
 		say: setNotice,
-		edit: (edit) =>
-			editing.mutateAsync(edit).then(
-				() => true,
-				() => false,
-			),
+		edit,
+		move: (name, x_mm, y_mm) => edit({ kind: "move-thing", name, x_mm, y_mm }),
 		undo: () => void step("/api/projects/{project_id}/undo"),
 		redo: () => void step("/api/projects/{project_id}/redo"),
 		start: async (kind) => {

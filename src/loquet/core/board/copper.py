@@ -8,14 +8,13 @@ from shapely.geometry import Polygon
 from loquet.core.board.model import Placement, Pour, Routing, Track, Via
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.rules import BoardRules
-from loquet.core.brief import Brief
+from loquet.core.brief import Board, Brief
+from loquet.core.brief.seats import seat_of_thing
 from loquet.core.circuit import Circuit
 from loquet.core.geometry import Bar, Round, Seat, Shape
 from loquet.core.parts import LandPattern
 from loquet.core.quantities.lengths import MM
 
-CLEARANCE_HOLE_MM = {"M1.6": 1.8, "M2": 2.4, "M2.5": 2.9, "M3": 3.4}
-HEAD_MM = {"M1.6": 3.2, "M2": 4.0, "M2.5": 5.0, "M3": 5.6}
 NEAR, FAR = "near", "far"
 
 
@@ -81,6 +80,7 @@ class BoardView:
     """A board as geometry: brief, circuit, patterns by reference, and what the stages have made so far."""
 
     brief: Brief
+    board: Board
     circuit: Circuit
     patterns: dict[str, LandPattern]
     heights_mm: dict[str, float]
@@ -92,7 +92,7 @@ class BoardView:
     @cached_property
     def outline(self) -> Polygon:
         """The outline in nm."""
-        return polygon_nm(self.brief.outline)
+        return polygon_nm(self.board.outline)
 
     @cached_property
     def seats(self) -> dict[str, Seat]:
@@ -136,19 +136,12 @@ class BoardView:
                 found.append(
                     Hole(x, y, peg.d, False, "", f"{ref} peg", peg.d // 2 + self.rules.hole_gap_nm)
                 )
-        for hole in self.brief.fixing_holes:
-            d, head = round(CLEARANCE_HOLE_MM[hole.screw] * MM), round(HEAD_MM[hole.screw] * MM)
-            found.append(
-                Hole(
-                    round(hole.x_mm * MM),
-                    round(hole.y_mm * MM),
-                    d,
-                    False,
-                    "",
-                    hole.name,
-                    head // 2 + 200_000,
-                )
-            )
+        for thing in self.brief.on(self.board.name):
+            hole = thing.drilled()
+            if hole is not None:
+                seat, d = seat_of_thing(self.brief, thing), round(hole.d_mm * MM)
+                keep = round(hole.head_mm * MM) // 2 + 200_000
+                found.append(Hole(seat.x, seat.y, d, False, "", thing.name, keep))
         return tuple(found)
 
 

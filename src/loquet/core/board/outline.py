@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import shapely
 from shapely.geometry import Polygon
 
-from loquet.core.brief.model import Outline, PolygonOutline
+from loquet.core.brief import Outline, PolygonOutline
 from loquet.core.quantities.lengths import nm_from_mm
 
 

@@ -11,7 +11,7 @@ from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import ground_islands
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Bar, Box, Round, polygon_of
+from loquet.core.geometry import Bar, Box, Round, polygon_of, turned
 from loquet.core.provenance import Source, Working
 
 CURVE_NM = 5_000
@@ -88,19 +88,20 @@ def relieved(pad: Copper) -> bool:
 
 
 def spokes_of(pad: Copper) -> tuple[Bar, ...]:
-    """Two crossing strokes over a pad that reach into the pour around it."""
+    """Two crossing strokes over a pad that reach into the pour around it, along its own sides."""
     shape = pad.shape
     match shape:
         case Round():
-            x, y, w, h = shape.x, shape.y, shape.d, shape.d
+            w, h, turn = shape.d, shape.d, 0
         case Box():
-            x, y, w, h = shape.x, shape.y, shape.w, shape.h
+            w, h, turn = shape.w, shape.h, shape.turn
         case Bar():
             return ()
-    reach_x, reach_y = w // 2 + RELIEF_NM + SPOKE_NM // 2, h // 2 + RELIEF_NM + SPOKE_NM // 2
-    return Bar(x - reach_x, y, x + reach_x, y, SPOKE_NM), Bar(
-        x, y - reach_y, x, y + reach_y, SPOKE_NM
-    )
+    reach = RELIEF_NM + SPOKE_NM // 2
+    ends = (turned(w // 2 + reach, 0, turn), turned(0, h // 2 + reach, turn))
+    x, y = shape.x, shape.y
+    across, up = (Bar(x - dx, y - dy, x + dx, y + dy, SPOKE_NM) for dx, dy in ends)
+    return across, up
 
 
 def opening(area: BaseGeometry, thinnest_nm: float = THINNEST_NM) -> BaseGeometry:

@@ -1,96 +1,52 @@
-"""The brief: what the hands touch, the outline, the power source, and how many by when."""
+"""The brief: boards, the things on them, what is wished, and how many by when."""
 
-from loquet.core.brief.controls import (
-    Button,
-    Control,
-    DirectionalPad,
-    Encoder,
-    Potentiometer,
-    Stick,
-    TouchPad,
-    Trigger,
-)
 from loquet.core.brief.keys import Key, keys_of
-from loquet.core.brief.links import (
-    BoardLink,
-    Expansion,
-    Link,
-    MemoryCard,
-    Sensor,
-    SerialPort,
-    SparePort,
-    UsbDevice,
-)
 from loquet.core.brief.model import (
+    MAIN,
+    Board,
     Brief,
-    ChipChoice,
-    FixingHole,
+    Outline,
     PolygonOutline,
-    PowerSwitch,
-    ProgrammingPort,
     RoundedRectangle,
+    Shelf,
     Shell,
 )
-from loquet.core.brief.outputs import (
-    Buzzer,
-    Headphones,
-    Light,
-    LightChain,
-    LightMatrix,
-    Screen,
-    Speaker,
-)
+from loquet.core.brief.outlines import outline_polygon_mm
 from loquet.core.brief.pin_table import OwnPad, PinTable
-from loquet.core.brief.reading import read_brief
+from loquet.core.brief.places import Place
+from loquet.core.brief.reading import brief_from_plain, read_brief
 from loquet.core.brief.reading_keys import Chords, KeyScheme, SchemeName
-from loquet.core.brief.sense import BriefError
-from loquet.core.brief.sources import CellPair, CoinCell, FromHost, LithiumCell, NineVolt, Power
+from loquet.core.brief.sense import BriefError, plain_name
+from loquet.core.brief.thing import Axis, Body, Contact, Display, Feed, Lack, OnBus, Thing
 
 __all__ = [
-    "BoardLink",
+    "MAIN",
+    "Axis",
+    "Board",
+    "Body",
     "Brief",
     "BriefError",
-    "Button",
-    "Buzzer",
-    "CellPair",
-    "ChipChoice",
     "Chords",
-    "CoinCell",
-    "Control",
-    "DirectionalPad",
-    "Encoder",
-    "Expansion",
-    "FixingHole",
-    "FromHost",
-    "Headphones",
+    "Contact",
+    "Display",
+    "Feed",
     "Key",
     "KeyScheme",
-    "Light",
-    "LightChain",
-    "LightMatrix",
-    "Link",
-    "LithiumCell",
-    "MemoryCard",
-    "NineVolt",
+    "Lack",
+    "OnBus",
+    "Outline",
     "OwnPad",
     "PinTable",
+    "Place",
     "PolygonOutline",
-    "Potentiometer",
-    "Power",
-    "PowerSwitch",
-    "ProgrammingPort",
     "RoundedRectangle",
     "SchemeName",
-    "Screen",
-    "Sensor",
-    "SerialPort",
+    "Shelf",
     "Shell",
-    "SparePort",
-    "Speaker",
-    "Stick",
-    "TouchPad",
-    "Trigger",
-    "UsbDevice",
+    "Thing",
+    "brief_from_plain",
     "keys_of",
+    "outline_polygon_mm",
+    "plain_name",
     "read_brief",
 ]

@@ -2,28 +2,19 @@
 
 from dataclasses import dataclass
 
-from loquet.core.brief.controls import (
-    DIRECTIONS,
-    STEPS,
-    Button,
-    Control,
-    DirectionalPad,
-    Encoder,
-    Stick,
-    TouchPad,
-    Trigger,
-)
 from loquet.core.brief.model import Brief
-from loquet.core.geometry import turned
-from loquet.core.quantities.lengths import nm_from_mm
+from loquet.core.brief.outlines import outline_polygon_mm
+from loquet.core.brief.seats import seat_of_thing
+from loquet.core.brief.thing import Contact, Thing
 
 
 @dataclass(frozen=True)
 class Key:
-    """A key: its id (`button:red`, `pad:left pad:up`), words, the role of the part that carries it, its place (nm) and who works it."""
+    """A key: its id, words, its thing, the role of the part that carries it, its place (nm) and who works it."""
 
     id: str
     title: str
+    thing: str
     role: str
     x: int
     y: int
@@ -36,102 +27,42 @@ class Key:
 
 def keys_of(brief: Brief) -> tuple[Key, ...]:
     """All keys in the order of the brief; a power button is one of them, encoder turns are not."""
-    middle_mm = middle_of_outline(brief)
-    return tuple(key for control in brief.controls for key in keys_of_control(control, middle_mm))
+    return tuple(key for thing in brief.things for key in keys_of_thing(brief, thing))
 
 
-def keys_of_control(control: Control, middle_mm: float) -> tuple[Key, ...]:
-    """The keys that one control carries."""
-    digit = digit_of(control, middle_mm)
-    x, y = nm_from_mm(control.x_mm), nm_from_mm(control.y_mm)
-    role = role_of(control)
-    match control:
-        case Button():
-            return (
-                Key(
-                    role,
-                    f"button {control.name}",
-                    role,
-                    x,
-                    y,
-                    digit,
-                    duty=control.duty,
-                    sends=control.sends,
-                ),
-            )
-        case DirectionalPad():
-            keys = []
-            for way in DIRECTIONS:
-                dx, dy = pad_step(control, way) if control.form == "four buttons" else (0, 0)
-                part = f"{role}:{way}" if control.form == "four buttons" else role
-                keys.append(
-                    Key(
-                        f"{role}:{way}",
-                        f"{control.name} {way}",
-                        part,
-                        x + dx,
-                        y + dy,
-                        digit,
-                        pad=control.name,
-                        direction=way,
-                    )
-                )
-            if control.form == "five-way part":
-                keys.append(
-                    Key(
-                        f"{role}:press",
-                        f"{control.name} press",
-                        role,
-                        x,
-                        y,
-                        digit,
-                        pad=control.name,
-                        direction="press",
-                    )
-                )
-            return tuple(keys)
-        case Stick() | Encoder() if control.press:
-            return (Key(f"{role}:press", f"{control.name} press", role, x, y, digit),)
-        case _:
-            return ()
+def keys_of_thing(brief: Brief, thing: Thing) -> tuple[Key, ...]:
+    """The keys that one thing carries."""
+    return tuple(key_of(brief, thing, contact) for contact in thing.contacts())
 
 
-def role_of(control: Control) -> str:
-    """The role of a control: kind and name."""
-    return f"{control.kind}:{control.name}"
+def key_of(brief: Brief, thing: Thing, contact: Contact) -> Key:
+    """A contact of a thing as a key of the device."""
+    x, y = seat_of_thing(brief, thing).point(contact.dx, contact.dy)
+    return Key(
+        id=thing.role(contact.piece),
+        title=contact.words,
+        thing=thing.name,
+        role=thing.role(contact.body),
+        x=x,
+        y=y,
+        digit=digit_of(brief, thing),
+        pad=thing.name if contact.way else "",
+        direction=contact.way,
+        duty=contact.duty,
+        sends=contact.sends,
+    )
 
 
-def part_kind(control: Control) -> str:
-    """The kind of catalogue part that a control is."""
-    match control:
-        case DirectionalPad():
-            return "five-way" if control.form == "five-way part" else "button"
-        case Stick() | Trigger():
-            return f"{control.sensing} {control.kind}"
-        case TouchPad():
-            return "touch electrode"
-        case _:
-            return control.kind
+def digit_of(brief: Brief, thing: Thing) -> str:
+    """Who works a thing: as the brief says, else the thumb of its side."""
+    said = str(getattr(thing, "digit", "auto"))
+    if said != "auto":
+        return said
+    left = seat_of_thing(brief, thing).x / 1e6 < middle_of_outline(brief, thing.board)
+    return "left thumb" if left else "right thumb"
 
 
-def pad_step(pad: DirectionalPad, way: str) -> tuple[int, int]:
-    """Where the button of a direction lies from the middle of its pad, in nm."""
-    dx, dy = STEPS[way]
-    spread = nm_from_mm(pad.spread_mm)
-    return turned(dx * spread, dy * spread, pad.turn_deg)
-
-
-def digit_of(control: Control, middle_mm: float) -> str:
-    """Who works a control: as the brief says, else the thumb of its side."""
-    if control.digit != "auto":
-        return control.digit
-    return "left thumb" if control.x_mm < middle_mm else "right thumb"
-
-
-def middle_of_outline(brief: Brief) -> float:
+def middle_of_outline(brief: Brief, board: str = "") -> float:
     """The line between left and right hand, in mm."""
-    outline = brief.outline
-    if outline.kind == "polygon":
-        xs = [x for x, _ in outline.points_mm]
-        return (min(xs) + max(xs)) / 2
-    return outline.width_mm / 2
+    left, _, right, _ = outline_polygon_mm(brief.board(board).outline).bounds
+    return float(left + right) / 2

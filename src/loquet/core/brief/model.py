@@ -1,26 +1,19 @@
-"""The brief as frozen models. Places are millimetres from the outline's lower left corner, seen from the near side."""
+"""The brief as frozen models: boards, things, wishes. Places are millimetres from the lower left corner of a board's outline, seen from the near side."""
 
+from collections.abc import Iterator
 from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.controls import Control
-from loquet.core.brief.links import Link, Sensor
-from loquet.core.brief.outputs import (
-    Buzzer,
-    Headphones,
-    Light,
-    LightChain,
-    LightMatrix,
-    Screen,
-    Speaker,
-)
+from loquet.core.brief.any_thing import AnyThing
 from loquet.core.brief.pin_table import PinTable
-from loquet.core.brief.places import Name, PlaceMm, QuarterTurn
+from loquet.core.brief.places import Name, PlaceMm
 from loquet.core.brief.reading_keys import Chords, KeyScheme
-from loquet.core.brief.sources import Power
+from loquet.core.brief.thing import Group, Thing
 from loquet.core.frozen import Frozen
+
+MAIN = "main"
 
 
 class RoundedRectangle(Frozen):
@@ -42,37 +35,12 @@ class PolygonOutline(Frozen):
 Outline = Annotated[RoundedRectangle | PolygonOutline, Field(discriminator="kind")]
 
 
-class FixingHole(Frozen):
-    """An unplated hole for a screw; the medium clearance hole of ISO 273."""
+class Board(Frozen):
+    """A board of the device: its name and outline. Copper lies on two layers; thickness and finish are chosen when it is ordered."""
 
-    name: Name
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    screw: Literal["M1.6", "M2", "M2.5", "M3"] = "M2"
-
-
-class PowerSwitch(Frozen):
-    """The slide switch that turns the device on and off."""
-
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: QuarterTurn = 0
-
-
-class ProgrammingPort(Frozen):
-    """A five-way header for a debug probe: supply sense, clock, ground, data, reset."""
-
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: QuarterTurn = 0
-
-
-class ChipChoice(Frozen):
-    """The microcontroller, by its exact name in the open data set; its seat is found where none is given."""
-
-    part: Annotated[str, Field(min_length=3, max_length=40)]
-    x_mm: PlaceMm | None = None
-    y_mm: PlaceMm | None = None
+    name: Name = MAIN
+    outline: Outline
+    copper_layers: Literal[2] = 2
 
 
 class Shell(Frozen):
@@ -82,38 +50,77 @@ class Shell(Frozen):
     name: Annotated[str, Field(max_length=60)] = ""
 
 
+class Shelf(Frozen):
+    """What this project knows of parts: tables of its own chips and modules, by name."""
+
+    pin_tables: Annotated[tuple[PinTable, ...], Field(max_length=12)] = ()
+
+    def pin_table(self, name: str) -> PinTable | None:
+        """The table of that name."""
+        return next((table for table in self.pin_tables if table.name == name), None)
+
+
 class Brief(Frozen):
     """Everything the maker decides before the first pin is counted."""
 
-    format: Literal["loquet-brief-1"] = "loquet-brief-1"
+    format: Literal["loquet-brief-2"] = "loquet-brief-2"
     name: Name
     purpose: Annotated[str, Field(max_length=300)] = ""
-    outline: Outline
-    fixing_holes: Annotated[tuple[FixingHole, ...], Field(max_length=40)] = ()
     role: Literal["stand-alone", "usb-controller", "usb-keyboard", "host-key-reader"] = (
         "stand-alone"
     )
-    controls: Annotated[tuple[Control, ...], Field(min_length=1, max_length=120)]
+    boards: Annotated[tuple[Board, ...], Field(min_length=1, max_length=8)]
+    things: Annotated[tuple[AnyThing, ...], Field(max_length=400)] = ()
     key_scheme: KeyScheme = KeyScheme()
     chords: Chords = Chords()
     analogue_by: Literal["chip", "converter", "multiplexer"] = "chip"
     button_reading: Literal["internal-pull-up", "pull-down-resistors"] = "internal-pull-up"
-    screen: Screen | None = None
-    buzzer: Buzzer | None = None
-    light: Light | None = None
-    speaker: Speaker | None = None
-    headphones: Headphones | None = None
-    light_chain: LightChain | None = None
-    light_matrix: LightMatrix | None = None
-    links: Annotated[tuple[Link, ...], Field(max_length=12)] = ()
-    sensors: Annotated[tuple[Sensor, ...], Field(max_length=12)] = ()
-    power: Power
     shell: Shell = Shell()
-    power_switch: PowerSwitch
-    programming_port: ProgrammingPort
-    chip: ChipChoice
-    pin_table: PinTable | None = None
-    crystal: bool = False
-    clock_crystal: bool = False
+    shelf: Shelf = Shelf()
     quantity: Annotated[int, Field(ge=1, le=10_000)]
     wanted_by: date
+
+    def board(self, name: str = "") -> Board:
+        """The board of that name, the main one where none is named; raises KeyError."""
+        if not name:
+            return self.boards[0]
+        for board in self.boards:
+            if board.name == name:
+                return board
+        raise KeyError(name)
+
+    def thing(self, name: str) -> Thing:
+        """The thing of that name; raises KeyError."""
+        for thing in self.things:
+            if thing.name == name:
+                return thing
+        raise KeyError(name)
+
+    def group(self, group: Group) -> tuple[Thing, ...]:
+        """The things of a group, in the order of the brief."""
+        return tuple(thing for thing in self.things if group == thing.GROUP)
+
+    def on(self, board: str) -> Iterator[Thing]:
+        """The things of a board."""
+        return (thing for thing in self.things if thing.board == board)
+
+    def with_things(self, *changed: Thing) -> "Brief":
+        """The brief with these things in place of those of the same names, or behind the others; not checked."""
+        by_name = {thing.name: thing for thing in changed}
+        kept = tuple(by_name.pop(thing.name, thing) for thing in self.things)
+        return self.model_copy(update={"things": (*kept, *by_name.values())})
+
+    def without(self, name: str) -> "Brief":
+        """The brief without the thing of that name."""
+        rest = tuple(thing for thing in self.things if thing.name != name)
+        return self.model_copy(update={"things": rest})
+
+    @property
+    def kinds(self) -> frozenset[str]:
+        """The kinds that stand in this brief."""
+        return frozenset(thing.kind for thing in self.things)
+
+    @property
+    def brain(self) -> Thing | None:
+        """The first brain."""
+        return next(iter(self.group("brains")), None)

@@ -9,7 +9,7 @@ from typing import Literal
 
 from loquet.core.brief.keys import keys_of
 from loquet.core.brief.model import Brief
-from loquet.core.brief.sense import outline_polygon_mm
+from loquet.core.brief.outlines import outline_polygon_mm
 from loquet.core.frozen import Frozen
 
 HAND_MM = {"small": 174.0, "medium": 189.0, "large": 205.0}
@@ -31,7 +31,7 @@ class ReachArc(Frozen):
 
 def reach_arcs(brief: Brief) -> tuple[ReachArc, ...]:
     """Arcs of both thumbs for three hands; a device narrower than 70 mm is held in one hand, from its lower edge."""
-    left, bottom, right, top = outline_polygon_mm(brief.outline).bounds
+    left, bottom, right, top = outline_polygon_mm(brief.board().outline).bounds
     arcs = []
     for hand, length in HAND_MM.items():
         thumb = length * THUMB_SHARE
@@ -53,16 +53,14 @@ def reach_arcs(brief: Brief) -> tuple[ReachArc, ...]:
     return tuple(arcs)
 
 
-def out_of_reach(brief: Brief, hand: str = "small") -> tuple[str, ...]:
-    """Titles of thumb keys beyond the far arc of their own thumb."""
-    arcs = {arc.side: arc for arc in reach_arcs(brief) if arc.hand == hand}
+def out_of_reach(brief: Brief, hand: str = "small") -> tuple[tuple[str, str], ...]:
+    """Things and titles of thumb keys beyond the far arc of their own thumb."""
+    arcs = {str(arc.side): arc for arc in reach_arcs(brief) if arc.hand == hand}
     found = []
     for key in keys_of(brief):
         side, _, digit = key.digit.partition(" ")
-        if (
-            digit == "thumb"
-            and hypot(key.x / 1e6 - arcs[side].x_mm, key.y / 1e6 - arcs[side].y_mm)
-            > arcs[side].far_mm
-        ):  # type: ignore[index]
-            found.append(key.title.removeprefix("button "))
+        if digit == "thumb":
+            arc = arcs[side]
+            if hypot(key.x / 1e6 - arc.x_mm, key.y / 1e6 - arc.y_mm) > arc.far_mm:
+                found.append((key.thing, key.title.removeprefix("button ")))
     return tuple(found)

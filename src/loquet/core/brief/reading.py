@@ -6,13 +6,14 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from loquet.core.brief.first import present_from_first
 from loquet.core.brief.model import Brief
 from loquet.core.brief.sense import BriefError, check_sense
 
 LARGEST_BYTES = 1_000_000
 DEEPEST = 40
-TAGGED = ("outline", "power")
-TAGGED_LISTS = ("controls", "links")
+TAGGED = ("outline",)
+FIRST, PRESENT = "loquet-brief-1", "loquet-brief-2"
 
 
 def read_brief(data: bytes, where: str = "the brief") -> Brief:
@@ -84,15 +85,23 @@ def refuse_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 
 
 def brief_from_plain(plain: Any) -> Brief:
-    """The brief in plain JSON values; raises BriefError."""
+    """The brief in plain JSON values, of this format or of the first; raises BriefError."""
     if not isinstance(plain, dict):
         raise BriefError(
             "the brief", "is not a JSON object", "Start from examples/dusk-remote.brief.json."
         )
+    said = plain.get("format", FIRST if "controls" in plain else PRESENT)
+    if said not in (FIRST, PRESENT):
+        raise BriefError("format", f"is {shown_value(said)}", f"Expected: '{PRESENT}'.")
+    first = said == FIRST
     try:
-        brief = Brief.model_validate(plain)
+        found = present_from_first(plain) if first else plain
     except ValidationError as error:
         raise first_problem(error, plain) from None
+    try:
+        brief = Brief.model_validate(found)
+    except ValidationError as error:
+        raise first_problem(error, found) from None
     check_sense(brief)
     return brief
 
@@ -100,7 +109,7 @@ def brief_from_plain(plain: Any) -> Brief:
 def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
     """The first schema error, in a sentence with its place."""
     first = error.errors(include_url=False)[0]
-    place = place_of(first["loc"])
+    place = place_of(first["loc"], plain)
     kind, message = first["type"], first["msg"]
     if kind == "missing":
         return BriefError(place, "is missing", "Add it; docs/brief.schema.json says what it holds.")
@@ -115,18 +124,27 @@ def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
     return BriefError(place, f"is {given}", f"Expected: {expected.removeprefix('input ')}.")
 
 
-def place_of(location: tuple[int | str, ...]) -> str:
-    """`('controls', 2, 'button', 'x_mm')` as `controls[2].x_mm`; tags of unions are left out."""
-    text = ""
-    for index, step in enumerate(location):
-        before = location[index - 1] if index else ""
+def place_of(location: tuple[int | str, ...], plain: Any) -> str:
+    """`('things', 2, 'x_mm')` as `things[2] 'dome' x_mm`: only steps that are in the values, things by their names."""
+    text, value = "", plain
+    for step in location:
         if isinstance(step, int):
             text += f"[{step}]"
-        elif before not in TAGGED and not (
-            isinstance(before, int) and index == 2 and location[0] in TAGGED_LISTS
-        ):
-            text += f".{step}" if text else step
+            value = value[step] if isinstance(value, list | tuple) and step < len(value) else None
+            named = value.get("name") if isinstance(value, dict) else None
+            text += (
+                f" '{named[:24]}'" if isinstance(named, str) and text.startswith("things") else ""
+            )
+        elif not is_tag(step, value):
+            spaced = " " if text.endswith("'") else "."
+            text += f"{spaced}{step}" if text else step
+            value = value.get(step) if isinstance(value, dict) else None
     return text or "the brief"
+
+
+def is_tag(step: str, value: Any) -> bool:
+    """Whether a step only names the kind of a value, which no reader of the file has written as a step."""
+    return isinstance(value, dict) and step not in value and value.get("kind") == step
 
 
 def shown_value(value: Any) -> str:

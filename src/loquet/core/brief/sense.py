@@ -1,127 +1,150 @@
-"""What a well-formed brief must still make sense of: outlines, names, holes, overlapping places."""
+"""What a well-formed brief must still make sense of: outlines, names, places, keys, addresses."""
+
+import re
+from collections.abc import Iterator
 
 from shapely.geometry import Point, Polygon
 
 from loquet.core.brief.keys import keys_of
 from loquet.core.brief.model import Brief, Outline, PolygonOutline
+from loquet.core.brief.outlines import outline_polygon_mm
+from loquet.core.brief.thing import Thing
 
-OWN_CHIP = "own"
 EXPANDER_ADDRESS, CONVERTER_ADDRESS = 0x20, 0x48
+TWO_THINGS_APART_MM = 4.0
+RESERVED = frozenset({"GROUND", "SUPPLY", "RESET", "BOOT", "CELLS", "GUARDED"})
 
 
 class BriefError(Exception):
-    """A brief that cannot be used; `place` names where, `problem` what, `way_out` what to do."""
+    """A brief that cannot be used; `place` names where in the file, `problem` what, `way_out` what to do, `about` the thing."""
 
-    def __init__(self, place: str, problem: str, way_out: str) -> None:
+    def __init__(self, place: str, problem: str, way_out: str, about: str = "") -> None:
         super().__init__(f"{place} {problem}. {way_out}")
-        self.place, self.problem, self.way_out = place, problem, way_out
-
-
-def outline_polygon_mm(outline: Outline) -> Polygon:
-    """The outline in mm with its corners as they are drawn; corners are cut into 16 chords."""
-    if isinstance(outline, PolygonOutline):
-        return Polygon(outline.points_mm)
-    w, h, r = outline.width_mm, outline.height_mm, outline.corner_mm
-    if r == 0:
-        return Polygon([(0, 0), (w, 0), (w, h), (0, h)])
-    core = Polygon([(r, r), (w - r, r), (w - r, h - r), (r, h - r)])
-    return core.buffer(r, quad_segs=16)
+        self.place, self.problem, self.way_out, self.about = place, problem, way_out, about
 
 
 def check_sense(brief: Brief) -> None:
     """Raise BriefError for the first thing that makes no sense, before any stage runs."""
-    check_outline(brief.outline)
+    check_boards(brief)
     check_names(brief)
+    check_belonging(brief)
     check_inside(brief)
     check_overlaps(brief)
     check_keys(brief)
     check_buses(brief)
 
 
-def check_outline(outline: Outline) -> None:
+def check_boards(brief: Brief) -> None:
+    """Boards have names of their own and outlines that are closed."""
+    seen: set[str] = set()
+    for index, board in enumerate(brief.boards):
+        place = "outline" if len(brief.boards) == 1 else f"boards[{index}] '{board.name}' outline"
+        if board.name.lower() in seen:
+            raise BriefError(f"boards[{index}].name", f"'{board.name}' stands twice", OWN_NAME)
+        seen.add(board.name.lower())
+        check_outline(board.outline, place)
+
+
+OWN_NAME = "Give each one a name of its own."
+
+
+def check_outline(outline: Outline, place: str) -> None:
     """The outline must be one closed line with an area, and its corners must fit."""
     if isinstance(outline, PolygonOutline):
+        place = f"{place}.points_mm"
         polygon = Polygon(outline.points_mm)
         if not polygon.is_valid:
-            raise BriefError(
-                "outline.points_mm",
-                "crosses or touches itself",
-                "Put the points in order around the board.",
-            )
+            way = "Put the points in order around the board."
+            raise BriefError(place, "crosses or touches itself", way)
         if polygon.area < 100:
-            raise BriefError(
-                "outline.points_mm",
-                "encloses less than 1 square centimetre",
-                "Give the points in millimetres.",
-            )
+            way = "Give the points in millimetres."
+            raise BriefError(place, "encloses less than 1 square centimetre", way)
         if min(polygon.bounds[:2]) < 0:
-            raise BriefError(
-                "outline.points_mm",
-                "has a negative coordinate",
-                "Measure from the lower left corner of the board.",
-            )
+            way = "Measure from the lower left corner of the board."
+            raise BriefError(place, "has a negative coordinate", way)
         return
     if 2 * outline.corner_mm >= min(outline.width_mm, outline.height_mm):
         raise BriefError(
-            "outline.corner_mm",
+            f"{place}.corner_mm",
             f"is {outline.corner_mm:g} mm, so the outline would cross itself",
             f"Choose a corner radius below {min(outline.width_mm, outline.height_mm) / 2:g} mm.",
         )
 
 
 def check_names(brief: Brief) -> None:
-    """No two controls, and no two holes, share a name."""
-    for group, names in (
-        ("controls", [c.name for c in brief.controls]),
-        ("fixing_holes", [h.name for h in brief.fixing_holes]),
-    ):
-        seen: set[str] = set()
-        for index, name in enumerate(names):
-            if name.lower() in seen:
-                raise BriefError(
-                    f"{group}[{index}].name",
-                    f"'{name}' stands twice",
-                    "Give each one a name of its own.",
-                )
-            seen.add(name.lower())
+    """No two things share a name, nor a name in nets and firmware, where only letters and digits count."""
+    seen: dict[str, str] = {}
+    said: dict[str, str] = {}
+    for index, thing in enumerate(brief.things):
+        place = f"things[{index}].name"
+        if thing.name.lower() in seen:
+            raise BriefError(place, f"'{thing.name}' stands twice", OWN_NAME)
+        seen[thing.name.lower()] = thing.name
+        plain = plain_name(thing.role())
+        if plain in said:
+            problem = f"'{thing.name}' and '{said[plain]}' would both be {plain} in the firmware"
+            raise BriefError(place, problem, "Let the names differ in letters or digits.")
+        if plain in RESERVED:
+            problem = f"'{thing.name}' would be {plain}, which the board has already"
+            raise BriefError(place, problem, "Give it another name.")
+        said[plain] = thing.name
+
+
+def plain_name(text: str) -> str:
+    """`button:all dark` as `BUTTON_ALL_DARK`."""
+    return re.sub(r"[^A-Z0-9]+", "_", text.upper()).strip("_")
+
+
+def check_belonging(brief: Brief) -> None:
+    """A thing lies on a board of this device, and is read by a brain of it."""
+    boards = {board.name for board in brief.boards}
+    brains = {thing.name for thing in brief.group("brains")}
+    for place, thing in named(brief):
+        if thing.board not in boards:
+            known = ", ".join(sorted(boards))
+            problem = f"lies on the board '{thing.board}', which this device does not have"
+            raise BriefError(place, problem, f"Known boards: {known}.")
+        if thing.brain and thing.brain not in brains:
+            problem = f"is read by '{thing.brain}', which is no brain of this device"
+            raise BriefError(place, problem, f"Brains: {', '.join(sorted(brains)) or 'none yet'}.")
+
+
+def named(brief: Brief) -> Iterator[tuple[str, Thing]]:
+    """Each thing with its place in the file: `things[2] 'dome'`."""
+    return ((f"things[{i}] '{thing.name}'", thing) for i, thing in enumerate(brief.things))
+
+
+def place_of_thing(brief: Brief, name: str) -> str:
+    """The place in the file of the thing of that name."""
+    return next((place for place, thing in named(brief) if thing.name == name), name)
 
 
 def check_inside(brief: Brief) -> None:
-    """Every control, hole and connector has its middle inside the outline."""
-    outline = outline_polygon_mm(brief.outline)
-    for place, x_mm, y_mm in named_places(brief):
-        if not outline.contains(Point(x_mm, y_mm)):
-            raise BriefError(
-                place,
-                f"at {x_mm:g}, {y_mm:g} mm is outside the board",
-                "Move it inside the outline, or enlarge the outline.",
-            )
-
-
-def named_places(brief: Brief) -> list[tuple[str, float, float]]:
-    """The name in the file and the mm place of everything the brief puts somewhere."""
-    places = [(f"controls[{i}] '{c.name}'", c.x_mm, c.y_mm) for i, c in enumerate(brief.controls)]
-    places += [
-        (f"fixing_holes[{i}] '{h.name}'", h.x_mm, h.y_mm) for i, h in enumerate(brief.fixing_holes)
-    ]
-    for name in ("screen", "buzzer", "light", "power", "power_switch", "programming_port", "chip"):
-        thing = getattr(brief, name)
-        if thing is not None and thing.x_mm is not None and thing.y_mm is not None:
-            places.append((name, thing.x_mm, thing.y_mm))
-    return places
+    """Everything that has a place has its middle inside its board."""
+    outlines = {board.name: outline_polygon_mm(board.outline) for board in brief.boards}
+    for place, thing in named(brief):
+        spot = thing.place
+        if spot and not outlines[thing.board].contains(Point(spot.x_mm, spot.y_mm)):
+            problem = f"at {spot.x_mm:g}, {spot.y_mm:g} mm is outside the board"
+            way = "Move it inside the outline, or enlarge the outline."
+            raise BriefError(place, problem, way)
 
 
 def check_overlaps(brief: Brief) -> None:
-    """Two buttons nearer than a switch body is wide can only be a mistake; courtyards are checked later, exactly."""
-    for i, a in enumerate(brief.controls):
-        for j in range(i):
-            b = brief.controls[j]
-            if max(abs(a.x_mm - b.x_mm), abs(a.y_mm - b.y_mm)) < 4.0:
-                raise BriefError(
-                    f"controls[{i}] '{a.name}'",
-                    f"overlaps '{b.name}'",
-                    "Keep the middles of two buttons at least 8 mm apart.",
-                )
+    """Two controls nearer than a switch body is wide can only be a mistake; courtyards are checked later, exactly."""
+    rows = [(p, t) for p, t in named(brief) if t.contacts() or t.axes()]
+    for i, (place, a) in enumerate(rows):
+        for _, b in rows[:i]:
+            if (
+                a.place is None
+                or b.place is None
+                or (a.board, a.place.far) != (b.board, b.place.far)
+            ):
+                continue
+            apart = max(abs(a.place.x_mm - b.place.x_mm), abs(a.place.y_mm - b.place.y_mm))
+            if apart < TWO_THINGS_APART_MM:
+                way = "Keep the middles of two buttons at least 8 mm apart."
+                raise BriefError(place, f"overlaps '{b.name}'", way)
 
 
 def check_keys(brief: Brief) -> None:
@@ -135,36 +158,26 @@ def check_keys(brief: Brief) -> None:
     for place, ids in rows:
         for key in ids:
             if key not in known:
-                raise BriefError(
-                    place,
-                    f"names the key '{key}', which this device does not have",
-                    f"Known keys: {', '.join(sorted(known)[:6])}.",
-                )
+                problem = f"names the key '{key}', which this device does not have"
+                way = f"Known keys: {', '.join(sorted(known)[:6])}."
+                raise BriefError(place, problem, way)
 
 
 def check_buses(brief: Brief) -> None:
-    """No two things answer at one address of the two-wire bus."""
-    taken: dict[int, str] = {}
-    rows = (
-        [("screen.address", brief.screen.address)]
-        if brief.screen and brief.screen.bus == "two-wire"
-        else []
-    )
-    rows += [
-        (f"sensors[{i}].address", s.address)
-        for i, s in enumerate(brief.sensors)
-        if s.reading == "two-wire"
+    """No two things answer at one address of the two-wire bus of one brain."""
+    taken: dict[tuple[str, int], str] = {}
+    first = brief.brain.name if brief.brain else ""
+    rows = [
+        (f"{place} address", thing.brain or first, bus.address)
+        for place, thing in named(brief)
+        if (bus := thing.on_bus()) and bus.address
     ]
-    rows += helper_addresses(brief)
-    for place, address in rows:
-        if address in taken:
-            raise BriefError(
-                place,
-                f"0x{address:02x} is taken by {taken[address]}",
-                "Choose another address, or a part that has one.",
-            )
-        taken[address] = place
-    check_own_chip(brief)
+    rows += [(place, first, address) for place, address in helper_addresses(brief)]
+    for place, brain, address in rows:
+        if (brain, address) in taken:
+            problem = f"0x{address:02x} is taken by {taken[brain, address]}"
+            raise BriefError(place, problem, "Choose another address, or a part that has one.")
+        taken[brain, address] = place
 
 
 def helper_addresses(brief: Brief) -> list[tuple[str, int]]:
@@ -175,13 +188,3 @@ def helper_addresses(brief: Brief) -> list[tuple[str, int]]:
         [("key_scheme", EXPANDER_ADDRESS + i) for i in range(-(-scanned // wide))] if wide else []
     )
     return [*rows, ("analogue_by", CONVERTER_ADDRESS)] if brief.analogue_by == "converter" else rows
-
-
-def check_own_chip(brief: Brief) -> None:
-    """An own chip has its table."""
-    if brief.chip.part == OWN_CHIP and brief.pin_table is None:
-        raise BriefError(
-            "pin_table",
-            "is missing",
-            "Add the table of pads, or name a chip of the open data set at chip.part.",
-        )

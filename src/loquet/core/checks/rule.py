@@ -1,7 +1,7 @@
 """What a rule is, and running all of them."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquet.core.board import BoardView
 from loquet.core.brief import Brief
@@ -26,7 +26,7 @@ from loquet.core.provenance import (
 
 @dataclass(frozen=True)
 class Subject:
-    """All that a rule may look at; later slices are None until they are made."""
+    """All that a rule may look at; later slices are None until they are made. `view` is the board that a rule of boards is run for."""
 
     brief: Brief
     choices: Choices
@@ -35,6 +35,7 @@ class Subject:
     chip: Chip | None = None
     plan: PinPlan | None = None
     circuit: Circuit | None = None
+    views: tuple[BoardView, ...] = ()
     view: BoardView | None = None
 
 
@@ -76,18 +77,25 @@ class Rule:
         )
 
 
+def thing(name: str) -> str:
+    """How a finding refers to a thing; the front end shows it under this very text."""
+    return f"thing:{name}"
+
+
 def outcome(findings: list[Finding], checked: int) -> Outcome:
     """Passed with the count of what was checked, or failed."""
     return Failed(tuple(findings)) if findings else Passed(checked)
 
 
 def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
-    """The outcome of every rule whose subject is there."""
-    return [
-        (rule, rule.run(subject))
-        for rule in rules
-        if all(getattr(subject, need) is not None for need in rule.needs)
-    ]
+    """The outcome of every rule whose subject is there; rules of boards speak once a board."""
+    found = []
+    for rule in rules:
+        for view in subject.views if "view" in rule.needs else (None,):
+            seen = replace(subject, view=view)
+            if all(getattr(seen, need) is not None for need in rule.needs):
+                found.append((rule, rule.run(seen)))
+    return found
 
 
 def findings_of(outcomes: list[tuple[Rule, Outcome]]) -> list[Finding]:

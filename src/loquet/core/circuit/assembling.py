@@ -1,113 +1,139 @@
-"""The circuit stage: recipes called in turn, references numbered, nets gathered and checked."""
+"""The circuit stage: the recipe of every thing called in turn, references numbered, nets gathered and checked."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
 
-from loquet.core.brief import Brief
-from loquet.core.circuit.model import Circuit, Component, Fragment, Net, NetKind, RecipeNotPossible
-from loquet.core.circuit.recipes.buzzer_driver import buzzer_driver
-from loquet.core.circuit.recipes.cell_input import cell_input
-from loquet.core.circuit.recipes.chip_core import chip_core
-from loquet.core.circuit.recipes.controls import controls
-from loquet.core.circuit.recipes.indicator import indicator
-from loquet.core.circuit.recipes.screen_header import plain_screen_header, screen_header
-from loquet.core.circuit.recipes.service import programming_header, test_points
-from loquet.core.circuit.supply import TWO_AAA
-from loquet.core.parts import Chip, LandPattern, Part
-from loquet.core.parts.screen import ScreenModule
-from loquet.core.pins import PinPlan
-
-CHIP_MA = 8.0
-POWER_WORDS = {
-    "lithium-cell": "a lithium cell",
-    "coin-cell": "a coin cell",
-    "nine-volt": "a nine-volt block",
-    "from-host": "power from a host",
-}
+from loquet.core.brief import Brief, Thing, keys_of
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.controls import refuse_control
+from loquet.core.circuit.key_levels import pull_down_ohm, pull_down_working, pull_up_working
+from loquet.core.circuit.links import link_fragments, refuse_links
+from loquet.core.circuit.model import (
+    GROUND,
+    Circuit,
+    Component,
+    Fragment,
+    Net,
+    NetKind,
+    RecipeNotPossible,
+)
+from loquet.core.circuit.recipes import rank_of, recipe_for
+from loquet.core.parts import Part
+from loquet.core.pins.wiring import wiring_of
+from loquet.core.power import rail_of, rails_of
+from loquet.core.provenance import Working
 
 
-@dataclass(frozen=True)
-class PartShelf:
-    """The parts a circuit may use: catalogue parts by id, the chip with its pattern, and the screen module."""
-
-    parts: dict[str, Part]
-    chip: Chip
-    chip_pattern: LandPattern
-    screen: ScreenModule | None
-
-
-def assemble(brief: Brief, plan: PinPlan, shelf: PartShelf) -> Circuit:
+def assemble(bench: Bench) -> Circuit:
     """All recipes of this brief put together; raises RecipeNotPossible."""
+    brief = bench.brief
     refuse_without_recipe(brief)
-    fragments = [
-        chip_core(shelf.chip, shelf.chip_pattern, plan),
-        controls(brief, shelf.parts, TWO_AAA),
+    made: dict[int, list[tuple[Thing, Fragment]]] = {}
+    for thing in brief.things:
+        function = recipe_for(thing)
+        if function is not None:
+            made.setdefault(rank_of(thing), []).append((thing, function(thing, bench)))
+    fragments: list[Fragment] = []
+    for rank in sorted(made):
+        fragments += in_order(made[rank])
+        if any(fragment.around or thing.contacts() for thing, fragment in made[rank]):
+            fragments.append(Fragment((), workings=key_workings(brief)))
+    fragments.append(test_points(brief))
+    fragments += link_fragments(brief, fragments, bench.parts)
+    return gather(fragments, bench.parts)
+
+
+def in_order(rows: list[tuple[Thing, Fragment]]) -> list[Fragment]:
+    """Of things that stand together: first all of their own components, then what stands around them."""
+    owned = [owned_by(thing, fragment.components) for thing, fragment in rows]
+    around = [owned_by(thing, fragment.around) for thing, fragment in rows]
+    first = [
+        Fragment(components, fragment.kinds, fragment.workings)
+        for components, (_, fragment) in zip(owned, rows, strict=True)
     ]
-    if brief.screen and shelf.screen:
-        fragments.append(
-            plain_screen_header(brief.screen, shelf.screen)
-            if brief.screen.bus != "two-wire"
-            else screen_header(
-                brief.screen,
-                shelf.screen,
-                plan.length_um / 1000 / max(1, len(plan.assignments)) * 2,
-                TWO_AAA,
+    return first + [Fragment(components) for components in around if components]
+
+
+def owned_by(thing: Thing, components: tuple[Component, ...]) -> tuple[Component, ...]:
+    """Components with the thing and the board that they belong to."""
+    return tuple(
+        c.model_copy(update={"thing": thing.name, "board": c.board or thing.board})
+        for c in components
+    )
+
+
+def key_workings(brief: Brief) -> tuple[Working, ...]:
+    """What holds a line while its key is open."""
+    if not keys_of(brief):
+        return ()
+    rail = rail_of(brief)
+    if brief.button_reading == "pull-down-resistors":
+        return (pull_down_working(pull_down_ohm(rail), rail),)
+    return (pull_up_working(rail),)
+
+
+def test_points(brief: Brief) -> Fragment:
+    """Rails and ground of the main board, for the meter at first power-up."""
+    rails = rails_of(brief)
+    rows = [("rail" if i == 0 else f"rail {r.name}", r.net) for i, r in enumerate(rails)]
+    return Fragment(
+        tuple(
+            Component(
+                role=f"test {name}",
+                part="test-point-round",
+                block="service",
+                value=net,
+                purpose=f"Test point of the {name}",
+                pads={"1": net},
+                board=brief.boards[0].name,
+                bare=True,
             )
+            for name, net in (*rows, ("ground", GROUND))
         )
-    if brief.buzzer:
-        fragments.append(
-            buzzer_driver(
-                brief.buzzer,
-                shelf.parts[brief.buzzer.part],
-                shelf.parts["transistor-npn-sot23"],
-                TWO_AAA,
-            )
-        )
-    if brief.light:
-        fragments.append(indicator(brief.light, shelf.parts[brief.light.part], TWO_AAA))
-    fragments.append(cell_input(shelf.parts["transistor-pmos-sot23"], load_ma(brief, shelf)))
-    fragments += [programming_header(), test_points()]
-    return gather(fragments, shelf.parts)
+    )
+
+
+def waiting(brief: Brief) -> list[str]:
+    """Names of things that can be planned but not drawn yet."""
+    return [
+        thing.label
+        for thing in brief.things
+        if recipe_for(thing) is None and not thing.DRAWN_BY_BOARD
+    ]
 
 
 def refuse_without_recipe(brief: Brief) -> None:
-    """Things of the brief that can be planned but not drawn yet: said by name, so that nothing is left out silently."""
-    waiting = [link.name for link in brief.links] + [s.name for s in brief.sensors]
-    waiting += [
-        words
-        for words, thing in (
-            ("speaker", brief.speaker),
-            ("headphone socket", brief.headphones),
-            ("light chain", brief.light_chain),
-            ("light matrix", brief.light_matrix),
-            ("crystal", brief.crystal),
-            ("clock crystal", brief.clock_crystal),
-        )
-        if thing
-    ]
-    if brief.power.kind != "two-aaa-cells":
-        waiting.append(POWER_WORDS[brief.power.kind])
-    if waiting:
+    """Things that can be planned but not drawn yet: said by name, so that nothing is left out silently."""
+    names = waiting(brief)
+    if names:
         raise RecipeNotPossible(
             "circuit",
-            f"there is no circuit recipe yet for: {', '.join(waiting)}",
+            f"there is no circuit recipe yet for: {', '.join(names)}",
             "The pin plan and its files are complete; the board has to wait for them.",
         )
+    wiring = wiring_of(brief)
+    if wiring.listed:
+        raise RecipeNotPossible(
+            "keys",
+            f"there is no circuit recipe for keys by {wiring.scheme} yet",
+            "Take one pin each or a matrix.",
+        )
+    if brief.analogue_by != "chip":
+        raise RecipeNotPossible(
+            "axes",
+            f"there is no circuit recipe for an outside {brief.analogue_by} yet",
+            "Read the axes with the chip.",
+        )
+    for thing in brief.things:
+        refuse_control(thing, wiring)
+    refuse_links(brief)
 
 
-def load_ma(brief: Brief, shelf: PartShelf) -> float:
-    """Everything on at once, in mA."""
-    total = CHIP_MA + (shelf.screen.current_ma if brief.screen and shelf.screen else 0.0)
-    if brief.buzzer:
-        total += TWO_AAA.usual_v / shelf.parts[brief.buzzer.part].values["coil_ohm"] * 1000 / 2
-    return total + (brief.light.current_ma if brief.light else 0.0)
-
-
-def gather(fragments: list[Fragment], parts: dict[str, Part]) -> Circuit:
+def gather(fragments: list[Fragment], parts: Mapping[str, Part]) -> Circuit:
     """One circuit: references numbered by letter in recipe order, nets by name."""
     counts: dict[str, int] = {}
     components: list[Component] = []
     for component in (c for fragment in fragments for c in fragment.components):
-        letter = "U" if component.part.startswith("chip:") else parts[component.part].reference
+        letter = "U" if component.is_chip else parts[component.part].reference
         counts[letter] = counts.get(letter, 0) + 1
         components.append(component.model_copy(update={"ref": f"{letter}{counts[letter]}"}))
     kinds: dict[str, NetKind] = {}

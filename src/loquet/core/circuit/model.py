@@ -8,13 +8,13 @@ from loquet.core.provenance import Working
 
 NetKind = Literal["signal", "supply", "ground"]
 GROUND = "GROUND"
-SUPPLY = "SUPPLY"
 
 
 class Component(Frozen):
-    """A part on the board. `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets.
+    """A part on a board. `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets; `thing` is what it belongs to.
 
-    `near_role` and `near_pad` name the pad that it must sit close to.
+    `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the legend where that is more than its
+    reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it.
     """
 
     role: str
@@ -26,6 +26,19 @@ class Component(Frozen):
     pads: dict[str, str]
     near_role: str = ""
     near_pad: str = ""
+    thing: str = ""
+    board: str = ""
+    printed: str = ""
+    bare: bool = False
+    polar: bool = False
+
+    @property
+    def is_chip(self) -> bool:
+        """Whether it is a microcontroller of the data set."""
+        return self.part.startswith(CHIP_PART)
+
+
+CHIP_PART = "chip:"
 
 
 class Net(Frozen):
@@ -50,14 +63,29 @@ class Circuit(Frozen):
                 return component
         raise KeyError(ref)
 
+    def on(self, board: str) -> "Circuit":
+        """What of the circuit lies on one board: its components, and its nets with the pads that are there."""
+        here = tuple(c for c in self.components if c.board == board)
+        if len(here) == len(self.components):
+            return self
+        refs = {c.ref for c in here}
+        nets = (
+            n.model_copy(update={"pads": tuple(pad for pad in n.pads if pad[0] in refs)})
+            for n in self.nets
+        )
+        return self.model_copy(
+            update={"components": here, "nets": tuple(n for n in nets if n.pads)}
+        )
+
 
 @dataclass(frozen=True)
 class Fragment:
-    """What a recipe gives: components, the kinds of the nets it makes, and its workings."""
+    """What a recipe gives: the thing's own components, what stands around them, the kinds of the nets it makes, and its workings."""
 
     components: tuple[Component, ...]
     kinds: dict[str, NetKind] = field(default_factory=dict)
     workings: tuple[Working, ...] = ()
+    around: tuple[Component, ...] = ()
 
 
 class RecipeNotPossible(Exception):

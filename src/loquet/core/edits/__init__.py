@@ -1,4 +1,4 @@
-"""Typed edits: what a person can do to a design, one file a family."""
+"""Typed edits: what a person can do to a design, one file a family. No edit knows more of a kind than that it is a thing."""
 
 from typing import Annotated
 
@@ -6,72 +6,63 @@ from pydantic import Field, TypeAdapter
 
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, checked
-from loquet.core.edits.board_edits import ReleasePart, SeatPart
-from loquet.core.edits.brief_edits import (
+from loquet.core.edits.arranging import ArrangeThings, CopyThings, MirrorThings, MoveThings
+from loquet.core.edits.board_edits import (
+    AddBoard,
+    AddCornerHoles,
+    RemoveBoard,
+    RenameBoard,
+    SetOutline,
+)
+from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
+from loquet.core.edits.release_edits import ChooseHouse
+from loquet.core.edits.renaming import RenameThing
+from loquet.core.edits.seat_edits import ReleasePart, SeatPart
+from loquet.core.edits.thing_edits import (
+    AddThing,
+    ChangeThing,
     MoveThing,
+    ReleaseThing,
+    RemoveThings,
+)
+from loquet.core.edits.wish_edits import (
     ReplaceBrief,
-    SetChip,
-    SetExtra,
+    SetAnalogue,
+    SetChords,
     SetQuantity,
     SetReading,
-)
-from loquet.core.edits.control_edits import (
-    AddControl,
-    ArrangeControls,
-    ChangeControl,
-    MirrorControls,
-    MoveControls,
-    RemoveControl,
-    RenameControl,
-)
-from loquet.core.edits.device_edits import (
-    AddCornerHoles,
-    SetAnalogue,
-    SetBatterySense,
-    SetChords,
-    SetOutline,
-    SetPower,
     SetRole,
     SetScheme,
     SetShell,
+    SetWords,
     UsePinTable,
 )
-from loquet.core.edits.link_edits import AddLink, RemoveLink, SetClocks, SetLights, SetSensors
-from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
-from loquet.core.edits.release_edits import ChooseHouse
-from loquet.core.edits.screen_edits import SetScreen, SetScreenBits, SetScreenWish
 
 Edit = Annotated[
-    MoveThing
-    | AddControl
-    | ChangeControl
-    | RemoveControl
-    | RenameControl
-    | MoveControls
-    | ArrangeControls
-    | MirrorControls
+    AddThing
+    | ChangeThing
+    | RemoveThings
+    | MoveThing
+    | ReleaseThing
+    | RenameThing
+    | MoveThings
+    | ArrangeThings
+    | MirrorThings
+    | CopyThings
+    | AddBoard
+    | RemoveBoard
+    | RenameBoard
+    | SetOutline
+    | AddCornerHoles
     | SetRole
     | SetChords
     | SetScheme
-    | SetScreen
-    | SetScreenBits
-    | SetScreenWish
     | SetAnalogue
-    | AddLink
-    | RemoveLink
-    | SetSensors
-    | SetPower
-    | SetBatterySense
-    | AddCornerHoles
-    | SetClocks
-    | SetLights
-    | SetOutline
-    | SetShell
-    | UsePinTable
     | SetReading
     | SetQuantity
-    | SetChip
-    | SetExtra
+    | SetWords
+    | SetShell
+    | UsePinTable
     | ReplaceBrief
     | LockPin
     | ReleasePin

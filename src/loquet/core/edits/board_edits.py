@@ -1,73 +1,190 @@
-"""Edits of the board: where a person puts parts."""
+"""Edits of boards: add, remove, rename, outline, holes at the corners."""
 
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import Field
-
-from loquet.core.brief.places import PlaceMm, QuarterTurn
-from loquet.core.design import Design, PartSeat
-from loquet.core.edits.applying import EditRefused
+from loquet.core.brief import Board, Outline, Place, outline_polygon_mm
+from loquet.core.brief.kinds.hole import Hole
+from loquet.core.brief.places import Name
+from loquet.core.design import Design
+from loquet.core.edits.applying import (
+    EditRefused,
+    keys_of_things,
+    with_brief,
+    without_keys,
+)
 from loquet.core.frozen import Frozen
-from loquet.core.geometry import Seat
-from loquet.core.quantities.lengths import nm_from_mm
+
+INSET_MM = 4.0
 
 
-class SeatPart(Frozen):
-    """Put a part somewhere by hand; it stays there until it is released."""
+def board_of(design: Design, name: str) -> Board:
+    """The board of that name; raises EditRefused."""
+    try:
+        return design.brief.board(name)
+    except KeyError:
+        raise EditRefused(f"There is no board '{name}'.", "It may have been removed.") from None
 
-    kind: Literal["seat-part"] = "seat-part"
-    role: Annotated[str, Field(max_length=80)]
-    x_mm: PlaceMm
-    y_mm: PlaceMm
-    turn_deg: QuarterTurn = 0
+
+class AddBoard(Frozen):
+    """Add a board."""
+
+    kind: Literal["add-board"] = "add-board"
+    board: Board
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Put {self.role} at {self.x_mm:.2f}, {self.y_mm:.2f} mm"
+        return f"Add the board {self.board.name}"
 
     def apply(self, design: Design) -> Design:
-        """Keep the seat as a choice, and move the part in the placement as it stands so that it can be seen at once."""
-        made = design.placement
-        part = next((p for p in made.value.parts if p.role == self.role), None) if made else None
-        if made is None or part is None:
+        """Put it behind the others; eight are the most."""
+        if any(b.name.lower() == self.board.name.lower() for b in design.brief.boards):
             raise EditRefused(
-                f"There is no part '{self.role}' on the board.", "Place the board first."
+                f"There is a board '{self.board.name}' already.", "Name it otherwise."
             )
-        chosen = PartSeat(
-            role=self.role,
-            x_mm=round(self.x_mm, 3),
-            y_mm=round(self.y_mm, 3),
-            turn_deg=self.turn_deg,
-            far=part.far,
-        )
-        seats = {**design.choices.part_seats, self.role: chosen}
-        seat = Seat(nm_from_mm(chosen.x_mm), nm_from_mm(chosen.y_mm), chosen.turn_deg, part.far)
-        moved = part.model_copy(
-            update={"x_nm": seat.x, "y_nm": seat.y, "turn_deg": seat.turn_deg, "locked": True}
-        )
-        parts = tuple(moved if p.role == self.role else p for p in made.value.parts)
-        placement = made.model_copy(
-            update={"value": made.value.model_copy(update={"parts": parts})}
-        )
-        choices = design.choices.model_copy(update={"part_seats": seats})
-        return design.model_copy(update={"choices": choices, "placement": placement})
+        if len(design.brief.boards) == 8:
+            raise EditRefused("A device has eight boards at the most.", "Remove one first.")
+        return with_brief(design, boards=(*design.brief.boards, self.board))
 
 
-class ReleasePart(Frozen):
-    """Let Loquet place a part again."""
+class RemoveBoard(Frozen):
+    """Remove a board with everything on it."""
 
-    kind: Literal["release-part"] = "release-part"
-    role: Annotated[str, Field(max_length=80)]
+    kind: Literal["remove-board"] = "remove-board"
+    name: Name
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Let {self.role} be placed again"
+        return f"Remove the board {self.name}"
 
     def apply(self, design: Design) -> Design:
-        """Drop the seat."""
-        seats = {r: s for r, s in design.choices.part_seats.items() if r != self.role}
-        return design.model_copy(
-            update={"choices": design.choices.model_copy(update={"part_seats": seats})}
+        """Take it out; the last one stays."""
+        board_of(design, self.name)
+        brief = design.brief
+        if len(brief.boards) == 1:
+            raise EditRefused("The last board cannot be removed.", "Add another one first.")
+        gone = {thing.name for thing in brief.on(self.name)}
+        return with_brief(
+            design,
+            boards=tuple(board for board in brief.boards if board.name != self.name),
+            things=tuple(thing for thing in brief.things if thing.name not in gone),
+            **without_keys(brief, keys_of_things(brief, gone)),
         )
+
+
+class RenameBoard(Frozen):
+    """Give a board another name."""
+
+    kind: Literal["rename-board"] = "rename-board"
+    name: Name
+    new_name: Name
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Rename the board {self.name} to {self.new_name}"
+
+    def apply(self, design: Design) -> Design:
+        """Change the name everywhere; what was made of it stays."""
+        board = board_of(design, self.name)
+        boards = tuple(
+            b.model_copy(update={"name": self.new_name}) if b is board else b
+            for b in design.brief.boards
+        )
+        things = tuple(
+            t.model_copy(update={"board": self.new_name}) if t.board == self.name else t
+            for t in design.brief.things
+        )
+        kept = {
+            name: {self.new_name if k == self.name else k: v for k, v in made.items()}
+            for name in ("placement", "routing", "pour")
+            for made in (getattr(design, name),)
+        }
+        return with_brief(design, boards=boards, things=things).model_copy(update=kept)
+
+
+class SetOutline(Frozen):
+    """The outline of a board (the main one where none is named); an existing shell keeps its own.
+
+    Holes near the corners keep their distance from the corners, where the outline is upright and rounded before and after.
+    """
+
+    kind: Literal["set-outline"] = "set-outline"
+    outline: Outline
+    board: Name | None = None
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return "Change the outline"
+
+    def apply(self, design: Design) -> Design:
+        """Change it, and bring corner holes along."""
+        brief = design.brief
+        if brief.shell.kind == "existing":
+            raise EditRefused(
+                "The outline is that of an existing shell, which must be met exactly.",
+                "Make the shell one's own first.",
+            )
+        board = board_of(design, self.board or "")
+        new = board.model_copy(update={"outline": self.outline})
+        boards = tuple(new if b is board else b for b in brief.boards)
+        before, after = (outline_polygon_mm(b.outline).bounds for b in (board, new))
+        things = tuple(
+            t.model_copy(update={"place": brought(t.place, before, after)})
+            if t.place and t.board == board.name and t.drilled()
+            else t
+            for t in brief.things
+        )
+        return with_brief(design, boards=boards, things=things)
+
+
+Bounds = tuple[float, float, float, float]
+
+
+def brought(place: Place, before: Bounds, after: Bounds) -> Place:
+    """A place that keeps its distance from the nearer side each way."""
+    x, y = place.x_mm, place.y_mm
+    if x - before[0] > before[2] - x:
+        x += after[2] - before[2]
+    if y - before[1] > before[3] - y:
+        y += after[3] - before[3]
+    return place.model_copy(update={"x_mm": round(x, 3), "y_mm": round(y, 3)})
+
+
+class AddCornerHoles(Frozen):
+    """Four fixing holes near the corners of a board's outline."""
+
+    kind: Literal["add-corner-holes"] = "add-corner-holes"
+    board: Name | None = None
+    screw: Literal["M1.6", "M2", "M2.5", "M3"] = "M2"
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return "Add fixing holes"
+
+    def apply(self, design: Design) -> Design:
+        """Put them 4 mm from both edges; names that are taken stay as they are."""
+        board = board_of(design, self.board or "")
+        left, bottom, right, top = outline_polygon_mm(board.outline).bounds
+        prefix = "post" if board is design.brief.boards[0] else f"{board.name[:9]} post"
+        spots = {
+            "south west": (left + INSET_MM, bottom + INSET_MM),
+            "south east": (right - INSET_MM, bottom + INSET_MM),
+            "north west": (left + INSET_MM, top - INSET_MM),
+            "north east": (right - INSET_MM, top - INSET_MM),
+        }
+        there = {thing.name for thing in design.brief.things}
+        added = tuple(
+            Hole(
+                name=f"{prefix} {corner}",
+                board=board.name,
+                place=Place(x_mm=round(x, 3), y_mm=round(y, 3)),
+                screw=self.screw,
+            )
+            for corner, (x, y) in spots.items()
+            if f"{prefix} {corner}" not in there
+        )
+        return with_brief(design, things=(*design.brief.things, *added))

@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.design import Design
-from loquet.core.edits.applying import EditRefused
+from loquet.core.edits.applying import EditRefused, with_choices
 from loquet.core.frozen import Frozen
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 
 BoardNm = Annotated[int, Field(ge=-1_000_000_000, le=1_000_000_000)]
 
@@ -22,7 +22,7 @@ class LockPin(Frozen):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Lock {self.signal.removeprefix('button:')} to pin {self.pin}"
+        return f"Lock {self.signal} to pin {self.pin}"
 
     def apply(self, design: Design) -> Design:
         """Add the lock; two signals cannot hold one pin."""
@@ -31,13 +31,11 @@ class LockPin(Frozen):
         for signal, pin in design.choices.pin_locks.items():
             if pin == self.pin and signal != self.signal:
                 raise EditRefused(
-                    f"Pin {pin} is locked to {signal.removeprefix('button:')}.",
+                    f"Pin {pin} is locked to {signal}.",
                     "Release that lock first.",
                 )
         locks = {**design.choices.pin_locks, self.signal: self.pin}
-        return design.model_copy(
-            update={"choices": design.choices.model_copy(update={"pin_locks": locks})}
-        )
+        return with_choices(design, pin_locks=locks)
 
 
 class ReleasePin(Frozen):
@@ -49,14 +47,12 @@ class ReleasePin(Frozen):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Release the lock of {self.signal.removeprefix('button:')}"
+        return f"Release the lock of {self.signal}"
 
     def apply(self, design: Design) -> Design:
         """Drop the lock."""
         locks = {s: p for s, p in design.choices.pin_locks.items() if s != self.signal}
-        return design.model_copy(
-            update={"choices": design.choices.model_copy(update={"pin_locks": locks})}
-        )
+        return with_choices(design, pin_locks=locks)
 
 
 class TakePlacedTargets(Frozen):
@@ -76,6 +72,4 @@ class TakePlacedTargets(Frozen):
         """Keep the places of signals that exist; a place is dropped again as soon as the brief moves what it belongs to."""
         known = {need.signal for need in needs_of(design.brief)}
         targets = {signal: place for signal, place in self.targets.items() if signal in known}
-        return design.model_copy(
-            update={"choices": design.choices.model_copy(update={"pin_targets": targets})}
-        )
+        return with_choices(design, pin_targets=targets)

@@ -47,7 +47,12 @@ def record(copper: Copper, names: dict[str, str]) -> str:
     hole = f"D{copper.drill_nm // 1000:04d}P" if copper.drill_nm else "      "
     access = "A00" if len(copper.sides) == 2 else ("A02" if FAR in copper.sides else "A01")
     mask = "S3" if copper.kind == "via" else "S0"
-    return f"{head}{hole}{access}{xy(x, y)}X{w // 1000:04d}Y{h // 1000:04d}R000 {mask}"
+    return f"{head}{hole}{access}{xy(x, y)}X{w // 1000:04d}Y{h // 1000:04d}R{turn_of(copper):03d} {mask}"
+
+
+def turn_of(copper: Copper) -> int:
+    """The turn of a contact, in degrees anticlockwise."""
+    return copper.shape.turn if isinstance(copper.shape, Box) else 0
 
 
 def box_of(copper: Copper) -> tuple[int, int, int, int]:

@@ -13,6 +13,7 @@ from loquet.core.geometry import Bar, Box, Round, Shape
 def write_layer(layer: Layer, project: str, project_id: str) -> bytes:
     """A layer as Gerber text: pour first (holes cleared), then pads and strokes with their attributes."""
     lines = header(layer.function, project, project_id, layer.negative)
+    lines += macro_lines(layer.objects)
     apertures = number_apertures(layer.objects)
     function = ""
     for (name, definition), number in apertures.items():
@@ -63,10 +64,27 @@ def aperture_of(shape: Shape) -> str:
     match shape:
         case Round():
             return f"C,{shape.d / 1e6:.6f}"
+        case Box() if shape.turn:
+            return f"{macro_name(shape)}"
         case Box():
             return f"R,{shape.w / 1e6:.6f}X{shape.h / 1e6:.6f}"
         case Bar():
             return f"C,{shape.w / 1e6:.6f}"
+
+
+def macro_name(box: Box) -> str:
+    """The name of the macro of a turned rectangle, which says what it draws: width and height in nm, degrees."""
+    return f"TurnedW{box.w}H{box.h}A{box.turn}"
+
+
+def macro_lines(objects: tuple[Drawn, ...]) -> list[str]:
+    """A macro for each turned rectangle: a centre line (primitive 21) with its turn worked out beforehand."""
+    boxes = {d.shape for d in objects if isinstance(d.shape, Box) and d.shape.turn}
+    sizes = sorted({(b.w, b.h, b.turn) for b in boxes})
+    return [
+        f"%AM{macro_name(Box(0, 0, w, h, turn))}*21,1,{w / 1e6:.6f},{h / 1e6:.6f},0,0,{turn}*%"
+        for w, h, turn in sizes
+    ]
 
 
 def number_apertures(objects: tuple[Drawn, ...]) -> dict[tuple[str, str], int]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.model import PourPiece, Ring
 from loquet.core.fabrication.legend import Legend
-from loquet.core.geometry import Bar, Box, Round, Shape
+from loquet.core.geometry import Bar, Box, Round, Shape, turned
 
 
 @dataclass(frozen=True)
@@ -117,11 +117,9 @@ def stencil_openings(shape: Shape) -> tuple[Shape, ...]:
     """One opening the size of the pad, or four windows over a pad wider than 3 mm both ways."""
     if isinstance(shape, Box) and min(shape.w, shape.h) > 3_000_000:
         w, h = shape.w * 2 // 5 // 1000 * 1000, shape.h * 2 // 5 // 1000 * 1000
-        return tuple(
-            Box(shape.x + sx * shape.w // 4, shape.y + sy * shape.h // 4, w, h)
-            for sy in (-1, 1)
-            for sx in (-1, 1)
-        )
+        steps = [(sx * shape.w // 4, sy * shape.h // 4) for sy in (-1, 1) for sx in (-1, 1)]
+        spots = [turned(dx, dy, shape.turn) for dx, dy in steps]
+        return tuple(Box(shape.x + dx, shape.y + dy, w, h, shape.turn) for dx, dy in spots)
     return (shape,)
 
 

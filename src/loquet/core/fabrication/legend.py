@@ -61,9 +61,7 @@ def legend_of(view: BoardView) -> Legend:
     sheets = {name: sheet_of(view, name) for name in (NEAR, FAR)}
     for component in view.circuit.components:
         draw_body(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
-    for component in sorted(
-        view.circuit.components, key=lambda c: not c.role.startswith(("button", "cell"))
-    ):
+    for component in sorted(view.circuit.components, key=lambda c: not (c.printed or c.polar)):
         name_part(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
     title_boards(view, sheets)
     strokes = {name: tuple(dict.fromkeys(sheet.strokes)) for name, sheet in sheets.items()}
@@ -100,7 +98,7 @@ def put(sheet: Sheet, line: LineString) -> None:
 def draw_body(view: BoardView, component: Component, sheet: Sheet) -> None:
     """Body outline and a dot beside pin 1."""
     pattern, seat = view.patterns[component.ref], view.seats[component.ref]
-    if component.block == "service" and component.role.startswith("test"):
+    if component.bare:
         return
     for stroke in pattern.strokes:
         put(sheet, LineString((seat.point(stroke.x1, stroke.y1), seat.point(stroke.x2, stroke.y2))))
@@ -129,14 +127,14 @@ def put_first_pin(view: BoardView, component: Component, sheet: Sheet) -> None:
 def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
     """The name beside the part, at the first of several places where it fits whole."""
     height = view.rules.legend_height_nm
-    text = component.value.upper() if component.role.startswith("button") else component.ref
+    text = component.printed.upper() or component.ref
     rect = courtyard_rect(view.patterns[component.ref], view.seats[component.ref])
-    if component.role.startswith("cell"):
+    if component.polar:
         mark_polarity(view, component, sheet)
     middle_x, middle_y = (rect[0] + rect[2]) / 2, (rect[1] + rect[3]) / 2
     away = height / 2 + SPACE_NM
     places: list[tuple[float, float, bool]] = []
-    if rect[3] - rect[1] > 5_000_000 and not component.role.startswith("button"):
+    if rect[3] - rect[1] > 5_000_000 and not component.printed:
         places.append((middle_x, middle_y, False))
     places += [
         (middle_x, rect[3] + away, False),

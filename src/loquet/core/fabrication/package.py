@@ -1,36 +1,74 @@
 """The whole package: every file of a finished design, by its path."""
 
 import json
+from dataclasses import dataclass
 
 from loquet.core.board import BoardView
 from loquet.core.board.outline import profile_of
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.fabrication.assembly_drawing import write_drawing
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.fabrication.drill import write_drill
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
-from loquet.core.fabrication.layers import Layer
+from loquet.core.fabrication.layers import Layer, plan_layers
+from loquet.core.fabrication.legend import legend_of
 from loquet.core.fabrication.tables import write_parts_list, write_places_list
 from loquet.core.frozen import digest_of
 from loquet.core.handover.package import handover_files
 from loquet.core.library import Library
-from loquet.core.pins import PinPlan
+from loquet.core.pipeline import board_view
 
 
-def package_files(
-    design: Design, view: BoardView, plan: PinPlan, layers: tuple[Layer, ...], library: Library
-) -> dict[str, bytes]:
+@dataclass(frozen=True)
+class Sheets:
+    """A board with its layers as they are planned, and the folder of its files (empty where the device has one board)."""
+
+    view: BoardView
+    layers: tuple[Layer, ...]
+    folder: str
+
+
+def sheets_of(design: Design, library: Library) -> tuple[Sheets, ...]:
+    """Every board of a finished design with its layers."""
+    boards = design.brief.boards
+    found = []
+    for board in boards:
+        view = board_view(design, library, board.name)
+        folder = f"{folder_name(board.name)}/" if len(boards) > 1 else ""
+        found.append(Sheets(view, plan_layers(view, legend_of(view)), folder))
+    return tuple(found)
+
+
+def folder_name(board: str) -> str:
+    """The name of a board as a folder: `left half` as `left-half`."""
+    return board.lower().replace(" ", "-")
+
+
+def package_files(design: Design, sheets: tuple[Sheets, ...], library: Library) -> dict[str, bytes]:
     """All files by path; the same design gives the same bytes."""
     identity = digest_of(design)
-    project = view.brief.name.replace(" ", "-")
-    files = {
-        f"fabrication/{layer.file}": write_layer(layer, project, guid(identity)) for layer in layers
-    }
-    files |= {
-        "fabrication/profile.gbr": write_profile(
-            profile_of(view.brief.outline), project, guid(identity)
-        ),
+    files: dict[str, bytes] = {}
+    for sheet in sheets:
+        made = board_files(design, sheet, library, identity)
+        files |= {f"{sheet.folder}{path}": data for path, data in made.items()}
+    plan = slice_of(design.pins)
+    made = handover_files(design.brief, plan)
+    files |= {f"firmware/{name}": data for name, data in made.items()}
+    return {**files, "design.json": design_file(design)}
+
+
+def board_files(design: Design, sheet: Sheets, library: Library, identity: str) -> dict[str, bytes]:
+    """The files of one board."""
+    view, layers = sheet.view, sheet.layers
+    project = f"{design.brief.name} {sheet.folder.strip('/')}".strip().replace(" ", "-")
+    profile = profile_of(view.board.outline)
+    return {
+        **{
+            f"fabrication/{layer.file}": write_layer(layer, project, guid(identity))
+            for layer in layers
+        },
+        "fabrication/profile.gbr": write_profile(profile, project, guid(identity)),
         "fabrication/holes-plated.drl": write_drill(view.holes, True),
         "fabrication/holes-unplated.drl": write_drill(view.holes, False),
         "fabrication/netlist.ipc": write_test_netlist(view),
@@ -38,10 +76,7 @@ def package_files(
         "assembly/parts.csv": write_parts_list(view, library),
         "assembly/places.csv": write_places_list(view),
         "assembly/drawing.pdf": write_drawing(view),
-        **{f"firmware/{name}": data for name, data in handover_files(view.brief, plan).items()},
-        "design.json": design_file(design),
     }
-    return files
 
 
 def design_file(design: Design) -> bytes:

@@ -41,7 +41,7 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
     """One row for each kind of part and value; test points are bare copper and left out."""
     groups: dict[tuple[str, str], list[Component]] = {}
     for component in view.circuit.components:
-        if not component.role.startswith("test "):
+        if not component.bare:
             groups.setdefault((component.part, value_of(component)), []).append(component)
     rows = []
     for item, ((part_id, value), members) in enumerate(groups.items(), 1):
@@ -58,7 +58,7 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
 
 def value_of(component: Component) -> str:
     """What tells parts of one kind apart: nothing for buttons, whose value is only their name."""
-    return "" if component.role.startswith(("button:", "cell:")) else component.value
+    return "" if component.printed or component.polar else component.value
 
 
 def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
@@ -93,7 +93,7 @@ def write_places_list(view: BoardView) -> bytes:
     """One row a part, by reference; places from the lower left corner seen from the near side, turns anticlockwise."""
     rows = []
     for component in view.circuit.components:
-        if component.role.startswith("test "):
+        if component.bare:
             continue
         seat = view.seats[component.ref]
         first = next(c for c in view.pads if c.ref == component.ref)

@@ -1,6 +1,7 @@
-"""Where a part sits: a point, a quarter turn and a side."""
+"""Where a part sits: a point, a turn of whole degrees and a side."""
 
 from dataclasses import dataclass
+from math import ceil, cos, radians, sin
 
 from loquet.core.geometry.shapes import Bar, Box, Round, Shape
 
@@ -10,9 +11,20 @@ SINE = {0: 0, 90: 1, 180: 0, 270: -1}
 
 
 def turned(x: int, y: int, turn_deg: int) -> tuple[int, int]:
-    """A point turned anticlockwise about the origin by a multiple of 90 degrees."""
-    c, s = COSINE[turn_deg % 360], SINE[turn_deg % 360]
-    return c * x - s * y, s * x + c * y
+    """A point turned anticlockwise about the origin by whole degrees; exact for quarter turns, else to the nanometre."""
+    turn = turn_deg % 360
+    if turn in COSINE:
+        c, s = COSINE[turn], SINE[turn]
+        return c * x - s * y, s * x + c * y
+    cosine, sine = cos(radians(turn)), sin(radians(turn))
+    return round(cosine * x - sine * y), round(sine * x + cosine * y)
+
+
+def turned_box(box: Box, turn_deg: int) -> tuple[int, int, int]:
+    """Width, height and turn (0 to 89) of a box that is turned further by whole degrees."""
+    turn = (box.turn + turn_deg) % 180
+    w, h = (box.h, box.w) if turn >= 90 else (box.w, box.h)
+    return w, h, turn % 90
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,8 +42,12 @@ class Seat:
         return self.x + tx, self.y + ty
 
     def size(self, w: int, h: int) -> tuple[int, int]:
-        """Width and height of an upright rectangle of the drawing, on the board."""
-        return (h, w) if self.turn_deg % 180 == 90 else (w, h)
+        """Width and height of what an upright rectangle of the drawing covers on the board."""
+        wide, high, turn = turned_box(Box(0, 0, w, h), self.turn_deg)
+        if not turn:
+            return wide, high
+        across, up = Box(0, 0, wide, high, turn).reach
+        return ceil(2 * across), ceil(2 * up)
 
     def shape(self, shape: Shape) -> Shape:
         """A shape of the part's drawing, on the board."""
@@ -43,4 +59,7 @@ class Seat:
                     *self.point(shape.x1, shape.y1), *self.point(shape.x2, shape.y2), shape.w
                 )
             case Box():
-                return Box(*self.point(shape.x, shape.y), *self.size(shape.w, shape.h))
+                own = Box(0, 0, shape.w, shape.h, 0)
+                mirrored = -shape.turn if self.far else shape.turn
+                w, h, turn = turned_box(own, self.turn_deg + mirrored)
+                return Box(*self.point(shape.x, shape.y), w, h, turn)

@@ -4,6 +4,7 @@ All lengths are integer nanometres; x to the right, y up, seen from the near sid
 """
 
 from dataclasses import dataclass
+from math import cos, radians, sin
 
 import shapely
 from shapely.geometry import LineString, Point, Polygon, box
@@ -32,12 +33,28 @@ class Bar:
 
 @dataclass(frozen=True, slots=True)
 class Box:
-    """A rectangle with sides along the axes, `w` by `h`, about (`x`, `y`)."""
+    """A rectangle `w` by `h` about (`x`, `y`), turned anticlockwise by `turn` whole degrees, from 0 to 89."""
 
     x: int
     y: int
     w: int
     h: int
+    turn: int = 0
+
+    @property
+    def corners(self) -> tuple[tuple[float, float], ...]:
+        """Its corners, anticlockwise."""
+        halves = (self.w / 2, self.h / 2)
+        c, s = cos(radians(self.turn)), sin(radians(self.turn))
+        signs = ((-1, -1), (1, -1), (1, 1), (-1, 1))
+        spots = ((i * halves[0], j * halves[1]) for i, j in signs)
+        return tuple((self.x + c * u - s * v, self.y + s * u + c * v) for u, v in spots)
+
+    @property
+    def reach(self) -> tuple[float, float]:
+        """How far it reaches from its middle along x and y."""
+        c, s = cos(radians(self.turn)), sin(radians(self.turn))
+        return (self.w * c + self.h * s) / 2, (self.w * s + self.h * c) / 2
 
 
 Shape = Round | Bar | Box
@@ -52,6 +69,8 @@ def core_of(shape: Shape) -> BaseGeometry:
             if (shape.x1, shape.y1) == (shape.x2, shape.y2):
                 return Point(shape.x1, shape.y1)
             return LineString(((shape.x1, shape.y1), (shape.x2, shape.y2)))
+        case Box() if shape.turn:
+            return Polygon(shape.corners)
         case Box():
             return box(
                 shape.x - shape.w / 2,

@@ -94,7 +94,7 @@ def block(name: str, rows: list[str]) -> list[str]:
 
 def key_name(row: KeyRow) -> str:
     """A button by its own name, others with their kind."""
-    return macro(row.id.removeprefix("button:"))
+    return row.name
 
 
 def port_and_bit(port: str) -> str:

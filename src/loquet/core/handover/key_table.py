@@ -2,8 +2,7 @@
 
 import re
 
-from loquet.core.brief import Brief, keys_of
-from loquet.core.brief.controls import DirectionalPad
+from loquet.core.brief import Brief, Key, keys_of
 from loquet.core.frozen import Frozen
 from loquet.core.pins import PinPlan
 from loquet.core.pins.wiring import KeyWiring, wiring_of
@@ -18,6 +17,7 @@ class KeyRow(Frozen):
 
     number: int
     id: str
+    name: str = ""
     title: str
     report: str
     scheme: str
@@ -46,32 +46,31 @@ def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
         else:
             button += 1
             report = f"button {button}"
-        rows.append(key_row(number, key.id, key.title, report, wiring, plan))
+        rows.append(key_row(number, key, report, wiring, plan))
     return tuple(rows)
 
 
-def key_row(
-    number: int, key: str, title: str, report: str, wiring: KeyWiring, plan: PinPlan
-) -> KeyRow:
+def key_row(number: int, key: Key, report: str, wiring: KeyWiring, plan: PinPlan) -> KeyRow:
     """One key with its wiring."""
-    own, cell = plan.of(key), wiring.cell(key)
+    own, cell = plan.of(key.id), wiring.cell(key.id)
     return KeyRow(
         number=number,
-        id=key,
-        title=title,
+        id=key.id,
+        name=macro(key.thing if key.id == key.role and not key.direction else key.id),
+        title=key.title,
         report=report,
         scheme="one pin each" if own else wiring.scheme,
         pin=own.pin if own else "",
         port=own.port if own else "",
         row=cell[0] if cell else None,
         column=cell[1] if cell else None,
-        place=wiring.listed.index(key) if key in wiring.listed else None,
+        place=wiring.listed.index(key.id) if key.id in wiring.listed else None,
     )
 
 
 def hat_of(brief: Brief) -> str:
     """The pad that becomes the hat of a controller's report: the first one."""
-    return next((c.name for c in brief.controls if isinstance(c, DirectionalPad)), "")
+    return next((key.pad for key in keys_of(brief) if key.pad), "")
 
 
 def macro(text: str) -> str:

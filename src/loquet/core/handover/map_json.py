@@ -18,7 +18,7 @@ def write_map(brief: Brief, plan: PinPlan) -> bytes:
         "chip": plan.chip,
         "package": plan.package,
         "signals": [row.model_dump(mode="json", exclude={"locked"}) for row in plan.assignments],
-        "keys": [row.model_dump(mode="json") for row in key_table(brief, plan)],
+        "keys": [row.model_dump(mode="json", exclude={"name"}) for row in key_table(brief, plan)],
         "report": [asdict(field) for field in fields_of(brief, plan)] if has_report(brief) else [],
     }
     return (json.dumps(content, indent=1, ensure_ascii=False) + "\n").encode()

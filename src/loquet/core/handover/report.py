@@ -6,7 +6,7 @@ Rz 0x35, slider 0x36, dial 0x37, hat 0x39), key page 0x07, button page 0x09.
 
 from dataclasses import dataclass
 
-from loquet.core.brief import Brief, Encoder, Potentiometer, Stick, Trigger, keys_of
+from loquet.core.brief import Brief, keys_of
 from loquet.core.handover.key_table import FIRST_KEY_USAGE, hat_of, key_table, macro
 from loquet.core.handover.report_items import (
     CONSTANT,
@@ -63,26 +63,26 @@ def fields_of(brief: Brief, plan: PinPlan) -> tuple[Field, ...]:
 
 
 def axis_fields(brief: Brief) -> list[Field]:
-    """One field an axis, 12 bits in 16."""
+    """One field an axis, 12 bits in 16, and one for what turns without end; axes beyond the usages that there are get none."""
     found: list[Field] = []
-    sticks, triggers = iter(STICK_AXES), iter(TRIGGER_AXES)
-    for control in brief.controls:
-        match control:
-            case Stick():
-                pair = next(sticks, None)
-                found += [
-                    Field(f"{control.name} {a}", DESKTOP, u, 16, 1, 0, AXIS_TOP)
-                    for a, u in zip(("x", "y"), pair or (), strict=False)
-                ]
-            case Trigger():
-                usage = next(triggers, SLIDER)
-                found.append(Field(f"{control.name} pull", DESKTOP, usage, 16, 1, 0, AXIS_TOP))
-            case Potentiometer():
-                found.append(Field(f"{control.name} level", DESKTOP, SLIDER, 16, 1, 0, AXIS_TOP))
-            case Encoder():
-                found.append(Field(f"{control.name} turns", DESKTOP, DIAL, 8, 1, -127, 127))
-            case _:
-                pass
+    pairs, pulls = iter(STICK_AXES), iter(TRIGGER_AXES)
+    pair: tuple[int, int] | None = None
+    for thing in brief.group("controls"):
+        for axis in thing.axes():
+            match axis.report:
+                case "stick x":
+                    pair = next(pairs, None)
+                    usage = pair[0] if pair else None
+                case "stick y":
+                    usage = pair[1] if pair else None
+                case "trigger":
+                    usage = next(pulls, SLIDER)
+                case _:
+                    usage = SLIDER
+            if usage is not None:
+                found.append(Field(axis.words, DESKTOP, usage, 16, 1, 0, AXIS_TOP))
+        if thing.turns():
+            found.append(Field(f"{thing.name} turns", DESKTOP, DIAL, 8, 1, -127, 127))
     return found
 
 

@@ -1,5 +1,7 @@
 """From a part's body to its land pattern, one function a body family."""
 
+from math import ceil
+
 from loquet.core.geometry import Bar, Box, Round, Shape
 from loquet.core.parts.ipc import (
     CHIP_LARGE,
@@ -201,6 +203,9 @@ def extent(shape: Shape) -> tuple[int, int, int, int]:
                 shape.x + shape.d // 2,
                 shape.y + shape.d // 2,
             )
+        case Box() if shape.turn:
+            across, up = (ceil(v) for v in shape.reach)
+            return shape.x - across, shape.y - up, shape.x + across, shape.y + up
         case Box():
             return (
                 shape.x - shape.w // 2,

@@ -4,12 +4,6 @@ from typing import Literal
 
 from loquet.core.frozen import Frozen
 
-HEADERS = {
-    "two-wire": "header-4-way",
-    "one-way serial": "header-8-way",
-    "parallel colour": "header-16-way",
-}
-
 
 class ScreenModule(Frozen):
     """A module's size, pin order, pixels and load on the bus; `active_mm` is the lit area."""

@@ -1,8 +1,9 @@
 """Sums on buses and converters: frame rate, pull-ups, load, legible text, codes used. Every figure is a working."""
 
+from collections.abc import Mapping
 from math import log2
 
-from loquet.core.brief import Brief, Screen
+from loquet.core.brief import Brief, Display
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.shown import show_si
@@ -13,14 +14,11 @@ BUS_MANUAL = Source(
 )
 RISE_S = {100: 1000e-9, 400: 300e-9}
 LOW_LEVEL_V, SINK_A, BUS_LIMIT_PF = 0.4, 3e-3, 400.0
-CHIP_PIN_PF, TRACK_PF, SPARE_PORT_PF = (
-    10.0,
-    8.0,
-    50.0,
-)  # UM10204: 10 pF at most a pin; 80 mm at 0.1 pF/mm and half a metre of cable: from memory
+CHIP_PIN_PF, TRACK_PF = 10.0, 8.0  # UM10204: 10 pF a pin at most; 80 mm at 0.1 pF/mm
 TWO_WIRE_BLOCK, COMMAND_BYTES = 16, 8
 SERIAL_SHARE, PARALLEL_SHARE = 1.0, 0.9
 PIXEL_KHZ = 6_000
+Modules = Mapping[str, ScreenModule]
 LEGIBLE_MM, FONT_ROWS, FONT_COLUMNS = 1.8, 8, 6
 
 
@@ -51,7 +49,7 @@ def parallel_frame_hz(width_px: int, height_px: int, pixel_khz: float = PIXEL_KH
     return pixel_khz * 1000 / (width_px * height_px) * PARALLEL_SHARE
 
 
-def frame_rate(screen: Screen, module: ScreenModule) -> Working:
+def frame_rate(screen: Display, module: ScreenModule) -> Working:
     """The rate at which the whole screen can be written."""
     w, h, bits = module.width_px, module.height_px, module.bits_per_pixel
     match screen.bus:
@@ -84,7 +82,7 @@ def frame_rate(screen: Screen, module: ScreenModule) -> Working:
             ),
             WorkingInput(
                 name="wanted",
-                value=f"{screen.wanted_rate_hz:g} Hz" if screen.wanted_rate_hz else "not said",
+                value=f"{screen.rate_hz:g} Hz" if screen.rate_hz else "not said",
                 origin="brief",
             ),
         ),
@@ -109,7 +107,7 @@ def legible_text(module: ScreenModule) -> tuple[int, int, float]:
     )
 
 
-def text_working(screen: Screen, module: ScreenModule) -> Working:
+def text_working(screen: Display, module: ScreenModule) -> Working:
     """What text the screen can show."""
     rows, columns, high = legible_text(module)
     return Working(
@@ -128,7 +126,7 @@ def text_working(screen: Screen, module: ScreenModule) -> Working:
             ),
             WorkingInput(
                 name="wanted",
-                value=f"{screen.wanted_rows or 'any'} rows of {screen.wanted_columns or 'any'}",
+                value=f"{screen.rows or 'any'} rows of {screen.columns or 'any'}",
                 origin="brief",
             ),
         ),
@@ -136,37 +134,26 @@ def text_working(screen: Screen, module: ScreenModule) -> Working:
     )
 
 
-def bus_load_pf(brief: Brief, module: ScreenModule | None, extra_pf: float = 0.0) -> float:
-    """Capacitance of the two-wire bus: the chip's pin, every device on it, what a spare port may bring, and the track."""
-    load = (
-        CHIP_PIN_PF
-        + TRACK_PF
-        + extra_pf
-        + sum(s.bus_pf for s in brief.sensors if s.reading == "two-wire")
-    )
-    load += SPARE_PORT_PF * sum(link.kind == "spare-port" for link in brief.links)
-    return load + (module.bus_pf if module and module.bus == "two-wire" else 0.0)
+def bus_load_pf(brief: Brief, modules: Modules, extra_pf: float = 0.0) -> float:
+    """Capacitance of the two-wire bus: the chip's pin, the track, everything that hangs on it, and what helpers add."""
+    load = CHIP_PIN_PF + TRACK_PF + extra_pf
+    for thing in brief.things:
+        bus, display = thing.on_bus(), thing.display()
+        if bus:
+            load += bus.load_pf
+            module = modules.get(display.part) if display else None
+            load += module.bus_pf if module else 0.0
+    return load
 
 
 def bus_workings(
-    brief: Brief, module: ScreenModule | None, extra_pf: float, supply_v: float = 3.3
-) -> tuple[Working, ...]:
+    brief: Brief, modules: Modules, extra_pf: float, khz: int, supply_v: float
+) -> tuple[Working, Working]:
     """Load of the two-wire bus and the range of its pull-ups."""
-    khz = brief.screen.bus_khz if brief.screen and brief.screen.bus == "two-wire" else 400
-    load = bus_load_pf(brief, module, extra_pf)
+    load = bus_load_pf(brief, modules, extra_pf)
     least, greatest = pull_up_limits_ohm(supply_v, load, khz)
-    inputs = (
-        WorkingInput(name="VDD", value=f"{supply_v:g}", unit="V", origin="assumed at this stage"),
-        WorkingInput(
-            name="Cb",
-            value=f"{load:.0f}",
-            unit="pF",
-            origin=f"chip {CHIP_PIN_PF:g}, track {TRACK_PF:g}, devices and spare ports ({SPARE_PORT_PF:g} each) of the brief",
-        ),
-        WorkingInput(
-            name="tr", value=f"{RISE_S[khz] * 1e9:.0f}", unit="ns", origin=f"UM10204 at {khz} kHz"
-        ),
-    )
+    devices = load - CHIP_PIN_PF - TRACK_PF
+    rise_ns = RISE_S[khz] * 1e9
     return (
         Working(
             id="bus.load",
@@ -174,8 +161,24 @@ def bus_workings(
             value=load,
             unit="pF",
             shown=f"{load:.0f} of {BUS_LIMIT_PF:.0f} pF",
-            formula="chip pin + track + each device",
-            inputs=inputs,
+            formula="Cpin + Ctrack + Cdevices",
+            inputs=(
+                WorkingInput(
+                    name="Cpin", value=f"{CHIP_PIN_PF:g}", unit="pF", origin="UM10204: 10 pF a pin"
+                ),
+                WorkingInput(
+                    name="Ctrack",
+                    value=f"{TRACK_PF:g}",
+                    unit="pF",
+                    origin="80 mm at 0.1 pF/mm; common practice",
+                ),
+                WorkingInput(
+                    name="Cdevices",
+                    value=f"{devices:g}",
+                    unit="pF",
+                    origin="everything on the bus by the brief and the parts' drawings",
+                ),
+            ),
             source=BUS_MANUAL,
         ),
         Working(
@@ -184,8 +187,14 @@ def bus_workings(
             value=greatest,
             unit="Ω",
             shown=f"{show_si(least, 'Ω')} to {show_si(greatest, 'Ω')}",
-            formula="(VDD - 0.4 V)/3 mA to tr/(0.8473 Cb)",
-            inputs=inputs,
+            formula="tr / (0.8473 Cb) at the most, (VDD - VOL) / IOL at the least",
+            inputs=(
+                WorkingInput(name="tr", value=f"{rise_ns:.0f}", unit="ns", origin=f"{khz} kHz"),
+                WorkingInput(name="Cb", value=f"{load:g}", unit="pF", origin="load of the bus"),
+                WorkingInput(name="VDD", value=f"{supply_v:g}", unit="V", origin="the rail"),
+                WorkingInput(name="VOL", value=f"{LOW_LEVEL_V:g}", unit="V", origin="UM10204"),
+                WorkingInput(name="IOL", value=f"{SINK_A * 1e3:g}", unit="mA", origin="UM10204"),
+            ),
             source=BUS_MANUAL,
         ),
     )
@@ -231,7 +240,7 @@ def axis_working(
                 name="reference",
                 value=f"{reference_v:g}",
                 unit="V",
-                origin="the rail; assumed at this stage",
+                origin="the rail",
             ),
         ),
         source=Source(

@@ -138,7 +138,7 @@ def in_words(problem: PinProblem, needs: tuple[Need, ...], options: Options) -> 
     pins = {o.pin for n in needs for o in options[n.signal]}
     if len(pins) < len(needs):
         why = f"{len(needs)} signals ({kinds}) are needed on {len(pins)} pins of {problem.chip.name} that could carry them."
-        keys = sum(n.signal.startswith(("button:", "pad:")) for n in needs)
+        keys = sum(n.load == "key" for n in needs)
         return Infeasible(f"{why} {keys} of them are keys." if keys else why, way, signals)
     return Infeasible(
         f"On {problem.chip.name} these {len(needs)} signals ({kinds}) cannot stand together.",

@@ -1,7 +1,7 @@
 """Needs of the device, and the plan that meets them."""
 
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Any, Literal
 
 from loquet.core.frozen import Frozen
 from loquet.core.provenance import Working
@@ -35,6 +35,7 @@ NeedKind = Literal[
     "slow crystal in",
     "slow crystal out",
 ]
+Load = Literal["key", "sounder", "light", ""]
 PLAIN_KINDS: tuple[NeedKind, ...] = ("input", "output", "high drive", "interrupt")
 
 
@@ -44,7 +45,8 @@ class Need:
 
     `bus` names the group whose signals must be on one instance. `rate` names what a timer runs at; needs of different rates
     cannot share a timer. `reads` marks the lines that are read together when keys are scanned. `level_v` is the highest voltage
-    that the signal brings to the pin, where it is above the rail. `extra` marks what the device could do without.
+    that the signal brings to the pin, where it is above the rail. `extra` marks what the device could do without. `thing` names the
+    thing that asks, and `load` what hangs on the pin, for the sharing rules.
     """
 
     signal: str
@@ -57,6 +59,12 @@ class Need:
     reads: bool = False
     level_v: float | None = None
     extra: bool = False
+    thing: str = ""
+    load: Load = ""
+
+    def but(self, **changes: Any) -> "Need":
+        """The same need with some fields changed."""
+        return replace(self, **changes)
 
 
 class Assignment(Frozen):

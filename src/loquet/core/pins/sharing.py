@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from loquet.core.pins.model import Need
+
 BOOT_RISK, OSCILLATOR_RISK, DEBUG_RISK, WAKE_RISK = 20, 1, 40, 1
 
 
@@ -62,19 +64,12 @@ SHARING: tuple[SharingRule, ...] = (
 )
 
 
-def kind_of_load(signal: str, kind: str) -> str:
-    """What a signal is to the sharing rules: key, sounder, light, input or output."""
-    if (
-        signal.startswith(("button:", "pad:"))
-        or signal.endswith(":press")
-        or signal.startswith(("row", "column", "line"))
-    ):
-        return "key"
-    if signal == "buzzer" or signal.startswith("speaker"):
-        return "sounder"
-    if signal.startswith("light"):
-        return "light"
-    return "output" if kind in ("output", "timer", "high drive", "converter output") else "input"
+def kind_of_load(need: Need) -> str:
+    """What a need is to the sharing rules: key, sounder, light, input or output."""
+    if need.load:
+        return need.load
+    drives = need.kind in ("output", "timer", "high drive", "converter output")
+    return "output" if drives else "input"
 
 
 def sharing_rule(pin: str, load: str) -> SharingRule | None:

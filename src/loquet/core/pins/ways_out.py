@@ -5,13 +5,13 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import combinations
 from typing import Any, get_args
 
-from loquet.core.brief import Brief, SchemeName
+from loquet.core.brief import Brief, Display, SchemeName, Thing
 from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins.chords import together_of
-from loquet.core.pins.needs import axes_of, needs_of
+from loquet.core.pins.needing import axes_of, needs_of
 from loquet.core.pins.schemes.comparing import (
     TITLES,
     area_working,
@@ -23,15 +23,11 @@ from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import wire
 
 REDRAWN_CENTS, SMALLER_SCREEN_CENTS, BITS_CENTS, SLOWER_CENTS = 120.0, 250.0, 25.0, 150.0
-AREA_CENTS_PER_MM2, OUTSIDE_READER_CENTS, SPARE_LINK_CENTS = 0.2, 20.0, 80.0
+AREA_CENTS_PER_MM2, OUTSIDE_READER_CENTS = 0.2, 20.0
 COLOUR_STEPS = (18, 16, 15, 12, 9, 6, 3)
 MOST_CHIPS = 14
-EXTRAS = {
-    "buzzer": ("the buzzer", 60.0),
-    "light": ("the indicator light", 40.0),
-    "headphones": ("the headphone socket", 150.0),
-}
 Fits = Callable[[Brief], bool]
+Edit = dict[str, Any]
 
 
 class WayOut(Frozen):
@@ -105,25 +101,34 @@ def other_schemes(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
         )
 
 
+def shown(brief: Brief) -> tuple[Thing, Display] | None:
+    """The first thing that shows pictures, with how it is written to."""
+    return next(((t, d) for t in brief.things if (d := t.display()) is not None), None)
+
+
+def changed_thing(thing: Thing, **changes: Any) -> Edit:
+    """The edit that changes fields of a thing."""
+    return {"kind": "change-thing", "name": thing.name, "changes": changes}
+
+
 def fewer_bits(brief: Brief, fits: Fits) -> Iterator[tuple[Brief, WayOut]]:
     """The most colour bits that fit."""
-    if brief.screen is None or brief.screen.bus != "parallel colour":
+    found = shown(brief)
+    if found is None or found[1].bus != "parallel colour":
         return
-    now = brief.screen.colour_bits
+    thing, display = found
+    now = display.colour_bits
     for bits in (b for b in COLOUR_STEPS if b < now):
-        changed = brief.model_copy(
-            update={"screen": brief.screen.model_copy(update={"colour_bits": bits})}
-        )
+        changed = brief.with_things(thing.model_copy(update={"colour_bits": bits}))
         if fits(changed) or bits == COLOUR_STEPS[-1]:
-            freed = now - bits
             yield (
                 changed,
                 WayOut(
                     title=f"Fewer colour bits: {bits} in place of {now}",
-                    gives_up=f"{2**bits} colours in place of {2**now}; {freed} lines come free",
+                    gives_up=f"{2**bits} colours in place of {2**now}; {now - bits} lines come free",
                     cost=BITS_CENTS * (COLOUR_STEPS.index(bits) - COLOUR_STEPS.index(now)),
                     price_cents=0,
-                    edits=({"kind": "set-screen-bits", "bits": bits},),
+                    edits=(changed_thing(thing, colour_bits=bits),),
                 ),
             )
             return
@@ -131,28 +136,26 @@ def fewer_bits(brief: Brief, fits: Fits) -> Iterator[tuple[Brief, WayOut]]:
 
 def other_screens(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
     """A screen on another bus: the nearest in pixels."""
-    if brief.screen is None or brief.screen.part not in shelf.screens:
+    found = shown(brief)
+    if found is None or found[1].part not in shelf.screens:
         return
-    now = shelf.screens[brief.screen.part]
+    thing, display = found
+    now = shelf.screens[display.part]
     for bus in ("one-way serial", "two-wire"):
         rows = [s for s in shelf.screens.values() if s.bus == bus]
-        if bus == brief.screen.bus or not rows:
+        if bus == display.bus or not rows:
             continue
-        module = min(
-            rows, key=lambda s: (abs(s.width_px * s.height_px - now.width_px * now.height_px), s.id)
-        )
-        smaller = module.width_px * module.height_px < now.width_px * now.height_px
-        changed = brief.model_copy(
-            update={"screen": brief.screen.model_copy(update={"part": module.id, "bus": bus})}
-        )
+        pixels = now.width_px * now.height_px
+        module = min(rows, key=lambda s: (abs(s.width_px * s.height_px - pixels), s.id))
+        smaller = module.width_px * module.height_px < pixels
         yield (
-            changed,
+            brief.with_things(thing.model_copy(update={"part": module.id, "bus": bus})),
             WayOut(
                 title=f"Screen on another bus: {module.description}",
                 gives_up=f"{module.width_px} x {module.height_px} pixels on {bus}; another refresh rate",
                 cost=SLOWER_CENTS + (SMALLER_SCREEN_CENTS if smaller else 0),
                 price_cents=0,
-                edits=({"kind": "set-screen", "part": module.id, "bus": bus},),
+                edits=(changed_thing(thing, part=module.id, bus=bus),),
             ),
         )
 
@@ -186,11 +189,13 @@ def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
 
 def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
     """Leaving out what is nice to have."""
-    for field, (words, cost) in EXTRAS.items():
-        if getattr(brief, field) is not None:
-            edit = {"kind": "set-extra", "extra": field, "present": False}
+    for thing in brief.things:
+        cost = thing.LEFT_OUT_CENTS
+        if cost is not None:
+            words = f"the {thing.label}"
+            edit = {"kind": "remove-things", "names": [thing.name]}
             yield (
-                brief.model_copy(update={field: None}),
+                brief.without(thing.name),
                 WayOut(
                     title=f"Leave out {words}",
                     gives_up=words,
@@ -199,31 +204,21 @@ def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
                     edits=(edit,),
                 ),
             )
-    for link in brief.links:
-        if link.kind in ("serial-port", "spare-port"):
-            rest = tuple(other for other in brief.links if other != link)
-            edit = {"kind": "remove-link", "name": link.name}
-            way = WayOut(
-                title=f"Leave out the {link.name}",
-                gives_up=f"the {link.name}",
-                cost=SPARE_LINK_CENTS,
-                price_cents=0,
-                edits=(edit,),
-            )
-            yield brief.model_copy(update={"links": rest}), way
 
 
 def bigger_chips(brief: Brief, shelf: Shelf, fits: Fits) -> list[WayOut]:
     """The smallest chips that carry everything: of the same family first, then of any, in stock, one a package."""
-    now = next(((chip, stock) for chip, stock in shelf.chips if chip.name == brief.chip.part), None)
-    base_price = now[1].price_cents if now else 0
+    brain = brief.brain
+    if brain is None:
+        return []
+    now = next((row for row in shelf.chips if row[0].name == brain.part), None)
     found: list[WayOut] = []
     asked = asked_of(brief)
     families: Sequence[str] = (now[0].family, "") if now else ("",)
     for family in families:
         tried, packages = 0, set[str]()
         for chip, stock in sorted(
-            shelf.chips, key=lambda row: (row[0].ports, row[1].price_cents, row[0].name)
+            shelf.chips, key=lambda r: (r[0].ports, r[1].price_cents, r[0].name)
         ):
             if (
                 not suitable(chip, stock, now[0] if now else None, family)
@@ -234,18 +229,9 @@ def bigger_chips(brief: Brief, shelf: Shelf, fits: Fits) -> list[WayOut]:
             tried += 1
             if tried > MOST_CHIPS or len(packages) >= 2:
                 break
-            if fits(
-                brief.model_copy(update={"chip": brief.chip.model_copy(update={"part": chip.name})})
-            ):
+            if fits(brief.with_things(brain.model_copy(update={"part": chip.name}))):
                 packages.add(chip.package)
-                found.append(
-                    chip_way(
-                        chip,
-                        stock,
-                        base_price,
-                        bool(now) and chip.family == now[0].family if now else False,
-                    )
-                )
+                found.append(chip_way(brain, chip, stock, now))
     return list({way.title: way for way in found}.values())
 
 
@@ -279,29 +265,29 @@ def suitable(chip: ListedChip, stock: Stock, now: ListedChip | None, family: str
     return chip.covered and stock.pieces > 0 and more and (not family or chip.family == family)
 
 
-def chip_way(chip: ListedChip, stock: Stock, base_price: int, same_family: bool) -> WayOut:
+def chip_way(
+    brain: Thing, chip: ListedChip, stock: Stock, now: tuple[ListedChip, Stock] | None
+) -> WayOut:
     """The next chip as a way out."""
-    extra = max(0, stock.price_cents - base_price)
+    extra = max(0, stock.price_cents - (now[1].price_cents if now else 0))
+    same_family = now is not None and chip.family == now[0].family
     words = "of the same family" if same_family else "of another family"
     return WayOut(
         title=f"Next chip {words}: {chip.name}",
         gives_up=f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier}; {chip.soldering} soldering",
         cost=extra + (REDRAWN_CENTS if same_family else 2 * REDRAWN_CENTS),
         price_cents=extra,
-        edits=({"kind": "set-chip", "part": chip.name},),
+        edits=(changed_thing(brain, part=chip.name),),
     )
 
 
 def pairs(brief: Brief, singles: list[tuple[Brief, WayOut]], fits: Fits) -> list[WayOut]:
     """Two changes together, the cheapest pairs first, three at the most."""
-    fields = ("key_scheme", "screen", "analogue_by", "buzzer", "light", "headphones", "links")
     found: list[WayOut] = []
-    for (first, a), (second, b) in sorted(
-        combinations(singles, 2), key=lambda pair: pair[0][1].cost + pair[1][1].cost
-    ):
-        changes = {f: getattr(first, f) for f in fields if getattr(first, f) != getattr(brief, f)}
-        others = {f: getattr(second, f) for f in fields if getattr(second, f) != getattr(brief, f)}
-        if set(changes) & set(others) or not fits(brief.model_copy(update={**changes, **others})):
+    cheapest = sorted(combinations(singles, 2), key=lambda pair: pair[0][1].cost + pair[1][1].cost)
+    for (first, a), (second, b) in cheapest:
+        both = together(brief, first, second)
+        if both is None or not fits(both):
             continue
         found.append(
             WayOut(
@@ -315,3 +301,20 @@ def pairs(brief: Brief, singles: list[tuple[Brief, WayOut]], fits: Fits) -> list
         if len(found) == 3:
             break
     return found
+
+
+def together(brief: Brief, first: Brief, second: Brief) -> Brief | None:
+    """Both changes of a brief at once; None where they touch the same thing or wish."""
+    wishes = ("key_scheme", "analogue_by")
+    changed = [{f for f in wishes if getattr(b, f) != getattr(brief, f)} for b in (first, second)]
+    kept = [{t.name: t for t in b.things} for b in (first, second)]
+    touched = [{t.name for t in brief.things if side.get(t.name) != t} for side in kept]
+    if changed[0] & changed[1] or touched[0] & touched[1]:
+        return None
+    things = tuple(
+        kept[t.name in touched[1]].get(t.name)
+        for t in brief.things
+        if t.name in kept[0] and t.name in kept[1]
+    )
+    update: dict[str, Any] = {f: getattr((first, second)[f in changed[1]], f) for f in wishes}
+    return brief.model_copy(update={**update, "things": things})

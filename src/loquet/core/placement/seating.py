@@ -8,7 +8,7 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.model import PlacedPart, Placement
 from loquet.core.circuit import Circuit, Component
-from loquet.core.circuit.model import GROUND, SUPPLY
+from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import Round, Seat, middle_of
 from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
@@ -47,6 +47,7 @@ class PlacingInput:
     locked: dict[str, Seat]
     holes: tuple[tuple[int, int, int], ...]
     low_areas: tuple[Rect, ...] = ()
+    rails: frozenset[str] = frozenset()
 
 
 def courtyard_rect(pattern: LandPattern, seat: Seat) -> Rect:
@@ -120,13 +121,14 @@ class Seating:
         self.seats: dict[str, Seat] = {}
         self.by_role = {c.role: c for c in given.circuit.components}
         self.lattice = candidates(given.outline)
+        self.supplies = given.rails
 
     def put(self, component: Component, seat: Seat) -> None:
         """Seat a part."""
         pattern = self.given.patterns[component.ref]
         self.seats[component.ref] = seat
         rects = near_rects(pattern, seat)
-        if component.role == "chip":
+        if component.is_chip:
             halo = CHIP_HALO_NM
             rects = [
                 (left - halo, bottom - halo, right + halo, top + halo)
@@ -204,7 +206,7 @@ class Seating:
 
     def tall(self, component: Component) -> bool:
         """Whether a part may not lie under the screen: too high, or to be reached with a probe."""
-        return self.given.heights_mm[component.ref] > LOW_MM or component.role.startswith("test ")
+        return self.given.heights_mm[component.ref] > LOW_MM or component.bare
 
     def cost(
         self,
@@ -226,7 +228,7 @@ class Seating:
                 )
             if net == GROUND or not points.get(net):
                 continue
-            weight = SUPPLY_WEIGHT if net == SUPPLY else SIGNAL_WEIGHT
+            weight = SUPPLY_WEIGHT if net in self.supplies else SIGNAL_WEIGHT
             away = np.full(len(xs), np.inf)
             for x, y in points[net]:
                 away = np.minimum(away, np.abs(xs + own[0] - x) + np.abs(ys + own[1] - y))

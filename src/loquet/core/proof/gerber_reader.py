@@ -12,6 +12,8 @@ from loquet.core.geometry import Bar, Box, Round, Shape
 
 COORDINATE = re.compile(r"([XYIJ])([+-]?\d{1,12})")
 NUMBER = re.compile(r"^[+-]?\d{0,6}\.?\d{1,12}$")
+MACRO = re.compile(r"21,1,(\d{0,3}\.\d{1,9}),(\d{0,3}\.\d{1,9}),0,0,(\d{1,3})")
+MACRO_NAME = re.compile(r"[A-Za-z]\w{1,60}")
 PIECES = re.compile(r"[%*]|[^%*]+")
 MOST_OBJECTS, MOST_COMMANDS, MOST_APERTURES, MOST_CORNERS = 200_000, 600_000, 2_000, 20_000
 LARGEST_BYTES, LONGEST_COMMAND = 12_000_000, 4_000
@@ -155,6 +157,8 @@ class GerberReader:
         self.layer = ReadLayer(file)
         self.state = State()
         self.line = 1
+        self.in_macro = ""
+        self.macros: dict[str, tuple[int, int, int]] = {}
 
     def fail(self, problem: str) -> FileFault:
         """A fault at the present line."""
@@ -163,6 +167,9 @@ class GerberReader:
     def extended(self, command: str) -> None:
         """FS, MO, AD, LP and the attribute commands."""
         state = self.state
+        if self.in_macro:
+            self.macro(command)
+            return
         match command[:2]:
             case "FS":
                 found = re.fullmatch(r"FSLAX(\d)(\d)Y\1\2", command)
@@ -173,6 +180,8 @@ class GerberReader:
                 if command not in ("MOMM", "MOIN"):
                     raise self.fail(f"has the unknown unit {command[2:8]}")
                 state.unit_nm = 1_000_000 if command == "MOMM" else 25_400_000
+            case "AM":
+                self.in_macro = command[2:]
             case "AD":
                 self.define(command)
             case "LP":
@@ -204,8 +213,23 @@ class GerberReader:
             else:
                 attributes.clear()
 
+    def macro(self, command: str) -> None:
+        """The one primitive of a macro that is read: a centre line (21), lit, about the origin, turned by whole degrees."""
+        name, self.in_macro = self.in_macro, ""
+        found = MACRO.fullmatch(command)
+        if not found or not MACRO_NAME.fullmatch(name) or name in self.macros:
+            raise self.fail(f"has an aperture macro that is not a turned rectangle: {command[:20]}")
+        w, h = (round(Fraction(n) * self.unit()) for n in found.groups()[:2])
+        turn = int(found[3]) % 180
+        self.macros[name] = (h, w, turn - 90) if turn >= 90 else (w, h, turn)
+
     def define(self, command: str) -> None:
         """An aperture: circle, rectangle or obround, without a hole."""
+        by_macro = re.fullmatch(r"ADD(\d{2,6})([A-Za-z]\w{1,60})", command)
+        if by_macro and by_macro[2] in self.macros:
+            function = self.state.aperture_attributes.get(".AperFunction", "")
+            self.state.apertures[int(by_macro[1])] = ("M", self.macros[by_macro[2]], function)
+            return
         found = re.fullmatch(r"ADD(\d{2,6})([CRO]),([0-9.X]+)", command)
         if not found:
             raise self.fail(
@@ -330,7 +354,7 @@ class GerberReader:
         match kind:
             case "C":
                 self.add(Round(x, y, sizes[0]), function)
-            case "R":
+            case "R" | "M":
                 self.add(Box(x, y, *sizes), function)
             case _:
                 w, h = sizes

@@ -58,7 +58,7 @@ def compare_lists(
     view: BoardView, parts: list[dict[str, str]], places: list[dict[str, str]]
 ) -> list[Fault]:
     """Every part that is fitted stands once in both lists, with its value, side, place and turn."""
-    fitted = {c.ref: c for c in view.circuit.components if not c.role.startswith("test ")}
+    fitted = {c.ref: c for c in view.circuit.components if not c.bare}
     listed = [ref for row in parts for ref in row.get("Where", "").split()]
     faults = [
         fault("parts.csv", "", 0, 0, f"{ref} stands {listed.count(ref)} times")

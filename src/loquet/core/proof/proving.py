@@ -72,7 +72,7 @@ def prove_readable(
     faults += gap_faults
     for layer in layers:
         faults += compare_layer(layer, read[layer.file]) + compare_function(layer, read[layer.file])
-    faults += compare_profile(profile_of(view.brief.outline), profile)
+    faults += compare_profile(profile_of(view.board.outline), profile)
     faults += compare_holes(view, plated, "holes-plated.drl", True) + compare_holes(
         view, unplated, "holes-unplated.drl", False
     )

@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.board.rules import BoardRules
-from loquet.core.geometry import Bar, Box, Round, Shape
+from loquet.core.geometry import Bar, Box, Round, Shape, core_of
 from loquet.core.routing.kernels import BLOCKED, FREE, mark_box
 
 CELL_NM = 100_000
@@ -101,8 +101,11 @@ def mark_pad(
     net_numbers: dict[str, int],
 ) -> None:
     """A pad keeps other nets away; vias stay off every pad, its own net's too, so that no solder runs down the hole."""
-    box, radius = box_of(pad.shape)
     net = net_numbers.get(pad.net, BLOCKED)
+    if isinstance(pad.shape, Box) and pad.shape.turn:
+        mark_turned(owner, pad, half, rules, (columns, rows), net)
+        return
+    box, radius = box_of(pad.shape)
     for side, name in enumerate((NEAR, FAR)):
         if name not in pad.sides:
             continue
@@ -113,6 +116,43 @@ def mark_pad(
         mark_box(
             owner[VIA], columns, rows, base, box, (radius + half[VIA] + 50_000) / CELL_NM, BLOCKED
         )
+
+
+def mark_turned(
+    owner: list[NDArray[np.int16]],
+    pad: Copper,
+    half: tuple[int, int, int],
+    rules: BoardRules,
+    size: tuple[int, int],
+    net: int,
+) -> None:
+    """A pad that is turned by other than quarters: exact distances from the middles of all cells near it."""
+    columns, rows = size
+    core = core_of(pad.shape)
+    left, bottom, right, top = core.bounds
+    far = max(half) + rules.drawn_gap_nm + 2 * MARGIN_NM + CELL_NM
+    xs = np.arange(
+        max(0, int((left - far) // CELL_NM)), min(columns, int((right + far) // CELL_NM) + 2)
+    )
+    ys = np.arange(
+        max(0, int((bottom - far) // CELL_NM)), min(rows, int((top + far) // CELL_NM) + 2)
+    )
+    grid_x, grid_y = (axis.ravel() for axis in np.meshgrid(xs, ys))
+    away = shapely.distance(core, shapely.points(grid_x * CELL_NM, grid_y * CELL_NM))
+    for side, name in enumerate((NEAR, FAR)):
+        if name not in pad.sides:
+            continue
+        cells = side * columns * rows + grid_y * columns + grid_x
+        for width in range(3):
+            close = cells[away < half[width] + rules.drawn_gap_nm + MARGIN_NM]
+            mark_cells(owner[width], close, net)
+        mark_cells(owner[VIA], cells[away < half[VIA] + 50_000], BLOCKED)
+
+
+def mark_cells(owner: NDArray[np.int16], cells: NDArray[np.int64], net: int) -> None:
+    """Free cells become the net's; cells of another one are blocked."""
+    now = owner[cells]
+    owner[cells] = np.where((now == FREE) | (now == net), net, BLOCKED)
 
 
 def mark_hole(

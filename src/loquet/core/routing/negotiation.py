@@ -338,6 +338,9 @@ def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:
         case Round():
             reach = max(int((shape.d // 2 - half_nm) * 0.7), 51_000)
             return shape.x, shape.y, reach, reach
+        case Box() if shape.turn:
+            reach = max(int((min(shape.w, shape.h) // 2 - half_nm) * 0.7), 51_000)
+            return shape.x, shape.y, reach, reach
         case Box():
             return (
                 shape.x,

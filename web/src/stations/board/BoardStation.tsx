@@ -21,10 +21,16 @@ export function BoardStation() {
 	const [look, setLook] = useState<Look>("near");
 	const [selected, setSelected] = useState<string | null>(null);
 	const [net, setNet] = useState<string | null>(null);
+	const [picked, setPicked] = useState("");
+	const shownBoard = head.boards.find((b) => b.name === picked) ?? head.boards[0];
 	const query = useQuery({
-		queryKey: ["project", head.project, "board", head.version],
+		queryKey: ["project", head.project, "board", shownBoard?.name, head.version],
 		queryFn: () =>
-			take(client.GET("/api/projects/{project_id}/board", { params: { path: { project_id: head.project } } })),
+			take(
+				client.GET("/api/projects/{project_id}/board", {
+					params: { path: { project_id: head.project }, query: { board: shownBoard?.name ?? "" } },
+				}),
+			),
 		placeholderData: (before) => before,
 	});
 	useEffect(() => {
@@ -36,11 +42,27 @@ export function BoardStation() {
 	const board = query.isError ? undefined : query.data;
 	const part = board?.parts.find((p) => p.ref === selected);
 	const busy = jobs.length > 0;
-	const state = (name: "placement" | "routing" | "pour") => (head.stale.includes(name) ? "main" : "plain");
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex flex-wrap items-center gap-2 border-b border-rule px-4 py-2">
-				<div role="radiogroup" aria-label="Side" className="flex border border-[#b9b09c]">
+				{head.boards.length > 1 &&
+					head.boards.map((b) => (
+						<button
+							key={b.name}
+							type="button"
+							aria-pressed={b.name === shownBoard?.name}
+							data-board={b.name}
+							className={`rounded-[3px] border px-2 py-1 ${b.name === shownBoard?.name ? "border-copper bg-card font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
+							onClick={() => {
+								setPicked(b.name);
+								setSelected(null);
+								setNet(null);
+							}}
+						>
+							{b.name}
+						</button>
+					))}
+				<div role="radiogroup" aria-label="Side" className="flex border border-line">
 					{LOOKS.map(([value, title, about]) => (
 						<button
 							key={value}
@@ -56,13 +78,13 @@ export function BoardStation() {
 					))}
 				</div>
 				<span className="flex-1" />
-				<Button weight={state("placement")} disabled={busy} onClick={() => void start("placement")} data-testid="place">
+				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
 					Place
 				</Button>
-				<Button weight={state("routing")} disabled={busy} onClick={() => void start("routing")} data-testid="route">
+				<Button disabled={busy} onClick={() => void start("routing")} data-testid="route">
 					Route
 				</Button>
-				<Button weight={state("pour")} disabled={busy} onClick={() => void start("pour")} data-testid="pour">
+				<Button disabled={busy} onClick={() => void start("pour")} data-testid="pour">
 					Pour ground
 				</Button>
 				<Button

@@ -1,28 +1,56 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
+import type { Edit } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
 import { BriefPanel } from "./BriefPanel";
-import { type ControlKind, freeName, newControl } from "./controlKinds";
 import { Device } from "./Device";
+import { freePlace } from "./freePlace";
 import { GroupBar } from "./GroupBar";
+import { freeName, type Kind } from "./kinds";
 import { Tray } from "./Tray";
 
 export type Hand = "none" | "small" | "medium" | "large";
-type Carried = { kind: ControlKind; x: number; y: number; far: boolean };
+type Carried = { kind: Kind; x: number; y: number; far: boolean };
+type Spot = { x: number; y: number };
 
-/** The device from the front, the tray of controls above it, the tally beside it. */
+/** The device from the front, the tray of things above it, the tally beside it. */
 export function BriefStation() {
-	const { head, edit } = useDesign();
+	const { head, edit, say } = useDesign();
 	const [selected, setSelected] = useState<string[]>([]);
 	const [hand, setHand] = useState<Hand>("none");
+	const [shown, setShown] = useState("");
 	const [carried, setCarried] = useState<Carried | null>(null);
-	const begun = useRef<{ x: number; y: number } | null>(null);
-	const toMm = useRef<(x: number, y: number) => { x: number; y: number } | null>(() => null);
-	const present = selected.filter((name) => head.things.some((t) => t.thing === name));
+	const begun = useRef<Spot | null>(null);
+	const toMm = useRef<(x: number, y: number) => Spot | null>(() => null);
+	const present = selected.filter((name) => head.things.some((t) => t.name === name));
+	const board = head.boards.find((b) => b.name === shown) ?? head.boards[0];
 
-	const carry = (kind: ControlKind, event: PointerEvent) => {
+	const put = async (kind: Kind, place: Spot | null) => {
+		const name = freeName(
+			kind.word,
+			(head.brief.things ?? []).map((t) => t.name),
+		);
+		const spot = place && { x_mm: place.x, y_mm: place.y };
+		const thing = { ...kind.usual, kind: kind.kind, name, board: board?.name, place: spot };
+		const wanted = { kind: "add-thing", thing } as unknown as Extract<Edit, { kind: "add-thing" }>;
+		if (await edit(wanted)) setSelected([name]);
+	};
+	const add = (kind: Kind) => {
+		const here = head.things.filter((t) => t.board === board?.name);
+		const place = freePlace(board?.outline_mm ?? [], here, kind);
+		if (!place)
+			return say({
+				kind: "refused",
+				sentence: `There is no free place for another ${kind.title.toLowerCase()}.`,
+				wayOut: "Move something aside, or enlarge the outline.",
+			});
+		void put(kind, place);
+	};
+	const carry = (kind: Kind, event: PointerEvent) => {
 		begun.current = { x: event.clientX, y: event.clientY };
 		setCarried({ kind, x: event.clientX, y: event.clientY, far: false });
 	};
+	const dropped = useRef(put);
+	dropped.current = put;
 	useEffect(() => {
 		if (!carried) return;
 		const move = (event: globalThis.PointerEvent) => {
@@ -33,15 +61,8 @@ export function BriefStation() {
 		const up = (event: globalThis.PointerEvent) => {
 			setCarried(null);
 			const place = toMm.current(event.clientX, event.clientY);
-			if (!carried.far || !place) return;
-			const name = freeName(
-				carried.kind,
-				head.brief.controls.map((c) => c.name),
-			);
-			const at = { x: Math.round(place.x * 2) / 2, y: Math.round(place.y * 2) / 2 };
-			void edit({ kind: "add-control", control: newControl(carried.kind, name, at.x, at.y) }).then(
-				(done) => done && setSelected([`${carried.kind}:${name}`]),
-			);
+			if (carried.far && place)
+				void dropped.current(carried.kind, { x: Math.round(place.x * 2) / 2, y: Math.round(place.y * 2) / 2 });
 		};
 		window.addEventListener("pointermove", move);
 		window.addEventListener("pointerup", up);
@@ -49,22 +70,33 @@ export function BriefStation() {
 			window.removeEventListener("pointermove", move);
 			window.removeEventListener("pointerup", up);
 		};
-	}, [carried, edit, head.brief.controls]);
+	}, [carried]);
 
+	if (!board) return null;
 	return (
 		<div className="flex min-h-0 flex-1">
 			<div className="flex min-w-0 flex-1 flex-col">
-				<Tray select={setSelected} carry={carry} />
-				<GroupBar selected={present} select={setSelected} hand={hand} setHand={setHand} />
-				<Device selected={present} select={setSelected} hand={hand} toMm={toMm} />
+				<Tray add={add} carry={carry} />
+				<GroupBar
+					selected={present}
+					select={setSelected}
+					hand={hand}
+					setHand={setHand}
+					board={board.name}
+					show={(name) => {
+						setShown(name);
+						setSelected([]);
+					}}
+				/>
+				<Device board={board} selected={present} select={setSelected} show={setShown} hand={hand} toMm={toMm} />
 			</div>
-			<BriefPanel selected={present} select={setSelected} />
+			<BriefPanel selected={present} select={setSelected} board={board.name} />
 			{carried?.far && (
 				<div
 					className="pointer-events-none fixed z-20 rounded border border-patina bg-card px-2 py-0.5 text-[12px]"
 					style={{ left: carried.x + 10, top: carried.y + 8 }}
 				>
-					{carried.kind}
+					{carried.kind.title}
 				</div>
 			)}
 		</div>

@@ -11,11 +11,12 @@ export function Choice<T extends string>({
 	set: (value: T) => void;
 }) {
 	return (
-		<label className="grid grid-cols-[64px_1fr] items-center gap-2 text-[12px]">
+		<label className="grid grid-cols-[84px_1fr] items-center gap-2 text-[12px]">
 			<span className="text-ink-2">{label}</span>
 			<select
 				aria-label={label}
-				className="w-full min-w-0 border border-[#b9b09c] bg-card px-1 py-0.5"
+				title={options.find(([name]) => name === value)?.[1]}
+				className="w-full min-w-0 border border-line bg-card px-1 py-0.5"
 				value={value}
 				onChange={(event) => set(event.target.value as T)}
 			>

@@ -1,9 +1,7 @@
-import type { Edit, Schemas } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
 import { Choice } from "./Choice";
-import { Count } from "./Count";
+import { NumberField } from "./NumberField";
 
-type Brief = Schemas["DesignHead"]["brief"];
 const ROLES = [
 	["stand-alone", "works by itself"],
 	["usb-controller", "USB controller"],
@@ -16,29 +14,22 @@ const CHORDS = [
 	["typing", "typing, up to six keys"],
 	["own", "groups of its own"],
 ] as const;
-const POWERS = [
-	["two-aaa-cells", "two AAA cells"],
-	["lithium-cell", "one lithium cell"],
-	["coin-cell", "a coin cell"],
-	["nine-volt", "a nine-volt block"],
-	["from-host", "the host's cable"],
-] as const;
 
-/** What the device is, which keys are held together, what feeds it. */
-export function DeviceForm() {
+/** What the device is as a whole: its role, which keys are held together, how many by when. */
+export function DeviceForm({ board }: { board: string }) {
 	const { head, edit } = useDesign();
-	const brief: Brief = head.brief;
+	const brief = head.brief;
 	return (
 		<div className="flex flex-col gap-1.5 border-t border-rule pt-3" data-testid="device-form">
 			<h2 className="font-semibold">Device</h2>
 			<Choice
-				label="role"
+				label="Role"
 				value={brief.role ?? "stand-alone"}
 				options={ROLES}
 				set={(role) => void edit({ kind: "set-role", role })}
 			/>
 			<Choice
-				label="chords"
+				label="Chords"
 				value={brief.chords?.rule ?? "two thumbs"}
 				options={CHORDS}
 				set={(rule) =>
@@ -47,16 +38,7 @@ export function DeviceForm() {
 			/>
 			{brief.chords?.rule === "own" && <Groups />}
 			<Choice
-				label="fed by"
-				value={brief.power.kind ?? "two-aaa-cells"}
-				options={POWERS}
-				set={(kind) => {
-					const power = { kind, x_mm: brief.power.x_mm, y_mm: brief.power.y_mm, turn_deg: brief.power.turn_deg ?? 0 };
-					void edit({ kind: "set-power", power } as Extract<Edit, { kind: "set-power" }>);
-				}}
-			/>
-			<Choice
-				label="keys pull"
+				label="Keys pull"
 				value={brief.button_reading ?? "internal-pull-up"}
 				options={[
 					["internal-pull-up", "to ground, pull-up in the chip"],
@@ -64,15 +46,21 @@ export function DeviceForm() {
 				]}
 				set={(reading) => void edit({ kind: "set-reading", reading })}
 			/>
-			<Size />
+			<Size board={board} />
 			<Choice
-				label="shell"
+				label="Shell"
 				value={brief.shell?.kind ?? "own"}
 				options={[
 					["own", "one's own"],
 					["existing", "existing, outline kept"],
 				]}
 				set={(kind) => void edit({ kind: "set-shell", shell: { kind, name: brief.shell?.name ?? "" } })}
+			/>
+			<NumberField
+				label="To make"
+				unit=""
+				value={brief.quantity}
+				set={(quantity) => quantity != null && void edit({ kind: "set-quantity", quantity })}
 			/>
 		</div>
 	);
@@ -97,7 +85,7 @@ function Groups() {
 					<span className="min-w-0 flex-1">{group.map(title).join(" + ")}</span>
 					<button
 						type="button"
-						className="text-patina hover:underline"
+						className="min-h-6 px-1 text-patina hover:underline"
 						aria-label={`Drop ${group.map(title).join(" and ")}`}
 						onClick={() => drop(index)}
 					>
@@ -109,22 +97,29 @@ function Groups() {
 	);
 }
 
-/** Width, height and corner of a rounded rectangle; an existing shell refuses a change in words. */
-function Size() {
+/** Width, height and corner of a board that is a rounded rectangle; an existing shell refuses a change in words. */
+function Size({ board }: { board: string }) {
 	const { head, edit } = useDesign();
-	const outline = head.brief.outline;
-	if (outline.kind === "polygon")
+	const outline = head.brief.boards.find((b) => (b.name ?? "main") === board)?.outline;
+	if (!outline || outline.kind === "polygon")
 		return <p className="text-[12px] text-ink-2">An outline of its own, from the brief.</p>;
 	const change = (size: Partial<typeof outline>) =>
-		void edit({ kind: "set-outline", outline: { ...outline, ...size } });
+		void edit({ kind: "set-outline", board, outline: { ...outline, ...size } });
 	return (
-		<div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[12px]">
-			<span className="w-[56px] text-ink-2">outline</span>
-			<Count words="mm wide" value={outline.width_mm} set={(width_mm) => change({ width_mm })} />
-			<span className="w-[56px]" />
-			<Count words="mm high" value={outline.height_mm} set={(height_mm) => change({ height_mm })} />
-			<span className="w-[56px]" />
-			<Count words="mm corner" value={outline.corner_mm ?? 3} set={(corner_mm) => change({ corner_mm })} />
-		</div>
+		<>
+			<NumberField label="Wide" unit="mm" value={outline.width_mm} set={(v) => v != null && change({ width_mm: v })} />
+			<NumberField
+				label="High"
+				unit="mm"
+				value={outline.height_mm}
+				set={(v) => v != null && change({ height_mm: v })}
+			/>
+			<NumberField
+				label="Corners"
+				unit="mm"
+				value={outline.corner_mm ?? 3}
+				set={(v) => v != null && change({ corner_mm: v })}
+			/>
+		</>
 	);
 }

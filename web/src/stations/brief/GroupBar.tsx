@@ -1,7 +1,7 @@
 import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
+import { BoardTabs } from "./BoardTabs";
 import type { Hand } from "./BriefStation";
-import { roleOf } from "./controlKinds";
 
 const HOWS = [
 	["row", "Same height"],
@@ -11,71 +11,86 @@ const HOWS = [
 ] as const;
 const HANDS: Hand[] = ["none", "small", "medium", "large"];
 
-/** What can be done with the controls that are picked, and the reach of a hand. */
+/** What can be done with the things that are picked, the boards, and the reach of a hand. */
 export function GroupBar({
 	selected,
 	select,
 	hand,
 	setHand,
+	board,
+	show,
 }: {
 	selected: string[];
-	select: (things: string[]) => void;
+	select: (names: string[]) => void;
 	hand: Hand;
 	setHand: (hand: Hand) => void;
+	board: string;
+	show: (board: string) => void;
 }) {
 	const { head, edit } = useDesign();
-	const names = head.brief.controls.filter((c) => selected.includes(roleOf(c))).map((c) => c.name);
-	const keys = head.keys.filter((k) => selected.some((role) => k.id === role || k.id.startsWith(`${role}:`)));
+	const keys = head.keys.filter((key) => selected.includes(key.thing));
 	const hold = () =>
 		void edit({
 			kind: "set-chords",
 			chords: { rule: "own", at_once: 6, groups: [...(head.brief.chords?.groups ?? []), keys.map((k) => k.id)] },
 		});
 	return (
-		<div className="flex h-[34px] items-center gap-1.5 border-b border-rule px-3 text-[12px]" data-testid="group-bar">
-			{names.length === 0 && <span className="text-ink-2">Hold Shift to pick several controls.</span>}
-			{names.length === 1 && <span className="text-ink-2">{names[0]} picked; hold Shift to pick more.</span>}
-			{names.length > 1 && (
+		<div className="flex h-[36px] items-center gap-1.5 border-b border-rule px-3 text-[12px]" data-testid="group-bar">
+			{selected.length < 2 && <BoardTabs board={board} show={show} />}
+			{selected.length > 1 && (
 				<>
-					<span className="mr-1">
-						<span className="figure">{names.length}</span> picked
+					<span className="mr-1 whitespace-nowrap">
+						<span className="figure">{selected.length}</span> picked
 					</span>
 					{HOWS.map(([how, words]) => (
-						<Button key={how} className="!py-0" onClick={() => void edit({ kind: "arrange-controls", names, how })}>
+						<Button
+							key={how}
+							className="!px-1.5 !py-0"
+							onClick={() => void edit({ kind: "arrange-things", names: selected, how })}
+						>
 							{words}
 						</Button>
 					))}
 				</>
 			)}
-			{names.length > 0 && (
-				<Button
-					className="!py-0"
-					title="A copy on the other half, names changed left to right"
-					onClick={() => void edit({ kind: "mirror-controls", names })}
-				>
-					Mirror
-				</Button>
+			{selected.length > 0 && (
+				<>
+					<Button
+						className="!px-1.5 !py-0"
+						title="A copy on the other half, names changed left to right"
+						onClick={() => void edit({ kind: "mirror-things", names: selected })}
+					>
+						Mirror
+					</Button>
+					<Button
+						className="!px-1.5 !py-0"
+						title="A copy 10 mm beside it"
+						onClick={() => void edit({ kind: "copy-things", names: selected, dx_mm: 10, dy_mm: 0 })}
+					>
+						Copy
+					</Button>
+				</>
 			)}
-			{names.length > 1 && keys.length > 1 && (
+			{selected.length > 1 && keys.length > 1 && (
 				<Button
-					className="!py-0"
+					className="!px-1.5 !py-0"
 					title="These keys must be readable together: adds them to the chords of this device"
 					onClick={hold}
 				>
 					Held together
 				</Button>
 			)}
-			{names.length > 1 && (
+			{selected.length > 1 && (
 				<Button weight="quiet" onClick={() => select([])}>
 					Let go
 				</Button>
 			)}
 			<span className="flex-1" />
 			<label className="flex items-center gap-1" title={head.reach_source}>
-				<span className="text-ink-2">thumb reach</span>
+				<span className="text-ink-2">reach</span>
 				<select
 					aria-label="Thumb reach"
-					className="border border-[#b9b09c] bg-card px-1 py-0.5"
+					className="border border-line bg-card px-1 py-0.5"
 					value={hand}
 					onChange={(event) => setHand(event.target.value as Hand)}
 				>

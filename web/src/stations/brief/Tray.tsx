@@ -1,54 +1,48 @@
-import type { PointerEvent } from "react";
+import { type PointerEvent, useState } from "react";
 import { Button } from "../../design/Button";
-import { useDesign } from "../../document/useDesign";
-import { type ControlKind, freeName, KINDS, newControl } from "./controlKinds";
-import { Extras } from "./Extras";
-import { freePlace } from "./freePlace";
-import { KindMark } from "./KindMark";
+import { GROUPS, type Kind } from "./kinds";
+import { Mark } from "./Mark";
+import { useKinds } from "./useKinds";
 
-/** What can be put on the device: press for a free place, or drag onto the drawing. */
-export function Tray({
-	select,
-	carry,
-}: {
-	select: (things: string[]) => void;
-	carry: (kind: ControlKind, event: PointerEvent) => void;
-}) {
-	const { head, edit, say } = useDesign();
-	const add = async (kind: ControlKind) => {
-		const room = KINDS.find((k) => k.kind === kind)?.room ?? { w: 10, h: 10 };
-		const name = freeName(
-			kind,
-			head.brief.controls.map((c) => c.name),
-		);
-		const place = freePlace(head.outline_mm, head.things, room.w, room.h);
-		if (!place)
-			return say({
-				kind: "refused",
-				sentence: `There is no free place for another ${kind}.`,
-				wayOut: "Move something aside, or enlarge the outline.",
-			});
-		const control = newControl(kind, name, place.x, place.y);
-		if (await edit({ kind: "add-control", control })) select([`${kind}:${name}`]);
-	};
+/** What can be put on the device, by groups: press for a free place, or drag onto the drawing. */
+export function Tray({ add, carry }: { add: (kind: Kind) => void; carry: (kind: Kind, event: PointerEvent) => void }) {
+	const kinds = useKinds();
+	const [group, setGroup] = useState<string>("controls");
 	return (
-		<div className="border-b border-rule px-3 py-1.5">
-			<div className="flex flex-wrap items-center gap-1">
-				{KINDS.map(({ kind, title, about }) => (
-					<Button
-						key={kind}
-						title={`${title}: ${about}. Press for a free place, or drag it onto the device.`}
-						data-testid={`add-${kind}`}
-						className="touch-none !px-1.5"
-						onPointerDown={(event) => carry(kind, event)}
-						onClick={() => void add(kind)}
+		<div className="border-b border-rule px-3 pt-1.5 pb-1.5">
+			<div role="tablist" aria-label="Groups of things" className="flex gap-1">
+				{GROUPS.map(([name, words]) => (
+					<button
+						key={name}
+						type="button"
+						role="tab"
+						aria-selected={group === name}
+						data-group={name}
+						className={`border-b-2 px-2 py-0.5 text-[12px] ${group === name ? "border-copper font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
+						onClick={() => setGroup(name)}
 					>
-						<KindMark kind={kind} />
-						{title}
-					</Button>
+						{words}
+					</button>
 				))}
 			</div>
-			<Extras />
+			<div className="mt-1.5 flex min-h-[60px] flex-wrap content-start gap-1" role="tabpanel" aria-label={group}>
+				{kinds
+					.filter((kind) => kind.group === group)
+					.map((kind) => (
+						<Button
+							key={kind.kind}
+							title={`${kind.about} Press for a free place, or drag it onto the device.${kind.recipe ? "" : " Its pins can be planned; its circuit comes later."}`}
+							data-testid={`add-${kind.kind}`}
+							className="touch-none !px-1.5 !py-0.5 text-[12px]"
+							onPointerDown={(event) => carry(kind, event)}
+							onClick={() => add(kind)}
+						>
+							<Mark name={kind.mark} />
+							{kind.title}
+							{!kind.recipe && <span className="font-normal text-ink-2">pins only</span>}
+						</Button>
+					))}
+			</div>
 		</div>
 	);
 }

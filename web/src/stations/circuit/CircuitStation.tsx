@@ -47,7 +47,6 @@ export function CircuitStation() {
 				)}
 				<span className="flex-1" />
 				<Button
-					weight={stale ? "main" : "plain"}
 					disabled={jobs.some((j) => j.kind === "circuit")}
 					onClick={() => void start("circuit")}
 					data-testid="make-circuit"
@@ -167,7 +166,7 @@ function NetList({ view, net, pick }: { view: View; net: string | null; pick: (n
 			<input
 				aria-label="Search nets"
 				placeholder="net or part"
-				className="m-3 border border-[#b9b09c] bg-card px-2 py-1"
+				className="m-3 border border-line bg-card px-2 py-1"
 				value={words}
 				onChange={(event) => setWords(event.target.value)}
 			/>

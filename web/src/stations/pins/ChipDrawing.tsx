@@ -47,7 +47,7 @@ export function ChipDrawing({
 			>
 				<title>{view.chip} from above</title>
 				<rect width={body.w} height={body.h} rx={6} fill="#38352f" />
-				<circle cx={16} cy={16} r={6} fill="none" stroke="#b9b09c" strokeWidth={2} />
+				<circle cx={16} cy={16} r={6} fill="none" stroke="var(--color-line)" strokeWidth={2} />
 				<text x={body.w / 2} y={body.h / 2 - 4} textAnchor="middle" fill="#f7f4ec" fontSize={17} fontWeight={600}>
 					{view.chip}
 				</text>

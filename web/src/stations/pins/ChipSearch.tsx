@@ -18,8 +18,9 @@ export function ChipSearch({ close }: { close: () => void }) {
 			),
 		placeholderData: (before) => before,
 	});
+	const brain = (head.brief.things ?? []).find((thing) => thing.kind === "chip");
 	const choose = async (name: string) => {
-		if (await edit({ kind: "set-chip", part: name })) close();
+		if (brain && (await edit({ kind: "change-thing", name: brain.name, changes: { part: name } }))) close();
 	};
 	return (
 		<div className="border-b border-rule bg-card px-4 py-2" data-testid="chip-search">
@@ -27,7 +28,7 @@ export function ChipSearch({ close }: { close: () => void }) {
 				<input
 					aria-label="Search chips"
 					placeholder="name, family, package, soldering: l0 lqfp48 hand"
-					className="w-[320px] border border-[#b9b09c] bg-paper px-2 py-1"
+					className="w-[320px] border border-line bg-paper px-2 py-1"
 					value={words}
 					onChange={(event) => setWords(event.target.value)}
 				/>
@@ -57,7 +58,7 @@ export function ChipSearch({ close }: { close: () => void }) {
 						</span>
 						<Button
 							weight="quiet"
-							disabled={!chip.fits || chip.name === head.brief.chip.part}
+							disabled={!chip.fits || chip.name === brain?.part}
 							onClick={() => void choose(chip.name)}
 						>
 							Use

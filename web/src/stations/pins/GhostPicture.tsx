@@ -39,7 +39,7 @@ export function GhostPicture({ card }: { card: Card }) {
 							x2={columns.length * 120 + 10}
 							y1={y(row)}
 							y2={y(row)}
-							stroke="#b9b09c"
+							stroke="var(--color-line)"
 							strokeWidth={1.4}
 						/>
 					))}
@@ -50,7 +50,7 @@ export function GhostPicture({ card }: { card: Card }) {
 							x2={x(column)}
 							y1={8}
 							y2={rows.length * 46 + 8}
-							stroke="#b9b09c"
+							stroke="var(--color-line)"
 							strokeWidth={1.4}
 						/>
 					))}

@@ -28,7 +28,7 @@ export function OwnChip({ close }: { close: () => void }) {
 			<div className="mt-1 flex gap-3">
 				<textarea
 					aria-label="Pin table"
-					className="figure h-[110px] flex-1 border border-[#b9b09c] bg-paper px-2 py-1 text-[12px]"
+					className="figure h-[110px] flex-1 border border-line bg-paper px-2 py-1 text-[12px]"
 					value={text}
 					spellCheck={false}
 					onChange={(e) => setText(e.target.value)}
@@ -36,7 +36,7 @@ export function OwnChip({ close }: { close: () => void }) {
 				<div className="flex w-[200px] flex-col gap-2">
 					<input
 						aria-label="Name of the chip"
-						className="border border-[#b9b09c] bg-paper px-2 py-0.5"
+						className="border border-line bg-paper px-2 py-0.5"
 						value={name}
 						maxLength={40}
 						onChange={(e) => setName(e.target.value)}

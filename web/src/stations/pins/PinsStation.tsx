@@ -82,12 +82,17 @@ export function PinsStation() {
 						Aim at the board
 					</Button>
 				)}
-				<Button weight="main" disabled={busy || stuck} onClick={() => void start("pins")} data-testid="solve-pins">
+				<Button disabled={busy || stuck} onClick={() => void start("pins")} data-testid="solve-pins">
 					{view.solved ? "Solve again" : "Solve the pins"}
 				</Button>
 			</div>
 			{drawer === "chips" && <ChipSearch close={() => setDrawer("none")} />}
 			{drawer === "own" && <OwnChip close={() => setDrawer("none")} />}
+			{!view.solved && verdict.isLoading && (
+				<p className="border-b border-rule bg-card px-4 py-2 text-ink-2">
+					Asking whether everything fits, and for ways out where it does not.
+				</p>
+			)}
 			{stuck && verdict.data?.conflict && <WaysOut conflict={verdict.data.conflict} ways={verdict.data.ways_out} />}
 			<div className="flex items-center gap-1 border-b border-rule px-3 py-1" role="tablist" aria-label="Pins">
 				{VIEWS.map(([name, words]) => (

@@ -2,8 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { client, type Schemas, take } from "../../api/client";
 import { useCanvas } from "../../canvas/useCanvas";
-import { fitView, toScreen, type Viewport } from "../../canvas/viewport";
-import { useDesign } from "../../document/useDesign";
+import { fitView, toScreen, tracePad, type Viewport } from "../../canvas/viewport";
 
 type Layer = Schemas["LayerView"];
 
@@ -17,8 +16,15 @@ const COLOURS: [string, string][] = [
 ];
 
 /** One layer as it will be made, drawn from the bytes of its file. */
-export function LayerCanvas({ release, file }: { release: number; file: string }) {
-	const { head } = useDesign();
+export function LayerCanvas({
+	release,
+	file,
+	outline_mm,
+}: {
+	release: number;
+	file: string;
+	outline_mm: [number, number][];
+}) {
 	const query = useQuery({
 		queryKey: ["layer", release, file],
 		queryFn: () =>
@@ -29,14 +35,14 @@ export function LayerCanvas({ release, file }: { release: number; file: string }
 	const layer = query.data;
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, w: number, h: number) => {
-			const xs = head.outline_mm.map((p) => p[0]);
-			const ys = head.outline_mm.map((p) => p[1]);
+			const xs = outline_mm.map((p) => p[0]);
+			const ys = outline_mm.map((p) => p[1]);
 			const view = fitView(Math.max(...xs), Math.max(...ys), w, h, mirrored, 14);
 			ctx.clearRect(0, 0, w, h);
-			outline(ctx, view, head.outline_mm);
-			if (layer) paintLayer(ctx, view, layer, COLOURS.find(([name]) => file.startsWith(name))?.[1] ?? "#23211D");
+			outline(ctx, view, outline_mm);
+			if (layer) paintLayer(ctx, view, layer, COLOURS.find(([name]) => file.includes(`/${name}`))?.[1] ?? "#23211D");
 		},
-		[layer, head.outline_mm, mirrored, file],
+		[layer, outline_mm, mirrored, file],
 	);
 	const { ref } = useCanvas(paint);
 	return (
@@ -94,11 +100,8 @@ function paintLayer(ctx: CanvasRenderingContext2D, view: Viewport, layer: Layer,
 		ctx.lineTo(b.x, b.y);
 		ctx.stroke();
 	}
-	for (const [shape, x, y, w, h] of layer.flashes) {
-		const p = toScreen(view, { x, y });
-		ctx.beginPath();
-		if (shape === "round") ctx.arc(p.x, p.y, (w / 2) * view.scale, 0, 2 * Math.PI);
-		else ctx.rect(p.x - (w / 2) * view.scale, p.y - (h / 2) * view.scale, w * view.scale, h * view.scale);
+	for (const [shape, x, y, w, h, turn] of layer.flashes) {
+		tracePad(ctx, view, { shape, x, y, w, h, turn });
 		ctx.fill();
 	}
 }

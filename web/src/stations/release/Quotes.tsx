@@ -36,7 +36,7 @@ export function Quotes() {
 						min={1}
 						max={10000}
 						aria-label="Quantity"
-						className="figure w-[80px] border border-[#b9b09c] bg-card px-2 py-0.5 text-right"
+						className="figure w-[80px] border border-line bg-card px-2 py-0.5 text-right"
 						value={quantity}
 						onChange={(event) => setQuantity(Math.min(10000, Math.max(1, Number(event.target.value) || 1)))}
 					/>
@@ -177,7 +177,7 @@ function Select({ name, value, options, words = (v) => v, change }: SelectProps)
 	return (
 		<select
 			aria-label={name}
-			className="border border-[#b9b09c] bg-paper px-1 py-1"
+			className="border border-line bg-paper px-1 py-1"
 			value={value}
 			onChange={(event) => change(event.target.value)}
 		>

@@ -9,12 +9,12 @@ import { Orders } from "./Orders";
 import { Quotes } from "./Quotes";
 
 type Release = Schemas["ReleaseView"];
-const FIRST = "copper-near.gbr";
+const FIRST = "fabrication/copper-near.gbr";
 
 /** Files written, proven, read back; quotes and orders at simulated houses. */
 export function ReleaseStation() {
 	const { head, start, jobs } = useDesign();
-	const [file, setFile] = useState(FIRST);
+	const [picked, setFile] = useState("");
 	const query = useQuery({
 		queryKey: ["project", head.project, "release", head.version],
 		queryFn: () =>
@@ -22,6 +22,9 @@ export function ReleaseStation() {
 		placeholderData: (before) => before,
 	});
 	const release = query.data ?? null;
+	const layers = layersOf(release);
+	const file = layers.includes(picked) ? picked : (layers[0] ?? FIRST);
+	const outline_mm = head.boards.find((b) => boardFolder(b.name) === folderOf(file)) ?? head.boards[0];
 	const blocked = head.stops > 0;
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
@@ -30,7 +33,7 @@ export function ReleaseStation() {
 				<span className="flex-1" />
 				{release && (
 					<a
-						className="rounded-[3px] border border-[#b9b09c] bg-card px-2.5 py-1 font-medium"
+						className="rounded-[3px] border border-line bg-card px-2.5 py-1 font-medium"
 						href={`/api/releases/${release.id}/package.zip`}
 						data-testid="download"
 					>
@@ -38,7 +41,6 @@ export function ReleaseStation() {
 					</a>
 				)}
 				<Button
-					weight={release?.current ? "plain" : "main"}
 					disabled={blocked || jobs.length > 0}
 					title={blocked ? `${head.stops} stops are open` : ""}
 					onClick={() => void start("release")}
@@ -52,7 +54,7 @@ export function ReleaseStation() {
 					<>
 						<div className="flex h-[330px] border-b border-rule">
 							<FileList release={release} file={file} pick={setFile} />
-							<LayerCanvas release={release.id} file={file} />
+							<LayerCanvas release={release.id} file={file} outline_mm={outline_mm?.outline_mm ?? []} />
 						</div>
 						{release.current ? (
 							<Quotes />
@@ -104,21 +106,26 @@ const NAMES: Record<string, string> = {
 };
 
 function FileList({ release, file, pick }: { release: Release; file: string; pick: (file: string) => void }) {
-	const drawn = Object.keys(NAMES).flatMap((name) => release.files.filter((f) => f.path === `fabrication/${name}`));
+	const layers = layersOf(release);
+	const drawn = layers.flatMap((path) => release.files.filter((f) => f.path === path));
 	const others = release.files.filter((f) => !drawn.includes(f));
+	const several = new Set(layers.map(folderOf)).size > 1;
 	return (
 		<div className="w-[230px] shrink-0 overflow-y-auto border-r border-rule py-2 text-[13px]">
 			{drawn.map((row) => {
-				const name = row.path.replace("fabrication/", "");
+				const name = row.path.slice(row.path.lastIndexOf("/") + 1);
 				return (
 					<button
 						key={row.path}
 						type="button"
 						data-layer={name}
-						className={`flex w-full justify-between px-3 py-[3px] text-left ${file === name ? "bg-board" : "hover:bg-card"}`}
-						onClick={() => pick(name)}
+						className={`flex w-full justify-between px-3 py-[3px] text-left ${file === row.path ? "bg-board" : "hover:bg-card"}`}
+						onClick={() => pick(row.path)}
 					>
-						<span>{NAMES[name]}</span>
+						<span>
+							{several && <span className="text-ink-2">{folderOf(row.path)} </span>}
+							{NAMES[name]}
+						</span>
 						<span className="figure text-[12px] text-ink-2">{kilobytes(row.bytes)}</span>
 					</button>
 				);
@@ -132,6 +139,19 @@ function FileList({ release, file, pick }: { release: Release; file: string; pic
 			))}
 		</div>
 	);
+}
+
+/** The folder of a board in the package of a device with several boards. */
+const boardFolder = (name: string) => name.toLowerCase().replaceAll(" ", "-");
+const folderOf = (path: string) => (path.startsWith("fabrication/") ? "" : path.slice(0, path.indexOf("/")));
+
+/** The layers of a package in the order of the names above, board by board. */
+function layersOf(release: Release | null): string[] {
+	const rank = (path: string) => Object.keys(NAMES).findIndex((name) => path.endsWith(`fabrication/${name}`));
+	return (release?.files ?? [])
+		.map((f) => f.path)
+		.filter((path) => rank(path) >= 0)
+		.sort((a, b) => folderOf(a).localeCompare(folderOf(b)) || rank(a) - rank(b));
 }
 
 const kilobytes = (bytes: number) => `${(bytes / 1000).toFixed(1)} kB`;

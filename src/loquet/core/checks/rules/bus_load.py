@@ -2,21 +2,24 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.pins.buses import BUS_LIMIT_PF, bus_load_pf, bus_workings, pull_up_limits_ohm
-from loquet.core.pins.needs import on_two_wire
+from loquet.core.pins.needing import bus_khz_of, on_two_wire
+from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.wiring import wiring_of
+from loquet.core.power import rail_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
     """Compare the load with the limit, and the least pull-up with the greatest."""
-    brief = subject.brief
-    if not on_two_wire(brief, wiring_of(brief)):
+    brief, library = subject.brief, subject.library
+    wiring = wiring_of(brief)
+    if not on_two_wire(brief, wiring):
         return NotApplicable("nothing is on two wires")
-    module = subject.library.screens.get(brief.screen.part) if brief.screen else None
-    load = bus_load_pf(brief, module)
-    khz = brief.screen.bus_khz if brief.screen and brief.screen.bus == "two-wire" else 400
-    least, greatest = pull_up_limits_ohm(3.3, load, khz)
-    working = bus_workings(brief, module, 0.0)[1]
+    extra = helpers_pf(brief, wiring, library.parts)
+    load = bus_load_pf(brief, library.screens, extra)
+    khz, volts = bus_khz_of(brief), rail_of(brief).fresh_v
+    least, greatest = pull_up_limits_ohm(volts, load, khz)
+    working = bus_workings(brief, library.screens, extra, khz, volts)[1]
     found = []
     if load > BUS_LIMIT_PF:
         sentence = f"The two-wire bus carries {load:.0f} pF, and {BUS_LIMIT_PF:.0f} pF is the most."

@@ -1,36 +1,20 @@
 """Everything in the brief has a circuit recipe; what has none is said at once, not when the circuit is made."""
 
-from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.circuit.assembling import refuse_without_recipe
-from loquet.core.circuit.recipes.controls import refuse_without_recipe as refuse_controls
-from loquet.core.pins.wiring import wiring_of
-from loquet.core.provenance import Finding, Outcome, Source
+from loquet.core.circuit.assembling import refuse_without_recipe, waiting
+from loquet.core.provenance import Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
     """Ask the recipes themselves what they refuse."""
-    brief = subject.brief
-    found: list[Finding] = []
     try:
-        refuse_without_recipe(brief)
+        refuse_without_recipe(subject.brief)
     except RecipeNotPossible as refused:
-        found.append(
-            RULE.finding(
-                f"{refused.limit[0].upper()}{refused.limit[1:]}.", refused.nearest, ("brief",)
-            )
-        )
-    try:
-        refuse_controls(brief, wiring_of(brief))
-    except RecipeNotPossible as refused:
-        found.append(
-            RULE.finding(
-                f"{refused.limit[0].upper()}{refused.limit[1:]}.",
-                refused.nearest,
-                ("brief:controls",),
-            )
-        )
-    return outcome(found, 1)
+        names = [thing(t.name) for t in subject.brief.things if t.label in waiting(subject.brief)]
+        sentence = f"{refused.limit[0].upper()}{refused.limit[1:]}."
+        return outcome([RULE.finding(sentence, refused.nearest, tuple(names))], 1)
+    return outcome([], 1)
 
 
 RULE = Rule(

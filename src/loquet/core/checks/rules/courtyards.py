@@ -2,12 +2,11 @@
 
 from itertools import combinations
 
-import shapely
-
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.parts.patterns import extent
-from loquet.core.placement.seating import courtyard_rect
+from loquet.core.geometry import middle_of, polygon_of
 from loquet.core.provenance import Outcome, Source
+
+LEAST_NM2 = 1e6
 
 
 def run(subject: Subject) -> Outcome:
@@ -15,40 +14,36 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     found = []
-    rects = [
-        (ref, seat.far, courtyard_rect(view.patterns[ref], seat))
+    yards = [
+        (ref, seat.far, polygon_of(seat.shape(view.patterns[ref].courtyard)))
         for ref, seat in sorted(view.seats.items())
     ]
-    for (a, far_a, ra), (b, far_b, rb) in combinations(rects, 2):
-        overlap_x, overlap_y = (
-            min(ra[2], rb[2]) - max(ra[0], rb[0]),
-            min(ra[3], rb[3]) - max(ra[1], rb[1]),
-        )
-        if far_a == far_b and overlap_x > 0 and overlap_y > 0:
+    for (a, far_a, ya), (b, far_b, yb) in combinations(yards, 2):
+        shared = ya.intersection(yb) if far_a == far_b and ya.intersects(yb) else None
+        if shared is not None and shared.area > LEAST_NM2:
+            left, bottom, right, top = shared.bounds
             names = f"{a} ({purpose(subject, a)}) and {b} ({purpose(subject, b)})"
-            place = (max(ra[0], rb[0]) + overlap_x / 2, max(ra[1], rb[1]) + overlap_y / 2)
             found.append(
                 RULE.finding(
                     f"The courtyards of {names} overlap.",
-                    f"Move {b} at least {min(overlap_x, overlap_y) / 1e6:.2f} mm away.",
+                    f"Move {b} at least {min(right - left, top - bottom) / 1e6:.2f} mm away.",
                     (f"part:{a}", f"part:{b}"),
-                    *place,
+                    shared.centroid.x,
+                    shared.centroid.y,
                 )
             )
     pad_edge = view.outline.buffer(-view.rules.edge_nm + 1)
     for pad in view.pads:
-        x1, y1, x2, y2 = extent(pad.shape)
-        if not pad_edge.contains(shapely.box(x1, y1, x2, y2)):
+        if not pad_edge.contains(polygon_of(pad.shape)):
             found.append(
                 RULE.finding(
                     f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or beyond it.",
                     "Move it inwards.",
                     (f"part:{pad.ref}",),
-                    (x1 + x2) / 2,
-                    (y1 + y2) / 2,
+                    *middle_of(pad.shape),
                 )
             )
-    return outcome(found, len(rects))
+    return outcome(found, len(yards))
 
 
 def purpose(subject: Subject, ref: str) -> str:

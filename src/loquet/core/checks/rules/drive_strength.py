@@ -1,7 +1,7 @@
 """Pins that must drive hard are known to be able to."""
 
 from loquet.core.checks.rule import Rule, Subject
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.provenance import NotApplicable, Outcome, Source, Undetermined
 
 

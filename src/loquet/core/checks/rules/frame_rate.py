@@ -1,53 +1,63 @@
-"""The screen's bus is fast enough for what is wanted of it."""
+"""The bus of whatever shows pictures is fast enough for what is wanted of it."""
 
-from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.brief import Display, Thing
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.pins.buses import frame_rate
-from loquet.core.provenance import NotApplicable, Outcome, Repair, Source
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Repair, Source
+
+FAST_MHZ = 40.0
 
 
 def run(subject: Subject) -> Outcome:
     """Compare the rate of whole frames with the wanted one."""
-    screen = subject.brief.screen
-    if screen is None or screen.part not in subject.library.screens:
-        return NotApplicable("there is no screen")
-    if screen.wanted_rate_hz is None:
-        return NotApplicable("nobody has said how often the screen must be written")
-    module = subject.library.screens[screen.part]
-    rate = frame_rate(screen, module)
-    if rate.value >= screen.wanted_rate_hz:
-        return outcome([], 1)
-    repairs: tuple[Repair, ...] = ()
-    if screen.bus == "one-way serial" and screen.serial_mhz < 40:
-        repairs = (
-            Repair(
-                label="Run the bus at 40 MHz", edit={"kind": "set-screen-wish", "serial_mhz": 40}
-            ),
+    rows = [
+        (t, d)
+        for t in subject.brief.things
+        if (d := t.display()) is not None and d.rate_hz and d.part in subject.library.screens
+    ]
+    if not rows:
+        return NotApplicable("nobody has said how often a screen must be written")
+    found = [finding for t, d in rows if (finding := too_slow(subject, t, d)) is not None]
+    return outcome(found, len(rows))
+
+
+def too_slow(subject: Subject, shown: Thing, display: Display) -> Finding | None:
+    """The finding where the rate is too low."""
+    rate = frame_rate(display, subject.library.screens[display.part])
+    if display.rate_hz is None or rate.value >= display.rate_hz:
+        return None
+    sentence = (
+        f"The {shown.label} can be written {rate.value:.1f} times a second over its bus, "
+        f"and {display.rate_hz:g} are wanted."
+    )
+    return RULE.finding(
+        sentence,
+        "Take a faster bus, a smaller screen, or write only what changed.",
+        (thing(shown.name),),
+        working=rate,
+        repairs=repairs(subject, shown, display),
+    )
+
+
+def repairs(subject: Subject, shown: Thing, display: Display) -> tuple[Repair, ...]:
+    """A faster clock, or the same picture on a faster bus."""
+    edit = {"kind": "change-thing", "name": shown.name}
+    screens = subject.library.screens
+    if display.bus == "one-way serial" and display.serial_mhz < FAST_MHZ:
+        changes = {"serial_mhz": FAST_MHZ}
+        return (Repair(label="Run the bus at 40 MHz", edit={**edit, "changes": changes}),)
+    if display.bus != "two-wire":
+        return ()
+    bits = screens[display.part].bits_per_pixel
+    faster = [
+        s.id for s in screens.values() if s.bus == "one-way serial" and s.bits_per_pixel == bits
+    ]
+    return tuple(
+        Repair(
+            label=f"Take {name}",
+            edit={**edit, "changes": {"part": name, "bus": "one-way serial"}},
         )
-    elif screen.bus == "two-wire":
-        faster = [
-            s.id
-            for s in subject.library.screens.values()
-            if s.bus == "one-way serial" and s.bits_per_pixel == module.bits_per_pixel
-        ]
-        repairs = tuple(
-            Repair(
-                label=f"Take {name}",
-                edit={"kind": "set-screen", "part": name, "bus": "one-way serial"},
-            )
-            for name in faster[:1]
-        )
-    sentence = f"The screen can be written {rate.value:.1f} times a second over its bus, and {screen.wanted_rate_hz:g} are wanted."
-    return outcome(
-        [
-            RULE.finding(
-                sentence,
-                "Take a faster bus, a smaller screen, or write only what changed.",
-                ("screen",),
-                working=rate,
-                repairs=repairs,
-            )
-        ],
-        1,
+        for name in faster[:1]
     )
 
 

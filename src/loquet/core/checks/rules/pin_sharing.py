@@ -2,7 +2,8 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.parts import ChipPin
-from loquet.core.pins import Assignment
+from loquet.core.pins import Assignment, Need
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.options import is_debug
 from loquet.core.pins.sharing import kind_of_load, sharing_rule
 from loquet.core.provenance import Finding, Outcome, Repair, Source
@@ -13,21 +14,20 @@ def run(subject: Subject) -> Outcome:
     plan, chip = subject.plan, subject.chip
     assert plan is not None
     assert chip is not None
+    needs = {need.signal: need for need in needs_of(subject.brief)}
     found = [
-        f
+        finding
         for row in plan.assignments
-        if not row.kind.startswith("debug")
-        for f in shared(row, chip.pin(row.pin))
+        if not row.kind.startswith("debug") and row.signal in needs
+        for finding in shared(row, needs[row.signal], chip.pin(row.pin))
     ]
     return outcome(found, len(plan.assignments))
 
 
-def shared(row: Assignment, pin: ChipPin) -> list[Finding]:
+def shared(row: Assignment, need: Need, pin: ChipPin) -> list[Finding]:
     """What the sharing rules say of one assignment."""
     works = [work for work, has in (("programming", is_debug(pin)), ("boot", pin.is_boot)) if has]
-    rules = [
-        rule for work in works if (rule := sharing_rule(work, kind_of_load(row.signal, row.kind)))
-    ]
+    rules = [rule for work in works if (rule := sharing_rule(work, kind_of_load(need)))]
     release = (
         (
             Repair(

@@ -1,7 +1,7 @@
 """No pin gets more voltage than is known to be safe for it."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.pins.needs import needs_of
+from loquet.core.pins.needing import needs_of
 from loquet.core.provenance import Failed, NotApplicable, Outcome, Source, Undetermined
 
 

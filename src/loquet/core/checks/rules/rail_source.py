@@ -1,6 +1,7 @@
 """Every net that feeds something has a source, and no net ends at a single pad."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.circuit.model import GROUND
 from loquet.core.provenance import Outcome, Source
 
 
@@ -36,9 +37,10 @@ def run(subject: Subject) -> Outcome:
 def reached(subject: Subject) -> set[str]:
     """Nets that the cells reach through cells, guards and switches."""
     assert subject.circuit is not None
-    fed = {"CELLS"} & {net.name for net in subject.circuit.nets}
+    sources = (c for c in subject.circuit.components if c.polar)
+    fed = {net for c in sources for net in c.pads.values()} - {GROUND}
     passing = [
-        set(c.pads.values()) - {"GROUND"} for c in subject.circuit.components if c.block == "power"
+        set(c.pads.values()) - {GROUND} for c in subject.circuit.components if c.block == "power"
     ]
     for _ in passing:
         for nets in passing:

@@ -1,7 +1,7 @@
 """The chip runs on what the cells give, from fresh to empty."""
 
-from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.circuit.supply import TWO_AAA
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.power import rail_of
 from loquet.core.provenance import NotApplicable, Outcome, Source, Undetermined
 
 
@@ -9,16 +9,19 @@ def run(subject: Subject) -> Outcome:
     """Compare the chip's limits with the pair of cells."""
     chip = subject.chip
     assert chip is not None
-    if subject.brief.power.kind != "two-aaa-cells":
+    brain = subject.brief.brain
+    rail = rail_of(subject.brief, brain)
+    if not rail.direct:
         return NotApplicable("the chip's rail is made by a regulator")
-    fresh, empty = TWO_AAA.fresh_v * 1000, TWO_AAA.empty_v * 1000
+    about = (thing(brain.name),) if brain else ()
+    fresh, empty = rail.fresh_v * 1000, rail.empty_v * 1000
     if chip.supply_min_mv is None or chip.supply_max_mv is None:
         return Undetermined(
             (
                 RULE.finding(
                     f"The supply limits of {chip.name} are not known here.",
                     f"Check in its data sheet that it runs from {empty / 1000:.1f} to {fresh / 1000:.1f} V.",
-                    ("part:chip",),
+                    about,
                     severity="look",
                 ),
             )
@@ -27,9 +30,9 @@ def run(subject: Subject) -> Outcome:
     if fresh > chip.supply_max_mv:
         found.append(
             RULE.finding(
-                f"Two fresh cells give {fresh / 1000:.1f} V and {chip.name} takes {chip.supply_max_mv / 1000:.1f} V at most ({chip.supply_source}).",
+                f"{rail.words[0].upper()}{rail.words[1:]} give {fresh / 1000:.1f} V and {chip.name} takes {chip.supply_max_mv / 1000:.1f} V at most ({chip.supply_source}).",
                 "Choose another chip.",
-                ("part:chip",),
+                about,
             )
         )
     if chip.supply_min_mv > empty:
@@ -38,7 +41,7 @@ def run(subject: Subject) -> Outcome:
             RULE.finding(
                 f"{chip.name} stops below {share} ({chip.supply_source}), before the cells are empty at {empty / 1000:.1f} V.",
                 "Accept a shorter run time, or choose a chip for lower voltage.",
-                ("part:chip",),
+                about,
                 severity="look",
             )
         )

@@ -1,7 +1,7 @@
 """Thumb keys lie where a small hand's thumb reaches."""
 
 from loquet.core.brief.reach import SOURCE, out_of_reach
-from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 
@@ -9,7 +9,8 @@ def run(subject: Subject) -> Outcome:
     """A note on keys beyond the arc; a key pad that lies on a table is left alone."""
     if subject.brief.role == "usb-keyboard" or subject.brief.chords.rule == "typing":
         return NotApplicable("it is typed on, not held")
-    far = out_of_reach(subject.brief)
+    beyond = out_of_reach(subject.brief)
+    far = [words for _, words in beyond]
     if not far:
         return outcome([], 1)
     names = ", ".join(far[:4]) + (f" and {len(far) - 4} more" if len(far) > 4 else "")
@@ -19,7 +20,7 @@ def run(subject: Subject) -> Outcome:
             RULE.finding(
                 sentence,
                 "Move it nearer to its side, or give it to another finger.",
-                tuple(f"button:{n}" for n in far),
+                tuple(thing(n) for n in dict.fromkeys(name for name, _ in beyond)),
             )
         ],
         1,

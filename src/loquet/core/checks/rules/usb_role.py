@@ -1,6 +1,7 @@
 """A device that is a USB controller or keyboard has a USB port."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.pins.needing import needs_of
 from loquet.core.provenance import NotApplicable, Outcome, Repair, Source
 
 
@@ -9,12 +10,12 @@ def run(subject: Subject) -> Outcome:
     brief = subject.brief
     if brief.role not in ("usb-controller", "usb-keyboard"):
         return NotApplicable("the role has no USB report")
-    if any(link.kind == "usb-device" for link in brief.links):
+    if any(need.kind == "usb minus" for need in needs_of(brief)):
         return outcome([], 1)
     words = brief.role.replace("usb-", "USB ")
     add = Repair(
         label="Add a USB port",
-        edit={"kind": "add-link", "link": {"kind": "usb-device", "name": "usb"}},
+        edit={"kind": "add-thing", "thing": {"kind": "usb-device", "name": "usb"}},
     )
     return outcome(
         [

@@ -16,11 +16,12 @@ from loquet.core.pins.ghosting import (
     rollover,
 )
 from loquet.core.pins.model import Need
-from loquet.core.pins.needs import key_needs, ladders_for, needs_with
+from loquet.core.pins.needing import axes_of, key_needs, ladders_for, needs_with
 from loquet.core.pins.schemes.card import GhostPicture, PartLine, SchemeCard
 from loquet.core.pins.schemes.ladder import KEYS_A_LADDER, ladder_windows, least_gap
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import KeyWiring, wire, wiring_of
+from loquet.core.power import Rail, rail_of
 from loquet.core.provenance import Source, Working, WorkingInput
 
 TITLES: dict[SchemeName, str] = {
@@ -34,8 +35,7 @@ TITLES: dict[SchemeName, str] = {
     "resistor ladder": "Resistor ladder",
     "mixed": "Chorded keys direct, the rest in a matrix",
 }
-RAIL_V = 3.0
-INNER_PULL_OHM, OUTER_PULL_OHM = 40_000.0, 100_000.0
+INNER_PULL_OHM, OUTER_PULL_OHM, LADDER_PULL_OHM = 40_000.0, 100_000.0, 10_000.0
 CENTS_PER_MM2, CENTS_PER_MS = 0.2, 5.0
 Fits = Callable[[tuple[Need, ...]], str]
 
@@ -92,7 +92,7 @@ def card_of(
     area = area_working(name, bill, parts)
     scan = scan_us(brief, wiring)
     latency = latency_ms(brief, wiring, scan)
-    current = current_working(name, wiring)
+    current = current_working(name, wiring, rail_of(brief))
     why_not = fits(needs_with(brief, wiring))
     matrix = name == "bare matrix"
     return SchemeCard(
@@ -123,7 +123,7 @@ def card_of(
 
 def pins_of(brief: Brief, wiring: KeyWiring, lines: list[Need]) -> int:
     """Chip pins of the keys alone; an expander's bus counts where nothing else is on it."""
-    shared = brief.screen is not None and brief.screen.bus == "two-wire"
+    shared = any(thing.on_bus() for thing in brief.things)
     return len(lines) + (
         2 if wiring.scheme.startswith("expander") and wiring.listed and not shared else 0
     )
@@ -256,33 +256,26 @@ def area_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part])
     )
 
 
-def current_working(name: str, wiring: KeyWiring) -> Working:
+def current_working(name: str, wiring: KeyWiring, rail: Rail) -> Working:
     """Mean current while one key is held: through its pull-up, in a matrix only while its row is driven; plus what helpers draw."""
-    inner = RAIL_V / INNER_PULL_OHM * 1e6
-    match wiring.scheme:
-        case "diode matrix" | "bare matrix" | "mixed" | "charlieplexed":
-            value, formula = (
-                inner / max(1, wiring.rows),
-                "V / R / rows (each row is driven a part of the time)",
+    ohm, origin, share, helpers_ua, formula = pull_of(wiring)
+    value = rail.usual_v / ohm * 1e6 * share + helpers_ua
+    inputs = [
+        WorkingInput(name="V", value=f"{rail.usual_v:g}", unit="V", origin=rail.source.text),
+        WorkingInput(name="R", value=f"{ohm / 1000:g}", unit="kΩ", origin=origin),
+    ]
+    if share < 1:
+        rows = f"{round(1 / share)}"
+        inputs.append(WorkingInput(name="rows", value=rows, origin="shape of the matrix"))
+    if helpers_ua:
+        inputs.append(
+            WorkingInput(
+                name="Ihelpers",
+                value=f"{helpers_ua:g}",
+                unit="µA",
+                origin="1 µA an expander, 2 µA a register; from memory",
             )
-        case "shift register":
-            value, formula = (
-                RAIL_V / OUTER_PULL_OHM * 1e6 + 2.0 * -(-len(wiring.listed) // 8),
-                "V / R of the outer pull-up + 2 µA a register",
-            )
-        case "expander 8" | "expander 16":
-            chips = -(-len(wiring.listed) // int(wiring.scheme.split()[1]))
-            value, formula = (
-                RAIL_V / OUTER_PULL_OHM * 1e6 + 1.0 * chips,
-                "V / R of the inner pull-up of 100 kΩ + 1 µA an expander",
-            )
-        case "resistor ladder":
-            value, formula = (
-                RAIL_V / 10_000 * 1e6,
-                "V / R of the ladder's pull-up at the lowest key",
-            )
-        case _:
-            value, formula = inner, "V / R of the chip's pull-up"
+        )
     return Working(
         id=f"scheme.{name}.current",
         title="Current while one key is held",
@@ -290,12 +283,39 @@ def current_working(name: str, wiring: KeyWiring) -> Working:
         unit="µA",
         shown=f"{value:.0f} µA",
         formula=formula,
-        inputs=(WorkingInput(name="V", value=f"{RAIL_V:g}", unit="V", origin="assumed"),),
+        inputs=tuple(inputs),
         source=Source(
-            kind="from memory",
-            text="usual pull-ups of 40 kΩ inside chips; the maker's data sheet gives limits",
+            kind="from memory", text="usual pull-ups; the maker's data sheet gives limits"
         ),
     )
+
+
+def pull_of(wiring: KeyWiring) -> tuple[float, str, float, float, str]:
+    """The pull-up in ohm and whose it is, the share of the time in which it is driven, what helpers draw (µA), and the formula."""
+    count = len(wiring.listed)
+    match wiring.scheme:
+        case "diode matrix" | "bare matrix" | "mixed" | "charlieplexed":
+            share = 1 / max(1, wiring.rows)
+            return INNER_PULL_OHM, "usual pull-up inside a chip", share, 0.0, "V / R / rows"
+        case "shift register":
+            chips = 2.0 * -(-count // 8)
+            return OUTER_PULL_OHM, "outer pull-up of a register", 1.0, chips, "V / R + Ihelpers"
+        case "expander 8" | "expander 16":
+            chips = 1.0 * -(-count // int(wiring.scheme.split()[1]))
+            return OUTER_PULL_OHM, "pull-up inside an expander", 1.0, chips, "V / R + Ihelpers"
+        case "resistor ladder":
+            return LADDER_PULL_OHM, "pull-up of the ladder, lowest key", 1.0, 0.0, "V / R"
+        case _:
+            return INNER_PULL_OHM, "usual pull-up inside a chip", 1.0, 0.0, "V / R"
+
+
+def helpers_pf(brief: Brief, wiring: KeyWiring, parts: dict[str, Part]) -> float:
+    """What key expanders and an outside converter bring to the two-wire bus, in pF."""
+    extra = sum(parts[p].values.get("bus_pf", 0.0) * n for p, n in bill_of(wiring))
+    if brief.analogue_by == "converter":
+        converter = parts["converter-4"].values
+        extra += converter["bus_pf"] * -(-axes_of(brief) // int(converter["channels"]))
+    return extra
 
 
 def ladder_workings(wiring: KeyWiring) -> tuple[Working, ...]:

@@ -1,6 +1,7 @@
 """How long a scan takes, and the longest time from a press to its report."""
 
 from loquet.core.brief import Brief
+from loquet.core.pins.needing import bus_host, bus_khz_of
 from loquet.core.pins.wiring import KeyWiring
 from loquet.core.provenance import Source, Working, WorkingInput
 
@@ -73,11 +74,6 @@ def scan_us(brief: Brief, wiring: KeyWiring) -> Working:
     )
 
 
-def bus_khz_of(brief: Brief) -> int:
-    """The speed of the two-wire bus."""
-    return brief.screen.bus_khz if brief.screen and brief.screen.bus == "two-wire" else 400
-
-
 def report_ms(brief: Brief) -> float:
     """The longest wait for the report: the polling interval of a USB host, or the period with which a host's keys are scanned."""
     return 0.0 if brief.role == "stand-alone" else 1.0
@@ -85,11 +81,7 @@ def report_ms(brief: Brief) -> float:
 
 def bus_wait_ms(brief: Brief, wiring: KeyWiring) -> float:
     """The longest wait for a bus that a two-wire screen is being written over: one page of 128 bytes."""
-    shared = (
-        wiring.scheme in ("expander 8", "expander 16")
-        and brief.screen is not None
-        and brief.screen.bus == "two-wire"
-    )
+    shared = wiring.scheme in ("expander 8", "expander 16") and bus_host(brief) is not None
     return 128 * 9 / bus_khz_of(brief) if shared else 0.0
 
 

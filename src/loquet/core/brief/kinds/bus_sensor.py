@@ -1,0 +1,29 @@
+"""A sensor on the two-wire bus."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.thing import Body, OnBus, Thing
+
+
+class BusSensor(Thing):
+    """A sensor on the two-wire bus at its address, with or without an interrupt line."""
+
+    GROUP = "senses"
+    TITLE = "Sensor on the bus"
+    WORD = "sensor"
+    MARK = "sensor"
+
+    kind: Literal["bus-sensor"] = "bus-sensor"
+    address: Annotated[int, Field(ge=8, le=119)] = 0x44
+    interrupt: bool = False
+    bus_pf: Annotated[float, Field(ge=0, le=200)] = 10.0
+
+    def bodies(self) -> tuple[Body, ...]:
+        """A small chip."""
+        return (Body(size_mm=(3.0, 3.0)),)
+
+    def on_bus(self) -> OnBus:
+        """Its address and load."""
+        return OnBus(self.address, self.bus_pf)

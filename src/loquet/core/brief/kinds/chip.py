@@ -1,0 +1,28 @@
+"""A microcontroller."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class Chip(Thing):
+    """The microcontroller, by its exact name in the open data set; its seat is found where none is given.
+
+    A part called `own` is the table of that name on the shelf.
+    """
+
+    GROUP = "brains"
+    TITLE = "Microcontroller"
+    WORD = "chip"
+    MARK = "chip"
+    FIXED = False
+
+    kind: Literal["chip"] = "chip"
+    part: Annotated[str, Field(min_length=3, max_length=40)] = "stm32l051c8t6"
+    table: Annotated[str, Field(max_length=40)] = ""
+
+    def bodies(self) -> tuple[Body, ...]:
+        """One package."""
+        return (Body(part=f"chip:{self.part}", kinds=("chip",)),)

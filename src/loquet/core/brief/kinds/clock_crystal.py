@@ -1,0 +1,21 @@
+"""A slow crystal for a clock."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class ClockCrystal(Thing):
+    """The slow crystal, for a clock that goes on in sleep."""
+
+    GROUP = "brains"
+    TITLE = "Clock crystal"
+    WORD = "clock crystal"
+    MARK = "crystal"
+    FIXED = False
+
+    kind: Literal["clock-crystal"] = "clock-crystal"
+
+    def bodies(self) -> tuple[Body, ...]:
+        """A small one."""
+        return (Body(size_mm=(3.2, 1.5)),)

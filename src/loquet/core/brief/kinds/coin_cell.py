@@ -1,0 +1,35 @@
+"""A coin cell."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Feed, Lack, Thing
+from loquet.core.provenance import Source
+
+
+class CoinCell(Thing):
+    """A coin cell in a holder."""
+
+    GROUP = "feeds"
+    TITLE = "Coin cell"
+    WORD = "cell"
+    MARK = "cell"
+    CAUTION = (
+        "A coin cell that is swallowed burns from inside within hours: "
+        "close its lid with a screw where children may come near."
+    )
+
+    kind: Literal["coin-cell"] = "coin-cell"
+
+    def bodies(self) -> tuple[Body, ...]:
+        """A holder of a 20 mm cell."""
+        return (Body(size_mm=(24.0, 24.0)),)
+
+    def feed(self) -> Feed:
+        """3 V of a lithium coin."""
+        source = Source(kind="standard", text="IEC 60086-2 cell CR2032: 3 V nominal, 2 V end point")
+        return Feed(2.0, 3.0, 3.3, "a coin cell", source, limit_ma=15.0)
+
+    def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
+        """A sign that it runs low."""
+        way = "Let the firmware measure its own supply and show it on the screen or the light."
+        return (Lack("There is no low-battery sign.", way),)

@@ -1,0 +1,17 @@
+"""A cell gauge."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.kinds.bus_sensor import BusSensor
+
+
+class Gauge(BusSensor):
+    """A gauge on the two-wire bus that counts what goes into and out of the cell."""
+
+    TITLE = "Cell gauge"
+    MARK = "sensor"
+
+    kind: Literal["gauge"] = "gauge"  # type: ignore[assignment]
+    address: Annotated[int, Field(ge=8, le=119)] = 0x36

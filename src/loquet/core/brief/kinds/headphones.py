@@ -1,0 +1,23 @@
+"""A headphone socket."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class Headphones(Thing):
+    """A headphone socket; detection takes a pin."""
+
+    GROUP = "sounds"
+    TITLE = "Headphone socket"
+    WORD = "headphones"
+    MARK = "socket"
+    EDGE = True
+    LEFT_OUT_CENTS = 150.0
+
+    kind: Literal["headphones"] = "headphones"
+    detection: bool = True
+
+    def bodies(self) -> tuple[Body, ...]:
+        """A socket of 3.5 mm."""
+        return (Body(size_mm=(6.5, 12.0)),)

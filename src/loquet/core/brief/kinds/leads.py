@@ -1,0 +1,31 @@
+"""Plus and minus leads."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.thing import Body, Feed, Thing
+from loquet.core.provenance import Source
+
+
+class Leads(Thing):
+    """Two soldered leads from a supply that is none of Loquet's."""
+
+    GROUP = "feeds"
+    TITLE = "Plus and minus leads"
+    WORD = "leads"
+    MARK = "plug"
+    EDGE = True
+    CAUTION = "Mark the plus lead on both ends, and measure it before it is soldered."
+
+    kind: Literal["leads"] = "leads"
+    volts: Annotated[float, Field(ge=1, le=24)] = 3.3
+
+    def bodies(self) -> tuple[Body, ...]:
+        """Two pads."""
+        return (Body(size_mm=(6.0, 4.0)),)
+
+    def feed(self) -> Feed:
+        """As the brief says."""
+        source = Source(kind="brief", text="volts of the leads, as the brief says")
+        return Feed(self.volts, self.volts, self.volts, "leads", source)

@@ -1,0 +1,28 @@
+"""Addressable lights in a chain."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class LightChain(Thing):
+    """Addressable lights in a chain: on one timed line, or on a clocked pair."""
+
+    GROUP = "shows"
+    TITLE = "Light chain"
+    WORD = "lights"
+    MARK = "chain"
+
+    kind: Literal["light-chain"] = "light-chain"
+    count: Annotated[int, Field(ge=1, le=256)] = 8
+    wires: Literal["one timed", "two clocked"] = "one timed"
+
+    def bodies(self) -> tuple[Body, ...]:
+        """The connector of the chain."""
+        return (Body(size_mm=(10.0, 6.0)),)
+
+    def current_ma(self) -> float:
+        """60 mA a light at full white; from memory of such lights."""
+        return 60.0 * self.count

@@ -1,0 +1,24 @@
+"""A membrane socket."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class Membrane(Thing):
+    """The socket of a membrane with keys of its own: rows and columns come in as plain lines."""
+
+    GROUP = "ports"
+    TITLE = "Membrane socket"
+    WORD = "membrane"
+    MARK = "header"
+    EDGE = True
+
+    kind: Literal["membrane"] = "membrane"
+    lines: Annotated[int, Field(ge=2, le=24)] = 8
+
+    def bodies(self) -> tuple[Body, ...]:
+        """Ways of 2.54 mm."""
+        return (Body(size_mm=(2.54 * self.lines, 6.0)),)

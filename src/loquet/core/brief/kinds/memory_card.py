@@ -1,0 +1,22 @@
+"""A memory card."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class MemoryCard(Thing):
+    """A memory card on a serial bus of its own, with a select and a detect line."""
+
+    GROUP = "ports"
+    TITLE = "Memory card"
+    WORD = "link"
+    MARK = "card"
+    EDGE = True
+
+    kind: Literal["memory-card"] = "memory-card"
+    detect: bool = True
+
+    def bodies(self) -> tuple[Body, ...]:
+        """A small socket."""
+        return (Body(size_mm=(14.0, 15.0)),)

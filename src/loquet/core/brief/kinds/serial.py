@@ -1,0 +1,27 @@
+"""An asynchronous serial port."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Thing
+
+
+class SerialPort(Thing):
+    """An asynchronous serial port: a spare one, or the pair to another half that cannot be left out."""
+
+    GROUP = "ports"
+    TITLE = "Serial port"
+    WORD = "link"
+    MARK = "header"
+    EDGE = True
+
+    kind: Literal["serial"] = "serial"
+    spare: bool = True
+
+    def bodies(self) -> tuple[Body, ...]:
+        """Four ways."""
+        return (Body(size_mm=(8.0, 5.0)),)
+
+    @property
+    def LEFT_OUT_CENTS(self) -> float | None:  # type: ignore[override] # noqa: N802
+        """Only a spare one can be left out."""
+        return 80.0 if self.spare else None

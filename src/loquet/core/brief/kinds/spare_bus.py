@@ -1,0 +1,28 @@
+"""A spare two-wire port."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, OnBus, Thing
+
+CABLE_PF = 50.0  # half a metre of cable: from memory
+
+
+class SpareBus(Thing):
+    """A spare two-wire port on a connector, on the same bus as everything else on two wires."""
+
+    GROUP = "ports"
+    TITLE = "Spare two-wire port"
+    WORD = "link"
+    MARK = "header"
+    EDGE = True
+    LEFT_OUT_CENTS = 80.0
+
+    kind: Literal["spare-bus"] = "spare-bus"
+
+    def bodies(self) -> tuple[Body, ...]:
+        """Four ways."""
+        return (Body(size_mm=(8.0, 5.0)),)
+
+    def on_bus(self) -> OnBus:
+        """No address, and what a cable brings."""
+        return OnBus(0, CABLE_PF)

@@ -1,0 +1,37 @@
+"""An amplifier with a speaker."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Lack, Thing
+
+
+class Speaker(Thing):
+    """An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a digital sound bus."""
+
+    GROUP = "sounds"
+    TITLE = "Speaker with amplifier"
+    WORD = "speaker"
+    MARK = "sound"
+
+    kind: Literal["speaker"] = "speaker"
+    feed_by: Literal["converter", "timer", "sound bus"] = "timer"
+    mute_line: bool = True
+    volume: bool = False
+
+    def bodies(self) -> tuple[Body, ...]:
+        """The speaker; a usual small one."""
+        return (Body(size_mm=(20.0, 20.0)),)
+
+    def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
+        """A volume control and a socket."""
+        found = []
+        if not self.volume and "slider" not in kinds:
+            way = "Add a thumb-wheel, or set it from a menu."
+            found.append(Lack("Nothing sets the volume of the speaker.", way))
+        if "headphones" not in kinds:
+            thing = {"kind": "headphones", "name": "headphones", "board": self.board}
+            edit = {"kind": "add-thing", "thing": thing}
+            label = "Add a headphone socket"
+            sentence = "There is a speaker and no headphone socket."
+            found.append(Lack(sentence, "Add one, or do without.", label, edit))
+        return tuple(found)

@@ -1,0 +1,27 @@
+"""A nine-way port for an outside stick."""
+
+from typing import Literal
+
+from loquet.core.brief.thing import Body, Contact, Thing
+
+WAYS = ("up", "down", "left", "right", "press")
+
+
+class StickPort(Thing):
+    """A nine-way port for an outside stick: four directions and a press, each a contact to ground."""
+
+    GROUP = "ports"
+    TITLE = "9-way stick port"
+    WORD = "stick port"
+    MARK = "plug"
+    EDGE = True
+
+    kind: Literal["stick-port"] = "stick-port"
+
+    def bodies(self) -> tuple[Body, ...]:
+        """A connector of nine ways in two rows."""
+        return (Body(size_mm=(31.0, 12.5)),)
+
+    def contacts(self) -> tuple[Contact, ...]:
+        """What the outside stick closes."""
+        return tuple(Contact(way, f"{self.name} {way}", way=way) for way in WAYS)

@@ -1,0 +1,16 @@
+"""Outlines as polygons in millimetres."""
+
+from shapely.geometry import Polygon
+
+from loquet.core.brief.model import Outline, PolygonOutline
+
+
+def outline_polygon_mm(outline: Outline) -> Polygon:
+    """The outline in mm with its corners as they are drawn; corners are cut into 16 chords."""
+    if isinstance(outline, PolygonOutline):
+        return Polygon(outline.points_mm)
+    w, h, r = outline.width_mm, outline.height_mm, outline.corner_mm
+    if r == 0:
+        return Polygon([(0, 0), (w, 0), (w, h), (0, h)])
+    core = Polygon([(r, r), (w - r, r), (w - r, h - r), (r, h - r)])
+    return core.buffer(r, quad_segs=16)

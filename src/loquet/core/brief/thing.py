@@ -1,0 +1,204 @@
+"""A thing: what every kind has, and what a kind may be asked. No stage, edit or screen knows more of a kind than this."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import Field
+
+from loquet.core.brief.places import Name, OtherName, PartId, Place
+from loquet.core.frozen import Frozen
+from loquet.core.provenance import Source
+
+Group = Literal["controls", "shows", "sounds", "feeds", "ports", "brains", "senses", "own", "marks"]
+Digit = Literal["auto", "left thumb", "right thumb", "left finger", "right finger"]
+Pair = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Body:
+    """A piece of a thing on the board: its part, or its size in mm where there is none, about the thing's own middle (nm).
+
+    `kinds` are the kinds of catalogue parts that fit; `side` is where the piece sits against the thing: the same side or the other.
+    """
+
+    piece: str = ""
+    part: str = ""
+    kinds: tuple[str, ...] = ()
+    dx: int = 0
+    dy: int = 0
+    turn: int = 0
+    size_mm: Pair = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Contact:
+    """Something that is open or closed: the piece of the thing that it is, its words, the body that carries it, its place about the thing's middle.
+
+    `pads` are the two ends on the part by number, or by name where `named`; `way` is the direction of a pad.
+    """
+
+    piece: str
+    words: str
+    body: str = ""
+    dx: int = 0
+    dy: int = 0
+    way: str = ""
+    duty: str = "play"
+    sends: int | None = None
+    pads: tuple[str, str] = ("1", "4")
+    named: bool = False
+
+
+@dataclass(frozen=True)
+class Axis:
+    """A voltage that a thing gives: its piece, the supply it is a part of (0 is the rail), and what it is in a USB report."""
+
+    piece: str
+    words: str
+    supply_v: float = 0.0
+    report: Literal["stick x", "stick y", "trigger", "level", ""] = ""
+
+
+@dataclass(frozen=True)
+class OnBus:
+    """What a thing brings to the two-wire bus: its address (0 is none of its own) and its load in pF; the fastest clock that it asks for."""
+
+    address: int
+    load_pf: float
+    khz: int = 400
+
+
+@dataclass(frozen=True)
+class Display:
+    """How a thing is written to when it shows pictures, and what is wanted of it."""
+
+    part: str
+    bus: Literal["two-wire", "one-way serial", "parallel colour"]
+    bus_khz: int
+    serial_mhz: float
+    colour_bits: int
+    rate_hz: float | None
+    rows: int | None
+    columns: int | None
+
+
+@dataclass(frozen=True)
+class Feed:
+    """What a source gives: volts empty, usual and fresh, and what is said of it; `direct` says that the rail is the source itself."""
+
+    empty_v: float
+    usual_v: float
+    fresh_v: float
+    words: str
+    source: Source
+    direct: bool = False
+    limit_ma: float = 500.0
+
+
+@dataclass(frozen=True)
+class Drilled:
+    """An unplated hole in the board: its diameter, and how wide the area around it is that must stay free of copper and parts (mm)."""
+
+    d_mm: float
+    head_mm: float
+
+
+@dataclass(frozen=True)
+class Lack:
+    """Something that usually stands beside a thing: a sentence, what to do, and the edit that adds it."""
+
+    sentence: str
+    way_out: str
+    label: str = ""
+    edit: Mapping[str, Any] | None = None
+
+
+class Thing(Frozen):
+    """Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
+
+    `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said.
+    """
+
+    GROUP: ClassVar[Group]
+    TITLE: ClassVar[str]
+    WORD: ClassVar[str]
+    MARK: ClassVar[str] = "box"
+    EDGE: ClassVar[bool] = False
+    FIXED: ClassVar[bool] = True
+    LEFT_OUT_CENTS: ClassVar[float | None] = None
+    CAUTION: ClassVar[str] = ""
+    DRAWN_BY_BOARD: ClassVar[bool] = False
+
+    kind: str
+    name: Name
+    board: Name = "main"
+    place: Place | None = None
+    part: PartId = ""
+    rail: OtherName = ""
+    brain: OtherName = ""
+
+    def role(self, piece: str = "", word: str = "") -> str:
+        """The text form of a piece of this thing: `button:red`, `pad:left pad:up`, `screen:clock`.
+
+        A thing that has the plain name of its kind is not named twice. This is written here alone, and never taken apart again.
+        """
+        own = [] if self.name == self.WORD else [self.name]
+        return ":".join([word or self.WORD, *own, *([piece] if piece else [])])
+
+    @property
+    def label(self) -> str:
+        """Its name for a person: `button dome`, `left pad`, `screen`."""
+        return self.name
+
+    def bodies(self) -> tuple[Body, ...]:
+        """The pieces that it puts on the board; nothing where it has none."""
+        return ()
+
+    def contacts(self) -> tuple[Contact, ...]:
+        """Its keys."""
+        return ()
+
+    def axes(self) -> tuple[Axis, ...]:
+        """Its analogue voltages."""
+        return ()
+
+    def turns(self) -> bool:
+        """Whether it turns without end."""
+        return False
+
+    def on_bus(self) -> OnBus | None:
+        """What it brings to the two-wire bus."""
+        return None
+
+    def display(self) -> Display | None:
+        """How it is written to, where it shows pictures."""
+        return None
+
+    def feed(self) -> Feed | None:
+        """What it feeds the device with."""
+        return None
+
+    def drilled(self) -> Drilled | None:
+        """The hole that it is, where it is one."""
+        return None
+
+    def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
+        """What usually stands beside it and is not among the kinds of this device."""
+        return ()
+
+    def current_ma(self) -> float:
+        """What it draws at the most, in mA, where its part does not say."""
+        return 0.0
+
+
+class Worked(Thing):
+    """A thing that a finger works."""
+
+    digit: Digit = "auto"
+
+
+class NoPart(Thing):
+    """A thing that is no part: a hole, a mark."""
+
+    part: Annotated[str, Field(max_length=0)] = ""

@@ -1,0 +1,136 @@
+"""What all controls share: keys with a pin each or in a matrix, and the outputs of what is more than a key."""
+
+from loquet.core.brief import Contact, Thing, plain_name
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.key_levels import pull_down_ohm
+from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.parts import Part
+from loquet.core.pins.wiring import KeyWiring
+from loquet.core.quantities.shown import show_si
+
+DIODE = "diode-sod123"
+BLOCK = "buttons"
+CHARLIE = "charlieplexed"
+Pads = dict[str, str]
+
+
+def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = ()) -> Fragment:
+    """The bodies of a control with everything on its nets; raises RecipeNotPossible as `refuse_control` does."""
+    refuse_control(thing, bench.wiring)
+    hosts: dict[str, Pads] = {body.piece: {} for body in thing.bodies()}
+    around: list[Component] = []
+    for contact in thing.contacts():
+        around += wire_contact(thing, contact, bench, hosts)
+    components = []
+    for body in thing.bodies():
+        pads = hosts[body.piece]
+        wire_outputs(thing, bench.parts[body.part], pads, bench.rail(thing).net, outputs)
+        name = " ".join(filter(None, (thing.name, body.piece)))
+        components.append(
+            Component(
+                role=thing.role(body.piece),
+                part=body.part,
+                block=BLOCK,
+                value=name,
+                purpose=f"{title} {name}",
+                pads=dict(sorted(pads.items())),
+            )
+        )
+    return Fragment(tuple(components), around=tuple(around))
+
+
+def refuse_control(thing: Thing, wiring: KeyWiring) -> None:
+    """Raise RecipeNotPossible for supplies that no rail gives yet, and for contacts of one leg in a matrix."""
+    if any(axis.supply_v for axis in thing.axes()):
+        limit = f"there is no 5 V rail in this circuit yet, which {thing.name} asks for"
+        raise RecipeNotPossible(thing.name, limit, "Feed it from the rail.")
+    shared = [c for c in thing.contacts() if c.named and not c.body]
+    if len(shared) > 1 and any(wiring.cell(thing.role(c.piece)) for c in shared):
+        limit = f"the contacts of {thing.name} share one leg, so they cannot sit in a matrix"
+        raise RecipeNotPossible(thing.name, limit, "Take four buttons.")
+
+
+def wire_contact(
+    thing: Thing, contact: Contact, bench: Bench, hosts: dict[str, Pads]
+) -> list[Component]:
+    """The two ends of a key on their nets, with its diode or pull-down."""
+    body = next(b for b in thing.bodies() if b.piece == contact.body)
+    first, second = ends(contact, bench.parts[body.part])
+    pads, key = hosts[contact.body], thing.role(contact.piece)
+    cell = bench.wiring.cell(key)
+    if cell is not None:
+        return wire_cell(thing, contact, cell, bench, (pads, first, second))
+    down = bench.brief.button_reading == "pull-down-resistors" and contact.duty != "power"
+    net = plain_name(key)
+    pads[first], pads[second] = net, bench.rail(thing).net if down else GROUND
+    return [pull_down(thing, contact, bench, first)] if down else []
+
+
+def pull_down(thing: Thing, contact: Contact, bench: Bench, pad: str) -> Component:
+    """The resistor that holds a key's line low until it is pressed."""
+    return Component(
+        role=f"pull-down {thing.role(contact.piece) if contact.piece else thing.name}",
+        part="resistor-1608",
+        block=BLOCK,
+        value=show_si(pull_down_ohm(bench.rail(thing)), "Ω"),
+        purpose=f"Holds {short(contact)} low until pressed",
+        pads={"1": plain_name(thing.role(contact.piece)), "2": GROUND},
+        near_role=thing.role(contact.body),
+        near_pad=pad,
+    )
+
+
+def short(contact: Contact) -> str:
+    """A key's words without the word button."""
+    return contact.words.removeprefix("button ")
+
+
+def wire_cell(
+    thing: Thing,
+    contact: Contact,
+    cell: tuple[int, int],
+    bench: Bench,
+    on: tuple[Pads, str, str],
+) -> list[Component]:
+    """A key between its column and its row; with a diode, current runs from column to row only."""
+    pads, first, second = on
+    wiring, key = bench.wiring, thing.role(contact.piece)
+    names = ("LINE", "LINE") if wiring.scheme == CHARLIE else ("ROW", "COLUMN")
+    row, column = f"{names[0]}_{cell[0] + 1}", f"{names[1]}_{cell[1] + 1}"
+    if key not in wiring.diodes:
+        pads[first], pads[second] = column, row
+        return []
+    middle = f"KEY_{plain_name(key)}"
+    pads[first], pads[second] = column, middle
+    return [
+        Component(
+            role=f"diode {key}",
+            part=DIODE,
+            block=BLOCK,
+            value="matrix diode",
+            purpose=f"Lets {short(contact)} pull one way only",
+            pads={"1": row, "2": middle},
+            near_role=thing.role(contact.body),
+            near_pad=second,
+        )
+    ]
+
+
+def ends(contact: Contact, part: Part) -> tuple[str, str]:
+    """The two pads of a key's contact on its part; the last one of several of a name."""
+    if not contact.named:
+        return contact.pads
+    first = next(pad for pad, name in part.pin_names.items() if name == contact.pads[0])
+    seconds = [pad for pad, name in part.pin_names.items() if name == contact.pads[1]]
+    return first, seconds[-1]
+
+
+def wire_outputs(thing: Thing, part: Part, pads: Pads, rail: str, outputs: tuple[str, ...]) -> None:
+    """Supply, ground and outputs of a control that is more than a key."""
+    for pad, name in part.pin_names.items():
+        if name in ("supply", "ground"):
+            pads[pad] = rail if name == "supply" else GROUND
+        elif name in outputs:
+            pads[pad] = plain_name(thing.role(name))
+        elif name == "common" and pad not in pads:
+            pads[pad] = GROUND

@@ -1,0 +1,100 @@
+"""Cells in series, and a P-channel transistor against cells that are put in the wrong way."""
+
+from loquet.core.brief import plain_name
+from loquet.core.brief.kinds.cells import Cells
+from loquet.core.brief.kinds.power_switch import PowerSwitch
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.provenance import Source, Working, WorkingInput
+
+GUARD = "transistor-pmos-sot23"
+ORDINALS = ("Upper", "Second", "Third", "Lowest")
+
+
+def recipe(thing: Cells, bench: Bench) -> Fragment:
+    """Cells to rail. The transistor's body diode points the way of the current; its gate at ground opens it fully."""
+    top, guarded = nets_of(thing)
+    rail = bench.rail_fed_by(thing)
+    switch = next((t for t in bench.brief.things if isinstance(t, PowerSwitch)), None)
+    nets = [top, *(middle_net(thing, top, i) for i in range(1, thing.count)), GROUND]
+    cells = tuple(cell(thing, i, nets[i], nets[i + 1]) for i in range(thing.count))
+    guard = Component(
+        role=guard_role(thing),
+        part=GUARD,
+        block="power",
+        value="P-channel",
+        purpose="Blocks the cells when they are put in the wrong way",
+        pads={"1": GROUND, "2": guarded if switch else rail.net, "3": top},
+        near_role=switch.role() if switch else thing.role("1"),
+        near_pad="2" if switch else "1",
+    )
+    kinds = dict.fromkeys((*nets[:-1], *([guarded] if switch else [])), "supply")
+    return Fragment((*cells, guard), kinds, (drop_working(bench),))  # type: ignore[arg-type]
+
+
+def nets_of(thing: Cells) -> tuple[str, str]:
+    """The nets before and behind the guard: of the plain name, or the thing's own."""
+    if thing.name == thing.WORD:
+        return "CELLS", "GUARDED"
+    return plain_name(thing.role("top")), plain_name(thing.role("guarded"))
+
+
+def guard_role(thing: Cells) -> str:
+    """The role of the guard."""
+    return "reverse guard" if thing.name == thing.WORD else f"reverse guard of {thing.name}"
+
+
+def middle_net(thing: Cells, top: str, index: int) -> str:
+    """The net between two cells."""
+    return f"{top}_MIDDLE" if thing.count == 2 else f"{top}_{index}"
+
+
+def cell(thing: Cells, index: int, plus: str, minus: str) -> Component:
+    """One cell in its holder."""
+    last = index == thing.count - 1 and thing.count > 1
+    word = "Lower" if thing.count == 2 and last else ORDINALS[3 if last else index]
+    many = {1: "", 2: " of the pair"}.get(thing.count, " of the row")
+    return Component(
+        role=thing.role(str(index + 1)),
+        part=thing.bodies()[index].part,
+        block="power",
+        value=f"{thing.size} cell",
+        purpose=f"{word} cell{many}" if thing.count > 1 else "The cell",
+        pads={"1": plus, "2": minus},
+        polar=True,
+    )
+
+
+def drop_working(bench: Bench) -> Working:
+    """What is lost in the guard."""
+    guard = bench.parts[GUARD]
+    drop_mv = bench.load.value * guard.values["resistance_ohm"]
+    return Working(
+        id="power.guard",
+        title="Voltage lost in the reverse guard",
+        value=drop_mv,
+        unit="mV",
+        shown=f"{drop_mv:.1f} mV",
+        formula="I R",
+        inputs=(
+            WorkingInput(
+                name="I",
+                value=f"{bench.load.value:.6g}",
+                unit="mA",
+                origin="everything on at once, see the tally",
+            ),
+            WorkingInput(
+                name="R",
+                value=f"{guard.values['resistance_ohm']:g}",
+                unit="Ω",
+                origin=guard.evidence_text,
+            ),
+        ),
+        source=Source(
+            kind="common practice",
+            text="P-channel transistor in the plus line; a Schottky diode would lose about 300 mV, from memory",
+        ),
+    )
+
+
+RECIPE = (Cells, recipe)

@@ -1,0 +1,142 @@
+"""A chip: decoupling at every supply pin, a bulk capacitor, reset, boot strap, exposed pad."""
+
+from loquet.core.brief.kinds.chip import Chip as ChipThing
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.model import CHIP_PART, GROUND, Component, Fragment
+from loquet.core.parts import Chip, LandPattern
+from loquet.core.pins import PinPlan
+from loquet.core.provenance import Source, Working, WorkingInput
+
+PRACTICE = Source(
+    kind="common practice",
+    text="100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source",
+)
+CORE_CAPACITOR = {1: ("4.7 µF", "capacitor-2012"), 2: ("2.2 µF", "capacitor-1608")}
+
+
+def recipe(thing: ChipThing, bench: Bench) -> Fragment:
+    """The chip itself and everything it needs to run at all."""
+    chip, rail, role = bench.chip, bench.rail(thing).net, thing.role()
+    regulators = [pin for pin in chip.pins if pin.kind == "regulator"]
+    supplies = [pin for pin in chip.pins if pin.kind == "supply"]
+    components = [
+        Component(
+            role=role,
+            part=f"{CHIP_PART}{chip.name}",
+            block="chip",
+            value=chip.name,
+            purpose="Microcontroller",
+            pads=chip_pads(chip, bench.chip_pattern, bench.plan, rail),
+        )
+    ]
+    for pin in supplies:
+        components.append(
+            decoupling(role, (pin.number, pin.rail), ("100 nF", "capacitor-1608"), rail)
+        )
+    for index, pin in enumerate(regulators):
+        part = CORE_CAPACITOR[min(len(regulators), 2)]
+        components.append(decoupling(role, (pin.number, pin.rail), part, f"CORE_{index + 1}"))
+    components.append(
+        Component(
+            role=f"{role} bulk",
+            part="capacitor-2012",
+            block="chip",
+            value="10 µF",
+            purpose="Bulk capacitor of the chip",
+            pads={"1": rail, "2": GROUND},
+            near_role=role,
+            near_pad=supplies[0].number,
+        )
+    )
+    components.extend(reset_and_boot(chip, role))
+    working = decoupling_working(chip, len(supplies))
+    return Fragment(tuple(components), {rail: "supply", GROUND: "ground"}, (working,))
+
+
+def chip_pads(chip: Chip, pattern: LandPattern, plan: PinPlan, rail: str) -> dict[str, str]:
+    """Net of every chip pin; a pin that carries nothing is left out, an exposed pad goes to ground."""
+    signals = {row.pin: row.net for row in plan.assignments}
+    cores = [pin.number for pin in chip.pins if pin.kind == "regulator"]
+    fixed = {"supply": rail, "ground": GROUND, "reset": "RESET", "boot": "BOOT"}
+    pads: dict[str, str] = {}
+    for pin in chip.pins:
+        if pin.kind in fixed:
+            pads[pin.number] = fixed[pin.kind]
+        elif pin.kind == "regulator":
+            pads[pin.number] = f"CORE_{cores.index(pin.number) + 1}"
+        elif pin.is_reset:
+            pads[pin.number] = "RESET"
+        elif pin.number in signals:
+            pads[pin.number] = signals[pin.number]
+    exposed = str(len(chip.pins) + 1)
+    if any(pad.number == exposed for pad in pattern.pads):
+        pads[exposed] = GROUND
+    return pads
+
+
+def decoupling(role: str, pin: tuple[str, str], part: tuple[str, str], net: str) -> Component:
+    """A capacitor from a supply pin (number and rail) to ground, close to that pin."""
+    return Component(
+        role=f"decoupling {pin[0]}",
+        part=part[1],
+        block="chip",
+        value=part[0],
+        purpose=f"Decoupling of {pin[1]} at chip pin {pin[0]}",
+        pads={"1": net, "2": GROUND},
+        near_role=role,
+        near_pad=pin[0],
+    )
+
+
+def reset_and_boot(chip: Chip, role: str) -> list[Component]:
+    """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from its own memory."""
+    found = []
+    for pin in chip.pins:
+        if pin.is_reset:
+            found.append(
+                Component(
+                    role="reset filter",
+                    part="capacitor-1608",
+                    block="chip",
+                    value="100 nF",
+                    purpose="Keeps reset quiet",
+                    pads={"1": "RESET", "2": GROUND},
+                    near_role=role,
+                    near_pad=pin.number,
+                )
+            )
+        if pin.kind == "boot":
+            found.append(
+                Component(
+                    role="boot strap",
+                    part="resistor-1608",
+                    block="chip",
+                    value="10 kΩ",
+                    purpose="Starts the chip from its own memory",
+                    pads={"1": "BOOT", "2": GROUND},
+                    near_role=role,
+                    near_pad=pin.number,
+                )
+            )
+    return found
+
+
+def decoupling_working(chip: Chip, supplies: int) -> Working:
+    """How many decoupling capacitors and why."""
+    return Working(
+        id="chip.decoupling",
+        title="Decoupling at the chip",
+        value=supplies * 0.1 + 10,
+        unit="µF",
+        shown=f"{supplies} x 100 nF + 10 µF",
+        formula="pins x Cpin + Cbulk",
+        inputs=(
+            WorkingInput(name="pins", value=str(supplies), origin=chip.data_source),
+            WorkingInput(name="Cpin", value="0.1", unit="µF", origin=PRACTICE.text),
+            WorkingInput(name="Cbulk", value="10", unit="µF", origin=PRACTICE.text),
+        ),
+        source=PRACTICE,
+    )
+
+
+RECIPE = (ChipThing, recipe)

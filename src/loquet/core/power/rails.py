@@ -1,0 +1,66 @@
+"""Rails as values: every source of the brief makes one, and every thing that takes power names one (the first, unless said)."""
+
+from dataclasses import dataclass
+
+from loquet.core.brief import Brief, Feed, Thing, plain_name
+from loquet.core.provenance import Source
+
+FIRST_NET = "SUPPLY"
+NO_FEED = Feed(
+    3.3, 3.3, 3.3, "no source yet", Source(kind="assumed", text="no source in the brief; 3.3 V")
+)
+
+
+@dataclass(frozen=True)
+class Rail:
+    """A rail: its name and net, volts empty, usual and fresh, what feeds it (a thing's name), how much it can give, in which modes it is up."""
+
+    name: str
+    net: str
+    empty_v: float
+    usual_v: float
+    fresh_v: float
+    fed_by: str
+    words: str
+    source: Source
+    direct: bool
+    limit_ma: float
+    modes: tuple[str, ...] = ("on",)
+
+
+def rails_of(brief: Brief) -> tuple[Rail, ...]:
+    """A rail for each source, in the order of the brief; one of assumed 3.3 V where there is none."""
+    fed = [(thing, feed) for thing in brief.things if (feed := thing.feed()) is not None]
+    if not fed:
+        return (rail("", FIRST_NET, NO_FEED),)
+    return tuple(
+        rail(thing.name, net_of_rail(thing, index), feed) for index, (thing, feed) in enumerate(fed)
+    )
+
+
+def net_of_rail(thing: Thing, index: int) -> str:
+    """The net of a rail: the first one has the plain name, others that of their source."""
+    return FIRST_NET if index == 0 else f"{FIRST_NET}_{plain_name(thing.name)}"
+
+
+def rail(name: str, net: str, feed: Feed) -> Rail:
+    """A rail from what a source gives."""
+    return Rail(
+        name=name or "rail",
+        net=net,
+        empty_v=feed.empty_v,
+        usual_v=feed.usual_v,
+        fresh_v=feed.fresh_v,
+        fed_by=name,
+        words=feed.words,
+        source=feed.source,
+        direct=feed.direct,
+        limit_ma=feed.limit_ma,
+    )
+
+
+def rail_of(brief: Brief, thing: Thing | None = None) -> Rail:
+    """The rail that a thing takes; the first one where it names none, or one that is not there."""
+    rails = rails_of(brief)
+    wanted = thing.rail if thing else ""
+    return next((r for r in rails if r.name == wanted), rails[0])

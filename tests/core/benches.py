@@ -1,0 +1,44 @@
+"""A bench for recipes: a brief with a plan that simply takes any pins, so that circuits can be looked at without the solver."""
+
+from loquet.catalogue.library import bundled_library
+from loquet.core.brief import Brief
+from loquet.core.circuit.bench import Bench
+from loquet.core.pins import Assignment, PinPlan
+from loquet.core.pins.needing import needs_of
+from loquet.core.pipeline import chip_for
+
+
+def any_plan(brief: Brief, pins: tuple[str, ...], chip: str, package: str) -> PinPlan:
+    """Signals on pins in the order of both."""
+    rows = tuple(
+        Assignment(
+            signal=need.signal, kind=need.kind, title=need.title, net=need.net, pin=pin, port=pin
+        )
+        for need, pin in zip(needs_of(brief), pins, strict=False)
+    )
+    return PinPlan(
+        chip=chip,
+        package=package,
+        assignments=rows,
+        free=(),
+        reserved=(),
+        proven=False,
+        risk=0,
+        length_um=0,
+        workings=(),
+    )
+
+
+def bench_for(brief: Brief) -> Bench:
+    """Everything that recipes ask for."""
+    library = bundled_library()
+    chip = chip_for(brief, library)
+    ports = tuple(pin.number for pin in chip.pins if pin.kind == "port" and not pin.is_reset)
+    return Bench(
+        brief=brief,
+        plan=any_plan(brief, ports, chip.name, chip.package),
+        parts=library.parts,
+        modules=library.screens,
+        chip=chip,
+        chip_pattern=library.pattern(f"chip:{chip.name}"),
+    )

@@ -1,0 +1,51 @@
+"""Briefs of the first format: read, they give the device that they gave before the things had kinds.
+
+The plans, parts, nets and seats beside them were written by the last version that knew that format only.
+"""
+
+import json
+from typing import Any
+
+import pytest
+
+from loquet.catalogue.library import bundled_library
+from loquet.core.brief import read_brief
+from loquet.core.circuit.model import RecipeNotPossible
+from loquet.core.design import Design, slice_of
+from loquet.core.pipeline import StageRefused, run_stage
+from tests.conftest import ROOT
+
+FIRST = ROOT / "tests" / "data" / "first"
+NAMES = sorted(p.name.removesuffix(".brief.json") for p in FIRST.glob("*.brief.json"))
+
+
+def made_of(design: Design) -> dict[str, Any]:
+    found: dict[str, Any] = {}
+    if design.pins:
+        plan = slice_of(design.pins)
+        found["pins"] = [[a.signal, a.net, a.kind, a.pin] for a in plan.assignments]
+    if design.circuit:
+        circuit = slice_of(design.circuit)
+        found["parts"] = [
+            [c.ref, c.role, c.part, c.value, [list(pad) for pad in sorted(c.pads.items())]]
+            for c in circuit.components
+        ]
+        found["nets"] = [[n.name, n.kind, len(n.pads)] for n in circuit.nets]
+    if design.placement:
+        parts = slice_of(design.placement).parts
+        found["seats"] = [[p.ref, p.x_nm, p.y_nm, p.turn_deg, p.far] for p in parts]
+    return found
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_the_same_device_comes_of_it(name: str) -> None:
+    library = bundled_library()
+    design = Design(brief=read_brief((FIRST / f"{name}.brief.json").read_bytes(), name))
+    try:
+        for stage in ("pins", "circuit", "placement"):
+            design = run_stage(design, stage, library)  # type: ignore[arg-type]
+    except (StageRefused, RecipeNotPossible):
+        assert "ended" in json.loads((FIRST / f"{name}.made.json").read_text())
+    made = made_of(design)
+    wanted = json.loads((FIRST / f"{name}.made.json").read_text())
+    assert made == {key: value for key, value in wanted.items() if key != "ended"}

@@ -1,0 +1,47 @@
+import { Button } from "../../design/Button";
+import { useDesign } from "../../document/useDesign";
+
+/** The boards of the device, one of them shown; another one is added beside it. */
+export function BoardTabs({ board, show }: { board: string; show: (board: string) => void }) {
+	const { head, edit } = useDesign();
+	const add = async () => {
+		const taken = new Set(head.boards.map((b) => b.name));
+		let number = head.boards.length + 1;
+		while (taken.has(`board ${number}`)) number++;
+		const name = `board ${number}`;
+		const outline = { kind: "rounded-rectangle", width_mm: 60, height_mm: 40, corner_mm: 3 } as const;
+		if (await edit({ kind: "add-board", board: { name, outline, copper_layers: 2 } })) show(name);
+	};
+	return (
+		<div className="flex items-center gap-1 text-[12px]" data-testid="boards">
+			{head.boards.length > 1 &&
+				head.boards.map((b) => (
+					<button
+						key={b.name}
+						type="button"
+						aria-pressed={b.name === board}
+						data-board={b.name}
+						className={`rounded-[3px] border px-2 py-0.5 ${b.name === board ? "border-copper bg-card font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
+						onClick={() => show(b.name)}
+					>
+						{b.name}
+					</button>
+				))}
+			<Button className="!py-0" data-testid="add-board" onClick={() => void add()}>
+				Add a board
+			</Button>
+			{head.boards.length > 1 && (
+				<Button
+					className="!py-0"
+					onClick={() =>
+						void edit({ kind: "remove-board", name: board }).then(
+							(done) => done && show(head.boards.find((b) => b.name !== board)?.name ?? ""),
+						)
+					}
+				>
+					Remove {board}
+				</Button>
+			)}
+		</div>
+	);
+}

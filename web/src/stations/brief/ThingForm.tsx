@@ -1,0 +1,211 @@
+import { useQuery } from "@tanstack/react-query";
+import { client, type Edit, take } from "../../api/client";
+import { Button } from "../../design/Button";
+import { useDesign } from "../../document/useDesign";
+import { Choice } from "./Choice";
+import { USAGES } from "./keyUsages";
+import type { Field, Thing } from "./kinds";
+import { NumberField } from "./NumberField";
+import { useKinds } from "./useKinds";
+
+type Values = Record<string, unknown>;
+
+/** The one form: name, place and every field of the picked thing, whatever its kind. */
+export function ThingForm({ thing, select }: { thing: Thing; select: (names: string[]) => void }) {
+	const { head, edit } = useDesign();
+	const kind = useKinds().find((k) => k.kind === thing.kind);
+	const values = (head.brief.things ?? []).find((t) => t.name === thing.name) as Values | undefined;
+	if (!values) return null;
+	const change = (changes: Values) =>
+		void edit({ kind: "change-thing", name: thing.name, changes } as Extract<Edit, { kind: "change-thing" }>);
+	const rename = async (name: string) => {
+		if (name && name !== thing.name && (await edit({ kind: "rename-thing", name: thing.name, new_name: name })))
+			select([name]);
+	};
+	return (
+		<div className="flex flex-col gap-1.5 border-t border-rule pt-3" data-testid="selected">
+			<h2 className="font-semibold">{thing.title}</h2>
+			<label className="grid grid-cols-[84px_1fr] items-center gap-x-2 text-[12px]">
+				<span className="text-ink-2">Name</span>
+				<input
+					key={thing.name}
+					aria-label="Name"
+					className="w-full min-w-0 border border-line bg-card px-1 py-0.5"
+					defaultValue={thing.name}
+					maxLength={24}
+					onBlur={(event) => void rename(event.target.value.trim())}
+					onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+				/>
+			</label>
+			<PlaceFields thing={thing} />
+			{kind?.fields.map((field) => (
+				<FieldRow key={field.name} field={field} value={values[field.name]} thing={thing} change={change} />
+			))}
+			<Facts thing={thing} />
+			<div className="flex gap-2">
+				<Button
+					className="!py-0"
+					onClick={() => void edit({ kind: "remove-things", names: [thing.name] }).then((done) => done && select([]))}
+				>
+					Remove it
+				</Button>
+				{thing.placed && (thing.group === "brains" || thing.group === "sounds" || thing.group === "shows") && (
+					<Button className="!py-0" onClick={() => void edit({ kind: "release-thing", name: thing.name })}>
+						Let it be placed
+					</Button>
+				)}
+			</div>
+		</div>
+	);
+}
+
+/** Where it is: typed in millimetres and degrees, side and board chosen. */
+function PlaceFields({ thing }: { thing: Thing }) {
+	const { head, edit } = useDesign();
+	const move = (changes: Partial<Extract<Edit, { kind: "move-thing" }>>) =>
+		void edit({ kind: "move-thing", name: thing.name, x_mm: thing.x_mm, y_mm: thing.y_mm, ...changes });
+	return (
+		<>
+			<NumberField label="Across" unit="mm" value={round(thing.x_mm)} set={(x) => x != null && move({ x_mm: x })} />
+			<NumberField label="Up" unit="mm" value={round(thing.y_mm)} set={(y) => y != null && move({ y_mm: y })} />
+			<NumberField
+				label="Turned"
+				unit="°"
+				value={thing.turn_deg}
+				set={(turn) => turn != null && move({ turn_deg: Math.round(turn) })}
+			/>
+			<Choice
+				label="Side"
+				value={thing.far ? "far" : "near"}
+				options={[
+					["near", "near side"],
+					["far", "far side"],
+				]}
+				set={(side) => move({ far: side === "far" })}
+			/>
+			{head.boards.length > 1 && (
+				<Choice
+					label="Board"
+					value={thing.board}
+					options={head.boards.map((board) => [board.name, board.name] as const)}
+					set={(board) => move({ board })}
+				/>
+			)}
+			{!thing.placed && <p className="text-[12px] text-ink-2">It has no place yet; Loquet finds one.</p>}
+		</>
+	);
+}
+
+function FieldRow({
+	field,
+	value,
+	thing,
+	change,
+}: {
+	field: Field;
+	value: unknown;
+	thing: Thing;
+	change: (changes: Values) => void;
+}) {
+	const tray = useQuery({ queryKey: ["tray"], queryFn: () => take(client.GET("/api/tray")), staleTime: Infinity });
+	const words = (id: string) => {
+		const part = tray.data?.parts.find((p) => p.id === id) ?? tray.data?.screens.find((s) => s.id === id);
+		return part?.description ?? id;
+	};
+	const label = field.title;
+	if (field.name === "sends")
+		return (
+			<Choice
+				label="Sends"
+				value={String(value ?? "")}
+				options={[["", "by its number"] as const, ...USAGES.map(([usage, text]) => [String(usage), text] as const)]}
+				set={(usage) => change({ sends: usage ? Number(usage) : null })}
+			/>
+		);
+	switch (field.what) {
+		case "part":
+			if (thing.parts.length === 0) return null;
+			return (
+				<Choice
+					label={label}
+					value={String(value ?? "")}
+					options={thing.parts.map((id) => [id, words(id)] as const)}
+					set={(part) => {
+						const screen = tray.data?.screens.find((s) => s.id === part);
+						change(screen ? { part, bus: screen.bus } : { part });
+					}}
+				/>
+			);
+		case "choice":
+			return (
+				<Choice
+					label={label}
+					value={String(value ?? "")}
+					options={field.choices.map((choice) => [choice, choice] as const)}
+					set={(choice) => change({ [field.name]: field.numbers ? Number(choice) : choice })}
+				/>
+			);
+		case "yes or no":
+			return (
+				<label className="flex items-center gap-2 text-[12px]">
+					<input
+						type="checkbox"
+						className="accent-patina"
+						checked={value === true}
+						onChange={(event) => change({ [field.name]: event.target.checked })}
+					/>
+					{label}
+				</label>
+			);
+		case "number":
+		case "whole":
+			return (
+				<NumberField
+					label={label}
+					unit={field.unit}
+					value={typeof value === "number" ? value : null}
+					empty={field.empty}
+					set={(number) => change({ [field.name]: number })}
+				/>
+			);
+		case "text":
+			return (
+				<label className="grid grid-cols-[84px_1fr] items-center gap-x-2 text-[12px]">
+					<span className="text-ink-2">{label}</span>
+					<input
+						key={String(value ?? "")}
+						aria-label={label}
+						className="w-full min-w-0 border border-line bg-card px-1 py-0.5"
+						defaultValue={String(value ?? "")}
+						onBlur={(event) =>
+							event.target.value !== String(value ?? "") && change({ [field.name]: event.target.value })
+						}
+						onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+					/>
+				</label>
+			);
+	}
+}
+
+/** What it asks of its brain and draws, and whether it can be made yet. */
+function Facts({ thing }: { thing: Thing }) {
+	return (
+		<div className="text-[12px] text-ink-2" data-testid="asks">
+			{thing.asks.length > 0 && (
+				<p>
+					Asks <span className="figure">{thing.asks.length}</span> {thing.asks.length === 1 ? "pin" : "pins"}:{" "}
+					{thing.asks.slice(0, 4).join("; ")}
+					{thing.asks.length > 4 && " …"}
+				</p>
+			)}
+			{thing.draws_ma > 0 && (
+				<p>
+					Draws up to <span className="figure">{thing.draws_ma}</span> mA.
+				</p>
+			)}
+			{!thing.drawn_yet && <p>Its pins can be planned; its circuit has no recipe yet.</p>}
+		</div>
+	);
+}
+
+const round = (value: number) => Math.round(value * 1000) / 1000;
