@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 
 from loquet.compiling import Unusable, compile_brief, verify_folder
+from loquet.demo.scenario import SPREAD_BRIEFS
 from tests.conftest import ROOT
 
 Command = Callable[..., tuple[int, str, str]]
@@ -250,3 +251,22 @@ def test_pins_refuses_bad_input_with_its_place(command: Command, tmp_path: Path)
     assert code == 1
     assert "line 1" in err
     assert json.loads(out)["error"]
+
+
+@pytest.mark.parametrize("name", SPREAD_BRIEFS)
+def test_several_boards_and_slanted_parts_come_out_ready_and_the_same_twice(
+    name: str, tmp_path: Path
+) -> None:
+    """A folder a board; keys at 30 degrees, cells and sounder behind; a changed byte on any board is found."""
+    source = ROOT / "examples" / f"{name}.brief.json"
+    code, report = compile_brief(source, tmp_path / "one")
+    assert (code, report["ready"], report["unrouted"], report["violations"]) == (0, True, 0, 0)
+    compile_brief(source, tmp_path / "two")
+    files = files_of(tmp_path / "one")
+    assert files == files_of(tmp_path / "two")
+    copper = sorted(path for path in files if path.endswith("copper-near.gbr"))
+    assert len(copper) == len(json.loads(source.read_text())["boards"])
+    last = tmp_path / "one" / copper[-1]
+    last.write_bytes(last.read_bytes().replace(b"D03*", b"D02*", 1))
+    _, faults = verify_folder(tmp_path / "one")
+    assert faults

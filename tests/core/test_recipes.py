@@ -7,7 +7,7 @@ import pytest
 from loquet.catalogue.bundled import part, parts, screens
 from loquet.catalogue.chips import find_chip
 from loquet.catalogue.library import bundled_library
-from loquet.core.brief import Brief
+from loquet.core.brief import Brief, brief_from_plain
 from loquet.core.circuit import Component, RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.recipes.screen import pull_up_value
@@ -15,7 +15,7 @@ from loquet.core.design import Design, slice_of
 from loquet.core.parts import Part, PartError
 from loquet.core.power import rails_of
 from tests.core.benches import bench_for
-from tests.making import thing, varied
+from tests.making import plain_of, thing, varied
 
 
 def circuit_of(brief: Brief, parts: dict[str, Part] | None = None) -> dict[str, Component]:
@@ -215,3 +215,13 @@ def test_chips_are_read_with_all_their_pins(
     assert [int(p.number) for p in chip.pins] == list(range(1, pins + 1))
     assert sum(p.is_reset for p in chip.pins) == resets
     assert sum(p.is_boot for p in chip.pins) == boots
+
+
+def test_a_second_brain_is_said_by_name_and_not_left_half_made(brief: Brief) -> None:
+    with pytest.raises(RecipeNotPossible, match="no circuit recipe yet for: chip 2"):
+        circuit_of(varied(brief, plus=({"kind": "chip", "name": "chip 2"},)))
+
+
+def test_a_crystal_that_stands_first_is_no_brain(brief: Brief) -> None:
+    rows = [thing("crystal", "quartz"), *plain_of(brief)["things"]]
+    assert brief_from_plain({**plain_of(brief), "things": rows}).brain == brief.brain

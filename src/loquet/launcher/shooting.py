@@ -13,6 +13,7 @@ from pathlib import Path
 
 from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select, WebDriverWait
 
@@ -180,6 +181,26 @@ def hand_over(driver: Chrome, address: str) -> None:
     find(driver, "[data-file='pins.h']")
 
 
+def halves(driver: Chrome, address: str) -> None:
+    """The right one of two boards joined by a cable."""
+    driver.get(address)
+    find(driver, "[data-project='Slit halves']").click()
+    press(driver, "[data-station='brief']")
+    press(driver, "[data-board='right half']")
+    find(driver, "[data-thing='slit open']")
+
+
+def history(driver: Chrome, address: str) -> None:
+    """A move compared with the start."""
+    driver.get(f"{address}/project/1/brief")
+    find(driver, "[data-thing='dome']").send_keys(Keys.SHIFT, Keys.ARROW_LEFT)
+    time.sleep(1)
+    press(driver, "[data-testid='open-history']")
+    time.sleep(0.5)
+    driver.find_elements(By.CSS_SELECTOR, "[data-version] button")[-1].click()
+    find(driver, "[data-testid='changes'] li")
+
+
 STEPS = (
     ("workshop", workshop),
     ("brief", station("brief", "[data-thing='dome']")),
@@ -210,4 +231,6 @@ STEPS = (
     ),
     ("release", release),
     ("order", order),
+    ("two-boards", halves),
+    ("history", history),
 )

@@ -9,6 +9,7 @@ import { ReleaseStation } from "../stations/release/ReleaseStation";
 import { Finder } from "./Finder";
 import { FindingsTray } from "./FindingsTray";
 import { HeadStrip } from "./HeadStrip";
+import { History } from "./History";
 import { KeySheet } from "./KeySheet";
 import { NextLine } from "./NextLine";
 import { ReckonerStrip } from "./ReckonerStrip";
@@ -46,6 +47,7 @@ function Inside({ station }: { station: StationName }) {
 	const [shown, setShown] = useState<Shown>(null);
 	const [finding, setFinding] = useState(false);
 	const [keys, setKeys] = useState(false);
+	const [history, setHistory] = useState(false);
 	const focus = useMemo(() => ({ shown, show: setShown }), [shown]);
 	const { undo, redo } = design;
 	const project = design.head.project;
@@ -76,7 +78,7 @@ function Inside({ station }: { station: StationName }) {
 		<ReckonerContext.Provider value={setText}>
 			<ShownContext.Provider value={focus}>
 				<div className="flex h-full flex-col">
-					<HeadStrip onFind={() => setFinding(true)} onKeys={() => setKeys(true)} />
+					<HeadStrip onFind={() => setFinding(true)} onKeys={() => setKeys(true)} onHistory={() => setHistory(true)} />
 					<div className="flex min-h-0 flex-1">
 						<StationRail head={design.head} />
 						<main className="relative flex min-w-0 flex-1 flex-col overflow-hidden" aria-label={station}>
@@ -88,6 +90,7 @@ function Inside({ station }: { station: StationName }) {
 					<ReckonerStrip text={text} />
 				</div>
 				<Finder open={finding} close={() => setFinding(false)} />
+				<History open={history} close={() => setHistory(false)} />
 				<KeySheet open={keys} close={() => setKeys(false)} />
 			</ShownContext.Provider>
 		</ReckonerContext.Provider>

@@ -3,11 +3,30 @@ import { Button } from "../design/Button";
 import { Sign } from "../design/Sign";
 import { useDesign } from "../document/useDesign";
 
-export function HeadStrip({ onFind, onKeys }: { onFind: () => void; onKeys: () => void }) {
-	const { head, undo, redo } = useDesign();
+export function HeadStrip({
+	onFind,
+	onKeys,
+	onHistory,
+}: {
+	onFind: () => void;
+	onKeys: () => void;
+	onHistory: () => void;
+}) {
+	const { head, undo, redo, edit } = useDesign();
+	const rename = (name: string) => {
+		if (name && name !== head.brief.name) void edit({ kind: "set-words", name });
+	};
 	return (
 		<header className="flex h-[48px] shrink-0 items-center gap-4 border-b border-rule bg-card px-4">
-			<span className="text-[16px] font-semibold">{head.name}</span>
+			<input
+				key={head.brief.name}
+				aria-label="Name of the project"
+				className="w-[190px] rounded-[3px] border border-transparent bg-transparent px-1 text-[16px] font-semibold hover:border-line focus:border-line"
+				defaultValue={head.brief.name}
+				maxLength={24}
+				onBlur={(event) => rename(event.target.value.trim())}
+				onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+			/>
 			<span className="text-ink-2">
 				revision {head.revision}, {sizes(head.boards)}
 			</span>
@@ -22,6 +41,9 @@ export function HeadStrip({ onFind, onKeys }: { onFind: () => void; onKeys: () =
 			</Button>
 			<Button onClick={redo} disabled={!head.can_redo}>
 				Redo
+			</Button>
+			<Button onClick={onHistory} data-testid="open-history">
+				History
 			</Button>
 			<Button onClick={onFind} title="Ctrl+K">
 				Find

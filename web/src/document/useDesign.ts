@@ -10,6 +10,7 @@ export type Design = {
 	dismiss: () => void;
 	edit: (edit: Edit) => Promise<boolean>;
 	move: (name: string, x_mm: number, y_mm: number) => Promise<boolean>;
+	goBack: (version: number) => Promise<boolean>;
 	undo: () => void;
 	redo: () => void;
 	start: (kind: JobKind) => Promise<void>;
@@ -142,6 +143,17 @@ export function useDesignState(project: number): { design: Design | null; failur
 		}
 	};
 
+	const goBack = async (version: number) => {
+		try {
+			await put(await take(client.POST("/api/projects/{project_id}/restore", { ...path, body: { version } })));
+			setNotice(null);
+			return true;
+		} catch (problem) {
+			failed(problem);
+			return false;
+		}
+	};
+
 	if (!head) return { design: null, failure: query.error instanceof Refusal ? query.error : null };
 	const design: Design = {
 		head,
@@ -150,6 +162,7 @@ export function useDesignState(project: number): { design: Design | null; failur
 		dismiss: () => setNotice(null),
 		say: setNotice,
 		edit,
+		goBack,
 		move: (name, x_mm, y_mm) => edit({ kind: "move-thing", name, x_mm, y_mm }),
 		undo: () => void step("/api/projects/{project_id}/undo"),
 		redo: () => void step("/api/projects/{project_id}/redo"),

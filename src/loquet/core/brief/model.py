@@ -123,4 +123,4 @@ class Brief(Frozen):
     @property
     def brain(self) -> Thing | None:
         """The first brain."""
-        return next(iter(self.group("brains")), None)
+        return next((thing for thing in self.things if thing.BRAIN), None)

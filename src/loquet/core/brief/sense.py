@@ -98,7 +98,7 @@ def plain_name(text: str) -> str:
 def check_belonging(brief: Brief) -> None:
     """A thing lies on a board of this device, and is read by a brain of it."""
     boards = {board.name for board in brief.boards}
-    brains = {thing.name for thing in brief.group("brains")}
+    brains = {thing.name for thing in brief.things if thing.BRAIN}
     for place, thing in named(brief):
         if thing.board not in boards:
             known = ", ".join(sorted(boards))

@@ -129,6 +129,7 @@ class Thing(Frozen):
     LEFT_OUT_CENTS: ClassVar[float | None] = None
     CAUTION: ClassVar[str] = ""
     DRAWN_BY_BOARD: ClassVar[bool] = False
+    BRAIN: ClassVar[bool] = False
 
     kind: str
     name: Name

@@ -93,11 +93,12 @@ def test_points(brief: Brief) -> Fragment:
 
 
 def waiting(brief: Brief) -> list[str]:
-    """Names of things that can be planned but not drawn yet."""
+    """Names of things that cannot be drawn yet: without a recipe, or a brain beside the first one, whose pins nobody planned."""
     return [
         thing.label
         for thing in brief.things
-        if recipe_for(thing) is None and not thing.DRAWN_BY_BOARD
+        if (recipe_for(thing) is None and not thing.DRAWN_BY_BOARD)
+        or (thing.BRAIN and thing is not brief.brain)
     ]
 
 

@@ -68,7 +68,7 @@ class ChangeThing(Frozen):
         if lost:
             brief = brief.model_copy(update=without_keys(brief, lost))
         design = design.model_copy(update={"brief": brief})
-        if old.GROUP == "brains" and old.part != new.part:
+        if old.BRAIN and old.part != new.part:
             design = with_choices(design, pin_locks={})
         return design
 

@@ -10,7 +10,7 @@ import { Tray } from "./Tray";
 
 export type Hand = "none" | "small" | "medium" | "large";
 type Carried = { kind: Kind; x: number; y: number; far: boolean };
-type Spot = { x: number; y: number };
+type Spot = { x: number; y: number; far?: boolean };
 
 /** The device from the front, the tray of things above it, the tally beside it. */
 export function BriefStation() {
@@ -29,21 +29,25 @@ export function BriefStation() {
 			kind.word,
 			(head.brief.things ?? []).map((t) => t.name),
 		);
-		const spot = place && { x_mm: place.x, y_mm: place.y };
+		const spot = place && { x_mm: place.x, y_mm: place.y, far: place.far ?? false };
 		const thing = { ...kind.usual, kind: kind.kind, name, board: board?.name, place: spot };
 		const wanted = { kind: "add-thing", thing } as unknown as Extract<Edit, { kind: "add-thing" }>;
 		if (await edit(wanted)) setSelected([name]);
 	};
 	const add = (kind: Kind) => {
 		const here = head.things.filter((t) => t.board === board?.name);
-		const place = freePlace(board?.outline_mm ?? [], here, kind);
-		if (!place)
+		const standing = here.map((t) => ({ ...t, through: t.mark === "hole" }));
+		const sides = kind.mark === "cell" ? [true, false] : [false, true];
+		const place = sides
+			.map((far) => ({ far, spot: freePlace(board?.outline_mm ?? [], standing, kind, far) }))
+			.find((found) => found.spot);
+		if (!place?.spot)
 			return say({
 				kind: "refused",
-				sentence: `There is no free place for another ${kind.title.toLowerCase()}.`,
+				sentence: `There is no free place for ${kind.title}.`,
 				wayOut: "Move something aside, or enlarge the outline.",
 			});
-		void put(kind, place);
+		void put(kind, { ...place.spot, far: place.far });
 	};
 	const carry = (kind: Kind, event: PointerEvent) => {
 		begun.current = { x: event.clientX, y: event.clientY };

@@ -2,12 +2,12 @@ import type { Kind, Thing } from "./kinds";
 
 type Spot = { x: number; y: number };
 type Piece = Pick<Thing["bodies"][number], "x_mm" | "y_mm" | "yard_w_mm" | "yard_h_mm" | "turn_deg">;
-export type Standing = Pick<Thing, "far" | "placed" | "cover_mm"> & { bodies: Piece[] };
+export type Standing = Pick<Thing, "far" | "placed" | "cover_mm"> & { through?: boolean } & { bodies: Piece[] };
 
-/** Whether an upright w x h mm at (x, y) keeps clear by 0.2 mm of every piece and module on the near side. */
-export function isClear(x: number, y: number, w: number, h: number, things: Standing[]): boolean {
+/** Whether an upright w x h mm at (x, y) keeps clear by 0.2 mm of every piece and module on its side. */
+export function isClear(x: number, y: number, w: number, h: number, things: Standing[], behind = false): boolean {
 	return things.every((thing) => {
-		if (thing.far || !thing.placed) return true;
+		if (!thing.placed || (thing.far !== behind && !thing.through)) return true;
 		const cover = thing.cover_mm;
 		if (cover && x + w / 2 > cover[0] && x - w / 2 < cover[2] && y + h / 2 > cover[1] && y - h / 2 < cover[3])
 			return false;
@@ -46,6 +46,7 @@ export function freePlace(
 	outline: [number, number][],
 	things: Standing[],
 	kind: Pick<Kind, "mark" | "group" | "edge">,
+	behind = false,
 ): Spot | null {
 	const { w, h } = roomOf(kind);
 	const xs = outline.map((p) => p[0]);
@@ -57,7 +58,7 @@ export function freePlace(
 			const middle = Math.hypot(x - (left + right) / 2, y - (bottom + top) / 2);
 			const edge = Math.min(x - left, right - x, y - bottom, top - y);
 			const away = kind.edge ? edge + middle / 1000 : middle;
-			if ((!best || away < best.away) && isClear(x, y, w, h, things)) best = { x, y, away };
+			if ((!best || away < best.away) && isClear(x, y, w, h, things, behind)) best = { x, y, away };
 		}
 	return best && { x: best.x, y: best.y };
 }

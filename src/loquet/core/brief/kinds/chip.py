@@ -14,6 +14,7 @@ class Chip(Thing):
     """
 
     GROUP = "brains"
+    BRAIN = True
     TITLE = "Microcontroller"
     WORD = "chip"
     MARK = "chip"
