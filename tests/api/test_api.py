@@ -264,5 +264,19 @@ def test_the_house_complains_about_what_it_cannot_make(
     assert "profile.gbr" in words
     strict = house.model_copy(update={"track_um": 300, "hole_um": 500, "largest_mm": (50, 50)})
     assert len(inspect(released.files, strict).complaints) == 3
+    both = {f"{b}/{path}": data for b in ("left", "right") for path, data in released.files.items()}
+    pair = quote(
+        house,
+        inspect(both, house),
+        10,
+        "lead-free solder",
+        "green",
+        1600,
+        "parcel",
+        date(2026, 11, 24),
+    )
+    assert pair.complaints == ()
+    # 2 x 18.00 EUR set-up; 2 x 0.2688 dm2 x 2.60 EUR x 10 sets
+    assert pair.lines[:2] == (("set-up", 3600), ("10 sets of 2 boards", 1398))
     odd = quote(house, seen, 10, "silver", "plum", 700, "pigeon", date(2026, 11, 24))
     assert len(odd.complaints) == 4

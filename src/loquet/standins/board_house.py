@@ -23,7 +23,7 @@ LAYERS = (
 
 @dataclass(frozen=True)
 class Inspection:
-    """What the house finds in the files: board size in mm, narrowest stroke and smallest hole in mm, and complaints."""
+    """What the house finds in the files: size of the largest board in mm, narrowest stroke and smallest hole in mm, complaints, the area of all boards and how many there are."""
 
     width_mm: float
     height_mm: float
@@ -31,6 +31,8 @@ class Inspection:
     smallest_hole_mm: float
     holes: int
     complaints: tuple[str, ...]
+    area_mm2: float
+    boards: int
 
 
 @dataclass(frozen=True)
@@ -53,24 +55,43 @@ class Quote:
 
 
 def inspect(files: dict[str, bytes], house: House) -> Inspection:
-    """Read the files as they came, knowing nothing of the design."""
+    """Read the files as they came, knowing nothing of the design; each folder with a `fabrication` in it is a board."""
+    folders = sorted(
+        {path.partition("fabrication/")[0] for path in files if "fabrication/" in path}
+    )
+    seen = [inspect_board(files, folder, house) for folder in folders or [""]]
+    largest = max(seen, key=lambda one: one.area_mm2)
+    return Inspection(
+        largest.width_mm,
+        largest.height_mm,
+        min(one.narrowest_mm for one in seen),
+        min(one.smallest_hole_mm for one in seen),
+        sum(one.holes for one in seen),
+        tuple(complaint for one in seen for complaint in one.complaints),
+        sum(one.area_mm2 for one in seen),
+        len(seen),
+    )
+
+
+def inspect_board(files: dict[str, bytes], folder: str, house: House) -> Inspection:
+    """One board of the package."""
     complaints: list[str] = []
     layers: dict[str, ReadLayer] = {}
     for name in LAYERS:
         try:
-            layers[name] = read_gerber(files[f"fabrication/{name}"], name)
+            layers[name] = read_gerber(files[f"{folder}fabrication/{name}"], name)
         except KeyError:
-            complaints.append(f"{name} is missing.")
+            complaints.append(f"{folder}{name} is missing.")
         except FileFault as problem:
-            complaints.append(f"{problem}.")
+            complaints.append(f"{folder}{problem}.")
     holes = []
     for name in ("holes-plated.drl", "holes-unplated.drl"):
         try:
-            holes += read_drill(files[f"fabrication/{name}"], name)
+            holes += read_drill(files[f"{folder}fabrication/{name}"], name)
         except KeyError:
-            complaints.append(f"{name} is missing.")
+            complaints.append(f"{folder}{name} is missing.")
         except FileFault as problem:
-            complaints.append(f"{problem}.")
+            complaints.append(f"{folder}{problem}.")
     width, height = profile_size(layers.get("profile.gbr"))
     strokes = [
         bar.w
@@ -81,7 +102,14 @@ def inspect(files: dict[str, bytes], house: House) -> Inspection:
     narrowest, smallest = min(strokes, default=0), min((h.d for h in holes), default=0)
     complaints += limits(house, width, height, narrowest, smallest)
     return Inspection(
-        width / 1e6, height / 1e6, narrowest / 1e6, smallest / 1e6, len(holes), tuple(complaints)
+        width / 1e6,
+        height / 1e6,
+        narrowest / 1e6,
+        smallest / 1e6,
+        len(holes),
+        tuple(complaints),
+        width * height / 1e12,
+        1,
     )
 
 
@@ -149,10 +177,11 @@ def quote(
         complaints.append(f"Shipping by {shipping} is not offered.")
         way = house.shipping[0]
     factor = max((b for b in house.breaks if b[0] <= quantity), default=house.breaks[0])[1]
-    boards = round(
-        seen.width_mm * seen.height_mm / 10_000 * house.area_cents_dm2 * quantity * factor
+    boards = round(seen.area_mm2 / 10_000 * house.area_cents_dm2 * quantity * factor)
+    several = (
+        f"{quantity} sets of {seen.boards} boards" if seen.boards > 1 else f"{quantity} boards"
     )
-    lines = [("set-up", house.setup_cents), (f"{quantity} boards", boards)]
+    lines = [("set-up", house.setup_cents * seen.boards), (several, boards)]
     lines += [
         (f"finish {finish}", house.finish_cents.get(finish, 0)),
         (f"colour {colour}", house.colour_cents.get(colour, 0)),

@@ -21,7 +21,7 @@ export function HeadStrip({
 			<input
 				key={head.brief.name}
 				aria-label="Name of the project"
-				className="w-[190px] rounded-[3px] border border-transparent bg-transparent px-1 text-[16px] font-semibold hover:border-line focus:border-line"
+				className="[field-sizing:content] min-w-[60px] rounded-[3px] border border-transparent bg-transparent px-1 text-[16px] font-semibold hover:border-line focus:border-line"
 				defaultValue={head.brief.name}
 				maxLength={24}
 				onBlur={(event) => rename(event.target.value.trim())}
