@@ -10,7 +10,7 @@ from loquet.core.release import Release
 from loquet.standins.board_house import STATES, Inspection, Quote, inspect, order_state, quote
 
 TODAY = date(2026, 11, 24)
-SEEN = Inspection(64.0, 42.0, 0.2, 0.3, 98, ())
+SEEN = Inspection(64.0, 42.0, 0.2, 0.3, 98, (), 64.0 * 42.0, 1)
 
 
 @pytest.fixture
