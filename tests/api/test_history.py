@@ -52,6 +52,17 @@ def test_what_came_went_moved_and_changed() -> None:
     assert compare(after, after) == ()
 
 
+def test_boards_that_came_went_and_changed() -> None:
+    one = demo_brief("slew-carrier")
+    main, carrier = one.boards
+    larger = main.model_copy(update={"outline": carrier.outline})
+    alone = one.model_copy(update={"boards": (larger,), "things": ()})
+    found = [(c.what, c.about) for c in compare(one, alone)]
+    assert found[:2] == [("went", "carrier"), ("changed", "main")]
+    assert ("came", "carrier") in [(c.what, c.about) for c in compare(alone, one)]
+    assert ("went", "slew") in found
+
+
 def test_going_back_is_a_step_that_can_be_undone(client: TestClient, head: dict[str, Any]) -> None:
     project, first = head["project"], head["version"]
     head = edited(client, head, kind="move-thing", name="dome", x_mm=25.0, y_mm=7.0)

@@ -286,3 +286,29 @@ def test_an_expander_and_a_sensor_of_one_address_are_refused(
     sensed = edit(handset, kind="add-thing", thing=sensor)
     with pytest.raises(EditRefused, match="0x20 is taken"):
         edit(sensed, kind="set-scheme", scheme="expander 16")
+
+
+def test_places_that_pins_aim_at_follow_a_name_and_go_when_the_thing_moves(
+    handset: Design,
+) -> None:
+    aims = {"button:menu": (1_000, 2_000), "button:mark": (3_000, 4_000)}
+    aimed = handset.model_copy(update={"choices": Choices(pin_targets=aims)})
+    renamed = edit(aimed, kind="rename-thing", name="menu", new_name="list")
+    assert renamed.choices.pin_targets == {
+        "button:list": (1_000, 2_000),
+        "button:mark": (3_000, 4_000),
+    }
+    x, y = spot(handset, "menu")
+    moved = edit(aimed, kind="move-thing", name="menu", x_mm=x + 0.5, y_mm=y)
+    assert moved.choices.pin_targets == {"button:mark": (3_000, 4_000)}
+
+
+def test_an_outline_is_that_of_the_board_that_is_named(handset: Design) -> None:
+    outline = {"kind": "rounded-rectangle", "width_mm": 30, "height_mm": 20, "corner_mm": 2}
+    two = edit(handset, kind="add-board", board={"name": "second", "outline": outline})
+    wide = edit(two, kind="set-outline", board="second", outline={**outline, "width_mm": 44})
+    assert [b.outline.width_mm for b in wide.brief.boards] == [150, 44]
+    assert wide.brief.things == two.brief.things
+    with pytest.raises(EditRefused) as caught:
+        edit(handset, kind="remove-board", name="main")
+    assert str(caught.value).startswith("The last board cannot be removed.")

@@ -64,7 +64,7 @@ def without_the_gone(before: Brief, brief: Brief, choices: Choices) -> Choices:
     places = {n.signal: n.target for n in needs_of(before)}
     needs = needs_of(brief)
     signals = {n.signal for n in needs}
-    moved = {n.signal for n in needs if places.get(n.signal) != n.target}
+    moved = {n.signal for n in needs if places.get(n.signal, n.target) != n.target}
     gone = pieces_of(before) - pieces_of(brief)
     return choices.model_copy(
         update={
