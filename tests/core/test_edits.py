@@ -170,6 +170,9 @@ def test_boards_come_go_and_take_their_things_along(handset: Design) -> None:
     two = edit(handset, kind="add-board", board={"name": "pads", "outline": outline})
     with pytest.raises(EditRefused, match="already"):
         edit(two, kind="add-board", board={"name": "Pads", "outline": outline})
+    half = edit(two, kind="rename-board", name="pads", new_name="left half")
+    with pytest.raises(EditRefused, match="stands twice"):  # both would be written to left-half/
+        edit(half, kind="add-board", board={"name": "left-half", "outline": outline})
     moved = edit(two, kind="move-thing", name="menu", x_mm=20, y_mm=20, board="pads")
     renamed = edit(moved, kind="rename-board", name="pads", new_name="left half")
     assert renamed.brief.thing("menu").board == "left half"

@@ -21,6 +21,7 @@ def boards_of(brief: Brief) -> list[BoardOutline]:
     return [
         BoardOutline(
             name=board.name,
+            folder=board.folder,
             outline_mm=[
                 (round(x, 4), round(y, 4))
                 for x, y in outline_polygon_mm(board.outline).exterior.coords

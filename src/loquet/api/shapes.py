@@ -91,9 +91,10 @@ class DrawnThing(BaseModel):
 
 
 class BoardOutline(BaseModel):
-    """A board with its outline in mm."""
+    """A board with its outline in mm, and its folder in the package of a device with several."""
 
     name: str
+    folder: str
     outline_mm: list[tuple[float, float]]
 
 

@@ -57,7 +57,7 @@ class Quote:
 def inspect(files: dict[str, bytes], house: House) -> Inspection:
     """Read the files as they came, knowing nothing of the design; each folder with a `fabrication` in it is a board."""
     folders = sorted(
-        {path.partition("fabrication/")[0] for path in files if "fabrication/" in path}
+        {path.rpartition("fabrication/")[0] for path in files if "fabrication/" in path}
     )
     seen = [inspect_board(files, folder, house) for folder in folders or [""]]
     largest = max(seen, key=lambda one: one.area_mm2)

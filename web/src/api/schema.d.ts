@@ -3026,9 +3026,11 @@ export interface components {
         };
         /**
          * BoardOutline
-         * @description A board with its outline in mm.
+         * @description A board with its outline in mm, and its folder in the package of a device with several.
          */
         BoardOutline: {
+            /** Folder */
+            folder: string;
             /** Name */
             name: string;
             /** Outline Mm */

@@ -42,6 +42,11 @@ class Board(Frozen):
     outline: Outline
     copper_layers: Literal[2] = 2
 
+    @property
+    def folder(self) -> str:
+        """Its name as a folder of the package: `left half` as `left-half`."""
+        return self.name.lower().replace(" ", "-")
+
 
 class Shell(Frozen):
     """The shell: of one's own, or an existing one whose outline and holes must be met exactly and are not moved."""

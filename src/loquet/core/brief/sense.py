@@ -35,13 +35,13 @@ def check_sense(brief: Brief) -> None:
 
 
 def check_boards(brief: Brief) -> None:
-    """Boards have names of their own and outlines that are closed."""
+    """Boards have names of their own, also as folders of the package, and outlines that are closed."""
     seen: set[str] = set()
     for index, board in enumerate(brief.boards):
         place = "outline" if len(brief.boards) == 1 else f"boards[{index}] '{board.name}' outline"
-        if board.name.lower() in seen:
+        if board.folder in seen:
             raise BriefError(f"boards[{index}].name", f"'{board.name}' stands twice", OWN_NAME)
-        seen.add(board.name.lower())
+        seen.add(board.folder)
         check_outline(board.outline, place)
 
 

@@ -35,14 +35,9 @@ def sheets_of(design: Design, library: Library) -> tuple[Sheets, ...]:
     found = []
     for board in boards:
         view = board_view(design, library, board.name)
-        folder = f"{folder_name(board.name)}/" if len(boards) > 1 else ""
+        folder = f"{board.folder}/" if len(boards) > 1 else ""
         found.append(Sheets(view, plan_layers(view, legend_of(view)), folder))
     return tuple(found)
-
-
-def folder_name(board: str) -> str:
-    """The name of a board as a folder: `left half` as `left-half`."""
-    return board.lower().replace(" ", "-")
 
 
 def package_files(design: Design, sheets: tuple[Sheets, ...], library: Library) -> dict[str, bytes]:

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { client, Refusal, take } from "../../api/client";
+import { BoardPicker } from "../../app/BoardPicker";
 import { useShown } from "../../app/reckoner";
 import type { Look } from "../../canvas/paintBoard";
 import { Button } from "../../design/Button";
@@ -45,23 +46,14 @@ export function BoardStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex flex-wrap items-center gap-2 border-b border-rule px-4 py-2">
-				{head.boards.length > 1 &&
-					head.boards.map((b) => (
-						<button
-							key={b.name}
-							type="button"
-							aria-pressed={b.name === shownBoard?.name}
-							data-board={b.name}
-							className={`rounded-[3px] border px-2 py-1 ${b.name === shownBoard?.name ? "border-copper bg-card font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
-							onClick={() => {
-								setPicked(b.name);
-								setSelected(null);
-								setNet(null);
-							}}
-						>
-							{b.name}
-						</button>
-					))}
+				<BoardPicker
+					board={shownBoard?.name ?? ""}
+					show={(name) => {
+						setPicked(name);
+						setSelected(null);
+						setNet(null);
+					}}
+				/>
 				<div role="radiogroup" aria-label="Side" className="flex border border-line">
 					{LOOKS.map(([value, title, about]) => (
 						<button

@@ -1,3 +1,4 @@
+import { BoardPicker } from "../../app/BoardPicker";
 import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
 
@@ -14,19 +15,7 @@ export function BoardTabs({ board, show }: { board: string; show: (board: string
 	};
 	return (
 		<div className="flex items-center gap-1 text-[12px]" data-testid="boards">
-			{head.boards.length > 1 &&
-				head.boards.map((b) => (
-					<button
-						key={b.name}
-						type="button"
-						aria-pressed={b.name === board}
-						data-board={b.name}
-						className={`rounded-[3px] border px-2 py-0.5 ${b.name === board ? "border-copper bg-card font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
-						onClick={() => show(b.name)}
-					>
-						{b.name}
-					</button>
-				))}
+			<BoardPicker board={board} show={show} />
 			<Button className="!py-0" data-testid="add-board" onClick={() => void add()}>
 				Add a board
 			</Button>

@@ -24,7 +24,7 @@ export function ReleaseStation() {
 	const release = query.data ?? null;
 	const layers = layersOf(release);
 	const file = layers.includes(picked) ? picked : (layers[0] ?? FIRST);
-	const outline_mm = head.boards.find((b) => boardFolder(b.name) === folderOf(file)) ?? head.boards[0];
+	const outline_mm = head.boards.find((b) => b.folder === folderOf(file)) ?? head.boards[0];
 	const blocked = head.stops > 0;
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
@@ -141,9 +141,8 @@ function FileList({ release, file, pick }: { release: Release; file: string; pic
 	);
 }
 
-/** The folder of a board in the package of a device with several boards. */
-const boardFolder = (name: string) => name.toLowerCase().replaceAll(" ", "-");
-const folderOf = (path: string) => (path.startsWith("fabrication/") ? "" : path.slice(0, path.indexOf("/")));
+/** The folder of a board in the package of a device with several; empty where there is one. */
+const folderOf = (path: string) => path.slice(0, Math.max(0, path.lastIndexOf("/fabrication/")));
 
 /** The layers of a package in the order of the names above, board by board. */
 function layersOf(release: Release | null): string[] {
