@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 
 from loquet.compiling import Unusable, compile_brief, verify_folder
-from loquet.demo.scenario import SPREAD_BRIEFS
+from loquet.demo.scenario import BRAIN_BRIEFS, SPREAD_BRIEFS
 from tests.conftest import ROOT
 
 Command = Callable[..., tuple[int, str, str]]
@@ -253,8 +253,8 @@ def test_pins_refuses_bad_input_with_its_place(command: Command, tmp_path: Path)
     assert json.loads(out)["error"]
 
 
-@pytest.mark.parametrize("name", SPREAD_BRIEFS)
-def test_several_boards_and_slanted_parts_come_out_ready_and_the_same_twice(
+@pytest.mark.parametrize("name", [*SPREAD_BRIEFS, *BRAIN_BRIEFS])
+def test_boards_brains_modules_and_slanted_parts_come_out_ready_and_the_same_twice(
     name: str, tmp_path: Path
 ) -> None:
     """A folder a board; keys at 30 degrees, cells and sounder behind; a changed byte on any board is found."""

@@ -7,7 +7,7 @@ from loquet.catalogue.library import bundled_library
 from loquet.compiling import Unusable, read_limited
 from loquet.core.brief import BriefError, read_brief
 from loquet.core.design import Design
-from loquet.core.handover.package import handover_files
+from loquet.core.handover.package import device_files
 from loquet.core.parts import PartError
 from loquet.core.pinning import PinReport, report_pins
 
@@ -16,17 +16,22 @@ def plan_brief(brief_path: Path, out: Path | None) -> tuple[int, dict[str, Any]]
     """Plan the pins of a brief; 0 with a plan, 2 where none exists. With `out`, the plan's files are written there. Raises Unusable."""
     library = bundled_library()
     try:
-        design = Design(brief=read_brief(read_limited(brief_path), brief_path.name))
-        report = report_pins(design, library)
+        brief = read_brief(read_limited(brief_path), brief_path.name)
+        design = Design(brief=brief)
+        names = [brain.name for brain in brief.brains] or [""]
+        reports = {name: report_pins(design, library, brain=name) for name in names}
     except BriefError as error:
         raise Unusable(str(error)) from None
     except PartError as error:
         raise Unusable(str(error)) from None
-    if out is not None and report.plan is not None:
-        out.mkdir(parents=True, exist_ok=True)
-        for name, data in handover_files(design.brief, report.plan).items():
+    plans = {name: report.plan for name, report in reports.items() if report.plan is not None}
+    if out is not None and len(plans) == len(reports):
+        for name, data in device_files(brief, plans).items():
+            (out / name).parent.mkdir(parents=True, exist_ok=True)
             (out / name).write_bytes(data)
-    return (0 if report.plan else 2), plain(report)
+    code = 0 if len(plans) == len(reports) else 2
+    first, *others = (plain(report) for report in reports.values())
+    return code, {**first, "others": dict(zip(names[1:], others, strict=True))}
 
 
 def plain(report: PinReport) -> dict[str, Any]:
@@ -51,7 +56,14 @@ def plain(report: PinReport) -> dict[str, Any]:
 
 
 def say_plan(report: dict[str, Any]) -> str:
-    """The report in lines for a person."""
+    """The report in lines for a person, one brain after the other."""
+    own = say_brain(report)
+    others = [f"\n{name}\n{say_brain(other)}" for name, other in report.get("others", {}).items()]
+    return "\n".join([own, *others])
+
+
+def say_brain(report: dict[str, Any]) -> str:
+    """The report of one brain."""
     lines = []
     if report["conflict"]:
         lines += [

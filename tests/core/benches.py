@@ -2,7 +2,7 @@
 
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
-from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import chip_for
@@ -34,11 +34,7 @@ def bench_for(brief: Brief) -> Bench:
     library = bundled_library()
     chip = chip_for(brief, library)
     ports = tuple(pin.number for pin in chip.pins if pin.kind == "port" and not pin.is_reset)
-    return Bench(
-        brief=brief,
-        plan=any_plan(brief, ports, chip.name, chip.package),
-        parts=library.parts,
-        modules=library.screens,
-        chip=chip,
-        chip_pattern=library.pattern(f"chip:{chip.name}"),
-    )
+    plan = any_plan(brief, ports, chip.name, chip.package)
+    desk = Desk(brief, plan, chip, library.pattern(f"chip:{chip.name}"))
+    assert brief.brain is not None
+    return Bench(brief, {brief.brain.name: desk}, library.parts, library.screens)

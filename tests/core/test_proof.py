@@ -33,7 +33,7 @@ class Bench:
     def __init__(self, design: Design, package: Release, library: Library) -> None:
         self.files = package.files
         self.view = board_view(design, library)
-        self.plan = slice_of(design.pins)
+        self.plan = {"firmware/pins.h": slice_of(design.pins)}
         self.layers = plan_layers(self.view, legend_of(self.view))
 
     def proof(self, **changes: bytes) -> Proof:

@@ -3,7 +3,7 @@
 import networkx as nx
 import pytest
 
-from loquet.catalogue.bundled import package_bodies, part
+from loquet.catalogue.bundled import packages, part
 from loquet.core.board.current import track_width_mm
 from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box
@@ -55,10 +55,7 @@ def test_preferred_numbers() -> None:
 
 
 def box_of(part_or_code: str, number: str) -> Box:
-    body = (
-        next((b for code, b in package_bodies().values() if code == part_or_code), None)
-        or part(part_or_code).body
-    )
+    body = packages().get(part_or_code, (None,))[0] or part(part_or_code).body
     shape = next(pad.shape for pad in pattern_of(body).pads if pad.number == number)
     assert isinstance(shape, Box)
     return shape

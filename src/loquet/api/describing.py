@@ -136,7 +136,10 @@ def tally(design: Design, library: Library) -> list[Working]:
         ),
     ]
     with contextlib.suppress(PartError):
-        figures.append(left_over(chip_for(brief, library), needs))
+        for brain in brief.brains:
+            own = needs_of(brief, brain.name)
+            several = f" of {brain.name}" if len(brief.brains) > 1 else ""
+            figures.append(left_over(chip_for(brief, library, brain.name), own, several))
     figures.append(load_working(brief, library.parts, library.screens))
     areas = {b.name: round(outline_polygon_mm(b.outline).area / 100, 2) for b in brief.boards}
     figures.append(count("area", "Board area", areas, "cm²", "outlines of the brief"))
@@ -144,12 +147,12 @@ def tally(design: Design, library: Library) -> list[Working]:
     return figures
 
 
-def left_over(chip: Chip, needs: tuple[Need, ...]) -> Working:
-    """Usable pins less needed ones."""
+def left_over(chip: Chip, needs: tuple[Need, ...], of: str) -> Working:
+    """Usable pins less needed ones; `of` names the brain where there are several."""
     usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
     return Working(
-        id="tally.free",
-        title="Pins left over",
+        id=f"tally.free{of}",
+        title=f"Pins left over{of}",
         value=usable - len(needs),
         unit="pins",
         shown=str(usable - len(needs)),

@@ -13,13 +13,22 @@ from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import describe_head
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
+from loquet.api.stations import BrainAsked
 from loquet.catalogue.presets import presets
 from loquet.core.brief import Brief
-from loquet.core.design import Design, slice_of
+from loquet.core.design import Design, plans_of
 from loquet.core.edits import apply
 from loquet.core.edits.pin_edits import TakePlacedTargets
-from loquet.core.handover.package import handover_files
-from loquet.core.pinning import Conflict, placed_targets, schemes_of, sums, verdict_of, ways_for
+from loquet.core.handover.package import device_files
+from loquet.core.pinning import (
+    Conflict,
+    of_brain,
+    placed_targets,
+    schemes_of,
+    sums,
+    verdict_of,
+    ways_for,
+)
 from loquet.core.pins.schemes import SchemeCard
 from loquet.core.pins.ways_out import WayOut
 from loquet.core.pipeline import stale_slices
@@ -39,14 +48,16 @@ class PinVerdict(BaseModel):
 
 
 @router.get("/projects/{project_id}/pin-verdict")
-def get_pin_verdict(project_id: int, session: SessionNow, context: ContextNow) -> PinVerdict:
-    """The verdict on the brief as it stands, with ways out where it does not fit."""
+def get_pin_verdict(
+    project_id: int, session: SessionNow, context: ContextNow, brain: BrainAsked = ""
+) -> PinVerdict:
+    """The verdict on what a brain reads as it stands, with ways out where it does not fit."""
     design = load_design(session, head_of(session, project_id).version)
-    conflict = verdict_of(design, context.library)
+    conflict = verdict_of(design, context.library, brain)
     return PinVerdict(
         fits=conflict is None,
         conflict=conflict,
-        ways_out=list(ways_for(design, context.library)) if conflict else [],
+        ways_out=list(ways_for(design, context.library, brain)) if conflict else [],
     )
 
 
@@ -75,12 +86,14 @@ class SchemesView(BaseModel):
 
 
 @router.get("/projects/{project_id}/schemes")
-def get_schemes(project_id: int, session: SessionNow, context: ContextNow) -> SchemesView:
-    """Schemes side by side for this brief."""
+def get_schemes(
+    project_id: int, session: SessionNow, context: ContextNow, brain: BrainAsked = ""
+) -> SchemesView:
+    """Schemes side by side for the keys of a brain."""
     design = load_design(session, head_of(session, project_id).version)
     return SchemesView(
-        schemes=list(schemes_of(design, context.library)),
-        sums=list(sums(design.brief, context.library)),
+        schemes=list(schemes_of(design, context.library, brain)),
+        sums=list(sums(of_brain(design, brain), context.library)),
     )
 
 
@@ -95,7 +108,7 @@ def files_of(design: Design) -> dict[str, bytes]:
     """The hand-over files of a design whose plan is fresh; raises Refused."""
     if not design.pins or "pins" in stale_slices(design):
         raise Refused("The pins are not solved for this brief.", "Solve them first.", 404)
-    return handover_files(design.brief, slice_of(design.pins))
+    return device_files(design.brief, plans_of(design))
 
 
 @router.get("/projects/{project_id}/handover")
@@ -105,7 +118,7 @@ def list_handover(project_id: int, session: SessionNow) -> list[HandoverFile]:
     return [HandoverFile(name=name, bytes=len(data)) for name, data in files.items()]
 
 
-@router.get("/projects/{project_id}/handover/{name}", response_class=Response)
+@router.get("/projects/{project_id}/handover/{name:path}", response_class=Response)
 def get_handover(project_id: int, name: str, session: SessionNow) -> Response:
     """One file, or all of them as `handover.zip`."""
     design = load_design(session, head_of(session, project_id).version)
@@ -120,7 +133,7 @@ def get_handover(project_id: int, name: str, session: SessionNow) -> Response:
         name.rsplit(".", 1)[-1],
         "application/zip" if name.endswith(".zip") else "text/plain; charset=utf-8",
     )
-    shown = f"{design.brief.name.replace(' ', '-')}-{name}"
+    shown = f"{design.brief.name.replace(' ', '-')}-{name.replace('/', '-')}"
     return Response(
         data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{shown}"'}
     )

@@ -144,11 +144,13 @@ class DesignHead(BaseModel):
 
 
 class ChipPinView(BaseModel):
-    """A chip pin: what it carries and what else it could."""
+    """A chip pin: where it lies about the chip's middle as it will sit, what it carries and what else it could."""
 
     number: str
     name: str
     kind: str
+    x_mm: float
+    y_mm: float
     signal: str
     title: str
     function: str
@@ -157,10 +159,12 @@ class ChipPinView(BaseModel):
 
 
 class Carried(BaseModel):
-    """A signal with its pin."""
+    """A signal with its pin, how its link is drawn, and where it goes, seen from the chip's middle."""
 
     signal: str
     title: str
+    line: str
+    toward_mm: tuple[float, float] | None
     pin: str
     port: str
     function: str
@@ -171,15 +175,17 @@ class Carried(BaseModel):
 class PinsView(BaseModel):
     """The Pins station."""
 
+    brain: str
+    brains: list[str]
     chip: str
     package: str
-    sides: int
     pins: list[ChipPinView]
     signals: list[Carried]
     proven: bool
     solved: bool
     free: int
     reserved: int
+    crossings: int
     budget: list[KindBudget]
     short_of: list[str]
     placed: bool

@@ -1,13 +1,14 @@
 """What the Pins, Circuit and Board stations draw."""
 
-from fastapi import APIRouter
+from typing import Annotated
+
+from fastapi import APIRouter, Query
 
 from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
+from loquet.api.pins_view import describe_pins
 from loquet.api.shapes import (
     BoardDrawing,
-    Carried,
-    ChipPinView,
     ChipRow,
     CircuitView,
     ComponentView,
@@ -22,92 +23,27 @@ from loquet.api.shapes import (
 )
 from loquet.core.board import BoardView, PourPiece
 from loquet.core.board.copper import Copper
+from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
 from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box, Round
 from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
-from loquet.core.pins.model import Need
-from loquet.core.pins.needing import needs_of
-from loquet.core.pins.options import options_of
 from loquet.core.pins.ways_out import asked_of, offers
-from loquet.core.pipeline import board_view, chip_for, stale_slices
+from loquet.core.pipeline import board_view, brain_of, stale_slices
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["stations"])
+BrainAsked = Annotated[str, Query(max_length=40, description="a brain; the first, unless named")]
 
 
 @router.get("/projects/{project_id}/pins")
-def get_pins(project_id: int, session: SessionNow, context: ContextNow) -> PinsView:
-    """The chip with its pins, solved or not."""
+def get_pins(
+    project_id: int, session: SessionNow, context: ContextNow, brain: BrainAsked = ""
+) -> PinsView:
+    """A brain's chip with its pins, solved or not; the first brain's, unless named."""
     design = load_design(session, head_of(session, project_id).version)
-    return describe_pins(design, context.library)
-
-
-def describe_pins(design: Design, library: Library) -> PinsView:
-    """Every pin with what it carries and could carry, every signal with the pins that could take it."""
-    chip = chip_for(design.brief, library)
-    made = next(iter(design.pins.values()), None)
-    plan = made.value if made and made.value.chip == chip.name else None
-    needs = needs_of(design.brief)
-    able: dict[str, list[Need]] = {}
-    for need in needs:
-        for option in options_of(need, chip):
-            able.setdefault(option.pin, []).append(need)
-    carried = {row.pin: row for row in plan.assignments} if plan else {}
-    pins = []
-    for pin in chip.pins:
-        row = carried.get(pin.number)
-        could = [f"{f.peripheral}.{f.signal} ({f.route})" for f in pin.functions]
-        pins.append(
-            ChipPinView(
-                number=pin.number,
-                name=pin.name,
-                kind="reset" if pin.is_reset else pin.kind,
-                signal=row.signal if row else "",
-                title=row.title if row else "",
-                function=f"{row.peripheral}.{row.function}" if row and row.function else "",
-                locked=bool(row and row.locked),
-                could=could,
-            )
-        )
-    signals = []
-    for need in needs:
-        given = plan.of(need.signal) if plan else None
-        signals.append(
-            Carried(
-                signal=need.signal,
-                title=need.title,
-                pin=given.pin if given else "",
-                port=given.port if given else "",
-                function=f"{given.peripheral}.{given.function} {given.route}"
-                if given and given.function
-                else "",
-                locked=need.signal in design.choices.pin_locks,
-                pins=[p for p, rows in able.items() if need in rows],
-            )
-        )
-    free = (
-        len(plan.free)
-        if plan
-        else sum(p.kind == "port" and not p.is_reset for p in chip.pins) - len(needs)
-    )
-    return PinsView(
-        chip=chip.name,
-        package=chip.package,
-        sides=2 if chip.package.startswith("TSSOP") else 4,
-        pins=pins,
-        signals=signals,
-        proven=bool(plan and plan.proven),
-        solved=plan is not None and "pins" not in stale_slices(design),
-        free=free,
-        reserved=sum(p.kind not in ("port", "unused") or p.is_reset for p in chip.pins),
-        workings=list(plan.workings) if plan else [],
-        data_source=chip.data_source,
-        budget=list(plan.budget) if plan else [],
-        short_of=list(plan.short_of) if plan else [],
-        placed=bool(design.placement),
-    )
+    return describe_pins(design, context.library, brain)
 
 
 @router.get("/projects/{project_id}/circuit")
@@ -276,19 +212,27 @@ def pad_drawing(copper: Copper) -> PadView:
 
 @router.get("/projects/{project_id}/chips")
 def search_chips(
-    project_id: int, session: SessionNow, context: ContextNow, words: str = "", most: int = 60
+    project_id: int,
+    session: SessionNow,
+    context: ContextNow,
+    words: str = "",
+    most: int = 60,
+    brain: BrainAsked = "",
 ) -> list[ChipRow]:
-    """Chips whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
+    """Chips, or modules where the brain is one, whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
 
     Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
     """
     design = load_design(session, head_of(session, project_id).version)
-    asked = asked_of(design.brief)
+    thing = brain_of(design.brief, brain) if design.brief.brains else None
+    asked = asked_of(share_of(design.brief, thing.name) if thing else design.brief)
+    ready_made = thing is not None and thing.READY_MADE
     wanted = words.lower().split()[:6]
     rows = [
         chip_row(c, offers(c, asked), context)
         for c in context.chips
-        if all(
+        if c.ready_made == ready_made
+        and all(
             w in c.name or w == c.family or w in c.package.lower() or w in c.soldering
             for w in wanted
         )

@@ -7,14 +7,15 @@ from typing import Any
 
 from loquet.core.ordering.house import House
 from loquet.core.parts import Part, PartError
-from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, TwoEnds
+from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, Rows, TwoEnds
 from loquet.core.parts.screen import ScreenModule
 
 PART_FILES = ("parts", "controls", "reading")
-BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Drawn]] = {
+BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Rows | Drawn]] = {
     "two-ends": TwoEnds,
     "gull-wings": GullWings,
     "no-leads": NoLeads,
+    "rows": Rows,
     "drawn": Drawn,
 }
 
@@ -48,13 +49,21 @@ def houses() -> dict[str, House]:
 
 
 @cache
-def package_bodies() -> dict[str, tuple[str, Body]]:
-    """Package code and body by the two letters that chip names carry (package, pin count)."""
-    found: dict[str, tuple[str, Body]] = {}
-    for row in table("packages")["package"]:
-        body = BODIES[row["body"]["family"]].model_validate(row["body"])
-        found[row["letters"]] = (row["code"], body)
-    return found
+def packages() -> dict[str, tuple[Body, float]]:
+    """Body and height (mm) of every package by its code."""
+    return {
+        row["code"]: (
+            BODIES[row["body"]["family"]].model_validate(row["body"]),
+            float(row["height_mm"]),
+        )
+        for row in table("packages")["package"]
+    }
+
+
+@cache
+def package_by_letters() -> dict[str, str]:
+    """Package code by the two letters that chip names of the first families carry (package, pin count)."""
+    return {row["letters"]: row["code"] for row in table("packages")["package"] if "letters" in row}
 
 
 def supply_limits_mv(family: str) -> tuple[int, int] | None:
@@ -73,6 +82,6 @@ def part(part_id: str) -> Part:
     return found
 
 
-def package_body(code: str) -> Body:
-    """The body of a package code such as LQFP48; raises KeyError."""
-    return next(body for name, body in package_bodies().values() if name == code)
+def package(code: str) -> tuple[Body, float]:
+    """The body and height (mm) of a package code such as LQFP48; raises KeyError."""
+    return packages()[code]

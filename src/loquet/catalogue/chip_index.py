@@ -6,12 +6,13 @@ from multiprocessing import get_context
 from pathlib import Path
 
 from loquet.catalogue.chips import DATA_SOURCE, all_files, chip_of, devices_of
+from loquet.catalogue.mapped import find_mapped, mapped_names
 from loquet.core.parts import Chip, PartError
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.model import Need, NeedKind
 from loquet.core.pins.options import options_of
 
-EDITION = 2
+EDITION = 3
 COUNTED: tuple[tuple[str, NeedKind], ...] = (
     ("analogue", "analogue"),
     ("timers", "timer"),
@@ -57,10 +58,10 @@ def rows_of_file(path: Path) -> list[ListedChip]:
 def bake_index() -> list[ListedChip]:
     """All rows, sorted by name; half a minute on two cores."""
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
-        return sorted(
-            (row for rows in pool.map(rows_of_file, all_files()) for row in rows),
-            key=lambda row: row.name,
-        )
+        rows = [row for found in pool.map(rows_of_file, all_files()) for row in found]
+    mapped = (find_mapped(name) for name in mapped_names())
+    rows += [row_of(chip) for chip in mapped if chip is not None]
+    return sorted(rows, key=lambda row: row.name)
 
 
 def listed_chips(cache: Path) -> list[ListedChip]:

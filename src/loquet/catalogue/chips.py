@@ -8,8 +8,9 @@ from typing import Any
 import modm_devices
 from modm_devices.parser import DeviceParser
 
-from loquet.catalogue.bundled import package_bodies, supply_limits_mv
+from loquet.catalogue.bundled import package_by_letters, supply_limits_mv
 from loquet.catalogue.free_routing import nrf_functions
+from loquet.catalogue.mapped import find_mapped
 from loquet.core.parts import AlternateFunction, Chip, ChipPin, PartError, PinKind
 
 DATA_SOURCE = f"modm-devices {modm_devices.__version__} (open data set)"
@@ -45,6 +46,9 @@ NO_RECIPE = "needs a radio, a converter or an external core supply that no recip
 def find_chip(name: str) -> Chip:
     """The chip of exactly that name; raises PartError saying what is wrong and what comes near."""
     wanted = name.strip().lower()
+    mapped = find_mapped(wanted)
+    if mapped is not None:
+        return mapped
     if not STM32_NAME.match(wanted) and not NRF_NAME.match(wanted):
         raise PartError(
             name,
@@ -101,11 +105,11 @@ def chip_of(device: Any) -> Chip:
             "Pick another part, or give a pin table of your own.",
         )
     nrf = identity["platform"] == "nrf"
-    found = None if nrf else package_bodies().get(identity["package"] + identity["pin"])
+    found = None if nrf else package_by_letters().get(identity["package"] + identity["pin"])
     family = identity["family"]
     pins = package_pins(gpio, nrf_functions(device, gpio) if nrf else port_functions(gpio), nrf)
     limits = supply_limits_mv(family)
-    package = found[0] if found else plain_package(gpio["package"][0].get("name", ""))
+    package = found or plain_package(gpio["package"][0].get("name", ""))
     return Chip(
         name=name,
         family=family,

@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from loquet.catalogue.bundled import houses, package_body, parts, screens
+from loquet.catalogue.bundled import houses, package, parts, screens
 from loquet.catalogue.chip_index import listed_chips
 from loquet.catalogue.chips import find_chip
 from loquet.core.library import Library
@@ -14,7 +14,7 @@ from loquet.standins.part_supplier import stock_of
 @cache
 def bundled_library() -> Library:
     """Everything that ships with Loquet."""
-    return Library(parts(), screens(), houses(), find_chip, package_body, bundled_chips, stock_of)
+    return Library(parts(), screens(), houses(), find_chip, package, bundled_chips, stock_of)
 
 
 @cache

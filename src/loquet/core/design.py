@@ -69,14 +69,19 @@ class Design(Frozen):
 
 
 def subjects_of(brief: Brief, name: SliceName) -> tuple[str, ...]:
-    """What a slice is made for: the first brain, the device, or each board."""
+    """What a slice is made for: each brain, the device, or each board."""
     match name:
         case "pins":
-            return (brief.brain.name,) if brief.brain else ()
+            return tuple(brain.name for brain in brief.brains)
         case "circuit":
             return (DEVICE,)
         case _:
             return tuple(board.name for board in brief.boards)
+
+
+def plans_of(design: Design) -> dict[str, PinPlan]:
+    """The pin plan of every brain by its name."""
+    return {name: made.value for name, made in design.pins.items()}
 
 
 def slice_of(made: Mapping[str, Made[T]], subject: str = "") -> T:

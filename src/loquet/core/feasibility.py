@@ -50,37 +50,35 @@ def part_faults(brief: Brief, library: Library) -> list[BriefError]:
 
 def chip_faults(brief: Brief, library: Library) -> list[BriefError]:
     """A chip that is unknown, or that no board can be made with."""
-    brain = brief.brain
-    if brain is None:
-        return []
-    try:
-        chip = chip_for(brief, library)
-        if chip.uncovered:
-            library.pattern(f"{CHIP_PART}{chip.name}")
-    except PartError as error:
-        place = f"{place_of_thing(brief, brain.name)} part"
-        problem = f"'{error.part}' {error.problem}"
-        return [BriefError(place, problem, error.way_out, brain.name)]
-    return []
+    faults = []
+    for brain in brief.brains:
+        try:
+            chip = chip_for(brief, library, brain.name)
+            if chip.uncovered:
+                library.pattern(f"{CHIP_PART}{chip.name}")
+        except PartError as error:
+            place = f"{place_of_thing(brief, brain.name)} part"
+            problem = f"'{error.part}' {error.problem}"
+            faults.append(BriefError(place, problem, error.way_out, brain.name))
+    return faults
 
 
 def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
     """More signals than the chip has usable pins."""
-    if brief.brain is None:
-        return []
-    chip = chip_for(brief, library)
-    usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
-    needed = len(needs_of(brief))
-    if needed <= usable:
-        return []
-    return [
-        BriefError(
-            "things",
-            f"cannot carry everything: the device needs {needed} pins, and {chip.name} has {usable}",
-            f"Take out {needed - usable} buttons, or choose a chip with more pins; the Pins station ranks the ways out.",
-            brief.brain.name,
-        )
-    ]
+    faults = []
+    for brain in brief.brains:
+        chip = chip_for(brief, library, brain.name)
+        usable = sum(pin.kind == "port" and not pin.is_reset for pin in chip.pins)
+        needed = len(needs_of(brief, brain.name))
+        if needed > usable:
+            fault = BriefError(
+                "things",
+                f"cannot carry everything: the device needs {needed} pins, and {chip.name} has {usable}",
+                f"Take out {needed - usable} buttons, or choose a chip with more pins; the Pins station ranks the ways out.",
+                brain.name,
+            )
+            faults.append(fault)
+    return faults
 
 
 @dataclass(frozen=True)
@@ -97,7 +95,7 @@ def standing(brief: Brief, library: Library, board: str) -> list[Standing]:
     return [
         Standing(thing, library.pattern(body.part), seat_of_body(brief, thing, body))
         for thing in brief.on(board)
-        if thing.place is not None and thing is not brief.brain
+        if thing.place is not None and not thing.BRAIN
         for body in thing.bodies()
         if body.part
     ]

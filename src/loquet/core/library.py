@@ -4,6 +4,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from loquet.core.brief import Thing
+from loquet.core.circuit.model import Component
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
 from loquet.core.parts.listing import ListedChip, Stock
@@ -13,13 +14,13 @@ from loquet.core.parts.screen import ScreenModule
 
 @dataclass(frozen=True, repr=False)
 class Library:
-    """Parts, screens, houses by id; a finder for chips; the body of a chip's package."""
+    """Parts, screens, houses by id; a finder for chips; the body and height of a chip's package."""
 
     parts: dict[str, Part]
     screens: dict[str, ScreenModule]
     houses: dict[str, House]
     find_chip: Callable[[str], Chip]
-    package_body: Callable[[str], Body]
+    package: Callable[[str], tuple[Body, float]]
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
 
@@ -70,9 +71,12 @@ class Library:
             if chip.uncovered:
                 problem, _, way_out = chip.uncovered.partition("; ")
                 raise PartError(chip.name, problem, way_out)
-            return pattern_of(self.package_body(chip.package))
+            return pattern_of(self.package(chip.package)[0])
         return pattern_of(self.parts[part_id].body)
 
-    def height_mm(self, part_id: str) -> float:
-        """Height of a part above the board; chips are 1.6 mm at most in the packages used here."""
-        return 1.6 if part_id.startswith("chip:") else self.parts[part_id].height_mm
+    def height_mm(self, component: Component) -> float:
+        """Height above the board, with what it is put into."""
+        under = sum(self.parts[part].height_mm for part in component.sits_in)
+        if component.is_chip:
+            return under + self.package(self.find_chip(component.part[5:]).package)[1]
+        return under + self.parts[component.part].height_mm

@@ -1,6 +1,8 @@
 """What the Pins station knows of a design: plan or conflict, schemes, ways out, sums. The command and the application show the same."""
 
-from loquet.core.brief import Brief
+from loquet.core.board import BoardView
+from loquet.core.brief import Brief, Thing
+from loquet.core.brief.shares import share_of
 from loquet.core.design import Design
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import middle_of
@@ -17,7 +19,7 @@ from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
-from loquet.core.pipeline import board_view, chip_for, pin_problem, stale_slices
+from loquet.core.pipeline import board_view, brain_of, chip_for, pin_problem, stale_slices
 from loquet.core.power import rail_of
 from loquet.core.provenance import Working
 
@@ -42,9 +44,11 @@ class PinReport(Frozen):
     workings: tuple[Working, ...]
 
 
-def report_pins(design: Design, library: Library, seconds: float = 10.0) -> PinReport:
-    """Plan, schemes, and ways out where no plan exists; raises PartError where the chip or a part is unknown."""
-    problem = pin_problem(design, library)
+def report_pins(
+    design: Design, library: Library, seconds: float = 10.0, brain: str = ""
+) -> PinReport:
+    """Plan, schemes, and ways out where no plan exists, for a brain (the first, unless named); raises PartError where the chip or a part is unknown."""
+    problem = pin_problem(design, library, brain)
     answer = solve(problem, seconds)
     plan = plan_of(problem, answer) if isinstance(answer, Solved) else None
     conflict = conflict_of(problem, answer)
@@ -52,15 +56,20 @@ def report_pins(design: Design, library: Library, seconds: float = 10.0) -> PinR
         plan=plan,
         conflict=conflict,
         proof=proof_words(answer),
-        schemes=schemes_of(design, library),
-        ways_out=ways_for(design, library) if conflict else (),
-        workings=(*(plan.workings if plan else ()), *sums(design.brief, library)),
+        schemes=schemes_of(design, library, brain),
+        ways_out=ways_for(design, library, brain) if conflict else (),
+        workings=(*(plan.workings if plan else ()), *sums(of_brain(design, brain), library)),
     )
 
 
-def verdict_of(design: Design, library: Library) -> Conflict | None:
+def of_brain(design: Design, brain: str) -> Brief:
+    """What a brain reads of the brief; the first, unless named."""
+    return share_of(design.brief, brain_of(design.brief, brain).name)
+
+
+def verdict_of(design: Design, library: Library, brain: str = "") -> Conflict | None:
     """Why the brief does not fit its chip within its locks, or nothing where it does; quicker than a whole plan."""
-    problem = pin_problem(design, library)
+    problem = pin_problem(design, library, brain)
     refused = refuse_early(problem, problem.options())
     if refused is None and feasible(problem):
         return None
@@ -118,20 +127,21 @@ def why_not(problem: PinProblem, needs: tuple[Need, ...]) -> str:
     )
 
 
-def schemes_of(design: Design, library: Library) -> tuple[SchemeCard, ...]:
-    """All ways to read the keys of this brief, on its chip."""
-    problem = pin_problem(design, library)
-    return compare(design.brief, library.parts, lambda needs: why_not(problem, needs))
+def schemes_of(design: Design, library: Library, brain: str = "") -> tuple[SchemeCard, ...]:
+    """All ways to read the keys of a brain, on its chip."""
+    problem = pin_problem(design, library, brain)
+    share = of_brain(design, brain)
+    return compare(share, library.parts, lambda needs: why_not(problem, needs))
 
 
-def ways_for(design: Design, library: Library) -> tuple[WayOut, ...]:
+def ways_for(design: Design, library: Library, brain: str = "") -> tuple[WayOut, ...]:
     """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays."""
     shelf = Shelf(
         parts=library.parts,
         screens=library.screens,
         chips=tuple((chip, library.stock_of(chip)) for chip in library.list_chips()),
     )
-    return ways_out(design.brief, shelf, lambda brief: fits(brief, library))
+    return ways_out(of_brain(design, brain), shelf, lambda brief: fits(brief, library))
 
 
 def fits(brief: Brief, library: Library) -> bool:
@@ -144,15 +154,21 @@ def fits(brief: Brief, library: Library) -> bool:
 
 
 def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int]]:
-    """For each signal the pad of its net that lies nearest to its brain on the placed board, in nm; empty before it is placed."""
-    brain = design.brief.brain
-    if brain is None or {"circuit", "placement"} & set(stale_slices(design)):
+    """For each signal the pad of its net that lies nearest to its brain on the brain's placed board, in nm; empty before it is placed."""
+    if not design.brief.brains or {"circuit", "placement"} & set(stale_slices(design)):
         return {}
-    view = board_view(design, library, brain.board)
+    found: dict[str, tuple[int, int]] = {}
+    for brain in design.brief.brains:
+        found |= targets_of(board_view(design, library, brain.board), brain, design.brief)
+    return found
+
+
+def targets_of(view: BoardView, brain: Thing, brief: Brief) -> dict[str, tuple[int, int]]:
+    """For each signal of a brain the nearest pad of its net on the brain's board."""
     chip = next(c.ref for c in view.circuit.components if c.role == brain.role())
     seat = view.seats[chip]
     found: dict[str, tuple[int, int]] = {}
-    for need in needs_of(design.brief):
+    for need in needs_of(brief, brain.name):
         pads = [
             middle_of(pad.shape) for pad in view.pads if pad.net == need.net and pad.ref != chip
         ]

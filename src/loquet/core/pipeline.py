@@ -10,9 +10,10 @@ from loquet.core.board.outline import polygon_nm
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
+from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
-from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.bench import Bench, Desk, mark_of
 from loquet.core.circuit.model import CHIP_PART
 from loquet.core.covers import Rect, covers_of, screw_circles
 from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of
@@ -193,7 +194,7 @@ def bring_up_to_date(
 
 def plan_pins(design: Design, library: Library, progress: Progress, subject: str) -> PinPlan:
     """The pin stage."""
-    problem = pin_problem(design, library)
+    problem = pin_problem(design, library, subject)
     match solve(problem):
         case Solved() as solved:
             return plan_of(problem, solved)
@@ -207,58 +208,75 @@ def plan_pins(design: Design, library: Library, progress: Progress, subject: str
             )
 
 
-def pin_problem(design: Design, library: Library) -> PinProblem:
-    """Needs, chip and the chip's seat: where it was placed last, or where it will most likely sit."""
-    chip = chip_for(design.brief, library)
+def pin_problem(design: Design, library: Library, brain: str = "") -> PinProblem:
+    """Needs of a brain (the first, unless named), its chip and seat: where it was placed last, or where it will most likely sit."""
+    thing = brain_of(design.brief, brain)
+    chip = chip_for(design.brief, library, thing.name)
     needs = tuple(
         replace(n, target=design.choices.pin_targets.get(n.signal, n.target))
-        for n in needs_of(design.brief)
+        for n in needs_of(design.brief, thing.name)
     )
     if chip.uncovered:
-        places = package_places(chip, seat_of_thing(design.brief, brain_of(design.brief)))
+        places = package_places(chip, seat_of_thing(design.brief, thing))
     else:
         pattern = library.pattern(f"{CHIP_PART}{chip.name}")
-        places = places_of(pattern, likely_seat(design, library, pattern))
-    return PinProblem(needs, chip, places, dict(design.choices.pin_locks))
+        places = places_of(pattern, likely_seat(design, library, pattern, thing))
+    locks = design.choices.pin_locks
+    return PinProblem(
+        needs, chip, places, {n.signal: locks[n.signal] for n in needs if n.signal in locks}
+    )
 
 
-def likely_seat(design: Design, library: Library, pattern: LandPattern) -> Seat:
+def likely_seat(design: Design, library: Library, pattern: LandPattern, brain: Thing) -> Seat:
     """The chip's seat for planning: a board that is still too crowded for it can have its pins planned all the same."""
     try:
-        return seat_of_chip(design, library, pattern)
+        return seat_of_chip(design, library, pattern, brain)
     except NoRoom:
-        return seat_of_thing(design.brief, brain_of(design.brief))
+        return seat_of_thing(design.brief, brain)
 
 
-def brain_of(brief: Brief) -> Thing:
-    """The first brain; raises PartError where there is none."""
-    if brief.brain is None:
-        raise PartError("chip", "is missing", "Add a microcontroller at the Brief.")
-    return brief.brain
+def brain_of(brief: Brief, name: str = "") -> Thing:
+    """The brain of that name, or the first; raises PartError where there is none."""
+    found = next((b for b in brief.brains if name in ("", b.name)), None)
+    if found is None:
+        raise PartError(name or "chip", "is missing", "Add a microcontroller at the Brief.")
+    return found
 
 
-def chip_for(brief: Brief, library: Library) -> Chip:
-    """The brief's chip: of the open data set, or made of a table on the shelf; raises PartError."""
-    brain = brain_of(brief)
+def chip_for(brief: Brief, library: Library, name: str = "") -> Chip:
+    """The chip of a brain (the first, unless named): of the open data set, or made of a table on the shelf; raises PartError."""
+    brain = brain_of(brief, name)
     named = str(getattr(brain, "table", ""))
     if named:
         table = brief.shelf.pin_table(named)
         if table is None:
             raise PartError(named, "is not on the shelf", "Read its pin table again.")
         return chip_of_table(table)
-    return library.find_chip(brain.part)
+    chip = library.find_chip(brain.part)
+    if chip.module != brain.READY_MADE:
+        words = ("a ready module", "a bare chip")
+        what, other = words if chip.module else words[::-1]
+        raise PartError(chip.name, f"is {what}, and {brain.name} is {other}", f"Take {other}.")
+    return chip
 
 
-def seat_of_chip(design: Design, library: Library, pattern: LandPattern) -> Seat:
-    """The chip's seat: locked by a person, given in the brief, or the best free place."""
-    brief, brain = design.brief, brain_of(design.brief)
+def seat_of_chip(
+    design: Design,
+    library: Library,
+    pattern: LandPattern,
+    brain: Thing,
+    seated: tuple[tuple[LandPattern, Seat], ...] = (),
+) -> Seat:
+    """The seat of a brain: locked by a person, given in the brief, or the best free place beside what is `seated` already."""
+    brief = design.brief
     chosen = design.choices.part_seats.get(brain.role())
     if chosen:
         return Seat(nm_from_mm(chosen.x_mm), nm_from_mm(chosen.y_mm), chosen.turn_deg, chosen.far)
     if brain.place is not None:
         return seat_of_thing(brief, brain)
     around = [(library.pattern(part), seat) for part, seat in placed_parts(brief, brain.board)]
-    targets = [need.target for need in needs_of(brief) if need.target]
+    around += seated
+    targets = [need.target for need in needs_of(brief, brain.name) if need.target]
     outline = polygon_nm(brief.board(brain.board).outline)
     return chip_seat(outline, pattern, around, screw_circles(brief, brain.board), targets)
 
@@ -279,10 +297,17 @@ def make_circuit(design: Design, library: Library, progress: Progress, subject: 
     brief = design.brief
     for thing in brief.things:
         library.check_parts(thing)
-    chip = chip_for(brief, library)
-    pattern = library.pattern(f"{CHIP_PART}{chip.name}")
-    plan = slice_of(design.pins, brain_of(brief).name)
-    return assemble(Bench(brief, plan, library.parts, library.screens, chip, pattern))
+    desks = {}
+    for brain in (brain_of(brief), *brief.brains[1:]):
+        chip = chip_for(brief, library, brain.name)
+        desks[brain.name] = Desk(
+            share=share_of(brief, brain.name),
+            plan=slice_of(design.pins, brain.name),
+            chip=chip,
+            pattern=library.pattern(f"{CHIP_PART}{chip.name}"),
+            mark=mark_of(brief, brain.name),
+        )
+    return assemble(Bench(brief, desks, library.parts, library.screens))
 
 
 def place_parts(design: Design, library: Library, progress: Progress, subject: str) -> Placement:
@@ -290,9 +315,11 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     brief, circuit = design.brief, slice_of(design.circuit).on(subject)
     patterns = {c.ref: library.pattern(c.part) for c in circuit.components}
     seats = fixed_seats(brief, subject)
-    chip = next((c for c in circuit.components if c.is_chip), None)
-    if chip is not None:
-        seats[chip.role] = seat_of_chip(design, library, patterns[chip.ref])
+    seated: tuple[tuple[LandPattern, Seat], ...] = ()
+    for chip in (c for c in circuit.components if c.is_chip):
+        pattern, brain = patterns[chip.ref], brief.thing(chip.thing)
+        seats[chip.role] = seat_of_chip(design, library, pattern, brain, seated)
+        seated += ((pattern, seats[chip.role]),)
     locked = {
         role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far)
         for role, s in design.choices.part_seats.items()
@@ -303,7 +330,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             outline=polygon_nm(brief.board(subject).outline),
             circuit=circuit,
             patterns=patterns,
-            heights_mm={c.ref: library.height_mm(c.part) for c in circuit.components},
+            heights_mm={c.ref: library.height_mm(c) for c in circuit.components},
             fixed=seats,
             locked=locked,
             holes=screw_circles(brief, subject),
@@ -338,7 +365,7 @@ def board_view(design: Design, library: Library, board: str = "") -> BoardView:
         board=design.brief.board(name),
         circuit=circuit,
         patterns={c.ref: library.pattern(c.part) for c in circuit.components},
-        heights_mm={c.ref: library.height_mm(c.part) for c in circuit.components},
+        heights_mm={c.ref: library.height_mm(c) for c in circuit.components},
         rules=library.house(design.choices.house).rules(),
         placement=slice_of(design.placement, name),
         routing=routing.value if routing else None,

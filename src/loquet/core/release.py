@@ -1,9 +1,11 @@
 """The release: review, package and proof in one, refused while a stop is open or the files differ from the design."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from loquet.core.design import Design, slice_of
+from loquet.core.design import Design, plans_of
 from loquet.core.fabrication.package import Sheets, package_files, sheets_of
+from loquet.core.handover.package import folder_of
 from loquet.core.library import Library
 from loquet.core.pins import PinPlan
 from loquet.core.pipeline import stale_slices
@@ -34,20 +36,28 @@ def release(design: Design, library: Library) -> Release:
         return Release(findings, {}, None)
     sheets = sheets_of(design, library)
     files = package_files(design, sheets, library)
-    proof = prove_sheets(files, sheets, slice_of(design.pins))
+    proof = prove_sheets(files, sheets, headers_of(design))
     return Release((*findings, *proof_findings(proof)), files if proof.holds else {}, proof)
 
 
-def prove_sheets(files: dict[str, bytes], sheets: tuple[Sheets, ...], plan: PinPlan) -> Proof:
-    """The proof of every board from the files' own bytes, as one."""
+def headers_of(design: Design) -> dict[str, PinPlan]:
+    """The pin plan that each header file has to hold, by its path."""
+    brief, plans = design.brief, plans_of(design)
+    return {f"firmware/{folder_of(brief, b)}pins.h": plans[b.name] for b in brief.brains}
+
+
+def prove_sheets(
+    files: dict[str, bytes], sheets: tuple[Sheets, ...], headers: Mapping[str, PinPlan]
+) -> Proof:
+    """The proof of every board from the files' own bytes, as one; the headers are read with the first."""
     proofs = []
-    for sheet in sheets:
+    for index, sheet in enumerate(sheets):
         own = {
             path.removeprefix(sheet.folder): data
             for path, data in files.items()
             if path.startswith(sheet.folder) or path.startswith("firmware/")
         }
-        proof = prove(own, sheet.view, plan, sheet.layers)
+        proof = prove(own, sheet.view, {} if index else headers, sheet.layers)
         named = tuple(replace(f, file=f"{sheet.folder}{f.file}") for f in proof.faults)
         proofs.append(replace(proof, faults=named))
     return Proof(
@@ -69,7 +79,7 @@ def prove_package(files: dict[str, bytes], design: Design, library: Library) -> 
         raise ValueError("design.json does not hold a finished design")
     sheets = sheets_of(design, library)
     wanted = package_files(design, sheets, library)
-    proof = prove_sheets(files, sheets, slice_of(design.pins))
+    proof = prove_sheets(files, sheets, headers_of(design))
     return replace(proof, faults=(*proof.faults, *package_faults(files, wanted)))
 
 

@@ -1,9 +1,10 @@
 """All findings of a design as it stands now."""
 
 from loquet.core.board import BoardView
+from loquet.core.brief.shares import share_of
 from loquet.core.checks.catalogue import RULES
-from loquet.core.checks.rule import Subject, findings_of, run_rules
-from loquet.core.design import Design, SliceName, slice_of
+from loquet.core.checks.rule import ReadBy, Subject, findings_of, run_rules
+from loquet.core.design import Design, SliceName, plans_of, slice_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import (
@@ -21,16 +22,31 @@ def subject_of(design: Design, library: Library) -> Subject:
     """What the rules may look at: only slices that fit together; stale ones are left out."""
     stale = stale_subjects(design)
     names = {name for name, _ in stale}
-    brain = design.brief.brain
     return Subject(
         brief=design.brief,
         choices=design.choices,
         house=library.house(design.choices.house),
         library=library,
-        chip=chip_for(design.brief, library) if brain else None,
-        plan=slice_of(design.pins) if design.pins and "pins" not in names else None,
+        brains=read_by(design, library, stale),
         circuit=slice_of(design.circuit) if design.circuit and "circuit" not in names else None,
         views=fresh_views(design, library, stale),
+    )
+
+
+def read_by(
+    design: Design, library: Library, stale: tuple[tuple[SliceName, str], ...]
+) -> tuple[ReadBy, ...]:
+    """Every brain with what it reads, its chip, and its plan where that is fresh."""
+    brief, plans = design.brief, plans_of(design)
+    if not brief.brains:
+        return (ReadBy(brief),)
+    return tuple(
+        ReadBy(
+            share=share_of(brief, brain.name),
+            chip=chip_for(brief, library, brain.name),
+            plan=None if ("pins", brain.name) in stale else plans.get(brain.name),
+        )
+        for brain in brief.brains
     )
 
 

@@ -7,7 +7,8 @@ from loquet.core.brief import Brief, read_brief
 EXAMPLES = Path(__file__).resolve().parents[3] / "examples"
 BOARD_BRIEFS = ("dusk-remote", "dome-pod", "focus-pad")
 SPREAD_BRIEFS = ("slit-halves", "slew-carrier", "slant-remote")
-DEMO_BRIEFS = (*BOARD_BRIEFS, "star-handset", "log-key-pad", *SPREAD_BRIEFS)
+BRAIN_BRIEFS = ("finder-lamp", "chart-module", "dew-panel", "filter-dial", "step-pad")
+DEMO_BRIEFS = (*BOARD_BRIEFS, "star-handset", "log-key-pad", *SPREAD_BRIEFS, *BRAIN_BRIEFS)
 
 
 def demo_brief(name: str) -> Brief:

@@ -237,7 +237,7 @@ export interface paths {
         };
         /**
          * Search Chips
-         * @description Chips whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
+         * @description Chips, or modules where the brain is one, whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
          *
          *     Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
          */
@@ -423,7 +423,7 @@ export interface paths {
         };
         /**
          * Get Pin Verdict
-         * @description The verdict on the brief as it stands, with ways out where it does not fit.
+         * @description The verdict on what a brain reads as it stands, with ways out where it does not fit.
          */
         get: operations["get_pin_verdict"];
         put?: never;
@@ -443,7 +443,7 @@ export interface paths {
         };
         /**
          * Get Pins
-         * @description The chip with its pins, solved or not.
+         * @description A brain's chip with its pins, solved or not; the first brain's, unless named.
          */
         get: operations["get_pins"];
         put?: never;
@@ -543,7 +543,7 @@ export interface paths {
         };
         /**
          * Get Schemes
-         * @description Schemes side by side for this brief.
+         * @description Schemes side by side for the keys of a brain.
          */
         get: operations["get_schemes"];
         put?: never;
@@ -2322,6 +2322,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Kind
                  * @default chip
                  * @constant
@@ -2344,10 +2350,111 @@ export interface components {
                  */
                 rail: string;
                 /**
+                 * Socket
+                 * @description put into a socket, for chips in two rows
+                 * @default false
+                 */
+                socket: boolean;
+                /**
                  * Table
                  * @default
                  */
                 table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
+                 * Gives Ma
+                 * @default 250
+                 */
+                gives_ma: number;
+                /**
+                 * Gives V
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
+                 * Kind
+                 * @default ready-module
+                 * @constant
+                 */
+                kind: "ready-module";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default fellbeck-c20
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Table
+                 * @default
+                 */
+                table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default brain-talk
+                 * @constant
+                 */
+                kind: "brain-talk";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Other
+                 * @description the brain at the other end
+                 * @default
+                 */
+                other: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
             } | {
                 /**
                  * Board
@@ -4738,6 +4845,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Kind
                  * @default chip
                  * @constant
@@ -4760,10 +4873,111 @@ export interface components {
                  */
                 rail: string;
                 /**
+                 * Socket
+                 * @description put into a socket, for chips in two rows
+                 * @default false
+                 */
+                socket: boolean;
+                /**
                  * Table
                  * @default
                  */
                 table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
+                 * Gives Ma
+                 * @default 250
+                 */
+                gives_ma: number;
+                /**
+                 * Gives V
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
+                 * Kind
+                 * @default ready-module
+                 * @constant
+                 */
+                kind: "ready-module";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default fellbeck-c20
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Table
+                 * @default
+                 */
+                table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default brain-talk
+                 * @constant
+                 */
+                kind: "brain-talk";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Other
+                 * @description the brain at the other end
+                 * @default
+                 */
+                other: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
             } | {
                 /**
                  * Board
@@ -5360,11 +5574,13 @@ export interface components {
         };
         /**
          * Carried
-         * @description A signal with its pin.
+         * @description A signal with its pin, how its link is drawn, and where it goes, seen from the chip's middle.
          */
         Carried: {
             /** Function */
             function: string;
+            /** Line */
+            line: string;
             /** Locked */
             locked: boolean;
             /** Pin */
@@ -5377,6 +5593,11 @@ export interface components {
             signal: string;
             /** Title */
             title: string;
+            /** Toward Mm */
+            toward_mm: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Change
@@ -5415,7 +5636,7 @@ export interface components {
         };
         /**
          * ChipPinView
-         * @description A chip pin: what it carries and what else it could.
+         * @description A chip pin: where it lies about the chip's middle as it will sit, what it carries and what else it could.
          */
         ChipPinView: {
             /** Could */
@@ -5434,6 +5655,10 @@ export interface components {
             signal: string;
             /** Title */
             title: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * ChipRow
@@ -6328,10 +6553,16 @@ export interface components {
          * @description The Pins station.
          */
         PinsView: {
+            /** Brain */
+            brain: string;
+            /** Brains */
+            brains: string[];
             /** Budget */
             budget: components["schemas"]["KindBudget"][];
             /** Chip */
             chip: string;
+            /** Crossings */
+            crossings: number;
             /** Data Source */
             data_source: string;
             /** Free */
@@ -6348,8 +6579,6 @@ export interface components {
             reserved: number;
             /** Short Of */
             short_of: string[];
-            /** Sides */
-            sides: number;
             /** Signals */
             signals: components["schemas"]["Carried"][];
             /** Solved */
@@ -7062,7 +7291,10 @@ export interface components {
          * Thing
          * @description Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
          *
-         *     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said.
+         *     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
+         *     module and not a bare chip; `LOWER_FEED` what makes a rail out
+         *     of another one, which is never the first.
+         *     `BRAIN_FIELDS` are the fields that name a brain.
          */
         Thing: {
             /**
@@ -8738,6 +8970,8 @@ export interface operations {
             query?: {
                 words?: string;
                 most?: number;
+                /** @description a brain; the first, unless named */
+                brain?: string;
             };
             header?: never;
             path: {
@@ -9957,7 +10191,10 @@ export interface operations {
     };
     get_pin_verdict: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a brain; the first, unless named */
+                brain?: string;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -10078,7 +10315,10 @@ export interface operations {
     };
     get_pins: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a brain; the first, unless named */
+                brain?: string;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -10689,7 +10929,10 @@ export interface operations {
     };
     get_schemes: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a brain; the first, unless named */
+                brain?: string;
+            };
             header?: never;
             path: {
                 project_id: number;

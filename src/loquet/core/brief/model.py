@@ -126,6 +126,11 @@ class Brief(Frozen):
         return frozenset(thing.kind for thing in self.things)
 
     @property
+    def brains(self) -> tuple[Thing, ...]:
+        """All brains, in the order of the brief."""
+        return tuple(thing for thing in self.things if thing.BRAIN)
+
+    @property
     def brain(self) -> Thing | None:
         """The first brain."""
         return next((thing for thing in self.things if thing.BRAIN), None)

@@ -31,3 +31,12 @@ class Place(Frozen):
     y_mm: PlaceMm
     turn_deg: Degrees = 0
     far: bool = False
+
+
+Compared = Annotated[
+    str,
+    Field(
+        max_length=120,
+        description="the drawing that its pins were compared with: name, page, date",
+    ),
+]

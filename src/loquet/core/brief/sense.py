@@ -104,9 +104,11 @@ def check_belonging(brief: Brief) -> None:
             known = ", ".join(sorted(boards))
             problem = f"lies on the board '{thing.board}', which this device does not have"
             raise BriefError(place, problem, f"Known boards: {known}.")
-        if thing.brain and thing.brain not in brains:
-            problem = f"is read by '{thing.brain}', which is no brain of this device"
-            raise BriefError(place, problem, f"Brains: {', '.join(sorted(brains)) or 'none yet'}.")
+        for name in thing.read_by():
+            if name and name not in brains:
+                problem = f"is read by '{name}', which is no brain of this device"
+                known = ", ".join(sorted(brains)) or "none yet"
+                raise BriefError(place, problem, f"Brains: {known}.")
 
 
 def named(brief: Brief) -> Iterator[tuple[str, Thing]]:

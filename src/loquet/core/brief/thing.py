@@ -117,7 +117,10 @@ class Lack:
 class Thing(Frozen):
     """Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
 
-    `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said.
+    `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
+    module and not a bare chip; `LOWER_FEED` what makes a rail out
+    of another one, which is never the first.
+    `BRAIN_FIELDS` are the fields that name a brain.
     """
 
     GROUP: ClassVar[Group]
@@ -130,6 +133,9 @@ class Thing(Frozen):
     CAUTION: ClassVar[str] = ""
     DRAWN_BY_BOARD: ClassVar[bool] = False
     BRAIN: ClassVar[bool] = False
+    READY_MADE: ClassVar[bool] = False
+    LOWER_FEED: ClassVar[bool] = False
+    BRAIN_FIELDS: ClassVar[tuple[str, ...]] = ("brain",)
 
     kind: str
     name: Name
@@ -163,6 +169,14 @@ class Thing(Frozen):
     def axes(self) -> tuple[Axis, ...]:
         """Its analogue voltages."""
         return ()
+
+    def read_by(self) -> tuple[str, ...]:
+        """The brains that read it; nothing stands for the first one."""
+        return tuple(str(getattr(self, field)) for field in self.BRAIN_FIELDS)
+
+    def compared_with(self) -> str:
+        """The drawing that its pins were compared with, where somebody did."""
+        return ""
 
     def turns(self) -> bool:
         """Whether it turns without end."""

@@ -26,7 +26,11 @@ from loquet.core.provenance import (
 
 @dataclass(frozen=True)
 class Subject:
-    """All that a rule may look at; later slices are None until they are made. `view` is the board that a rule of boards is run for."""
+    """All that a rule may look at; later slices are None until they are made.
+
+    `view` is the board that a rule of boards is run for. A rule of brains finds in `share`, `chip` and `plan`, and as `brief`, what belongs
+    to the brain that it is run for.
+    """
 
     brief: Brief
     choices: Choices
@@ -37,6 +41,17 @@ class Subject:
     circuit: Circuit | None = None
     views: tuple[BoardView, ...] = ()
     view: BoardView | None = None
+    brains: tuple["ReadBy", ...] = ()
+    share: Brief | None = None
+
+
+@dataclass(frozen=True)
+class ReadBy:
+    """What one brain reads, with its chip and plan as far as they are there; a device without a brain has one of these without a chip."""
+
+    share: Brief
+    chip: Chip | None = None
+    plan: PinPlan | None = None
 
 
 @dataclass(frozen=True)
@@ -77,6 +92,9 @@ class Rule:
         )
 
 
+OF_A_BRAIN = frozenset({"share", "chip", "plan"})
+
+
 def thing(name: str) -> str:
     """How a finding refers to a thing; the front end shows it under this very text."""
     return f"thing:{name}"
@@ -88,14 +106,25 @@ def outcome(findings: list[Finding], checked: int) -> Outcome:
 
 
 def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
-    """The outcome of every rule whose subject is there; rules of boards speak once a board."""
+    """The outcome of every rule whose subject is there; rules of boards speak once a board, rules of brains once a brain."""
     found = []
     for rule in rules:
-        for view in subject.views if "view" in rule.needs else (None,):
-            seen = replace(subject, view=view)
+        for seen in subjects_for(rule, subject):
             if all(getattr(seen, need) is not None for need in rule.needs):
                 found.append((rule, rule.run(seen)))
     return found
+
+
+def subjects_for(rule: Rule, subject: Subject) -> list[Subject]:
+    """The subject as often as a rule has to speak."""
+    if "view" in rule.needs:
+        return [replace(subject, view=view) for view in subject.views]
+    if OF_A_BRAIN & set(rule.needs):
+        return [
+            replace(subject, brief=own.share, share=own.share, chip=own.chip, plan=own.plan)
+            for own in subject.brains
+        ]
+    return [subject]
 
 
 def findings_of(outcomes: list[tuple[Rule, Outcome]]) -> list[Finding]:

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 
 from loquet.core.brief import Brief, Thing, keys_of
+from loquet.core.brief.shares import share_of
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.controls import refuse_control
 from loquet.core.circuit.key_levels import pull_down_ohm, pull_down_working, pull_up_working
@@ -93,12 +94,11 @@ def test_points(brief: Brief) -> Fragment:
 
 
 def waiting(brief: Brief) -> list[str]:
-    """Names of things that cannot be drawn yet: without a recipe, or a brain beside the first one, whose pins nobody planned."""
+    """Names of things that cannot be drawn yet, for want of a recipe."""
     return [
         thing.label
         for thing in brief.things
-        if (recipe_for(thing) is None and not thing.DRAWN_BY_BOARD)
-        or (thing.BRAIN and thing is not brief.brain)
+        if recipe_for(thing) is None and not thing.DRAWN_BY_BOARD
     ]
 
 
@@ -111,11 +111,12 @@ def refuse_without_recipe(brief: Brief) -> None:
             f"there is no circuit recipe yet for: {', '.join(names)}",
             "The pin plan and its files are complete; the board has to wait for them.",
         )
-    wiring = wiring_of(brief)
-    if wiring.listed:
+    shares = [share_of(brief, brain.name) for brain in brief.brains] or [brief]
+    wirings = [wiring_of(share) for share in shares]
+    if any(wiring.listed for wiring in wirings):
         raise RecipeNotPossible(
             "keys",
-            f"there is no circuit recipe for keys by {wiring.scheme} yet",
+            f"there is no circuit recipe for keys by {wirings[0].scheme} yet",
             "Take one pin each or a matrix.",
         )
     if brief.analogue_by != "chip":
@@ -124,8 +125,9 @@ def refuse_without_recipe(brief: Brief) -> None:
             f"there is no circuit recipe for an outside {brief.analogue_by} yet",
             "Read the axes with the chip.",
         )
-    for thing in brief.things:
-        refuse_control(thing, wiring)
+    for share, wiring in zip(shares, wirings, strict=True):
+        for thing in share.things:
+            refuse_control(thing, wiring)
     refuse_links(brief)
 
 

@@ -1,10 +1,11 @@
-"""What a recipe works with: the brief, the plan, the parts, and the rails."""
+"""What a recipe works with: the brief, the brains with their plans, the parts, and the rails."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from loquet.core.brief import Brief, Thing
+from loquet.core.brief import Brief, Thing, plain_name
+from loquet.core.brief.shares import readers_of
 from loquet.core.parts import Chip, LandPattern, Part
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
@@ -16,30 +17,58 @@ from loquet.core.provenance import Working
 
 
 @dataclass(frozen=True)
-class Bench:
-    """Parts by id, screen modules, the first brain's chip with its pattern and plan."""
+class Desk:
+    """A brain with what it reads: its share of the brief, chip, pattern and plan; `mark` goes before nets that every brain has."""
 
-    brief: Brief
+    share: Brief
     plan: PinPlan
-    parts: Mapping[str, Part]
-    modules: Mapping[str, ScreenModule]
     chip: Chip
-    chip_pattern: LandPattern
+    pattern: LandPattern
+    mark: str = ""
 
     @cached_property
     def wiring(self) -> KeyWiring:
-        """How the keys are wired."""
-        return wiring_of(self.brief)
+        """How its keys are wired."""
+        return wiring_of(self.share)
+
+    def net(self, name: str) -> str:
+        """A net that every brain has one of, such as RESET or ROW_1."""
+        return f"{self.mark}{name}"
+
+    def role(self, words: str) -> str:
+        """The role of a part that stands at every brain, such as its reset filter."""
+        return f"{self.mark.lower()}{words}" if self.mark else words
+
+
+def mark_of(brief: Brief, brain: str) -> str:
+    """What goes before such nets: nothing for the first brain, the name of another one."""
+    return "" if not brief.brain or brain == brief.brain.name else f"{plain_name(brain)}_"
+
+
+@dataclass(frozen=True)
+class Bench:
+    """Parts by id, screen modules, and a desk for every brain by its name."""
+
+    brief: Brief
+    desks: Mapping[str, Desk]
+    parts: Mapping[str, Part]
+    modules: Mapping[str, ScreenModule]
+
+    def desk(self, thing: Thing) -> Desk:
+        """The desk of a brain, or of the brain that reads a thing."""
+        if thing.BRAIN:
+            return self.desks[thing.name]
+        return self.desks[readers_of(self.brief, thing)[0]]
 
     @cached_property
     def load(self) -> Working:
         """Everything on at once, in mA."""
         return load_working(self.brief, self.parts, self.modules)
 
-    @cached_property
-    def helpers_pf(self) -> float:
-        """What helpers bring to the two-wire bus."""
-        return helpers_pf(self.brief, self.wiring, dict(self.parts))
+    def helpers_pf(self, thing: Thing) -> float:
+        """What helpers bring to the two-wire bus of the brain that reads a thing."""
+        desk = self.desk(thing)
+        return helpers_pf(desk.share, desk.wiring, dict(self.parts))
 
     def rail(self, thing: Thing) -> Rail:
         """What feeds a thing."""

@@ -16,7 +16,7 @@ Pads = dict[str, str]
 
 def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = ()) -> Fragment:
     """The bodies of a control with everything on its nets; raises RecipeNotPossible as `refuse_control` does."""
-    refuse_control(thing, bench.wiring)
+    refuse_control(thing, bench.desk(thing).wiring)
     hosts: dict[str, Pads] = {body.piece: {} for body in thing.bodies()}
     around: list[Component] = []
     for contact in thing.contacts():
@@ -57,7 +57,7 @@ def wire_contact(
     body = next(b for b in thing.bodies() if b.piece == contact.body)
     first, second = ends(contact, bench.parts[body.part])
     pads, key = hosts[contact.body], thing.role(contact.piece)
-    cell = bench.wiring.cell(key)
+    cell = bench.desk(thing).wiring.cell(key)
     if cell is not None:
         return wire_cell(thing, contact, cell, bench, (pads, first, second))
     down = bench.brief.button_reading == "pull-down-resistors" and contact.duty != "power"
@@ -94,9 +94,10 @@ def wire_cell(
 ) -> list[Component]:
     """A key between its column and its row; with a diode, current runs from column to row only."""
     pads, first, second = on
-    wiring, key = bench.wiring, thing.role(contact.piece)
+    desk, key = bench.desk(thing), thing.role(contact.piece)
+    wiring = desk.wiring
     names = ("LINE", "LINE") if wiring.scheme == CHARLIE else ("ROW", "COLUMN")
-    row, column = f"{names[0]}_{cell[0] + 1}", f"{names[1]}_{cell[1] + 1}"
+    row, column = desk.net(f"{names[0]}_{cell[0] + 1}"), desk.net(f"{names[1]}_{cell[1] + 1}")
     if key not in wiring.diodes:
         pads[first], pads[second] = column, row
         return []

@@ -13,7 +13,7 @@ GROUND = "GROUND"
 class Component(Frozen):
     """A part on a board. `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets; `thing` is what it belongs to.
 
-    `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the legend where that is more than its
+    `sits_in` names catalogue parts that are soldered in its place, and into which it is put. `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the legend where that is more than its
     reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it.
     """
 
@@ -30,6 +30,7 @@ class Component(Frozen):
     board: str = ""
     printed: str = ""
     bare: bool = False
+    sits_in: tuple[str, ...] = ()
     polar: bool = False
 
     @property

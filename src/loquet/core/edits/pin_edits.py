@@ -26,10 +26,13 @@ class LockPin(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Add the lock; two signals cannot hold one pin."""
-        if self.signal not in {need.signal for need in needs_of(design.brief)}:
+        brains = [brain.name for brain in design.brief.brains] or [""]
+        signals = ({n.signal for n in needs_of(design.brief, brain)} for brain in brains)
+        beside = next((own for own in signals if self.signal in own), None)
+        if beside is None:
             raise EditRefused(f"There is no signal '{self.signal}'.", "Reload the page.")
         for signal, pin in design.choices.pin_locks.items():
-            if pin == self.pin and signal != self.signal:
+            if pin == self.pin and signal != self.signal and signal in beside:
                 raise EditRefused(
                     f"Pin {pin} is locked to {signal}.",
                     "Release that lock first.",

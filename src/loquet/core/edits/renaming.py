@@ -49,7 +49,7 @@ class RenameThing(Frozen):
         """A thing that takes or is read by the renamed one, under its new name."""
         update = {
             field: self.new_name
-            for field in ("rail", "brain")
+            for field in ("rail", *thing.BRAIN_FIELDS)
             if getattr(thing, field) == self.name
         }
         return thing.model_copy(update=update) if update else thing

@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from loquet.core.brief import Brief, Place
+from loquet.core.brief import Brief, Place, Thing
 from loquet.core.brief.any_thing import AnyThing
 from loquet.core.brief.places import Name
 from loquet.core.design import Design
@@ -18,6 +18,7 @@ from loquet.core.edits.applying import (
     without_keys,
 )
 from loquet.core.frozen import Frozen
+from loquet.core.pins.needing import needs_of
 
 Names = Annotated[tuple[Name, ...], Field(min_length=1, max_length=200)]
 
@@ -69,7 +70,9 @@ class ChangeThing(Frozen):
             brief = brief.model_copy(update=without_keys(brief, lost))
         design = design.model_copy(update={"brief": brief})
         if old.BRAIN and old.part != new.part:
-            design = with_choices(design, pin_locks={})
+            own = {need.signal for need in needs_of(design.brief, new.name)}
+            locks = {s: p for s, p in design.choices.pin_locks.items() if s not in own}
+            design = with_choices(design, pin_locks=locks)
         return design
 
 
@@ -90,9 +93,19 @@ class RemoveThings(Frozen):
         for name in self.names:
             found(brief, name)
             refuse_in_shell(brief, name, True)
-        rest = tuple(thing for thing in brief.things if thing.name not in self.names)
+        rest = tuple(
+            without_brains(thing, self.names)
+            for thing in brief.things
+            if thing.name not in self.names
+        )
         changes = without_keys(brief, keys_of_things(brief, set(self.names)))
         return with_brief(design, things=rest, **changes)
+
+
+def without_brains(thing: Thing, gone: tuple[str, ...]) -> Thing:
+    """A thing that a removed brain read, left to the first one again."""
+    lost = {field: "" for field in thing.BRAIN_FIELDS if getattr(thing, field) in gone}
+    return thing.model_copy(update=lost) if lost else thing
 
 
 class MoveThing(Frozen):

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from loquet.core.board import BoardView
 from loquet.core.board.outline import profile_of
-from loquet.core.design import Design, slice_of
+from loquet.core.design import Design, plans_of
 from loquet.core.fabrication.assembly_drawing import write_drawing
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.fabrication.drill import write_drill
@@ -15,7 +15,7 @@ from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
 from loquet.core.fabrication.tables import write_parts_list, write_places_list
 from loquet.core.frozen import digest_of
-from loquet.core.handover.package import handover_files
+from loquet.core.handover.package import device_files
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view
 
@@ -47,8 +47,7 @@ def package_files(design: Design, sheets: tuple[Sheets, ...], library: Library) 
     for sheet in sheets:
         made = board_files(design, sheet, library, identity)
         files |= {f"{sheet.folder}{path}": data for path, data in made.items()}
-    plan = slice_of(design.pins)
-    made = handover_files(design.brief, plan)
+    made = device_files(design.brief, plans_of(design))
     files |= {f"firmware/{name}": data for name, data in made.items()}
     return {**files, "design.json": design_file(design)}
 

@@ -43,6 +43,8 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
     for component in view.circuit.components:
         if not component.bare:
             groups.setdefault((component.part, value_of(component)), []).append(component)
+        for part_id in component.sits_in:
+            groups.setdefault((part_id, ""), []).append(component)
     rows = []
     for item, ((part_id, value), members) in enumerate(groups.items(), 1):
         rows.append(
@@ -65,12 +67,13 @@ def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
     """Description, value, size, height, who fits it, price and evidence."""
     if part_id.startswith("chip:"):
         chip = library.find_chip(part_id[5:])
+        what = "Ready module" if chip.module else "Microcontroller"
         return (
-            f"Microcontroller {chip.name}",
+            f"{what} {chip.name}",
             value,
             chip.package,
-            "1.60",
-            "house",
+            f"{library.package(chip.package)[1]:.2f}",
+            "hand" if chip.by_hand else "house",
             "not known",
             chip.data_source,
         )

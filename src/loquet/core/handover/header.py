@@ -7,7 +7,7 @@ from loquet.core.handover.key_table import KeyRow, key_table, macro
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.wiring import wiring_of
 
-LETTERED, NUMBERED = re.compile(r"^P([A-Z])(\d+)$"), re.compile(r"^P(\d)\.(\d+)$")
+LETTERED, NUMBERED = re.compile(r"^P([A-Z])(\d+)$"), re.compile(r"^(?:P(\d)\.|GPIO)(\d+)$")
 
 
 def write_header(brief: Brief, plan: PinPlan) -> bytes:
@@ -33,7 +33,10 @@ def signal_lines(row: Assignment) -> list[str]:
     if lettered:
         lines += [f"#define {name}_PORT '{lettered[1]}'", f"#define {name}_BIT {int(lettered[2])}"]
     elif numbered:
-        lines += [f"#define {name}_PORT {numbered[1]}", f"#define {name}_BIT {int(numbered[2])}"]
+        lines += [
+            f"#define {name}_PORT {numbered[1] or 0}",
+            f"#define {name}_BIT {int(numbered[2])}",
+        ]
     else:
         lines.append(f'#define {name}_PAD "{row.port}"')
     if row.function:
@@ -102,4 +105,4 @@ def port_and_bit(port: str) -> str:
     lettered, numbered = LETTERED.match(port), NUMBERED.match(port)
     if lettered:
         return f"'{lettered[1]}', {int(lettered[2])}"
-    return f"{numbered[1]}, {int(numbered[2])}" if numbered else f'"{port}", 0'
+    return f"{numbered[1] or 0}, {int(numbered[2])}" if numbered else f'"{port}", 0'

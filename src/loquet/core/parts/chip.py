@@ -5,7 +5,16 @@ from typing import Literal
 from loquet.core.frozen import Frozen
 
 PinKind = Literal[
-    "port", "supply", "ground", "regulator", "reset", "boot", "dedicated", "unused", "unknown"
+    "port",
+    "supply",
+    "ground",
+    "gives",
+    "regulator",
+    "reset",
+    "boot",
+    "dedicated",
+    "unused",
+    "unknown",
 ]
 
 
@@ -21,7 +30,7 @@ class AlternateFunction(Frozen):
 
 
 class ChipPin(Frozen):
-    """A package pin; `ports` are the port pins bonded to it (one, except on very small packages).
+    """A package pin; `gives` is a supply that a module makes; `ports` are the port pins bonded to it (one, except on very small packages).
 
     `five_volt` says whether it takes 5 V as an input; None is unknown, and stays so until somebody reads the data sheet.
     """
@@ -41,7 +50,8 @@ class ChipPin(Frozen):
 class Chip(Frozen):
     """A microcontroller in one package, or a ready module. Supply limits are None where nobody has told us.
 
-    `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the way out; its pins can be planned
+    `core_capacitor` is the value and part that each core or reference pin wants, where that is known; `pins_from` says how we know which
+    function lies on which pin. `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the way out; its pins can be planned
     all the same.
     """
 
@@ -52,13 +62,20 @@ class Chip(Frozen):
     supply_min_mv: int | None = None
     supply_max_mv: int | None = None
     supply_source: str = ""
+    core_capacitor: tuple[str, str] | None = None
     module: bool = False
+    pins_from: Literal["data set", "memory", "measurement", "own table"] = "data set"
     uncovered: str = ""
     data_source: str
 
     def __hash__(self) -> int:
         """By name alone, which is quick; two chips are still equal only where every pin is."""
         return hash((self.name, self.package, self.data_source))
+
+    @property
+    def by_hand(self) -> bool:
+        """Whether it is put on by hand: what goes through the board or into a socket, and ready modules."""
+        return self.module or self.package.startswith("DIP")
 
     def pin(self, number: str) -> ChipPin:
         """The pin of that number; raises KeyError."""

@@ -23,6 +23,11 @@ class ListedChip(Frozen):
     covered: bool
 
     @property
+    def ready_made(self) -> bool:
+        """Whether it is a ready module and no bare chip."""
+        return self.family == "module"
+
+    @property
     def soldering(self) -> Soldering:
         """The least that it takes to solder the package (common practice)."""
         return soldering_of(self.package)
@@ -30,7 +35,9 @@ class ListedChip(Frozen):
 
 def soldering_of(package: str) -> Soldering:
     """What it takes to solder a package: leads by hand, pads under the body on a hot plate, balls at an assembly house (common practice)."""
-    if package.startswith(("LQFP", "TSSOP", "SO", "module")):
+    if package.startswith(
+        ("LQFP", "TQFP", "TSSOP", "SO", "DIP", "CASTELLATED", "HEADER", "module")
+    ):
         return "hand iron"
     return "hot plate" if "QFN" in package or "QFPN" in package else "assembly house"
 

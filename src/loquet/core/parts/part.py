@@ -83,7 +83,23 @@ class Drawn(Frozen):
     first_pin_mark: bool = False
 
 
-Body = Annotated[TwoEnds | GullWings | NoLeads | Drawn, Field(discriminator="family")]
+class Rows(Frozen):
+    """Contacts in two straight rows, in mm: leads or posts through the board, or castellations soldered on it where `drill_mm` is 0.
+
+    `row_mm` is the distance of the rows' pad middles; pin 1 is top left and numbers run anticlockwise, as chips are numbered from above.
+    """
+
+    family: Literal["rows"]
+    name: str
+    pins: Annotated[int, Field(ge=2, le=80, multiple_of=2)]
+    pitch_mm: Annotated[float, Field(gt=0.5)]
+    row_mm: Annotated[float, Field(gt=1)]
+    pad_mm: tuple[float, float]
+    drill_mm: Annotated[float, Field(ge=0)] = 0.0
+    body_mm: tuple[float, float]
+
+
+Body = Annotated[TwoEnds | GullWings | NoLeads | Rows | Drawn, Field(discriminator="family")]
 
 
 class Part(Frozen):
@@ -118,4 +134,4 @@ class Part(Frozen):
             return (
                 f"inch {body.inch_code} / metric {body.metric_code} ({length:.1f} x {width:.2f} mm)"
             )
-        return self.body.name if isinstance(self.body, Drawn) else self.body.prefix
+        return self.body.name if isinstance(self.body, Drawn | Rows) else self.body.prefix

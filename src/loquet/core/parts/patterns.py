@@ -13,7 +13,7 @@ from loquet.core.parts.ipc import (
     land,
 )
 from loquet.core.parts.land import LandPattern, Pad
-from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, TwoEnds
+from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, Rows, TwoEnds
 from loquet.core.quantities.lengths import MM, nm_from_mm
 
 GRID_NM = 10_000
@@ -41,6 +41,8 @@ def pattern_of(body: Body) -> LandPattern:
             return gull_wings(body)
         case NoLeads():
             return no_leads(body)
+        case Rows():
+            return rows(body)
         case Drawn():
             return drawn(body)
 
@@ -99,6 +101,22 @@ def no_leads(body: NoLeads) -> LandPattern:
     side = middle(body.body_mm)
     pads_all = (*around, Pad(number, Box(0, 0, exposed, exposed)), *thermal)
     return enclosed(body.prefix, pads_all, (side, side), NO_LEAD.courtyard, mark=True)
+
+
+def rows(body: Rows) -> LandPattern:
+    """Two rows left and right: round pads with a hole each, or bare rectangles under castellations."""
+    a_side = body.pins // 2
+    wide, high = (nm_from_mm(value) for value in body.pad_mm)
+    hole, pitch = nm_from_mm(body.drill_mm), nm_from_mm(body.pitch_mm)
+    pads = []
+    for index in range(body.pins):
+        left = index < a_side
+        step = index if left else body.pins - 1 - index
+        x = nm_from_mm(body.row_mm) // 2 * (-1 if left else 1)
+        y = ((a_side - 1) - 2 * step) * pitch // 2
+        shape: Shape = Round(x, y, wide) if hole and wide == high else Box(x, y, wide, high)
+        pads.append(Pad(str(index + 1), shape, hole, not hole, x, y))
+    return enclosed(body.name, tuple(pads), body.body_mm, 0.25, mark=True)
 
 
 def ring(pins: int, sides: int, pitch_mm: float, pads: Land) -> tuple[Pad, ...]:

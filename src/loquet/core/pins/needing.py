@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from functools import lru_cache
 
 from loquet.core.brief import Brief, Key, Thing, keys_of
+from loquet.core.brief.shares import readers_of, share_of
 from loquet.core.pins.asking import Asking, Place, net_of
 from loquet.core.pins.model import Need
 from loquet.core.pins.needs import asker
@@ -15,9 +16,30 @@ EXPANDERS = ("expander 8", "expander 16")
 
 
 @lru_cache(maxsize=64)
-def needs_of(brief: Brief) -> tuple[Need, ...]:
-    """All needs of the first brain: keys, other controls, the bus, then everything else in the order of the brief."""
-    return needs_with(brief, wiring_of(brief))
+def needs_of(brief: Brief, brain: str = "") -> tuple[Need, ...]:
+    """Needs of one brain, or of all: keys, other controls, the bus, then everything else in the order of the brief."""
+    if len(brief.brains) < 2:
+        return needs_with(brief, wiring_of(brief))
+    names = (brain,) if brain else tuple(thing.name for thing in brief.brains)
+    return tuple(need for name in names for need in own_needs(brief, name))
+
+
+def own_needs(brief: Brief, brain: str) -> tuple[Need, ...]:
+    """Needs of one of several brains; lines that belong to no thing carry the name of any brain but the first."""
+    share = share_of(brief, brain)
+    found = needs_with(share, wiring_of(share))
+    if brief.brain is None or brain == brief.brain.name:
+        return found
+    return tuple(need if need.thing else apart(need, brain) for need in found)
+
+
+def apart(need: Need, brain: str) -> Need:
+    """A line that every brain may have, told apart by the brain's name."""
+    return need.but(
+        signal=f"{brain}:{need.signal}",
+        net=f"{net_of(brain)}_{need.net}",
+        title=f"{brain} {need.title}",
+    )
 
 
 def needs_with(brief: Brief, wiring: KeyWiring) -> tuple[Need, ...]:
@@ -26,9 +48,14 @@ def needs_with(brief: Brief, wiring: KeyWiring) -> tuple[Need, ...]:
     found = [*key_needs(brief, wiring, keys), *control_needs(brief)]
     found += two_wire_needs(brief, wiring)
     for thing in brief.things:
-        if thing.GROUP != "controls":
+        if thing.GROUP != "controls" and is_read(brief, thing):
             found += [*asked_by(brief, thing), *axis_needs(brief, thing)]
     return tuple(found)
+
+
+def is_read(brief: Brief, thing: Thing) -> bool:
+    """Whether the brain of a share reads a thing; a source may be there for its rail alone."""
+    return not brief.brain or brief.brain.name in readers_of(brief, thing)
 
 
 def asked_by(brief: Brief, thing: Thing) -> list[Need]:

@@ -28,9 +28,9 @@ class Option:
 
 
 TWO_WIRE, SERIAL, PORT, SOUND = (
-    ("i2c", "fmpi2c", "twim"),
-    ("spi", "spim"),
-    ("usart", "uart", "lpuart", "uarte"),
+    ("i2c", "fmpi2c", "twim", "usi", "sercom"),
+    ("spi", "spim", "usi", "sercom"),
+    ("usart", "uart", "lpuart", "uarte", "sercom"),
     ("i2s",),
 )
 USB = ("usb", "usb_otg_fs", "usb_drd_fs", "usbd")
@@ -48,6 +48,9 @@ BUS_SIGNALS: dict[NeedKind, tuple[tuple[str, ...], tuple[str, ...]]] = {
     "usb minus": (USB, ("dm",)),
     "usb plus": (USB, ("dp",)),
 }
+TIMER_SIGNALS = frozenset(
+    ("ch1", "ch2", "ch3", "ch4", "out0", "out1", "out2", "out3", *(f"wo{i}" for i in range(8)))
+)
 FIXED_SIGNALS: dict[NeedKind, tuple[str, ...]] = {
     "crystal in": ("rcc.osc_in", "rcc.oscx_in"),
     "crystal out": ("rcc.osc_out", "rcc.oscx_out"),
@@ -100,7 +103,7 @@ def pin_options(kind: NeedKind, pin: ChipPin) -> list[Option]:
     if kind in ("input", "output", "high drive"):
         return [Option(pin.number, port, None, risk)] if able_plain(pin, kind) else []
     if kind == "interrupt":
-        return [Option(pin.number, port, None, risk, channel=interrupt_line(port))]
+        return [Option(pin.number, port, None, risk, channel=interrupt_line(pin))]
     if kind == "timer":
         return timer_options(pin, risk)
     first = next((f for f in pin.functions if fits(f, kind)), None)
@@ -202,8 +205,12 @@ def hardware_of(peripheral: str) -> str:
     return peripheral
 
 
-def interrupt_line(port: str) -> str:
-    """Pins of one number share an interrupt line on all ports (`PA3`, `PB3`: line 3)."""
+def interrupt_line(pin: ChipPin) -> str:
+    """The line that the data set names; else pins of one number share a line on all ports (`PA3`, `PB3`: line 3)."""
+    named = next((f.signal for f in pin.functions if f.peripheral == "exint"), "")
+    if named:
+        return f"interrupt {named}"
+    port = pin.ports[0]
     digits = (
         "".join(c for c in port[2:] if c.isdigit())
         if port[:1] == "P" and port[1:2].isalpha()
@@ -222,15 +229,9 @@ def risk_of(pin: ChipPin) -> int:
 
 def is_timer_output(function: AlternateFunction) -> bool:
     """A plain timer channel, which can make a square wave."""
-    return driver_of(function.peripheral) in ("tim", "pwm") and function.signal in (
-        "ch1",
-        "ch2",
-        "ch3",
-        "ch4",
-        "out0",
-        "out1",
-        "out2",
-        "out3",
+    return (
+        driver_of(function.peripheral) in ("tim", "pwm", "tc", "tcc")
+        and function.signal in TIMER_SIGNALS
     )
 
 

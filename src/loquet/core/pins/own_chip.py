@@ -141,6 +141,7 @@ def chip_of_table(table: PinTable) -> Chip:
         package="module" if table.module else "own package",
         pins=tuple(pin_of(pad) for pad in table.pads),
         module=table.module,
+        pins_from="own table",
         uncovered="comes from a table of pads, for which there is no land pattern; Plan its pins here; a board needs a chip of the open data set.",
         data_source=table.source,
     )

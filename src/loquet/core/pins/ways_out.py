@@ -221,7 +221,8 @@ def bigger_chips(brief: Brief, shelf: Shelf, fits: Fits) -> list[WayOut]:
             shelf.chips, key=lambda r: (r[0].ports, r[1].price_cents, r[0].name)
         ):
             if (
-                not suitable(chip, stock, now[0] if now else None, family)
+                chip.ready_made != brain.READY_MADE
+                or not suitable(chip, stock, now[0] if now else None, family)
                 or chip.package in packages
                 or not offers(chip, asked)
             ):

@@ -49,7 +49,7 @@ def draw_of(
         return Draw(thing.name, peak, f"coil at the rail: {part.evidence_text}")
     if part and "draws_ma" in part.values:
         return Draw(thing.name, part.values["draws_ma"], part.evidence_text)
-    if thing is brief.brain:
+    if thing.BRAIN:
         return Draw(thing.name, CHIP_MA, MEMORY)
     return None
 

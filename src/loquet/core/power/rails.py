@@ -29,12 +29,13 @@ class Rail:
 
 
 def rails_of(brief: Brief) -> tuple[Rail, ...]:
-    """A rail for each source, in the order of the brief; one of assumed 3.3 V where there is none."""
+    """A rail for each source, in the order of the brief, those made from another rail last; one of assumed 3.3 V where there is none."""
     fed = [(thing, feed) for thing in brief.things if (feed := thing.feed()) is not None]
-    if not fed:
-        return (rail("", FIRST_NET, NO_FEED),)
-    return tuple(
-        rail(thing.name, net_of_rail(thing, index), feed) for index, (thing, feed) in enumerate(fed)
+    fed.sort(key=lambda row: row[0].LOWER_FEED)
+    assumed = () if fed and not fed[0][0].LOWER_FEED else (rail("", FIRST_NET, NO_FEED),)
+    return assumed + tuple(
+        rail(thing.name, net_of_rail(thing, index), feed)
+        for index, (thing, feed) in enumerate(fed, len(assumed))
     )
 
 

@@ -57,13 +57,13 @@ def compare_netlist(view: BoardView, contacts: list[Contact]) -> list[Fault]:
 def compare_lists(
     view: BoardView, parts: list[dict[str, str]], places: list[dict[str, str]]
 ) -> list[Fault]:
-    """Every part that is fitted stands once in both lists, with its value, side, place and turn."""
+    """Every part that is fitted stands once in both lists, with its value, side, place and turn; in the parts list once more for each part it sits in."""
     fitted = {c.ref: c for c in view.circuit.components if not c.bare}
     listed = [ref for row in parts for ref in row.get("Where", "").split()]
     faults = [
         fault("parts.csv", "", 0, 0, f"{ref} stands {listed.count(ref)} times")
-        for ref in fitted
-        if listed.count(ref) != 1
+        for ref, component in fitted.items()
+        if listed.count(ref) != 1 + len(component.sits_in)
     ]
     faults += [
         fault("parts.csv", "", 0, 0, f"{ref} is not in the design")
@@ -133,18 +133,35 @@ def compare_places(view: BoardView, fitted: set[str], places: list[dict[str, str
     ]
 
 
-def compare_pins(plan: PinPlan, header: str) -> list[Fault]:
-    """The pin map in the header against the plan."""
-    ports = dict(re.findall(r"^#define (\w+)_PORT '([A-K])'$", header, re.M))
+PORT_NAMES = (
+    re.compile(r"^P([A-Z])0*(\d+)$"),
+    re.compile(r"^P(\d)\.0*(\d+)$"),
+    re.compile(r"^(GPIO)(\d+)$"),
+)
+
+
+def in_header(port: str) -> str:
+    """A port pin as a header has it, letter or number and bit: `PA08` as `A 8`, `GPIO5` as `0 5`; a pad of another name as it is."""
+    for pattern in PORT_NAMES:
+        found = pattern.match(port)
+        if found:
+            return f"{'0' if found[1] == 'GPIO' else found[1]} {found[2]}"
+    return port
+
+
+def compare_pins(plan: PinPlan, header: str, path: str) -> list[Fault]:
+    """The pin map in a header against the plan."""
+    ports = dict(re.findall(r"^#define (\w+)_PORT '?([A-Z]|\d)'?$", header, re.M))
     bits = dict(re.findall(r"^#define (\w+)_BIT (\d+)$", header, re.M))
+    pads = dict(re.findall(r'^#define (\w+)_PAD "([^"]*)"$', header, re.M))
     faults = []
     for row in plan.assignments:
         name = re.sub(r"[^A-Z0-9]+", "_", row.signal.upper()).strip("_")
-        found = f"P{ports.get(name, '?')}{bits.get(name, '?')}"
-        if found != row.port:
+        found = pads.get(name) or f"{ports.get(name, '?')} {bits.get(name, '?')}"
+        if found != in_header(row.port):
             faults.append(
                 fault(
-                    "pins.h",
+                    path.removeprefix("firmware/"),
                     row.net,
                     0,
                     0,

@@ -1,5 +1,6 @@
 """The proof: from the files' bytes to a verdict, with how much was proven."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -38,11 +39,14 @@ class Proof:
 
 
 def prove(
-    files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...] | None = None
+    files: dict[str, bytes],
+    view: BoardView,
+    headers: Mapping[str, PinPlan],
+    layers: tuple[Layer, ...] | None = None,
 ) -> Proof:
-    """Read every file back and compare it with the design (`layers` where its layer plan is at hand); an unreadable file is a fault."""
+    """Read every file back and compare it with the design (`layers` where its layer plan is at hand, pin plans by the header's path); an unreadable file is a fault."""
     try:
-        return prove_readable(files, view, plan, layers or plan_layers(view, legend_of(view)))
+        return prove_readable(files, view, headers, layers or plan_layers(view, legend_of(view)))
     except FileFault as problem:
         return Proof(0, 0, 0, 0, (Fault(problem.file, "", 0, 0, f"{problem}."),))
 
@@ -55,7 +59,10 @@ def wanted_file(files: dict[str, bytes], path: str) -> bytes:
 
 
 def prove_readable(
-    files: dict[str, bytes], view: BoardView, plan: PinPlan, layers: tuple[Layer, ...]
+    files: dict[str, bytes],
+    view: BoardView,
+    headers: Mapping[str, PinPlan],
+    layers: tuple[Layer, ...],
 ) -> Proof:
     """The proof where all files can be read."""
     read: dict[str, ReadLayer] = {}
@@ -82,7 +89,8 @@ def prove_readable(
     parts = read_csv(wanted_file(files, "assembly/parts.csv"), "parts.csv")
     places = read_csv(wanted_file(files, "assembly/places.csv"), "places.csv")
     faults += compare_lists(view, parts, places)
-    faults += compare_pins(plan, wanted_file(files, "firmware/pins.h").decode("ascii", "replace"))
+    for path, plan in headers.items():
+        faults += compare_pins(plan, wanted_file(files, path).decode("ascii", "replace"), path)
     return Proof(
         len(view.circuit.nets), len(view.pads), gaps, len(plated) + len(unplated), tuple(faults)
     )

@@ -5,22 +5,21 @@ import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
 
 /** Chips of the open data set in packages we have patterns for; those with pins enough come first, the smallest first. */
-export function ChipSearch({ close }: { close: () => void }) {
+export function ChipSearch({ brain, part, close }: { brain: string; part: string; close: () => void }) {
 	const { head, edit } = useDesign();
 	const [words, setWords] = useState("");
 	const query = useQuery({
-		queryKey: ["project", head.project, "chips", words, head.version],
+		queryKey: ["project", head.project, "chips", words, head.version, brain],
 		queryFn: () =>
 			take(
 				client.GET("/api/projects/{project_id}/chips", {
-					params: { path: { project_id: head.project }, query: { words } },
+					params: { path: { project_id: head.project }, query: { words, brain } },
 				}),
 			),
 		placeholderData: (before) => before,
 	});
-	const brain = (head.brief.things ?? []).find((thing) => thing.kind === "chip");
 	const choose = async (name: string) => {
-		if (brain && (await edit({ kind: "change-thing", name: brain.name, changes: { part: name } }))) close();
+		if (await edit({ kind: "change-thing", name: brain, changes: { part: name } })) close();
 	};
 	return (
 		<div className="border-b border-rule bg-card px-4 py-2" data-testid="chip-search">
@@ -56,11 +55,7 @@ export function ChipSearch({ close }: { close: () => void }) {
 							{chip.fits ? "" : "; too small"}
 							{chip.covered ? "" : "; pins only, no board yet"}
 						</span>
-						<Button
-							weight="quiet"
-							disabled={!chip.fits || chip.name === brain?.part}
-							onClick={() => void choose(chip.name)}
-						>
+						<Button weight="quiet" disabled={!chip.fits || chip.name === part} onClick={() => void choose(chip.name)}>
 							Use
 						</Button>
 					</li>

@@ -6,7 +6,7 @@ import { Figures } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
 import { BudgetStrip } from "./BudgetStrip";
-import { ChipDrawing } from "./ChipDrawing";
+import { ChipPicture } from "./ChipPicture";
 import { ChipSearch } from "./ChipSearch";
 import { HandOver } from "./HandOver";
 import { OwnChip } from "./OwnChip";
@@ -15,7 +15,7 @@ import { SignalList } from "./SignalList";
 import { WaysOut } from "./WaysOut";
 
 const VIEWS = [
-	["chip", "Chip"],
+	["chip", "Chip and signals"],
 	["keys", "Ways to read the keys"],
 	["files", "Hand over"],
 ] as const;
@@ -27,15 +27,17 @@ export function PinsStation() {
 	const queries = useQueryClient();
 	const [drawer, setDrawer] = useState<"none" | "chips" | "own">("none");
 	const [shown, setShown] = useState<View>("chip");
+	const [brain, setBrain] = useState("");
 	const project = { params: { path: { project_id: head.project } } };
+	const asked = { params: { path: { project_id: head.project }, query: { brain } } };
 	const query = useQuery({
-		queryKey: ["project", head.project, "pins", head.version],
-		queryFn: () => take(client.GET("/api/projects/{project_id}/pins", project)),
+		queryKey: ["project", head.project, "pins", head.version, brain],
+		queryFn: () => take(client.GET("/api/projects/{project_id}/pins", asked)),
 		placeholderData: (before) => before,
 	});
 	const verdict = useQuery({
-		queryKey: ["project", head.project, "verdict", head.version],
-		queryFn: () => take(client.GET("/api/projects/{project_id}/pin-verdict", project)),
+		queryKey: ["project", head.project, "verdict", head.version, brain],
+		queryFn: () => take(client.GET("/api/projects/{project_id}/pin-verdict", asked)),
 		enabled: query.data !== undefined && !query.data.solved,
 		placeholderData: (before) => before,
 	});
@@ -60,6 +62,7 @@ export function PinsStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-2 border-b border-rule px-3 py-1.5">
+				<BrainPicker view={view} show={setBrain} />
 				<span className="text-[16px] font-semibold">{view.chip}</span>
 				<span className="text-ink-2">{view.package}</span>
 				<Button
@@ -86,7 +89,7 @@ export function PinsStation() {
 					{view.solved ? "Solve again" : "Solve the pins"}
 				</Button>
 			</div>
-			{drawer === "chips" && <ChipSearch close={() => setDrawer("none")} />}
+			{drawer === "chips" && <ChipSearch brain={view.brain} part={view.chip} close={() => setDrawer("none")} />}
 			{drawer === "own" && <OwnChip close={() => setDrawer("none")} />}
 			{!view.solved && verdict.isLoading && (
 				<p className="border-b border-rule bg-card px-4 py-2 text-ink-2">
@@ -112,7 +115,7 @@ export function PinsStation() {
 				<BudgetStrip view={view} />
 			</div>
 			{shown === "chip" && <ChipView view={view} />}
-			{shown === "keys" && <SchemeTable />}
+			{shown === "keys" && <SchemeTable brain={view.brain} />}
 			{shown === "files" && <HandOver solved={view.solved} />}
 		</div>
 	);
@@ -122,8 +125,8 @@ function ChipView({ view }: { view: Schemas["PinsView"] }) {
 	const [signal, setSignal] = useState<string | null>(null);
 	return (
 		<div className="flex min-h-0 flex-1">
-			<ChipDrawing view={view} signal={signal} pick={setSignal} />
-			<div className="flex w-[270px] shrink-0 flex-col overflow-y-auto border-l border-rule">
+			<ChipPicture view={view} signal={signal} pick={setSignal} />
+			<div className="flex w-[250px] shrink-0 flex-col overflow-y-auto border-l border-rule">
 				<SignalList view={view} signal={signal} pick={setSignal} />
 				<div className="border-t border-rule p-3">
 					<Figures workings={view.workings} />
@@ -139,6 +142,23 @@ function ChipView({ view }: { view: Schemas["PinsView"] }) {
 			</div>
 		</div>
 	);
+}
+
+/** The brains of a device with several, one of which is shown. */
+function BrainPicker({ view, show }: { view: Schemas["PinsView"]; show: (brain: string) => void }) {
+	if (view.brains.length < 2) return null;
+	return view.brains.map((name) => (
+		<button
+			key={name}
+			type="button"
+			aria-pressed={name === view.brain}
+			data-brain={name}
+			className={`rounded-[3px] border px-2 py-0.5 ${name === view.brain ? "border-copper bg-card font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
+			onClick={() => show(name)}
+		>
+			{name}
+		</button>
+	));
 }
 
 function Verdict({ view, stuck }: { view: Schemas["PinsView"]; stuck: boolean }) {

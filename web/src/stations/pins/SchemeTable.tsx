@@ -15,13 +15,17 @@ const SHAPES = [
 ] as const;
 
 /** All ways to read the keys of this brief, side by side; the recommended one with its reason. */
-export function SchemeTable() {
+export function SchemeTable({ brain }: { brain: string }) {
 	const { head } = useDesign();
 	const [open, setOpen] = useState<string | null>(null);
 	const query = useQuery({
-		queryKey: ["project", head.project, "schemes", head.version],
+		queryKey: ["project", head.project, "schemes", head.version, brain],
 		queryFn: () =>
-			take(client.GET("/api/projects/{project_id}/schemes", { params: { path: { project_id: head.project } } })),
+			take(
+				client.GET("/api/projects/{project_id}/schemes", {
+					params: { path: { project_id: head.project }, query: { brain } },
+				}),
+			),
 		placeholderData: (before) => before,
 	});
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;

@@ -1,34 +1,58 @@
 import { describe, expect, it } from "vitest";
-import { ballGrid, pinSpot } from "./layout";
+import { arrange, crossings, legs, sideOf } from "./layout";
 
-const size = { w: 100, h: 200 };
+const size = { w: 800, h: 500 };
+const aim = (signal: string, x: number, y: number) => ({ signal, words: signal, toward: { x, y } });
 
-describe("pins around a package, seen from above", () => {
-	it("runs anticlockwise from the top left on four sides", () => {
-		expect(pinSpot(0, 48, 4, size).side).toBe("left");
-		expect(pinSpot(12, 48, 4, size).side).toBe("bottom");
-		expect(pinSpot(24, 48, 4, size).side).toBe("right");
-		expect(pinSpot(36, 48, 4, size).side).toBe("top");
-		expect(pinSpot(0, 48, 4, size).y).toBeLessThan(pinSpot(11, 48, 4, size).y);
-		expect(pinSpot(24, 48, 4, size).y).toBeGreaterThan(pinSpot(35, 48, 4, size).y);
-		expect(pinSpot(36, 48, 4, size).x).toBeGreaterThan(pinSpot(47, 48, 4, size).x);
+describe("names around the chip", () => {
+	it("stand on the side that their direction meets", () => {
+		expect(sideOf({ x: -10, y: 1 }, size)).toBe("left");
+		expect(sideOf({ x: 10, y: -1 }, size)).toBe("right");
+		expect(sideOf({ x: 1, y: -10 }, size)).toBe("top");
+		expect(sideOf({ x: 1, y: 10 }, size)).toBe("bottom");
 	});
-	it("puts the last pin of two sides opposite the first", () => {
-		expect(pinSpot(0, 20, 2, size).y).toBeCloseTo(pinSpot(19, 20, 2, size).y);
-		expect(pinSpot(19, 20, 2, size).x).toBe(100);
+	it("run down a side in the order of their directions", () => {
+		const nodes = arrange([aim("low", 10, 5), aim("high", 10, -5), aim("mid", 10, 0)], size);
+		expect([...nodes].sort((a, b) => a.y - b.y).map((n) => n.signal)).toEqual(["high", "mid", "low"]);
+		expect(nodes.every((n) => n.x > 700 && n.anchor === "end")).toBe(true);
+	});
+	it("never lie upon each other, and none is lost", () => {
+		const many = Array.from({ length: 60 }, (_, i) => aim(`signal ${i}`, Math.cos(i), Math.sin(i)));
+		const nodes = arrange(many, size);
+		expect(new Set(nodes.map((n) => n.signal)).size).toBe(60);
+		for (const side of ["start", "end"] as const) {
+			const ys = nodes
+				.filter((n) => n.anchor === side)
+				.map((n) => n.y)
+				.sort((a, b) => a - b);
+			for (let i = 1; i < ys.length; i++) expect((ys[i] ?? 0) - (ys[i - 1] ?? 0)).toBeGreaterThan(11);
+		}
+	});
+	it("have a place when nobody knows where they go", () => {
+		expect(arrange([{ signal: "a", words: "a", toward: null }], size)).toHaveLength(1);
 	});
 });
 
-describe("balls of a grid package", () => {
-	it("sit in rows by letter and columns by number", () => {
-		const grid = ballGrid(["A1", "A3", "B2", "AA1"]);
-		expect(grid?.get("A1")).toEqual({ x: 0, y: 0 });
-		expect(grid?.get("A3")).toEqual({ x: 2, y: 0 });
-		expect(grid?.get("B2")).toEqual({ x: 1, y: 1 });
-		expect(grid?.get("AA1")).toEqual({ x: 0, y: 2 });
+describe("links", () => {
+	const link = (x1: number, y1: number, x2: number, y2: number) => ({ from: { x: x1, y: y1 }, to: { x: x2, y: y2 } });
+	it("cross once inside, not at a shared end and not beyond it", () => {
+		expect(crossings([link(0, 0, 2, 2), link(0, 2, 2, 0)])).toEqual([{ x: 1, y: 1 }]);
+		expect(crossings([link(0, 0, 2, 2), link(0, 0, 2, 0)])).toEqual([]);
+		expect(crossings([link(0, 0, 1, 1), link(3, 0, 0, 3)])).toEqual([]);
 	});
-	it("is nothing for numbered leads", () => {
-		expect(ballGrid(["1", "2"])).toBeNull();
-		expect(ballGrid([])).toBeNull();
+});
+
+describe("legs", () => {
+	it("leave the body at right angles to their row", () => {
+		const pins = [-1, 0, 1].flatMap((y, i) => [
+			{ number: `l${i}`, x_mm: -3, y_mm: y },
+			{ number: `r${i}`, x_mm: 3, y_mm: y },
+		]);
+		const drawn = legs(pins, { w: 60, h: 60 });
+		expect(drawn.scale).toBeCloseTo(10);
+		const left = drawn.legs.find((l) => l.number === "l2");
+		expect(left?.out.x).toBeCloseTo(-1);
+		expect(left?.y).toBeCloseTo(-10);
+		expect(drawn.legs.find((l) => l.number === "r0")?.out.x).toBeCloseTo(1);
 	});
 });

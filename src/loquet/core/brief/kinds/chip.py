@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.places import Compared
 from loquet.core.brief.thing import Body, Thing
 
 
@@ -23,6 +24,12 @@ class Chip(Thing):
     kind: Literal["chip"] = "chip"
     part: Annotated[str, Field(min_length=3, max_length=40)] = "stm32l051c8t6"
     table: Annotated[str, Field(max_length=40)] = ""
+    compared: Compared = ""
+    socket: Annotated[bool, Field(description="put into a socket, for chips in two rows")] = False
+
+    def compared_with(self) -> str:
+        """The drawing named in the brief."""
+        return self.compared.strip()
 
     def bodies(self) -> tuple[Body, ...]:
         """One package."""

@@ -48,4 +48,5 @@ RULE = Rule(
     "A bus with branches and no thought for its pull-ups fails now and then.",
     Source(kind="standard", text="UM10204 (I2C-bus specification) sections 7.1 and 7.2"),
     run,
+    ("share",),
 )

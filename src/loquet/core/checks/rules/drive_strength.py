@@ -29,4 +29,5 @@ RULE = Rule(
     "A pin that drives too hard sags or dies.",
     Source(kind="open data", text="the data set has no drive strengths"),
     run,
+    ("share",),
 )

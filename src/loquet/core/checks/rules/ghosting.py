@@ -66,4 +66,5 @@ RULE = Rule(
         text="ways through pressed keys of the matrix, against the chords of the brief",
     ),
     run,
+    ("share",),
 )

@@ -39,8 +39,11 @@ def reached(subject: Subject) -> set[str]:
     assert subject.circuit is not None
     sources = (c for c in subject.circuit.components if c.polar)
     fed = {net for c in sources for net in c.pads.values()} - {GROUND}
+    supplies = {net.name for net in subject.circuit.nets if net.kind == "supply"}
     passing = [
-        set(c.pads.values()) - {GROUND} for c in subject.circuit.components if c.block == "power"
+        (set(c.pads.values()) - {GROUND}) & (supplies if c.is_chip else set(c.pads.values()))
+        for c in subject.circuit.components
+        if c.block in ("power", "module")
     ]
     for _ in passing:
         for nets in passing:

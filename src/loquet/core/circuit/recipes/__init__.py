@@ -6,6 +6,7 @@ from loquet.core.brief import Thing
 from loquet.core.brief.thing import Worked
 from loquet.core.circuit.model import Fragment
 from loquet.core.circuit.recipes import (
+    brain_talk,
     button,
     buzzer,
     cells,
@@ -15,6 +16,7 @@ from loquet.core.circuit.recipes import (
     pad,
     power_switch,
     programming,
+    ready_module,
     screen,
     slider,
     stick,
@@ -25,6 +27,7 @@ from loquet.core.circuit.recipes import (
 
 RECIPES: tuple[tuple[type[Thing], Callable[..., Fragment]], ...] = (
     chip.RECIPE,
+    ready_module.RECIPE,
     button.RECIPE,
     pad.RECIPE,
     stick.RECIPE,
@@ -39,6 +42,7 @@ RECIPES: tuple[tuple[type[Thing], Callable[..., Fragment]], ...] = (
     power_switch.RECIPE,
     programming.RECIPE,
     test_point.RECIPE,
+    brain_talk.RECIPE,
 )
 
 

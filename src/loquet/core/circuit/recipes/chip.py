@@ -1,22 +1,35 @@
 """A chip: decoupling at every supply pin, a bulk capacitor, reset, boot strap, exposed pad."""
 
 from loquet.core.brief.kinds.chip import Chip as ChipThing
-from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.model import CHIP_PART, GROUND, Component, Fragment
-from loquet.core.parts import Chip, LandPattern
-from loquet.core.pins import PinPlan
+from loquet.core.circuit.bench import Bench, Desk
+from loquet.core.circuit.model import (
+    CHIP_PART,
+    GROUND,
+    Component,
+    Fragment,
+    RecipeNotPossible,
+)
+from loquet.core.parts import Chip
 from loquet.core.provenance import Source, Working, WorkingInput
 
 PRACTICE = Source(
     kind="common practice",
     text="100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source",
 )
+SOCKETS = {8: ("socket-two-rows-8",), 14: ("socket-two-rows-14",), 28: ("socket-two-rows-28",)}
 CORE_CAPACITOR = {1: ("4.7 µF", "capacitor-2012"), 2: ("2.2 µF", "capacitor-1608")}
 
 
 def recipe(thing: ChipThing, bench: Bench) -> Fragment:
-    """The chip itself and everything it needs to run at all."""
-    chip, rail, role = bench.chip, bench.rail(thing).net, thing.role()
+    """The chip itself and everything it needs to run at all; raises RecipeNotPossible for a socket that no such package fits."""
+    desk, rail, role = bench.desk(thing), bench.rail(thing).net, thing.role()
+    chip = desk.chip
+    if thing.socket and not chip.package.startswith("DIP"):
+        raise RecipeNotPossible(
+            thing.name,
+            f"{chip.name} is in {chip.package}, for which there is no socket",
+            "Solder it on, or take one in two rows.",
+        )
     regulators = [pin for pin in chip.pins if pin.kind == "regulator"]
     supplies = [pin for pin in chip.pins if pin.kind == "supply"]
     components = [
@@ -26,16 +39,18 @@ def recipe(thing: ChipThing, bench: Bench) -> Fragment:
             block="chip",
             value=chip.name,
             purpose="Microcontroller",
-            pads=chip_pads(chip, bench.chip_pattern, bench.plan, rail),
+            pads=chip_pads(desk, rail),
+            sits_in=SOCKETS[len(chip.pins)] if thing.socket else (),
         )
     ]
     for pin in supplies:
         components.append(
-            decoupling(role, (pin.number, pin.rail), ("100 nF", "capacitor-1608"), rail)
+            decoupling(desk, role, (pin.number, pin.rail), ("100 nF", "capacitor-1608"), rail)
         )
     for index, pin in enumerate(regulators):
-        part = CORE_CAPACITOR[min(len(regulators), 2)]
-        components.append(decoupling(role, (pin.number, pin.rail), part, f"CORE_{index + 1}"))
+        part = chip.core_capacitor or CORE_CAPACITOR[min(len(regulators), 2)]
+        net = desk.net(f"CORE_{index + 1}")
+        components.append(decoupling(desk, role, (pin.number, pin.rail), part, net))
     components.append(
         Component(
             role=f"{role} bulk",
@@ -48,36 +63,39 @@ def recipe(thing: ChipThing, bench: Bench) -> Fragment:
             near_pad=supplies[0].number,
         )
     )
-    components.extend(reset_and_boot(chip, role))
+    components.extend(reset_and_boot(desk, role))
     working = decoupling_working(chip, len(supplies))
     return Fragment(tuple(components), {rail: "supply", GROUND: "ground"}, (working,))
 
 
-def chip_pads(chip: Chip, pattern: LandPattern, plan: PinPlan, rail: str) -> dict[str, str]:
+def chip_pads(desk: Desk, rail: str) -> dict[str, str]:
     """Net of every chip pin; a pin that carries nothing is left out, an exposed pad goes to ground."""
-    signals = {row.pin: row.net for row in plan.assignments}
+    chip = desk.chip
+    signals = {row.pin: row.net for row in desk.plan.assignments}
     cores = [pin.number for pin in chip.pins if pin.kind == "regulator"]
-    fixed = {"supply": rail, "ground": GROUND, "reset": "RESET", "boot": "BOOT"}
+    fixed = {"supply": rail, "ground": GROUND, "reset": desk.net("RESET"), "boot": desk.net("BOOT")}
     pads: dict[str, str] = {}
     for pin in chip.pins:
         if pin.kind in fixed:
             pads[pin.number] = fixed[pin.kind]
         elif pin.kind == "regulator":
-            pads[pin.number] = f"CORE_{cores.index(pin.number) + 1}"
+            pads[pin.number] = desk.net(f"CORE_{cores.index(pin.number) + 1}")
         elif pin.is_reset:
-            pads[pin.number] = "RESET"
+            pads[pin.number] = desk.net("RESET")
         elif pin.number in signals:
             pads[pin.number] = signals[pin.number]
     exposed = str(len(chip.pins) + 1)
-    if any(pad.number == exposed for pad in pattern.pads):
+    if any(pad.number == exposed for pad in desk.pattern.pads):
         pads[exposed] = GROUND
     return pads
 
 
-def decoupling(role: str, pin: tuple[str, str], part: tuple[str, str], net: str) -> Component:
+def decoupling(
+    desk: Desk, role: str, pin: tuple[str, str], part: tuple[str, str], net: str
+) -> Component:
     """A capacitor from a supply pin (number and rail) to ground, close to that pin."""
     return Component(
-        role=f"decoupling {pin[0]}",
+        role=desk.role(f"decoupling {pin[0]}"),
         part=part[1],
         block="chip",
         value=part[0],
@@ -88,19 +106,19 @@ def decoupling(role: str, pin: tuple[str, str], part: tuple[str, str], net: str)
     )
 
 
-def reset_and_boot(chip: Chip, role: str) -> list[Component]:
+def reset_and_boot(desk: Desk, role: str) -> list[Component]:
     """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from its own memory."""
     found = []
-    for pin in chip.pins:
+    for pin in desk.chip.pins:
         if pin.is_reset:
             found.append(
                 Component(
-                    role="reset filter",
+                    role=desk.role("reset filter"),
                     part="capacitor-1608",
                     block="chip",
                     value="100 nF",
                     purpose="Keeps reset quiet",
-                    pads={"1": "RESET", "2": GROUND},
+                    pads={"1": desk.net("RESET"), "2": GROUND},
                     near_role=role,
                     near_pad=pin.number,
                 )
@@ -108,12 +126,12 @@ def reset_and_boot(chip: Chip, role: str) -> list[Component]:
         if pin.kind == "boot":
             found.append(
                 Component(
-                    role="boot strap",
+                    role=desk.role("boot strap"),
                     part="resistor-1608",
                     block="chip",
                     value="10 kΩ",
                     purpose="Starts the chip from its own memory",
-                    pads={"1": "BOOT", "2": GROUND},
+                    pads={"1": desk.net("BOOT"), "2": GROUND},
                     near_role=role,
                     near_pad=pin.number,
                 )

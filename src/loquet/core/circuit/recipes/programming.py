@@ -10,7 +10,7 @@ from loquet.core.pins.needs.programming import WORD
 def recipe(thing: Programming, bench: Bench) -> Fragment:
     """Supply sense, clock, ground, data, reset: ground in the middle, beside both fast lines."""
     clock, data = (plain_name(thing.role(piece, WORD)) for piece in ("clock", "data"))
-    order = (bench.rail(thing).net, clock, GROUND, data, "RESET")
+    order = (bench.rail(thing).net, clock, GROUND, data, bench.desk(thing).net("RESET"))
     return Fragment(
         (
             Component(

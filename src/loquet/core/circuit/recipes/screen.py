@@ -1,6 +1,6 @@
 """A screen: its header in the module's own pin order, its decoupling, and pull-ups worked out from the bus."""
 
-from loquet.core.brief import plain_name
+from loquet.core.brief import Thing, plain_name
 from loquet.core.brief.kinds.screen import HEADERS, Screen
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
@@ -19,14 +19,14 @@ def recipe(thing: Screen, bench: Bench) -> Fragment:
     """The header; pull-ups where it gives the bus its name. Raises RecipeNotPossible where lines or pull-ups do not fit."""
     module = bench.modules[thing.part]
     header = header_of(thing, module, bench)
-    if thing.bus != "two-wire" or bus_host(bench.brief) is not thing:
+    if thing.bus != "two-wire" or host_of(thing, bench) is not thing:
         return Fragment((header, decoupling(thing, module, bench)))
     resistance, working = pull_up_value(thing, bench)
     pulls = tuple(
         pull_up(thing, line, resistance, str(module.pins.index(line) + 1), bench)
         for line in ("clock", "data")
     )
-    load, _ = workings_of(bench)
+    load, _ = workings_of(thing, bench)
     return Fragment((header, *pulls, decoupling(thing, module, bench)), workings=(load, working))
 
 
@@ -38,8 +38,7 @@ def header_of(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
     if len(names) > WIDEST:
         limit = f"{len(names)} lines do not fit a header of {WIDEST} ways"
         raise RecipeNotPossible("screen header", limit, "Take fewer colour bits.")
-    host = bus_host(bench.brief) if thing.bus == "two-wire" else thing
-    lines = host or thing
+    lines = host_of(thing, bench) if thing.bus == "two-wire" else thing
     fixed = {"ground": GROUND, "supply": bench.rail(thing).net}
     return Component(
         role=thing.role(),
@@ -52,6 +51,12 @@ def header_of(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
             for i, name in enumerate(names)
         },
     )
+
+
+def host_of(thing: Screen, bench: Bench) -> Thing:
+    """The thing that gives the bus of its brain its name."""
+    host = bus_host(bench.desk(thing).share)
+    return bench.brief.thing(host.name) if host else thing
 
 
 def decoupling(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
@@ -82,16 +87,17 @@ def pull_up(thing: Screen, line: str, resistance: float, pad: str, bench: Bench)
     )
 
 
-def workings_of(bench: Bench) -> tuple[Working, Working]:
+def workings_of(thing: Screen, bench: Bench) -> tuple[Working, Working]:
     """Load of the bus and range of its pull-ups, as the Pins station shows them."""
-    khz, rail = bus_khz_of(bench.brief), bench.rail(bench.brief.things[0])
-    return bus_workings(bench.brief, bench.modules, bench.helpers_pf, khz, rail.fresh_v)
+    share, rail = bench.desk(thing).share, bench.rail(bench.brief.things[0])
+    khz, extra = bus_khz_of(share), bench.helpers_pf(thing)
+    return bus_workings(share, bench.modules, extra, khz, rail.fresh_v)
 
 
 def pull_up_value(thing: Screen, bench: Bench) -> tuple[float, Working]:
     """The pull-up in the middle of its range, with its working; raises RecipeNotPossible where there is no range."""
-    bus_pf = bus_load_pf(bench.brief, bench.modules, bench.helpers_pf)
-    khz, rail = bus_khz_of(bench.brief), bench.rail(thing)
+    share, rail = bench.desk(thing).share, bench.rail(thing)
+    bus_pf, khz = bus_load_pf(share, bench.modules, bench.helpers_pf(thing)), bus_khz_of(share)
     least, greatest = pull_up_limits_ohm(rail.fresh_v, bus_pf, khz)
     if greatest < least:
         limit = f"the bus carries {bus_pf:.0f} pF, too much for {khz} kHz"

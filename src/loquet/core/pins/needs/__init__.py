@@ -5,6 +5,7 @@ from collections.abc import Callable
 from loquet.core.brief import Thing
 from loquet.core.pins.model import Need
 from loquet.core.pins.needs import (
+    brain_talk,
     bus_sensor,
     buzzer,
     clock_crystal,
@@ -64,6 +65,7 @@ NEEDS: tuple[tuple[type[Thing], Callable[..., list[Need]]], ...] = (
     crystal.NEEDS,
     clock_crystal.NEEDS,
     programming.NEEDS,
+    brain_talk.NEEDS,
 )
 
 
