@@ -7,6 +7,7 @@ import time
 from math import hypot
 
 from bench.kills import kills_table
+from bench.pages import pages_table
 from bench.pins import bench_pins
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
@@ -59,13 +60,15 @@ def measure(name: str, brief: Brief) -> list[str]:
 
 
 def main() -> int:
-    """Print the table; the number of seeds a board may be given, or `pins N` for the pin solver alone, `kills N` for kills while edits are made."""
+    """Print the table; the number of seeds a board may be given, or `pins N` for the pin solver alone, `kills N` for kills while edits are made, `pages` for what a hand waits for."""
     number = int(sys.argv[2]) if len(sys.argv) > 2 else 0
     match sys.argv[1:2]:
         case ["pins"]:
             return bench_pins(number or 50)
         case ["kills"]:
             return kills_table(number or 100)
+        case ["pages"]:
+            return pages_table()
     seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5
     run_stage(
         run_stage(

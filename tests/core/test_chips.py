@@ -6,7 +6,7 @@ from loquet.catalogue.chip_index import row_of
 from loquet.catalogue.chips import find_chip
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
-from loquet.core.parts import PartError, pattern_of
+from loquet.core.parts import AlternateFunction, ChipPin, PartError, pattern_of
 from loquet.core.parts.listing import soldering_of
 from loquet.core.pins import Need, places_of
 from loquet.core.pins.options import Option, hardware_of, interrupt_line, options_of
@@ -37,16 +37,21 @@ def test_serial_and_two_wire_of_one_number_are_one_block_there() -> None:
 
 
 @pytest.mark.parametrize(
-    ("port", "line"),
+    ("port", "named", "line"),
     [
-        ("PA3", "interrupt line 3"),
-        ("PC13", "interrupt line 13"),
-        ("P0.03", "interrupt P0.03"),
-        ("GP4", "interrupt GP4"),
+        ("PA3", "", "interrupt line 3"),
+        ("PC13", "", "interrupt line 13"),
+        ("P0.03", "", "interrupt P0.03"),
+        ("GP4", "", "interrupt GP4"),
+        ("PA27", "extint15", "interrupt extint15"),
     ],
 )
-def test_interrupt_lines(port: str, line: str) -> None:
-    assert interrupt_line(port) == line
+def test_interrupt_lines(port: str, named: str, line: str) -> None:
+    function = AlternateFunction(peripheral="exint", signal=named, route="fixed")
+    pin = ChipPin(
+        number="1", name=port, kind="port", ports=(port,), functions=(function,) if named else ()
+    )
+    assert interrupt_line(pin) == line
 
 
 @pytest.mark.parametrize(

@@ -16,9 +16,10 @@ from loquet.core.design import Choices
 from loquet.jobs.runner import Jobs, Ticket
 from loquet.launcher.database import MariaDb
 from loquet.store.backup import BadBackup, back_up, read_backup, restore
-from loquet.store.designs import create_project, head_of, store_slice
+from loquet.store.designs import create_project, head_of
 from loquet.store.engine import make_engine
 from loquet.store.migrating import NewerData, downgrade, known_revisions, upgrade
+from loquet.store.slices import store_slice
 
 NOW = datetime(2026, 11, 25, tzinfo=UTC)
 
@@ -89,11 +90,11 @@ def test_a_job_that_starts_during_an_edit_blocks_nobody(
 def test_a_slice_that_is_there_is_not_written_again(factory: sessionmaker[Session]) -> None:
     """Two transactions keep the same choices at once; with a rewrite the second would wait for the first."""
     with factory.begin() as session:
-        store_slice(session, Choices())
+        store_slice(session, "choices", Choices())
     with factory() as first, factory() as second:
-        store_slice(first, Choices())
+        store_slice(first, "choices", Choices())
         second.execute(text("SET innodb_lock_wait_timeout = 1"))
-        store_slice(second, Choices())
+        store_slice(second, "choices", Choices())
 
 
 @pytest.fixture

@@ -3,17 +3,22 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { Frame } from "./app/Frame";
+import { LostServer } from "./app/LostServer";
+import { Broken, Nowhere } from "./app/Nowhere";
 import "./design/tokens.css";
 import { Workshop } from "./stations/workshop/Workshop";
 
 const queries = new QueryClient({
 	defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true, staleTime: 5_000 } },
 });
-const router = createBrowserRouter([
-	{ path: "/", element: <Workshop /> },
-	{ path: "/project/:project", element: <Frame /> },
-	{ path: "/project/:project/:station", element: <Frame /> },
-]);
+const router = createBrowserRouter(
+	[
+		{ path: "/", element: <Workshop /> },
+		{ path: "/project/:project", element: <Frame /> },
+		{ path: "*", element: <Nowhere /> },
+		{ path: "/project/:project/:station", element: <Frame /> },
+	].map((route) => ({ ...route, errorElement: <Broken /> })),
+);
 
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no root");
@@ -21,6 +26,7 @@ createRoot(root).render(
 	<StrictMode>
 		<QueryClientProvider client={queries}>
 			<RouterProvider router={router} />
+			<LostServer />
 		</QueryClientProvider>
 	</StrictMode>,
 );

@@ -30,6 +30,7 @@ from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, chip_for, stale_slices
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput
+from loquet.core.remembering import Remembered
 from loquet.core.reviewing import review
 from loquet.store.designs import Head, next_towards_tip
 from loquet.store.releases import latest_release
@@ -38,8 +39,16 @@ from loquet.store.tables import VersionRow
 STATIONS = ("brief", "pins", "circuit", "board", "release")
 
 
+FINDINGS: Remembered[list[Finding]] = Remembered(256)
+
+
 def all_findings(design: Design, library: Library) -> list[Finding]:
-    """The review, with faults of the brief as stops of the Brief station."""
+    """The review, with faults of the brief as stops of the Brief station; kept for as long as the design is the same object."""
+    return FINDINGS.of((design, library), lambda: worked_out(design, library))
+
+
+def worked_out(design: Design, library: Library) -> list[Finding]:
+    """The findings, worked out."""
     faults = [
         Finding(
             rule="brief-sense",
@@ -52,6 +61,31 @@ def all_findings(design: Design, library: Library) -> list[Finding]:
         for e in brief_faults(design.brief, library)
     ]
     return faults + [f for f in review(design, library) if not (faults and f.rule == "part-known")]
+
+
+HEADS: Remembered[str] = Remembered(64)
+
+
+def head_text(session: Session, head: Head, design: Design, context: Context) -> str:
+    """What `describe_head` gives, as JSON; all but the running jobs is kept for as long as version and release are the same."""
+    release = latest_release(session, head.revision.id)
+    redo = next_towards_tip(session, head) is not None
+    name = f"{head.project.id} {head.version.id} {head.version.label} {redo} {release.id if release else 0}"
+
+    def work_out() -> str:
+        return describe_head(session, head, design, context).model_dump_json(exclude={"jobs"})
+
+    kept = HEADS.of((design, context.library), work_out, name)
+    jobs = ",".join(job.model_dump_json() for job in running_jobs(head.project.id, context))
+    return f'{kept[:-1]},"jobs":[{jobs}]}}'
+
+
+def running_jobs(project_id: int, context: Context) -> list[JobCard]:
+    """The jobs of a project as they are now."""
+    return [
+        JobCard(id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=t.share, message="")
+        for t in context.jobs.of_project(project_id)
+    ]
 
 
 def describe_head(session: Session, head: Head, design: Design, context: Context) -> DesignHead:
@@ -92,12 +126,7 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         stations=[
             station_card(name, design, findings, stale, release is not None) for name in STATIONS
         ],
-        jobs=[
-            JobCard(
-                id=t.job_id, kind=t.kind, state="running", doing=t.doing, share=t.share, message=""
-            )
-            for t in context.jobs.of_project(head.project.id)
-        ],
+        jobs=running_jobs(head.project.id, context),
     )
 
 

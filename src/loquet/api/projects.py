@@ -5,13 +5,13 @@ from collections.abc import AsyncIterator
 from datetime import UTC, datetime
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import APIRouter, Depends, Request, Response
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 from sqlalchemy import text
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
-from loquet.api.describing import all_findings, describe_head, next_station
+from loquet.api.describing import all_findings, describe_head, head_text, next_station
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead, JobCard, ProjectCard
 from loquet.core.brief import outline_polygon_mm, read_brief
@@ -74,7 +74,7 @@ def health(session: SessionNow) -> dict[str, str]:
 
 @router.get("/projects")
 def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]:
-    """The workshop's shelf."""
+    """All projects, those of the archive and the removed ones too."""
     cards = []
     for project in all_projects(session):
         head = head_of(session, project.id)
@@ -96,9 +96,25 @@ def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]
                 stops=sum(f.severity == "stop" for f in findings),
                 next_station=next_station(design, findings),
                 demo=bool(project.demo),
+                kept=project.kept,
+                changed=head.version.created_at,
             )
         )
     return cards
+
+
+class Keeping(BaseModel):
+    """Where a project is kept."""
+
+    kept: Literal["shelf", "archive", "removed"]
+
+
+@router.put("/projects/{project_id}/kept")
+def keep_project(project_id: int, wanted: Keeping, session: SessionNow) -> Keeping:
+    """Put a project on the shelf, into the archive, or among the removed ones; nothing of it is lost."""
+    head_of(session, project_id).project.kept = wanted.kept
+    session.flush()
+    return wanted
 
 
 async def body_of(request: Request) -> bytes:
@@ -125,11 +141,12 @@ def new_project(
     return describe_head(session, head, load_design(session, head.version), context)
 
 
-@router.get("/projects/{project_id}")
-def get_project(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+@router.get("/projects/{project_id}", response_model=DesignHead)
+def get_project(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """The design as it stands."""
     head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    text = head_text(session, head, load_design(session, head.version), context)
+    return Response(text, media_type="application/json")
 
 
 @router.post("/projects/{project_id}/edits")
@@ -143,7 +160,8 @@ def make_edit(
     design = apply(before, wanted.edit)
     known_brain(before, design, context)
     commit_version(session, head.revision, design, wanted.edit.label, AUTHOR, datetime.now(UTC))
-    return describe_head(session, head_of(session, project_id), design, context)
+    head = head_of(session, project_id)
+    return describe_head(session, head, load_design(session, head.version), context)
 
 
 def known_brain(before: Design, after: Design, context: ContextNow) -> None:

@@ -1,5 +1,6 @@
 """What the front end is told, station by station."""
 
+from datetime import datetime
 from typing import Any, Literal
 
 from pydantic import BaseModel
@@ -29,6 +30,8 @@ class ProjectCard(BaseModel):
     stops: int
     next_station: str
     demo: bool
+    kept: Literal["shelf", "archive", "removed"]
+    changed: datetime
 
 
 class StationCard(BaseModel):

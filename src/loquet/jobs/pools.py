@@ -13,6 +13,7 @@ from typing import Any, Protocol
 from loquet.core.routing import RouteProgress
 
 SPARE_WORKERS = 2
+BEHIND_THE_PAGES = 10
 SPAWN = multiprocessing.get_context("spawn")
 CHANNEL: Any = None
 Tell = Callable[[RouteProgress], bool]
@@ -45,9 +46,10 @@ class Pool(Protocol):
 
 
 def take_channel(channel: Any) -> None:
-    """In a worker process: keep the way to tell of progress, and load what every job needs."""
+    """In a worker process: keep the way to tell of progress, let the pages go first, and load what every job needs."""
     global CHANNEL
     CHANNEL = channel
+    os.nice(BEHIND_THE_PAGES)
     threading.Thread(target=end_with_parent, daemon=True).start()
     import loquet.jobs.making  # noqa: F401
 

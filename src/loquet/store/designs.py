@@ -6,13 +6,13 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
-from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.orm import Session
 
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design
-from loquet.core.frozen import Frozen, canonical, digest_of
-from loquet.store.tables import ProjectRow, RevisionRow, SliceRow, VersionRow
+from loquet.core.remembering import Remembered
+from loquet.store.slices import read_slices, store_slice
+from loquet.store.tables import ProjectRow, RevisionRow, VersionRow
 
 
 class NotFound(Exception):
@@ -66,16 +66,21 @@ def head_of(session: Session, project_id: int, lock: bool = False) -> Head:
     return Head(project, revision, version)
 
 
+DESIGNS: Remembered[Design] = Remembered(64)
+
+
 def load_design(session: Session, version: VersionRow) -> Design:
-    """The design of a version, put together from its slices."""
-    digests = [d for kept in version.slices.values() for d in digests_in(kept)]
-    rows = session.execute(
-        select(SliceRow.digest, SliceRow.content).where(SliceRow.digest.in_(digests))
-    )
-    contents: dict[str, str] = {row.digest: row.content for row in rows}
-    parts = {name: whole(kept, contents) for name, kept in version.slices.items()}
-    text = ",".join(f'"{name}":{content}' for name, content in parts.items())
-    return Design.model_validate_json("{" + text + "}")
+    """The design of a version, put together from its slices; the same object as long as the slices are the same."""
+    wanted = [(name, d) for name, kept in version.slices.items() for d in digests_in(kept)]
+    found = read_slices(session, wanted)
+    parts: dict[str, Any] = {
+        name: found[name, kept]
+        if isinstance(kept, str)
+        else {subject: found[name, digest] for subject, digest in kept.items()}
+        for name, kept in version.slices.items()
+    }
+    subjects = json.dumps(version.slices, sort_keys=True)
+    return DESIGNS.of(tuple(found.values()), lambda: Design(**parts), subjects)
 
 
 def digests_in(kept: str | dict[str, str]) -> list[str]:
@@ -83,39 +88,17 @@ def digests_in(kept: str | dict[str, str]) -> list[str]:
     return [kept] if isinstance(kept, str) else list(kept.values())
 
 
-def whole(kept: str | dict[str, str], contents: dict[str, str]) -> str:
-    """The content of a slice, or of all of its subjects, as JSON."""
-    if isinstance(kept, str):
-        return contents[kept]
-    rows = (f"{json.dumps(subject)}:{contents[digest]}" for subject, digest in kept.items())
-    return "{" + ",".join(rows) + "}"
-
-
-def store_slice(session: Session, value: Frozen) -> str:
-    """Keep a slice once; returns its digest.
-
-    A slice that is there is only looked at: writing it again would make every edit of every project wait for one row.
-    """
-    plain: Any = value.model_dump(mode="json")
-    digest = digest_of(plain)
-    if session.scalar(select(SliceRow.digest).where(SliceRow.digest == digest)) is None:
-        session.execute(
-            insert(SliceRow).prefix_with("IGNORE").values(digest=digest, content=canonical(plain))
-        )
-    return digest
-
-
 def commit_version(
     session: Session, revision: RevisionRow, design: Design, label: str, author: str, now: datetime
 ) -> VersionRow:
     """A new version on top of the head, which moves there; redo ends here."""
     slices: dict[str, str | dict[str, str]] = {
-        "brief": store_slice(session, design.brief),
-        "choices": store_slice(session, design.choices),
+        "brief": store_slice(session, "brief", design.brief),
+        "choices": store_slice(session, "choices", design.choices),
     }
     for name in SLICES:
         kept = getattr(design, name).items()
-        slices[name] = {subject: store_slice(session, made) for subject, made in kept}
+        slices[name] = {subject: store_slice(session, name, made) for subject, made in kept}
     version = VersionRow(
         revision_id=revision.id,
         parent_id=revision.head_id,

@@ -37,12 +37,13 @@ class Base(DeclarativeBase):
 
 
 class ProjectRow(Base):
-    """A project; `demo` names the scenario it was seeded from."""
+    """A project; `demo` names the scenario it was seeded from, `kept` is shelf, archive or removed."""
 
     __tablename__ = "projects"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     name: Mapped[str] = mapped_column(String(80))
     demo: Mapped[str] = mapped_column(String(40), default="")
+    kept: Mapped[str] = mapped_column(String(12), default="shelf", server_default="shelf")
     created_at: Mapped[datetime] = mapped_column(UtcTime)
 
 

@@ -133,7 +133,7 @@ export interface paths {
         };
         /**
          * List Projects
-         * @description The workshop's shelf.
+         * @description All projects, those of the archive and the removed ones too.
          */
         get: operations["list_projects"];
         put?: never;
@@ -384,6 +384,26 @@ export interface paths {
          * @description Start long work.
          */
         post: operations["start_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Project
+         * @description Put a project on the shelf, into the archive, or among the removed ones; nothing of it is lost.
+         */
+        put: operations["keep_project"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6119,6 +6139,17 @@ export interface components {
             kind: "pins" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "release";
         };
         /**
+         * Keeping
+         * @description Where a project is kept.
+         */
+        Keeping: {
+            /**
+             * Kept
+             * @enum {string}
+             */
+            kept: "shelf" | "archive" | "removed";
+        };
+        /**
          * KeyScheme
          * @description The way the keys are read. `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix with one.
          */
@@ -6667,6 +6698,11 @@ export interface components {
          * @description A project in the workshop.
          */
         ProjectCard: {
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
             /** Chip */
             chip: string;
             /** Controls */
@@ -6677,6 +6713,11 @@ export interface components {
             height_mm: number;
             /** Id */
             id: number;
+            /**
+             * Kept
+             * @enum {string}
+             */
+            kept: "shelf" | "archive" | "removed";
             /** Name */
             name: string;
             /** Next Station */
@@ -9840,6 +9881,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Started"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keeping"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keeping"];
                 };
             };
             /** @description Bad Request */

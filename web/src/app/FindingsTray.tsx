@@ -7,13 +7,21 @@ import { useDesign } from "../document/useDesign";
 import { useShown } from "./reckoner";
 import type { StationName } from "./stations";
 
-/** This station's stops, looks and notes; a press shows what each is about. */
+const WISH = "findings tray";
+
+/** This station's stops, looks and notes; a press shows what each is about. Folds to an edge while there is nothing to say, and keeps what a person chose. */
 export function FindingsTray({ station }: { station: StationName }) {
 	const { head } = useDesign();
-	const [open, setOpen] = useState(true);
+	const [wish, setWish] = useState(() => localStorage.getItem(WISH) ?? "");
 	const findings = head.findings.filter(
 		(f) => f.station === station || (station === "release" && f.severity === "stop"),
 	);
+	const open = wish === "folded" ? false : wish === "open" || findings.length > 0;
+	const setOpen = (to: boolean) => {
+		const said = to ? (findings.length ? "" : "open") : findings.length ? "folded" : "";
+		localStorage.setItem(WISH, said);
+		setWish(said);
+	};
 	if (!open)
 		return (
 			<aside aria-label="Findings" className="w-[34px] shrink-0 border-l border-rule bg-card">

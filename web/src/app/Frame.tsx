@@ -12,6 +12,7 @@ import { HeadStrip } from "./HeadStrip";
 import { History } from "./History";
 import { KeySheet } from "./KeySheet";
 import { NextLine } from "./NextLine";
+import { Plain } from "./Nowhere";
 import { ReckonerStrip } from "./ReckonerStrip";
 import { ReckonerContext, type Shown, ShownContext } from "./reckoner";
 import { StationRail } from "./StationRail";
@@ -22,16 +23,7 @@ export function Frame() {
 	const { project, station } = useParams();
 	const { design, failure } = useDesignState(Number(project));
 	if (!isStation(station)) return <Navigate to={`/project/${project}/brief`} replace />;
-	if (failure)
-		return (
-			<main className="p-10">
-				<h1 className="text-[20px] font-semibold">{failure.sentence}</h1>
-				<p className="mt-2 text-ink-2">{failure.wayOut}</p>
-				<a href="/" className="mt-4 inline-block text-patina underline">
-					Back to the workshop
-				</a>
-			</main>
-		);
+	if (failure) return <Plain title={failure.sentence} text={failure.wayOut} />;
 	if (!design) return <main className="p-10 text-ink-2">Opening the project.</main>;
 	return (
 		<DesignContext.Provider value={design}>
@@ -50,7 +42,11 @@ function Inside({ station }: { station: StationName }) {
 	const [history, setHistory] = useState(false);
 	const focus = useMemo(() => ({ shown, show: setShown }), [shown]);
 	const { undo, redo } = design;
-	const project = design.head.project;
+	const { project, name } = design.head;
+
+	useEffect(() => {
+		document.title = `${name}, ${station}, Loquet`;
+	}, [name, station]);
 
 	useEffect(() => {
 		const press = (event: KeyboardEvent) => {

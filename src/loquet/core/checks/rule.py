@@ -22,6 +22,7 @@ from loquet.core.provenance import (
     Undetermined,
     Working,
 )
+from loquet.core.remembering import Remembered
 
 
 @dataclass(frozen=True)
@@ -107,12 +108,24 @@ def outcome(findings: list[Finding], checked: int) -> Outcome:
 
 def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
     """The outcome of every rule whose subject is there; rules of boards speak once a board, rules of brains once a brain."""
-    found = []
-    for rule in rules:
-        for seen in subjects_for(rule, subject):
-            if all(getattr(seen, need) is not None for need in rule.needs):
-                found.append((rule, rule.run(seen)))
-    return found
+    return [
+        (rule, outcome_of(rule, seen))
+        for rule in rules
+        for seen in subjects_for(rule, subject)
+        if all(getattr(seen, need) is not None for need in rule.needs)
+    ]
+
+
+OUTCOMES: Remembered[Outcome] = Remembered(600)
+
+
+def outcome_of(rule: Rule, subject: Subject) -> Outcome:
+    """What a rule says; what a rule of boards said of the very same placement, routing and pour is not worked out again."""
+    view = subject.view
+    if view is None:
+        return rule.run(subject)
+    about = (rule, view.placement, view.routing, view.pour, subject.house)
+    return OUTCOMES.of(about, lambda: rule.run(subject), view.board.name)
 
 
 def subjects_for(rule: Rule, subject: Subject) -> list[Subject]:

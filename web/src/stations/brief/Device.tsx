@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useRe
 import type { Schemas } from "../../api/client";
 import { useReckoner, useShown } from "../../app/reckoner";
 import { settle, snap } from "../../canvas/snapping";
+import { useSize } from "../../design/useSize";
 import { useDesign } from "../../document/useDesign";
 import type { Hand } from "./BriefStation";
 import type { Thing } from "./kinds";
@@ -9,7 +10,6 @@ import { freeLabels, heights } from "./labels";
 import { ReachArcs } from "./ReachArcs";
 import { Ruler } from "./Ruler";
 import { ThingDrawing } from "./ThingDrawing";
-import { useSize } from "./useSize";
 
 const STEP_MM = 0.5;
 const PAD_MM = 4;

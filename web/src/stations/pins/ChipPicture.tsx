@@ -1,6 +1,7 @@
 import { type PointerEvent, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useReckoner } from "../../app/reckoner";
+import { useSize } from "../../design/useSize";
 import { useDesign } from "../../document/useDesign";
 import { LineKey } from "./LineKey";
 import { arrange, crossings, type Leg, legs, type Node, type Spot } from "./layout";
@@ -8,8 +9,6 @@ import { styleOf } from "./lines";
 
 type View = Schemas["PinsView"];
 type Pin = Schemas["ChipPinView"];
-const SIZE = { w: 800, h: 500 };
-const CHIP = { w: 210, h: 210 };
 const FILL: Record<string, string> = {
 	supply: "#c9a39b",
 	gives: "#c9a39b",
@@ -32,8 +31,13 @@ export function ChipPicture({
 	const reckon = useReckoner();
 	const { edit } = useDesign();
 	const svg = useRef<SVGSVGElement>(null);
+	const frame = useRef<HTMLDivElement>(null);
+	const { w, h } = useSize(frame);
 	const [pulled, setPulled] = useState<{ pin: Pin; from: Spot; to: Spot } | null>(null);
-	const drawn = useMemo(() => legs(view.pins, CHIP), [view.pins]);
+	const drawn = useMemo(() => {
+		const most = Math.max(120, Math.min(w * 0.42, h * 0.56));
+		return legs(view.pins, { w: most, h: most });
+	}, [view.pins, w, h]);
 	const nodes = useMemo(
 		() =>
 			arrange(
@@ -42,13 +46,13 @@ export function ChipPicture({
 					words: short(s.title),
 					toward: s.toward_mm ? { x: s.toward_mm[0], y: -s.toward_mm[1] } : null,
 				})),
-				SIZE,
+				{ w, h },
 			),
-		[view.signals],
+		[view.signals, w, h],
 	);
 	const able = new Set(view.signals.find((s) => s.signal === signal)?.pins ?? []);
 	const leg = new Map(drawn.legs.map((l) => [l.number, l]));
-	const middle = { x: SIZE.w / 2, y: SIZE.h / 2 };
+	const middle = { x: w / 2, y: h / 2 };
 	const links = view.signals.flatMap((s) => {
 		const at = leg.get(s.pin);
 		const node = nodes.find((n) => n.signal === s.signal);
@@ -77,83 +81,86 @@ export function ChipPicture({
 		setPulled(null);
 	};
 	return (
-		<div className="flex min-w-0 flex-1 flex-col p-2">
-			<svg
-				ref={svg}
-				viewBox={`0 0 ${SIZE.w} ${SIZE.h}`}
-				className="min-h-0 w-full flex-1 touch-none"
-				role="group"
-				aria-label={`${view.chip} as it will sit, with its signals around it`}
-				onPointerMove={(event) => pulled && setPulled({ ...pulled, to: spot(event) })}
-				onPointerUp={drop}
-				onPointerLeave={() => setPulled(null)}
-			>
-				<Body legs={drawn.legs} middle={middle} view={view} signal={signal} />
-				{links.map((link) => (
-					<line
-						key={link.signal.signal}
-						x1={link.from.x}
-						y1={link.from.y}
-						x2={link.to.x}
-						y2={link.to.y}
-						{...styleOf(link.signal.line)}
-						strokeOpacity={signal && signal !== link.signal.signal ? 0.25 : 1}
-						strokeWidth={signal === link.signal.signal ? 3 : styleOf(link.signal.line).strokeWidth}
-					/>
-				))}
-				{met.map((at) => (
-					<circle
-						key={`${at.x} ${at.y}`}
-						cx={at.x}
-						cy={at.y}
-						r={3.2}
-						fill="var(--color-card)"
-						stroke="var(--color-look)"
-						strokeWidth={1.4}
-					/>
-				))}
-				{view.pins.map((pin) => {
-					const at = leg.get(pin.number);
-					return at ? (
-						<PinMark
-							key={pin.number}
-							pin={pin}
-							at={{ x: middle.x + at.x, y: middle.y + at.y }}
-							out={at.out}
-							thick={thickness(drawn.legs)}
-							able={able.has(pin.number)}
-							picked={signal !== null && pin.signal === signal}
-							over={() => reckon(describe(pin))}
-							press={() => press(pin)}
-							pull={(event) => {
-								if (pin.kind === "port") setPulled({ pin, from: tip(at, middle), to: spot(event) });
-							}}
+		<div className="flex min-w-0 flex-1 flex-col">
+			<div ref={frame} className="min-h-0 flex-1 p-2">
+				<svg
+					ref={svg}
+					width={w}
+					height={h}
+					className="touch-none"
+					role="group"
+					aria-label={`${view.chip} as it will sit, with its signals around it`}
+					onPointerMove={(event) => pulled && setPulled({ ...pulled, to: spot(event) })}
+					onPointerUp={drop}
+					onPointerLeave={() => setPulled(null)}
+				>
+					<Body legs={drawn.legs} middle={middle} view={view} signal={signal} />
+					{links.map((link) => (
+						<line
+							key={link.signal.signal}
+							x1={link.from.x}
+							y1={link.from.y}
+							x2={link.to.x}
+							y2={link.to.y}
+							{...styleOf(link.signal.line)}
+							strokeOpacity={signal && signal !== link.signal.signal ? 0.25 : 1}
+							strokeWidth={signal === link.signal.signal ? 3 : styleOf(link.signal.line).strokeWidth}
 						/>
-					) : null;
-				})}
-				{nodes.map((node) => (
-					<NodeMark
-						key={node.signal}
-						node={node}
-						row={view.signals.find((s) => s.signal === node.signal)}
-						picked={signal === node.signal}
-						offered={Boolean(
-							pulled && view.signals.find((s) => s.signal === node.signal)?.pins.includes(pulled.pin.number),
-						)}
-						press={() => pick(signal === node.signal ? null : node.signal)}
-					/>
-				))}
-				{pulled && (
-					<line
-						x1={pulled.from.x}
-						y1={pulled.from.y}
-						x2={pulled.to.x}
-						y2={pulled.to.y}
-						stroke="var(--color-patina)"
-						strokeWidth={2.5}
-					/>
-				)}
-			</svg>
+					))}
+					{met.map((at) => (
+						<circle
+							key={`${at.x} ${at.y}`}
+							cx={at.x}
+							cy={at.y}
+							r={3.2}
+							fill="var(--color-card)"
+							stroke="var(--color-look)"
+							strokeWidth={1.4}
+						/>
+					))}
+					{view.pins.map((pin) => {
+						const at = leg.get(pin.number);
+						return at ? (
+							<PinMark
+								key={pin.number}
+								pin={pin}
+								at={{ x: middle.x + at.x, y: middle.y + at.y }}
+								out={at.out}
+								thick={thickness(drawn.legs)}
+								able={able.has(pin.number)}
+								picked={signal !== null && pin.signal === signal}
+								over={() => reckon(describe(pin))}
+								press={() => press(pin)}
+								pull={(event) => {
+									if (pin.kind === "port") setPulled({ pin, from: tip(at, middle), to: spot(event) });
+								}}
+							/>
+						) : null;
+					})}
+					{nodes.map((node) => (
+						<NodeMark
+							key={node.signal}
+							node={node}
+							row={view.signals.find((s) => s.signal === node.signal)}
+							picked={signal === node.signal}
+							offered={Boolean(
+								pulled && view.signals.find((s) => s.signal === node.signal)?.pins.includes(pulled.pin.number),
+							)}
+							press={() => pick(signal === node.signal ? null : node.signal)}
+						/>
+					))}
+					{pulled && (
+						<line
+							x1={pulled.from.x}
+							y1={pulled.from.y}
+							x2={pulled.to.x}
+							y2={pulled.to.y}
+							stroke="var(--color-patina)"
+							strokeWidth={2.5}
+						/>
+					)}
+				</svg>
+			</div>
 			<LineKey view={view} drawn={met.length} />
 		</div>
 	);
@@ -352,7 +359,7 @@ function NodeMark({ node, row, picked, offered, press }: NodeProps) {
 				x={x}
 				y={node.y}
 				textAnchor="middle"
-				fontSize={11.5}
+				fontSize={12}
 				fill={picked ? "var(--color-paper)" : "var(--color-ink)"}
 				textLength={w > 150 ? 150 : undefined}
 			>

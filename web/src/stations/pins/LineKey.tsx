@@ -5,7 +5,7 @@ import { LINES, styleOf } from "./lines";
 export function LineKey({ view, drawn }: { view: Schemas["PinsView"]; drawn: number }) {
 	const there = LINES.filter((line) => view.signals.some((s) => s.line === line));
 	return (
-		<p className="flex flex-wrap items-center gap-x-4 px-2 text-[12px] text-ink-2">
+		<p className="flex flex-wrap items-center gap-x-4 px-3 pb-1.5 text-[12px] text-ink-2">
 			{there.map((line) => (
 				<span key={line} className="flex items-center gap-1.5">
 					<svg width={26} height={8} aria-hidden="true">

@@ -15,7 +15,7 @@ import { SignalList } from "./SignalList";
 import { WaysOut } from "./WaysOut";
 
 const VIEWS = [
-	["chip", "Chip and signals"],
+	["chip", "Chip"],
 	["keys", "Ways to read the keys"],
 	["files", "Hand over"],
 ] as const;
@@ -105,7 +105,7 @@ export function PinsStation() {
 						role="tab"
 						aria-selected={shown === name}
 						data-view={name}
-						className={`rounded-[3px] px-2.5 py-0.5 font-medium ${shown === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
+						className={`rounded-[3px] px-2.5 py-0.5 font-medium whitespace-nowrap ${shown === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
 						onClick={() => setShown(name)}
 					>
 						{words}

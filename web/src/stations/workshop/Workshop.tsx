@@ -1,18 +1,55 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
+import { type Card, chosen, type Kept, SORTS, type Sort } from "./shelf";
 
-type Card = Schemas["ProjectCard"];
+type Moved = { card: Card; from: Kept };
+const PLACES = [
+	["shelf", "On the shelf"],
+	["archive", "Archive"],
+	["removed", "Removed"],
+] as const;
+const WORDS: Record<Kept, string> = {
+	shelf: "is on the shelf again",
+	archive: "is in the archive",
+	removed: "is removed",
+};
 
-/** The projects on the shelf. */
+/** The projects, on the shelf, in the archive, or removed. */
 export function Workshop() {
 	const projects = useQuery({ queryKey: ["projects"], queryFn: () => take(client.GET("/api/projects")) });
+	const queries = useQueryClient();
 	const failure = projects.error instanceof Refusal ? projects.error : null;
+	const [kept, setKept] = useState<Kept>("shelf");
+	const [words, setWords] = useState("");
+	const [sort, setSort] = useState<Sort>("changed");
+	const [moved, setMoved] = useState<Moved | null>(null);
+	const [problem, setProblem] = useState("");
+	const all = projects.data ?? [];
+	const rows = chosen(all, kept, words, sort);
+	useEffect(() => {
+		document.title = "Workshop, Loquet";
+	}, []);
+	const keep = async (card: Card, to: Kept) => {
+		try {
+			await take(
+				client.PUT("/api/projects/{project_id}/kept", {
+					params: { path: { project_id: card.id } },
+					body: { kept: to },
+				}),
+			);
+			setProblem("");
+			setMoved(to === card.kept ? null : { card: { ...card, kept: to }, from: card.kept });
+			await queries.invalidateQueries({ queryKey: ["projects"] });
+		} catch (error) {
+			if (error instanceof Refusal) setProblem(`${error.sentence} ${error.wayOut}`);
+		}
+	};
 	return (
-		<div className="mx-auto h-full max-w-[1120px] overflow-y-auto px-8 py-8">
+		<main className="mx-auto h-full max-w-[1120px] overflow-y-auto px-8 py-8">
 			<header className="flex items-end justify-between border-b-2 border-ink pb-3">
 				<div>
 					<h1 className="text-[28px] leading-tight font-semibold">Loquet</h1>
@@ -26,13 +63,79 @@ export function Workshop() {
 				</p>
 			)}
 			<StartFrom />
-			<ul className="mt-2">
-				{(projects.data ?? []).map((card) => (
-					<Row key={card.id} card={card} />
+			<div className="mt-4 flex items-center gap-2 border-b border-rule pb-2">
+				{PLACES.map(([name, title]) => (
+					<button
+						key={name}
+						type="button"
+						aria-pressed={kept === name}
+						data-kept={name}
+						className={`rounded-[3px] px-2.5 py-1 font-medium ${kept === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
+						onClick={() => setKept(name)}
+					>
+						{title} <span className="figure">{all.filter((card) => card.kept === name).length}</span>
+					</button>
+				))}
+				<span className="flex-1" />
+				<input
+					type="search"
+					aria-label="Search projects"
+					placeholder="name, purpose or chip"
+					className="w-[220px] border border-line bg-card px-2 py-1"
+					value={words}
+					onChange={(event) => setWords(event.target.value)}
+				/>
+				<label className="flex items-center gap-1.5 text-ink-2">
+					sorted by
+					<select
+						className="border border-line bg-card px-1.5 py-1 text-ink"
+						value={sort}
+						data-testid="sort-projects"
+						onChange={(event) => setSort(event.target.value as Sort)}
+					>
+						{SORTS.map(([name, title]) => (
+							<option key={name} value={name}>
+								{title}
+							</option>
+						))}
+					</select>
+				</label>
+			</div>
+			<p role="status" className="flex min-h-[28px] items-center gap-3 text-[12px]">
+				{problem && <span className="text-stop">{problem}</span>}
+				{moved && !problem && (
+					<>
+						<span>
+							{moved.card.name} {WORDS[moved.card.kept]}.
+						</span>
+						<Button
+							weight="quiet"
+							data-testid="undo-keep"
+							onClick={() => void keep(moved.card, moved.from).then(() => setMoved(null))}
+						>
+							Undo
+						</Button>
+					</>
+				)}
+			</p>
+			<ul>
+				{rows.map((card) => (
+					<Row key={card.id} card={card} keep={(to) => void keep(card, to)} />
 				))}
 			</ul>
-			{projects.data?.length === 0 && <p className="mt-6">No projects yet. Read a brief from a file to begin.</p>}
-		</div>
+			{projects.isLoading && <p className="mt-6 text-ink-2">Reading the shelf.</p>}
+			{projects.data && rows.length === 0 && (
+				<p className="mt-6 text-ink-2">
+					{words
+						? "No project here has all of these words."
+						: kept === "shelf"
+							? "Nothing lies on the shelf. Begin a new project above, or read a brief from a file."
+							: kept === "archive"
+								? "The archive is empty. A project that is done with can be put here, and taken out again."
+								: "Nothing was removed. What is removed waits here and can come back."}
+				</p>
+			)}
+		</main>
 	);
 }
 
@@ -68,13 +171,13 @@ function StartFrom() {
 	);
 }
 
-function Row({ card }: { card: Card }) {
+function Row({ card, keep }: { card: Card; keep: (to: Kept) => void }) {
 	return (
-		<li className="border-b border-rule">
+		<li className="flex items-center border-b border-rule hover:bg-card">
 			<Link
 				to={`/project/${card.id}/${card.next_station === "release" ? "board" : card.next_station}`}
 				data-project={card.name}
-				className="grid grid-cols-[64px_1fr_220px_210px] items-center gap-5 px-2 py-4 hover:bg-card"
+				className="grid min-w-0 flex-1 grid-cols-[64px_1fr_200px_190px] items-center gap-5 px-2 py-4"
 			>
 				<Silhouette w={card.width_mm} h={card.height_mm} />
 				<span>
@@ -98,6 +201,23 @@ function Row({ card }: { card: Card }) {
 					</span>
 				</span>
 			</Link>
+			<span className="flex w-[150px] justify-end">
+				{card.kept !== "shelf" && (
+					<Button weight="quiet" aria-label={`Put ${card.name} on the shelf`} onClick={() => keep("shelf")}>
+						Put back
+					</Button>
+				)}
+				{card.kept === "shelf" && (
+					<Button weight="quiet" aria-label={`Archive ${card.name}`} onClick={() => keep("archive")}>
+						Archive
+					</Button>
+				)}
+				{card.kept !== "removed" && (
+					<Button weight="quiet" aria-label={`Remove ${card.name}`} onClick={() => keep("removed")}>
+						Remove
+					</Button>
+				)}
+			</span>
 		</li>
 	);
 }
