@@ -1,7 +1,9 @@
 """What a maker does on a page: see, press, drag, read."""
 
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver import ActionChains, Chrome
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
@@ -19,7 +21,7 @@ def press(driver: Chrome, selector: str) -> None:
 
 def says(driver: Chrome, words: str, seconds: float = 90) -> None:
     """Wait for a notice with these words."""
-    WebDriverWait(driver, seconds).until(
+    WebDriverWait(driver, seconds, ignored_exceptions=[StaleElementReferenceException]).until(
         lambda d: any(
             words in n.text for n in d.find_elements(By.CSS_SELECTOR, "[data-testid='notice']")
         )
@@ -28,7 +30,7 @@ def says(driver: Chrome, words: str, seconds: float = 90) -> None:
 
 def reads(driver: Chrome, selector: str, words: str, seconds: float = 30) -> None:
     """Wait until an element holds these words."""
-    WebDriverWait(driver, seconds).until(
+    WebDriverWait(driver, seconds, ignored_exceptions=[StaleElementReferenceException]).until(
         lambda d: any(words in e.text for e in d.find_elements(By.CSS_SELECTOR, selector))
     )
 
@@ -43,6 +45,14 @@ def drag(driver: Chrome, selector: str, dx: int, dy: int) -> None:
     ActionChains(driver, duration=0).move_to_element(element).click_and_hold().move_by_offset(
         dx // 2, dy // 2
     ).move_by_offset(dx - dx // 2, dy - dy // 2).release().perform()
+
+
+def closed(driver: Chrome) -> None:
+    """Leave a dialog by Escape."""
+    ActionChains(driver).send_keys(Keys.ESCAPE).perform()
+    WebDriverWait(driver, 20).until(
+        lambda d: not d.find_elements(By.CSS_SELECTOR, "[role='dialog']")
+    )
 
 
 def place_of(driver: Chrome, thing: str) -> tuple[float, float]:

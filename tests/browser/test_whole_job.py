@@ -9,7 +9,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
-from tests.browser.pages import drag, place_of, press, says, see, station
+from tests.browser.pages import closed, drag, place_of, press, says, see, station
 
 
 def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
@@ -50,11 +50,9 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     press(driver, "[data-testid='make-circuit']")
     says(driver, "Circuit made")
     press(driver, "[data-working='screen.pull_up']")
-    see(driver, "div[id^='headlessui-popover-panel']")
-    assert (
-        "UM10204"
-        in driver.find_element(By.CSS_SELECTOR, "div[id^='headlessui-popover-panel']").text
-    )
+    see(driver, "[data-testid='working']")
+    assert "UM10204" in driver.find_element(By.CSS_SELECTOR, "[data-testid='working']").text
+    closed(driver)
     station(driver, "board")
     press(driver, "[data-testid='place']")
     says(driver, "Parts placed")

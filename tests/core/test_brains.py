@@ -74,6 +74,21 @@ def test_every_port_of_a_full_package_is_bonded_once(library: Library) -> None:
     assert len(mapped_names()) == len(set(mapped_names()))
 
 
+def test_every_mapped_part_carries_a_small_brief_or_says_why_not(library: Library) -> None:
+    """Two buttons and a light on each of them: no pin twice, none of them reset or supply."""
+    brief = demo_brief("finder-lamp").without("wheel")
+    for name in mapped_names():
+        chip = library.find_chip(name)
+        if chip.module:
+            continue
+        assert brief.brain is not None
+        changed = brief.with_things(brief.brain.model_copy(update={"part": name}))
+        plan = plans_of(run_stage(Design(brief=changed), "pins", library))["chip"]
+        pins = [row.pin for row in plan.assignments]
+        assert len(pins) == len(set(pins)) == 3
+        assert {chip.pin(pin).kind for pin in pins} == {"port"}
+
+
 def test_functions_in_our_words(library: Library) -> None:
     """From memory of the data sheets: where buses and channels of these chips lie."""
     tiny, mega = library.find_chip("attiny85v-10pu"), library.find_chip("atmega328p-pu")

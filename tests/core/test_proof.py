@@ -23,7 +23,7 @@ PADS = (
     "fabrication/paste-far.gbr",
 )
 DRILLS = ("fabrication/holes-plated.drl", "fabrication/holes-unplated.drl")
-DAMAGES = 240
+DAMAGES = 120
 MOVED_NM = 300_000
 
 

@@ -5,6 +5,7 @@ from collections import Counter
 from collections.abc import Mapping
 from typing import Any
 
+from fastapi import Response
 from sqlalchemy.orm import Session
 
 from loquet.api.context import Context
@@ -32,7 +33,7 @@ from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput
 from loquet.core.remembering import Remembered
 from loquet.core.reviewing import review
-from loquet.store.designs import Head, next_towards_tip
+from loquet.store.designs import Head, head_of, load_design, next_towards_tip
 from loquet.store.releases import latest_release
 from loquet.store.tables import VersionRow
 
@@ -78,6 +79,15 @@ def head_text(session: Session, head: Head, design: Design, context: Context) ->
     kept = HEADS.of((design, context.library), work_out, name)
     jobs = ",".join(job.model_dump_json() for job in running_jobs(head.project.id, context))
     return f'{kept[:-1]},"jobs":[{jobs}]}}'
+
+
+def head_now(
+    session: Session, project_id: int, context: Context, status_code: int = 200
+) -> Response:
+    """The answer that shows a project as it stands."""
+    head = head_of(session, project_id)
+    text = head_text(session, head, load_design(session, head.version), context)
+    return Response(text, status_code, media_type="application/json")
 
 
 def running_jobs(project_id: int, context: Context) -> list[JobCard]:

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
-from loquet.api.describing import describe_head
+from loquet.api.describing import head_now
 from loquet.api.shapes import DesignHead
 from loquet.core.comparing import Change, compare
 from loquet.store.designs import create_project, head_of, load_design
@@ -56,21 +56,20 @@ def changes_since(project_id: int, version_id: int, session: SessionNow) -> list
     return list(compare(before.brief, load_design(session, head.version).brief))
 
 
-@router.post("/projects/{project_id}/restore")
-def go_back(project_id: int, wanted: Back, session: SessionNow, context: ContextNow) -> DesignHead:
+@router.post("/projects/{project_id}/restore", response_model=DesignHead)
+def go_back(project_id: int, wanted: Back, session: SessionNow, context: ContextNow) -> Response:
     """The design of an earlier version again, as a new version that can be undone."""
     restore(session, project_id, wanted.version, AUTHOR, datetime.now(UTC))
-    head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    return head_now(session, project_id, context)
 
 
-@router.post("/projects/{project_id}/copy", status_code=201)
-def copy_project(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+@router.post("/projects/{project_id}/copy", status_code=201, response_model=DesignHead)
+def copy_project(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """A project of its own from the brief that is shown, named as a copy."""
     brief = load_design(session, head_of(session, project_id).version).brief
     named = brief.model_copy(update={"name": f"{brief.name[:19].rstrip()} copy"})
-    made = head_of(session, create_project(session, named.name, named, AUTHOR, datetime.now(UTC)))
-    return describe_head(session, made, load_design(session, made.version), context)
+    made = create_project(session, named.name, named, AUTHOR, datetime.now(UTC))
+    return head_now(session, made, context, 201)
 
 
 @router.get("/projects/{project_id}/brief.json", response_class=Response)

@@ -10,7 +10,7 @@ from fastapi.responses import Response
 from pydantic import BaseModel
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
-from loquet.api.describing import describe_head
+from loquet.api.describing import head_now
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
 from loquet.api.stations import BrainAsked
@@ -61,8 +61,8 @@ def get_pin_verdict(
     )
 
 
-@router.post("/projects/{project_id}/aim")
-def aim_at_board(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+@router.post("/projects/{project_id}/aim", response_model=DesignHead)
+def aim_at_board(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """Take the pads of the placed board as targets for the pins; refused before it is placed."""
     head = head_of(session, project_id, lock=True)
     design = load_design(session, head.version)
@@ -74,8 +74,7 @@ def aim_at_board(project_id: int, session: SessionNow, context: ContextNow) -> D
         session, head.revision, apply(design, edit), edit.label, AUTHOR, datetime.now(UTC)
     )
     session.flush()
-    head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    return head_now(session, project_id, context)
 
 
 class SchemesView(BaseModel):

@@ -9,9 +9,10 @@ from fastapi import APIRouter, Depends, Request, Response
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 from sqlalchemy import text
+from sqlalchemy.exc import OperationalError
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
-from loquet.api.describing import all_findings, describe_head, head_text, next_station
+from loquet.api.describing import all_findings, head_now, next_station
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead, JobCard, ProjectCard
 from loquet.core.brief import outline_polygon_mm, read_brief
@@ -20,6 +21,7 @@ from loquet.core.edits import Edit, apply
 from loquet.core.pipeline import chip_for
 from loquet.jobs.works import make_release, make_slices
 from loquet.store.designs import (
+    NotFound,
     all_projects,
     commit_version,
     create_project,
@@ -130,29 +132,26 @@ JSON_BODY = {
 }
 
 
-@router.post("/projects", status_code=201, openapi_extra=JSON_BODY)
+@router.post("/projects", status_code=201, openapi_extra=JSON_BODY, response_model=DesignHead)
 def new_project(
     data: Annotated[bytes, Depends(body_of)], session: SessionNow, context: ContextNow
-) -> DesignHead:
+) -> Response:
     """A project from a brief, as a JSON object; errors name the place in the brief."""
     checked = read_brief(data)
     project_id = create_project(session, checked.name, checked, AUTHOR, datetime.now(UTC))
-    head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    return head_now(session, project_id, context, 201)
 
 
 @router.get("/projects/{project_id}", response_model=DesignHead)
 def get_project(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """The design as it stands."""
-    head = head_of(session, project_id)
-    text = head_text(session, head, load_design(session, head.version), context)
-    return Response(text, media_type="application/json")
+    return head_now(session, project_id, context)
 
 
-@router.post("/projects/{project_id}/edits")
+@router.post("/projects/{project_id}/edits", response_model=DesignHead)
 def make_edit(
     project_id: int, wanted: EditRequest, session: SessionNow, context: ContextNow
-) -> DesignHead:
+) -> Response:
     """One edit as a new version; 409 where the design has moved on meanwhile."""
     head = head_of(session, project_id, lock=True)
     expect_head(session, head, wanted.version)
@@ -160,8 +159,7 @@ def make_edit(
     design = apply(before, wanted.edit)
     known_brain(before, design, context)
     commit_version(session, head.revision, design, wanted.edit.label, AUTHOR, datetime.now(UTC))
-    head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    return head_now(session, project_id, context)
 
 
 def known_brain(before: Design, after: Design, context: ContextNow) -> None:
@@ -171,22 +169,20 @@ def known_brain(before: Design, after: Design, context: ContextNow) -> None:
         chip_for(after.brief, context.library)
 
 
-@router.post("/projects/{project_id}/undo")
-def undo_edit(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+@router.post("/projects/{project_id}/undo", response_model=DesignHead)
+def undo_edit(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """One step back."""
     undo(session, project_id)
     session.flush()
-    head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    return head_now(session, project_id, context)
 
 
-@router.post("/projects/{project_id}/redo")
-def redo_edit(project_id: int, session: SessionNow, context: ContextNow) -> DesignHead:
+@router.post("/projects/{project_id}/redo", response_model=DesignHead)
+def redo_edit(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """One step forward."""
     redo(session, project_id)
     session.flush()
-    head = head_of(session, project_id)
-    return describe_head(session, head, load_design(session, head.version), context)
+    return head_now(session, project_id, context)
 
 
 @router.post("/projects/{project_id}/jobs", status_code=202)
@@ -243,10 +239,13 @@ async def events(project_id: int, request: Request, context: ContextNow) -> Stre
 
 
 async def watch(project_id: int, request: Request, context: ContextNow) -> AsyncIterator[str]:
-    """Looks four times a second, speaks only on change, ends with the server or the reader."""
+    """Looks four times a second, speaks only on change; ends with the server, the reader, the project or the database."""
     last, silent = "", 0
     while not getattr(request.app.state, "closing", False) and not await request.is_disconnected():
-        tick = await asyncio.to_thread(look, project_id, context)
+        try:
+            tick = await asyncio.to_thread(look, project_id, context)
+        except (NotFound, OperationalError):
+            return
         text = tick.model_dump_json()
         silent += 1
         if text != last or silent > 40:

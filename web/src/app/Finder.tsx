@@ -50,7 +50,7 @@ export function Finder({ open, close }: { open: boolean; close: () => void }) {
 		close();
 	};
 	return (
-		<Dialog open={open} onClose={close} className="relative z-40">
+		<Dialog open={open} onClose={close} className="relative z-40" aria-label="Find">
 			<div className="fixed inset-0 bg-ink/30" aria-hidden="true" />
 			<div className="fixed inset-0 flex items-start justify-center pt-[90px]">
 				<DialogPanel className="w-[520px] rounded border border-line bg-card p-3">

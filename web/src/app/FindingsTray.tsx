@@ -29,7 +29,7 @@ export function FindingsTray({ station }: { station: StationName }) {
 					type="button"
 					className="flex w-full flex-col items-center gap-1 py-3"
 					onClick={() => setOpen(true)}
-					aria-label="Unfold the findings"
+					aria-label={`${findings.length} findings, unfold them`}
 				>
 					<Sign kind={findings.some((f) => f.severity === "stop") ? "stop" : "clear"} />
 					<span className="figure text-[12px]">{findings.length}</span>

@@ -78,6 +78,9 @@ function Inside({ station }: { station: StationName }) {
 					<div className="flex min-h-0 flex-1">
 						<StationRail head={design.head} />
 						<main className="relative flex min-w-0 flex-1 flex-col overflow-hidden" aria-label={station}>
+							<h1 className="sr-only">
+								{name}, {station}
+							</h1>
 							<NextLine station={station} />
 							<Station name={station} />
 						</main>

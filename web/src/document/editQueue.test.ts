@@ -46,3 +46,18 @@ test("a refused one says so, and the next still goes", async () => {
 	]);
 	expect(answers).toEqual([true, false, true]);
 });
+
+test("an undo waits for the edits before it, and a later move is not joined to an earlier one", async () => {
+	const { queue, sent } = slow();
+	const order: string[] = [];
+	await Promise.all([
+		queue.put(move("a", 1)),
+		queue.after(async () => {
+			order.push(`undo after ${sent.length}`);
+			return true;
+		}),
+		queue.put(move("a", 2)),
+	]);
+	expect(order).toEqual(["undo after 1"]);
+	expect(sent).toEqual([move("a", 1), move("a", 2)]);
+});

@@ -1,9 +1,9 @@
 import type { Edit } from "../api/client";
 
-type Waiting = { edit: Edit; answers: ((done: boolean) => void)[] };
+type Waiting = { edit: Edit | null; go: () => Promise<boolean>; answers: ((done: boolean) => void)[] };
 type Move = Extract<Edit, { kind: "move-thing" }>;
 
-/** Edits go out one after the other; of moves of one thing that still wait, only the last goes. */
+/** Edits go out one after the other; of moves of one thing that still wait, only the last goes. Undo, redo and jobs wait for them. */
 export class EditQueue {
 	private waiting: Waiting[] = [];
 	private running: Promise<void> | null = null;
@@ -15,17 +15,28 @@ export class EditQueue {
 	put(edit: Edit): Promise<boolean> {
 		return new Promise((answer) => {
 			const last = this.waiting.at(-1);
-			if (last && isMove(edit) && isMove(last.edit) && last.edit.name === edit.name) {
+			if (last?.edit && isMove(edit) && isMove(last.edit) && last.edit.name === edit.name) {
 				last.edit = { ...last.edit, ...edit };
 				last.answers.push(answer);
-			} else this.waiting.push({ edit, answers: [answer] });
+			} else {
+				const row: Waiting = { edit, go: () => this.send(row.edit ?? edit), answers: [answer] };
+				this.waiting.push(row);
+			}
+			this.running ??= this.run();
+		});
+	}
+
+	/** Does something after all edits that wait now, and before later ones. */
+	after(go: () => Promise<boolean>): Promise<boolean> {
+		return new Promise((answer) => {
+			this.waiting.push({ edit: null, go, answers: [answer] });
 			this.running ??= this.run();
 		});
 	}
 
 	private async run(): Promise<void> {
 		for (let next = this.waiting.shift(); next; next = this.waiting.shift()) {
-			const done = await this.send(next.edit);
+			const done = await next.go();
 			for (const answer of next.answers) answer(done);
 		}
 		this.running = null;

@@ -134,25 +134,21 @@ export function useDesignState(project: number): { design: Design | null; failur
 	sending.current = send;
 	const [queue] = useState(() => new EditQueue((edit) => sending.current(edit)));
 	const edit = (wanted: Edit) => queue.put(wanted);
-	const step = async (way: "/api/projects/{project_id}/undo" | "/api/projects/{project_id}/redo") => {
-		try {
-			await put(await take(client.POST(way, path)));
-			setNotice(null);
-		} catch (problem) {
-			failed(problem);
-		}
-	};
-
-	const goBack = async (version: number) => {
-		try {
-			await put(await take(client.POST("/api/projects/{project_id}/restore", { ...path, body: { version } })));
-			setNotice(null);
-			return true;
-		} catch (problem) {
-			failed(problem);
-			return false;
-		}
-	};
+	const inTurn = (request: () => Promise<DesignHead>) =>
+		queue.after(async () => {
+			try {
+				await put(await request());
+				setNotice(null);
+				return true;
+			} catch (problem) {
+				failed(problem);
+				return false;
+			}
+		});
+	const step = (way: "/api/projects/{project_id}/undo" | "/api/projects/{project_id}/redo") =>
+		inTurn(() => take(client.POST(way, path)));
+	const goBack = (version: number) =>
+		inTurn(() => take(client.POST("/api/projects/{project_id}/restore", { ...path, body: { version } })));
 
 	if (!head) return { design: null, failure: query.error instanceof Refusal ? query.error : null };
 	const design: Design = {
@@ -168,6 +164,7 @@ export function useDesignState(project: number): { design: Design | null; failur
 		redo: () => void step("/api/projects/{project_id}/redo"),
 		start: async (kind) => {
 			setNotice(null);
+			await queue.after(() => Promise.resolve(true));
 			try {
 				const started = await take(client.POST("/api/projects/{project_id}/jobs", { ...path, body: { kind } }));
 				await follow(started.job);

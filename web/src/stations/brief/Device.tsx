@@ -224,7 +224,7 @@ export function Device({
 							key={thing.name}
 							tabIndex={0}
 							role="button"
-							aria-label={`${thing.label}, ${thing.title.toLowerCase()}, at ${x.toFixed(2)}, ${y.toFixed(2)} mm`}
+							aria-label={`${thing.label}${thing.far ? ", far side" : ""}, ${thing.title.toLowerCase()}, at ${x.toFixed(2)}, ${y.toFixed(2)} mm`}
 							aria-pressed={selected.includes(thing.name)}
 							data-thing={thing.name}
 							data-x={x}

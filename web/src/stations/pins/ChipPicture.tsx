@@ -342,7 +342,7 @@ function NodeMark({ node, row, picked, offered, press }: NodeProps) {
 			tabIndex={0}
 			role="button"
 			aria-pressed={picked}
-			aria-label={`${row?.title ?? node.words}: ${row?.pin ? `pin ${row.pin} ${row.port}${row.locked ? ", locked" : ""}` : "no pin yet"}`}
+			aria-label={`${node.words}, ${row?.title ?? ""}: ${row?.pin ? `pin ${row.pin} ${row.port}${row.locked ? ", locked" : ""}` : "no pin yet"}`}
 			data-node={node.signal}
 			className="cursor-pointer"
 		>

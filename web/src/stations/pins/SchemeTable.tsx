@@ -48,7 +48,9 @@ export function SchemeTable({ brain }: { brain: string }) {
 						<th>held</th>
 						<th>current</th>
 						<th className="pl-3 text-left">verdict</th>
-						<th />
+						<th>
+							<span className="sr-only">choose</span>
+						</th>
 					</tr>
 				</thead>
 				<tbody>
@@ -68,7 +70,7 @@ export function SchemeTable({ brain }: { brain: string }) {
 			<div className="mt-3 grid grid-cols-2 gap-6 border-t border-rule pt-3">
 				{looked && <Looked card={looked} />}
 				<div>
-					<h3 className="mb-1 font-semibold">Sums on buses and axes</h3>
+					<h2 className="mb-1 font-semibold">Sums on buses and axes</h2>
 					<Figures workings={query.data.sums} />
 					{query.data.sums.length === 0 && <p className="text-ink-2">Nothing to add up.</p>}
 				</div>
@@ -99,7 +101,7 @@ function Row({ card, open, show }: { card: Card; open: boolean; show: () => void
 				<button type="button" className="text-left font-medium hover:underline" onClick={show}>
 					{card.title}
 				</button>
-				{card.recommended && <span className="ml-1 text-clear">recommended</span>}
+				{card.recommended && <span className="ml-1 font-medium">recommended</span>}
 				<span className="block text-ink-2">{card.shape}</span>
 			</td>
 			<td className="figure py-1 pl-3 text-right">{card.pins}</td>
@@ -173,7 +175,7 @@ function Looked({ card }: { card: Card }) {
 	const lines = card.name.includes("matrix") || card.name === "mixed";
 	return (
 		<div>
-			<h3 className="mb-1 font-semibold">{card.title}</h3>
+			<h2 className="mb-1 font-semibold">{card.title}</h2>
 			<p className="text-[12px] text-ink-2">
 				{card.parts.length ? `Adds ${card.parts.map((p) => `${p.count} x ${p.title}`).join(", ")}.` : "Adds no parts."}{" "}
 				{card.why_not}
