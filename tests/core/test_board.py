@@ -8,7 +8,7 @@ import pytest
 from loquet.core.board import Track
 from loquet.core.checks import rules as rule_folder
 from loquet.core.checks.catalogue import RULES
-from loquet.core.checks.rule import Rule, Subject, run_rules
+from loquet.core.checks.rule import Rule, Subject, run_rules, subjects_for
 from loquet.core.design import Choices, Design, PartSeat, slice_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, stale_slices
@@ -252,7 +252,8 @@ def test_parts_on_each_other_are_found(finished: Design, library: Library) -> No
 def test_unknown_supply_limits_are_not_a_pass(finished: Design, library: Library) -> None:
     from dataclasses import replace
 
-    subject = subject_of(finished, library)
+    rule = next(r for r in RULES if r.id == "supply-range")
+    (subject,) = subjects_for(rule, subject_of(finished, library))
     assert subject.chip is not None
     unknown = replace(subject, chip=subject.chip.model_copy(update={"supply_min_mv": None}))
     assert isinstance(outcome("supply-range", unknown), Undetermined)

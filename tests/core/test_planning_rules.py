@@ -6,7 +6,7 @@ import pytest
 
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
-from loquet.core.checks.rule import Rule
+from loquet.core.checks.rule import Rule, subjects_for
 from loquet.core.design import Choices, Design
 from loquet.core.edits import EDITS, apply
 from loquet.core.library import Library
@@ -26,7 +26,8 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
     design = Design(brief=brief, choices=Choices(**choices))
     if "plan" in rule(name).needs:
         design = run_stage(design, "pins", library)
-    return rule(name).run(subject_of(design, library))
+    (seen,) = subjects_for(rule(name), subject_of(design, library))
+    return rule(name).run(seen)
 
 
 @pytest.mark.parametrize(
