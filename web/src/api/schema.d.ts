@@ -2448,6 +2448,61 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * By
+                 * @default header
+                 * @enum {string}
+                 */
+                by: "header" | "spring pins" | "edge";
+                /**
+                 * Height Mm
+                 * @default 30
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default host-computer
+                 * @constant
+                 */
+                kind: "host-computer";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Ways
+                 * @default 40
+                 */
+                ways: number;
+                /**
+                 * Width Mm
+                 * @default 65
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Kind
                  * @default brain-talk
                  * @constant
@@ -2771,6 +2826,78 @@ export interface components {
                 /**
                  * Width Mm
                  * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Address
+                 * @description on two wires; 0 is not known
+                 * @default 0
+                 */
+                address: number;
+                /**
+                 * Block
+                 * @description its name on the shelf
+                 * @default
+                 */
+                block: string;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus
+                 * @default none
+                 * @enum {string}
+                 */
+                bus: "none" | "two-wire";
+                /**
+                 * Height Mm
+                 * @default 12
+                 */
+                height_mm: number;
+                /**
+                 * Inputs
+                 * @default 0
+                 */
+                inputs: number;
+                /**
+                 * Kind
+                 * @default own-block
+                 * @constant
+                 */
+                kind: "own-block";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Outputs
+                 * @default 0
+                 */
+                outputs: number;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 12
                  */
                 width_mm: number;
             } | {
@@ -4971,6 +5098,61 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * By
+                 * @default header
+                 * @enum {string}
+                 */
+                by: "header" | "spring pins" | "edge";
+                /**
+                 * Height Mm
+                 * @default 30
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default host-computer
+                 * @constant
+                 */
+                kind: "host-computer";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Ways
+                 * @default 40
+                 */
+                ways: number;
+                /**
+                 * Width Mm
+                 * @default 65
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Kind
                  * @default brain-talk
                  * @constant
@@ -5294,6 +5476,78 @@ export interface components {
                 /**
                  * Width Mm
                  * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Address
+                 * @description on two wires; 0 is not known
+                 * @default 0
+                 */
+                address: number;
+                /**
+                 * Block
+                 * @description its name on the shelf
+                 * @default
+                 */
+                block: string;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus
+                 * @default none
+                 * @enum {string}
+                 */
+                bus: "none" | "two-wire";
+                /**
+                 * Height Mm
+                 * @default 12
+                 */
+                height_mm: number;
+                /**
+                 * Inputs
+                 * @default 0
+                 */
+                inputs: number;
+                /**
+                 * Kind
+                 * @default own-block
+                 * @constant
+                 */
+                kind: "own-block";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Outputs
+                 * @default 0
+                 */
+                outputs: number;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 12
                  */
                 width_mm: number;
             } | {

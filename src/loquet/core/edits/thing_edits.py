@@ -6,6 +6,7 @@ from pydantic import Field
 
 from loquet.core.brief import Brief, Place, Thing
 from loquet.core.brief.any_thing import AnyThing
+from loquet.core.brief.edges import at_edge
 from loquet.core.brief.places import Name
 from loquet.core.design import Design
 from loquet.core.edits.applying import (
@@ -35,12 +36,16 @@ class AddThing(Frozen):
         return f"Add {self.thing.TITLE.lower()} {self.thing.name}"
 
     def apply(self, design: Design) -> Design:
-        """Put it behind the others; on the main board where it names one that is not there."""
+        """Put it behind the others; on the main board where it names one that is not there, at the edge where it belongs there."""
         brief, thing = design.brief, self.thing
         if any(other.name.lower() == thing.name.lower() for other in brief.things):
             raise EditRefused(f"There is a '{thing.name}' already.", "Give it another name.")
         if thing.board not in {board.name for board in brief.boards}:
             thing = thing.model_copy(update={"board": brief.boards[0].name})
+        if thing.place is not None:
+            thing = thing.model_copy(
+                update={"place": at_edge(brief.board(thing.board), thing, thing.place)}
+            )
         return with_brief(design, things=(*brief.things, thing))
 
 
@@ -125,7 +130,7 @@ class MoveThing(Frozen):
         return f"Move {self.name} to {self.x_mm:.2f}, {self.y_mm:.2f} mm"
 
     def apply(self, design: Design) -> Design:
-        """The new place; a micrometre is the least step."""
+        """The new place; a micrometre is the least step, and what belongs at an edge settles there unless its turn is given."""
         thing = found(design.brief, self.name)
         refuse_in_shell(design.brief, self.name, True)
         place = thing.place or Place(x_mm=0, y_mm=0)
@@ -135,6 +140,12 @@ class MoveThing(Frozen):
             "turn_deg": place.turn_deg if self.turn_deg is None else self.turn_deg % 360,
             "far": place.far if self.far is None else self.far,
         }
+        board = next(
+            (b for b in design.brief.boards if b.name == (self.board or thing.board)), None
+        )
+        if board is not None and self.turn_deg is None:
+            spot = Place.model_validate({"x_mm": 0, "y_mm": 0, **put})
+            put = at_edge(board, thing, spot).model_dump(mode="json")
         changes: dict[str, Any] = {"place": put}
         if self.board is not None:
             changes["board"] = self.board
