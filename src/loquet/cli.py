@@ -102,7 +102,7 @@ def verify_command(chosen: argparse.Namespace) -> int:
         )
     elif proof.holds:
         print(
-            f"Proven: {proof.nets} nets, {proof.pads} pads, {proof.gaps} gaps, {proof.holes} holes. The files hold the design."
+            f"Proven: {proof.nets} nets, {proof.pads} pads, {proof.gaps} gaps, {proof.holes} holes, {proof.keys} keys scanned. The files hold the design."
         )
     else:
         for row in faults[:40]:

@@ -163,6 +163,7 @@ def proof_figures(proof: Proof | None) -> dict[str, int] | None:
         "pads": proof.pads,
         "gaps": proof.gaps,
         "holes": proof.holes,
+        "keys": proof.keys,
         "faults": len(proof.faults),
     }
 

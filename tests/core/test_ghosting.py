@@ -65,7 +65,7 @@ def test_every_combination_of_up_to_three_keys_agrees_with_a_graph_search(batch:
                 assert read == by_graph_search(wiring, pressed), (seed, pressed)
                 if read != set(pressed):
                     ghosted.add(frozenset(pressed))
-        ways = {frozenset(g.path) for g in ghosts(wiring, up_to(3), 3)}
+        ways = {frozenset(g.path) for g in ghosts(wiring, up_to(3))}
         assert ways == ghosted, seed
 
 
@@ -200,3 +200,45 @@ def test_chord_rules(rule: str, held: tuple[str, ...], allowed: bool) -> None:
         update={"chords": Chords(rule=rule, groups=groups)}
     )  # type: ignore[arg-type]
     assert together_of(brief)(frozenset(held)) is allowed
+
+
+def test_keys_held_at_once_against_trying_everything() -> None:
+    """The figure `held`: any so many keys read rightly, and some one more do not."""
+    for seed in range(120):
+        chance = random.Random(seed)
+        wiring = random_matrix(chance, chance.randrange(2, 4), chance.randrange(2, 5))
+        keys = [k for k, _, _ in wiring.cells]
+        wrong = [
+            size
+            for size in range(1, len(keys) + 1)
+            if any(
+                by_graph_search(wiring, pressed) != frozenset(pressed)
+                for pressed in itertools.combinations(keys, size)
+            )
+        ]
+        assert rollover(wiring) == (wrong[0] - 1 if wrong else len(keys)), seed
+
+
+def test_a_ghost_over_nine_keys_is_found() -> None:
+    """A ring of ten keys in a matrix of five by five: nine of them held make the tenth appear, and no fewer do."""
+    ring = [(i, i) for i in range(5)] + [((i + 1) % 5, i) for i in range(5)]
+    cells = tuple((f"k{n}", r, c) for n, (r, c) in enumerate(ring))
+    wiring = KeyWiring("bare matrix", 5, 5, cells)
+    assert rollover(wiring) == 8
+    assert ghosts(wiring, up_to(8)) == []
+    assert {len(g.path) for g in ghosts(wiring, up_to(9))} == {9}
+
+
+def test_pins_of_their_own_leave_no_ghost() -> None:
+    """After the cure nothing is read wrongly, by an independent search over all that may be held."""
+    for seed in range(150):
+        chance = random.Random(seed)
+        wiring = random_matrix(chance, 3, 3)
+        cut = least_direct(wiring, up_to(5))
+        rest = KeyWiring(
+            "bare matrix", 3, 3, tuple(c for c in wiring.cells if c[0] not in cut), wiring.diodes
+        )
+        left = [k for k, _, _ in rest.cells]
+        for size in range(1, min(5, len(left)) + 1):
+            for pressed in itertools.combinations(left, size):
+                assert by_graph_search(rest, pressed) == frozenset(pressed), (seed, pressed)

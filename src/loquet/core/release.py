@@ -10,7 +10,10 @@ from loquet.core.library import Library
 from loquet.core.pins import PinPlan
 from loquet.core.pipeline import stale_slices
 from loquet.core.proof.agreement import Fault
+from loquet.core.proof.gerber_reader import FileFault
 from loquet.core.proof.proving import Proof, prove
+from loquet.core.proof.scanning import Fabricated, scan
+from loquet.core.proof.table_reader import read_bare_board_netlist
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import review
 
@@ -36,7 +39,7 @@ def release(design: Design, library: Library) -> Release:
         return Release(findings, {}, None)
     sheets = sheets_of(design, library)
     files = package_files(design, sheets, library)
-    proof = prove_sheets(files, sheets, headers_of(design))
+    proof = prove_device(files, sheets, design, library)
     return Release((*findings, *proof_findings(proof)), files if proof.holds else {}, proof)
 
 
@@ -44,6 +47,33 @@ def headers_of(design: Design) -> dict[str, PinPlan]:
     """The pin plan that each header file has to hold, by its path."""
     brief, plans = design.brief, plans_of(design)
     return {f"firmware/{folder_of(brief, b)}pins.h": plans[b.name] for b in brief.brains}
+
+
+def scan_sheets(
+    files: dict[str, bytes], sheets: tuple[Sheets, ...], design: Design, library: Library
+) -> tuple[int, tuple[Fault, ...]]:
+    """How many keys were scanned on the netlists of all boards, and what reads wrongly; nothing where a netlist cannot be read."""
+    nets: dict[tuple[str, str], str] = {}
+    for sheet in sheets:
+        path = f"{sheet.folder}fabrication/netlist.ipc"
+        try:
+            contacts = read_bare_board_netlist(files.get(path, b""), path)
+        except FileFault:
+            return 0, ()
+        nets |= {(c.ref, c.pad): c.net for c in contacts if c.net}
+    components = tuple(c for sheet in sheets for c in sheet.view.circuit.components)
+    made = Fabricated(components, library.parts, nets)
+    count, faults = scan(design.brief, plans_of(design), made)
+    return count, tuple(Fault("netlist.ipc", "", 0, 0, text) for text in faults)
+
+
+def prove_device(
+    files: dict[str, bytes], sheets: tuple[Sheets, ...], design: Design, library: Library
+) -> Proof:
+    """The proof of all boards, and every key scanned on what they carry."""
+    proof = prove_sheets(files, sheets, headers_of(design))
+    count, faults = scan_sheets(files, sheets, design, library)
+    return replace(proof, keys=count, faults=(*proof.faults, *faults))
 
 
 def prove_sheets(
@@ -79,7 +109,7 @@ def prove_package(files: dict[str, bytes], design: Design, library: Library) -> 
         raise ValueError("design.json does not hold a finished design")
     sheets = sheets_of(design, library)
     wanted = package_files(design, sheets, library)
-    proof = prove_sheets(files, sheets, headers_of(design))
+    proof = prove_device(files, sheets, design, library)
     return replace(proof, faults=(*proof.faults, *package_faults(files, wanted)))
 
 

@@ -1,6 +1,6 @@
 """How wide a track must be for its current (IPC-2221, section 6.2)."""
 
-from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.provenance import Source, Working, given
 
 MIL_MM = 0.0254
 OUTER_K, INNER_K = 0.048, 0.024
@@ -28,16 +28,14 @@ def supply_width_working(width_nm: int, current_a: float) -> Working:
         value=width_nm / 1e6,
         unit="mm",
         shown=f"{width_nm / 1e6:.2f} mm",
-        formula=f"needed for the current: {needed:.3f} mm; drawn at least 0.30 mm",
+        formula=f"max((I / (k x dT^0.44))^(1 / 0.725) x mil^2 / t, least), for the current alone {needed:.3f} mm",
         inputs=(
-            WorkingInput(
-                name="current",
-                value=f"{current_a * 1000:.0f}",
-                unit="mA",
-                origin="upper bound for two AAA cells here; assumed",
-            ),
-            WorkingInput(name="rise", value="10", unit="K", origin="common practice"),
-            WorkingInput(name="copper", value="35", unit="µm", origin="house rules"),
+            given("I", current_a * 1000, "mA", "upper bound for two AAA cells here; assumed"),
+            given("dT", 10, "K", "common practice"),
+            given("k", OUTER_K, "", "outer copper, area in square mil"),
+            given("mil", MIL_MM, "mm", "a thousandth of an inch"),
+            given("t", 0.035, "mm", "copper by the house rules"),
+            given("least", width_nm / 1e6, "mm", "the house's width for supplies"),
         ),
         source=Source(
             kind="standard", text="IPC-2221 section 6.2, external conductors; from memory"

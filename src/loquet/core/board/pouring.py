@@ -12,7 +12,7 @@ from loquet.core.board.islands import ground_islands
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import Bar, Box, Round, polygon_of, turned
-from loquet.core.provenance import Source, Working
+from loquet.core.provenance import Source, Working, given
 
 CURVE_NM = 5_000
 RELIEF_NM = 200_000
@@ -38,14 +38,19 @@ def pour_ground(view: BoardView) -> Pour:
     vias = tuple(Via(net=GROUND, x_nm=x, y_nm=y) for x, y in stitches)
     pieces = kept_pieces(sides, ground_copper(view), stitches)
     islands = ground_islands(view, pieces, vias)
-    share = 100 * sum(Polygon(p.outer, p.holes).area for p in pieces) / (2 * view.outline.area)
+    poured, board = sum(Polygon(p.outer, p.holes).area for p in pieces), view.outline.area
+    share = 100 * poured / (2 * board)
     working = Working(
         id="pour.share",
         title="Ground poured",
         value=share,
         unit="%",
         shown=f"{share:.0f} %",
-        formula="poured area / area of both sides",
+        formula="poured / (2 x board)",
+        inputs=(
+            given("poured", poured / 1e12, "mm²", "both sides, exact polygons"),
+            given("board", board / 1e12, "mm²", "outline of the brief"),
+        ),
         source=Source(kind="computed", text="exact polygons of the pour"),
     )
     return Pour(net=GROUND, pieces=pieces, stitches=vias, islands=islands, workings=(working,))

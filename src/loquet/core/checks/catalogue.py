@@ -25,6 +25,7 @@ from loquet.core.checks.rules import (
     supply_range,
     thumb_reach,
     unrouted,
+    usb_places,
     usb_role,
 )
 
@@ -32,6 +33,7 @@ RULES: tuple[Rule, ...] = (
     companions.RULE,
     cell_safety.RULE,
     usb_role.RULE,
+    usb_places.RULE,
     thumb_reach.RULE,
     supply_range.RULE,
     pin_order.RULE,

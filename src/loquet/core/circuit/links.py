@@ -152,7 +152,7 @@ def both_ends(name: str, ends: Ends, nets: list[str], lines: int) -> Fragment:
         value=float(lines),
         unit="lines",
         shown=str(lines),
-        formula="nets with pads on both sides of the link",
+        formula="counted, nets with pads on both sides of the link",
         inputs=(
             WorkingInput(
                 name="ways", value=str(len(nets)), unit="", origin=f"header {ends[0].part}"

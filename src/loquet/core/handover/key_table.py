@@ -11,7 +11,7 @@ from loquet.core.pins.wiring import KeyWiring, wiring_of
 class KeyRow(Frozen):
     """A key: its number from 0 in the order of the brief, what it is in the report, and how it is wired.
 
-    `report` is `button N` (from 1), `hat up`, `key CODE`, or `none`. `row` and `column` count from 0; `place` counts the lines of an
+    `report` is `button N` (from 1), `hat up`, `key CODE`, `modifier N` (from 0), or `none`. `row` and `column` count from 0; `place` counts the lines of an
     expander, register or ladder. `pin` is the chip pin where it has one of its own.
     """
 
@@ -28,7 +28,7 @@ class KeyRow(Frozen):
     place: int | None = None
 
 
-FIRST_KEY_USAGE = 0x04
+FIRST_KEY_USAGE, POWER_KEY_USAGE, FIRST_MODIFIER = 0x04, 0x66, 0xE0
 
 
 def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
@@ -40,7 +40,7 @@ def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
         if key.duty == "power":
             report = "none"
         elif brief.role == "usb-keyboard":
-            report = f"key 0x{key.sends or FIRST_KEY_USAGE + number:02x}"
+            report = key_words(key.sends or usual_usage(number))
         elif key.pad and key.pad == hat and key.direction != "press":
             report = f"hat {key.direction}"
         else:
@@ -48,6 +48,19 @@ def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
             report = f"button {button}"
         rows.append(key_row(number, key, report, wiring, plan))
     return tuple(rows)
+
+
+def usual_usage(number: int) -> int:
+    """What a key sends where nobody said: letters on, past the power key, which would put the host to sleep (HID usage tables, page 0x07)."""
+    usage = FIRST_KEY_USAGE + number
+    return usage if usage < POWER_KEY_USAGE else usage + 2
+
+
+def key_words(usage: int) -> str:
+    """`modifier 0` for the eight modifiers, which have bits of their own, `key 0x04` for others."""
+    if FIRST_MODIFIER <= usage < FIRST_MODIFIER + 8:
+        return f"modifier {usage - FIRST_MODIFIER}"
+    return f"key 0x{usage:02x}"
 
 
 def key_row(number: int, key: Key, report: str, wiring: KeyWiring, plan: PinPlan) -> KeyRow:

@@ -7,7 +7,13 @@ Rz 0x35, slider 0x36, dial 0x37, hat 0x39), key page 0x07, button page 0x09.
 from dataclasses import dataclass
 
 from loquet.core.brief import Brief, keys_of
-from loquet.core.handover.key_table import FIRST_KEY_USAGE, hat_of, key_table, macro
+from loquet.core.handover.key_table import (
+    FIRST_MODIFIER,
+    hat_of,
+    key_table,
+    macro,
+    usual_usage,
+)
 from loquet.core.handover.report_items import (
     CONSTANT,
     DATA_ARRAY,
@@ -48,10 +54,8 @@ def has_report(brief: Brief) -> bool:
 def fields_of(brief: Brief, plan: PinPlan) -> tuple[Field, ...]:
     """The fields in the order of the report: buttons, hat, axes; or modifiers and key slots."""
     if brief.role == "usb-keyboard":
-        top = max(
-            (key.sends or FIRST_KEY_USAGE + index for index, key in enumerate(keys_of(brief))),
-            default=0,
-        )
+        sent = [key.sends or usual_usage(index) for index, key in enumerate(keys_of(brief))]
+        top = max((usage for usage in sent if usage < FIRST_MODIFIER), default=0)
         return Field("modifiers", KEYS, 0xE0, 1, 8, 0, 1), Field(
             "keys", KEYS, 0, 8, KEYS_AT_ONCE, 0, max(top, 0x65)
         )
@@ -149,19 +153,37 @@ def descriptor_of(brief: Brief, plan: PinPlan) -> bytes:
     return b"".join(encode(item) for item in items_of(brief, plan))
 
 
+def layout_of(items: list[Item]) -> list[str]:
+    """Every input of the report with its first bit, padding and reserved bits included; there is no report id."""
+    lines, bit = [], 0
+    now = {"Report Size": 0, "Report Count": 0, "Logical Minimum": 0, "Logical Maximum": 0}
+    for item in items:
+        if item.name in now:
+            now[item.name] = item.value
+        elif item.name == "Input":
+            size, count = now["Report Size"], now["Report Count"]
+            values = (
+                ""
+                if item.value == CONSTANT
+                else f", {now['Logical Minimum']} to {now['Logical Maximum']}"
+            )
+            lines.append(f"   bit {bit}: {item.words}: {count} x {size} bit{values}")
+            bit += size * count
+    return [*lines, f"   {bit // 8} bytes, no report id"]
+
+
 def write_report_c(brief: Brief, plan: PinPlan) -> bytes:
     """The descriptor as a C array, item by item, with the layout of the report above it."""
     name = macro(brief.name)
     lines = [
         f"/* USB report of {brief.name}. Written by Loquet from the pin plan; the order of buttons is that of pins.h. */",
+        f"#ifndef {name}_REPORT_H",
+        f"#define {name}_REPORT_H",
         "#include <stdint.h>",
         "",
     ]
     lines += ["/* Layout, from the first bit on:"]
-    lines += [
-        f"   {f.name}: {f.count} x {f.bits} bit, {f.low} to {f.high}"
-        for f in fields_of(brief, plan)
-    ]
+    lines += layout_of(items_of(brief, plan))
     lines += [f"   {row.report}: {row.title}" for row in key_table(brief, plan)]
     lines += ["*/", f"static const uint8_t {name}_REPORT[] = {{"]
     for item in items_of(brief, plan):
@@ -169,5 +191,5 @@ def write_report_c(brief: Brief, plan: PinPlan) -> bytes:
         lines.append(
             f"    {data}, /* {item.name}{f' {item.value}' if item.name != 'End Collection' else ''}{f': {item.words}' if item.words else ''} */"
         )
-    lines += ["};", f"#define {name}_REPORT_BYTES sizeof({name}_REPORT)", ""]
+    lines += ["};", f"#define {name}_REPORT_BYTES sizeof({name}_REPORT)", "#endif", ""]
     return "\n".join(lines).encode("ascii")

@@ -5,7 +5,7 @@ from math import log2
 
 from loquet.core.brief import Brief, Display
 from loquet.core.parts.screen import ScreenModule
-from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.provenance import Source, Working, WorkingInput, given
 from loquet.core.quantities.shown import show_si
 
 BUS_MANUAL = Source(
@@ -52,21 +52,37 @@ def parallel_frame_hz(width_px: int, height_px: int, pixel_khz: float = PIXEL_KH
 def frame_rate(screen: Display, module: ScreenModule) -> Working:
     """The rate at which the whole screen can be written."""
     w, h, bits = module.width_px, module.height_px, module.bits_per_pixel
+    of_pixels = (
+        given("w", w, "px", module.evidence_text),
+        given("h", h, "px", module.evidence_text),
+    )
+    inputs: tuple[WorkingInput, ...]
     match screen.bus:
         case "two-wire":
-            rate, bus = two_wire_frame_hz(w, h, bits, screen.bus_khz), f"{screen.bus_khz} kHz"
-            formula = "f / (9 (bytes + 2 a block of 16 + commands) + start and stop)"
+            rate = two_wire_frame_hz(w, h, bits, screen.bus_khz)
+            formula = "f / (9 x (data + 2 x blocks + commands + 2) + 2 x (blocks + 1)), 9 bits a byte with start and stop"
+            data = w * h * bits / 8
+            inputs = (
+                given("f", screen.bus_khz, "kHz", "brief"),
+                given("data", data, "bytes", module.evidence_text),
+                given(
+                    "blocks", -(-data // TWO_WIRE_BLOCK), "", "16 bytes a block; common practice"
+                ),
+                given("commands", COMMAND_BYTES, "bytes", "sets the window; common practice"),
+            )
         case "one-way serial":
-            rate, bus, formula = (
-                serial_frame_hz(w, h, bits, screen.serial_mhz),
-                f"{screen.serial_mhz:g} MHz",
-                "f / (w h bits)",
+            rate, formula = serial_frame_hz(w, h, bits, screen.serial_mhz), "f / (w x h x bits)"
+            inputs = (
+                given("f", screen.serial_mhz, "MHz", "brief"),
+                *of_pixels,
+                given("bits", bits, "", module.evidence_text),
             )
         case "parallel colour":
-            rate, bus, formula = (
-                parallel_frame_hz(w, h),
-                f"{PIXEL_KHZ / 1000:g} MHz",
-                "f / (w h) x 0.9 for the syncs",
+            rate, formula = parallel_frame_hz(w, h), "f / (w x h) x share"
+            inputs = (
+                given("f", PIXEL_KHZ / 1000, "MHz", "pixel clock of such screens; from memory"),
+                *of_pixels,
+                given("share", PARALLEL_SHARE, "", "the rest goes to the syncs; assumed"),
             )
     return Working(
         id="screen.rate",
@@ -76,10 +92,7 @@ def frame_rate(screen: Display, module: ScreenModule) -> Working:
         shown=f"{rate:.1f} Hz",
         formula=formula,
         inputs=(
-            WorkingInput(name="f", value=bus, origin="brief"),
-            WorkingInput(
-                name="pixels", value=f"{w} x {h} x {bits} bits", origin=module.evidence_text
-            ),
+            *inputs,
             WorkingInput(
                 name="wanted",
                 value=f"{screen.rate_hz:g} Hz" if screen.rate_hz else "not said",
@@ -116,14 +129,12 @@ def text_working(screen: Display, module: ScreenModule) -> Working:
         value=rows,
         unit="",
         shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
-        formula="pixels / (6 x 8 a character, grown until it is 1.8 mm high)",
+        formula="floor(h / (font x ceil(least / (font x pixel)))), a character grows by whole pixels until it is high enough",
         inputs=(
-            WorkingInput(
-                name="lit area",
-                value=f"{module.active_mm[0]:g} x {module.active_mm[1]:g}",
-                unit="mm",
-                origin=module.evidence_text,
-            ),
+            given("h", module.height_px, "px", module.evidence_text),
+            given("font", FONT_ROWS, "px", "rows of the least character; common practice"),
+            given("least", LEGIBLE_MM, "mm", "read at arm's length; common practice"),
+            given("pixel", module.active_mm[1] / module.height_px, "mm", module.evidence_text),
             WorkingInput(
                 name="wanted",
                 value=f"{screen.rows or 'any'} rows of {screen.columns or 'any'}",
@@ -187,7 +198,7 @@ def bus_workings(
             value=greatest,
             unit="Ω",
             shown=f"{show_si(least, 'Ω')} to {show_si(greatest, 'Ω')}",
-            formula="tr / (0.8473 Cb) at the most, (VDD - VOL) / IOL at the least",
+            formula="tr / (0.8473 x Cb), at the most; at the least (VDD - VOL) / IOL",
             inputs=(
                 WorkingInput(name="tr", value=f"{rise_ns:.0f}", unit="ns", origin=f"{khz} kHz"),
                 WorkingInput(name="Cb", value=f"{load:g}", unit="pF", origin="load of the bus"),
@@ -228,11 +239,11 @@ def axis_working(
         value=codes,
         unit="",
         shown=f"{codes:.0f} of {2**bits} ({lost:.2f} bits lost)",
-        formula=f"span / reference x 2^{bits}{divider}",
+        formula=f"span / reference x 2^{bits}, the rest of the codes is never reached{divider}",
         inputs=(
             WorkingInput(
                 name="span",
-                value=f"{span:.2f}",
+                value=f"{span:.6g}",
                 unit="V",
                 origin=f"{span_share:.0%} of {supply_v:g} V by the part's drawing",
             ),

@@ -6,14 +6,13 @@ to the driven row. A key that is not pressed and whose column so reads low while
 """
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ortools.sat.python import cp_model
 
 from loquet.core.pins.wiring import KeyWiring
 
 Together = Callable[[frozenset[str]], bool]
-MOST_STEPS = 7
 
 
 @dataclass(frozen=True)
@@ -54,7 +53,7 @@ def columns_low(
     return low_columns
 
 
-def ghosts(wiring: KeyWiring, together: Together, most_steps: int = MOST_STEPS) -> list[Ghost]:
+def ghosts(wiring: KeyWiring, together: Together) -> list[Ghost]:
     """Every shortest ghost way whose keys may be held together; none means that the chords are proven free of ghosts.
 
     Chords are closed downwards (fewer keys are always allowed), so it is enough to look at the ways themselves. A way visits no
@@ -76,8 +75,6 @@ def ghosts(wiring: KeyWiring, together: Together, most_steps: int = MOST_STEPS) 
         key = at.get((row, start))
         if len(path) >= 3 and key is not None and key not in path:
             found.append(Ghost(key, path))
-            return
-        if len(path) + 2 > most_steps:
             return
         for back in by_row[row]:
             column = cells[back][1]
@@ -110,8 +107,22 @@ def least_diodes(wiring: KeyWiring, together: Together) -> tuple[str, ...]:
 
 
 def least_direct(wiring: KeyWiring, together: Together) -> tuple[str, ...]:
-    """The fewest keys that must leave the matrix for pins of their own so that no ghost is left, proven by CP-SAT."""
-    return least_cut(wiring, [(*g.path, g.key) for g in ghosts(wiring, together)])
+    """The fewest keys that must leave the matrix for pins of their own so that no ghost is left, proven by CP-SAT.
+
+    A way ends at the first key that it makes appear; where that key leaves, the way may go on to another one. So the ways of what is
+    left are added, until nothing is left of them.
+    """
+    ways: list[tuple[str, ...]] = []
+    cut: tuple[str, ...] = ()
+    while found := ghosts(without(wiring, cut), together):
+        ways += [(*g.path, g.key) for g in found]
+        cut = least_cut(wiring, ways)
+    return cut
+
+
+def without(wiring: KeyWiring, keys: tuple[str, ...]) -> KeyWiring:
+    """The matrix without some keys."""
+    return replace(wiring, cells=tuple(cell for cell in wiring.cells if cell[0] not in keys))
 
 
 def back_keys(ghost: Ghost) -> tuple[str, ...]:
@@ -138,16 +149,34 @@ def least_cut(wiring: KeyWiring, ways: list[tuple[str, ...]]) -> tuple[str, ...]
 
 
 def rollover(wiring: KeyWiring) -> int:
-    """The most keys k for which any k keys held together are read rightly; looked for up to seven where diodes are missing."""
+    """The most keys k for which any k keys held together are read rightly."""
     count = len(wiring.cells)
     if wiring.scheme == "charlieplexed":
         return 1 if chain_ghosts(wiring, lambda keys: len(keys) <= 2) else count
-    if all(key in wiring.diodes for key, _, _ in wiring.cells):
-        return count
-    for size in range(3, min(count, MOST_STEPS) + 1):
-        if ghosts(wiring, up_to(size), size):
-            return size - 1
-    return min(count, MOST_STEPS)
+    shortest = min(
+        (steps for key, _, _ in wiring.cells if (steps := steps_to(wiring, key))), default=0
+    )
+    return shortest - 1 if shortest else count
+
+
+def steps_to(wiring: KeyWiring, ghost: str) -> int:
+    """How many other keys it takes at the least to make a key appear, line by line from its column to its row; 0 where none can."""
+    cells = {key: (row, column) for key, row, column in wiring.cells}
+    goal, start = cells[ghost]
+    columns, rows = {start}, set[int]()
+    edge, steps = {start}, 0
+    while edge:
+        steps += 1
+        onward = {r for key, (r, c) in cells.items() if c in edge and key != ghost} - rows
+        if goal in onward:
+            return steps
+        rows |= onward
+        back = {
+            c for key, (r, c) in cells.items() if r in onward and key not in wiring.diodes
+        } - columns
+        columns |= back
+        edge, steps = back, steps + 1
+    return 0
 
 
 def up_to(size: int) -> Together:

@@ -7,7 +7,7 @@ from loquet.core.pins.model import Assignment, KindBudget, Need, NeedKind, PinPl
 from loquet.core.pins.options import options_of
 from loquet.core.pins.problem import PinProblem, Solved
 from loquet.core.pins.spares import short_of
-from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.provenance import Source, Working, WorkingInput, given
 
 COMPUTED = Source(
     kind="computed",
@@ -126,6 +126,8 @@ def workings(
     """How the budget and the length were reached."""
     chip = WorkingInput(name="chip", value=problem.chip.name, origin=problem.chip.data_source)
     needs = WorkingInput(name="needs", value=str(used), origin="brief")
+    pins = [pin for pin in problem.chip.pins if pin.kind == "port"]
+    ports, resets = len(pins), sum(pin.is_reset for pin in pins)
     verdict = (
         "proven shortest within the order risk, spares, length"
         if solved.proven
@@ -138,7 +140,7 @@ def workings(
             value=used,
             unit="pins",
             shown=f"{used}",
-            formula="one pin a signal",
+            formula="needs, one pin a signal",
             inputs=(needs,),
             source=Source(
                 kind="brief",
@@ -152,7 +154,11 @@ def workings(
             unit="pins",
             shown=f"{free}",
             formula="port pins - used - reset",
-            inputs=(chip, needs),
+            inputs=(
+                given("port pins", ports, "", problem.chip.data_source),
+                given("used", used, "", "this plan"),
+                given("reset", resets, "", "port pins that are reset"),
+            ),
             source=Source(kind="open data", text=problem.chip.data_source),
         ),
         Working(
@@ -161,7 +167,7 @@ def workings(
             value=length_um / 1000,
             unit="mm",
             shown=f"{length_um / 1000:.1f} mm",
-            formula=f"sum of straight distances from each pin to the place its signal goes, to 0.5 mm; {verdict}",
+            formula=f"counted, sum of straight distances from each pin to the place its signal goes, to 0.5 mm; {verdict}",
             inputs=(chip, needs),
             source=COMPUTED,
         ),
@@ -171,7 +177,7 @@ def workings(
             value=crossed,
             unit="",
             shown=f"{crossed}",
-            formula="pairs of straight links that cross; at the least length none is left that a swap would shorten by more than a step",
+            formula="counted, pairs of straight links that cross; at the least length none is left that a swap would shorten by more than a step",
             inputs=(chip, needs),
             source=COMPUTED,
         ),

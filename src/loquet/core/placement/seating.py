@@ -13,7 +13,7 @@ from loquet.core.geometry import Round, Seat, middle_of
 from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
 from loquet.core.placement.ground_plan import GroundPlan, Rect
-from loquet.core.provenance import Source, Working
+from loquet.core.provenance import Source, Working, given
 
 STEP_NM = 500_000
 EDGE_NM = 500_000
@@ -301,16 +301,21 @@ def settle(seating: Seating, free: list[Component]) -> bool:
     return moved
 
 
-def area_working(given: PlacingInput) -> Working:
-    """How full the near side is."""
-    taken = sum(p.courtyard.w * p.courtyard.h / 1e12 for ref, p in given.patterns.items())
-    share = 100 * taken / (given.outline.area / 1e12)
+def area_working(placing: PlacingInput) -> Working:
+    """How full both sides are."""
+    taken = sum(p.courtyard.w * p.courtyard.h / 1e12 for p in placing.patterns.values())
+    outline = placing.outline.area / 1e12
+    share = 100 * taken / (2 * outline)
     return Working(
         id="board.fill",
         title="Courtyards over board area",
         value=share,
         unit="%",
         shown=f"{share:.0f} %",
-        formula="sum of courtyards on both sides / area of the outline",
+        formula="courtyards / (2 x outline)",
+        inputs=(
+            given("courtyards", taken, "mm²", "land patterns of all parts"),
+            given("outline", outline, "mm²", "outline of the brief"),
+        ),
         source=Source(kind="computed", text="land patterns and outline"),
     )

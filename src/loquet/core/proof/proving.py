@@ -24,13 +24,14 @@ from loquet.core.proof.table_reader import read_bare_board_netlist, read_csv
 
 @dataclass(frozen=True)
 class Proof:
-    """How many nets, pads and gaps were proven, and every fault found."""
+    """How many nets, pads and gaps were proven, how many keys scanned, and every fault found."""
 
     nets: int
     pads: int
     gaps: int
     holes: int
     faults: tuple[Fault, ...]
+    keys: int = 0
 
     @property
     def holds(self) -> bool:

@@ -2,7 +2,7 @@
 
 from loquet.core.provenance.finding import Finding, Repair, Severity
 from loquet.core.provenance.outcome import Failed, NotApplicable, Outcome, Passed, Undetermined
-from loquet.core.provenance.working import Source, SourceKind, Working, WorkingInput
+from loquet.core.provenance.working import Source, SourceKind, Working, WorkingInput, given
 
 __all__ = [
     "Failed",
@@ -17,4 +17,5 @@ __all__ = [
     "Undetermined",
     "Working",
     "WorkingInput",
+    "given",
 ]

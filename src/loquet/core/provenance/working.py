@@ -33,8 +33,17 @@ class WorkingInput(Frozen):
     origin: str
 
 
+def given(name: str, value: float, unit: str, origin: str) -> WorkingInput:
+    """An input that is a number, to six digits."""
+    return WorkingInput(name=name, value=f"{value:.6g}", unit=unit, origin=origin)
+
+
 class Working(Frozen):
-    """A computed figure: its value, formula, inputs and source."""
+    """A computed figure: its value, formula, inputs and source.
+
+    A formula is arithmetic over the names of its inputs (`x` multiplies, `^` is a power), so that anybody can work it out again; what
+    follows its first comma is words. A figure that is counted says `counted`, and its inputs say of what. A test holds to this.
+    """
 
     id: str
     title: str

@@ -79,13 +79,13 @@ export function ReleaseStation() {
 
 function Verdict({ release }: { release: Release | null }) {
 	if (!release) return <span className="text-ink-2">No files yet</span>;
-	const { nets, pads, gaps, holes } = release.proof;
+	const { nets, pads, gaps, holes, keys = 0 } = release.proof;
 	return (
 		<span className="flex items-center gap-2" data-testid="proof">
 			<Sign kind={release.current ? "clear" : "stale"} />
 			{release.current ? "Proven:" : "Proven earlier:"}
 			<span className="figure">
-				{nets} nets, {pads} pads, {gaps} gaps, {holes} holes
+				{nets} nets, {pads} pads, {gaps} gaps, {holes} holes, {keys} keys scanned
 			</span>
 		</span>
 	);

@@ -75,7 +75,7 @@ def drop_working(bench: Bench) -> Working:
         value=drop_mv,
         unit="mV",
         shown=f"{drop_mv:.1f} mV",
-        formula="I R",
+        formula="I x R",
         inputs=(
             WorkingInput(
                 name="I",

@@ -112,7 +112,7 @@ def pull_up_value(thing: Screen, bench: Bench) -> tuple[float, Working]:
         value=value,
         unit="Ω",
         shown=show_si(value, "Ω"),
-        formula="sqrt(Rmin Rmax), nearest E12",
+        formula="sqrt(Rmin x Rmax), nearest E12",
         inputs=(
             WorkingInput(name="Rmin", value=f"{least:.6g}", unit="Ω", origin=range_text),
             WorkingInput(name="Rmax", value=f"{greatest:.6g}", unit="Ω", origin=range_text),

@@ -22,7 +22,7 @@ from loquet.core.pins.schemes.ladder import KEYS_A_LADDER, ladder_windows, least
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import KeyWiring, wire, wiring_of
 from loquet.core.power import Rail, rail_of
-from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.provenance import Source, Working, WorkingInput, given
 
 TITLES: dict[SchemeName, str] = {
     "one pin each": "One pin each",
@@ -223,14 +223,9 @@ def price_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part]
         value=value,
         unit="cents",
         shown=f"{value:.0f} cents",
-        formula=" + ".join(f"{n} x {parts[p].price_cents:g}" for p, n in bill) or "no parts",
+        formula=" + ".join(f"{n} x [{p}]" for p, n in bill) or "0, no parts",
         inputs=tuple(
-            WorkingInput(
-                name=p,
-                value=f"{parts[p].price_cents:g}",
-                unit="cents",
-                origin="catalogue (invented price)",
-            )
+            given(f"[{p}]", parts[p].price_cents, "cents", "catalogue (invented price)")
             for p, _ in bill
         ),
         source=Source(kind="assumed", text="prices of the bundled catalogue, which are invented"),
@@ -247,9 +242,9 @@ def area_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part])
         value=value,
         unit="mm²",
         shown=f"{value:.0f} mm²",
-        formula="sum of courtyards",
+        formula=" + ".join(f"{n} x [{p}]" for p, n in bill) or "0, no parts",
         inputs=tuple(
-            WorkingInput(name=p, value=f"{y.w * y.h / 1e12:.1f}", unit="mm²", origin="land pattern")
+            given(f"[{p}]", y.w * y.h / 1e12, "mm²", "courtyard of the land pattern")
             for p, y in yards.items()
         ),
         source=Source(kind="standard", text="IPC-7351B courtyards"),
@@ -264,7 +259,7 @@ def current_working(name: str, wiring: KeyWiring, rail: Rail) -> Working:
         WorkingInput(name="V", value=f"{rail.usual_v:g}", unit="V", origin=rail.source.text),
         WorkingInput(name="R", value=f"{ohm / 1000:g}", unit="kΩ", origin=origin),
     ]
-    if share < 1:
+    if formula.endswith("rows"):
         rows = f"{round(1 / share)}"
         inputs.append(WorkingInput(name="rows", value=rows, origin="shape of the matrix"))
     if helpers_ua:
@@ -331,7 +326,7 @@ def ladder_workings(wiring: KeyWiring) -> tuple[Working, ...]:
             value=gap,
             unit="codes",
             shown=f"{gap:.0f} codes",
-            formula="lowest code of the next window - highest code of this one; tolerance, worn contacts, leakage and one code each way",
+            formula="counted, codes between the windows that lie nearest, at the worst of tolerance, worn contacts, leakage and one code each way",
             inputs=(
                 WorkingInput(name="keys", value=str(len(keys)), origin="brief"),
                 WorkingInput(name="resistors", value="E96, 1 %", origin="IEC 60063"),

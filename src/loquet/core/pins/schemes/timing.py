@@ -3,7 +3,7 @@
 from loquet.core.brief import Brief
 from loquet.core.pins.needing import bus_host, bus_khz_of
 from loquet.core.pins.wiring import KeyWiring
-from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.provenance import Source, Working, WorkingInput, given
 
 PULL_UP_OHM = 40_000.0
 LINE_PF, KEY_PF = 20.0, 5.0
@@ -33,25 +33,41 @@ def scan_us(brief: Brief, wiring: KeyWiring) -> Working:
     """The time of one whole scan in microseconds, with its formula."""
     direct = READ_US if wiring.direct else 0.0
     count = len(wiring.listed)
+    inputs: tuple[WorkingInput, ...]
     match wiring.scheme:
         case "one pin each":
-            value, formula = READ_US, "one read of the ports"
+            value, formula, inputs = READ_US, "read", ()
         case "diode matrix" | "bare matrix" | "mixed":
             value = wiring.rows * (settle_us(wiring.rows) + READ_US) + direct
-            formula = f"{wiring.rows} rows x (3 R C of a column + read)"
+            formula, inputs = MATRIX_SCAN, matrix_inputs(wiring.rows, wiring.rows)
         case "charlieplexed":
             value = wiring.rows * (settle_us(2 * (wiring.rows - 1)) + READ_US) + direct
-            formula = f"{wiring.rows} lines x (3 R C of a line + read)"
+            formula, inputs = MATRIX_SCAN, matrix_inputs(wiring.rows, 2 * (wiring.rows - 1))
         case "expander 8" | "expander 16":
-            wide = int(wiring.scheme.split()[1])
-            value = expander_scan_us(-(-count // wide), wide, bus_khz_of(brief)) + direct
-            formula = f"bytes x 9 bits at {bus_khz_of(brief)} kHz, start and stop"
+            wide, khz = int(wiring.scheme.split()[1]), bus_khz_of(brief)
+            chips = -(-count // wide)
+            value = expander_scan_us(chips, wide, khz) + direct
+            formula = "chips x (9 x bytes + 3) / f + direct, 9 bits a byte with starts and stop"
+            inputs = (
+                given("chips", chips, "", "keys by lines of an expander"),
+                given("bytes", 3 + wide // 8, "", "two addresses, a register, the lines"),
+                given("f", khz, "kHz", "the two-wire bus"),
+            )
         case "shift register":
             value = (8 * -(-count // 8) + 2) / REGISTER_KHZ * 1000 + direct
-            formula = f"(8 bits a register + load) at {REGISTER_KHZ} kHz"
+            formula = "(8 x registers + 2) / f + direct, with two steps of loading"
+            inputs = (
+                given("registers", -(-count // 8), "", "eight keys each"),
+                given("f", REGISTER_KHZ, "kHz", "assumed"),
+            )
         case "resistor ladder":
             value = -(-count // 8) * CONVERT_US + direct
-            formula = f"ladders x {CONVERT_US:.0f} µs a conversion with settling"
+            formula = "ladders x conversion + direct"
+            inputs = (
+                given("ladders", -(-count // 8), "", "eight keys each"),
+                given("conversion", CONVERT_US, "µs", "with settling; from memory"),
+            )
+    added = given("direct", direct, "µs", "keys with a pin of their own: one read of the ports")
     return Working(
         id=f"scheme.{wiring.scheme}.scan",
         title="Scan time",
@@ -59,18 +75,23 @@ def scan_us(brief: Brief, wiring: KeyWiring) -> Working:
         unit="µs",
         shown=f"{value:.0f} µs",
         formula=formula,
-        inputs=(
-            WorkingInput(
-                name="R",
-                value=f"{PULL_UP_OHM / 1000:.0f}",
-                unit="kΩ",
-                origin="usual pull-up inside a chip; from memory",
-            ),
-            WorkingInput(
-                name="C", value=f"{LINE_PF:.0f} + {KEY_PF:.0f} a key", unit="pF", origin="assumed"
-            ),
-        ),
+        inputs=(*inputs, added) if inputs else (READ,),
         source=MEMORY,
+    )
+
+
+MATRIX_SCAN = "lines x (3 x R x C + read) + direct"
+READ = given("read", READ_US, "µs", "one read of the ports; assumed")
+
+
+def matrix_inputs(lines: int, keys_on_line: int) -> tuple[WorkingInput, ...]:
+    """What the scan of a matrix is made of: driven lines, pull-up, and the line with its keys."""
+    load = LINE_PF + KEY_PF * keys_on_line
+    return (
+        given("lines", lines, "", "driven one after the other"),
+        given("R", PULL_UP_OHM / 1000, "kΩ", "usual pull-up inside a chip; from memory"),
+        given("C", load, "pF", f"{LINE_PF:g} pF and {KEY_PF:g} pF for each key; assumed"),
+        READ,
     )
 
 
@@ -103,16 +124,16 @@ def latency_ms(brief: Brief, wiring: KeyWiring, scan: Working) -> Working:
         inputs=(
             WorkingInput(
                 name="wait for scan",
-                value=f"{wait:.2f}",
+                value=f"{wait:.6g}",
                 unit="ms",
                 origin="a loop of 1 ms, or the scan where that is longer",
             ),
             WorkingInput(
-                name="scan", value=f"{scan.value / 1000:.3f}", unit="ms", origin="scan time"
+                name="scan", value=f"{scan.value / 1000:.6g}", unit="ms", origin="scan time"
             ),
             WorkingInput(
                 name="wait for bus",
-                value=f"{bus:.2f}",
+                value=f"{bus:.6g}",
                 unit="ms",
                 origin="one page of the screen on the same bus",
             ),

@@ -1,0 +1,116 @@
+"""Keys scanned on finished netlists: what was made wrong anywhere before cannot be called proven."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from loquet.core.brief import Brief
+from loquet.core.circuit import Circuit
+from loquet.core.design import Design, plans_of, slice_of
+from loquet.core.library import Library
+from loquet.core.pipeline import bring_up_to_date
+from loquet.core.proof.scanning import Fabricated, reach, scan
+from loquet.demo.scenario import demo_brief
+
+Changes = dict[tuple[str, str], str]
+
+
+def made(brief: Brief, library: Library) -> tuple[Design, Fabricated]:
+    """A device up to its circuit, as its netlist has it."""
+    design = bring_up_to_date(Design(brief=brief), library, "circuit")
+    circuit: Circuit = slice_of(design.circuit)
+    nets = {(c.ref, pad): net for c in circuit.components for pad, net in c.pads.items()}
+    return design, Fabricated(circuit.components, library.parts, nets)
+
+
+def scheme(name: str, brief: str = "step-pad", **more: Any) -> Brief:
+    found = demo_brief(brief)
+    keys = found.key_scheme.model_copy(update={"name": name, **more})
+    return found.model_copy(update={"key_scheme": keys})
+
+
+@pytest.mark.parametrize("name", ["one pin each", "diode matrix", "bare matrix", "charlieplexed"])
+def test_every_key_reads_as_itself(name: str, library: Library) -> None:
+    design, device = made(scheme(name), library)
+    assert scan(design.brief, plans_of(design), device) == (9, ())
+
+
+@pytest.mark.parametrize(
+    ("brief", "keys"),
+    [("dusk-remote", 6), ("slew-carrier", 4), ("dew-panel", 4), ("filter-dial", 3)],
+)
+def test_examples_scan_clean(brief: str, keys: int, library: Library) -> None:
+    """Boards with a link, two brains, an encoder: all keys at their own brain, over the link as well."""
+    design, device = made(demo_brief(brief), library)
+    assert scan(design.brief, plans_of(design), device) == (keys, ())
+
+
+def test_keys_that_pull_up_scan_clean(library: Library) -> None:
+    brief = demo_brief("dusk-remote").model_copy(update={"button_reading": "pull-down-resistors"})
+    design, device = made(brief, library)
+    assert scan(design.brief, plans_of(design), device) == (6, ())
+
+
+def broken(device: Fabricated, **swaps: tuple[str, str]) -> Fabricated:
+    """The device with nets of two pads exchanged."""
+    nets = dict(device.nets)
+    for one, other in swaps.values():
+        a, b = (tuple(place.split(".")) for place in (one, other))
+        nets[a], nets[b] = nets[b], nets[a]  # type: ignore[index]
+    return replace(device, nets=nets)
+
+
+def ref_of(device: Fabricated, role: str) -> str:
+    return next(c.ref for c in device.components if c.role == role)
+
+
+def test_a_diode_turned_round_is_found(library: Library) -> None:
+    design, device = made(scheme("diode matrix"), library)
+    ref = ref_of(device, "diode button:north west")
+    _, faults = scan(design.brief, plans_of(design), broken(device, d=(f"{ref}.1", f"{ref}.2")))
+    assert faults == ("While button:north west is held, button:north west is not read.",)
+
+
+def test_two_keys_on_one_net_are_found(library: Library) -> None:
+    design, device = made(demo_brief("dusk-remote"), library)
+    one, other = ref_of(device, "button:red"), ref_of(device, "button:white")
+    shared = {**device.nets, (other, "1"): device.nets[one, "1"]}
+    _, faults = scan(design.brief, plans_of(design), replace(device, nets=shared))
+    assert faults == (
+        "While button:white is held, button:white is not read and button:red reads as pressed.",
+    )
+
+
+def test_two_pins_exchanged_and_a_key_on_no_net_are_found(library: Library) -> None:
+    design, device = made(demo_brief("dusk-remote"), library)
+    plan = plans_of(design)["chip"]
+    chip = ref_of(device, "chip")
+    a, b = (
+        next(r.pin for r in plan.assignments if r.signal == s)
+        for s in ("button:red", "button:white")
+    )
+    _, faults = scan(
+        design.brief, plans_of(design), broken(device, p=(f"{chip}.{a}", f"{chip}.{b}"))
+    )
+    assert len(faults) == 2
+    ref = ref_of(device, "button:red")
+    open_end = {place: net for place, net in device.nets.items() if place != (ref, "4")}
+    _, faults = scan(design.brief, plans_of(design), replace(device, nets=open_end))
+    assert faults[0] == "The key button:red has an end that is on no net."
+
+
+def test_a_ghost_in_a_listed_chord_is_found(library: Library) -> None:
+    """Three corners of a rectangle held in a matrix without diodes: the fourth reads as pressed."""
+    brief = scheme("bare matrix")
+    held = ("button:north west", "button:north mid", "button:middle west")
+    chords = brief.chords.model_copy(update={"rule": "own", "groups": (held,)})
+    design, device = made(brief.model_copy(update={"chords": chords}), library)
+    _, faults = scan(design.brief, plans_of(design), device)
+    (fault,) = faults
+    assert fault.endswith("is held, button:middle mid reads as pressed.")
+
+
+def test_current_goes_one_way_through_a_diode() -> None:
+    assert reach("a", [("a", "b"), ("b", "c"), ("d", "a")]) == {"a", "b", "c"}
+    assert reach("c", [("a", "b"), ("b", "c")]) == {"c"}
