@@ -64,8 +64,11 @@ def test_choices_cost_what_the_list_says(
 
 def test_dates_follow_work_and_road(house: House) -> None:
     given = ask(house, 10)
-    assert given.ready_on == (TODAY + timedelta(days=house.work_days)).isoformat()
-    assert given.arrives_on == (TODAY + timedelta(days=house.work_days + 6)).isoformat()
+    ready = date.fromisoformat(given.ready_on)
+    between = [TODAY + timedelta(days=i + 1) for i in range((ready - TODAY).days)]
+    assert sum(day.weekday() < 5 for day in between) == house.work_days
+    assert ready.weekday() < 5
+    assert given.arrives_on == (ready + timedelta(days=6)).isoformat()
     assert ask(house, 10, shipping="express").arrives_on < given.arrives_on
 
 
@@ -73,7 +76,7 @@ def test_an_order_goes_through_all_states_in_order(house: House) -> None:
     plain = ask(house, 10).plain()
     states = [order_state(house, plain, TODAY, day)[0] for day in range(15)]
     assert list(dict.fromkeys(states)) == list(STATES)
-    assert states.index("delivered") == 11
+    assert states.index("delivered") == 13  # Tuesday, five work days, six days on the road
 
 
 def test_complaints_of_the_files_reach_the_quote(house: House, released: Release) -> None:
@@ -82,3 +85,19 @@ def test_complaints_of_the_files_reach_the_quote(house: House, released: Release
     given = quote(house, empty, 5, "gold", "green", 1600, "parcel", TODAY)
     assert "copper-near.gbr is missing." in given.complaints
     assert inspect(released.files, house).complaints == ()
+
+
+def test_a_larger_order_that_costs_less_is_said(house: House) -> None:
+    """By the house's own list: at each quantity the cheapest larger break, where it costs less in all; nothing at a break's own price."""
+    for quantity in (4, 5, 17, 18, 19, 20, 45, 49, 190):
+        given = ask(house, quantity)
+        others = [(ask(house, n).total_cents, n) for n, _ in house.breaks if n > quantity]
+        least = min(others, default=(given.total_cents, 0))
+        wanted = (least[1], least[0]) if least[0] < given.total_cents else None
+        assert given.cheaper == wanted
+    assert ask(house, 49).cheaper is not None
+
+
+def test_no_break_is_named_that_lowers_nothing(house: House) -> None:
+    assert ask(house, 1).next_break != (5, 1.0)
+    assert ask(house, 1000).next_break is None

@@ -170,6 +170,7 @@ def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
         arrives_on=given.arrives_on,
         in_time=date.fromisoformat(given.arrives_on) <= design.brief.wanted_by,
         next_break=given.next_break,
+        cheaper=given.cheaper,
         complaints=list(given.complaints),
         finishes=list(house.finishes),
         colours=list(house.colours),

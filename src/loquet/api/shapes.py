@@ -357,6 +357,7 @@ class QuoteView(BaseModel):
     arrives_on: str
     in_time: bool
     next_break: tuple[int, float] | None
+    cheaper: tuple[int, int] | None
     complaints: list[str]
     finishes: list[str]
     colours: list[str]

@@ -37,7 +37,11 @@ class Inspection:
 
 @dataclass(frozen=True)
 class Quote:
-    """A price in cents with its lines, and the simulated calendar."""
+    """A price in cents with its lines, and the simulated calendar.
+
+    `next_break` is the next quantity at which boards cost less each, with the share of the full price; `cheaper` a larger quantity that
+    costs less in all, with its price.
+    """
 
     house: str
     quantity: int
@@ -47,6 +51,7 @@ class Quote:
     ready_on: str
     arrives_on: str
     next_break: tuple[int, float] | None
+    cheaper: tuple[int, int] | None
     complaints: tuple[str, ...]
 
     def plain(self) -> dict[str, Any]:
@@ -176,8 +181,7 @@ def quote(
     if way is None:
         complaints.append(f"Shipping by {shipping} is not offered.")
         way = house.shipping[0]
-    factor = max((b for b in house.breaks if b[0] <= quantity), default=house.breaks[0])[1]
-    boards = round(seen.area_mm2 / 10_000 * house.area_cents_dm2 * quantity * factor)
+    boards = boards_cents(house, seen, quantity)
     several = (
         f"{quantity} sets of {seen.boards} boards" if seen.boards > 1 else f"{quantity} boards"
     )
@@ -190,8 +194,13 @@ def quote(
         lines.append((f"thickness {thickness_um / 1000:.1f} mm", house.thin_cents))
     lines.append((f"shipping by {way.name}", way.cents))
     total = sum(cents for _, cents in lines)
-    ready = today + timedelta(days=house.work_days)
-    following = next((b for b in house.breaks if b[0] > quantity), None)
+    ready = after_work_days(today, house.work_days)
+    factor = factor_of(house, quantity)
+    following = next((b for b in house.breaks if b[0] > quantity and b[1] < factor), None)
+    larger = [
+        (total - boards + boards_cents(house, seen, n), n) for n, _ in house.breaks if n > quantity
+    ]
+    least = min(larger, default=None)
     return Quote(
         house.id,
         quantity,
@@ -201,8 +210,29 @@ def quote(
         ready.isoformat(),
         (ready + timedelta(days=way.days)).isoformat(),
         following,
+        (least[1], least[0]) if least and least[0] < total else None,
         tuple(complaints),
     )
+
+
+def factor_of(house: House, quantity: int) -> float:
+    """The share of the full price that a board costs at a quantity."""
+    return max((b for b in house.breaks if b[0] <= quantity), default=house.breaks[0])[1]
+
+
+def boards_cents(house: House, seen: Inspection, quantity: int) -> int:
+    """The price of the boards alone."""
+    area = seen.area_mm2 / 10_000 * house.area_cents_dm2
+    return round(area * quantity * factor_of(house, quantity))
+
+
+def after_work_days(start: date, days: int) -> date:
+    """The day on which so many work days are over; nobody works on Saturday and Sunday."""
+    day = start
+    while days:
+        day += timedelta(days=1)
+        days -= day.weekday() < 5
+    return day
 
 
 def order_state(house: House, quoted: dict[str, Any], placed_on: date, day: int) -> tuple[str, str]:

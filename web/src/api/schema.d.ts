@@ -6998,6 +6998,11 @@ export interface components {
             about: string;
             /** Arrives On */
             arrives_on: string;
+            /** Cheaper */
+            cheaper: [
+                number,
+                number
+            ] | null;
             /** Colours */
             colours: string[];
             /** Complaints */
@@ -7759,6 +7764,9 @@ export interface components {
         /**
          * Working
          * @description A computed figure: its value, formula, inputs and source.
+         *
+         *     A formula is arithmetic over the names of its inputs (`x` multiplies, `^` is a power), so that anybody can work it out again; what
+         *     follows its first comma is words. A figure that is counted says `counted`, and its inputs say of what. A test holds to this.
          */
         Working: {
             /** Formula */

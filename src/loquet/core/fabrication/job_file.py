@@ -9,9 +9,10 @@ from loquet.core.fabrication.layers import Layer
 
 
 def write_job(
-    view: BoardView, choices: Choices, layers: tuple[Layer, ...], project_id: str
+    view: BoardView, choices: Choices, layers: tuple[Layer, ...], project: str, project_id: str
 ) -> bytes:
-    """Size, layer count, thickness, finish, design rules and the function of every file."""
+    """Size, layer count, thickness, finish, design rules and the function of every file; `project` is its name as all files write it."""
+    legend = "Black" if choices.colour == "white" else "White"
     left, bottom, right, top = view.outline.bounds
     rules = view.rules
     content = {
@@ -23,7 +24,7 @@ def write_job(
             }
         },
         "GeneralSpecs": {
-            "ProjectId": {"Name": view.brief.name, "GUID": guid(project_id), "Revision": "A"},
+            "ProjectId": {"Name": project, "GUID": project_id, "Revision": "A"},
             "Size": {"X": (right - left) / 1e6, "Y": (top - bottom) / 1e6},
             "LayerNumber": 2,
             "BoardThickness": choices.thickness_um / 1000,
@@ -62,7 +63,7 @@ def write_job(
             },
         ],
         "MaterialStackup": [
-            {"Type": "Legend", "Color": "White"},
+            {"Type": "Legend", "Color": legend},
             {"Type": "SolderMask", "Color": choices.colour.capitalize()},
             {"Type": "Copper", "Thickness": 0.035},
             {
@@ -72,7 +73,7 @@ def write_job(
             },
             {"Type": "Copper", "Thickness": 0.035},
             {"Type": "SolderMask", "Color": choices.colour.capitalize()},
-            {"Type": "Legend", "Color": "White"},
+            {"Type": "Legend", "Color": legend},
         ],
     }
     return (json.dumps(content, indent=1) + "\n").encode()

@@ -1,11 +1,11 @@
 """What each layer holds, as a plan of objects, before any of it is text."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.model import PourPiece, Ring
 from loquet.core.fabrication.legend import Legend
-from loquet.core.geometry import Bar, Box, Round, Shape, turned
+from loquet.core.geometry import Box, Round, Shape, grown, turned
 
 
 @dataclass(frozen=True)
@@ -121,17 +121,6 @@ def stencil_openings(shape: Shape) -> tuple[Shape, ...]:
         spots = [turned(dx, dy, shape.turn) for dx, dy in steps]
         return tuple(Box(shape.x + dx, shape.y + dy, w, h, shape.turn) for dx, dy in spots)
     return (shape,)
-
-
-def grown(shape: Shape, grow_nm: int) -> Shape:
-    """A pad shape larger on all sides."""
-    match shape:
-        case Round():
-            return replace(shape, d=shape.d + 2 * grow_nm)
-        case Box():
-            return replace(shape, w=shape.w + 2 * grow_nm, h=shape.h + 2 * grow_nm)
-        case Bar():
-            return replace(shape, w=shape.w + 2 * grow_nm)
 
 
 def drawing_order(pieces: tuple[PourPiece, ...]) -> list[PourPiece]:

@@ -66,7 +66,9 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
         "fabrication/holes-plated.drl": write_drill(view.holes, True),
         "fabrication/holes-unplated.drl": write_drill(view.holes, False),
         "fabrication/netlist.ipc": write_test_netlist(view),
-        "fabrication/board.gbrjob": write_job(view, design.choices, layers, identity),
+        "fabrication/board.gbrjob": write_job(
+            view, design.choices, layers, project, guid(identity)
+        ),
         "assembly/parts.csv": write_parts_list(view, library),
         "assembly/places.csv": write_places_list(view),
         "assembly/drawing.pdf": write_drawing(view),

@@ -3,7 +3,7 @@
 All lengths are integer nanometres; x to the right, y up, seen from the near side.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import cos, radians, sin
 
 import shapely
@@ -112,3 +112,14 @@ def polygon_of(shape: Shape, grow_nm: float = 0.0, quarter_segments: int = 12) -
     if not isinstance(grown, Polygon):
         raise TypeError("a shape without area has no polygon")
     return grown
+
+
+def grown(shape: Shape, grow_nm: int) -> Shape:
+    """A pad shape larger on all sides."""
+    match shape:
+        case Round():
+            return replace(shape, d=shape.d + 2 * grow_nm)
+        case Box():
+            return replace(shape, w=shape.w + 2 * grow_nm, h=shape.h + 2 * grow_nm)
+        case Bar():
+            return replace(shape, w=shape.w + 2 * grow_nm)

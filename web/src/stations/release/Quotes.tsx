@@ -115,6 +115,15 @@ function House({ quote }: { quote: Quote }) {
 					%
 				</p>
 			)}
+			{quote.cheaper && (
+				<p className="flex items-center gap-1.5 text-[12px] font-medium" data-testid="cheaper">
+					<Sign kind="look" size={12} />
+					<span>
+						<span className="figure">{quote.cheaper[0]}</span> boards cost less in all:{" "}
+						<span className="figure">{money(quote.cheaper[1])}</span>
+					</span>
+				</p>
+			)}
 			{quote.complaints.map((words) => (
 				<p key={words} className="mt-1 flex items-start gap-1.5 text-[12px] text-stop">
 					<Sign kind="stop" size={12} /> {words}

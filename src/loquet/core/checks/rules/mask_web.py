@@ -1,20 +1,25 @@
 """Between two openings in the mask stays a web that the house can print."""
 
+from dataclasses import replace
+
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.checks.measuring import measured, too_close
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.geometry import grown
 from loquet.core.provenance import Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """Measure the openings of different nets; narrow ones are a look, since pads without a web solder with care."""
+    """Measure the openings of different nets, shaped as the mask file has them; narrow ones are a look, since pads without a web solder with care."""
     view = subject.view
     assert view is not None
     found = []
-    limit = view.rules.mask_web_nm + 2 * mask_grow_nm(subject)
+    limit, grow = view.rules.mask_web_nm, view.rules.mask_grow_nm
     for side in (NEAR, FAR):
-        pads = [measured(c) for c in view.pads if side in c.sides]
-        close = list(too_close(pads, limit))
+        openings = [
+            measured(replace(c, shape=grown(c.shape, grow))) for c in view.pads if side in c.sides
+        ]
+        close = list(too_close(openings, limit))
         refs = sorted(
             {
                 pair.first.split()[0]
@@ -23,9 +28,7 @@ def run(subject: Subject) -> Outcome:
             }
         )
         for ref in refs:
-            gap = min(p.gap_nm for p in close if p.first.split()[0] == ref) - 2 * mask_grow_nm(
-                subject
-            )
+            gap = min(p.gap_nm for p in close if p.first.split()[0] == ref)
             found.append(
                 RULE.finding(
                     f"Between the pads of {ref} the mask web would be {max(gap, 0) / 1e6:.3f} mm; {subject.house.name} prints {view.rules.mask_web_nm / 1e6:.3f} mm.",
@@ -34,12 +37,6 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     return outcome(found, len(view.pads))
-
-
-def mask_grow_nm(subject: Subject) -> int:
-    """How far an opening reaches beyond its pad."""
-    assert subject.view is not None
-    return subject.view.rules.mask_grow_nm
 
 
 RULE = Rule(
