@@ -315,3 +315,98 @@ def test_an_outline_is_that_of_the_board_that_is_named(handset: Design) -> None:
     with pytest.raises(EditRefused) as caught:
         edit(handset, kind="remove-board", name="main")
     assert str(caught.value).startswith("The last board cannot be removed.")
+
+
+def test_places_are_kept_to_the_micrometre(handset: Design) -> None:
+    moved = edit(handset, kind="move-thing", name="menu", x_mm=75.12349, y_mm=20.0004)
+    place = moved.brief.thing("menu").place
+    assert place is not None
+    assert (place.x_mm, place.y_mm) == (75.123, 20.0)
+    shifted = edit(moved, kind="move-things", names=["menu"], dx_mm=0.0104, dy_mm=-1.00049)
+    place = shifted.brief.thing("menu").place
+    assert place is not None
+    assert (place.x_mm, place.y_mm) == (75.133, 19.0)
+
+
+SMALL = {"kind": "rounded-rectangle", "width_mm": 40, "height_mm": 30, "corner_mm": 2}
+
+
+def test_a_port_settles_when_it_comes_and_when_it_is_moved(handset: Design) -> None:
+    """The handset's outline is 150 x 70 mm; the body of the port is 7.5 mm deep. A turn that is given leaves it where it was put."""
+    port = {"kind": "usb-device", "name": "way in", "place": {"x_mm": 75, "y_mm": 69}}
+    bare = edit(handset, kind="remove-things", names=["usb"])
+    added = edit(bare, kind="add-thing", thing=port)
+
+    def place_of(design: Design) -> tuple[float, float, int]:
+        place = design.brief.thing("way in").place
+        assert place is not None
+        return place.x_mm, place.y_mm, place.turn_deg
+
+    assert place_of(added) == (75, 66.25, 180)
+    moved = edit(added, kind="move-thing", name="way in", x_mm=149, y_mm=35)
+    assert place_of(moved) == (146.25, 35, 90)
+    free = edit(added, kind="move-thing", name="way in", x_mm=149, y_mm=35, turn_deg=10)
+    assert place_of(free) == (149, 35, 10)
+    board = edit(moved, kind="add-board", board={"name": "small", "outline": SMALL})
+    there = edit(board, kind="move-thing", name="way in", x_mm=20, y_mm=1, board="small")
+    assert place_of(there) == (20, 3.75, 0)
+
+
+def test_a_seat_is_kept_until_its_part_is_gone(finished: Design) -> None:
+    """What a person seated stays through other edits, in millimetres as it was given, and goes with the thing."""
+    seated = edit(
+        finished, kind="seat-part", role="decoupling 1", x_mm=30.1236, y_mm=20, turn_deg=450
+    )
+    kept = seated.choices.part_seats["decoupling 1"]
+    assert (kept.x_mm, kept.y_mm, kept.turn_deg, kept.far) == (30.124, 20.0, 90, False)
+    moved = edit(seated, kind="move-thing", name="dome", x_mm=33, y_mm=12)
+    assert set(moved.choices.part_seats) == {"decoupling 1"}
+    chip = edit(moved, kind="seat-part", role="chip", x_mm=31, y_mm=24)
+    gone = edit(chip, kind="remove-things", names=["chip"])
+    assert "chip" not in gone.choices.part_seats
+    assert "decoupling 1" in gone.choices.part_seats
+
+
+def test_a_table_becomes_the_first_brain(handset: Design) -> None:
+    """With a brain its part changes; without one a chip comes; a table of the same name is replaced."""
+    text = "pad,port,can\n1,A1,input output\n2,,supply\n"
+    taken = edit(handset, kind="use-pin-table", name="mine", text=text)
+    assert (taken.brief.brains[0].name, taken.brief.brains[0].part) == ("chip", "own")
+    again = edit(taken, kind="use-pin-table", name="mine", text=text + "3,,ground\n")
+    assert [len(t.pads) for t in again.brief.shelf.pin_tables] == [3]
+    bare = edit(handset, kind="remove-things", names=["chip"])
+    alone = edit(bare, kind="use-pin-table", name="mine", text=text)
+    (brain,) = alone.brief.brains
+    assert (brain.name, brain.kind, brain.part, brain.board) == ("chip", "chip", "own", "main")
+    assert len(alone.brief.things) == len(bare.brief.things) + 1
+
+
+@pytest.mark.parametrize(
+    ("fields", "field", "most"),
+    [
+        (
+            {
+                "kind": "choose-house",
+                "finish": "f",
+                "colour": "c",
+                "thickness_um": 800,
+                "shipping": "s",
+            },
+            "house",
+            40,
+        ),
+        ({"kind": "lock-pin", "pin": "1"}, "signal", 60),
+        ({"kind": "release-pin"}, "signal", 60),
+        ({"kind": "remove-things", "names": ["a"]}, "", 0),
+    ],
+)
+def test_words_of_edits_have_their_published_lengths(
+    fields: dict[str, Any], field: str, most: int
+) -> None:
+    """Limits by hand; a longer word is refused before anything is looked at."""
+    if not field:
+        assert EDITS.validate_python(fields)
+        return
+    assert EDITS.validate_python({**fields, field: "x" * most})
+    with pytest.raises(ValidationError):
+        EDITS.validate_python({**fields, field: "x" * (most + 1)})

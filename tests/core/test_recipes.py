@@ -217,11 +217,6 @@ def test_chips_are_read_with_all_their_pins(
     assert sum(p.is_boot for p in chip.pins) == boots
 
 
-def test_a_second_brain_is_said_by_name_and_not_left_half_made(brief: Brief) -> None:
-    with pytest.raises(RecipeNotPossible, match="no circuit recipe yet for: chip 2"):
-        circuit_of(varied(brief, plus=({"kind": "chip", "name": "chip 2"},)))
-
-
 def test_a_crystal_that_stands_first_is_no_brain(brief: Brief) -> None:
     rows = [thing("crystal", "quartz"), *plain_of(brief)["things"]]
     assert brief_from_plain({**plain_of(brief), "things": rows}).brain == brief.brain
