@@ -19,7 +19,7 @@ from loquet.core.brief import outline_polygon_mm, read_brief
 from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.edits import Edit, apply
 from loquet.core.pipeline import chip_for
-from loquet.jobs.works import make_release, make_slices
+from loquet.jobs.works import finish, make_release, make_slices
 from loquet.store.designs import (
     NotFound,
     all_projects,
@@ -35,7 +35,7 @@ from loquet.store.tables import JobRow
 
 router = APIRouter(prefix="/api", tags=["projects"])
 JobKind = Literal[
-    "pins", "circuit", "placement", "routing", "pour", "board", "everything", "release"
+    "pins", "circuit", "placement", "routing", "pour", "board", "everything", "finish", "release"
 ]
 JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
     "pins": ("pins",),
@@ -193,6 +193,13 @@ def start_job(
     head = head_of(session, project_id)
     if wanted.kind == "release":
         work = make_release(context.factory, project_id)
+    elif wanted.kind == "finish":
+
+        def stops(design: Design) -> list[str]:
+            found = all_findings(design, context.library)
+            return [f.sentence for f in found if f.severity == "stop"]
+
+        work = finish(context.factory, project_id, AUTHOR, stops)
     else:
         work = make_slices(context.factory, project_id, JOB_SLICES[wanted.kind], AUTHOR)
     return Started(job=context.jobs.start(project_id, head.revision.id, wanted.kind, work))

@@ -201,6 +201,7 @@ class ComponentView(BaseModel):
 
     ref: str
     role: str
+    board: str
     block: str
     part: str
     description: str

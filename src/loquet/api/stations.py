@@ -81,6 +81,7 @@ def describe_component(component: Component, library: Library) -> ComponentView:
     return ComponentView(
         ref=component.ref,
         role=component.role,
+        board=component.board,
         block=component.block,
         part=component.part,
         description=description,

@@ -1,5 +1,6 @@
 """What jobs do: make slices, and make a release. The database is asked here; the computing is done in a process of its own."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
 
@@ -29,15 +30,19 @@ SHARES: dict[SliceName, float] = {
 }
 
 
+Step = tuple[SliceName, str]
+Stops = Callable[[Design], list[str]]
+
+
 def make_slices(
     factory: sessionmaker[Session], project_id: int, wanted: tuple[SliceName, ...], author: str
 ) -> Work:
-    """Make these slices in order, and the stale ones before them; what is finished is committed on whatever is head by then."""
+    """Make these slices in order, and the stale ones before them (all stale ones where none is named)."""
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
             design = load_design(session, head_of(session, project_id).version)
-        last = max(SLICES.index(name) for name in wanted)
+        last = max((SLICES.index(name) for name in wanted), default=len(SLICES) - 1)
         stale = stale_subjects(design)
         steps = [
             (name, subject)
@@ -45,22 +50,61 @@ def make_slices(
             if SLICES.index(name) <= last and (name in wanted or (name, subject) in stale)
         ]
         total, done = sum(SHARES[name] for name, _ in steps), 0.0
-        for name, subject in steps:
-            where = f" of {subject}" if len(subjects_of(design.brief, name)) > 1 else ""
-            floor, ceiling = done / total, (done + SHARES[name]) / total
-            ticket.say(f"making the {TITLES[name]}{where}", floor, ceiling)
-            text = made_text(ticket, name, subject, design)
-            design = design.with_made(name, subject, MADE[name].model_validate_json(text))
-            done += SHARES[name]
-        ticket.say("keeping the result")
-        label = "; ".join(DONE[name] for name in dict.fromkeys(name for name, _ in steps))
-        with factory.begin() as session:
-            head = head_of(session, project_id, lock=True)
-            onto = load_design(session, head.version)
+        made: list[Step] = []
+        try:
             for name, subject in steps:
-                onto = onto.with_made(name, subject, getattr(design, name)[subject])
-            commit_version(session, head.revision, onto, label, author, datetime.now(UTC))
-        return label + "."
+                where = f" of {subject}" if len(subjects_of(design.brief, name)) > 1 else ""
+                floor, ceiling = done / total, (done + SHARES[name]) / total
+                ticket.say(f"making the {TITLES[name]}{where}", floor, ceiling)
+                text = made_text(ticket, name, subject, design)
+                design = design.with_made(name, subject, MADE[name].model_validate_json(text))
+                done += SHARES[name]
+                made.append((name, subject))
+        except StageRefused as refused:
+            raise StageRefused(refused.stage, so_far(made, refused), refused.way_out) from None
+        finally:
+            if made:
+                keep(factory, project_id, design, made, author)
+        return words_of(made) + "."
+
+    return work
+
+
+def keep(
+    factory: sessionmaker[Session], project_id: int, design: Design, made: list[Step], author: str
+) -> None:
+    """Commit what was made, even where a later step was refused, on whatever is head by now."""
+    with factory.begin() as session:
+        head = head_of(session, project_id, lock=True)
+        onto = load_design(session, head.version)
+        for name, subject in made:
+            onto = onto.with_made(name, subject, getattr(design, name)[subject])
+        commit_version(session, head.revision, onto, words_of(made), author, datetime.now(UTC))
+
+
+def words_of(made: list[Step]) -> str:
+    """`Pins solved; Circuit made`."""
+    return "; ".join(DONE[name] for name in dict.fromkeys(name for name, _ in made))
+
+
+def so_far(made: list[Step], refused: StageRefused) -> str:
+    """Why it stopped, with what was made before."""
+    return f"{words_of(made)}. Stopped there: {refused.why}" if made else refused.why
+
+
+def finish(factory: sessionmaker[Session], project_id: int, author: str, stops: Stops) -> Work:
+    """A brief as far as it goes: everything made, then the files written and proven; says where it stopped and why."""
+    slices = make_slices(factory, project_id, (), author)
+    package = make_release(factory, project_id)
+
+    def work(ticket: Ticket) -> str:
+        said = slices(ticket)
+        with factory() as session:
+            open_stops = stops(load_design(session, head_of(session, project_id).version))
+        if open_stops:
+            more = f" and {len(open_stops) - 1} more" if len(open_stops) > 1 else ""
+            return f"{said} Stopped before the files: {open_stops[0]}{more}".strip()
+        return package(ticket)
 
     return work
 

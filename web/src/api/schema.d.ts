@@ -6084,6 +6084,8 @@ export interface components {
         ComponentView: {
             /** Block */
             block: string;
+            /** Board */
+            board: string;
             /** Description */
             description: string;
             /** Evidence */
@@ -6390,7 +6392,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pins" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "release";
+            kind: "pins" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release";
         };
         /**
          * Keeping

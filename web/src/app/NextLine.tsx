@@ -12,6 +12,7 @@ const DOING: Record<string, string> = {
 	routing: "Routing",
 	pour: "Pouring",
 	everything: "Making everything",
+	finish: "Finishing",
 	release: "Writing and proving the files",
 };
 
@@ -43,6 +44,15 @@ export function NextLine({ station }: { station: StationName }) {
 						<Said notice={notice} dismiss={dismiss} />
 					) : (
 						<span className="max-h-full flex-1 overflow-y-auto">{sentence}</span>
+					)}
+					{wanted === "everything" && (
+						<Button
+							data-testid="finish"
+							title="Make the board, then write and prove its files; says where it stops, and why"
+							onClick={() => void start("finish")}
+						>
+							Finish it
+						</Button>
 					)}
 					{action && !here && (
 						<Button

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
+import { Coming, GhostBoard } from "../../app/Coming";
 import { useShown } from "../../app/reckoner";
 import type { Look } from "../../canvas/paintBoard";
 import { Button } from "../../design/Button";
@@ -97,10 +98,12 @@ export function BoardStation() {
 					select={setSelected}
 					mark={shown?.x != null && shown.y != null ? { x: shown.x, y: shown.y } : null}
 				/>
+			) : query.error instanceof Refusal ? (
+				<Coming title={`The board ${shownBoard?.name ?? ""} will lie here`} until="pour">
+					<GhostBoard board={shownBoard?.name ?? ""} />
+				</Coming>
 			) : (
-				<p className="p-6 text-ink-2">
-					{query.error instanceof Refusal ? `${query.error.sentence} ${query.error.wayOut}` : "Reading the board."}
-				</p>
+				<p className="flex-1 p-6 text-ink-2">Reading the board.</p>
 			)}
 			<div className="flex items-center gap-4 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
 				<span className="text-ink-2">{LOOKS.find(([value]) => value === look)?.[2]}</span>

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, type Schemas, take } from "../../api/client";
+import { Coming } from "../../app/Coming";
 import { useReckoner } from "../../app/reckoner";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
@@ -9,15 +10,25 @@ import { useDesign } from "../../document/useDesign";
 type View = Schemas["CircuitView"];
 type Component = Schemas["ComponentView"];
 
-const BLOCKS: [string, string][] = [
-	["chip", "Chip core"],
-	["power", "Cells to rail"],
-	["buttons", "Buttons"],
-	["screen", "Screen"],
-	["buzzer", "Buzzer"],
-	["light", "Indicator light"],
-	["service", "Programming and test"],
-];
+const TITLES: Record<string, string> = {
+	chip: "Chip core",
+	module: "Ready module",
+	power: "Cells to rail",
+	buttons: "Controls",
+	screen: "Screen",
+	buzzer: "Sounder",
+	light: "Indicator light",
+	link: "Links between boards",
+	service: "Programming and test",
+};
+
+/** The blocks that this circuit has: those that have a title in its order, then any other. */
+function blocksOf(view: View): [string, string][] {
+	const there = new Set(view.components.map((c) => c.block));
+	const named = Object.keys(TITLES).filter((block) => there.has(block));
+	const others = [...there].filter((block) => !(block in TITLES));
+	return [...named, ...others].map((block) => [block, TITLES[block] ?? block[0]?.toUpperCase() + block.slice(1)]);
+}
 
 /** Components by block with the workings beside them, and the nets. */
 export function CircuitStation() {
@@ -54,21 +65,39 @@ export function CircuitStation() {
 					{stale ? "Make the circuit" : "Make it again"}
 				</Button>
 			</div>
-			<div className="flex min-h-0 flex-1">
-				<div className="min-w-0 flex-1 overflow-y-auto px-4 py-3">
-					{view.components.length === 0 && (
-						<p className="max-w-[420px] text-ink-2">
-							No circuit yet. It is made from the pin plan by one recipe a block; what has no recipe yet stands among
-							the findings.
-						</p>
-					)}
-					{BLOCKS.map(([block, title]) => (
-						<Block key={block} block={block} title={title} view={view} net={net} pick={setNet} />
-					))}
+			{view.components.length === 0 ? (
+				<Coming title="Parts and nets will stand here" until="circuit">
+					<Wanted />
+				</Coming>
+			) : (
+				<div className="flex min-h-0 flex-1">
+					<div className="min-w-0 flex-1 overflow-y-auto px-4 py-3">
+						{blocksOf(view).map(([block, title]) => (
+							<Block key={block} block={block} title={title} view={view} net={net} pick={setNet} />
+						))}
+					</div>
+					<NetList view={view} net={net} pick={setNet} />
 				</div>
-				<NetList view={view} net={net} pick={setNet} />
-			</div>
+			)}
 		</div>
+	);
+}
+
+/** What will get a circuit, and what has no recipe yet. */
+function Wanted() {
+	const { head } = useDesign();
+	const things = head.things.filter((t) => t.bodies.length > 0 && t.group !== "marks");
+	return (
+		<ul className="grid flex-1 grid-cols-2 content-start gap-x-5">
+			{things.map((thing) => (
+				<li key={thing.name} className="flex items-baseline justify-between gap-2 border-b border-rule py-1">
+					<span>{thing.label}</span>
+					<span className="text-[12px] text-ink-2">
+						{thing.drawn_yet ? thing.title.toLowerCase() : "no circuit recipe yet"}
+					</span>
+				</li>
+			))}
+		</ul>
 	);
 }
 
@@ -119,6 +148,7 @@ function Block({
 
 function Row({ component, net, pick }: { component: Component; net: string | null; pick: (net: string) => void }) {
 	const reckon = useReckoner();
+	const several = useDesign().head.boards.length > 1;
 	return (
 		<tr
 			className="border-b border-rule align-top"
@@ -127,6 +157,7 @@ function Row({ component, net, pick }: { component: Component; net: string | nul
 			<td className="figure w-[46px] py-1 font-medium">{component.ref}</td>
 			<td className="w-[262px] py-1 pr-2">
 				{component.purpose}
+				{several && <span className="text-[12px] whitespace-nowrap text-ink-2"> on {component.board}</span>}
 				<span className="block text-[12px] text-ink-2">{component.size}</span>
 			</td>
 			<td className="figure w-[76px] py-1 pr-3 text-right whitespace-nowrap">

@@ -356,9 +356,9 @@ function NodeMark({ node, row, picked, offered, press }: NodeProps) {
 				stroke={offered ? "var(--color-patina)" : "none"}
 			/>
 			<text
-				x={x}
+				x={node.x}
 				y={node.y}
-				textAnchor="middle"
+				textAnchor={node.anchor}
 				fontSize={12}
 				fill={picked ? "var(--color-paper)" : "var(--color-ink)"}
 				textLength={w > 150 ? 150 : undefined}

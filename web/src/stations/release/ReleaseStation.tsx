@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, type Schemas, take } from "../../api/client";
+import { Coming } from "../../app/Coming";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
@@ -9,6 +10,16 @@ import { Orders } from "./Orders";
 import { Quotes } from "./Quotes";
 
 type Release = Schemas["ReleaseView"];
+const COMING = [
+	[
+		"Files for a board house",
+		"copper, mask, paste, legend, outline and holes of every board, with a netlist for the test",
+	],
+	["Lists and a drawing for assembly", "each part with its value, size, place and turn"],
+	["Files for the firmware", "the pin map of every brain, and the report where the device has one"],
+	["The proof", "every file read back and compared with the design, every key scanned on the finished nets"],
+	["Quotes and the order", "from two simulated houses"],
+] as const;
 const FIRST = "fabrication/copper-near.gbr";
 
 /** Files written, proven, read back; quotes and orders at simulated houses. */
@@ -66,11 +77,23 @@ export function ReleaseStation() {
 						<Orders />
 					</>
 				) : (
-					<p className="max-w-[520px] p-6 text-ink-2">
-						{blocked
-							? `${head.stops} stops are still open; each is named at the right with what to do.`
-							: "No files yet. Writing them takes a few seconds; Loquet then reads its own files back and compares what is in them with the design."}
-					</p>
+					<Coming title="The files of an order will lie here" until="pour">
+						<div className="max-w-[420px] flex-1 text-ink-2">
+							<p>
+								{blocked
+									? `${head.stops} stops are still open; each is named at the right with what to do.`
+									: "Writing them takes a few seconds."}
+							</p>
+							<ul className="mt-3 border-t border-rule">
+								{COMING.map(([what, about]) => (
+									<li key={what} className="border-b border-rule py-1.5">
+										<span className="font-medium text-ink">{what}</span>
+										<span className="block text-[12px]">{about}</span>
+									</li>
+								))}
+							</ul>
+						</div>
+					</Coming>
 				)}
 			</div>
 		</div>

@@ -1,0 +1,47 @@
+"""`Finish it`: a brief as far as it goes, with where it stopped and why; what was made before a stop is kept."""
+
+import time
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from loquet.demo.scenario import demo_brief
+
+
+def finished(client: TestClient, name: str) -> tuple[dict[str, Any], dict[str, Any]]:
+    """The ended job, and the head after it."""
+    brief = demo_brief(name).model_dump(mode="json")
+    project = client.post("/api/projects", json=brief).json()["project"]
+    job = client.post(f"/api/projects/{project}/jobs", json={"kind": "finish"}).json()["job"]
+    until = time.monotonic() + 120
+    while time.monotonic() < until:
+        row = client.get(f"/api/jobs/{job}").json()
+        if row["state"] not in ("waiting", "running"):
+            return row, client.get(f"/api/projects/{project}").json()
+        time.sleep(0.1)
+    pytest.fail("the job does not end")
+
+
+def test_a_whole_brief_ends_with_proven_files(client: TestClient) -> None:
+    job, head = finished(client, "dome-pod")
+    assert (job["state"], job["message"]) == ("done", "The files are written and proven.")
+    assert (head["stops"], head["stale"]) == (0, [])
+    assert head["next"]["action"] == "Go to the order"
+
+
+def test_what_has_no_recipe_stops_after_the_pins_and_keeps_them(client: TestClient) -> None:
+    job, head = finished(client, "log-key-pad")
+    assert job["state"] != "done"
+    assert job["message"].startswith("Pins solved. Stopped there: ")
+    assert "no circuit recipe yet" in job["message"]
+    assert "pins" not in head["stale"]
+    assert "circuit" in head["stale"]
+
+
+def test_what_does_not_fit_its_chip_says_so_and_makes_nothing(client: TestClient) -> None:
+    job, head = finished(client, "star-handset")
+    assert job["state"] != "done"
+    assert "stm32f042k6t6" in job["message"]
+    assert "pins" in head["stale"]
+    assert head["can_undo"] is False
