@@ -1,0 +1,150 @@
+"""What each kind is, written down by hand: sizes of usual parts in mm, volts, addresses, loads.
+
+Sizes and currents are common practice where no standard is named; cell voltages are those of IEC 60086-2.
+"""
+
+from typing import Any
+
+import pytest
+
+from loquet.core.brief import kinds
+from loquet.core.brief.shares import share_of
+from loquet.core.brief.thing import Thing
+from loquet.demo.scenario import demo_brief
+
+SIZES: dict[str, tuple[float, float]] = {
+    "light-chain": (10.0, 6.0),
+    "light-matrix": (16.0, 16.0),
+    "speaker": (20.0, 20.0),
+    "headphones": (6.5, 12.0),  # a 3.5 mm socket
+    "sound-converter": (5.0, 5.0),
+    "coin-cell": (24.0, 24.0),  # holder of a cell of 20 mm (IEC 60086-3)
+    "lithium-cell": (50.0, 34.0),
+    "series-pack": (8.0, 8.0),
+    "nine-volt": (48.5, 26.5),  # 6LR61 of IEC 60086-2: 48.5 x 26.5 mm at the most
+    "host-feed": (9.0, 7.5),
+    "barrel-jack": (9.0, 14.0),
+    "leads": (6.0, 4.0),
+    "usb-device": (9.0, 7.5),
+    "usb-charge": (9.0, 7.5),
+    "usb-downstream": (14.5, 14.0),
+    "spare-bus": (8.0, 5.0),
+    "serial": (8.0, 5.0),
+    "memory-card": (14.0, 15.0),
+    "expansion": (25.4, 5.0),  # 10 ways at 2.54 mm
+    "host-header": (50.8, 5.08),  # 2 x 20 ways at 2.54 mm
+    "stick-port": (31.0, 12.5),  # a nine-way D shell
+    "screw-terminals": (15.24, 8.0),  # 3 ways at 5.08 mm
+    "flat-cable": (8.0, 6.0),
+    "membrane": (20.32, 6.0),  # 8 ways at 2.54 mm
+    "edge-contacts": (25.4, 8.0),
+    "host-computer": (65.0, 30.0),
+    "crystal": (3.2, 2.5),
+    "clock-crystal": (3.2, 1.5),
+    "bus-sensor": (3.0, 3.0),
+    "motion": (3.0, 3.0),
+    "gauge": (3.0, 3.0),
+    "voltage-sensor": (3.0, 3.0),
+    "own-part": (10.0, 10.0),
+    "own-block": (12.0, 12.0),
+    "hole": (4.4, 4.4),
+    "slot": (6.0, 2.0),
+    "cut-out": (10.0, 10.0),
+    "keep-out": (10.0, 10.0),
+    "fiducial": (2.0, 2.0),
+    "words": (12.15, 1.5),  # nine letters of 1.5 mm, 0.9 of that wide
+}
+FEEDS: dict[str, tuple[float, float, float, float]] = {
+    # volts empty, usual and fresh, and the most current in mA
+    "cells": (1.8, 3.0, 3.3, 500),
+    "coin-cell": (2.0, 3.0, 3.3, 15),
+    "lithium-cell": (3.3, 3.3, 3.3, 500),
+    "series-pack": (3.3, 3.3, 3.3, 500),
+    "nine-volt": (3.3, 3.3, 3.3, 500),
+    "host-feed": (3.3, 3.3, 3.3, 500),
+    "barrel-jack": (3.3, 3.3, 3.3, 500),
+    "leads": (3.3, 3.3, 3.3, 500),
+    "ready-module": (3.3, 3.3, 3.3, 250),
+}
+BUSES: dict[str, tuple[int, float]] = {
+    # address (0 is none) and load in pF
+    "screen": (0x3C, 0),
+    "spare-bus": (0, 50),
+    "bus-sensor": (0x44, 10),
+    "motion": (0x68, 10),
+    "gauge": (0x36, 10),
+}
+CURRENTS = {"light": 2.0, "light-chain": 480.0}  # 2 mA; 8 lights of 60 mA
+
+
+@pytest.mark.parametrize("model", kinds.KINDS, ids=lambda m: m.model_fields["kind"].default)
+def test_a_kind_is_what_is_written_here(model: type[Thing]) -> None:
+    thing = model(name="x")
+    drawn = [body.size_mm for body in thing.bodies() if body.size_mm[0]]
+    assert drawn[:1] == ([SIZES[thing.kind]] if thing.kind in SIZES else [])
+    feed, bus = thing.feed(), thing.on_bus()
+    assert (feed and (feed.empty_v, feed.usual_v, feed.fresh_v, feed.limit_ma)) == FEEDS.get(
+        thing.kind
+    )
+    assert (bus and (bus.address, bus.load_pf)) == BUSES.get(thing.kind)
+    assert thing.current_ma() == CURRENTS.get(thing.kind, 0.0)
+
+
+def grown(kind: str, **fields: Any) -> tuple[float, float]:
+    """The size of a kind with some fields."""
+    return (
+        next(m for m in kinds.KINDS if m.model_fields["kind"].default == kind)(name="x", **fields)
+        .bodies()[-1]
+        .size_mm
+    )
+
+
+def test_sizes_follow_the_count_of_ways() -> None:
+    """Pitches of 2.54 and 5.08 mm, two rows for a host."""
+    assert grown("host-header", ways=10) == pytest.approx((12.7, 5.08))
+    assert grown("host-computer", ways=26) == pytest.approx((33.02, 5.08))
+    assert grown("host-computer", ways=7) == pytest.approx((10.16, 5.08))
+    assert grown("membrane", lines=5) == pytest.approx((12.7, 6.0))
+    assert grown("screw-terminals", lines=2) == pytest.approx((10.16, 8.0))
+
+
+def test_contacts_of_a_host_lie_along_its_upper_edge() -> None:
+    host = next(m for m in kinds.KINDS if m.__name__ == "HostComputer")(name="x")
+    board, contacts = host.bodies()
+    assert contacts.dy / 1e6 + contacts.size_mm[1] / 2 == pytest.approx(board.size_mm[1] / 2)
+
+
+def test_a_share_keeps_the_wishes_of_its_keys() -> None:
+    """Direct keys, diodes and chords of the keys that a brain reads, and of no others; a chord of one key is none."""
+    brief = demo_brief("dew-panel")
+    things = tuple(
+        t.model_copy(update={"brain": "show chip"}) if t.name in ("hold", "quiet") else t
+        for t in brief.things
+    )
+    scheme = brief.key_scheme.model_copy(
+        update={
+            "direct": ("button:warmer", "button:hold"),
+            "diodes": ("button:quiet", "button:cooler"),
+        }
+    )
+    chords = brief.chords.model_copy(
+        update={
+            "rule": "own",
+            "groups": (
+                ("button:warmer", "button:cooler", "button:hold"),
+                ("button:hold", "button:quiet"),
+            ),
+        }
+    )
+    changed = brief.model_copy(update={"things": things, "key_scheme": scheme, "chords": chords})
+    first, second = share_of(changed, "key chip"), share_of(changed, "show chip")
+    assert (first.key_scheme.direct, first.key_scheme.diodes) == (
+        ("button:warmer",),
+        ("button:cooler",),
+    )
+    assert (second.key_scheme.direct, second.key_scheme.diodes) == (
+        ("button:hold",),
+        ("button:quiet",),
+    )
+    assert first.chords.groups == (("button:warmer", "button:cooler"),)
+    assert second.chords.groups == (("button:hold", "button:quiet"),)
