@@ -34,7 +34,7 @@ SIZES: dict[str, tuple[float, float]] = {
     "expansion": (25.4, 5.0),  # 10 ways at 2.54 mm
     "host-header": (50.8, 5.08),  # 2 x 20 ways at 2.54 mm
     "stick-port": (31.0, 12.5),  # a nine-way D shell
-    "screw-terminals": (15.24, 8.0),  # 3 ways at 5.08 mm
+    "screw-terminals": (15.24, 8.0),  # two lines and ground at 5.08 mm
     "flat-cable": (8.0, 6.0),
     "membrane": (20.32, 6.0),  # 8 ways at 2.54 mm
     "edge-contacts": (25.4, 8.0),
@@ -105,7 +105,7 @@ def test_sizes_follow_the_count_of_ways() -> None:
     assert grown("host-computer", ways=26) == pytest.approx((33.02, 5.08))
     assert grown("host-computer", ways=7) == pytest.approx((10.16, 5.08))
     assert grown("membrane", lines=5) == pytest.approx((12.7, 6.0))
-    assert grown("screw-terminals", lines=2) == pytest.approx((10.16, 8.0))
+    assert grown("screw-terminals", lines=1) == pytest.approx((10.16, 8.0))
 
 
 def test_contacts_of_a_host_lie_along_its_upper_edge() -> None:

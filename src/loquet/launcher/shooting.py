@@ -190,6 +190,18 @@ def halves(driver: Chrome, address: str) -> None:
     find(driver, "[data-thing='slit open']")
 
 
+def brains(driver: Chrome, address: str) -> None:
+    """The second one of two brains, planned."""
+    driver.get(f"{address}/project/11/pins")
+    find(driver, "[data-brain='show chip']")
+    press(driver, "[data-testid='solve-pins']")
+    find(driver, "[data-testid='notice']")
+    press(driver, "[data-testid='notice'] button")
+    press(driver, "[data-brain='show chip']")
+    find(driver, "[data-brain='show chip'][aria-pressed='true']")
+    find(driver, "[data-node='light:lamp']")
+
+
 def history(driver: Chrome, address: str) -> None:
     """A move compared with the start."""
     driver.get(f"{address}/project/1/brief")
@@ -232,5 +244,6 @@ STEPS = (
     ("release", release),
     ("order", order),
     ("two-boards", halves),
+    ("two-brains", brains),
     ("history", history),
 )
