@@ -23,7 +23,7 @@ def pins_of(options: tuple[Option, ...]) -> set[str]:
 def test_a_chip_with_free_routing_has_its_blocks_on_every_pin() -> None:
     chip = find_chip("nrf52840-xxaa")
     clocks = options_of(Need("", "two-wire clock", "", ""), chip)
-    ports = [p for p in chip.pins if p.kind == "port"]
+    ports = [p for p in chip.pins if p.kind == "port" and not p.is_reset]
     assert pins_of(clocks) == {p.number for p in ports}
     assert {o.hardware for o in clocks} == {"serial block 0", "serial block 1"}
     assert len(pins_of(options_of(Need("", "analogue", "", ""), chip))) == 8
@@ -158,3 +158,17 @@ def test_spares_are_counted() -> None:
         "a two-wire bus": 1,
     }
     assert dict(short_of(chip, set(), {"i2c1", "i2c2"})) == {"a two-wire bus": 1}
+
+
+@pytest.mark.parametrize(
+    ("name", "port"),
+    # From memory of the product specifications: pin reset is P0.18 on the nRF52840, nRF52833 and nRF52820
+    [("nrf52840-xxaa", "P0.18"), ("nrf52833-xxaa", "P0.18"), ("nrf52820-xxaa", "P0.18")],
+)
+def test_the_reset_pin_is_kept_though_the_data_set_does_not_say_it(name: str, port: str) -> None:
+    chip = find_chip(name)
+    (reset,) = (pin for pin in chip.pins if pin.is_reset)
+    assert reset.ports == (port,)
+    taken = {o.port for o in options_of(Need("k", "input", "K", "k"), chip)}
+    assert port not in taken
+    assert "P0.05" in taken

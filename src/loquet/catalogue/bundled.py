@@ -82,6 +82,12 @@ def part(part_id: str) -> Part:
     return found
 
 
+def reset_port(name: str) -> str:
+    """The port pin that resets a chip where the data set does not say it (from memory of data sheets), or nothing."""
+    resets: dict[str, str] = table("corrections")["reset"]
+    return next((port for start, port in resets.items() if name.startswith(start)), "")
+
+
 def package(code: str) -> tuple[Body, float]:
     """The body and height (mm) of a package code such as LQFP48; raises KeyError."""
     return packages()[code]

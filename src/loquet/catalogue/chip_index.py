@@ -12,7 +12,7 @@ from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.model import Need, NeedKind
 from loquet.core.pins.options import options_of
 
-EDITION = 3
+EDITION = 4
 COUNTED: tuple[tuple[str, NeedKind], ...] = (
     ("analogue", "analogue"),
     ("timers", "timer"),

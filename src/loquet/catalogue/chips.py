@@ -8,7 +8,7 @@ from typing import Any
 import modm_devices
 from modm_devices.parser import DeviceParser
 
-from loquet.catalogue.bundled import package_by_letters, supply_limits_mv
+from loquet.catalogue.bundled import package_by_letters, reset_port, supply_limits_mv
 from loquet.catalogue.free_routing import nrf_functions
 from loquet.catalogue.mapped import find_mapped
 from loquet.core.parts import AlternateFunction, Chip, ChipPin, PartError, PinKind
@@ -108,6 +108,11 @@ def chip_of(device: Any) -> Chip:
     found = None if nrf else package_by_letters().get(identity["package"] + identity["pin"])
     family = identity["family"]
     pins = package_pins(gpio, nrf_functions(device, gpio) if nrf else port_functions(gpio), nrf)
+    reset = reset_port(name)
+    pins = tuple(
+        pin.model_copy(update={"is_reset": True}) if reset and reset in pin.ports else pin
+        for pin in pins
+    )
     limits = supply_limits_mv(family)
     package = found or plain_package(gpio["package"][0].get("name", ""))
     return Chip(

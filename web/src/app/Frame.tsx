@@ -50,7 +50,10 @@ function Inside({ station }: { station: StationName }) {
 
 	useEffect(() => {
 		const press = (event: KeyboardEvent) => {
-			const typing = event.target instanceof HTMLElement && /^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName);
+			const typing =
+				event.target instanceof HTMLElement &&
+				/^(INPUT|SELECT|TEXTAREA)$/.test(event.target.tagName) &&
+				!(event.target instanceof HTMLInputElement && /^(checkbox|radio|button)$/.test(event.target.type));
 			if (event.ctrlKey && event.key.toLowerCase() === "k") {
 				event.preventDefault();
 				setFinding(true);
@@ -60,6 +63,9 @@ function Inside({ station }: { station: StationName }) {
 				event.preventDefault();
 				if (event.shiftKey) redo();
 				else undo();
+			} else if (event.ctrlKey && event.key.toLowerCase() === "y") {
+				event.preventDefault();
+				redo();
 			} else if (event.key === "?") {
 				setKeys(true);
 			} else if (/^[1-5]$/.test(event.key) && !event.ctrlKey && !event.altKey) {

@@ -3,7 +3,7 @@ import { Button } from "../design/Button";
 
 const KEYS: [string, string][] = [
 	["1 to 5", "go to a station"],
-	["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
+	["Ctrl+Z, Ctrl+Shift+Z or Ctrl+Y", "undo, redo"],
 	["Ctrl+K", "find a thing, pin, part or net"],
 	["Tab", "walk the things or parts"],
 	["arrow keys", "nudge the selected one by 0.1 mm; with Shift by 1 mm"],
@@ -11,7 +11,7 @@ const KEYS: [string, string][] = [
 	["Shift+press", "pick several, to move, line up or mirror them (Brief)"],
 	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],
 	["Q", "turn the selected part by 90 degrees (Board)"],
-	["wheel, drag on empty board", "zoom, pan (Board)"],
+	["wheel or + and -, drag on empty board", "zoom, pan; 0 shows the whole board (Board)"],
 	["Escape", "leave a selection or a window"],
 	["?", "this sheet"],
 ];

@@ -49,9 +49,16 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		[board, look, view, net, selected, held, mark],
 	);
 	const { ref, size } = useCanvas(paint);
+	// A view that a hand has zoomed or moved stays as it is when the canvas grows or shrinks, until another board or side is shown.
+	const byHand = useRef("");
+	const boardSide = `${w} ${h} ${side}`;
 	useEffect(() => {
-		if (size.w) setView(fitView(w, h, size.w, size.h, side === "far"));
-	}, [w, h, size, side]);
+		if (size.w && byHand.current !== boardSide) setView(fitView(w, h, size.w, size.h, side === "far"));
+	}, [w, h, size, side, boardSide]);
+	const lookAt = (next: Viewport) => {
+		byHand.current = boardSide;
+		setView(next);
+	};
 
 	const at = (event: PointerEvent | WheelEvent) => {
 		const box = event.currentTarget.getBoundingClientRect();
@@ -74,7 +81,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		const spot = toBoard(view, place);
 		const held = grip.current;
 		if (held && "pan" in held)
-			return setView({ ...held.view, x: held.view.x + place.x - held.x, y: held.view.y + place.y - held.y });
+			return lookAt({ ...held.view, x: held.view.x + place.x - held.x, y: held.view.y + place.y - held.y });
 		if (held) {
 			const to = { x: snap(held.part.x + spot.x - held.x, STEP_MM), y: snap(held.part.y + spot.y - held.y, STEP_MM) };
 			const moved = { ref: held.part.ref, dx: to.x - held.part.x, dy: to.y - held.part.y };
@@ -124,7 +131,12 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			void seat(part, part.x + (way[0] ?? 0) * flip, part.y + (way[1] ?? 0), part.turn);
 		} else if (event.key.toLowerCase() === "q" && part) void seat(part, part.x, part.y, part.turn + 90);
 		else if (event.key === "Escape") select(null);
-		else if (event.key === "0" && size.w) setView(fitView(w, h, size.w, size.h, side === "far"));
+		else if ((event.key === "+" || event.key === "-") && view)
+			lookAt(zoomAt(view, { x: size.w / 2, y: size.h / 2 }, event.key === "+" ? 1.25 : 0.8));
+		else if (event.key === "0" && size.w) {
+			byHand.current = "";
+			setView(fitView(w, h, size.w, size.h, side === "far"));
+		}
 	};
 	return (
 		<canvas
@@ -143,7 +155,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			onPointerDown={down}
 			onPointerMove={move}
 			onPointerUp={() => void up()}
-			onWheel={(event) => view && setView(zoomAt(view, at(event), event.deltaY < 0 ? 1.15 : 1 / 1.15))}
+			onWheel={(event) => view && lookAt(zoomAt(view, at(event), event.deltaY < 0 ? 1.15 : 1 / 1.15))}
 			onKeyDown={key}
 		/>
 	);

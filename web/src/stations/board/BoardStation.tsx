@@ -1,13 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
 import { useShown } from "../../app/reckoner";
 import type { Look } from "../../canvas/paintBoard";
+import { walk } from "../../design/arrows";
 import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { useDesign } from "../../document/useDesign";
+import { useKept } from "../../document/useKept";
 import { BoardCanvas } from "./BoardCanvas";
 
 const LOOKS: [Look, string, string][] = [
@@ -20,10 +22,10 @@ const LOOKS: [Look, string, string][] = [
 export function BoardStation() {
 	const { head, start, jobs, edit } = useDesign();
 	const { shown } = useShown();
-	const [look, setLook] = useState<Look>("near");
-	const [selected, setSelected] = useState<string | null>(null);
-	const [net, setNet] = useState<string | null>(null);
-	const [picked, setPicked] = useState("");
+	const [look, setLook] = useKept<Look>("board side", "near");
+	const [selected, setSelected] = useKept<string | null>("part", null);
+	const [net, setNet] = useKept<string | null>("net", null);
+	const [picked, setPicked] = useKept("board", "");
 	const shownBoard = head.boards.find((b) => b.name === picked) ?? head.boards[0];
 	const query = useQuery({
 		queryKey: ["project", head.project, "board", shownBoard?.name, head.version],
@@ -40,7 +42,7 @@ export function BoardStation() {
 			if (about.startsWith("net:")) setNet(about.slice(4));
 			if (about.startsWith("part:")) setSelected(about.slice(5));
 		}
-	}, [shown]);
+	}, [shown, setNet, setSelected]);
 	const board = query.isError ? undefined : query.data;
 	const part = board?.parts.find((p) => p.ref === selected);
 	const busy = jobs.length > 0;
@@ -55,7 +57,7 @@ export function BoardStation() {
 						setNet(null);
 					}}
 				/>
-				<div role="radiogroup" aria-label="Side" className="flex border border-line">
+				<div role="radiogroup" aria-label="Side" className="flex border border-line" onKeyDown={walk}>
 					{LOOKS.map(([value, title, about]) => (
 						<button
 							key={value}

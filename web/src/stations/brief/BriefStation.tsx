@@ -1,6 +1,7 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Edit } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
+import { useKept } from "../../document/useKept";
 import { BriefPanel } from "./BriefPanel";
 import { Device } from "./Device";
 import { freePlace } from "./freePlace";
@@ -15,9 +16,9 @@ type Spot = { x: number; y: number; far?: boolean };
 /** The device from the front, the tray of things above it, the tally beside it. */
 export function BriefStation() {
 	const { head, edit, say } = useDesign();
-	const [selected, setSelected] = useState<string[]>([]);
-	const [hand, setHand] = useState<Hand>("none");
-	const [shown, setShown] = useState("");
+	const [selected, setSelected] = useKept<string[]>("picked", []);
+	const [hand, setHand] = useKept<Hand>("hand", "none");
+	const [shown, setShown] = useKept("board", "");
 	const [carried, setCarried] = useState<Carried | null>(null);
 	const begun = useRef<Spot | null>(null);
 	const toMm = useRef<(x: number, y: number) => Spot | null>(() => null);

@@ -11,8 +11,8 @@ export function Choice<T extends string>({
 	set: (value: T) => void;
 }) {
 	return (
-		<label className="grid grid-cols-[84px_1fr] items-center gap-2 text-[12px]">
-			<span className="text-ink-2">{label}</span>
+		<label className="block text-[12px]">
+			<span className="mb-0.5 block text-ink-2">{label}</span>
 			<select
 				aria-label={label}
 				title={options.find(([name]) => name === value)?.[1]}

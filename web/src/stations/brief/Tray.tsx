@@ -1,5 +1,7 @@
-import { type PointerEvent, useState } from "react";
+import type { PointerEvent } from "react";
+import { walk } from "../../design/arrows";
 import { Button } from "../../design/Button";
+import { useKept } from "../../document/useKept";
 import { GROUPS, type Kind } from "./kinds";
 import { Mark } from "./Mark";
 import { useKinds } from "./useKinds";
@@ -7,10 +9,10 @@ import { useKinds } from "./useKinds";
 /** What can be put on the device, by groups: press for a free place, or drag onto the drawing. */
 export function Tray({ add, carry }: { add: (kind: Kind) => void; carry: (kind: Kind, event: PointerEvent) => void }) {
 	const kinds = useKinds();
-	const [group, setGroup] = useState<string>("controls");
+	const [group, setGroup] = useKept<string>("tray", "controls");
 	return (
 		<div className="border-b border-rule px-3 pt-1.5 pb-1.5">
-			<div role="tablist" aria-label="Groups of things" className="flex gap-1">
+			<div role="tablist" aria-label="Groups of things" className="flex gap-1" onKeyDown={walk}>
 				{GROUPS.map(([name, words]) => (
 					<button
 						key={name}

@@ -1,10 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
+import { walk } from "../../design/arrows";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
+import { useKept } from "../../document/useKept";
 import { BudgetStrip } from "./BudgetStrip";
 import { ChipPicture } from "./ChipPicture";
 import { ChipSearch } from "./ChipSearch";
@@ -26,8 +28,8 @@ export function PinsStation() {
 	const { head, start, jobs, say } = useDesign();
 	const queries = useQueryClient();
 	const [drawer, setDrawer] = useState<"none" | "chips" | "own">("none");
-	const [shown, setShown] = useState<View>("chip");
-	const [brain, setBrain] = useState("");
+	const [shown, setShown] = useKept<View>("pins view", "chip");
+	const [brain, setBrain] = useKept("brain", "");
 	const project = { params: { path: { project_id: head.project } } };
 	const asked = { params: { path: { project_id: head.project }, query: { brain } } };
 	const query = useQuery({
@@ -97,7 +99,12 @@ export function PinsStation() {
 				</p>
 			)}
 			{stuck && verdict.data?.conflict && <WaysOut conflict={verdict.data.conflict} ways={verdict.data.ways_out} />}
-			<div className="flex items-center gap-1 border-b border-rule px-3 py-1" role="tablist" aria-label="Pins">
+			<div
+				className="flex items-center gap-1 border-b border-rule px-3 py-1"
+				role="tablist"
+				aria-label="Pins"
+				onKeyDown={walk}
+			>
 				{VIEWS.map(([name, words]) => (
 					<button
 						key={name}
@@ -122,7 +129,7 @@ export function PinsStation() {
 }
 
 function ChipView({ view }: { view: Schemas["PinsView"] }) {
-	const [signal, setSignal] = useState<string | null>(null);
+	const [signal, setSignal] = useKept<string | null>("signal", null);
 	return (
 		<div className="flex min-h-0 flex-1">
 			<ChipPicture view={view} signal={signal} pick={setSignal} />
