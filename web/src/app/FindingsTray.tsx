@@ -8,17 +8,19 @@ import { useShown } from "./reckoner";
 import type { StationName } from "./stations";
 
 const WISH = "findings tray";
+const ROOMY = 1200;
 
-/** This station's stops, looks and notes; a press shows what each is about. Folds to an edge while there is nothing to say, and keeps what a person chose. */
+/** This station's stops, looks and notes; a press shows what each is about. Folds to an edge while there is nothing to say or little room, and keeps what a person chose. */
 export function FindingsTray({ station }: { station: StationName }) {
 	const { head } = useDesign();
 	const [wish, setWish] = useState(() => localStorage.getItem(WISH) ?? "");
 	const findings = head.findings.filter(
 		(f) => f.station === station || (station === "release" && f.severity === "stop"),
 	);
-	const open = wish === "folded" ? false : wish === "open" || findings.length > 0;
+	const usual = findings.length > 0 && window.innerWidth >= ROOMY;
+	const open = wish === "folded" ? false : wish === "open" || usual;
 	const setOpen = (to: boolean) => {
-		const said = to ? (findings.length ? "" : "open") : findings.length ? "folded" : "";
+		const said = to === usual ? "" : to ? "open" : "folded";
 		localStorage.setItem(WISH, said);
 		setWish(said);
 	};

@@ -35,7 +35,10 @@ export function GroupBar({
 			chords: { rule: "own", at_once: 6, groups: [...(head.brief.chords?.groups ?? []), keys.map((k) => k.id)] },
 		});
 	return (
-		<div className="flex h-[36px] items-center gap-1.5 border-b border-rule px-3 text-[12px]" data-testid="group-bar">
+		<div
+			className="flex min-h-[36px] flex-wrap items-center gap-1.5 border-b border-rule px-3 text-[12px]"
+			data-testid="group-bar"
+		>
 			{selected.length < 2 && <BoardTabs board={board} show={show} />}
 			{selected.length > 1 && (
 				<>

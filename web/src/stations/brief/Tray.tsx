@@ -12,7 +12,7 @@ export function Tray({ add, carry }: { add: (kind: Kind) => void; carry: (kind: 
 	const [group, setGroup] = useKept<string>("tray", "controls");
 	return (
 		<div className="border-b border-rule px-3 pt-1.5 pb-1.5">
-			<div role="tablist" aria-label="Groups of things" className="flex gap-1" onKeyDown={walk}>
+			<div role="tablist" aria-label="Groups of things" className="flex flex-wrap gap-1" onKeyDown={walk}>
 				{GROUPS.map(([name, words]) => (
 					<button
 						key={name}

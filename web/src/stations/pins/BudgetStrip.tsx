@@ -21,7 +21,7 @@ export function BudgetStrip({ view }: { view: Schemas["PinsView"] }) {
 				))}
 			</div>
 			{parts.map(([name, count]) => (
-				<span key={name}>
+				<span key={name} className="whitespace-nowrap">
 					<span className="figure">{count}</span> <span className="text-ink-2">{name}</span>
 				</span>
 			))}
@@ -29,7 +29,7 @@ export function BudgetStrip({ view }: { view: Schemas["PinsView"] }) {
 			{view.budget
 				.filter((b) => b.kind === "analogue channels")
 				.map((b) => (
-					<span key={b.kind}>
+					<span key={b.kind} className="whitespace-nowrap">
 						<span className="figure">{b.left}</span> <span className="text-ink-2">analogue left</span>
 					</span>
 				))}

@@ -94,7 +94,7 @@ export function ChipPicture({
 					onPointerUp={drop}
 					onPointerLeave={() => setPulled(null)}
 				>
-					<Body legs={drawn.legs} middle={middle} view={view} signal={signal} />
+					<Body legs={drawn.legs} middle={middle} />
 					{links.map((link) => (
 						<line
 							key={link.signal.signal}
@@ -149,6 +149,7 @@ export function ChipPicture({
 							press={() => pick(signal === node.signal ? null : node.signal)}
 						/>
 					))}
+					<Name view={view} middle={middle} signal={signal} />
 					{pulled && (
 						<line
 							x1={pulled.from.x}
@@ -166,7 +167,7 @@ export function ChipPicture({
 	);
 }
 
-function Body({ legs: all, middle, view, signal }: { legs: Leg[]; middle: Spot; view: View; signal: string | null }) {
+function Body({ legs: all, middle }: { legs: Leg[]; middle: Spot }) {
 	const inset = thickness(all) * 0.9 + 4;
 	const points = hull(all.map((l) => ({ x: l.x - l.out.x * inset, y: l.y - l.out.y * inset })));
 	const first = all[0];
@@ -189,10 +190,19 @@ function Body({ legs: all, middle, view, signal }: { legs: Leg[]; middle: Spot; 
 					strokeWidth={1.6}
 				/>
 			)}
-			<text textAnchor="middle" y={-3} fill="#f7f4ec" fontSize={13} fontWeight={600}>
+		</g>
+	);
+}
+
+/** The chip's name over its links, with a rim that keeps it legible. */
+function Name({ view, middle, signal }: { view: View; middle: Spot; signal: string | null }) {
+	const rim = { stroke: "#38352f", strokeWidth: 4, paintOrder: "stroke" };
+	return (
+		<g transform={`translate(${middle.x} ${middle.y})`} pointerEvents="none" textAnchor="middle">
+			<text y={-3} fill="#f7f4ec" fontSize={13} fontWeight={600} {...rim}>
 				{view.chip}
 			</text>
-			<text textAnchor="middle" y={13} fill="#c9c1ae" fontSize={11}>
+			<text y={13} fill="#c9c1ae" fontSize={11} {...rim}>
 				{signal ? "press a ringed pin" : view.package}
 			</text>
 		</g>

@@ -62,7 +62,7 @@ export function PinsStation() {
 	const busy = jobs.some((job) => job.kind === "pins");
 	const stuck = !view.solved && verdict.data?.fits === false;
 	return (
-		<div className="flex min-h-0 flex-1 flex-col">
+		<div className="flex min-h-0 flex-1 flex-col overflow-y-auto">
 			<div className="flex items-center gap-2 border-b border-rule px-3 py-1.5">
 				<BrainPicker view={view} show={setBrain} />
 				<span className="text-[16px] font-semibold">{view.chip}</span>
@@ -131,7 +131,7 @@ export function PinsStation() {
 function ChipView({ view }: { view: Schemas["PinsView"] }) {
 	const [signal, setSignal] = useKept<string | null>("signal", null);
 	return (
-		<div className="flex min-h-0 flex-1">
+		<div className="flex min-h-[400px] flex-1">
 			<ChipPicture view={view} signal={signal} pick={setSignal} />
 			<div className="flex w-[250px] shrink-0 flex-col overflow-y-auto border-l border-rule">
 				<SignalList view={view} signal={signal} pick={setSignal} />
@@ -177,7 +177,7 @@ function Verdict({ view, stuck }: { view: Schemas["PinsView"]; stuck: boolean })
 			? "does not fit"
 			: "not solved for this brief";
 	return (
-		<span className="flex items-center gap-1.5 text-ink-2" data-testid="pin-verdict">
+		<span className="flex items-center gap-1.5 whitespace-nowrap text-ink-2" data-testid="pin-verdict">
 			<Sign kind={view.solved ? "clear" : stuck ? "stop" : "stale"} />
 			{words}
 		</span>

@@ -18,7 +18,7 @@ export function WaysOut({ conflict, ways }: { conflict: Schemas["Conflict"]; way
 		<section
 			aria-label="Ways out"
 			data-testid="ways-out"
-			className="max-h-[300px] overflow-y-auto border-b border-rule bg-card px-3 py-2"
+			className="max-h-[300px] shrink-0 overflow-y-auto border-b border-rule bg-card px-3 py-2"
 		>
 			<p className="flex items-start gap-2">
 				<span className="mt-[3px]">
