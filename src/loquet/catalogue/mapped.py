@@ -108,9 +108,10 @@ def chip_of(name: str, row: dict[str, Any]) -> Chip:
 
 def module_of(row: dict[str, Any]) -> Chip:
     """A ready module: its pads with what the chip on it can do there."""
-    functions = functions_by_port(row["chip"])
     chip = row_for(row["chip"])
     assert chip is not None
+    carried = next(name for name in sorted(devices(chip)) if name.startswith(row["chip"]))
+    functions = functions_by_port(carried)
     low, high = row["supply_mv"]
     return Chip(
         name=row["id"],
