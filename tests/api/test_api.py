@@ -182,7 +182,7 @@ def test_quotes_orders_and_the_simulated_calendar(client: TestClient, made: int)
         f"/api/projects/{made}/orders", json={"quantity": 10, "key": "first-order"}
     ).json()
     states = [placed["state"]]
-    for _ in range(12):
+    for _ in range(16):
         states.append(
             client.post(
                 f"/api/orders/{placed['id']}/next-day", json={"day": len(states) - 1}
