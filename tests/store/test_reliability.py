@@ -1,6 +1,7 @@
 """What was answered is kept, nothing waits for what it need not, and data come back whole."""
 
 import threading
+import zipfile
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -135,16 +136,32 @@ def test_a_backup_brings_everything_back(copy: str, brief: Brief, tmp_path: Path
     assert projects_of(copy) == ["first", "third"]
 
 
-@pytest.mark.parametrize("place", [200, 900, 1500])
+def damaged(file: Path, how: str) -> bytes:
+    """The bytes of a backup with one byte of the content of its first, largest or last file changed, or cut short."""
+    data = bytearray(file.read_bytes())
+    if how == "cut":
+        return bytes(data[: len(data) // 2])
+    with zipfile.ZipFile(file) as archive:
+        rows = archive.infolist()
+    row = {"first": rows[0], "largest": max(rows, key=lambda r: r.compress_size), "last": rows[-1]}[
+        how
+    ]
+    name, extra = (
+        int.from_bytes(data[row.header_offset + i : row.header_offset + i + 2], "little")
+        for i in (26, 28)
+    )
+    data[row.header_offset + 30 + name + extra + row.compress_size // 2] ^= 0xFF
+    return bytes(data)
+
+
+@pytest.mark.parametrize("how", ["first", "largest", "last", "cut"])
 def test_a_damaged_backup_changes_nothing(
-    copy: str, brief: Brief, tmp_path: Path, place: int
+    copy: str, brief: Brief, tmp_path: Path, how: str
 ) -> None:
     file = tmp_path / "evening.zip"
     add(copy, "first", brief)
     back_up(copy, file, NOW)
-    data = bytearray(file.read_bytes())
-    data[place] ^= 0xFF
-    file.write_bytes(data)
+    file.write_bytes(damaged(file, how))
     with pytest.raises(BadBackup):
         restore(copy, file)
     assert projects_of(copy) == ["first"]
