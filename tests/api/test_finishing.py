@@ -9,10 +9,12 @@ from fastapi.testclient import TestClient
 from loquet.demo.scenario import demo_brief
 
 
-def finished(client: TestClient, name: str) -> tuple[dict[str, Any], dict[str, Any]]:
+def finished(
+    client: TestClient, name: str, project: int = 0
+) -> tuple[dict[str, Any], dict[str, Any]]:
     """The ended job, and the head after it."""
     brief = demo_brief(name).model_dump(mode="json")
-    project = client.post("/api/projects", json=brief).json()["project"]
+    project = project or client.post("/api/projects", json=brief).json()["project"]
     job = client.post(f"/api/projects/{project}/jobs", json={"kind": "finish"}).json()["job"]
     until = time.monotonic() + 120
     while time.monotonic() < until:
@@ -28,6 +30,9 @@ def test_a_whole_brief_ends_with_proven_files(client: TestClient) -> None:
     assert (job["state"], job["message"]) == ("done", "The files are written and proven.")
     assert (head["stops"], head["stale"]) == (0, [])
     assert head["next"]["action"] == "Go to the order"
+    again, same = finished(client, "dome-pod", head["project"])
+    assert again["state"] == "done"
+    assert same["version"] == head["version"]
 
 
 def test_what_has_no_recipe_stops_after_the_pins_and_keeps_them(client: TestClient) -> None:

@@ -61,10 +61,13 @@ def make_slices(
                 done += SHARES[name]
                 made.append((name, subject))
         except StageRefused as refused:
-            raise StageRefused(refused.stage, so_far(made, refused), refused.way_out) from None
-        finally:
             if made:
                 keep(factory, project_id, design, made, author)
+            raise StageRefused(refused.stage, so_far(made, refused), refused.way_out) from None
+        if not made:
+            return "Everything is made already."
+        ticket.say("keeping the result")
+        keep(factory, project_id, design, made, author)
         return words_of(made) + "."
 
     return work
@@ -73,7 +76,7 @@ def make_slices(
 def keep(
     factory: sessionmaker[Session], project_id: int, design: Design, made: list[Step], author: str
 ) -> None:
-    """Commit what was made, even where a later step was refused, on whatever is head by now."""
+    """Commit what was made on whatever is head by now; where a later step was refused what stands before it is kept, a stopped job leaves nothing."""
     with factory.begin() as session:
         head = head_of(session, project_id, lock=True)
         onto = load_design(session, head.version)
