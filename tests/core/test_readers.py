@@ -103,12 +103,15 @@ def test_no_text_like_the_format_crashes_the_reader(text: str) -> None:
 def test_drill_files_in_inches_and_their_faults() -> None:
     good = b"M48\n; #@! TF.FileFunction,Plated,1,2,PTH\nINCH\nT1C0.0400\n%\nT1\nX1.0Y0.5\nM30\n"
     assert read_drill(good, "holes.drl") == [ReadHole(25_400_000, 12_700_000, 1_016_000, True)]
-    for broken in (
-        good.replace(b"M30", b""),
-        good.replace(b"T1\nX", b"T2\nX"),
-        good.replace(b"INCH\n", b""),
-        good + b"what\n",
-        b"\xff",
+    for broken, line in (
+        (good.replace(b"M30", b""), 8),
+        (good.replace(b"T1\nX", b"T2\nX"), 6),
+        (good.replace(b"T1\nX", b"X"), 6),
+        (good.replace(b"INCH\n", b""), 3),
+        (good.replace(b"X1.0", b"X99.0"), 7),
+        (good + b"what\n", 9),
+        (b"\xff", 1),
     ):
-        with pytest.raises(FileFault):
+        with pytest.raises(FileFault) as caught:
             read_drill(broken, "holes.drl")
+        assert (caught.value.file, caught.value.line) == ("holes.drl", line)
