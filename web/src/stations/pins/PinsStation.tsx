@@ -4,6 +4,7 @@ import { client, Refusal, type Schemas, take } from "../../api/client";
 import { walk } from "../../design/arrows";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
+import { Picker } from "../../design/Picker";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
@@ -64,7 +65,7 @@ export function PinsStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col overflow-y-auto">
 			<div className="flex items-center gap-2 border-b border-rule px-3 py-1.5">
-				<BrainPicker view={view} show={setBrain} />
+				<Picker names={view.brains} shown={view.brain} mark="brain" show={setBrain} />
 				<span className="text-[16px] font-semibold">{view.chip}</span>
 				<span className="text-ink-2">{view.package}</span>
 				<Button
@@ -149,23 +150,6 @@ function ChipView({ view }: { view: Schemas["PinsView"] }) {
 			</div>
 		</div>
 	);
-}
-
-/** The brains of a device with several, one of which is shown. */
-function BrainPicker({ view, show }: { view: Schemas["PinsView"]; show: (brain: string) => void }) {
-	if (view.brains.length < 2) return null;
-	return view.brains.map((name) => (
-		<button
-			key={name}
-			type="button"
-			aria-pressed={name === view.brain}
-			data-brain={name}
-			className={`rounded-[3px] border px-2 py-0.5 ${name === view.brain ? "border-copper bg-card font-semibold" : "border-transparent text-ink-2 hover:border-rule"}`}
-			onClick={() => show(name)}
-		>
-			{name}
-		</button>
-	));
 }
 
 function Verdict({ view, stuck }: { view: Schemas["PinsView"]; stuck: boolean }) {
