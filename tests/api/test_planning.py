@@ -33,9 +33,10 @@ def edit(client: TestClient, project: int, **fields: Any) -> dict[str, Any]:
     return found
 
 
-def solve(client: TestClient, project: int) -> str:
-    job = client.post(f"/api/projects/{project}/jobs", json={"kind": "pins"}).json()["job"]
-    for _ in range(200):
+def finished(client: TestClient, project: int, kind: str) -> str:
+    """Start a job and wait for its words."""
+    job = client.post(f"/api/projects/{project}/jobs", json={"kind": kind}).json()["job"]
+    for _ in range(2000):
         card = client.get(f"/api/jobs/{job}").json()
         if card["state"] not in ("waiting", "running"):
             return str(card["message"])
@@ -44,10 +45,20 @@ def solve(client: TestClient, project: int) -> str:
 
 
 def test_a_verdict_with_ways_out_that_are_edits(client: TestClient, handset: int) -> None:
-    verdict = client.get(f"/api/projects/{handset}/pin-verdict").json()
+    path = f"/api/projects/{handset}/pin-verdict"
+    assert client.get(path).json()["ways_out"] is None, "nobody has looked for them yet"
+    began = time.monotonic()
+    assert "ways out were tried and work" in finished(client, handset, "ways out")
+    first = time.monotonic() - began
+    verdict = client.get(path).json()
+    began = time.monotonic()
+    finished(client, handset, "ways out")
+    assert time.monotonic() - began < first / 3, "kept by what it depends on, not worked out again"
     assert not verdict["fits"]
     assert len(verdict["conflict"]["titles"]) == 25
-    assert "does not fit" in solve(client, handset) or "needed on 24 pins" in solve(client, handset)
+    assert "does not fit" in finished(client, handset, "pins") or "needed on 24 pins" in finished(
+        client, handset, "pins"
+    )
     head = edit(client, handset, **verdict["ways_out"][0]["edits"][0])
     assert client.get(f"/api/projects/{handset}/pin-verdict").json() == {
         "fits": True,
@@ -70,7 +81,7 @@ def test_schemes_and_sums(client: TestClient, handset: int) -> None:
 def test_hand_over_needs_a_plan_and_gives_every_file(client: TestClient, handset: int) -> None:
     edit(client, handset, kind="set-scheme", scheme="diode matrix")
     assert client.get(f"/api/projects/{handset}/handover").status_code == 404
-    assert solve(client, handset) == "Pins solved."
+    assert finished(client, handset, "pins") == "Pins solved."
     names = {f["name"] for f in client.get(f"/api/projects/{handset}/handover").json()}
     assert names == {"pins.h", "pins.json", "wiring-card.pdf", "usb-report.h", "usb-report.bin"}
     archive = client.get(f"/api/projects/{handset}/handover/handover.zip")
@@ -146,12 +157,8 @@ def test_pins_are_aimed_at_a_placed_board_only(client: TestClient, handset: int)
     made = client.post(
         "/api/projects", content=(ROOT / "examples" / "dome-pod.brief.json").read_bytes()
     ).json()["project"]
-    job = client.post(f"/api/projects/{made}/jobs", json={"kind": "placement"}).json()["job"]
-    for _ in range(400):
-        if client.get(f"/api/jobs/{job}").json()["state"] not in ("waiting", "running"):
-            break
-        time.sleep(0.05)
+    finished(client, made, "placement")
     head = client.post(f"/api/projects/{made}/aim").json()
     assert len(head["choices"]["pin_targets"]) == 7
     assert "pins" in head["stale"]
-    assert solve(client, made) == "Pins solved."
+    assert finished(client, made, "pins") == "Pins solved."

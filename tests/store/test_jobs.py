@@ -10,8 +10,9 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.core.brief import Brief
 from loquet.core.parts import PartError
-from loquet.core.routing import RouteProgress, RoutingStopped
+from loquet.core.routing import RoutingStopped
 from loquet.jobs.runner import Jobs, Ticket
+from loquet.jobs.telling import Told
 from loquet.store.designs import create_project, head_of
 from loquet.store.tables import JobRow
 
@@ -80,8 +81,9 @@ def test_one_of_a_kind_runs_at_a_time_and_can_be_stopped(
 
     def long(ticket: Ticket) -> str:
         begun.set()
-        while ticket.progress(RouteProgress(1, 3, 4)):
-            threading.Event().wait(0.01)
+        ticket.heard(Told("3 of 4 nets", 0.25))
+        while not ticket.stop.wait(0.01):
+            pass
         raise RoutingStopped
 
     first = jobs.start(*place, "routing", long)

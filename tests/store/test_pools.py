@@ -10,12 +10,13 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.core.design import Design
 from loquet.core.pipeline import MADE, each_slice
-from loquet.core.routing import RouteProgress, RoutingStopped
+from loquet.core.routing import RoutingStopped
 from loquet.demo.scenario import demo_brief
 from loquet.jobs.cluster import DaskPool
 from loquet.jobs.making import Refusal, make_slice
 from loquet.jobs.pools import LocalPool, Pool
 from loquet.jobs.runner import Ticket
+from loquet.jobs.telling import Told
 
 
 @pytest.fixture(scope="module")
@@ -51,7 +52,7 @@ def test_a_cluster_gives_the_same_bytes(local: LocalPool, cluster: DaskPool) -> 
 
 
 def forever(tell: object) -> None:
-    while tell(RouteProgress(1, 3, 4)):  # type: ignore[operator]
+    while tell(Told("3 of 4", 0.25)):  # type: ignore[operator]
         time.sleep(0.05)
 
 
@@ -87,8 +88,8 @@ def test_errors_cross_over_and_progress_only_rises(local: LocalPool) -> None:
     with pytest.raises(ZeroDivisionError):
         ticket.compute(divide, 0)
     ticket.say("first", 0.2, 0.6)
-    ticket.progress(RouteProgress(1, 1, 4))
-    ticket.progress(RouteProgress(2, 3, 4))
+    ticket.heard(Told("most of it", 0.75))
+    ticket.heard(Told("a step back", 0.25))
     assert ticket.share == pytest.approx(0.5)
     ticket.say("second", 0.6, 1.0)
     assert ticket.share == pytest.approx(0.6)

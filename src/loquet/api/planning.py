@@ -7,7 +7,7 @@ from typing import Literal
 
 from fastapi import APIRouter
 from fastapi.responses import Response
-from pydantic import BaseModel
+from pydantic import BaseModel, TypeAdapter
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import head_now
@@ -27,38 +27,40 @@ from loquet.core.pinning import (
     schemes_of,
     sums,
     verdict_of,
-    ways_for,
+    ways_key,
 )
 from loquet.core.pins.schemes import SchemeCard
 from loquet.core.pins.ways_out import WayOut
 from loquet.core.pipeline import stale_slices
 from loquet.core.provenance import Working
+from loquet.store.answers import answer_of
 from loquet.store.designs import commit_version, head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["planning"])
+WAYS = TypeAdapter(list[WayOut])
 TYPES = {"pdf": "application/pdf", "json": "application/json", "bin": "application/octet-stream"}
 
 
 class PinVerdict(BaseModel):
-    """Whether the brief fits its chip; if not, why, and what to do."""
+    """Whether the brief fits its chip; if not, why, and what to do: `ways_out` is nothing until a job "ways out" has looked for them."""
 
     fits: bool
     conflict: Conflict | None
-    ways_out: list[WayOut]
+    ways_out: list[WayOut] | None
 
 
 @router.get("/projects/{project_id}/pin-verdict")
 def get_pin_verdict(
     project_id: int, session: SessionNow, context: ContextNow, brain: BrainAsked = ""
 ) -> PinVerdict:
-    """The verdict on what a brain reads as it stands, with ways out where it does not fit."""
+    """The verdict on what a brain reads as it stands, with the ways out that were found for it."""
     design = load_design(session, head_of(session, project_id).version)
     conflict = verdict_of(design, context.library, brain)
-    return PinVerdict(
-        fits=conflict is None,
-        conflict=conflict,
-        ways_out=list(ways_for(design, context.library, brain)) if conflict else [],
-    )
+    ways: list[WayOut] | None = []
+    if conflict:
+        kept = answer_of(session, ways_key(design, context.library, brain))
+        ways = None if kept is None else WAYS.validate_json(kept)
+    return PinVerdict(fits=conflict is None, conflict=conflict, ways_out=ways)
 
 
 @router.post("/projects/{project_id}/aim", response_model=DesignHead)

@@ -19,7 +19,7 @@ from loquet.core.brief import outline_polygon_mm, read_brief
 from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.edits import Edit, apply
 from loquet.core.pipeline import chip_for
-from loquet.jobs.works import finish, make_release, make_slices
+from loquet.jobs.works import finish, look_for_ways, make_release, make_slices
 from loquet.store.designs import (
     NotFound,
     all_projects,
@@ -35,7 +35,16 @@ from loquet.store.tables import JobRow
 
 router = APIRouter(prefix="/api", tags=["projects"])
 JobKind = Literal[
-    "pins", "circuit", "placement", "routing", "pour", "board", "everything", "finish", "release"
+    "pins",
+    "ways out",
+    "circuit",
+    "placement",
+    "routing",
+    "pour",
+    "board",
+    "everything",
+    "finish",
+    "release",
 ]
 JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
     "pins": ("pins",),
@@ -193,6 +202,8 @@ def start_job(
     head = head_of(session, project_id)
     if wanted.kind == "release":
         work = make_release(context.factory, project_id)
+    elif wanted.kind == "ways out":
+        work = look_for_ways(context.factory, project_id, context.library)
     elif wanted.kind == "finish":
 
         def stops(design: Design) -> list[str]:

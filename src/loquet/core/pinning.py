@@ -1,10 +1,14 @@
 """What the Pins station knows of a design: plan or conflict, schemes, ways out, sums. The command and the application show the same."""
 
+from collections.abc import Callable
+from itertools import count
+
+from loquet import __version__
 from loquet.core.board import BoardView
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import share_of
 from loquet.core.design import Design
-from loquet.core.frozen import Frozen
+from loquet.core.frozen import Frozen, digest_of
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
@@ -134,14 +138,36 @@ def schemes_of(design: Design, library: Library, brain: str = "") -> tuple[Schem
     return compare(share, library.parts, lambda needs: why_not(problem, needs))
 
 
-def ways_for(design: Design, library: Library, brain: str = "") -> tuple[WayOut, ...]:
-    """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays."""
+def ways_for(
+    design: Design,
+    library: Library,
+    brain: str = "",
+    tried: Callable[[int], None] = lambda count: None,
+) -> tuple[WayOut, ...]:
+    """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays. `tried` is told how many were tried so far."""
+    tries = count(1)
+
+    def fit(brief: Brief) -> bool:
+        tried(next(tries))
+        return fits(brief, library)
+
     shelf = Shelf(
         parts=library.parts,
         screens=library.screens,
         chips=tuple((chip, library.stock_of(chip)) for chip in library.list_chips()),
     )
-    return ways_out(of_brain(design, brain), shelf, lambda brief: fits(brief, library))
+    return ways_out(of_brain(design, brain), shelf, fit)
+
+
+def ways_key(design: Design, library: Library, brain: str = "") -> str:
+    """A digest of all that the ways out of a brain depend on: what it reads, the parts and screens that there are, and this Loquet."""
+    kept = {
+        "loquet": __version__,
+        "brief": of_brain(design, brain).model_dump(mode="json"),
+        "parts": [part.model_dump(mode="json") for part in library.parts.values()],
+        "screens": [screen.model_dump(mode="json") for screen in library.screens.values()],
+    }
+    return digest_of(kept)
 
 
 def fits(brief: Brief, library: Library) -> bool:

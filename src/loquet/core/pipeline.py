@@ -10,10 +10,10 @@ from loquet.core.board.outline import polygon_nm
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
-from loquet.core.brief.shares import share_of
+from loquet.core.brief.shares import mark_of, share_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
-from loquet.core.circuit.bench import Bench, Desk, mark_of
+from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import CHIP_PART
 from loquet.core.covers import Rect, covers_of, screw_circles
 from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of

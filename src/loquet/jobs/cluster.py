@@ -9,7 +9,7 @@ from typing import Any
 
 from distributed import Client, Queue, Variable, get_client
 
-from loquet.core.routing import RouteProgress
+from loquet.jobs.telling import Told
 
 
 class DaskRunning:
@@ -32,10 +32,10 @@ class DaskRunning:
             self.future.exception(seconds)
         return bool(self.future.done())
 
-    def news(self) -> list[RouteProgress]:
+    def news(self) -> list[Told]:
         """What the worker has put into the queue."""
         return (
-            [RouteProgress(*row) for row in self.queue.get(timeout="1s", batch=True)]
+            [Told(*row) for row in self.queue.get(timeout="1s", batch=True)]
             if self.queue.qsize()
             else []
         )
@@ -54,8 +54,8 @@ def call_on_cluster(name: str, function: Callable[..., Any], arguments: tuple[ob
     client = get_client()
     stop, news = Variable(f"{name}-stop", client=client), Queue(f"{name}-news", client=client)
 
-    def tell(seen: RouteProgress) -> bool:
-        news.put((seen.round, seen.contested, seen.nets))
+    def tell(seen: Told) -> bool:
+        news.put(tuple(seen))
         return not stop.get(timeout="5s")
 
     return function(tell, *arguments)

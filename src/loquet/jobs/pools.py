@@ -10,13 +10,12 @@ from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures import TimeoutError as NotYet
 from typing import Any, Protocol
 
-from loquet.core.routing import RouteProgress
+from loquet.jobs.telling import Told
 
 SPARE_WORKERS = 2
 BEHIND_THE_PAGES = 10
 SPAWN = multiprocessing.get_context("spawn")
 CHANNEL: Any = None
-Tell = Callable[[RouteProgress], bool]
 
 
 class Running(Protocol):
@@ -25,7 +24,7 @@ class Running(Protocol):
     def wait(self, seconds: float) -> bool:
         """Whether the answer came within so many seconds."""
 
-    def news(self) -> list[RouteProgress]:
+    def news(self) -> list[Told]:
         """What the call has told since the last time."""
 
     def end(self) -> None:
@@ -65,7 +64,7 @@ def end_with_parent() -> None:
 def call(function: Callable[..., Any], arguments: tuple[object, ...]) -> Any:
     """In a worker process: the call, telling over the channel; a local call is ended by ending its process."""
 
-    def tell(seen: RouteProgress) -> bool:
+    def tell(seen: Told) -> bool:
         CHANNEL.put(seen)
         return True
 
@@ -104,7 +103,7 @@ class LocalRunning:
             return True
         return False
 
-    def news(self) -> list[RouteProgress]:
+    def news(self) -> list[Told]:
         """Everything in the channel."""
         return list(drained(self.worker.channel))
 

@@ -15,8 +15,9 @@ from loquet.core.circuit import RecipeNotPossible
 from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused
 from loquet.core.placement.seating import NoRoom
-from loquet.core.routing import RouteProgress, RoutingStopped
+from loquet.core.routing import RoutingStopped
 from loquet.jobs.pools import LocalPool, Pool, Running
+from loquet.jobs.telling import Told
 from loquet.store.tables import JobRow
 
 LOG = logging.getLogger("loquet.jobs")
@@ -40,11 +41,10 @@ class Ticket:
     floor: float = 0.0
     ceiling: float = 1.0
 
-    def progress(self, seen: RouteProgress) -> bool:
-        """Told by the router; answers whether to go on."""
-        self.doing = f"round {seen.round}: {seen.contested} of {seen.nets} nets still share places"
-        self.advance(1 - seen.contested / max(1, seen.nets))
-        return not self.stop.is_set()
+    def heard(self, told: Told) -> None:
+        """What the work tells of itself."""
+        self.doing = told.doing
+        self.advance(told.share)
 
     def advance(self, part: float) -> None:
         """How much of the present step is done, from 0 to 1."""
@@ -64,7 +64,7 @@ class Ticket:
         running: Running = self.pool.submit(function, *arguments)
         while not running.wait(0.05):
             for seen in running.news():
-                self.progress(seen)
+                self.heard(seen)
             if self.stop.is_set():
                 running.end()
                 raise RoutingStopped

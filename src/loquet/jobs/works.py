@@ -1,5 +1,6 @@
 """What jobs do: make slices, and make a release. The database is asked here; the computing is done in a process of its own."""
 
+import json
 from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
@@ -8,9 +9,12 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
 from loquet.core.frozen import digest_of
+from loquet.core.library import Library
+from loquet.core.pinning import ways_key
 from loquet.core.pipeline import MADE, TITLES, StageRefused, each_slice, stale_subjects
-from loquet.jobs.making import Refusal, make_package, make_slice
+from loquet.jobs.making import Refusal, find_ways, make_package, make_slice
 from loquet.jobs.runner import Ticket, Work
+from loquet.store.answers import answer_of, keep_answer
 from loquet.store.designs import commit_version, head_of, load_design
 from loquet.store.releases import store_release
 
@@ -143,5 +147,30 @@ def make_release(factory: sessionmaker[Session], project_id: int) -> Work:
                 datetime.now(UTC),
             )
         return "The files are written and proven."
+
+    return work
+
+
+def look_for_ways(factory: sessionmaker[Session], project_id: int, library: Library) -> Work:
+    """Ways out for every brain whose pins run out, kept by what they depend on; the design is left as it is."""
+
+    def work(ticket: Ticket) -> str:
+        with factory() as session:
+            design = load_design(session, head_of(session, project_id).version)
+        names, total = [brain.name for brain in design.brief.brains], 0
+        for index, name in enumerate(names):
+            key = ways_key(design, library, name)
+            ticket.say("looking for ways out", index / len(names), (index + 1) / len(names))
+            with factory() as session:
+                known = answer_of(session, key)
+            if known is None:
+                answer: Any = ticket.compute(find_ways, design.model_dump_json(), name)
+                if isinstance(answer, Refusal):
+                    raise StageRefused("pins", answer.sentence, "")
+                known = json.dumps(answer)
+                with factory.begin() as session:
+                    keep_answer(session, key, known)
+            total += len(json.loads(known))
+        return f"{total} ways out were tried and work." if total else "No single change makes room."
 
     return work

@@ -69,6 +69,15 @@ class SliceRow(Base):
     content: Mapped[str] = mapped_column(LONG_TEXT)
 
 
+class AnswerRow(Base):
+    """An answer that took long, under the digest of what it depends on."""
+
+    __tablename__ = "answers"
+    digest: Mapped[str] = mapped_column(KEY, primary_key=True)
+    content: Mapped[str] = mapped_column(LONG_TEXT)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
 class VersionRow(Base):
     """An immutable version: the digests of its slices, its parent, and the edit that made it; `former_slices` of a version that was turned."""
 

@@ -443,7 +443,7 @@ export interface paths {
         };
         /**
          * Get Pin Verdict
-         * @description The verdict on what a brain reads as it stands, with ways out where it does not fit.
+         * @description The verdict on what a brain reads as it stands, with the ways out that were found for it.
          */
         get: operations["get_pin_verdict"];
         put?: never;
@@ -2106,6 +2106,13 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Joined
+                 * @description by a cable, or one end plugged into the other
+                 * @default cable
+                 * @enum {string}
+                 */
+                joined: "cable" | "plugged";
                 /**
                  * Kind
                  * @default board-link
@@ -4757,6 +4764,13 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Joined
+                 * @description by a cable, or one end plugged into the other
+                 * @default cable
+                 * @enum {string}
+                 */
+                joined: "cable" | "plugged";
+                /**
                  * Kind
                  * @default board-link
                  * @constant
@@ -6392,7 +6406,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pins" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release";
+            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release";
         };
         /**
          * Keeping
@@ -6826,14 +6840,14 @@ export interface components {
         };
         /**
          * PinVerdict
-         * @description Whether the brief fits its chip; if not, why, and what to do.
+         * @description Whether the brief fits its chip; if not, why, and what to do: `ways_out` is nothing until a job "ways out" has looked for them.
          */
         PinVerdict: {
             conflict: components["schemas"]["Conflict"] | null;
             /** Fits */
             fits: boolean;
             /** Ways Out */
-            ways_out: components["schemas"]["WayOut"][];
+            ways_out: components["schemas"]["WayOut"][] | null;
         };
         /**
          * PinsView

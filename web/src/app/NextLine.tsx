@@ -7,6 +7,7 @@ import type { StationName } from "./stations";
 
 const DOING: Record<string, string> = {
 	pins: "Solving pins",
+	"ways out": "Ways out",
 	circuit: "Making the circuit",
 	placement: "Placing",
 	routing: "Routing",

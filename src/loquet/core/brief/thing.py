@@ -97,6 +97,14 @@ class Feed:
 
 
 @dataclass(frozen=True)
+class Joint:
+    """One end of a link between boards: the word that both ends share; `plugged` ends are pushed into one another, others are joined by a cable."""
+
+    word: str
+    plugged: bool
+
+
+@dataclass(frozen=True)
 class Drilled:
     """An unplated hole in the board: its diameter, and how wide the area around it is that must stay free of copper and parts (mm)."""
 
@@ -192,6 +200,10 @@ class Thing(Frozen):
 
     def feed(self) -> Feed | None:
         """What it feeds the device with."""
+        return None
+
+    def joint(self) -> Joint | None:
+        """The link of which it is an end."""
         return None
 
     def drilled(self) -> Drilled | None:

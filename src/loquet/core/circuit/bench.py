@@ -4,8 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from loquet.core.brief import Brief, Thing, plain_name
-from loquet.core.brief.shares import readers_of
+from loquet.core.brief import Brief, Thing
+from loquet.core.brief.shares import net_mark, readers_of
 from loquet.core.parts import Chip, LandPattern, Part
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
@@ -18,7 +18,7 @@ from loquet.core.provenance import Working
 
 @dataclass(frozen=True)
 class Desk:
-    """A brain with what it reads: its share of the brief, chip, pattern and plan; `mark` goes before nets that every brain has."""
+    """A brain with what it reads: its share of the brief, chip, pattern and plan; `mark` tells apart the nets that every brain has."""
 
     share: Brief
     plan: PinPlan
@@ -33,16 +33,11 @@ class Desk:
 
     def net(self, name: str) -> str:
         """A net that every brain has one of, such as RESET or ROW_1."""
-        return f"{self.mark}{name}"
+        return f"{net_mark(self.mark)}{name}"
 
     def role(self, words: str) -> str:
         """The role of a part that stands at every brain, such as its reset filter."""
-        return f"{self.mark.lower()}{words}" if self.mark else words
-
-
-def mark_of(brief: Brief, brain: str) -> str:
-    """What goes before such nets: nothing for the first brain, the name of another one."""
-    return "" if not brief.brain or brain == brief.brain.name else f"{plain_name(brain)}_"
+        return f"{net_mark(self.mark).lower()}{words}"
 
 
 @dataclass(frozen=True)

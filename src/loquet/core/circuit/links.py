@@ -1,10 +1,12 @@
 """Links between boards: which lines cross, over which link, on which pin. Both ends are made from the one list."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
+from math import dist
 
-from loquet.core.brief import Brief
-from loquet.core.brief.kinds.board_link import BoardLink
+from loquet.core.brief import Brief, Thing
+from loquet.core.brief.linked import ends_of, side_of
+from loquet.core.brief.seats import seat_of_thing
 from loquet.core.circuit.model import (
     GROUND,
     Component,
@@ -13,23 +15,20 @@ from loquet.core.circuit.model import (
     RecipeNotPossible,
 )
 from loquet.core.circuit.recipes import recipe_for
-from loquet.core.parts import Part
+from loquet.core.geometry import middle_of
+from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.part import Drawn
 from loquet.core.provenance import Source, Working, WorkingInput
 
 RANK: Mapping[NetKind, int] = {"ground": 0, "supply": 1, "signal": 2}
-Ends = tuple[BoardLink, BoardLink]
+Ends = tuple[Thing, Thing]
+MEETING_NM = 100_000
 
 
 def pairs_of(brief: Brief) -> dict[str, Ends]:
-    """The two ends of every link by its name; raises RecipeNotPossible where an end is missing or too many, or both are on one board."""
-    found: dict[str, list[BoardLink]] = defaultdict(list)
-    for thing in brief.things:
-        if isinstance(thing, BoardLink):
-            found[thing.link].append(thing)
+    """The two ends of every link by its name; raises RecipeNotPossible where they are not two that go together, on two boards."""
     pairs = {}
-    for name in sorted(found):
-        ends = found[name]
+    for name, ends in ends_of(brief).items():
         if len(ends) != 2 or ends[0].board == ends[1].board:
             where = " and ".join(f"{end.name} on {end.board}" for end in ends)
             raise RecipeNotPossible(
@@ -42,6 +41,12 @@ def pairs_of(brief: Brief) -> dict[str, Ends]:
                 "board link",
                 f"the ends of link {name} have different headers",
                 "Give both the same part.",
+            )
+        if ends[0].joint() != ends[1].joint():
+            raise RecipeNotPossible(
+                "board link",
+                f"one end of link {name} is plugged and the other has a cable",
+                "Plug both, or take a cable at both.",
             )
         pairs[name] = (ends[0], ends[1])
     return pairs
@@ -72,19 +77,6 @@ def refuse_links(brief: Brief) -> None:
 def same_boards(one: Ends, other: Ends) -> bool:
     """Whether two links join the same boards."""
     return {end.board for end in one} == {end.board for end in other}
-
-
-def side_of(board: str, pairs: Iterable[Ends]) -> set[str]:
-    """The boards that can be reached from one over links."""
-    rows, reached, waiting = list(pairs), {board}, [board]
-    while waiting:
-        here = waiting.pop()
-        for ends in rows:
-            boards = {end.board for end in ends}
-            if here in boards:
-                waiting += boards - reached
-                reached |= boards
-    return reached
 
 
 def link_fragments(
@@ -121,8 +113,38 @@ def link_fragments(
                 f"{len(lines)} lines cross at link {name}, and its header has {ways} ways",
                 "Take a wider header, put a second link beside it, or read the keys in a matrix.",
             )
-        fragments.append(both_ends(name, ends, taken + [GROUND] * (ways - len(taken)), len(lines)))
+        nets = taken + [GROUND] * (ways - len(taken))
+        fragments.append(both_ends(brief, name, ends, numbered(nets), parts, len(lines)))
     return fragments
+
+
+def numbered(nets: Sequence[str]) -> dict[str, str]:
+    """Nets by the number of their pad, from 1."""
+    return {str(index + 1): net for index, net in enumerate(nets)}
+
+
+def met_by(brief: Brief, ends: Ends, part: Part) -> dict[str, str]:
+    """Where one end is plugged into the other: the pad of the first that meets each pad of the second, by number.
+
+    Boards lie flat over one another, the same way up where the ends are on opposite sides; where both are on one side, the second board is turned over about
+    its upright axis, so left and right change. Raises RecipeNotPossible where posts and holes do not lie on each other.
+    """
+    a, b = (seat_of_thing(brief, end) for end in ends)
+    middles = {pad.number: middle_of(pad.shape) for pad in pattern_of(part.body).pads}
+    over = -1 if a.far == b.far else 1
+    found = {}
+    for number, middle in middles.items():
+        x, y = b.point(*middle)
+        here = a.x + over * (x - b.x), a.y + y - b.y
+        near = min(middles, key=lambda other: dist(a.point(*middles[other]), here))
+        if dist(a.point(*middles[near]), here) > MEETING_NM:
+            raise RecipeNotPossible(
+                "board link",
+                f"{ends[0].name} and {ends[1].name} are plugged together and do not lie on each other",
+                "Turn one of them so that both rows run the same way.",
+            )
+        found[number] = near
+    return found
 
 
 def ways_of(part: Part) -> int:
@@ -130,8 +152,18 @@ def ways_of(part: Part) -> int:
     return len({pad.number for pad in part.body.pads}) if isinstance(part.body, Drawn) else 0
 
 
-def both_ends(name: str, ends: Ends, nets: list[str], lines: int) -> Fragment:
-    """The two headers, pin n of one on the net of pin n of the other."""
+def both_ends(
+    brief: Brief,
+    name: str,
+    ends: Ends,
+    nets: Mapping[str, str],
+    parts: Mapping[str, Part],
+    lines: int,
+) -> Fragment:
+    """The two headers, pin n of one on the net of pin n of the other; or of the pin that it meets."""
+    joint = ends[0].joint()
+    met = met_by(brief, ends, parts[ends[0].part]) if joint and joint.plugged else {}
+    other_nets = {number: nets[met.get(number, number)] for number in nets}
     components = tuple(
         Component(
             role=end.role(),
@@ -139,12 +171,12 @@ def both_ends(name: str, ends: Ends, nets: list[str], lines: int) -> Fragment:
             block="link",
             value=f"link {name}",
             purpose=f"Link {name} to {other.board}",
-            pads={str(index + 1): net for index, net in enumerate(nets)},
+            pads=dict(pads),
             thing=end.name,
             board=end.board,
             printed=f"link {name}",
         )
-        for end, other in (ends, ends[::-1])
+        for end, other, pads in ((*ends, nets), (*ends[::-1], other_nets))
     )
     working = Working(
         id=f"link.{name}",

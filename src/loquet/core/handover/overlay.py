@@ -3,6 +3,7 @@
 import re
 
 from loquet.core.brief import Brief
+from loquet.core.brief.shares import marked
 from loquet.core.handover.key_table import key_table
 from loquet.core.pins import PinPlan
 from loquet.core.pins.wiring import wiring_of
@@ -26,14 +27,14 @@ def host_line(port: str) -> int:
     return int(found[1])
 
 
-def write_overlay(brief: Brief, plan: PinPlan) -> bytes:
+def write_overlay(brief: Brief, plan: PinPlan, mark: str = "") -> bytes:
     """The overlay's source; direct keys and matrix may stand together. Raises NotOnHost."""
     wiring = wiring_of(brief)
     if wiring.listed or wiring.scheme == "charlieplexed":
         raise NotOnHost(
             f"keys by {wiring.scheme} have no ready driver on a host; take one pin each or a matrix"
         )
-    nodes = direct_node(brief, plan) + (matrix_node(brief, plan) if wiring.cells else [])
+    nodes = direct_node(brief, plan) + (matrix_node(brief, plan, mark) if wiring.cells else [])
     lines = [
         f"/* Keys of {brief.name} on the host's own pins. Written by Loquet. Pull-ups are wanted on every input. */",
         "/dts-v1/;",
@@ -70,11 +71,11 @@ def direct_node(brief: Brief, plan: PinPlan) -> list[str]:
     return [*lines, "};"]
 
 
-def matrix_node(brief: Brief, plan: PinPlan) -> list[str]:
+def matrix_node(brief: Brief, plan: PinPlan, mark: str) -> list[str]:
     """The matrix. The host's driver drives what it calls columns and reads what it calls rows: our rows and columns the other way round."""
     wiring = wiring_of(brief)
-    rows = [plan.of(f"row {i + 1}") for i in range(wiring.rows)]
-    columns = [plan.of(f"column {i + 1}") for i in range(wiring.columns)]
+    rows = [plan.of(marked(mark, f"row {i + 1}")) for i in range(wiring.rows)]
+    columns = [plan.of(marked(mark, f"column {i + 1}")) for i in range(wiring.columns)]
     cells = [
         f"<0x{(row.column << 24) | (row.row << 16) | (FIRST_CODE + row.number):08x}>"
         for row in key_table(brief, plan)

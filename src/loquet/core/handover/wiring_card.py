@@ -9,8 +9,9 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from loquet.core.brief import Brief, keys_of
+from loquet.core.brief.shares import marked
 from loquet.core.pins import PinPlan
-from loquet.core.pins.wiring import KeyWiring, wiring_of
+from loquet.core.pins.wiring import wiring_of
 
 INK, RULE = Color(0.14, 0.13, 0.11), Color(0.75, 0.71, 0.63)
 COLOURS = (
@@ -37,40 +38,37 @@ class Wire:
     goes_to: str
 
 
-def wires_of(brief: Brief, plan: PinPlan) -> tuple[Wire, ...]:
+def wires_of(brief: Brief, plan: PinPlan, mark: str = "") -> tuple[Wire, ...]:
     """All wires in the order of the plan; red and black are kept for supply and ground."""
-    wiring = wiring_of(brief)
+    members = members_of(brief, mark)
     wires = []
     for index, row in enumerate(plan.assignments):
         colour, shade = COLOURS[index % len(COLOURS)]
-        wires.append(
-            Wire(row.pin, row.port, colour, shade, row.title + members(brief, wiring, row.signal))
-        )
+        keys = f": {', '.join(members[row.signal])}" if row.signal in members else ""
+        wires.append(Wire(row.pin, row.port, colour, shade, row.title + keys))
     return tuple(wires)
 
 
-def members(brief: Brief, wiring: KeyWiring, signal: str) -> str:
-    """The keys on a line of a matrix."""
-    name, _, number = signal.partition(" ")
-    if name not in ("row", "column", "line") or not wiring.cells:
-        return ""
+def members_of(brief: Brief, mark: str = "") -> dict[str, list[str]]:
+    """The keys on every line of a matrix, by the signal of the line."""
+    wiring = wiring_of(brief)
     titles = {key.id: key.title.removeprefix("button ") for key in keys_of(brief)}
-    line = int(number) - 1
-    found = [
-        titles[k]
-        for k, r, c in wiring.cells
-        if (name != "column" and r == line) or (name != "row" and c == line)
-    ]
-    return f": {', '.join(found)}"
+    chained = wiring.scheme == "charlieplexed"
+    across, down = ("line", "line") if chained else ("row", "column")
+    found: dict[str, list[str]] = {}
+    for key, row, column in wiring.cells:
+        for line in (f"{across} {row + 1}", f"{down} {column + 1}"):
+            found.setdefault(marked(mark, line), []).append(titles[key])
+    return found
 
 
-def write_wiring_card(brief: Brief, plan: PinPlan) -> bytes:
+def write_wiring_card(brief: Brief, plan: PinPlan, mark: str = "") -> bytes:
     """As many pages as it takes."""
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=A4, invariant=1)
     canvas.setTitle(f"{brief.name}: wiring card")
     canvas.setCreator("Loquet")
-    wires = wires_of(brief, plan)
+    wires = wires_of(brief, plan, mark)
     for start in range(0, len(wires), A_PAGE):
         page(canvas, brief, plan, wires[start : start + A_PAGE], start == 0)
         canvas.showPage()

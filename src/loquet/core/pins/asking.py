@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from loquet.core.brief import Brief, Thing, plain_name
+from loquet.core.brief.linked import aim
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.geometry import Seat
 from loquet.core.pins.model import Load, Need, NeedKind
@@ -32,14 +33,20 @@ class Asking:
 
     @property
     def middle(self) -> Place | None:
-        """The middle of the thing."""
-        return (self.seat.x, self.seat.y) if self.seat else None
+        """The middle of the thing, as the brain's board sees it."""
+        return self.seen((self.seat.x, self.seat.y)) if self.seat else None
+
+    def seen(self, at: Place) -> Place | None:
+        """A point of the thing, or the end of the link that leads to it where the thing is on another board than its brain."""
+        brain = self.brief.brain
+        return aim(self.brief, brain.board, self.thing, at) if brain else at
 
     def way(self, ways: int, index: int) -> Place | None:
         """The place of one post of a header of so many ways, counted from 0."""
         if self.seat is None:
             return None
-        return self.seat.point(round((index - (ways - 1) / 2) * nm_from_mm(HEADER_PITCH_MM)), 0)
+        along = round((index - (ways - 1) / 2) * nm_from_mm(HEADER_PITCH_MM))
+        return self.seen(self.seat.point(along, 0))
 
     def need(
         self, piece: str, kind: NeedKind, title: str, at: Place | None = None, **more: object

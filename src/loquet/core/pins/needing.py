@@ -1,10 +1,12 @@
 """What the brief asks of a brain: one need a signal, with the place it has to reach."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 from functools import lru_cache
 
 from loquet.core.brief import Brief, Key, Thing, keys_of
-from loquet.core.brief.shares import readers_of, share_of
+from loquet.core.brief.linked import aim
+from loquet.core.brief.shares import mark_of, marked, net_mark, readers_of, share_of
 from loquet.core.pins.asking import Asking, Place, net_of
 from loquet.core.pins.model import Need
 from loquet.core.pins.needs import asker
@@ -28,23 +30,22 @@ def own_needs(brief: Brief, brain: str) -> tuple[Need, ...]:
     """Needs of one of several brains; lines that belong to no thing carry the name of any brain but the first."""
     share = share_of(brief, brain)
     found = needs_with(share, wiring_of(share))
-    if brief.brain is None or brain == brief.brain.name:
-        return found
-    return tuple(need if need.thing else apart(need, brain) for need in found)
+    mark = mark_of(brief, brain)
+    return tuple(need if need.thing or not mark else apart(need, mark) for need in found)
 
 
-def apart(need: Need, brain: str) -> Need:
+def apart(need: Need, mark: str) -> Need:
     """A line that every brain may have, told apart by the brain's name."""
     return need.but(
-        signal=f"{brain}:{need.signal}",
-        net=f"{net_of(brain)}_{need.net}",
-        title=f"{brain} {need.title}",
+        signal=marked(mark, need.signal),
+        net=f"{net_mark(mark)}{need.net}",
+        title=f"{mark} {need.title}",
     )
 
 
 def needs_with(brief: Brief, wiring: KeyWiring) -> tuple[Need, ...]:
     """All needs of the brief with its keys wired in a given way."""
-    keys = {key.id: key for key in keys_of(brief)}
+    keys = keys_seen(brief)
     found = [*key_needs(brief, wiring, keys), *control_needs(brief)]
     found += two_wire_needs(brief, wiring)
     for thing in brief.things:
@@ -91,6 +92,19 @@ def control_needs(brief: Brief) -> list[Need]:
 def axes_of(brief: Brief) -> int:
     """How many analogue axes the controls have, whoever reads them."""
     return sum(len(thing.axes()) for thing in brief.group("controls"))
+
+
+def keys_seen(brief: Brief) -> dict[str, Key]:
+    """Keys by id, each where the brain's board sees it: those of another board at the end of the link that leads there."""
+    brain = brief.brain
+    keys = {key.id: key for key in keys_of(brief)}
+    if brain is None or len(brief.boards) < 2:
+        return keys
+    for name, key in keys.items():
+        at = aim(brief, brain.board, brief.thing(key.thing), (key.x, key.y))
+        if at is not None:
+            keys[name] = replace(key, x=at[0], y=at[1])
+    return keys
 
 
 def key_needs(brief: Brief, wiring: KeyWiring, keys: dict[str, Key]) -> list[Need]:

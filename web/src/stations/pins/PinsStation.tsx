@@ -95,11 +95,11 @@ export function PinsStation() {
 			{drawer === "chips" && <ChipSearch brain={view.brain} part={view.chip} close={() => setDrawer("none")} />}
 			{drawer === "own" && <OwnChip close={() => setDrawer("none")} />}
 			{!view.solved && verdict.isLoading && (
-				<p className="border-b border-rule bg-card px-4 py-2 text-ink-2">
-					Asking whether everything fits, and for ways out where it does not.
-				</p>
+				<p className="border-b border-rule bg-card px-4 py-2 text-ink-2">Asking whether everything fits.</p>
 			)}
-			{stuck && verdict.data?.conflict && <WaysOut conflict={verdict.data.conflict} ways={verdict.data.ways_out} />}
+			{stuck && verdict.data?.conflict && (
+				<WaysOut conflict={verdict.data.conflict} ways={verdict.data.ways_out ?? null} />
+			)}
 			<div
 				className="flex items-center gap-1 border-b border-rule px-3 py-1"
 				role="tablist"

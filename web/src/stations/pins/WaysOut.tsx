@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Edit, Schemas } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
@@ -6,9 +6,17 @@ import { useDesign } from "../../document/useDesign";
 
 type Way = Schemas["WayOut"];
 
-/** Why the brief does not fit, and what to do: each way was tried on the solver before it is offered. */
-export function WaysOut({ conflict, ways }: { conflict: Schemas["Conflict"]; ways: Way[] }) {
-	const { edit } = useDesign();
+/** Why the brief does not fit, and what to do: each way was tried on the solver before it is offered, as a job that starts by itself. */
+export function WaysOut({ conflict, ways: found }: { conflict: Schemas["Conflict"]; ways: Way[] | null }) {
+	const { head, edit, jobs, start } = useDesign();
+	const looking = jobs.some((job) => job.kind === "ways out");
+	const asked = useRef(0);
+	useEffect(() => {
+		if (found !== null || looking || asked.current === head.version) return;
+		asked.current = head.version;
+		void start("ways out");
+	}, [found, looking, head.version, start]);
+	const ways = found ?? [];
 	const [all, setAll] = useState(false);
 	const take = async (way: Way) => {
 		for (const one of way.edits) if (!(await edit(one as Edit))) return;
@@ -30,7 +38,13 @@ export function WaysOut({ conflict, ways }: { conflict: Schemas["Conflict"]; way
 						{ways.length
 							? `Each of these ${ways.length} ways out was tried and works; the cheapest first.`
 							: conflict.way_out}
+						{found === null && looking && " Ways out are being tried on the solver."}
 					</span>
+					{found === null && !looking && (
+						<Button className="ml-2 !py-0" onClick={() => void start("ways out")}>
+							Look for ways out
+						</Button>
+					)}
 				</span>
 			</p>
 			<ul className="mt-1">

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import get_args
 
-from loquet.core.brief import Brief, SchemeName, keys_of
+from loquet.core.brief import Brief, SchemeName
 from loquet.core.parts import Part, pattern_of
 from loquet.core.pins.chords import together_of
 from loquet.core.pins.ghosting import (
@@ -16,7 +16,7 @@ from loquet.core.pins.ghosting import (
     rollover,
 )
 from loquet.core.pins.model import Need
-from loquet.core.pins.needing import axes_of, key_needs, ladders_for, needs_with
+from loquet.core.pins.needing import axes_of, key_needs, keys_seen, ladders_for, needs_with
 from loquet.core.pins.schemes.card import GhostPicture, PartLine, SchemeCard
 from loquet.core.pins.schemes.ladder import KEYS_A_LADDER, ladder_windows, least_gap
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
@@ -84,8 +84,7 @@ def card_of(
 ) -> SchemeCard:
     """One scheme for this brief."""
     wiring = wiring_of(brief) if name == brief.key_scheme.name else wire(brief, name)
-    keys = {key.id: key for key in keys_of(brief)}
-    lines = key_needs(brief, wiring, keys)
+    lines = key_needs(brief, wiring, keys_seen(brief))
     found = faults_in_chords(wiring, together)
     bill = bill_of(wiring)
     price = price_working(name, bill, parts)

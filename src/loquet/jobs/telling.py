@@ -1,0 +1,14 @@
+"""What long work tells while it runs: words and a share, over whatever way joins it to the one who asked."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+
+class Told(NamedTuple):
+    """What is being done, and how much of it is done, from 0 to 1."""
+
+    doing: str
+    share: float
+
+
+Tell = Callable[[Told], bool]
