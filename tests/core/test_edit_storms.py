@@ -54,7 +54,11 @@ def some_edit(chance: random.Random, design: Design) -> dict[str, Any]:
         {"kind": "remove-things", "names": [name]},
         {"kind": "rename-thing", "name": name, "new_name": f"r {chance.randrange(99)}"},
         {"kind": "mirror-things", "names": [name]},
-        {"kind": "copy-things", "names": [name], "dx_mm": 9},
+        {
+            "kind": "paste-things",
+            "things": [chance.choice(brief.things).model_dump(mode="json")],
+            "dx_mm": 9,
+        },
         {
             "kind": "move-thing",
             "name": name,

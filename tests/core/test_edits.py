@@ -161,8 +161,28 @@ def test_mirrored_and_copied_things_have_names_of_their_own(handset: Design) -> 
     single = edit(handset, kind="remove-things", names=["right shoulder"])
     copy = edit(single, kind="mirror-things", names=["left shoulder"]).brief.thing("right shoulder")
     assert copy.model_dump()["digit"] == "right finger"
-    twice = edit(handset, kind="copy-things", names=["menu"], dx_mm=0, dy_mm=20)
+    menu = handset.brief.thing("menu").model_dump(mode="json")
+    twice = edit(handset, kind="paste-things", things=[menu], dx_mm=0, dy_mm=20)
     assert spot(twice, "menu 2") == (spot(handset, "menu")[0], spot(handset, "menu")[1] + 20)
+
+
+def test_things_are_pasted_into_another_project(handset: Design) -> None:
+    """What its own project had and this one has not is left out: board, rail, brain; names stay one of each."""
+    menu = handset.brief.thing("menu").model_dump(mode="json")
+    foreign = {**menu, "board": "left half", "rail": "five volts", "brain": "second"}
+    free = {**menu, "name": "fresh", "place": None}
+    once = edit(handset, kind="paste-things", things=[foreign, free], dy_mm=20, dx_mm=0)
+    copy = once.brief.thing("menu 2")
+    assert (copy.board, copy.rail, copy.brain) == ("main", "", "")
+    assert once.brief.thing("fresh").place is None
+    kept = {**menu, "brain": "chip"}
+    again = edit(once, kind="paste-things", things=[kept], dx_mm=-20, dy_mm=20)
+    assert again.brief.thing("menu 3").brain == "chip"
+    outline = {"kind": "rounded-rectangle", "width_mm": 60, "height_mm": 40}
+    two = edit(handset, kind="add-board", board={"name": "pads", "outline": outline})
+    x, y = spot(two, "menu")
+    over = edit(two, kind="paste-things", things=[menu], dx_mm=20 - x, dy_mm=20 - y, board="pads")
+    assert (over.brief.thing("menu 2").board, spot(over, "menu 2")) == ("pads", (20, 20))
 
 
 def test_boards_come_go_and_take_their_things_along(handset: Design) -> None:

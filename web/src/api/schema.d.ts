@@ -6138,29 +6138,6 @@ export interface components {
             why: string;
         };
         /**
-         * CopyThings
-         * @description Put a copy of each thing beside it.
-         */
-        CopyThings: {
-            /**
-             * Dx Mm
-             * @default 10
-             */
-            dx_mm: number;
-            /**
-             * Dy Mm
-             * @default 0
-             */
-            dy_mm: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "copy-things";
-            /** Names */
-            names: string[];
-        };
-        /**
          * DayRequest
          * @description The simulated day that the page shows; the next one comes only where that is still the present day.
          */
@@ -6272,7 +6249,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["CopyThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
             /** Version */
             version: number;
         };
@@ -6801,6 +6778,2490 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * PasteThings
+         * @description Put copies of things, of this project or of another one, so far from where they lay.
+         */
+        PasteThings: {
+            /**
+             * Board
+             * @default
+             */
+            board: string;
+            /**
+             * Dx Mm
+             * @default 10
+             */
+            dx_mm: number;
+            /**
+             * Dy Mm
+             * @default 0
+             */
+            dy_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paste-things";
+            /** Things */
+            things: ({
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Duty
+                 * @default play
+                 * @enum {string}
+                 */
+                duty: "play" | "menu" | "hot key" | "power";
+                /**
+                 * Kind
+                 * @default button
+                 * @constant
+                 */
+                kind: "button";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /** Sends */
+                sends?: number | null;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Form
+                 * @default four buttons
+                 * @enum {string}
+                 */
+                form: "four buttons" | "five-way part";
+                /**
+                 * Kind
+                 * @default pad
+                 * @constant
+                 */
+                kind: "pad";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Spread Mm
+                 * @default 9
+                 */
+                spread_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default stick
+                 * @constant
+                 */
+                kind: "stick";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default stick-resistive-13
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Press
+                 * @default true
+                 */
+                press: boolean;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sensing
+                 * @default resistive
+                 * @enum {string}
+                 */
+                sensing: "resistive" | "magnetic";
+                /**
+                 * Supply
+                 * @default rail
+                 * @enum {string}
+                 */
+                supply: "rail" | "5 V";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default trigger
+                 * @constant
+                 */
+                kind: "trigger";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default trigger-magnetic
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sensing
+                 * @default magnetic
+                 * @enum {string}
+                 */
+                sensing: "magnetic" | "slide";
+                /**
+                 * Supply
+                 * @default rail
+                 * @enum {string}
+                 */
+                supply: "rail" | "5 V";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default encoder
+                 * @constant
+                 */
+                kind: "encoder";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default encoder-11
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Press
+                 * @default true
+                 */
+                press: boolean;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default slider
+                 * @constant
+                 */
+                kind: "slider";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default slider-20
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Digit
+                 * @default auto
+                 * @enum {string}
+                 */
+                digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Kind
+                 * @default touch
+                 * @constant
+                 */
+                kind: "touch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default touch-electrode-10
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default power-switch
+                 * @constant
+                 */
+                kind: "power-switch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default switch-slide-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 60
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus
+                 * @default two-wire
+                 * @enum {string}
+                 */
+                bus: "two-wire" | "one-way serial" | "parallel colour";
+                /**
+                 * Bus Khz
+                 * @default 400
+                 * @enum {integer}
+                 */
+                bus_khz: 100 | 400;
+                /**
+                 * Colour Bits
+                 * @default 6
+                 * @enum {integer}
+                 */
+                colour_bits: 3 | 6 | 9 | 12 | 15 | 16 | 18;
+                /**
+                 * Kind
+                 * @default screen
+                 * @constant
+                 */
+                kind: "screen";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default screen-128x32-two-wire
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Serial Mhz
+                 * @default 8
+                 */
+                serial_mhz: number;
+                /** Wanted Columns */
+                wanted_columns?: number | null;
+                /** Wanted Rate Hz */
+                wanted_rate_hz?: number | null;
+                /** Wanted Rows */
+                wanted_rows?: number | null;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default light
+                 * @constant
+                 */
+                kind: "light";
+                /**
+                 * Current (mA)
+                 * @default 2
+                 */
+                light_ma: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default light-2012-amber
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Count
+                 * @default 8
+                 */
+                count: number;
+                /**
+                 * Kind
+                 * @default light-chain
+                 * @constant
+                 */
+                kind: "light-chain";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Wires
+                 * @default one timed
+                 * @enum {string}
+                 */
+                wires: "one timed" | "two clocked";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Columns
+                 * @default 4
+                 */
+                columns: number;
+                /**
+                 * Kind
+                 * @default light-matrix
+                 * @constant
+                 */
+                kind: "light-matrix";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Rows
+                 * @default 4
+                 */
+                rows: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default buzzer
+                 * @constant
+                 */
+                kind: "buzzer";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default buzzer-9x9-magnetic
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Feed By
+                 * @default timer
+                 * @enum {string}
+                 */
+                feed_by: "converter" | "timer" | "sound bus";
+                /**
+                 * Kind
+                 * @default speaker
+                 * @constant
+                 */
+                kind: "speaker";
+                /**
+                 * Mute Line
+                 * @default true
+                 */
+                mute_line: boolean;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Volume
+                 * @default false
+                 */
+                volume: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Detection
+                 * @default true
+                 */
+                detection: boolean;
+                /**
+                 * Kind
+                 * @default headphones
+                 * @constant
+                 */
+                kind: "headphones";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default sound-converter
+                 * @constant
+                 */
+                kind: "sound-converter";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Count
+                 * @default 2
+                 */
+                count: number;
+                /**
+                 * Kind
+                 * @default cells
+                 * @constant
+                 */
+                kind: "cells";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Size
+                 * @default AAA
+                 * @enum {string}
+                 */
+                size: "AAA" | "AA";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default coin-cell
+                 * @constant
+                 */
+                kind: "coin-cell";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Capacity Mah
+                 * @default 1000
+                 */
+                capacity_mah: number;
+                /**
+                 * Kind
+                 * @default lithium-cell
+                 * @constant
+                 */
+                kind: "lithium-cell";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Sense
+                 * @default true
+                 */
+                sense: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Cells
+                 * @default 2
+                 */
+                cells: number;
+                /**
+                 * Kind
+                 * @default series-pack
+                 * @constant
+                 */
+                kind: "series-pack";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default nine-volt
+                 * @constant
+                 */
+                kind: "nine-volt";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default host-feed
+                 * @constant
+                 */
+                kind: "host-feed";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Adapter V
+                 * @default 5
+                 */
+                adapter_v: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default barrel-jack
+                 * @constant
+                 */
+                kind: "barrel-jack";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default leads
+                 * @constant
+                 */
+                kind: "leads";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Volts
+                 * @default 3.3
+                 */
+                volts: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-device
+                 * @constant
+                 */
+                kind: "usb-device";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-charge
+                 * @constant
+                 */
+                kind: "usb-charge";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default usb-downstream
+                 * @constant
+                 */
+                kind: "usb-downstream";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default spare-bus
+                 * @constant
+                 */
+                kind: "spare-bus";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default serial
+                 * @constant
+                 */
+                kind: "serial";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Spare
+                 * @default true
+                 */
+                spare: boolean;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Detect
+                 * @default true
+                 */
+                detect: boolean;
+                /**
+                 * Kind
+                 * @default memory-card
+                 * @constant
+                 */
+                kind: "memory-card";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default expansion
+                 * @constant
+                 */
+                kind: "expansion";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default programming
+                 * @constant
+                 */
+                kind: "programming";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default header-5-way
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default host-header
+                 * @constant
+                 */
+                kind: "host-header";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Ways
+                 * @default 40
+                 */
+                ways: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Joined
+                 * @description by a cable, or one end plugged into the other
+                 * @default cable
+                 * @enum {string}
+                 */
+                joined: "cable" | "plugged";
+                /**
+                 * Kind
+                 * @default board-link
+                 * @constant
+                 */
+                kind: "board-link";
+                /**
+                 * Link
+                 * @description the same word at both ends
+                 * @default a
+                 */
+                link: string;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default header-8-way
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default stick-port
+                 * @constant
+                 */
+                kind: "stick-port";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default screw-terminals
+                 * @constant
+                 */
+                kind: "screw-terminals";
+                /**
+                 * Lines
+                 * @default 2
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default flat-cable
+                 * @constant
+                 */
+                kind: "flat-cable";
+                /**
+                 * Lines
+                 * @default 6
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                /**
+                 * Pitch Mm
+                 * @default 0.5
+                 */
+                pitch_mm: number;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default membrane
+                 * @constant
+                 */
+                kind: "membrane";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default edge-contacts
+                 * @constant
+                 */
+                kind: "edge-contacts";
+                /**
+                 * Lines
+                 * @default 8
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
+                 * Kind
+                 * @default chip
+                 * @constant
+                 */
+                kind: "chip";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default stm32l051c8t6
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Socket
+                 * @description put into a socket, for chips in two rows
+                 * @default false
+                 */
+                socket: boolean;
+                /**
+                 * Table
+                 * @default
+                 */
+                table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
+                 * Gives Ma
+                 * @default 250
+                 */
+                gives_ma: number;
+                /**
+                 * Gives V
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
+                 * Kind
+                 * @default ready-module
+                 * @constant
+                 */
+                kind: "ready-module";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default fellbeck-c20
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Table
+                 * @default
+                 */
+                table: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * By
+                 * @default header
+                 * @enum {string}
+                 */
+                by: "header" | "spring pins" | "edge";
+                /**
+                 * Height Mm
+                 * @default 30
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default host-computer
+                 * @constant
+                 */
+                kind: "host-computer";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Ways
+                 * @default 40
+                 */
+                ways: number;
+                /**
+                 * Width Mm
+                 * @default 65
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default brain-talk
+                 * @constant
+                 */
+                kind: "brain-talk";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Other
+                 * @description the brain at the other end
+                 * @default
+                 */
+                other: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default crystal
+                 * @constant
+                 */
+                kind: "crystal";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default clock-crystal
+                 * @constant
+                 */
+                kind: "clock-crystal";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 68
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default false
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default bus-sensor
+                 * @constant
+                 */
+                kind: "bus-sensor";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 104
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default true
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default motion
+                 * @constant
+                 */
+                kind: "motion";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @default 54
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus Pf
+                 * @default 10
+                 */
+                bus_pf: number;
+                /**
+                 * Interrupt
+                 * @default false
+                 */
+                interrupt: boolean;
+                /**
+                 * Kind
+                 * @default gauge
+                 * @constant
+                 */
+                kind: "gauge";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default voltage-sensor
+                 * @constant
+                 */
+                kind: "voltage-sensor";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default own-part
+                 * @constant
+                 */
+                kind: "own-part";
+                /**
+                 * Lines
+                 * @default 0
+                 */
+                lines: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Address
+                 * @description on two wires; 0 is not known
+                 * @default 0
+                 */
+                address: number;
+                /**
+                 * Block
+                 * @description its name on the shelf
+                 * @default
+                 */
+                block: string;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Bus
+                 * @default none
+                 * @enum {string}
+                 */
+                bus: "none" | "two-wire";
+                /**
+                 * Height Mm
+                 * @default 12
+                 */
+                height_mm: number;
+                /**
+                 * Inputs
+                 * @default 0
+                 */
+                inputs: number;
+                /**
+                 * Kind
+                 * @default own-block
+                 * @constant
+                 */
+                kind: "own-block";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Outputs
+                 * @default 0
+                 */
+                outputs: number;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 12
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default hole
+                 * @constant
+                 */
+                kind: "hole";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Screw
+                 * @default M2
+                 * @enum {string}
+                 */
+                screw: "M1.6" | "M2" | "M2.5" | "M3";
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default slot
+                 * @constant
+                 */
+                kind: "slot";
+                /**
+                 * Length Mm
+                 * @default 6
+                 */
+                length_mm: number;
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 2
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default cut-out
+                 * @constant
+                 */
+                kind: "cut-out";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Height Mm
+                 * @default 10
+                 */
+                height_mm: number;
+                /**
+                 * Kind
+                 * @default keep-out
+                 * @constant
+                 */
+                kind: "keep-out";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Width Mm
+                 * @default 10
+                 */
+                width_mm: number;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default fiducial
+                 * @constant
+                 */
+                kind: "fiducial";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default test-point
+                 * @constant
+                 */
+                kind: "test-point";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Net
+                 * @default GROUND
+                 */
+                net: string;
+                /**
+                 * Part
+                 * @default test-point-round
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * High Mm
+                 * @default 1.5
+                 */
+                high_mm: number;
+                /**
+                 * Kind
+                 * @default words
+                 * @constant
+                 */
+                kind: "words";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+                /**
+                 * Text
+                 * @default Larkfield
+                 */
+                text: string;
+            })[];
         };
         /**
          * PieceView

@@ -7,6 +7,7 @@ const KEYS: [string, string][] = [
 	["Ctrl+K", "find a thing, pin, part or net"],
 	["Tab", "walk the things or parts"],
 	["arrow keys", "nudge the selected one by 0.1 mm; with Shift by 1 mm"],
+	["Ctrl+C, Ctrl+X, Ctrl+V", "copy, cut, paste where the pointer is, into any project (Brief)"],
 	["Delete", "remove what is picked (Brief)"],
 	["Shift+press", "pick several, to move, line up or mirror them (Brief)"],
 	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],

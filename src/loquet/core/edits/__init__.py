@@ -6,7 +6,7 @@ from pydantic import Field, TypeAdapter
 
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, checked
-from loquet.core.edits.arranging import ArrangeThings, CopyThings, MirrorThings, MoveThings
+from loquet.core.edits.arranging import ArrangeThings, MirrorThings, MoveThings, PasteThings
 from loquet.core.edits.board_edits import (
     AddBoard,
     AddCornerHoles,
@@ -48,7 +48,7 @@ Edit = Annotated[
     | MoveThings
     | ArrangeThings
     | MirrorThings
-    | CopyThings
+    | PasteThings
     | AddBoard
     | RemoveBoard
     | RenameBoard

@@ -1,4 +1,4 @@
-"""Edits of several things at once: move, line up, spread, mirror, copy."""
+"""Edits of several things at once: move, line up, spread, mirror, paste."""
 
 from collections.abc import Callable
 from typing import Annotated, Literal
@@ -6,12 +6,14 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief import Place, Thing
+from loquet.core.brief.any_thing import AnyThing
 from loquet.core.brief.keys import middle_of_outline
-from loquet.core.brief.places import Name
+from loquet.core.brief.places import Name, OtherName
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, found
 from loquet.core.edits.thing_edits import Names, and_more, refuse_in_shell
 from loquet.core.frozen import Frozen
+from loquet.core.power import rails_of
 
 Delta = Annotated[float, Field(ge=-500, le=500)]
 Spot = tuple[float, float]
@@ -126,28 +128,40 @@ class MirrorThings(Frozen):
         return design.model_copy(update={"brief": design.brief.with_things(*copies)})
 
 
-class CopyThings(Frozen):
-    """Put a copy of each thing beside it."""
+class PasteThings(Frozen):
+    """Put copies of things, of this project or of another one, so far from where they lay."""
 
-    kind: Literal["copy-things"] = "copy-things"
-    names: Names
+    kind: Literal["paste-things"] = "paste-things"
+    things: Annotated[tuple[AnyThing, ...], Field(min_length=1, max_length=200)]
     dx_mm: Delta = 10.0
     dy_mm: Delta = 0.0
+    board: OtherName = ""
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Copy {and_more(self.names)}"
+        return f"Copy {and_more(tuple(thing.name for thing in self.things))}"
 
     def apply(self, design: Design) -> Design:
-        """Add the copies under names of their own."""
-        taken = {thing.name.lower() for thing in design.brief.things}
+        """Add them under names of their own, on the named board or their own one; brains, rails and boards that are not here are left out."""
+        brief = design.brief
+        boards = {board.name for board in brief.boards}
+        known = {thing.name for thing in brief.things} | {rail.name for rail in rails_of(brief)}
+        taken = {thing.name.lower() for thing in brief.things}
         copies = []
-        for name in self.names:
-            thing, place = placed(design, name)
-            copy = put(thing, place, (place.x_mm + self.dx_mm, place.y_mm + self.dy_mm))
-            copies.append(copy.model_copy(update={"name": free_name(name, taken)}))
-        return design.model_copy(update={"brief": design.brief.with_things(*copies)})
+        for thing in self.things:
+            wanted = self.board or thing.board
+            board = wanted if wanted in boards else brief.boards[0].name
+            fields = ("rail", *thing.BRAIN_FIELDS)
+            lost = {field: "" for field in fields if getattr(thing, field) not in known}
+            copy = thing.model_copy(
+                update={**lost, "name": free_name(thing.name, taken), "board": board}
+            )
+            if copy.place is not None:
+                spot = (copy.place.x_mm + self.dx_mm, copy.place.y_mm + self.dy_mm)
+                copy = put(copy, copy.place, spot)
+            copies.append(copy)
+        return design.model_copy(update={"brief": brief.with_things(*copies)})
 
 
 def other_side(name: str) -> str:

@@ -8,6 +8,7 @@ import { freePlace } from "./freePlace";
 import { GroupBar } from "./GroupBar";
 import { freeName, type Kind } from "./kinds";
 import { Tray } from "./Tray";
+import { useClipboard } from "./useClipboard";
 
 export type Hand = "none" | "small" | "medium" | "large";
 type Carried = { kind: Kind; x: number; y: number; far: boolean };
@@ -24,6 +25,11 @@ export function BriefStation() {
 	const toMm = useRef<(x: number, y: number) => Spot | null>(() => null);
 	const present = selected.filter((name) => head.things.some((t) => t.name === name));
 	const board = head.boards.find((b) => b.name === shown) ?? head.boards[0];
+
+	const pointer = useRef<Spot | null>(null);
+	useClipboard(present, setSelected, board?.name ?? "", () =>
+		pointer.current ? toMm.current(pointer.current.x, pointer.current.y) : null,
+	);
 
 	const put = async (kind: Kind, place: Spot | null) => {
 		const name = freeName(
@@ -79,7 +85,12 @@ export function BriefStation() {
 
 	if (!board) return null;
 	return (
-		<div className="flex min-h-0 flex-1">
+		<div
+			className="flex min-h-0 flex-1"
+			onPointerMove={(event) => {
+				pointer.current = { x: event.clientX, y: event.clientY };
+			}}
+		>
 			<div className="flex min-w-0 flex-1 flex-col">
 				<Tray add={add} carry={carry} />
 				<GroupBar

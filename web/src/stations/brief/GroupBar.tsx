@@ -29,6 +29,7 @@ export function GroupBar({
 }) {
 	const { head, edit } = useDesign();
 	const keys = head.keys.filter((key) => selected.includes(key.thing));
+	const named = (names: string[]) => head.brief.things?.filter((thing) => names.includes(thing.name)) ?? [];
 	const hold = () =>
 		void edit({
 			kind: "set-chords",
@@ -68,7 +69,7 @@ export function GroupBar({
 					<Button
 						className="!px-1.5 !py-0"
 						title="A copy 10 mm beside it"
-						onClick={() => void edit({ kind: "copy-things", names: selected, dx_mm: 10, dy_mm: 0 })}
+						onClick={() => void edit({ kind: "paste-things", things: named(selected), board: "", dx_mm: 10, dy_mm: 0 })}
 					>
 						Copy
 					</Button>
