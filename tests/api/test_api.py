@@ -151,7 +151,9 @@ def test_an_edit_while_a_job_runs_is_kept(client: TestClient, head: dict[str, An
 def test_a_release_is_proven_read_back_and_downloaded(client: TestClient, made: int) -> None:
     release = client.get(f"/api/projects/{made}/release").json()
     assert release["current"] is True
-    assert release["proof"]["faults"] == 0
+    counts = {w["id"]: w["value"] for w in release["proof"]}
+    assert min(counts.values()) > 0
+    assert set(counts) == {f"proof.{n}" for n in ("nets", "pads", "gaps", "holes", "keys")}
     layer = client.get(f"/api/releases/{release['id']}/layers/fabrication/copper-near.gbr").json()
     assert layer["function"] == "Copper,L1,Top"
     assert layer["strokes"]
@@ -173,10 +175,10 @@ def test_quotes_orders_and_the_simulated_calendar(client: TestClient, made: int)
     quotes = client.get(f"/api/projects/{made}/quotes", params={"quantity": 10}).json()
     assert [q["house"] for q in quotes] == ["millrace", "saltmarsh"]
     for quote in quotes:
-        assert quote["total_cents"] == sum(cents for _, cents in quote["lines"])
+        assert quote["total"]["value"] == sum(line["value"] for line in quote["lines"])
         assert quote["complaints"] == []
     more = client.get(f"/api/projects/{made}/quotes", params={"quantity": 100}).json()
-    assert more[0]["each_cents"] < quotes[0]["each_cents"]
+    assert more[0]["each"]["value"] < quotes[0]["each"]["value"]
     assert client.get(f"/api/projects/{made}/quotes", params={"quantity": 0}).status_code == 422
     placed = client.post(
         f"/api/projects/{made}/orders", json={"quantity": 10, "key": "first-order"}

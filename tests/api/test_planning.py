@@ -94,10 +94,10 @@ def test_hand_over_needs_a_plan_and_gives_every_file(client: TestClient, handset
     assert client.get(f"/api/projects/{handset}/handover/..%2Fpassword").status_code == 404
     view = client.get(f"/api/projects/{handset}/pins").json()
     assert view["solved"]
-    assert {b["kind"] for b in view["budget"]} >= {
-        "plain pins",
-        "analogue channels",
-        "serial buses",
+    assert {b["id"] for b in view["budget"]} >= {
+        "pins.left.plain pins",
+        "pins.left.analogue channels",
+        "pins.left.serial buses",
     }
 
 

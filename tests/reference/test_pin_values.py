@@ -1,5 +1,7 @@
 """Published and practice values of pins and buses."""
 
+import re
+
 import pytest
 
 from loquet.catalogue.bundled import screens
@@ -12,8 +14,10 @@ from loquet.core.pins.buses import (
     serial_frame_hz,
     two_wire_frame_hz,
 )
+from loquet.core.pins.needing import needs_of
 from loquet.core.pins.schemes.ladder import ladder_windows
 from loquet.core.pins.wiring import lines_for, shape_of
+from tests.making import thing, varied
 
 
 @pytest.mark.parametrize(("pins", "keys"), [(8, 16), (7, 12), (9, 20), (6, 9)])
@@ -31,11 +35,18 @@ def test_charlieplexing(pins: int, keys: int) -> None:
     assert lines_for(keys + 1) == pins + 1
 
 
-def test_colour_bits_freed() -> None:
-    """Three channels of 5 bits take 15 lines, of 2 bits 6: nine come free (common practice, no source)."""
-    assert 3 * 5 - 3 * 2 == 15 - 6 == 9
-    module = screens()["screen-320x240-parallel"]
-    assert module.bits_per_pixel >= 15
+@pytest.mark.parametrize(("bits", "lines"), [(18, 18), (15, 15), (6, 6)])
+def test_colour_bits_take_a_line_each(bits: int, lines: int) -> None:
+    """Parallel colour: a line a bit, so three channels of 5 bits take 15 lines and of 2 bits 6 (common practice, no source)."""
+    screen = thing("screen", "screen", 40, 30, part="screen-320x240-parallel")
+    brief = varied(
+        "dome-pod",
+        things={"screen": None},
+        plus=({**screen, "bus": "parallel colour", "colour_bits": bits},),
+    )
+    asked = [need for need in needs_of(brief) if need.thing == "screen"]
+    colour = [need for need in asked if re.search(r"(colour|bit|data) ?\d+$", need.title)]
+    assert len(colour) == lines, [need.title for need in asked]
 
 
 def test_frame_rates() -> None:

@@ -9,7 +9,6 @@ from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box
 from loquet.core.library import Library
 from loquet.core.parts import pattern_of
-from loquet.core.pins.buses import pull_up_limits_ohm
 from loquet.core.pipeline import board_view
 from loquet.core.proof.connecting import rebuild
 from loquet.core.proof.drill_reader import read_drill
@@ -28,22 +27,6 @@ def test_track_width_for_one_ampere() -> None:
     )
     with pytest.raises(ValueError, match="positive"):
         track_width_mm(0, 10)
-
-
-@pytest.mark.parametrize(
-    ("supply_v", "bus_pf", "khz", "least", "greatest"),
-    [
-        # UM10204 section 7.1: Rmin = (VDD - 0.4 V) / 3 mA; Rmax = tr / (0.8473 Cb)
-        (3.3, 100, 400, 967, 3540),
-        (3.3, 400, 100, 967, 2950),
-    ],
-)
-def test_pull_up_limits(
-    supply_v: float, bus_pf: float, khz: int, least: float, greatest: float
-) -> None:
-    low, high = pull_up_limits_ohm(supply_v, bus_pf, khz)
-    assert low == pytest.approx(least, rel=2e-3)
-    assert high == pytest.approx(greatest, rel=2e-3)
 
 
 def test_preferred_numbers() -> None:

@@ -8,6 +8,7 @@ from loquet.core.library import Library
 from loquet.core.parts import ChipPin
 from loquet.core.pins import Assignment, Need, PinPlan, PinProblem
 from loquet.core.pins.options import options_of
+from loquet.core.pins.planning import budget_workings
 from loquet.core.pipeline import brain_of, pin_problem, stale_subjects
 
 LINES = {
@@ -76,7 +77,7 @@ def describe_pins(design: Design, library: Library, asked: str = "") -> PinsView
         crossings=plan.crossings if plan else 0,
         workings=list(plan.workings) if plan else [],
         data_source=chip.data_source,
-        budget=list(plan.budget) if plan else [],
+        budget=list(budget_workings(plan)) if plan else [],
         short_of=list(plan.short_of) if plan else [],
         placed=bool(design.placement),
     )

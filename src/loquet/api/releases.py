@@ -19,8 +19,10 @@ from loquet.core.frozen import digest_of
 from loquet.core.geometry import Bar, Box, Round
 from loquet.core.ordering.house import House
 from loquet.core.proof.drill_reader import read_drill
+from loquet.core.proof.figures import proof_workings
 from loquet.core.proof.gerber_reader import read_gerber
 from loquet.standins.board_house import STATES, Quote, inspect, order_state, quote
+from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
 from loquet.store.designs import head_of, load_design
 from loquet.store.releases import latest_release, order, orders_of, place_order, release_files
 from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow
@@ -39,12 +41,12 @@ def get_release(project_id: int, session: SessionNow) -> ReleaseView | None:
         select(ReleaseFileRow)
         .where(ReleaseFileRow.release_id == row.id)
         .order_by(ReleaseFileRow.path)
-    )
+    ).all()
     current = row.design_digest == digest_of(load_design(session, head.version))
     return ReleaseView(
         id=row.id,
         current=current,
-        proof=row.proof,
+        proof=list(proof_workings(row.proof, len(files))),
         files=[ReleaseFile(path=f.path, bytes=len(f.content), sha256=f.sha256) for f in files],
     )
 
@@ -163,9 +165,9 @@ def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
         house_name=house.name,
         about=house.about,
         quantity=given.quantity,
-        lines=list(given.lines),
-        total_cents=given.total_cents,
-        each_cents=given.each_cents,
+        lines=line_figures(given, house),
+        total=total_figure(given.lines, given.total_cents, house.name),
+        each=each_figure(given, house.name),
         ready_on=given.ready_on,
         arrives_on=given.arrives_on,
         in_time=date.fromisoformat(given.arrives_on) <= design.brief.wanted_by,
@@ -251,7 +253,7 @@ def describe_order(row: OrderRow, context: Context) -> OrderView:
         release=row.release_id,
         house_name=house.name,
         quantity=row.quote["quantity"],
-        total_cents=row.quote["total_cents"],
+        total=ordered_figure(row.quote, house.name),
         state=state,
         sentence=sentence,
         day=row.day,

@@ -8,7 +8,6 @@ from pydantic import BaseModel
 from loquet.core.brief import Brief
 from loquet.core.brief.reach import ReachArc
 from loquet.core.design import Choices
-from loquet.core.pins.model import KindBudget
 from loquet.core.provenance import Finding, Working
 
 StationState = Literal["empty", "working", "stale", "stop", "look", "clear"]
@@ -189,7 +188,7 @@ class PinsView(BaseModel):
     free: int
     reserved: int
     crossings: int
-    budget: list[KindBudget]
+    budget: list[Working]
     short_of: list[str]
     placed: bool
     workings: list[Working]
@@ -329,7 +328,7 @@ class ReleaseView(BaseModel):
 
     id: int
     current: bool
-    proof: dict[str, int]
+    proof: list[Working]
     files: list[ReleaseFile]
 
 
@@ -351,9 +350,9 @@ class QuoteView(BaseModel):
     house_name: str
     about: str
     quantity: int
-    lines: list[tuple[str, int]]
-    total_cents: int
-    each_cents: float
+    lines: list[Working]
+    total: Working
+    each: Working
     ready_on: str
     arrives_on: str
     in_time: bool
@@ -373,7 +372,7 @@ class OrderView(BaseModel):
     release: int
     house_name: str
     quantity: int
-    total_cents: int
+    total: Working
     state: str
     sentence: str
     day: int
@@ -390,7 +389,7 @@ class ChipRow(BaseModel):
     ports: int
     analogue: int
     soldering: str
-    price_cents: int
+    price: Working
     pieces: int
     supplier: str
     covered: bool

@@ -31,6 +31,7 @@ from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
 from loquet.core.pipeline import board_view, brain_of, stale_slices
+from loquet.core.provenance import Source, Working, given
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["stations"])
@@ -240,7 +241,7 @@ def search_chips(
     ]
     return sorted(
         rows,
-        key=lambda r: (not r.fits, not r.covered, r.pieces == 0, r.ports, r.price_cents, r.name),
+        key=lambda r: (not r.fits, not r.covered, r.pieces == 0, r.ports, r.price.value, r.name),
     )[: max(1, min(most, 200))]
 
 
@@ -254,7 +255,16 @@ def chip_row(chip: ListedChip, fits: bool, context: Context) -> ChipRow:
         ports=chip.ports,
         analogue=chip.analogue,
         soldering=chip.soldering,
-        price_cents=stock.price_cents,
+        price=Working(
+            id=f"stock.{chip.name}",
+            title=f"Price of one {chip.name}",
+            value=stock.price_cents,
+            unit="cents",
+            shown=f"{stock.price_cents / 100:.2f} €",
+            formula="price",
+            inputs=(given("price", stock.price_cents, "cents", stock.supplier),),
+            source=Source(kind="assumed", text=f"{stock.supplier}; {stock.pieces} in stock"),
+        ),
         pieces=stock.pieces,
         supplier=stock.supplier,
         covered=chip.covered,

@@ -40,7 +40,7 @@ class Quote:
     """A price in cents with its lines, and the simulated calendar.
 
     `next_break` is the next quantity at which boards cost less each, with the share of the full price; `cheaper` a larger quantity that
-    costs less in all, with its price.
+    costs less in all, with its price. `area_mm2` and `boards` are those of a set, as the house measured them.
     """
 
     house: str
@@ -53,6 +53,8 @@ class Quote:
     next_break: tuple[int, float] | None
     cheaper: tuple[int, int] | None
     complaints: tuple[str, ...]
+    area_mm2: float
+    boards: int
 
     def plain(self) -> dict[str, Any]:
         """As JSON values."""
@@ -212,6 +214,8 @@ def quote(
         following,
         (least[1], least[0]) if least and least[0] < total else None,
         tuple(complaints),
+        seen.area_mm2,
+        seen.boards,
     )
 
 

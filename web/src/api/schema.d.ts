@@ -5969,8 +5969,7 @@ export interface components {
             pieces: number;
             /** Ports */
             ports: number;
-            /** Price Cents */
-            price_cents: number;
+            price: components["schemas"]["Working"];
             /** Soldering */
             soldering: string;
             /** Supplier */
@@ -6439,20 +6438,6 @@ export interface components {
             title: string;
         };
         /**
-         * KindBudget
-         * @description How many pins can do something, how many do, and how many are left that still could.
-         */
-        KindBudget: {
-            /** Able */
-            able: number;
-            /** Kind */
-            kind: string;
-            /** Left */
-            left: number;
-            /** Used */
-            used: number;
-        };
-        /**
          * KindView
          * @description A kind of thing, as tray and form show it.
          */
@@ -6657,8 +6642,7 @@ export interface components {
             state: string;
             /** States */
             states: string[];
-            /** Total Cents */
-            total_cents: number;
+            total: components["schemas"]["Working"];
         };
         /**
          * OwnPad
@@ -9320,7 +9304,7 @@ export interface components {
             /** Brains */
             brains: string[];
             /** Budget */
-            budget: components["schemas"]["KindBudget"][];
+            budget: components["schemas"]["Working"][];
             /** Chip */
             chip: string;
             /** Crossings */
@@ -9484,8 +9468,7 @@ export interface components {
             colours: string[];
             /** Complaints */
             complaints: string[];
-            /** Each Cents */
-            each_cents: number;
+            each: components["schemas"]["Working"];
             /** Finishes */
             finishes: string[];
             /** House */
@@ -9495,10 +9478,7 @@ export interface components {
             /** In Time */
             in_time: boolean;
             /** Lines */
-            lines: [
-                string,
-                number
-            ][];
+            lines: components["schemas"]["Working"][];
             /** Next Break */
             next_break: [
                 number,
@@ -9512,8 +9492,7 @@ export interface components {
             shipping: string[];
             /** Thickness Um */
             thickness_um: number[];
-            /** Total Cents */
-            total_cents: number;
+            total: components["schemas"]["Working"];
         };
         /**
          * ReachArc
@@ -9605,9 +9584,7 @@ export interface components {
             /** Id */
             id: number;
             /** Proof */
-            proof: {
-                [key: string]: number;
-            };
+            proof: components["schemas"]["Working"][];
         };
         /**
          * RemoveBoard
@@ -10222,7 +10199,7 @@ export interface components {
          * WayOut
          * @description A way out: the words on the button, what it costs and gives up, and the edits that make it.
          *
-         *     `cost` ranks the ways: added parts and area in cents, and what the change asks of the maker (common practice, no source).
+         *     `cost` ranks the ways, in cents: added parts, and what the change asks of the maker (common practice, no source).
          */
         WayOut: {
             /** Cost */
@@ -10237,6 +10214,7 @@ export interface components {
             price_cents: number;
             /** Title */
             title: string;
+            working: components["schemas"]["Working"];
         };
         /**
          * Working

@@ -94,6 +94,27 @@ def budget_of(
     return tuple(found)
 
 
+def budget_workings(plan: PinPlan) -> tuple[Working, ...]:
+    """What is left by kind, as figures; a pin that is used as something else is no longer able, so what is left is counted."""
+    return tuple(
+        Working(
+            id=f"pins.left.{row.kind}",
+            title=f"Left: {row.kind}",
+            value=row.left,
+            unit="",
+            shown=str(row.left),
+            formula="counted, those able to that no signal of this plan uses, whatever for",
+            inputs=(
+                given("able", row.able, "", f"{plan.chip} in {plan.package}, open data set"),
+                given("used as such", row.used, "", "this plan"),
+                given("signals", len(plan.assignments), "", "this plan"),
+            ),
+            source=COMPUTED,
+        )
+        for row in plan.budget
+    )
+
+
 def count(kind: NeedKind, needs: tuple[Need, ...]) -> int:
     """Needs of a kind."""
     return sum(n.kind == kind for n in needs)

@@ -21,6 +21,7 @@ from loquet.core.pins.schemes.comparing import (
 )
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import wire
+from loquet.core.provenance import Source, Working, given
 
 REDRAWN_CENTS, SMALLER_SCREEN_CENTS, BITS_CENTS, SLOWER_CENTS = 120.0, 250.0, 25.0, 150.0
 AREA_CENTS_PER_MM2, OUTSIDE_READER_CENTS = 0.2, 20.0
@@ -33,7 +34,7 @@ Edit = dict[str, Any]
 class WayOut(Frozen):
     """A way out: the words on the button, what it costs and gives up, and the edits that make it.
 
-    `cost` ranks the ways: added parts and area in cents, and what the change asks of the maker (common practice, no source).
+    `cost` ranks the ways, in cents: added parts, and what the change asks of the maker (common practice, no source).
     """
 
     title: str
@@ -41,6 +42,7 @@ class WayOut(Frozen):
     cost: float
     price_cents: float
     edits: tuple[dict[str, Any], ...]
+    working: Working
 
 
 class Shelf(Frozen):
@@ -49,6 +51,50 @@ class Shelf(Frozen):
     parts: dict[str, Part]
     screens: dict[str, ScreenModule]
     chips: tuple[tuple[ListedChip, Stock], ...]
+
+
+Term = tuple[str, float, str]
+
+
+def way_out(
+    title: str,
+    gives_up: str,
+    edits: tuple[Edit, ...],
+    price: Sequence[Term],
+    burden: Sequence[Term],
+) -> WayOut:
+    """A way whose price and burden are sums of terms (name, cents, origin)."""
+    terms = (*price, *burden)
+    cost = sum(cents for _, cents, _ in terms)
+    return WayOut(
+        title=title,
+        gives_up=gives_up,
+        cost=cost,
+        price_cents=sum(cents for _, cents, _ in price),
+        edits=edits,
+        working=Working(
+            id="way.cost",
+            title=f"What ranks this way: {title}",
+            value=cost,
+            unit="cents",
+            shown=f"{cost:.0f} cents",
+            formula=" + ".join(name for name, _, _ in terms) or "0, nothing is added",
+            inputs=tuple(given(name, cents, "cents", origin) for name, cents, origin in terms),
+            source=Source(
+                kind="common practice",
+                text="prices of the bundled catalogue are invented; what a change asks of the maker is a guess without source",
+            ),
+        ),
+    )
+
+
+def part_terms(name: str, bill: list[tuple[str, int]], shelf: Shelf) -> tuple[Term, Term]:
+    """Price and area of added parts."""
+    area = area_working(name, bill, shelf.parts).value
+    return (
+        ("parts", price_working(name, bill, shelf.parts).value, "catalogue (invented prices)"),
+        ("board", area * AREA_CENTS_PER_MM2, f"{area:.0f} mm² of courtyards at 0.2 cents"),
+    )
 
 
 def ways_out(brief: Brief, shelf: Shelf, fits: Fits) -> tuple[WayOut, ...]:
@@ -76,10 +122,7 @@ def other_schemes(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
         if faults_in_chords(wiring, together_of(brief)):
             continue
         bill = bill_of(wiring)
-        price, area = (
-            price_working(name, bill, shelf.parts).value,
-            area_working(name, bill, shelf.parts).value,
-        )
+        parts, board = part_terms(name, bill, shelf)
         scan = scan_us(brief, wiring)
         words = ", ".join(f"{n} x {shelf.parts[p].short}" for p, n in bill) or "no parts"
         edit = {"kind": "set-scheme", "scheme": name}
@@ -91,12 +134,12 @@ def other_schemes(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
                     )
                 }
             ),
-            WayOut(
-                title=f"Read the keys another way: {TITLES[name].lower()}",
-                gives_up=f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to report",
-                cost=price + area * AREA_CENTS_PER_MM2,
-                price_cents=price,
-                edits=(edit,),
+            way_out(
+                f"Read the keys another way: {TITLES[name].lower()}",
+                f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to report",
+                (edit,),
+                (parts,),
+                (board,),
             ),
         )
 
@@ -121,14 +164,21 @@ def fewer_bits(brief: Brief, fits: Fits) -> Iterator[tuple[Brief, WayOut]]:
     for bits in (b for b in COLOUR_STEPS if b < now):
         changed = brief.with_things(thing.model_copy(update={"colour_bits": bits}))
         if fits(changed) or bits == COLOUR_STEPS[-1]:
+            steps = COLOUR_STEPS.index(bits) - COLOUR_STEPS.index(now)
             yield (
                 changed,
-                WayOut(
-                    title=f"Fewer colour bits: {bits} in place of {now}",
-                    gives_up=f"{2**bits} colours in place of {2**now}; {now - bits} lines come free",
-                    cost=BITS_CENTS * (COLOUR_STEPS.index(bits) - COLOUR_STEPS.index(now)),
-                    price_cents=0,
-                    edits=(changed_thing(thing, colour_bits=bits),),
+                way_out(
+                    f"Fewer colour bits: {bits} in place of {now}",
+                    f"{2**bits} colours in place of {2**now}; {now - bits} lines come free",
+                    (changed_thing(thing, colour_bits=bits),),
+                    (),
+                    (
+                        (
+                            "colours",
+                            BITS_CENTS * steps,
+                            f"{BITS_CENTS:g} cents a step, {steps} steps",
+                        ),
+                    ),
                 ),
             )
             return
@@ -150,12 +200,15 @@ def other_screens(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
         smaller = module.width_px * module.height_px < pixels
         yield (
             brief.with_things(thing.model_copy(update={"part": module.id, "bus": bus})),
-            WayOut(
-                title=f"Screen on another bus: {module.description}",
-                gives_up=f"{module.width_px} x {module.height_px} pixels on {bus}; another refresh rate",
-                cost=SLOWER_CENTS + (SMALLER_SCREEN_CENTS if smaller else 0),
-                price_cents=0,
-                edits=(changed_thing(thing, part=module.id, bus=bus),),
+            way_out(
+                f"Screen on another bus: {module.description}",
+                f"{module.width_px} x {module.height_px} pixels on {bus}; another refresh rate",
+                (changed_thing(thing, part=module.id, bus=bus),),
+                (),
+                (
+                    ("other screen", SLOWER_CENTS, "another part and another refresh rate"),
+                    ("fewer pixels", SMALLER_SCREEN_CENTS if smaller else 0.0, "what it shows"),
+                ),
             ),
         )
 
@@ -171,18 +224,15 @@ def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
     ):
         count = -(-axes // int(shelf.parts[part].values["channels"]))
         bill = [(part, count), ("capacitor-1608", count)]
-        price, area = (
-            price_working(how, bill, shelf.parts).value,
-            area_working(how, bill, shelf.parts).value,
-        )
+        added, board = part_terms(how, bill, shelf)
         yield (
             brief.model_copy(update={"analogue_by": how}),
-            WayOut(
-                title=f"Read the {axes} axes through an outside {how}",
-                gives_up=f"adds {count} x {shelf.parts[part].short}; {words}",
-                cost=price + area * AREA_CENTS_PER_MM2 + OUTSIDE_READER_CENTS,
-                price_cents=price,
-                edits=({"kind": "set-analogue", "by": how},),
+            way_out(
+                f"Read the {axes} axes through an outside {how}",
+                f"adds {count} x {shelf.parts[part].short}; {words}",
+                ({"kind": "set-analogue", "by": how},),
+                (added,),
+                (board, ("firmware", OUTSIDE_READER_CENTS, "reading it takes code of its own")),
             ),
         )
 
@@ -196,12 +246,12 @@ def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
             edit = {"kind": "remove-things", "names": [thing.name]}
             yield (
                 brief.without(thing.name),
-                WayOut(
-                    title=f"Leave out {words}",
-                    gives_up=words,
-                    cost=cost,
-                    price_cents=0,
-                    edits=(edit,),
+                way_out(
+                    f"Leave out {words}",
+                    words,
+                    (edit,),
+                    (),
+                    (("doing without", cost, f"what a {thing.WORD} is taken to be worth"),),
                 ),
             )
 
@@ -273,12 +323,13 @@ def chip_way(
     extra = max(0, stock.price_cents - (now[1].price_cents if now else 0))
     same_family = now is not None and chip.family == now[0].family
     words = "of the same family" if same_family else "of another family"
-    return WayOut(
-        title=f"Next chip {words}: {chip.name}",
-        gives_up=f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier}; {chip.soldering} soldering",
-        cost=extra + (REDRAWN_CENTS if same_family else 2 * REDRAWN_CENTS),
-        price_cents=extra,
-        edits=(changed_thing(brain, part=chip.name),),
+    redrawn = REDRAWN_CENTS if same_family else 2 * REDRAWN_CENTS
+    return way_out(
+        f"Next chip {words}: {chip.name}",
+        f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier}; {chip.soldering} soldering",
+        (changed_thing(brain, part=chip.name),),
+        (("dearer chip", float(extra), f"{stock.supplier}, against the chip of now"),),
+        (("redrawn", redrawn, "board and firmware for another chip"),),
     )
 
 
@@ -291,12 +342,15 @@ def pairs(brief: Brief, singles: list[tuple[Brief, WayOut]], fits: Fits) -> list
         if both is None or not fits(both):
             continue
         found.append(
-            WayOut(
-                title=f"{a.title}, and {b.title[0].lower()}{b.title[1:]}",
-                gives_up=f"{a.gives_up}; {b.gives_up}",
-                cost=a.cost + b.cost,
-                price_cents=a.price_cents + b.price_cents,
-                edits=(*a.edits, *b.edits),
+            way_out(
+                f"{a.title}, and {b.title[0].lower()}{b.title[1:]}",
+                f"{a.gives_up}; {b.gives_up}",
+                (*a.edits, *b.edits),
+                (("parts", a.price_cents + b.price_cents, "both changes"),),
+                (
+                    ("first", a.cost - a.price_cents, a.title),
+                    ("second", b.cost - b.price_cents, b.title),
+                ),
             )
         )
         if len(found) == 3:

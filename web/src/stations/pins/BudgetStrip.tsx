@@ -1,4 +1,5 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas, Working } from "../../api/client";
+import { Figure } from "../../design/Figure";
 
 /** How many pins are used, reserved and spare; a title tells the same by kind. */
 export function BudgetStrip({ view }: { view: Schemas["PinsView"] }) {
@@ -8,7 +9,8 @@ export function BudgetStrip({ view }: { view: Schemas["PinsView"] }) {
 		["reserved", view.reserved, "#8d8676"],
 		["spare", Math.max(0, view.free), "var(--color-board)"],
 	];
-	const kinds = view.budget.map((b) => `${b.kind}: ${b.used} of ${b.able} used, ${b.left} left`).join("\n");
+	const kinds = view.budget.map((row) => `${row.title}: ${row.shown}`).join("\n");
+	const worked: Record<string, string> = { used: "pins.used", spare: "pins.free" };
 	return (
 		<div className="flex items-center gap-3 text-[12px]" data-testid="budget" title={kinds}>
 			<div className="flex h-[11px] w-[150px] border border-ink">
@@ -22,17 +24,22 @@ export function BudgetStrip({ view }: { view: Schemas["PinsView"] }) {
 			</div>
 			{parts.map(([name, count]) => (
 				<span key={name} className="whitespace-nowrap">
-					<span className="figure">{count}</span> <span className="text-ink-2">{name}</span>
+					<Count count={count} working={view.workings.find((w) => w.id === worked[name])} />{" "}
+					<span className="text-ink-2">{name}</span>
 				</span>
 			))}
 			{view.free < 0 && <span className="font-medium text-stop">{-view.free} too many</span>}
 			{view.budget
-				.filter((b) => b.kind === "analogue channels")
-				.map((b) => (
-					<span key={b.kind} className="whitespace-nowrap">
-						<span className="figure">{b.left}</span> <span className="text-ink-2">analogue left</span>
+				.filter((row) => row.id === "pins.left.analogue channels")
+				.map((row) => (
+					<span key={row.id} className="whitespace-nowrap">
+						<Figure working={row} unit={false} /> <span className="text-ink-2">analogue left</span>
 					</span>
 				))}
 		</div>
 	);
+}
+
+function Count({ count, working }: { count: number; working: Working | undefined }) {
+	return working ? <Figure working={working} unit={false} /> : <span className="figure">{count}</span>;
 }

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Figure } from "../../design/Figure";
 import { useDesign } from "../../document/useDesign";
 
 /** Chips of the open data set in packages we have patterns for; those with pins enough come first, the smallest first. */
@@ -46,8 +47,7 @@ export function ChipSearch({ brain, part, close }: { brain: string; part: string
 							{chip.package}, <span className="figure">{chip.ports}</span> pins,{" "}
 							{chip.pieces ? (
 								<>
-									<span className="figure">{(chip.price_cents / 100).toFixed(2)} €</span>, {chip.pieces} in stock
-									(simulated)
+									<Figure working={chip.price} unit={false} />, {chip.pieces} in stock (simulated)
 								</>
 							) : (
 								"not in stock (simulated)"

@@ -104,13 +104,13 @@ function Row({ card, open, show }: { card: Card; open: boolean; show: () => void
 				{card.recommended && <span className="ml-1 font-medium">recommended</span>}
 				<span className="block text-ink-2">{card.shape}</span>
 			</td>
-			<td className="figure py-1 pl-3 text-right">{card.pins}</td>
-			<td className="figure py-1 pl-3 text-right">{card.parts.reduce((sum, p) => sum + p.count, 0)}</td>
+			<Cell card={card} part="pins" />
+			<Cell card={card} part="parts" />
 			<Cell card={card} part="price" />
 			<Cell card={card} part="area" />
 			<Cell card={card} part="scan" />
 			<Cell card={card} part="latency" />
-			<td className="figure py-1 pl-3 text-right">{card.rollover}</td>
+			<Cell card={card} part="held" />
 			<Cell card={card} part="current" />
 			<td className="py-1 pl-3" title={card.why_not}>
 				<span className="flex items-center gap-1.5">

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Edit, Schemas } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
 
@@ -56,9 +57,9 @@ export function WaysOut({ conflict, ways: found }: { conflict: Schemas["Conflict
 								{way.gives_up}
 							</span>
 						</span>
-						<span className="figure w-[92px] text-right text-[12px]">
-							{way.price_cents ? `+ ${(way.price_cents / 100).toFixed(2)} €` : "0.00 €"}{" "}
-							<span className="text-ink-2">a device</span>
+						<span className="w-[180px] text-right text-[12px] whitespace-nowrap">
+							<span className="figure">{way.price_cents ? `+ ${(way.price_cents / 100).toFixed(2)} €` : "0.00 €"}</span>{" "}
+							<span className="text-ink-2">a device, counts as</span> <Figure working={way.working} unit={false} />
 						</span>
 						<Button onClick={() => void take(way)}>Take it</Button>
 					</li>

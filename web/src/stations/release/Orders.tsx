@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Figure } from "../../design/Figure";
 import { useDesign } from "../../document/useDesign";
-import { money } from "./Quotes";
 
 type Order = Schemas["OrderView"];
 
@@ -44,8 +44,7 @@ function Row({ order, pass }: { order: Order; pass: () => void }) {
 		<div className="border-b border-rule py-2" data-order={order.id} data-state={order.state}>
 			<div className="flex items-center gap-3">
 				<span className="flex-1">
-					Order {order.id}: {order.quantity} boards at {order.house_name},{" "}
-					<span className="figure">{money(order.total_cents)}</span>
+					Order {order.id}: {order.quantity} boards at {order.house_name}, <Figure working={order.total} unit={false} />
 				</span>
 				<span className="figure text-[12px] text-ink-2">{order.date}</span>
 				<Button onClick={pass} disabled={now === order.states.length - 1}>

@@ -2,13 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
 import { useOrder } from "./useOrder";
 
 type Quote = Schemas["QuoteView"];
 
-export const money = (cents: number) => `${(cents / 100).toFixed(2)} €`;
+const money = (cents: number) => `${(cents / 100).toFixed(2)} €`;
 
 /** Quotes of all houses side by side, for a quantity. */
 export function Quotes() {
@@ -87,21 +88,25 @@ function House({ quote }: { quote: Quote }) {
 			<p className="text-[12px] text-ink-2">{quote.about}</p>
 			<table className="mt-2 w-full">
 				<tbody>
-					{quote.lines.map(([what, cents]) => (
-						<tr key={what}>
-							<td className="text-ink-2">{what}</td>
-							<td className="figure text-right">{money(cents)}</td>
+					{quote.lines.map((line) => (
+						<tr key={line.id}>
+							<td className="text-ink-2">{line.title}</td>
+							<td className="text-right">
+								<Figure working={line} unit={false} />
+							</td>
 						</tr>
 					))}
 					<tr className="border-t border-ink font-medium">
 						<td>landed</td>
-						<td className="figure text-right" data-testid="total">
-							{money(quote.total_cents)}
+						<td className="text-right" data-testid="total">
+							<Figure working={quote.total} unit={false} />
 						</td>
 					</tr>
 					<tr>
 						<td className="text-ink-2">each</td>
-						<td className="figure text-right">{money(quote.each_cents)}</td>
+						<td className="text-right">
+							<Figure working={quote.each} unit={false} />
+						</td>
 					</tr>
 				</tbody>
 			</table>

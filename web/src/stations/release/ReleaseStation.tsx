@@ -3,6 +3,7 @@ import { useState } from "react";
 import { client, type Schemas, take } from "../../api/client";
 import { Coming } from "../../app/Coming";
 import { Button } from "../../design/Button";
+import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
 import { LayerCanvas } from "./LayerCanvas";
@@ -102,14 +103,15 @@ export function ReleaseStation() {
 
 function Verdict({ release }: { release: Release | null }) {
 	if (!release) return <span className="text-ink-2">No files yet</span>;
-	const { nets, pads, gaps, holes, keys = 0 } = release.proof;
 	return (
 		<span className="flex items-center gap-2" data-testid="proof">
 			<Sign kind={release.current ? "clear" : "stale"} />
 			{release.current ? "Proven:" : "Proven earlier:"}
-			<span className="figure">
-				{nets} nets, {pads} pads, {gaps} gaps, {holes} holes, {keys} keys scanned
-			</span>
+			{release.proof.map((figure) => (
+				<span key={figure.id} className="whitespace-nowrap">
+					<Figure working={figure} />
+				</span>
+			))}
 		</span>
 	);
 }

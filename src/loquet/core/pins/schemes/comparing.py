@@ -116,7 +116,71 @@ def card_of(
         fits=not why_not,
         why_not=why_not,
         chosen=name == brief.key_scheme.name,
-        workings=(price, area, scan, latency, current, *ladder_workings(wiring)),
+        workings=(
+            price,
+            area,
+            scan,
+            latency,
+            current,
+            *ladder_workings(wiring),
+            *count_workings(name, pins_of(brief, wiring, lines), bill, wiring, len(found)),
+        ),
+    )
+
+
+def count_workings(
+    name: str, pins: int, bill: list[tuple[str, int]], wiring: KeyWiring, wrong: int
+) -> tuple[Working, ...]:
+    """What is counted of a scheme: chip pins, added parts, keys that may be held, chords that are read wrongly."""
+    shape = (
+        given("rows", wiring.rows, "", "wiring of this way"),
+        given("columns", wiring.columns, "", "wiring of this way"),
+        given("keys with a pin each", len(wiring.direct), "", "wiring of this way"),
+        given("keys in a list", len(wiring.listed), "", "expanders, registers or ladders"),
+    )
+    parts = tuple(given(part, count, "", "bill of this way") for part, count in bill)
+    rows: tuple[tuple[str, str, int, str, tuple[WorkingInput, ...]], ...] = (
+        (
+            "pins",
+            "Chip pins of the keys",
+            pins,
+            "counted, lines that the keys ask of the chip",
+            shape,
+        ),
+        (
+            "parts",
+            "Added parts",
+            sum(count for _, count in bill),
+            " + ".join(part for part, _ in bill) or "0, no parts",
+            parts,
+        ),
+        (
+            "held",
+            "Keys held at once",
+            rollover_of(wiring),
+            "counted, the most keys of which any may be held together and all are read; every set of that many is tried",
+            shape,
+        ),
+        (
+            "wrong",
+            "Chords read wrongly",
+            wrong,
+            "counted, chords of the brief in which a key is read that nobody presses, or a pressed one is not",
+            shape,
+        ),
+    )
+    return tuple(
+        Working(
+            id=f"scheme.{name}.{piece}",
+            title=title,
+            value=value,
+            unit="",
+            shown=str(value),
+            formula=formula,
+            inputs=inputs,
+            source=Source(kind="computed", text="wiring of the keys and the chords of the brief"),
+        )
+        for piece, title, value, formula, inputs in rows
     )
 
 

@@ -1,0 +1,75 @@
+"""The figures of a simulated quote, each with its formula; prices are the house's own, invented for the scenario."""
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from loquet.core.ordering.house import House
+from loquet.core.provenance import Source, Working, WorkingInput, given
+from loquet.standins.board_house import Quote, factor_of
+
+Lines = Sequence[tuple[str, int]]
+
+
+def money_figure(
+    name: str, title: str, cents: float, formula: str, inputs: tuple[WorkingInput, ...], house: str
+) -> Working:
+    """A sum in cents, shown in euro."""
+    return Working(
+        id=f"quote.{name}",
+        title=title,
+        value=cents,
+        unit="cents",
+        shown=f"{cents / 100:.2f} €",
+        formula=formula,
+        inputs=inputs,
+        source=Source(kind="assumed", text=f"price list of {house} (simulated, invented)"),
+    )
+
+
+def line_figures(quote: Quote, house: House) -> list[Working]:
+    """Every line of a quote: set-up and boards worked out, the others as the price list has them."""
+    boards = given("boards in a set", quote.boards, "", "files")
+    worked = (
+        ("set-up x boards in a set", (given("set-up", house.setup_cents, "cents", "list"), boards)),
+        (
+            "area x price x sets x share",
+            (
+                given("area", quote.area_mm2 / 10_000, "dm²", "outlines of the files"),
+                given("price", house.area_cents_dm2, "cents/dm²", "list"),
+                given("sets", quote.quantity, "", "asked for"),
+                given("share", factor_of(house, quote.quantity), "", "breaks of the list"),
+            ),
+        ),
+    )
+    found = []
+    for index, (what, cents) in enumerate(quote.lines):
+        formula, inputs = (
+            worked[index]
+            if index < len(worked)
+            else ("price", (given("price", cents, "cents", "list"),))
+        )
+        found.append(money_figure(f"line {index}", what, cents, formula, inputs, house.name))
+    return found
+
+
+def total_figure(lines: Lines, total_cents: float, house: str) -> Working:
+    """What everything costs at the door: the sum of all lines."""
+    inputs = tuple(given(what, cents, "cents", "this quote") for what, cents in lines)
+    formula = " + ".join(what for what, _ in lines)
+    return money_figure("total", "Landed", total_cents, formula, inputs, house)
+
+
+def each_figure(quote: Quote, house: str) -> Working:
+    """What one set costs."""
+    inputs = (
+        given("landed", quote.total_cents, "cents", "this quote"),
+        given("sets", quote.quantity, "", "asked for"),
+    )
+    return money_figure("each", "Each", quote.each_cents, "landed / sets", inputs, house)
+
+
+def ordered_figure(quoted: Mapping[str, Any], house: str) -> Working:
+    """What a placed order costs, as it was quoted."""
+    return total_figure(
+        [(what, cents) for what, cents in quoted["lines"]], quoted["total_cents"], house
+    )
