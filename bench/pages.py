@@ -1,4 +1,4 @@
-"""`./loquet bench pages`: from an edit to its answer, the cost of reading a project, pictures a second while panning, and readers beside routing."""
+"""`./loquet bench pages`: from an edit to its answer and to its picture, the cost of reading a project, pictures a second while panning, and readers beside routing."""
 
 import json
 import os
@@ -134,6 +134,39 @@ def readers_beside_routing(address: str, projects: tuple[int, int]) -> tuple[lis
     return times, stopping(address, projects[0])
 
 
+def to_picture(driver: Chrome, address: str, project: int) -> list[tuple[float, float]]:
+    """Milliseconds from a key that nudges a thing to the painted picture, and to the picture of the design that the server answered with."""
+    driver.get(f"{address}/project/{project}/brief")
+    thing = "[data-thing='warmer']"
+    WebDriverWait(driver, 30).until(lambda d: d.find_elements(By.CSS_SELECTOR, thing))
+    time.sleep(1.5)
+    driver.set_script_timeout(120)
+    return [(float(a), float(b)) for a, b in driver.execute_async_script(NUDGE, thing, 40)]
+
+
+NUDGE = """
+const [selector, count, done] = arguments;
+const frame = () => new Promise((next) => requestAnimationFrame(next));
+const painted = async () => { await frame(); await new Promise((next) => { const { port1, port2 } = new MessageChannel(); port1.onmessage = next; port2.postMessage(0); }); };
+const until = async (seen) => { while (!seen()) await frame(); await painted(); return performance.now(); };
+const version = () => document.querySelector("[data-head]").dataset.head;
+(async () => {
+  const found = [];
+  for (let index = 0; index < count; index += 1) {
+    const node = document.querySelector(selector);
+    const [x, before] = [node.dataset.x, version()];
+    const began = performance.now();
+    node.dispatchEvent(new KeyboardEvent("keydown", { key: index % 2 ? "ArrowLeft" : "ArrowRight", bubbles: true }));
+    const seen = await until(() => document.querySelector(selector).dataset.x !== x);
+    const settled = await until(() => version() !== before);
+    found.push([seen - began, settled - began]);
+    await new Promise((next) => setTimeout(next, 250));
+  }
+  done(found);
+})();
+"""
+
+
 def stopping(address: str, project: int) -> float:
     """Milliseconds from a stop to a head without that job; 0 where none runs any more."""
     jobs = ask(address, f"/api/projects/{project}")["jobs"]
@@ -157,10 +190,14 @@ def pages_table() -> int:
         cpu = reads(address, project, server_of(address))
         with chromium() as driver:
             pictures = panning(driver, address, project)
+            shown = to_picture(driver, address, project)
         beside, stop = readers_beside_routing(address, large_ones(address))
     rows = [
         ("edit to answer, p50 (ms)", share(times, 0.5), None, True),
         ("edit to answer, p95 (ms)", share(times, 0.95), 100.0, True),
+        ("key to picture, p95 (ms)", share([a for a, _ in shown], 0.95), 100.0, True),
+        ("key to picture of the answer, p50 (ms)", share([b for _, b in shown], 0.5), None, True),
+        ("key to picture of the answer, p95 (ms)", share([b for _, b in shown], 0.95), None, True),
         ("reading a project, CPU (ms)", cpu, 50.0, True),
         ("panning, pictures a second", pictures, 50.0, False),
         (f"heads of {READERS} readers beside routing, p50 (ms)", share(beside, 0.5), None, True),

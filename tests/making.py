@@ -53,6 +53,20 @@ def thing(
     return {"kind": kind, "name": name, "place": place, **more}
 
 
+def device(*things: Plain, **wishes: Any) -> Brief:
+    """A brief with these things alone, on a board of 120 x 60 mm."""
+    outline = {"kind": "rounded-rectangle", "width_mm": 120, "height_mm": 60}
+    plain = {
+        "format": "loquet-brief-2",
+        "name": "Bell pad",
+        "boards": [{"name": "main", "outline": outline}],
+        "things": list(things),
+        "quantity": 1,
+        "wanted_by": "2027-05-01",
+    }
+    return brief_from_plain({**plain, **wishes})
+
+
 def made(kind: str, name: str = "", **more: Any) -> Any:
     """A thing of a kind as a value."""
     model = kind_named(kind)

@@ -12,7 +12,6 @@ import pytest
 from pypdf import PdfReader
 from pypdf.generic import ContentStream
 
-from loquet.core.brief import Brief, brief_from_plain
 from loquet.core.handover.key_table import usual_usage
 from loquet.core.handover.overlay import write_overlay
 from loquet.core.handover.package import device_files, handover_files
@@ -20,7 +19,7 @@ from loquet.core.handover.report import axis_fields, descriptor_of, fields_of
 from loquet.core.handover.report_items import Item, ItemFault, decode, encode, lint
 from loquet.core.handover.wiring_card import COLOURS, members_of, wires_of
 from loquet.core.pins import Assignment, PinPlan
-from tests.making import thing
+from tests.making import device, thing
 
 
 def plan_with(**pins: tuple[str, str]) -> PinPlan:
@@ -46,19 +45,6 @@ def plan_with(**pins: tuple[str, str]) -> PinPlan:
         length_um=0,
         workings=(),
     )
-
-
-def device(*things: dict[str, Any], **wishes: Any) -> Brief:
-    outline = {"kind": "rounded-rectangle", "width_mm": 120, "height_mm": 60}
-    plain = {
-        "format": "loquet-brief-2",
-        "name": "Bell pad",
-        "boards": [{"name": "main", "outline": outline}],
-        "things": list(things),
-        "quantity": 1,
-        "wanted_by": "2027-05-01",
-    }
-    return brief_from_plain({**plain, **wishes})
 
 
 KEYS = (

@@ -6,18 +6,23 @@ import pytest
 
 from loquet.catalogue.bundled import screens
 from loquet.core.pins.buses import (
+    axis_working,
+    bus_workings,
     codes_used,
     divider_ratio,
+    frame_rate,
     legible_text,
     parallel_frame_hz,
     pull_up_limits_ohm,
     serial_frame_hz,
+    text_working,
     two_wire_frame_hz,
 )
 from loquet.core.pins.needing import needs_of
 from loquet.core.pins.schemes.ladder import ladder_windows
 from loquet.core.pins.wiring import lines_for, shape_of
-from tests.making import thing, varied
+from tests.making import device, thing, varied
+from tests.recomputing import faults_in
 
 
 @pytest.mark.parametrize(("pins", "keys"), [(8, 16), (7, 12), (9, 20), (6, 9)])
@@ -101,3 +106,57 @@ def test_ladder_values_are_preferred() -> None:
     assert windows[1].resistor_ohm == 1430
     assert windows[2].resistor_ohm == 3320
     assert windows[4].resistor_ohm == 10_000
+
+
+@pytest.mark.parametrize(
+    ("bus", "part", "hz"),
+    [
+        ("two-wire", "screen-128x64-two-wire", 400e3 / (9 * (1024 + 128 + 10) + 130)),
+        ("one-way serial", "screen-320x240-serial", 8e6 / (320 * 240 * 16)),
+        ("parallel colour", "screen-320x240-parallel", 6e6 / (320 * 240) * 0.9),
+    ],
+)
+def test_frames_a_second_of_each_bus(bus: str, part: str, hz: float) -> None:
+    """Bits on the wire by hand: 64 blocks of 18 bytes and 10 to head them; 8 MHz and 16 bits a pixel; a pixel a clock of 6 MHz less a tenth."""
+    shown = device(thing("screen", "screen", 60, 30, bus=bus, part=part, serial_mhz=8)).thing(
+        "screen"
+    )
+    display = shown.display()
+    assert display is not None
+    rate = frame_rate(display, screens()[part])
+    assert rate.value == pytest.approx(hz)
+    assert faults_in([rate, text_working(display, screens()[part])]) == []
+
+
+def test_the_load_of_a_bus_by_hand() -> None:
+    """UM10204: 10 pF for the chip's pin; 8 pF of track, 30 pF of the screen, 10 pF a sensor, 50 pF of a cable, 20 pF of helpers."""
+    brief = device(
+        thing("screen", "show", 60, 30),
+        thing("motion", "m", 20, 30),
+        thing("gauge", "g", 90, 30),
+        thing("spare-bus", "far", 60, 55),
+    )
+    load, range_of = bus_workings(brief, screens(), 20, 400, 3.3)
+    assert load.value == 10 + 8 + 30 + 10 + 10 + 50 + 20
+    assert range_of.value == pytest.approx(300e-9 / (0.8473 * 138e-12))
+    assert range_of.shown.startswith("967 Ω to ")
+    assert faults_in([load, range_of]) == []
+
+
+@pytest.mark.parametrize(
+    ("share", "supply", "reference", "bits", "codes"),
+    [
+        (0.8, 3.3, 3.3, 12, 3276.8),
+        (0.5, 5.0, 3.3, 12, 2048),
+        (1.0, 5.0, 3.3, 10, 1024),
+        (0.6, 2.0, 3.0, 12, 1638.4),
+    ],
+)
+def test_codes_of_an_axis(
+    share: float, supply: float, reference: float, bits: int, codes: float
+) -> None:
+    """Half of 5 V behind a divider to 3.3 V is half of all codes; 60 % of 2 V is 40 % of a reference of 3 V."""
+    found = axis_working("x", "x", share, supply, reference, bits)
+    assert found.value == pytest.approx(codes)
+    assert ("divider" in found.formula) == (supply > reference)
+    assert faults_in([found]) == []

@@ -83,7 +83,11 @@ function Inside({ station }: { station: StationName }) {
 					<HeadStrip onFind={() => setFinding(true)} onKeys={() => setKeys(true)} onHistory={() => setHistory(true)} />
 					<div className="flex min-h-0 flex-1">
 						<StationRail head={design.head} />
-						<main className="relative flex min-w-0 flex-1 flex-col overflow-hidden" aria-label={station}>
+						<main
+							className="relative flex min-w-0 flex-1 flex-col overflow-hidden"
+							aria-label={station}
+							data-head={design.head.version}
+						>
 							<h1 className="sr-only">
 								{name}, {station}
 							</h1>

@@ -75,7 +75,7 @@ function Shown({ working, bare }: { working: Working; bare: string }) {
 				</table>
 			)}
 			<p className="mt-2 text-[12px] text-ink-2">
-				Source: {working.source.kind}. {working.source.text}.
+				Source: {working.source.kind}; {working.source.text}.
 			</p>
 		</>
 	);

@@ -6,7 +6,7 @@ from loquet.core.parts import Chip
 from loquet.core.pins.model import Assignment, KindBudget, Need, NeedKind, PinPlan
 from loquet.core.pins.options import options_of
 from loquet.core.pins.problem import PinProblem, Solved
-from loquet.core.pins.spares import short_of
+from loquet.core.pins.spares import groups_of, pair_left, short_of
 from loquet.core.provenance import Source, Working, WorkingInput, given
 
 COMPUTED = Source(
@@ -25,7 +25,12 @@ BUDGET_KINDS: tuple[tuple[str, NeedKind], ...] = (
     ("converter outputs", "converter output"),
     ("wake-up pins", "wake-up"),
 )
-COUNTED_BY_BLOCK = ("two-wire buses", "serial buses", "serial ports", "USB ports")
+PARTNERS: dict[str, NeedKind] = {
+    "two-wire buses": "two-wire data",
+    "serial buses": "serial out",
+    "serial ports": "port receive",
+    "USB ports": "usb plus",
+}
 
 
 def plan_of(problem: PinProblem, solved: Solved) -> PinPlan:
@@ -81,12 +86,9 @@ def budget_of(
         options = options_of(Need("", kind, "", ""), chip)
         if not options:
             continue
-        if title in COUNTED_BY_BLOCK:
-            able = {o.hardware for o in options}
-            taken, left = (
-                len(able & blocks),
-                {o.hardware for o in options if o.pin not in used} - blocks,
-            )
+        if title in PARTNERS:
+            able, left = pairs_of(chip, kind, PARTNERS[title], used)
+            taken, left = len(able & blocks), left - blocks
         else:
             able = {o.pin for o in options}
             taken, left = len(able & used) if kind == "input" else count(kind, needs), able - used
@@ -113,6 +115,14 @@ def budget_workings(plan: PinPlan) -> tuple[Working, ...]:
         )
         for row in plan.budget
     )
+
+
+def pairs_of(
+    chip: Chip, first: NeedKind, second: NeedKind, used: set[str]
+) -> tuple[set[str], set[str]]:
+    """Blocks that have pins for both signals of a pair, and those of them whose pins are not used yet."""
+    groups = groups_of(chip, first, second)
+    return {g.block for g in groups}, {g.block for g in groups if pair_left(g, used)}
 
 
 def count(kind: NeedKind, needs: tuple[Need, ...]) -> int:

@@ -28,7 +28,7 @@ type Grip = { part: Part; x: number; y: number } | { pan: true; x: number; y: nu
 const STEP_MM = 0.5;
 
 export function BoardCanvas({ board, look, net, pickNet, selected, select, mark }: Props) {
-	const { edit } = useDesign();
+	const { edit, say } = useDesign();
 	const reckon = useReckoner();
 	const [view, setView] = useState<Viewport | null>(null);
 	const grip = useRef<Grip | null>(null);
@@ -102,7 +102,15 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		const done = inHand.current;
 		grip.current = null;
 		const part = board.parts.find((p) => p.ref === done?.ref);
-		if (done && part) await seat(part, part.x + done.dx, part.y + done.dy, part.turn);
+		if (done && part) {
+			const room = roomAround(board, part, done.dx, done.dy);
+			if ((await seat(part, part.x + done.dx, part.y + done.dy, part.turn)) && room.gap < 0)
+				say({
+					kind: "refused",
+					sentence: `${part.ref} now lies on ${room.ref}, over it by ${(-room.gap).toFixed(2)} mm.`,
+					wayOut: "Move one of them, or undo.",
+				});
+		}
 		setHeld(null);
 	};
 	const seat = (part: Part, x: number, y: number, turn: number) =>

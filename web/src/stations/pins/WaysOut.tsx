@@ -10,13 +10,20 @@ type Way = Schemas["WayOut"];
 /** Why the brief does not fit, and what to do: each way was tried on the solver before it is offered, as a job that starts by itself. */
 export function WaysOut({ conflict, ways: found }: { conflict: Schemas["Conflict"]; ways: Way[] | null }) {
 	const { head, edit, jobs, start } = useDesign();
-	const looking = jobs.some((job) => job.kind === "ways out");
+	const [waiting, setWaiting] = useState(false);
+	const looking = waiting || jobs.some((job) => job.kind === "ways out");
 	const asked = useRef(0);
+	const look = useRef(async () => {});
+	look.current = async () => {
+		setWaiting(true);
+		await start("ways out");
+		setWaiting(false);
+	};
 	useEffect(() => {
 		if (found !== null || looking || asked.current === head.version) return;
 		asked.current = head.version;
-		void start("ways out");
-	}, [found, looking, head.version, start]);
+		void look.current();
+	}, [found, looking, head.version]);
 	const ways = found ?? [];
 	const [all, setAll] = useState(false);
 	const take = async (way: Way) => {
@@ -42,7 +49,7 @@ export function WaysOut({ conflict, ways: found }: { conflict: Schemas["Conflict
 						{found === null && looking && " Ways out are being tried on the solver."}
 					</span>
 					{found === null && !looking && (
-						<Button className="ml-2 !py-0" onClick={() => void start("ways out")}>
+						<Button className="ml-2 !py-0" onClick={() => void look.current()}>
 							Look for ways out
 						</Button>
 					)}
@@ -57,7 +64,7 @@ export function WaysOut({ conflict, ways: found }: { conflict: Schemas["Conflict
 								{way.gives_up}
 							</span>
 						</span>
-						<span className="w-[180px] text-right text-[12px] whitespace-nowrap">
+						<span className="shrink-0 text-right text-[12px] whitespace-nowrap">
 							<span className="figure">{way.price_cents ? `+ ${(way.price_cents / 100).toFixed(2)} €` : "0.00 €"}</span>{" "}
 							<span className="text-ink-2">a device, counts as</span> <Figure working={way.working} unit={false} />
 						</span>
