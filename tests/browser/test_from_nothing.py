@@ -1,11 +1,12 @@
 """A device from nothing: things of every group, a second board with a link, versions compared and gone back to."""
 
-from selenium.webdriver import Chrome
+from selenium.common.exceptions import StaleElementReferenceException
+from selenium.webdriver import ActionChains, Chrome, Keys
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
-from tests.browser.pages import press, reads, see, station
+from tests.browser.pages import place_of, press, reads, see, station
 
 GROUPS = {
     "controls": "button",
@@ -64,6 +65,36 @@ def test_a_device_from_nothing(server: Server, driver: Chrome) -> None:
     driver.find_element(By.XPATH, "//button[text()='Undo']").click()
     press(driver, "[data-board='main']")
     see(driver, f"[data-thing='{added['buzzer']}']")
+
+
+def keys(driver: Chrome, letter: str) -> None:
+    ActionChains(driver).key_down(Keys.CONTROL).send_keys(letter).key_up(Keys.CONTROL).perform()
+
+
+def test_things_are_copied_cut_and_pasted_into_another_project(
+    server: Server, driver: Chrome
+) -> None:
+    driver.get(server.address)
+    press(driver, "[data-project='Star handset']")
+    station(driver, "brief")
+    see(driver, "[data-thing='menu']").click()
+    keys(driver, "c")
+    device = see(driver, "[data-testid='device']")
+    ActionChains(driver).move_to_element_with_offset(device, 0, 40).perform()
+    keys(driver, "v")
+    see(driver, "[data-thing='menu 2'][aria-pressed='true']")
+    assert place_of(driver, "menu 2") != place_of(driver, "menu")
+    keys(driver, "x")
+    WebDriverWait(driver, 20, ignored_exceptions=[StaleElementReferenceException]).until(
+        lambda d: "menu 2" not in things(d)
+    )
+    driver.get(server.address)
+    press(driver, "[data-project='Dome pod']")
+    station(driver, "brief")
+    device = see(driver, "[data-testid='device']")
+    ActionChains(driver).move_to_element_with_offset(device, 40, 0).perform()
+    keys(driver, "v")
+    see(driver, "[data-thing='menu 2'][aria-pressed='true']")
 
 
 def test_two_halves_are_shown_board_by_board(server: Server, driver: Chrome) -> None:

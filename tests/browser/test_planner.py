@@ -10,7 +10,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
-from tests.browser.pages import place_of, press, reads, says, see, station
+from tests.browser.pages import closed, place_of, press, reads, says, see, station
 
 
 def test_a_handset_on_a_chip_that_is_too_small(
@@ -26,6 +26,7 @@ def test_a_handset_on_a_chip_that_is_too_small(
     station(driver, "pins")
     see(driver, "[data-testid='ways-out']")
     reads(driver, "[data-testid='pin-verdict']", "does not fit")
+    says(driver, "ways out were tried and work", 120)
     assert "14 of them are keys" in see(driver, "[data-testid='ways-out']").text
     assert not see(driver, "[data-testid='solve-pins']").is_enabled()
 
@@ -37,8 +38,11 @@ def test_a_handset_on_a_chip_that_is_too_small(
     assert "reads as pressed too" in see(driver, "[data-testid='ghost']").text
     press(driver, "[data-working='scheme.diode matrix.latency']")
     assert "debounce" in see(driver, "[data-testid='working']").text
-    driver.find_element(By.TAG_NAME, "body").send_keys(Keys.ESCAPE)
-    driver.find_element(By.XPATH, "//li[contains(@data-way, 'matrix with diodes')]//button").click()
+    closed(driver)
+    press(driver, "li[data-way*='matrix with diodes'] [data-working='way.cost']")
+    assert "parts + board" in see(driver, "[data-testid='working']").text
+    closed(driver)
+    press(driver, "li[data-way*='matrix with diodes'] [data-testid='take']")
     reads(driver, "[data-scheme='diode matrix']", "chosen")
     press(driver, "[data-view='chip']")
     press(driver, "[data-testid='solve-pins']")

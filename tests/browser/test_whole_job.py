@@ -127,6 +127,20 @@ def test_a_part_is_dragged_on_the_board_and_stays(server: Server, driver: Chrome
     assert driver.execute_script(script)["y"] > buzzer["y"]
     assert "Let it be placed" in see(driver, "[data-testid='picked-part']").text
 
+    # dropped on another part it stays there, and that is said
+    chip, now = (
+        driver.execute_script(script.replace("'buzzer'", f"'{role}'"))
+        for role in ("chip", "buzzer")
+    )
+    dx, dy = (chip["x"] - now["x"]) * scale, (now["y"] - chip["y"]) * scale
+    ActionChains(driver, duration=0).move_to_element_with_offset(
+        canvas, int(x), int(y) - 18
+    ).click_and_hold().move_by_offset(int(dx), int(dy)).release().perform()
+    says(driver, "B1 now lies on ")
+    assert "Move one of them, or undo." in see(driver, "[data-testid='notice']").text
+    driver.find_element(By.XPATH, "//button[text()='Undo']").click()
+    WebDriverWait(driver, 20).until(lambda d: d.execute_script(script)["y"] == now["y"])
+
 
 def test_keys_reach_everything(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/2/brief")

@@ -434,7 +434,10 @@ BOARD = {"name": "wing", "outline": {"kind": "rounded-rectangle", "width_mm": 60
 @pytest.mark.parametrize(
     ("fields", "label"),
     [
-        ({"kind": "add-thing", "thing": {"kind": "light", "name": "lamp"}}, "Add indicator light lamp"),
+        (
+            {"kind": "add-thing", "thing": {"kind": "light", "name": "lamp"}},
+            "Add indicator light lamp",
+        ),
         (
             {"kind": "change-thing", "name": "menu", "changes": {"part": "x", "duty": "play"}},
             "Change menu: duty, part",
@@ -607,3 +610,20 @@ def test_holes_keep_to_their_nearer_side_wherever_the_outline_lies(handset: Desi
         outline=outlined((10, 20), (130, 20), (130, 100), (10, 100)),
     )
     assert spot(kept, "m") == (60, 50)
+    odd = {"kind": "rounded-rectangle", "width_mm": 160.0004, "height_mm": 80.0006, "corner_mm": 5}
+    grown = edit(handset, kind="set-outline", outline=odd)
+    assert spot(grown, "post north east") == (155, 75.001), "micrometres"
+
+
+def test_a_part_that_is_turned_twice_turns_its_thing_as_far(finished: Design) -> None:
+    """From 0 to 90 degrees and on to 180, and moved by 1 and by 2 mm."""
+    where = next(p for p in slice_of(finished.placement).parts if p.role == "button:dome")
+    x, y = where.x_nm / 1e6, where.y_nm / 1e6
+    first, thing = spot(finished, "dome"), finished.brief.thing("dome")
+    assert thing.place is not None
+    once = edit(finished, kind="seat-part", role="button:dome", x_mm=x + 1, y_mm=y, turn_deg=90)
+    twice = edit(once, kind="seat-part", role="button:dome", x_mm=x + 1, y_mm=y + 2, turn_deg=180)
+    place = twice.brief.thing("dome").place
+    assert place is not None
+    assert (place.x_mm, place.y_mm) == (first[0] + 1, first[1] + 2)
+    assert place.turn_deg == (thing.place.turn_deg + 180 - where.turn_deg) % 360

@@ -473,6 +473,12 @@ def strokes(page: Any) -> list[tuple[str, tuple[float, ...]]]:
     ]
 
 
+def sizes(page: Any) -> set[float]:
+    """The sizes of letters of a page, in points."""
+    stream = ContentStream(page.get_contents(), page.pdf)
+    return {float(args[1]) for args, op in stream.operations if op == b"Tf"} - {12.0}
+
+
 def mm(points: float) -> float:
     return round(points * 25.4 / 72, 2)
 
@@ -514,6 +520,12 @@ def test_the_wiring_card_is_drawn_to_these_millimetres() -> None:
     ends = [tuple(mm(v) for v in args) for op, args in drawn if op == "l"]
     heights = [round(254.4 - 7.2 * n, 2) for n in range(6)]
     assert [y for x, y in starts if x == 52] == [y for x, y in ends if x == 92] == heights
+    assert words["pin 2"] == (pytest.approx(50 - 5 * 0.6 * 9 * 25.4 / 72, abs=0.01), 253.3)
+    assert sizes(page) == {13.0, 9.0, 7.0}
+    curves = [tuple(mm(v) for v in args) for op, args in drawn if op == "c"][:4]
+    across, up = [v for c in curves for v in c[::2]], [v for c in curves for v in c[1::2]]
+    assert (min(across), max(across)) == (92.8, 95.2)  # an eyelet of 2.4 mm behind the wire
+    assert (min(up), max(up)) == (253.2, 255.6)
     inks = [tuple(round(255 * v) for v in args) for op, args in drawn if op == "RG"]
     brown, orange = (0x7A, 0x4A, 0x21), (0xD9, 0x74, 0x2B)
     assert inks.index(brown) < inks.index(orange)
@@ -536,6 +548,11 @@ def test_a_white_wire_has_an_edge_and_thirty_fill_a_page() -> None:
     assert drawn[place + 1] == ("w", (1.2,))
     before = [args for op, args in drawn[:place] if op == "w"]
     assert before[-1] == (2.2,)
+    edge = [args for op, args in drawn[:place] if op == "RG"][-1]
+    assert edge == (0.75, 0.71, 0.63)
+    height = round(254.4 - 7.2 * 7, 2)
+    own = [(op, tuple(mm(v) for v in args)) for op, args in drawn[place : place + 4]]
+    assert own[2:] == [("m", (52, height)), ("l", (92, height))]
 
 
 def test_wires_go_round_the_colours_and_name_their_keys() -> None:

@@ -33,6 +33,7 @@ from loquet.core.pins.schemes.timing import bus_wait_ms, latency_ms, report_ms, 
 from loquet.core.pins.ways_out import Shelf, WayOut, asked_of, offers, suitable, together, ways_out
 from loquet.core.pins.wiring import KeyWiring
 from tests.making import device, thing
+from tests.recomputing import faults_in
 
 NINE = tuple(f"k{n}" for n in range(9))
 KEYS = tuple(thing("button", f"k{n}", 10 + 12 * n, 20) for n in range(9))
@@ -128,6 +129,7 @@ def test_every_way_costs_what_its_parts_cost(
     assert found.area_mm2 == pytest.approx(mm2)
     assert found.current_ua == pytest.approx(micro_amps)
     shown = {w.id.rsplit(".", 1)[1]: w.value for w in found.workings}
+    assert faults_in(found.workings) == []
     assert (shown["pins"], shown["held"], shown["wrong"]) == (pins, held, found.ghosts)
     assert shown["parts"] == sum(part.count for part in found.parts)
     assert burden(found) == pytest.approx(cents + 0.2 * mm2 + 5 * found.latency_ms)

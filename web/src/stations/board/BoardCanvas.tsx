@@ -26,6 +26,7 @@ type Props = {
 };
 type Grip = { part: Part; x: number; y: number } | { pan: true; x: number; y: number; view: Viewport };
 const STEP_MM = 0.5;
+const LANDED_MS = 5000;
 
 export function BoardCanvas({ board, look, net, pickNet, selected, select, mark }: Props) {
 	const { edit, say } = useDesign();
@@ -102,17 +103,20 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		const done = inHand.current;
 		grip.current = null;
 		const part = board.parts.find((p) => p.ref === done?.ref);
-		if (done && part) {
-			const room = roomAround(board, part, done.dx, done.dy);
-			if ((await seat(part, part.x + done.dx, part.y + done.dy, part.turn)) && room.gap < 0)
-				say({
-					kind: "refused",
-					sentence: `${part.ref} now lies on ${room.ref}, over it by ${(-room.gap).toFixed(2)} mm.`,
-					wayOut: "Move one of them, or undo.",
-				});
-		}
-		setHeld(null);
+		if (!done || !part) return setHeld(null);
+		const room = roomAround(board, part, done.dx, done.dy);
+		if (!(await seat(part, part.x + done.dx, part.y + done.dy, part.turn))) return setHeld(null);
+		if (room.gap < 0)
+			say({
+				kind: "refused",
+				sentence: `${part.ref} now lies on ${room.ref}, over it by ${(-room.gap).toFixed(2)} mm.`,
+				wayOut: "Move one of them, or undo.",
+			});
+		setTimeout(() => inHand.current === done && setHeld(null), LANDED_MS);
 	};
+	// What was dropped stays where the hand left it until the board that holds it there has come.
+	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go
+	useEffect(() => setHeld(null), [board]);
 	const seat = (part: Part, x: number, y: number, turn: number) =>
 		edit({
 			kind: "seat-part",

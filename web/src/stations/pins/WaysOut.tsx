@@ -68,7 +68,9 @@ export function WaysOut({ conflict, ways: found }: { conflict: Schemas["Conflict
 							<span className="figure">{way.price_cents ? `+ ${(way.price_cents / 100).toFixed(2)} €` : "0.00 €"}</span>{" "}
 							<span className="text-ink-2">a device, counts as</span> <Figure working={way.working} unit={false} />
 						</span>
-						<Button onClick={() => void take(way)}>Take it</Button>
+						<Button data-testid="take" onClick={() => void take(way)}>
+							Take it
+						</Button>
 					</li>
 				))}
 			</ul>
