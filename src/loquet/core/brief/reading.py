@@ -11,7 +11,6 @@ from loquet.core.brief.model import Brief
 from loquet.core.brief.sense import BriefError, check_sense
 
 LARGEST_BYTES = 1_000_000
-DEEPEST = 40
 TAGGED = ("outline",)
 FIRST, PRESENT = "loquet-brief-1", "loquet-brief-2"
 
@@ -58,7 +57,7 @@ def parse_json(data: bytes, where: str) -> Any:
     except RecursionError:
         raise BriefError(
             where,
-            f"is nested deeper than {DEEPEST} levels",
+            "is nested too deeply to be read",
             "Write it flat, as docs/brief.schema.json says.",
         ) from None
     except ValueError as error:
