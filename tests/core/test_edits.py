@@ -576,6 +576,11 @@ def test_corner_holes_stand_four_millimetres_inside_wherever_the_outline_lies(
     }
     assert holed.brief.thing("pads post south west").model_dump()["screw"] == "M3"
     assert edit(holed, kind="add-corner-holes", board="pads") == holed
+    long = edit(two, kind="rename-board", name="pads", new_name="left hand pads")
+    names = {
+        t.name for t in edit(long, kind="add-corner-holes", board="left hand pads").brief.things
+    }
+    assert "left han post south west" in names, "24 letters are the most"
 
 
 def test_holes_keep_to_their_nearer_side_wherever_the_outline_lies(handset: Design) -> None:

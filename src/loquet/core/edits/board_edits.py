@@ -169,7 +169,7 @@ class AddCornerHoles(Frozen):
         """Put them 4 mm from both edges; names that are taken stay as they are."""
         board = board_of(design, self.board or "")
         left, bottom, right, top = outline_polygon_mm(board.outline).bounds
-        prefix = "post" if board is design.brief.boards[0] else f"{board.name[:9]} post"
+        prefix = "post" if board is design.brief.boards[0] else f"{board.name[:8].rstrip()} post"
         spots = {
             "south west": (left + INSET_MM, bottom + INSET_MM),
             "south east": (right - INSET_MM, bottom + INSET_MM),
