@@ -1,15 +1,8 @@
-import {
-	type KeyboardEvent,
-	type PointerEvent,
-	useCallback,
-	useEffect,
-	useRef,
-	useState,
-	type WheelEvent,
-} from "react";
+import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
 import { type Board, hitBoard, type Part, partAt, roomAround } from "../../canvas/boardGeometry";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
+import { type Fingers, pinched } from "../../canvas/pinch";
 import { snap } from "../../canvas/snapping";
 import { useCanvas } from "../../canvas/useCanvas";
 import { fitView, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
@@ -56,19 +49,26 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 	useEffect(() => {
 		if (size.w && byHand.current !== boardSide) setView(fitView(w, h, size.w, size.h, side === "far"));
 	}, [w, h, size, side, boardSide]);
-	const lookAt = (next: Viewport) => {
+	// From the view as it is by then: several events of a hand come between two pictures.
+	const lookAt = (next: (now: Viewport) => Viewport) => {
 		byHand.current = boardSide;
-		setView(next);
+		setView((now) => now && next(now));
 	};
 
-	const at = (event: PointerEvent | WheelEvent) => {
+	const at = (event: PointerEvent) => {
 		const box = event.currentTarget.getBoundingClientRect();
 		return { x: event.clientX - box.left, y: event.clientY - box.top };
 	};
+	const fingers = useRef<Fingers>(new Map());
 	const down = (event: PointerEvent) => {
 		if (!view) return;
 		event.currentTarget.setPointerCapture(event.pointerId);
 		const place = at(event);
+		if (event.pointerType === "touch") fingers.current.set(event.pointerId, place);
+		if (fingers.current.size > 1) {
+			grip.current = null;
+			return setHeld(null);
+		}
 		const spot = toBoard(view, place);
 		const part = partAt(board, spot, side);
 		const hit = hitBoard(board, spot, side, 0.05);
@@ -79,10 +79,18 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 	const move = (event: PointerEvent) => {
 		if (!view) return;
 		const place = at(event);
+		if (fingers.current.has(event.pointerId)) {
+			const before = [...fingers.current.values()];
+			fingers.current.set(event.pointerId, place);
+			if (before.length > 1) {
+				const after = [...fingers.current.values()];
+				return lookAt((now) => pinched(now, before, after));
+			}
+		}
 		const spot = toBoard(view, place);
 		const held = grip.current;
 		if (held && "pan" in held)
-			return lookAt({ ...held.view, x: held.view.x + place.x - held.x, y: held.view.y + place.y - held.y });
+			return lookAt(() => ({ ...held.view, x: held.view.x + place.x - held.x, y: held.view.y + place.y - held.y }));
 		if (held) {
 			const to = { x: snap(held.part.x + spot.x - held.x, STEP_MM), y: snap(held.part.y + spot.y - held.y, STEP_MM) };
 			const moved = { ref: held.part.ref, dx: to.x - held.part.x, dy: to.y - held.part.y };
@@ -99,7 +107,8 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			: "";
 		reckon(`${spot.x.toFixed(2)}, ${spot.y.toFixed(2)} mm${name}`);
 	};
-	const up = async () => {
+	const up = async (event: PointerEvent) => {
+		fingers.current.delete(event.pointerId);
 		const done = inHand.current;
 		grip.current = null;
 		const part = board.parts.find((p) => p.ref === done?.ref);
@@ -125,6 +134,21 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			y_mm: Math.round(y * 1000) / 1000,
 			turn_deg: (turn % 360) as 0 | 90 | 180 | 270,
 		});
+	// The wheel, and two fingers on a pad (a wheel with Ctrl), zoom the board and not the page, so the listener must not be passive.
+	const zoom = useRef((_: globalThis.WheelEvent) => {});
+	zoom.current = (event) => {
+		event.preventDefault();
+		const box = (event.currentTarget as Element).getBoundingClientRect();
+		const place = { x: event.clientX - box.left, y: event.clientY - box.top };
+		const factor = event.ctrlKey ? Math.exp(-event.deltaY / 100) : event.deltaY < 0 ? 1.15 : 1 / 1.15;
+		lookAt((now) => zoomAt(now, place, factor));
+	};
+	useEffect(() => {
+		const canvas = ref.current;
+		const turn = (event: globalThis.WheelEvent) => zoom.current(event);
+		canvas?.addEventListener("wheel", turn, { passive: false });
+		return () => canvas?.removeEventListener("wheel", turn);
+	}, [ref]);
 	const key = (event: KeyboardEvent) => {
 		const parts = board.parts.filter((p) => p.far === (side === "far"));
 		const index = parts.findIndex((p) => p.ref === selected);
@@ -144,7 +168,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		} else if (event.key.toLowerCase() === "q" && part) void seat(part, part.x, part.y, part.turn + 90);
 		else if (event.key === "Escape") select(null);
 		else if ((event.key === "+" || event.key === "-") && view)
-			lookAt(zoomAt(view, { x: size.w / 2, y: size.h / 2 }, event.key === "+" ? 1.25 : 0.8));
+			lookAt((now) => zoomAt(now, { x: size.w / 2, y: size.h / 2 }, event.key === "+" ? 1.25 : 0.8));
 		else if (event.key === "0" && size.w) {
 			byHand.current = "";
 			setView(fitView(w, h, size.w, size.h, side === "far"));
@@ -166,8 +190,12 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			className="min-h-0 w-full flex-1 touch-none"
 			onPointerDown={down}
 			onPointerMove={move}
-			onPointerUp={() => void up()}
-			onWheel={(event) => view && lookAt(zoomAt(view, at(event), event.deltaY < 0 ? 1.15 : 1 / 1.15))}
+			onPointerUp={(event) => void up(event)}
+			onPointerCancel={(event) => {
+				fingers.current.delete(event.pointerId);
+				grip.current = null;
+				setHeld(null);
+			}}
 			onKeyDown={key}
 		/>
 	);
