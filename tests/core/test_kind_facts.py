@@ -148,3 +148,26 @@ def test_a_share_keeps_the_wishes_of_its_keys() -> None:
     )
     assert first.chords.groups == (("button:warmer", "button:cooler"),)
     assert second.chords.groups == (("button:hold", "button:quiet"),)
+
+
+def test_plain_names_that_say_little_are_said_otherwise() -> None:
+    """A thing is called by its name; a few that have the plain name of their kind by more than that."""
+    said = {}
+    for model in kinds.KINDS:
+        kind = model.model_fields["kind"].default
+        assert model(name="own name").label in ("own name", f"{model.WORD} own name"), kind
+        if (label := model(name=model.WORD).label) != model.WORD:
+            said[kind] = label
+    assert said == {"programming": "programming port"}
+
+
+def test_what_can_be_left_out_and_what_that_is_taken_to_be_worth() -> None:
+    """In cents, for ranking ways out alone; common practice, no source. A serial port that is not spare stays."""
+    found = {
+        model.model_fields["kind"].default: model(name="x").LEFT_OUT_CENTS for model in kinds.KINDS
+    }
+    assert {kind: cents for kind, cents in found.items() if cents is not None} == {
+        **{"light": 40, "buzzer": 60, "serial": 80, "spare-bus": 80, "headphones": 150},
+    }
+    serial = next(m for m in kinds.KINDS if m.model_fields["kind"].default == "serial")
+    assert serial(name="x", spare=False).LEFT_OUT_CENTS is None

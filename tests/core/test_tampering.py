@@ -156,10 +156,29 @@ HOSTILE: dict[str, Callable[[], object]] = {
 }
 
 
+SAID = {
+    "a number of 400 digits": ("f", 3, "has an aperture with wrong sizes"),
+    "an aperture number of 5,000 digits": ("f", 4, "has a command of more than 4000 characters"),
+    "a format of no decimals and a place beyond the world": (
+        *("f", 5, "has a place more than a metre away"),
+    ),
+    "a region of 200,000 corners": ("f", 20_006, "has a contour of more than 20000 corners"),
+    "20,000 flashes on one spot": (
+        *("copper", 1, "heaps more copper on one spot than any board of this kind"),
+    ),
+    "500,000 holes": ("f", 1, "is larger than 4 MB, which no board of this kind needs"),
+    "a hole of 400 digits": ("f", 3, "has a line that is not understood: T1C0." + "3" * 25),
+    "a table cell of 200 kB": ("f", 1, "is no table (field larger than field limit (131072))"),
+    "a table with a NUL": ("f", 2, "has more or fewer cells than the heading"),
+    "a netlist record cut short": ("f", 1, "has a record that is not understood"),
+    "5 MB of netlist": ("f", 1, "is larger than 4 MB, which no netlist of this kind needs"),
+}
+
+
 @pytest.mark.parametrize("name", HOSTILE)
 def test_files_made_to_hurt_are_refused_soon_with_a_sentence(name: str) -> None:
     began = time.monotonic()
     with pytest.raises(FileFault) as caught:
         HOSTILE[name]()
     assert time.monotonic() - began < 10
-    assert caught.value.problem
+    assert (caught.value.file, caught.value.line, caught.value.problem) == SAID[name]
