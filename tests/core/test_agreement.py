@@ -371,7 +371,7 @@ def test_cleared_copper_in_the_order_of_the_file() -> None:
 def test_copper_that_no_file_of_ours_has_is_refused() -> None:
     """An arc of copper would be passed over by whoever reads strokes alone; a contour that crosses itself has no inside."""
     arc = ReadLayer("near", {}, [], [], [ReadArc(0, 0, 1, 1, 0, 1, True, 1)])
-    bow = ReadLayer("near", {}, [], [ReadRegion(((MM, 0), (9, 9), (0, 9), (9, 0)), True, 1)])
+    bow = ReadLayer("near", {}, [], [ReadRegion(((MM, 0), (0, MM), (MM, MM), (0, 0)), True, 1)])
     for layer, problem in (
         (arc, "draws copper as an arc, which no file of Loquet does"),
         (bow, "has a region that crosses itself near 1.00, 0.00 mm"),
