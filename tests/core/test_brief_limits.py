@@ -263,6 +263,9 @@ def test_thumbs_reach_as_far_as_hands_are_long() -> None:
     assert arcs["medium", "right"].x_mm == 116
     assert arcs["medium", "right"].far_mm == pytest.approx(60.48)
     assert arcs["large", "right"].far_mm == pytest.approx(65.6)
+    aside = device(boards=boards(polygon((20, 10), (60, 10), (60, 40), (20, 40))))
+    pivots = {a.side: (a.x_mm, a.y_mm) for a in reach_arcs(aside)}
+    assert pivots == {"left": (24, 19), "right": (56, 19)}
     inside = thing("button", "in", 59.6, 18)
     beyond = thing("button", "out", 59.6, 24)
     finger = thing("button", "top", 59, 55, digit="left finger")

@@ -107,6 +107,13 @@ def test_the_package_of_the_demo_is_proven(bench: Bench) -> None:
     assert proof.faults == ()
     assert (proof.nets, proof.pads) == (22, 132)
     assert proof.gaps > 300
+    drilled = [
+        line
+        for name in DRILLS
+        for line in bench.files[name].decode().splitlines()
+        if line.startswith("X")
+    ]
+    assert proof.holes == len(drilled)
 
 
 @pytest.mark.parametrize("seed", range(12))
