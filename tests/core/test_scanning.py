@@ -12,6 +12,7 @@ from loquet.core.library import Library
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.proof.scanning import Fabricated, reach, scan
 from loquet.demo.scenario import demo_brief
+from tests.making import varied
 
 Changes = dict[tuple[str, str], str]
 
@@ -114,3 +115,21 @@ def test_a_ghost_in_a_listed_chord_is_found(library: Library) -> None:
 def test_current_goes_one_way_through_a_diode() -> None:
     assert reach("a", [("a", "b"), ("b", "c"), ("d", "a")]) == {"a", "b", "c"}
     assert reach("c", [("a", "b"), ("b", "c")]) == {"c"}
+
+
+def test_a_matrix_at_the_second_brain_is_scanned_over_its_own_lines(library: Library) -> None:
+    """All four keys of the panel at its other chip, in a matrix; a diode turned round there is found."""
+    keys = ("warmer", "cooler", "hold", "quiet")
+    brief = varied(
+        "dew-panel",
+        things={name: {"brain": "show chip"} for name in keys},
+        key_scheme={"name": "diode matrix"},
+    )
+    design, device = made(brief, library)
+    assert any(net.startswith("SHOW_CHIP_ROW") for net in device.nets.values())
+    assert scan(design.brief, plans_of(design), device) == (4, ())
+    diode = next(
+        c.ref for c in device.components if c.part == "diode-sod123" and c.block != "power"
+    )
+    turned = broken(device, ends=(f"{diode}.1", f"{diode}.2"))
+    assert scan(design.brief, plans_of(design), turned)[1] != ()

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Contact, Thing
-from loquet.core.brief.shares import share_of
+from loquet.core.brief.shares import mark_of, marked, share_of
 from loquet.core.circuit import Component
 from loquet.core.circuit.model import GROUND
 from loquet.core.parts import Part
@@ -107,11 +107,12 @@ def reach(start: str, wires: Iterable[tuple[str, str]]) -> set[str]:
 
 @dataclass(frozen=True)
 class Scanner:
-    """How one brain reads its keys: the net of each key's pin, and of each line of its matrix."""
+    """How one brain reads its keys: the net of each key's pin, and of every signal of the brain; `mark` tells its lines apart."""
 
     wiring: KeyWiring
     pins: Mapping[str, str]
-    lines: Mapping[str, str]
+    on: Mapping[str, str]
+    mark: str
     low: str
     pulls_up: bool
 
@@ -124,26 +125,25 @@ class Scanner:
                 found.add(key)
         names = ("line", "line") if self.wiring.scheme == "charlieplexed" else ("row", "column")
         for key, row, column in self.wiring.cells:
-            driven = self.lines.get(f"{names[0]} {row + 1}")
-            sensed = self.lines.get(f"{names[1]} {column + 1}")
+            driven = self.on.get(marked(self.mark, f"{names[0]} {row + 1}"))
+            sensed = self.on.get(marked(self.mark, f"{names[1]} {column + 1}"))
             if driven and sensed and {driven, GROUND} & (reach(sensed, wires) - {sensed}):
                 found.add(key)
         return found
 
 
 def scanner_of(share: Brief, plan: PinPlan, chip: str, mark: str, nets: Netlist) -> Scanner:
-    """A brain's way to read, from its plan and the nets of its pins; `mark` goes before lines that every brain has."""
+    """A brain's way to read, from its plan and the nets of its pins; `mark` tells apart the lines that every brain has."""
     wiring = wiring_of(share)
-    on = {row.signal.removeprefix(mark): nets.get((chip, row.pin), "") for row in plan.assignments}
+    on = {row.signal: nets.get((chip, row.pin), "") for row in plan.assignments}
     down = share.button_reading == "pull-down-resistors"
     power = {t.role(c.piece) for t in share.things for c in t.contacts() if c.duty == "power"}
     direct = [k for k in wiring.direct if not (down and k in power)]
     return Scanner(
         wiring=wiring,
         pins={key: on[key] for key in direct if on.get(key)},
-        lines={
-            s: net for s, net in on.items() if net and s.split(" ")[0] in ("row", "column", "line")
-        },
+        on=on,
+        mark=mark,
         low=rail_of(share).net if down else GROUND,
         pulls_up=not down,
     )
@@ -156,12 +156,12 @@ def scan(
     faults: list[str] = []
     scanned = 0
     always = made.always()
-    for index, brain in enumerate(brief.brains):
+    for brain in brief.brains:
         share = share_of(brief, brain.name)
         if wiring_of(share).scheme in NOT_SCANNED:
             continue
         chip = next((c.ref for c in made.components if c.role == brain.role()), "")
-        mark = f"{brain.name}:" if index else ""
+        mark = mark_of(brief, brain.name)
         scanner = scanner_of(share, plans[brain.name], chip, mark, made.nets)
         switches, missing = switches_of(share, made)
         faults += missing
