@@ -171,3 +171,52 @@ def test_what_can_be_left_out_and_what_that_is_taken_to_be_worth() -> None:
     }
     serial = next(m for m in kinds.KINDS if m.model_fields["kind"].default == "serial")
     assert serial(name="x", spare=False).LEFT_OUT_CENTS is None
+
+
+def kind(name: str) -> type[Thing]:
+    return next(m for m in kinds.KINDS if m.model_fields["kind"].default == name)
+
+
+def test_pieces_lie_about_the_middle() -> None:
+    """A pad's buttons so far each way; two AAA holders side by side at 13 mm, the second turned round, so that the cells are in series."""
+    for model, fields, wanted in (
+        ("pad", {}, {"up": (0, 9, 0), "down": (0, -9, 0), "left": (-9, 0, 0), "right": (9, 0, 0)}),
+        (
+            *("pad", {"spread_mm": 12}),
+            {"up": (0, 12, 0), "down": (0, -12, 0), "left": (-12, 0, 0), "right": (12, 0, 0)},
+        ),
+        ("cells", {}, {"1": (0, 6.5, 0), "2": (0, -6.5, 180)}),
+    ):
+        thing = kind(model)(name="x", **fields)
+        bodies = {b.piece: (b.dx / 1e6, b.dy / 1e6, b.turn) for b in thing.bodies()}
+        assert bodies == wanted
+        for contact in thing.contacts():
+            assert (contact.dx / 1e6, contact.dy / 1e6) == bodies[contact.piece][:2]
+            assert contact.way == contact.piece
+
+
+def test_what_usually_stands_beside_a_thing() -> None:
+    """A low-battery sign with cells that are not charged, a charge light, a volume and a socket beside a speaker; nothing where it is there."""
+
+    def lacks(name: str, *present: str, **fields: Any) -> list[str]:
+        return [lack.sentence for lack in kind(name)(name="x", **fields).lacks(frozenset(present))]
+
+    sign = ["There is no low-battery sign."]
+    for name in ("cells", "coin-cell", "nine-volt"):
+        assert lacks(name) == sign
+    volume = "Nothing sets the volume of the speaker."
+    socket = "There is a speaker and no headphone socket."
+    assert lacks("speaker") == [volume, socket]
+    assert lacks("speaker", "slider") == lacks("speaker", volume=True) == [socket]
+    assert lacks("speaker", "headphones") == [volume]
+    assert lacks("speaker", "headphones", "slider") == []
+    assert len(lacks("lithium-cell")) == 1
+    with_edits = [
+        lack.edit
+        for m in kinds.KINDS
+        for lack in m(name="x", board="b").lacks(frozenset())
+        if lack.edit
+    ]
+    assert with_edits == [
+        {"kind": "add-thing", "thing": {"kind": "headphones", "name": "headphones", "board": "b"}}
+    ]

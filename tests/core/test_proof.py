@@ -116,6 +116,22 @@ def test_the_package_of_the_demo_is_proven(bench: Bench) -> None:
     assert proof.holes == len(drilled)
 
 
+def test_a_file_that_cannot_be_read_is_the_one_fault(bench: Bench) -> None:
+    name = "fabrication/holes-plated.drl"
+    proof = bench.damaged(name, bench.files[name].decode().replace("M30", ""))
+    (fault,) = proof.faults
+    assert (fault.file, fault.net) == ("holes-plated.drl", "")
+    assert fault.sentence.endswith("ends without M30.")
+    assert (proof.nets, proof.pads, proof.gaps, proof.holes) == (0, 0, 0, 0)
+    missing = prove(
+        {path: data for path, data in bench.files.items() if path != name},
+        bench.view,
+        bench.plan,
+        bench.layers,
+    )
+    assert [f.sentence for f in missing.faults] == [f"{name}, line 0: is missing."]
+
+
 @pytest.mark.parametrize("seed", range(12))
 def test_every_random_damage_is_caught_and_placed(bench: Bench, seed: int) -> None:
     chance = random.Random(seed)
