@@ -175,6 +175,14 @@ def test_what_is_no_brief_is_refused_with_its_place(data: bytes, said: str) -> N
     assert said in str(caught.value)
 
 
+def test_an_unknown_kind_is_answered_with_those_that_there_are() -> None:
+    said = refused(thing("lever", "x"))
+    assert said.startswith("things[0] 'x'")
+    assert "Expected: one of the kinds barrel-jack, board-link, brain-talk, " in said
+    assert "words." in said
+    assert "a thing is an object with a kind" in refused(7)  # type: ignore[arg-type]
+
+
 def test_places_and_values_in_sentences() -> None:
     plain = {"things": [{"name": "n" * 30, "place": {"x_mm": 1}}], "boards": [{"name": "b"}]}
     assert place_of(("things", 0, "place", "x_mm"), plain) == f"things[0] '{'n' * 24}' place.x_mm"
