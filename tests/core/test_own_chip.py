@@ -7,6 +7,8 @@ from loquet.core.design import Design
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.library import Library
 from loquet.core.pinning import report_pins
+from loquet.core.pins.model import Need, NeedKind
+from loquet.core.pins.options import options_of
 from loquet.core.pins.own_chip import chip_of_table, read_pin_table
 from loquet.demo.scenario import dusk_remote
 
@@ -103,3 +105,33 @@ def test_an_edit_with_a_broken_table_is_refused_in_words() -> None:
                 {"kind": "use-pin-table", "name": "x", "text": "pad,port,can\n1,A,fly\n"}
             ),
         )
+
+
+def test_what_a_pad_can_is_what_its_row_says() -> None:
+    """Wake, boot, 5 V and one-way pads, one each; what is not said stays unknown."""
+    rows = [
+        "pad,port,can",
+        "1,A1,input output wake",
+        "2,A2,input output boot",
+        "3,A3,input output 5v",
+        "4,A4,input",
+        "5,A5,output adc.in0",
+        "6,,ground",
+        "7,,reset",
+        "8,,",
+    ]
+    chip = chip_of_table(read_pin_table("\n".join(rows).encode(), "module"))
+
+    def able(kind: NeedKind) -> list[str]:
+        return [o.pin for o in options_of(Need("", kind, "", ""), chip)]
+
+    assert able("wake-up") == ["1"]
+    assert able("input") == ["1", "2", "3", "4"]
+    assert able("output") == ["1", "2", "3", "5"]
+    assert able("analogue") == ["5"]
+    assert {p.number for p in chip.pins if p.is_boot} == {"2"}
+    assert {p.number: p.five_volt for p in chip.pins if p.five_volt is not None} == {"3": True}
+    assert [p.kind for p in chip.pins[5:]] == ["ground", "reset", "unused"]
+    assert {p.number for p in chip.pins if p.is_reset} == {"7"}
+    assert [p.ports for p in chip.pins] == [("A1",), ("A2",), ("A3",), ("A4",), ("A5",), (), (), ()]
+    assert [p.name for p in chip.pins][-2:] == ["7", "8"]

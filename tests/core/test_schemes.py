@@ -11,7 +11,14 @@ from loquet.core.edits import EDITS, apply
 from loquet.core.library import Library
 from loquet.core.pinning import fits, report_pins, schemes_of, verdict_of, ways_for
 from loquet.core.pins.needing import needs_of
-from loquet.core.pins.schemes.ladder import BITS, PULL_UP_OHM, ladder_windows, least_gap, most_keys
+from loquet.core.pins.schemes.ladder import (
+    BITS,
+    KEYS_A_LADDER,
+    PULL_UP_OHM,
+    ladder_windows,
+    least_gap,
+    most_keys,
+)
 from loquet.core.pins.schemes.timing import expander_scan_us, settle_us
 from loquet.core.pins.wiring import wire
 from loquet.demo.scenario import demo_brief
@@ -93,6 +100,7 @@ def test_no_code_of_one_key_can_be_another_keys(count: int) -> None:
 
 def test_a_sloppier_ladder_tells_fewer_keys_apart() -> None:
     assert most_keys(0.01) > most_keys(0.05) >= 2
+    assert most_keys() >= KEYS_A_LADDER
 
 
 def test_scan_times_by_hand() -> None:

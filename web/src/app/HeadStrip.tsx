@@ -17,7 +17,7 @@ export function HeadStrip({
 		if (name && name !== head.brief.name) void edit({ kind: "set-words", name });
 	};
 	return (
-		<header className="flex h-[48px] shrink-0 items-center gap-4 border-b border-rule bg-card px-4">
+		<header className="flex h-[48px] shrink-0 items-center gap-4 border-b border-rule bg-card px-4 max-[800px]:gap-2 max-[800px]:px-2">
 			<input
 				key={head.brief.name}
 				aria-label="Name of the project"
@@ -27,7 +27,7 @@ export function HeadStrip({
 				onBlur={(event) => rename(event.target.value.trim())}
 				onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
 			/>
-			<span className="text-ink-2">
+			<span className="text-ink-2 max-[800px]:hidden">
 				revision {head.revision}, {sizes(head.boards)}
 			</span>
 			<Meter stops={head.stops} />
@@ -71,10 +71,11 @@ function Meter({ stops }: { stops: number }) {
 	return (
 		<span
 			data-testid="ready-meter"
-			className={`flex items-center gap-2 rounded-full border px-3 py-0.5 ${stops ? "border-stop text-stop" : "border-clear text-clear"}`}
+			className={`flex items-center gap-2 rounded-full border px-3 py-0.5 whitespace-nowrap ${stops ? "border-stop text-stop" : "border-clear text-clear"}`}
 		>
 			<Sign kind={stops ? "stop" : "clear"} size={12} />
-			{stops ? `${stops} ${stops === 1 ? "stop" : "stops"} before an order` : "No stops before an order"}
+			{stops ? `${stops} ${stops === 1 ? "stop" : "stops"}` : "No stops"}
+			<span className="max-[800px]:sr-only">before an order</span>
 		</span>
 	);
 }

@@ -5,7 +5,10 @@ import { STATIONS } from "./stations";
 
 export function StationRail({ head }: { head: DesignHead }) {
 	return (
-		<nav aria-label="Stations" className="flex w-[168px] shrink-0 flex-col border-r border-rule bg-card py-3">
+		<nav
+			aria-label="Stations"
+			className="flex w-[168px] shrink-0 flex-col overflow-y-auto border-r border-rule bg-card py-3 max-[800px]:w-[104px]"
+		>
 			<NavLink to="/" className="mx-3 mb-3 rounded-[3px] px-2 py-1 text-[12px] text-patina hover:underline">
 				Back to the workshop
 			</NavLink>
@@ -28,9 +31,9 @@ export function StationRail({ head }: { head: DesignHead }) {
 						<span className="min-w-0 flex-1">
 							<span className="flex items-baseline justify-between">
 								<span className="font-medium">{station.title}</span>
-								<kbd className="figure text-[12px] text-ink-2">{index + 1}</kbd>
+								<kbd className="figure text-[12px] text-ink-2 max-[800px]:hidden">{index + 1}</kbd>
 							</span>
-							<span className="block text-[12px] text-ink-2">
+							<span className="block text-[12px] text-ink-2 max-[800px]:hidden">
 								{describe(state, card?.stops ?? 0, card?.looks ?? 0, station.about)}
 							</span>
 						</span>

@@ -18,7 +18,7 @@ export function BriefPanel({
 	return (
 		<section
 			aria-label="Tally"
-			className="flex w-[248px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-rule px-3 py-3"
+			className="flex w-[248px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-rule px-3 py-3 max-[800px]:w-full max-[800px]:overflow-visible max-[800px]:border-t max-[800px]:border-l-0"
 		>
 			<div>
 				<h2 className="mb-2 font-semibold">Tally</h2>

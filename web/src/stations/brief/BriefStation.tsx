@@ -86,12 +86,12 @@ export function BriefStation() {
 	if (!board) return null;
 	return (
 		<div
-			className="flex min-h-0 flex-1"
+			className="flex min-h-0 flex-1 max-[800px]:flex-col max-[800px]:overflow-y-auto"
 			onPointerMove={(event) => {
 				pointer.current = { x: event.clientX, y: event.clientY };
 			}}
 		>
-			<div className="flex min-w-0 flex-1 flex-col">
+			<div className="flex min-w-0 flex-1 flex-col max-[800px]:min-h-[430px] max-[800px]:flex-none">
 				<Tray add={add} carry={carry} />
 				<GroupBar
 					selected={present}
