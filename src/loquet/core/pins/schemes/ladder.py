@@ -59,13 +59,3 @@ def code(low_ohm: float, high_ohm: float, leakage_a: float, supply_v: float) -> 
 def least_gap(windows: tuple[Window, ...]) -> float:
     """The smallest distance in codes between neighbouring windows; not above zero where two touch."""
     return min(b.low - a.high for a, b in pairwise(windows))
-
-
-def most_keys(tolerance: float = 0.01, least_codes: float = 8.0) -> int:
-    """How many keys one ladder tells apart in the worst case with so many codes between windows."""
-    count = 2
-    while (
-        least_gap(ladder_windows(tuple(str(i) for i in range(count + 1)), tolerance)) >= least_codes
-    ):
-        count += 1
-    return count
