@@ -159,12 +159,12 @@ def handset(driver: Chrome, address: str) -> None:
 def handset_pins(driver: Chrome, address: str) -> None:
     """The handset on a chip that is too small."""
     driver.get(f"{address}/project/4/pins")
-    find(driver, "[data-testid='ways-out']")
+    find(driver, "[data-testid='ways-out'] [data-way]", 120)
 
 
 def schemes(driver: Chrome, address: str) -> None:
     """The ways to read the handset's keys, after one was taken, with the ghost of a bare matrix."""
-    press(driver, "[data-testid='ways-out'] li button")
+    press(driver, "[data-testid='ways-out'] [data-testid='take']")
     time.sleep(0.5)
     press(driver, "[data-testid='solve-pins']")
     find(driver, "[data-testid='notice']")

@@ -74,8 +74,10 @@ function Meter({ stops }: { stops: number }) {
 			className={`flex items-center gap-2 rounded-full border px-3 py-0.5 whitespace-nowrap ${stops ? "border-stop text-stop" : "border-clear text-clear"}`}
 		>
 			<Sign kind={stops ? "stop" : "clear"} size={12} />
-			{stops ? `${stops} ${stops === 1 ? "stop" : "stops"}` : "No stops"}
-			<span className="max-[800px]:sr-only">before an order</span>
+			<span>
+				{stops ? `${stops} ${stops === 1 ? "stop" : "stops"}` : "No stops"}
+				<span className="max-[800px]:sr-only"> before an order</span>
+			</span>
 		</span>
 	);
 }
