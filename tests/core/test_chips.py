@@ -9,9 +9,9 @@ from loquet.core.library import Library
 from loquet.core.parts import AlternateFunction, ChipPin, PartError, pattern_of
 from loquet.core.parts.listing import soldering_of
 from loquet.core.pins import Need, places_of
+from loquet.core.pins.model import NeedKind
 from loquet.core.pins.options import Option, hardware_of, interrupt_line, options_of
-from loquet.core.pins.own_chip import chip_of_table, read_pin_table
-from loquet.core.pins.package_map import balls, four_sides, package_places, two_rows
+from loquet.core.pins.package_map import package_places
 from loquet.core.pins.sharing import SHARING, kind_of_load, sharing_rule
 from loquet.core.pins.spares import short_of
 
@@ -118,19 +118,6 @@ def test_the_sketch_of_a_quad_package_agrees_with_its_land_pattern(library: Libr
         assert (y > 0) == (true_y > 0), number
 
 
-def test_balls_rows_and_modules_have_their_places() -> None:
-    grid = balls(["A1", "A2", "B1", "B2"])
-    assert grid["A1"][0] < grid["A2"][0]
-    assert grid["A1"][1] > grid["B1"][1]
-    rows = two_rows(["1", "2", "3", "4"], 2.54, 17.78)
-    assert rows["1"][0] == rows["2"][0] == -rows["3"][0]
-    assert rows["1"][1] == rows["4"][1] > rows["2"][1]
-    sides = four_sides([str(i) for i in range(1, 9)])
-    assert sides["1"][0] < 0 < sides["5"][0]
-    table = read_pin_table(b"pad,port,can\n1,A,input\n2,B,input\n3,C,input\n4,D,input\n", "module")
-    assert len(package_places(chip_of_table(table), Seat(0, 0))) == 4
-
-
 def need(kind: str, load: str = "") -> Need:
     return Need("x", kind, "X", "x", load=load)  # type: ignore[arg-type]
 
@@ -172,3 +159,17 @@ def test_the_reset_pin_is_kept_though_the_data_set_does_not_say_it(name: str, po
     taken = {o.port for o in options_of(Need("k", "input", "K", "k"), chip)}
     assert port not in taken
     assert "P0.05" in taken
+
+
+def test_crystals_have_pins_of_their_own(library: Library) -> None:
+    """STM32F072 in 48 pins, data sheet table 13 (from memory): OSC32 on pins 3 and 4, OSC on 5 and 6."""
+    chip = library.find_chip("stm32f072c8t6")
+    kinds: dict[NeedKind, str] = {
+        "slow crystal in": "3",
+        "slow crystal out": "4",
+        "crystal in": "5",
+        "crystal out": "6",
+    }
+    for kind, pin in kinds.items():
+        assert [o.pin for o in options_of(Need("", kind, "", ""), chip)] == [pin]
+        assert options_of(Need("", kind, "", ""), chip)[0].risk == 0

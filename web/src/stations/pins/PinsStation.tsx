@@ -100,25 +100,22 @@ export function PinsStation() {
 			{stuck && verdict.data?.conflict && (
 				<WaysOut conflict={verdict.data.conflict} ways={verdict.data.ways_out ?? null} />
 			)}
-			<div
-				className="flex items-center gap-1 border-b border-rule px-3 py-1"
-				role="tablist"
-				aria-label="Pins"
-				onKeyDown={walk}
-			>
-				{VIEWS.map(([name, words]) => (
-					<button
-						key={name}
-						type="button"
-						role="tab"
-						aria-selected={shown === name}
-						data-view={name}
-						className={`rounded-[3px] px-2.5 py-0.5 font-medium whitespace-nowrap ${shown === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
-						onClick={() => setShown(name)}
-					>
-						{words}
-					</button>
-				))}
+			<div className="flex items-center border-b border-rule px-3 py-1">
+				<div className="flex items-center gap-1" role="tablist" aria-label="Pins" onKeyDown={walk}>
+					{VIEWS.map(([name, words]) => (
+						<button
+							key={name}
+							type="button"
+							role="tab"
+							aria-selected={shown === name}
+							data-view={name}
+							className={`rounded-[3px] px-2.5 py-0.5 font-medium whitespace-nowrap ${shown === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
+							onClick={() => setShown(name)}
+						>
+							{words}
+						</button>
+					))}
+				</div>
 				<span className="flex-1" />
 				<BudgetStrip view={view} />
 			</div>
