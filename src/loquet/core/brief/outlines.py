@@ -1,10 +1,13 @@
 """Outlines as polygons in millimetres."""
 
+from functools import lru_cache
+
 from shapely.geometry import Polygon
 
 from loquet.core.brief.model import Outline, PolygonOutline
 
 
+@lru_cache(maxsize=64)
 def outline_polygon_mm(outline: Outline) -> Polygon:
     """The outline in mm with its corners as they are drawn; corners are cut into 16 chords."""
     if isinstance(outline, PolygonOutline):
