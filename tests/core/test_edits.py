@@ -552,7 +552,12 @@ def test_the_history_says_what_was_done(fields: dict[str, Any], label: str) -> N
             {"kind": "take-placed-targets"},
             "targets",
             ({"a": (10**9, -(10**9))}, {str(n): (0, 0) for n in range(400)}),
-            ({"a": (10**9 + 1, 0)}, {str(n): (0, 0) for n in range(401)}, {"s" * 81: (0, 0)}),
+            (
+                {"a": (10**9 + 1, 0)},
+                {str(n): (0, 0) for n in range(401)},
+                {"s" * 81: (0, 0)},
+                {"a": (0, -(10**9) - 1)},
+            ),
         ),
     ],
 )
@@ -651,5 +656,22 @@ def test_a_device_has_eight_boards_at_the_most(handset: Design) -> None:
     for number in range(7):
         design = edit(design, kind="add-board", board={**BOARD, "name": f"board {number}"})
     assert len(design.brief.boards) == 8
-    with refused("boards"):
+    with refused("A device has eight boards at the most"):
         edit(design, kind="add-board", board={**BOARD, "name": "one more"})
+
+
+def test_keys_that_a_change_takes_away_leave_scheme_and_chords(handset: Design) -> None:
+    """A stick that is not pressed any more has no key; what named it forgets it."""
+    press, other = "stick:left stick:press", "button:menu"
+    named = edit(
+        handset, kind="set-scheme", scheme={"name": "bare matrix", "diodes": [press, other]}
+    )
+    chords = {"rule": "own", "groups": [[press, other, "button:mark"]]}
+    changed = edit(
+        edit(named, kind="set-chords", chords=chords),
+        kind="change-thing",
+        name="left stick",
+        changes={"press": False},
+    )
+    assert changed.brief.key_scheme.diodes == (other,)
+    assert changed.brief.chords.groups == ((other, "button:mark"),)
