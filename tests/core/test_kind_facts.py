@@ -211,6 +211,10 @@ def test_what_usually_stands_beside_a_thing() -> None:
     assert lacks("speaker", "headphones") == [volume]
     assert lacks("speaker", "headphones", "slider") == []
     assert lacks("lithium-cell") == ["A charge light is not in the brief."]
+    unmeasured, _ = kind("lithium-cell")(name="x", sense=False).lacks(frozenset())
+    assert unmeasured.sentence == "There is no low-battery sign: the cell is not measured."
+    assert (unmeasured.way_out, unmeasured.label) == ("Measure it.", "Measure the cell")
+    assert unmeasured.edit == {"kind": "change-thing", "name": "x", "changes": {"sense": True}}
     with_edits = [
         lack.edit
         for m in kinds.KINDS
