@@ -144,7 +144,7 @@ def order(driver: Chrome, address: str) -> None:
     press(driver, "[data-testid='order']")
     for _ in range(3):
         find(driver, "[data-order]")
-        driver.find_elements(By.CSS_SELECTOR, "[data-order] button")[0].click()
+        driver.find_elements(By.CSS_SELECTOR, "[data-order] button:not([data-working])")[0].click()
         time.sleep(0.5)
     driver.execute_script("document.querySelector('[data-order]').scrollIntoView()")
 
