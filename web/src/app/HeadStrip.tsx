@@ -1,3 +1,4 @@
+import { useEffect, useState } from "react";
 import type { DesignHead } from "../api/client";
 import { Button } from "../design/Button";
 import { Sign } from "../design/Sign";
@@ -12,7 +13,7 @@ export function HeadStrip({
 	onKeys: () => void;
 	onHistory: () => void;
 }) {
-	const { head, undo, redo, edit } = useDesign();
+	const { head, underWay, undo, redo, edit } = useDesign();
 	const rename = (name: string) => {
 		if (name && name !== head.brief.name) void edit({ kind: "set-words", name });
 	};
@@ -31,7 +32,7 @@ export function HeadStrip({
 				revision {head.revision}, {sizes(head.boards)}
 			</span>
 			<Meter stops={head.stops} />
-			<span className="flex-1" />
+			<span className="flex-1">{underWay && <UnderWay />}</span>
 			<Button
 				onClick={undo}
 				disabled={!head.can_undo}
@@ -64,6 +65,31 @@ function size(outline: [number, number][]): string {
 	const xs = outline.map((p) => p[0]);
 	const ys = outline.map((p) => p[1]);
 	return `${(Math.max(...xs) - Math.min(...xs)).toFixed(2)} x ${(Math.max(...ys) - Math.min(...ys)).toFixed(2)} mm`;
+}
+
+const SHOWN_AFTER_MS = 300;
+
+/** Shown while an edit waits for its answer longer than a hand notices. */
+function UnderWay() {
+	const [late, setLate] = useState(false);
+	useEffect(() => {
+		const timer = setTimeout(() => setLate(true), SHOWN_AFTER_MS);
+		return () => clearTimeout(timer);
+	}, []);
+	return (
+		<span
+			role="status"
+			data-testid={late ? "under-way" : undefined}
+			className="flex items-center gap-2 whitespace-nowrap text-ink-2"
+		>
+			{late && (
+				<>
+					<Sign kind="working" size={12} />
+					<span className="max-[1100px]:sr-only">Being saved</span>
+				</>
+			)}
+		</span>
+	);
 }
 
 /** What still stands between now and an order, as counted stops. */

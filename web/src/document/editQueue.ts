@@ -8,8 +8,11 @@ export class EditQueue {
 	private waiting: Waiting[] = [];
 	private running: Promise<void> | null = null;
 
-	/** `send` puts one edit and says whether it was taken. */
-	constructor(private readonly send: (edit: Edit) => Promise<boolean>) {}
+	/** `send` puts one edit and says whether it was taken; `underWay` is told when the queue starts and when it is empty again. */
+	constructor(
+		private readonly send: (edit: Edit) => Promise<boolean>,
+		private readonly underWay: (busy: boolean) => void = () => {},
+	) {}
 
 	/** Whether the edit was taken; a move that a later move replaced answers with that one. */
 	put(edit: Edit): Promise<boolean> {
@@ -35,11 +38,13 @@ export class EditQueue {
 	}
 
 	private async run(): Promise<void> {
+		this.underWay(true);
 		for (let next = this.waiting.shift(); next; next = this.waiting.shift()) {
 			const done = await next.go();
 			for (const answer of next.answers) answer(done);
 		}
 		this.running = null;
+		this.underWay(false);
 	}
 }
 

@@ -6,6 +6,8 @@ import { EditQueue } from "./editQueue";
 export type Design = {
 	head: DesignHead;
 	jobs: JobCard[];
+	/** Whether something that was done here still waits for its answer. */
+	underWay: boolean;
 	notice: Notice | null;
 	dismiss: () => void;
 	edit: (edit: Edit) => Promise<boolean>;
@@ -132,13 +134,16 @@ export function useDesignState(project: number): { design: Design | null; failur
 	};
 	const sending = useRef(send);
 	sending.current = send;
-	const [queue] = useState(() => new EditQueue((edit) => sending.current(edit)));
+	const [underWay, setUnderWay] = useState(false);
+	const [queue] = useState(() => new EditQueue((edit) => sending.current(edit), setUnderWay));
 	const edit = (wanted: Edit) => queue.put(wanted);
-	const inTurn = (request: () => Promise<DesignHead>) =>
+	const inTurn = (request: () => Promise<DesignHead>, done: (was: DesignHead | undefined, now: DesignHead) => string) =>
 		queue.after(async () => {
 			try {
-				await put(await request());
-				setNotice(null);
+				const was = queries.getQueryData<DesignHead>(headKey(project));
+				const now = await request();
+				await put(now);
+				setNotice({ kind: "done", sentence: done(was, now), wayOut: "" });
 				return true;
 			} catch (problem) {
 				failed(problem);
@@ -146,14 +151,21 @@ export function useDesignState(project: number): { design: Design | null; failur
 			}
 		});
 	const step = (way: "/api/projects/{project_id}/undo" | "/api/projects/{project_id}/redo") =>
-		inTurn(() => take(client.POST(way, path)));
+		inTurn(
+			() => take(client.POST(way, path)),
+			(was, now) => (way.endsWith("/undo") ? `Undone: ${was?.undo_label}.` : `Done again: ${now.undo_label}.`),
+		);
 	const goBack = (version: number) =>
-		inTurn(() => take(client.POST("/api/projects/{project_id}/restore", { ...path, body: { version } })));
+		inTurn(
+			() => take(client.POST("/api/projects/{project_id}/restore", { ...path, body: { version } })),
+			(_, now) => `${now.undo_label}.`,
+		);
 
 	if (!head) return { design: null, failure: query.error instanceof Refusal ? query.error : null };
 	const design: Design = {
 		head,
 		jobs,
+		underWay,
 		notice,
 		dismiss: () => setNotice(null),
 		say: setNotice,

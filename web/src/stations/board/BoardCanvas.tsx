@@ -187,6 +187,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			data-scale={view?.scale}
 			data-left={view?.x}
 			data-base={view?.y}
+			data-held={held?.ref}
 			className="min-h-0 w-full flex-1 touch-none"
 			onPointerDown={down}
 			onPointerMove={move}
