@@ -4,7 +4,9 @@ import argparse
 import errno
 import json
 import sys
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -30,6 +32,13 @@ def main(arguments: list[str] | None = None) -> int:
         help="write header, map, report, overlay and wiring card into this folder",
     )
     pins.add_argument("--json", action="store_true", help="print one JSON object")
+    for name, words in (
+        ("power", "the power plan of a brief"),
+        ("circuit", "the circuit of a brief"),
+    ):
+        report = commands.add_parser(name, help=f"print {words}")
+        report.add_argument("brief", type=Path)
+        report.add_argument("--json", action="store_true", help="print one JSON object")
     commands.add_parser("schema", help="print the JSON Schema of a brief")
     commands.add_parser("warm", help="compile the fast loops and bake the chip index")
     commands.add_parser("openapi", help="print the OpenAPI description")
@@ -126,6 +135,36 @@ def pins_command(chosen: argparse.Namespace) -> int:
     return code
 
 
+def power_command(chosen: argparse.Namespace) -> int:
+    """0 nothing stands against it, 1 bad input, 2 a stop does."""
+    from loquet.reporting import report_power, say_power
+
+    return report_command(chosen, report_power, say_power)
+
+
+def circuit_command(chosen: argparse.Namespace) -> int:
+    """0 nothing stands against it, 1 bad input or no circuit, 2 a stop does."""
+    from loquet.reporting import report_circuit, say_circuit
+
+    return report_command(chosen, report_circuit, say_circuit)
+
+
+def report_command(
+    chosen: argparse.Namespace,
+    work_out: Callable[[Path], tuple[int, dict[str, Any]]],
+    say: Callable[[dict[str, Any]], str],
+) -> int:
+    """A report of a brief, as JSON or in lines."""
+    from loquet.compiling import Unusable
+
+    try:
+        code, report = work_out(chosen.brief)
+    except Unusable as error:
+        return refuse(str(error), chosen.json)
+    print(json.dumps(report, ensure_ascii=False) if chosen.json else say(report))
+    return code
+
+
 def schema_command(_: argparse.Namespace) -> int:
     """The published JSON Schema of a brief."""
     from loquet.core.brief import Brief
@@ -185,6 +224,8 @@ COMMANDS = {
     "compile": compile_command,
     "verify": verify_command,
     "pins": pins_command,
+    "power": power_command,
+    "circuit": circuit_command,
     "schema": schema_command,
     "warm": warm_command,
     "openapi": openapi_command,

@@ -58,7 +58,14 @@ def made(client: TestClient) -> int:
 
 def test_a_new_project_has_stops_for_everything_not_made(head: dict[str, Any]) -> None:
     assert head["stops"] == 5
-    assert [s["state"] for s in head["stations"]] == ["clear", "empty", "empty", "empty", "empty"]
+    assert [s["state"] for s in head["stations"]] == [
+        "clear",
+        "clear",
+        "empty",
+        "empty",
+        "empty",
+        "empty",
+    ]
     assert {w["id"] for w in head["tally"]} >= {"tally.pins", "tally.free"}
 
 

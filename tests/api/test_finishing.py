@@ -6,14 +6,14 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from loquet.demo.scenario import demo_brief
+from tests.making import thing, varied
 
 
 def finished(
-    client: TestClient, name: str, project: int = 0
+    client: TestClient, name: str, project: int = 0, **changes: Any
 ) -> tuple[dict[str, Any], dict[str, Any]]:
     """The ended job, and the head after it."""
-    brief = demo_brief(name).model_dump(mode="json")
+    brief = varied(name, **changes).model_dump(mode="json")
     project = project or client.post("/api/projects", json=brief).json()["project"]
     job = client.post(f"/api/projects/{project}/jobs", json={"kind": "finish"}).json()["job"]
     until = time.monotonic() + 120
@@ -36,7 +36,7 @@ def test_a_whole_brief_ends_with_proven_files(client: TestClient) -> None:
 
 
 def test_what_has_no_recipe_stops_after_the_pins_and_keeps_them(client: TestClient) -> None:
-    job, head = finished(client, "log-key-pad")
+    job, head = finished(client, "log-key-pad", plus=(thing("own-part", "dimmer"),))
     assert job["state"] != "done"
     assert job["message"].startswith("Pins solved. Stopped there: ")
     assert "no circuit recipe yet" in job["message"]

@@ -343,7 +343,7 @@ SMALL = {"kind": "rounded-rectangle", "width_mm": 40, "height_mm": 30, "corner_m
 
 
 def test_a_port_settles_when_it_comes_and_when_it_is_moved(handset: Design) -> None:
-    """The handset's outline is 150 x 70 mm; the body of the port is 7.5 mm deep. A turn that is given leaves it where it was put."""
+    """The handset's outline is 150 x 70 mm; the body of the port is 7.3 mm deep. A turn that is given leaves it where it was put."""
     port = {"kind": "usb-device", "name": "way in", "place": {"x_mm": 75, "y_mm": 69}}
     bare = edit(handset, kind="remove-things", names=["usb"])
     added = edit(bare, kind="add-thing", thing=port)
@@ -353,14 +353,14 @@ def test_a_port_settles_when_it_comes_and_when_it_is_moved(handset: Design) -> N
         assert place is not None
         return place.x_mm, place.y_mm, place.turn_deg
 
-    assert place_of(added) == (75, 66.25, 180)
+    assert place_of(added) == (75, 66.35, 180)
     moved = edit(added, kind="move-thing", name="way in", x_mm=149, y_mm=35)
-    assert place_of(moved) == (146.25, 35, 90)
+    assert place_of(moved) == (146.35, 35, 90)
     free = edit(added, kind="move-thing", name="way in", x_mm=149, y_mm=35, turn_deg=10)
     assert place_of(free) == (149, 35, 10)
     board = edit(moved, kind="add-board", board={"name": "small", "outline": SMALL})
     there = edit(board, kind="move-thing", name="way in", x_mm=20, y_mm=1, board="small")
-    assert place_of(there) == (20, 3.75, 0)
+    assert place_of(there) == (20, 3.65, 0)
 
 
 def test_a_seat_is_kept_until_its_part_is_gone(finished: Design) -> None:

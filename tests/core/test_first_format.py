@@ -49,7 +49,12 @@ def test_the_same_device_comes_of_it(name: str) -> None:
         assert "ended" in json.loads((FIRST / f"{name}.made.json").read_text())
     made = made_of(design)
     wanted = json.loads((FIRST / f"{name}.made.json").read_text())
-    assert made == {key: value for key, value in wanted.items() if key != "ended"}
+    if "ended" not in wanted:
+        assert made == wanted
+        return
+    # These had no circuit then, and their ports no pads: which pin carries a line may differ now, the lines may not.
+    lines = [[row[:3] for row in found.get("pins", [])] for found in (made, wanted)]
+    assert lines[0] == lines[1]
 
 
 def test_the_first_format_takes_what_it_always_took() -> None:

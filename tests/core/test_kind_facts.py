@@ -13,38 +13,30 @@ from loquet.core.brief.thing import Thing
 from loquet.demo.scenario import demo_brief
 
 SIZES: dict[str, tuple[float, float]] = {
-    "light-chain": (10.0, 6.0),
-    "light-matrix": (16.0, 16.0),
     "speaker": (20.0, 20.0),
     "headphones": (6.5, 12.0),  # a 3.5 mm socket
-    "sound-converter": (5.0, 5.0),
-    "coin-cell": (24.0, 24.0),  # holder of a cell of 20 mm (IEC 60086-3)
+    "coin-cell": (23.4, 16.0),  # holder of a cell of 20 mm (IEC 60086-3)
     "lithium-cell": (50.0, 34.0),
-    "series-pack": (8.0, 8.0),
+    "series-pack": (7.4, 6.6),
     "nine-volt": (48.5, 26.5),  # 6LR61 of IEC 60086-2: 48.5 x 26.5 mm at the most
-    "host-feed": (9.0, 7.5),
+    "host-feed": (6.9, 6.6),
     "barrel-jack": (9.0, 14.0),
-    "leads": (6.0, 4.0),
-    "usb-device": (9.0, 7.5),
-    "usb-charge": (9.0, 7.5),
+    "leads": (6.0, 3.0),
+    "usb-device": (8.94, 7.3),  # shell of a USB-C socket
+    "usb-charge": (8.94, 7.3),
     "usb-downstream": (14.5, 14.0),
-    "spare-bus": (8.0, 5.0),
-    "serial": (8.0, 5.0),
-    "memory-card": (14.0, 15.0),
-    "expansion": (25.4, 5.0),  # 10 ways at 2.54 mm
+    "spare-bus": (10.16, 2.54),  # 4 posts at 2.54 mm
+    "serial": (10.16, 2.54),
+    "memory-card": (14.0, 14.6),
+    "expansion": (25.4, 2.54),  # 10 ways at 2.54 mm
     "host-header": (50.8, 5.08),  # 2 x 20 ways at 2.54 mm
     "stick-port": (31.0, 12.5),  # a nine-way D shell
     "screw-terminals": (15.24, 8.0),  # two lines and ground at 5.08 mm
-    "flat-cable": (8.0, 6.0),
-    "membrane": (20.32, 6.0),  # 8 ways at 2.54 mm
+    "flat-cable": (9.5, 5.6),  # 8 ways at 0.5 mm and 6 mm for the ends
+    "membrane": (20.32, 2.54),  # 8 ways at 2.54 mm
     "edge-contacts": (25.4, 8.0),
     "host-computer": (65.0, 30.0),
-    "crystal": (3.2, 2.5),
-    "clock-crystal": (3.2, 1.5),
-    "bus-sensor": (3.0, 3.0),
-    "motion": (3.0, 3.0),
-    "gauge": (3.0, 3.0),
-    "voltage-sensor": (3.0, 3.0),
+    "converter": (8.0, 9.0),
     "own-part": (10.0, 10.0),
     "own-block": (12.0, 12.0),
     "hole": (4.4, 4.4),
@@ -58,13 +50,14 @@ FEEDS: dict[str, tuple[float, float, float, float]] = {
     # volts empty, usual and fresh, and the most current in mA
     "cells": (1.8, 3.0, 3.3, 500),
     "coin-cell": (2.0, 3.0, 3.3, 15),
-    "lithium-cell": (3.3, 3.3, 3.3, 500),
-    "series-pack": (3.3, 3.3, 3.3, 500),
-    "nine-volt": (3.3, 3.3, 3.3, 500),
+    "lithium-cell": (3.3, 3.3, 3.3, 2000),  # 2 C of 1000 mAh
+    "series-pack": (3.3, 3.3, 3.3, 2000),
+    "nine-volt": (3.3, 3.3, 3.3, 200),
     "host-feed": (3.3, 3.3, 3.3, 500),
-    "barrel-jack": (3.3, 3.3, 3.3, 500),
+    "barrel-jack": (3.3, 3.3, 3.3, 1000),
     "leads": (3.3, 3.3, 3.3, 500),
     "ready-module": (3.3, 3.3, 3.3, 250),
+    "converter": (5.0, 5.0, 5.0, 500),
 }
 BUSES: dict[str, tuple[int, float]] = {
     # address (0 is none) and load in pF
@@ -104,7 +97,7 @@ def test_sizes_follow_the_count_of_ways() -> None:
     assert grown("host-header", ways=10) == pytest.approx((12.7, 5.08))
     assert grown("host-computer", ways=26) == pytest.approx((33.02, 5.08))
     assert grown("host-computer", ways=7) == pytest.approx((10.16, 5.08))
-    assert grown("membrane", lines=5) == pytest.approx((12.7, 6.0))
+    assert grown("membrane", lines=5) == pytest.approx((12.7, 2.54))
     assert grown("screw-terminals", lines=1) == pytest.approx((10.16, 8.0))
 
 
@@ -210,11 +203,13 @@ def test_what_usually_stands_beside_a_thing() -> None:
     assert lacks("speaker", "slider") == lacks("speaker", volume=True) == [socket]
     assert lacks("speaker", "headphones") == [volume]
     assert lacks("speaker", "headphones", "slider") == []
-    assert lacks("lithium-cell") == ["A charge light is not in the brief."]
-    unmeasured, _ = kind("lithium-cell")(name="x", sense=False).lacks(frozenset())
+    assert lacks("lithium-cell") == ["Nothing shows that the cell is being charged."]
+    assert lacks("lithium-cell", charge_light=True) == []
+    unmeasured, unlit = kind("lithium-cell")(name="x", sense=False).lacks(frozenset())
     assert unmeasured.sentence == "There is no low-battery sign: the cell is not measured."
     assert (unmeasured.way_out, unmeasured.label) == ("Measure it.", "Measure the cell")
     assert unmeasured.edit == {"kind": "change-thing", "name": "x", "changes": {"sense": True}}
+    assert unlit.edit == {"kind": "change-thing", "name": "x", "changes": {"charge_light": True}}
     with_edits = [
         lack.edit
         for m in kinds.KINDS
@@ -222,5 +217,6 @@ def test_what_usually_stands_beside_a_thing() -> None:
         if lack.edit
     ]
     assert with_edits == [
-        {"kind": "add-thing", "thing": {"kind": "headphones", "name": "headphones", "board": "b"}}
+        {"kind": "add-thing", "thing": {"kind": "headphones", "name": "headphones", "board": "b"}},
+        unlit.edit,
     ]

@@ -189,17 +189,3 @@ def test_k10_branches_and_addresses_of_the_bus(library: Library) -> None:
     with pytest.raises(BriefError, match="0x3c is taken by .*screen"):
         with_brief(design, plus=(thing("bus-sensor", "tilt", address=60),))
     assert made("motion", "tilt").address == 0x68
-
-
-def test_5_v_into_a_pin_of_unknown_limits_is_something_to_look_at(
-    library: Library, handset: Design
-) -> None:
-    high = {name: {"supply": "5 V"} for name in ("left stick", "right stick")}
-    design = run_stage(with_brief(on_chip(handset, "stm32f072rbt6"), things=high), "pins", library)
-    findings = found(design, library, "pin-voltage")
-    assert {f.severity for f in findings} == {"look"}
-    assert "not known" in findings[0].sentence
-    working = next(
-        w for w in report_pins(design, library).workings if w.id == "axis.stick:left stick"
-    )
-    assert "divider 1 : 1.52" in working.formula

@@ -57,41 +57,13 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
             NotApplicable,
         ),
         ("supply-range", {}, NotApplicable),
-        ("circuit-recipes", {}, Failed),
+        ("circuit-recipes", {"plus": (thing("own-part", "dimmer"),)}, Failed),
     ],
 )
 def test_each_rule_answers_as_it_should(
     name: str, changes: dict[str, Any], kind: type, library: Library
 ) -> None:
     assert isinstance(outcome_of(name, varied("star-handset", **changes), library), kind)
-
-
-def test_unknown_5_v_tolerance_is_undetermined_and_a_table_can_tell(library: Library) -> None:
-    stick = thing("stick", "s", 40, 30, supply="5 V", press=False)
-    chip = {"chip": {"part": "stm32f072rbt6"}}
-    brief = varied("star-handset", only=("brains", "feeds", "ports"), plus=(stick,), things=chip)
-    assert isinstance(outcome_of("pin-voltage", brief, library), Undetermined)
-    pads = [
-        {
-            "pad": str(n),
-            "port": f"GP{n}",
-            "can": ["input", "output", f"adc0.in{n}", "5v", "tim1.ch1"],
-        }
-        for n in range(1, 9)
-    ]
-    pads += [
-        {"pad": "90", "port": "D", "can": ["debug.swdio"]},
-        {"pad": "91", "port": "C", "can": ["debug.swclk"]},
-    ]
-    own = varied(
-        "star-handset",
-        only=("chip", "feeds", "port", "buzzer"),
-        plus=(stick,),
-        things={"chip": {"part": "own", "table": "tolerant"}},
-        shelf={"pin_tables": [{"name": "tolerant", "pads": pads}]},
-        role="stand-alone",
-    )
-    assert isinstance(outcome_of("pin-voltage", own, library), Passed)
 
 
 def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) -> None:
@@ -121,8 +93,8 @@ def test_each_missing_companion_is_added_by_its_own_repair(
 
     def offered(now: Design) -> list[dict[str, Any]]:
         found = rule("companions").run(subject_of(now, library))
-        assert isinstance(found, Failed)
-        return [r.edit for f in found.findings for r in f.repairs]
+        rows = found.findings if isinstance(found, Failed) else ()
+        return [r.edit for f in rows for r in f.repairs]
 
     edits = offered(design)
     assert len(edits) == 1

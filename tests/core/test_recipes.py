@@ -10,12 +10,12 @@ from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief, brief_from_plain
 from loquet.core.circuit import Component, RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
-from loquet.core.circuit.recipes.screen import pull_up_value
+from loquet.core.circuit.two_wire import pull_up_value
 from loquet.core.design import Design, slice_of
 from loquet.core.parts import Part, PartError
 from loquet.core.power import rails_of
 from tests.core.benches import bench_for
-from tests.making import plain_of, thing, varied
+from tests.making import device, plain_of, thing, varied
 
 
 def circuit_of(brief: Brief, parts: dict[str, Part] | None = None) -> dict[str, Component]:
@@ -50,11 +50,11 @@ def test_too_much_capacitance_for_the_speed_is_refused(brief: Brief) -> None:
     ports = tuple(thing("spare-bus", f"port {i}") for i in range(9))
     heavy = varied(brief, plus=ports)
     with pytest.raises(RecipeNotPossible) as caught:
-        pull_up_value(heavy.thing("screen"), bench_for(heavy))  # type: ignore[arg-type]
+        pull_up_value(heavy.thing("screen"), bench_for(heavy))
     assert "400 kHz" in caught.value.limit
     assert "100 kHz" in caught.value.nearest
     slow = varied(brief, plus=ports, things={"screen": {"bus_khz": 100}})
-    assert pull_up_value(slow.thing("screen"), bench_for(slow))[0] > 0  # type: ignore[arg-type]
+    assert pull_up_value(slow.thing("screen"), bench_for(slow))[0] > 0
 
 
 def test_the_screen_header_follows_the_drawing_of_the_module(brief: Brief) -> None:
@@ -215,6 +215,18 @@ def test_chips_are_read_with_all_their_pins(
     assert [int(p.number) for p in chip.pins] == list(range(1, pins + 1))
     assert sum(p.is_reset for p in chip.pins) == resets
     assert sum(p.is_boot for p in chip.pins) == boots
+
+
+@pytest.mark.parametrize(
+    ("name", "pin"), [("stm32l433rct6", "60"), ("stm32g431c8t6", "46"), ("stm32f042k6t6", "31")]
+)
+def test_a_boot_pin_that_is_a_port_as_well_has_its_strap(name: str, pin: str) -> None:
+    """BOOT0 on PH3 (LQFP64 pin 60), PB8 (LQFP48 pin 46; LQFP32 pin 31): data sheets, from memory."""
+    chip = thing("chip", "chip", part=name)
+    made = circuit_of(device(chip, thing("leads", "leads"), thing("button", "go", 30, 30)))
+    strap = made["boot strap"]
+    assert (strap.value, strap.pads) == ("10 kΩ", {"1": "BOOT", "2": "GROUND"})
+    assert (made["chip"].pads[pin], strap.near_pad) == ("BOOT", pin)
 
 
 def test_a_crystal_that_stands_first_is_no_brain(brief: Brief) -> None:

@@ -7,10 +7,11 @@ from typing import Any
 
 from loquet.core.ordering.house import House
 from loquet.core.parts import Part, PartError
+from loquet.core.parts.families import formula_parts
 from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, Rows, TwoEnds
 from loquet.core.parts.screen import ScreenModule
 
-PART_FILES = ("parts", "controls", "reading")
+PART_FILES = ("parts", "controls", "reading", "power", "ports")
 BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Rows | Drawn]] = {
     "two-ends": TwoEnds,
     "gull-wings": GullWings,
@@ -30,10 +31,9 @@ def table(name: str) -> dict[str, Any]:
 
 @cache
 def parts() -> dict[str, Part]:
-    """All bundled parts by id, in file order."""
-    return {
-        row["id"]: Part.model_validate(row) for name in PART_FILES for row in table(name)["part"]
-    }
+    """All bundled parts by id: those of the files in their order, then those that follow a formula."""
+    drawn = (Part.model_validate(row) for name in PART_FILES for row in table(name)["part"])
+    return {part.id: part for part in (*drawn, *formula_parts())}
 
 
 @cache
@@ -82,10 +82,10 @@ def part(part_id: str) -> Part:
     return found
 
 
-def reset_port(name: str) -> str:
-    """The port pin that resets a chip where the data set does not say it (from memory of data sheets), or nothing."""
-    resets: dict[str, str] = table("corrections")["reset"]
-    return next((port for start, port in resets.items() if name.startswith(start)), "")
+def corrected_port(name: str, duty: str) -> str:
+    """The port pin that resets a chip (duty `reset`), or is sampled at reset (`boot`), where the data set does not say it (from memory of data sheets), or nothing."""
+    ports: dict[str, str] = table("corrections")[duty]
+    return next((port for start, port in ports.items() if name.startswith(start)), "")
 
 
 def package(code: str) -> tuple[Body, float]:

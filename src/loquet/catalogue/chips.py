@@ -8,7 +8,7 @@ from typing import Any
 import modm_devices
 from modm_devices.parser import DeviceParser
 
-from loquet.catalogue.bundled import package_by_letters, reset_port, supply_limits_mv
+from loquet.catalogue.bundled import corrected_port, package_by_letters, supply_limits_mv
 from loquet.catalogue.free_routing import nrf_functions
 from loquet.catalogue.mapped import find_mapped
 from loquet.core.parts import AlternateFunction, Chip, ChipPin, PartError, PinKind
@@ -108,9 +108,14 @@ def chip_of(device: Any) -> Chip:
     found = None if nrf else package_by_letters().get(identity["package"] + identity["pin"])
     family = identity["family"]
     pins = package_pins(gpio, nrf_functions(device, gpio) if nrf else port_functions(gpio), nrf)
-    reset = reset_port(name)
+    reset, boot = corrected_port(name, "reset"), corrected_port(name, "boot")
     pins = tuple(
-        pin.model_copy(update={"is_reset": True}) if reset and reset in pin.ports else pin
+        pin.model_copy(
+            update={
+                "is_reset": pin.is_reset or (reset != "" and reset in pin.ports),
+                "is_boot": pin.is_boot or (boot != "" and boot in pin.ports),
+            }
+        )
         for pin in pins
     )
     limits = supply_limits_mv(family)

@@ -38,7 +38,7 @@ class Library:
     def check_parts(self, thing: Thing) -> None:
         """Look for every part that a thing names; raises PartError saying which fits."""
         for body in thing.bodies():
-            if body.part and not body.part.startswith("chip:"):
+            if body.part and body.kinds and not body.part.startswith("chip:"):
                 self.part(body.part, *body.kinds)
         display = thing.display()
         if display is not None:

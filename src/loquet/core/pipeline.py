@@ -27,6 +27,7 @@ from loquet.core.pins.own_chip import chip_of_table
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
+from loquet.core.placement.edge_seats import edge_seats
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
 from loquet.core.quantities.lengths import nm_from_mm
@@ -315,7 +316,12 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     brief, circuit = design.brief, slice_of(design.circuit).on(subject)
     patterns = {c.ref: library.pattern(c.part) for c in circuit.components}
     seats = fixed_seats(brief, subject)
-    seated: tuple[tuple[LandPattern, Seat], ...] = ()
+    screws = screw_circles(brief, subject)
+    placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, subject))
+    ports = edge_seats(brief, subject, library.pattern, placed, screws)
+    seats |= ports
+    by_role = {c.role: patterns[c.ref] for c in circuit.components}
+    seated = tuple((by_role[role], seat) for role, seat in ports.items() if role in by_role)
     for chip in (c for c in circuit.components if c.is_chip):
         pattern, brain = patterns[chip.ref], brief.thing(chip.thing)
         seats[chip.role] = seat_of_chip(design, library, pattern, brain, seated)
@@ -333,7 +339,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             heights_mm={c.ref: library.height_mm(c) for c in circuit.components},
             fixed=seats,
             locked=locked,
-            holes=screw_circles(brief, subject),
+            holes=screws,
             low_areas=low,
             rails=frozenset(rail.net for rail in rails_of(brief)),
         )

@@ -17,6 +17,8 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet compile BRIEF --out DIR [--json]
                                         a brief to a proven package, without a database
   ./loquet verify DIR [--json]          prove a package from its own bytes
+  ./loquet power BRIEF [--json]         sources, rails, loads, and the ways between them
+  ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
   ./loquet pins BRIEF [--out DIR] [--json]
                                         plan the pins: schemes, assignment, ways out, files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
@@ -57,7 +59,7 @@ def main() -> int:
                 from loquet.launcher.shooting import shots
 
                 return shots()
-            case "compile" | "verify" | "pins" | "schema" | "openapi":
+            case "compile" | "verify" | "pins" | "power" | "circuit" | "schema" | "openapi":
                 from loquet.cli import main as command_line
 
                 return command_line([command, *rest])

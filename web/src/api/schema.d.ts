@@ -474,6 +474,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Power
+         * @description Sources, rails, loads and the ways between them, as the brief stands.
+         */
+        get: operations["get_power"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/quotes": {
         parameters: {
             query?: never;
@@ -1557,6 +1577,29 @@ export interface components {
                  */
                 capacity_mah: number;
                 /**
+                 * Charge Light
+                 * @default false
+                 */
+                charge_light: boolean;
+                /**
+                 * Charge Ma
+                 * @description 0 is half its capacity in an hour, 500 mA at most
+                 * @default 0
+                 */
+                charge_ma: number;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default lithium-cell
                  * @constant
@@ -1596,10 +1639,27 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Capacity Mah
+                 * @default 2000
+                 */
+                capacity_mah: number;
+                /**
                  * Cells
                  * @default 2
                  */
                 cells: number;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default series-pack
@@ -1635,6 +1695,18 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default nine-volt
                  * @constant
@@ -1668,6 +1740,18 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default host-feed
@@ -1707,6 +1791,18 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default barrel-jack
@@ -1781,6 +1877,70 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 5
+                 */
+                gives_v: number;
+                /**
+                 * Kind
+                 * @default converter
+                 * @constant
+                 */
+                kind: "converter";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on this port's power
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default usb-device
                  * @constant
@@ -1814,6 +1974,24 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on this port's power
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default usb-charge
@@ -2226,6 +2404,13 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Contact
+                 * @description the side of the cable that the contacts touch
+                 * @default bottom
+                 * @enum {string}
+                 */
+                contact: "top" | "bottom";
                 /**
                  * Kind
                  * @default flat-cable
@@ -4214,6 +4399,29 @@ export interface components {
                  */
                 capacity_mah: number;
                 /**
+                 * Charge Light
+                 * @default false
+                 */
+                charge_light: boolean;
+                /**
+                 * Charge Ma
+                 * @description 0 is half its capacity in an hour, 500 mA at most
+                 * @default 0
+                 */
+                charge_ma: number;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default lithium-cell
                  * @constant
@@ -4253,10 +4461,27 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Capacity Mah
+                 * @default 2000
+                 */
+                capacity_mah: number;
+                /**
                  * Cells
                  * @default 2
                  */
                 cells: number;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default series-pack
@@ -4292,6 +4517,18 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default nine-volt
                  * @constant
@@ -4325,6 +4562,18 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default host-feed
@@ -4364,6 +4613,18 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default barrel-jack
@@ -4438,6 +4699,70 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 5
+                 */
+                gives_v: number;
+                /**
+                 * Kind
+                 * @default converter
+                 * @constant
+                 */
+                kind: "converter";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on this port's power
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default usb-device
                  * @constant
@@ -4471,6 +4796,24 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on this port's power
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default usb-charge
@@ -4883,6 +5226,13 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Contact
+                 * @description the side of the cable that the contacts touch
+                 * @default bottom
+                 * @enum {string}
+                 */
+                contact: "top" | "bottom";
                 /**
                  * Kind
                  * @default flat-cable
@@ -6137,6 +6487,32 @@ export interface components {
             why: string;
         };
         /**
+         * Currents
+         * @description Milliamperes while the device is played, waits, sleeps, and with everything on at once.
+         */
+        Currents: {
+            /**
+             * Idle
+             * @default 0
+             */
+            idle: number;
+            /**
+             * Peak
+             * @default 0
+             */
+            peak: number;
+            /**
+             * Play
+             * @default 0
+             */
+            play: number;
+            /**
+             * Sleep
+             * @default 0
+             */
+            sleep: number;
+        };
+        /**
          * DayRequest
          * @description The simulated day that the page shows; the next one comes only where that is still the present day.
          */
@@ -6508,6 +6884,19 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * LoadRow
+         * @description What one thing takes from its rail, and where that is from.
+         */
+        LoadRow: {
+            currents: components["schemas"]["Currents"];
+            /** Origin */
+            origin: string;
+            /** Rail */
+            rail: string;
+            /** Thing */
+            thing: string;
         };
         /**
          * LockPin
@@ -7606,6 +7995,29 @@ export interface components {
                  */
                 capacity_mah: number;
                 /**
+                 * Charge Light
+                 * @default false
+                 */
+                charge_light: boolean;
+                /**
+                 * Charge Ma
+                 * @description 0 is half its capacity in an hour, 500 mA at most
+                 * @default 0
+                 */
+                charge_ma: number;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default lithium-cell
                  * @constant
@@ -7645,10 +8057,27 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Capacity Mah
+                 * @default 2000
+                 */
+                capacity_mah: number;
+                /**
                  * Cells
                  * @default 2
                  */
                 cells: number;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default series-pack
@@ -7684,6 +8113,18 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default nine-volt
                  * @constant
@@ -7717,6 +8158,18 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default host-feed
@@ -7756,6 +8209,18 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default barrel-jack
@@ -7830,6 +8295,70 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 5
+                 */
+                gives_v: number;
+                /**
+                 * Kind
+                 * @default converter
+                 * @constant
+                 */
+                kind: "converter";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on this port's power
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default usb-device
                  * @constant
@@ -7863,6 +8392,24 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on this port's power
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
                 /**
                  * Kind
                  * @default usb-charge
@@ -8275,6 +8822,13 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Contact
+                 * @description the side of the cable that the contacts touch
+                 * @default bottom
+                 * @enum {string}
+                 */
+                contact: "top" | "bottom";
                 /**
                  * Kind
                  * @default flat-cable
@@ -9376,6 +9930,22 @@ export interface components {
             ][];
         };
         /**
+         * PowerPlan
+         * @description All of it, with the workings of its figures.
+         */
+        PowerPlan: {
+            /** Loads */
+            loads: components["schemas"]["LoadRow"][];
+            /** Rails */
+            rails: components["schemas"]["RailRow"][];
+            /** Sources */
+            sources: components["schemas"]["SourceRow"][];
+            /** Ways */
+            ways: components["schemas"]["WayRow"][];
+            /** Workings */
+            workings: components["schemas"]["Working"][];
+        };
+        /**
          * PresetView
          * @description A starting point.
          */
@@ -9493,6 +10063,32 @@ export interface components {
             /** Thickness Um */
             thickness_um: number[];
             total: components["schemas"]["Working"];
+        };
+        /**
+         * RailRow
+         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before it.
+         */
+        RailRow: {
+            drawn: components["schemas"]["Currents"];
+            /** Fed By */
+            fed_by: string;
+            /** Limit Ma */
+            limit_ma: number;
+            load: components["schemas"]["Currents"];
+            /** Made */
+            made: boolean;
+            /** Name */
+            name: string;
+            /** Net */
+            net: string;
+            /** Parent */
+            parent: string;
+            /** Part */
+            part: string;
+            /** Volts */
+            volts: number;
+            /** Way */
+            way: string;
         };
         /**
          * ReachArc
@@ -9999,6 +10595,35 @@ export interface components {
             text: string;
         };
         /**
+         * SourceRow
+         * @description A source: volts empty, usual and fresh, what it holds and gives, what is drawn from it, and hours by mode (nothing where it never runs empty).
+         */
+        SourceRow: {
+            /** Capacity Mah */
+            capacity_mah: number;
+            /** Caution */
+            caution: string;
+            drawn: components["schemas"]["Currents"];
+            /** Empty V */
+            empty_v: number;
+            /** Fresh V */
+            fresh_v: number;
+            /** Hours */
+            hours: {
+                [key: string]: number;
+            };
+            /** Most Ma */
+            most_ma: number;
+            /** Name */
+            name: string;
+            /** Stays */
+            stays: boolean;
+            /** Title */
+            title: string;
+            /** Usual V */
+            usual_v: number;
+        };
+        /**
          * Started
          * @description A started job.
          */
@@ -10048,7 +10673,8 @@ export interface components {
          *     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
          *     module and not a bare chip; `LOWER_FEED` what makes a rail out
          *     of another one, which is never the first.
-         *     `BRAIN_FIELDS` are the fields that name a brain.
+         *     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
+         *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source.
          */
         Thing: {
             /**
@@ -10215,6 +10841,40 @@ export interface components {
             /** Title */
             title: string;
             working: components["schemas"]["Working"];
+        };
+        /**
+         * WayRow
+         * @description A way to make a rail of a source: whether it fits and why not, hours in play, heat (mW) and junction (°C) at peak, price and parts.
+         */
+        WayRow: {
+            /** Feeder */
+            feeder: string;
+            /** Fits */
+            fits: boolean;
+            /** Heat Mw */
+            heat_mw: number;
+            /** Hours */
+            hours: number | null;
+            /** Junction C */
+            junction_c: number;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Parts */
+            parts: number;
+            /** Price Cents */
+            price_cents: number;
+            /** Reason */
+            reason: string;
+            /** Recommended */
+            recommended: boolean;
+            /** Taken */
+            taken: boolean;
+            /** Title */
+            title: string;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * Working
@@ -13217,6 +13877,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PinsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_power: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PowerPlan"];
                 };
             };
             /** @description Bad Request */

@@ -5,6 +5,7 @@ import { BoardStation } from "../stations/board/BoardStation";
 import { BriefStation } from "../stations/brief/BriefStation";
 import { CircuitStation } from "../stations/circuit/CircuitStation";
 import { PinsStation } from "../stations/pins/PinsStation";
+import { PowerStation } from "../stations/power/PowerStation";
 import { ReleaseStation } from "../stations/release/ReleaseStation";
 import { Finder } from "./Finder";
 import { FindingsTray } from "./FindingsTray";
@@ -68,7 +69,7 @@ function Inside({ station }: { station: StationName }) {
 				redo();
 			} else if (event.key === "?") {
 				setKeys(true);
-			} else if (/^[1-5]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
+			} else if (/^[1-6]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
 				navigate(`/project/${project}/${STATIONS[Number(event.key) - 1]?.name ?? "brief"}`);
 			}
 		};
@@ -110,6 +111,8 @@ function Station({ name }: { name: StationName }) {
 	switch (name) {
 		case "brief":
 			return <BriefStation />;
+		case "power":
+			return <PowerStation />;
 		case "pins":
 			return <PinsStation />;
 		case "circuit":

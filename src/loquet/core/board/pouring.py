@@ -8,7 +8,7 @@ from shapely.geometry import MultiPolygon, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
-from loquet.core.board.islands import ground_islands
+from loquet.core.board.islands import ground_islands, held_by_pads
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import Bar, Box, Round, polygon_of, turned
@@ -37,6 +37,7 @@ def pour_ground(view: BoardView) -> Pour:
     stitches = stitch_places(view, sides)
     vias = tuple(Via(net=GROUND, x_nm=x, y_nm=y) for x, y in stitches)
     pieces = kept_pieces(sides, ground_copper(view), stitches)
+    pieces, vias = held_by_pads(view, pieces, vias)
     islands = ground_islands(view, pieces, vias)
     poured, board = sum(Polygon(p.outer, p.holes).area for p in pieces), view.outline.area
     share = 100 * poured / (2 * board)
@@ -61,7 +62,7 @@ def pour_side(view: BoardView, name: str) -> Side:
     rules = view.rules
     base = view.outline.buffer(-(rules.edge_nm + CURVE_NM))
     away = [
-        polygon_of(c.shape, rules.drawn_gap_nm + CURVE_NM, 8)
+        polygon_of(c.shape, rules.drawn_gap_nm + CURVE_NM, segments_of(c))
         for c in (*view.pads, *view.wiring)
         if name in c.sides and c.net != GROUND
     ]
@@ -79,6 +80,11 @@ def pour_side(view: BoardView, name: str) -> Side:
         shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9
     )
     return Side(name, allowed, poured)
+
+
+def segments_of(copper: Copper) -> int:
+    """Segments a quarter of a circle: arcs lie inside their circle by R (1 - cos(pi / 4 n)), which must stay below `CURVE_NM` for large pads too."""
+    return 32 if isinstance(copper.shape, Round) and copper.shape.d > 1_200_000 else 8
 
 
 def relieved(pad: Copper) -> bool:

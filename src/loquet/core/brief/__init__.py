@@ -17,7 +17,18 @@ from loquet.core.brief.places import Place
 from loquet.core.brief.reading import brief_from_plain, read_brief
 from loquet.core.brief.reading_keys import Chords, KeyScheme, SchemeName
 from loquet.core.brief.sense import BriefError, plain_name
-from loquet.core.brief.thing import Axis, Body, Contact, Display, Feed, Lack, OnBus, Thing
+from loquet.core.brief.thing import (
+    Axis,
+    Body,
+    Contact,
+    Display,
+    Duty,
+    Feed,
+    Lack,
+    OnBus,
+    Supply,
+    Thing,
+)
 
 __all__ = [
     "MAIN",
@@ -29,6 +40,7 @@ __all__ = [
     "Chords",
     "Contact",
     "Display",
+    "Duty",
     "Feed",
     "Key",
     "KeyScheme",
@@ -43,6 +55,7 @@ __all__ = [
     "SchemeName",
     "Shelf",
     "Shell",
+    "Supply",
     "Thing",
     "brief_from_plain",
     "keys_of",

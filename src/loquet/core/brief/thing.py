@@ -97,6 +97,39 @@ class Feed:
 
 
 @dataclass(frozen=True)
+class Supply:
+    """What a source is before any converter: volts empty, usual and fresh, its kind of cell, what it holds (mAh, 0 is no store), inner resistance and the most that it can give for long.
+
+    `stays` says that power is there for as long as its plug is in.
+    """
+
+    empty_v: float
+    usual_v: float
+    fresh_v: float
+    chemistry: Literal["alkaline", "lithium", "coin", "outside"]
+    in_series: int
+    capacity_mah: float
+    resistance_ohm: float
+    most_ma: float
+    source: Source
+
+    @property
+    def stays(self) -> bool:
+        """Whether it is fed from outside and never runs empty."""
+        return self.capacity_mah == 0
+
+
+@dataclass(frozen=True)
+class Duty:
+    """The share of its highest current that a thing takes while it is played, while it waits and while it sleeps, and where that is from."""
+
+    play: float = 1.0
+    idle: float = 1.0
+    sleep: float = 0.0
+    origin: str = "taken as steady while on, off in sleep; assumed"
+
+
+@dataclass(frozen=True)
 class Joint:
     """One end of a link between boards: the word that both ends share; `plugged` ends are pushed into one another, others are joined by a cable."""
 
@@ -128,7 +161,8 @@ class Thing(Frozen):
     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
     module and not a bare chip; `LOWER_FEED` what makes a rail out
     of another one, which is never the first.
-    `BRAIN_FIELDS` are the fields that name a brain.
+    `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
+    `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source.
     """
 
     GROUP: ClassVar[Group]
@@ -144,6 +178,9 @@ class Thing(Frozen):
     READY_MADE: ClassVar[bool] = False
     LOWER_FEED: ClassVar[bool] = False
     BRAIN_FIELDS: ClassVar[tuple[str, ...]] = ("brain",)
+    DUTY: ClassVar[Duty] = Duty()
+    DIMMED: ClassVar[bool] = False
+    SWITCHES: ClassVar[bool] = False
 
     kind: str
     name: Name
@@ -201,6 +238,22 @@ class Thing(Frozen):
     def feed(self) -> Feed | None:
         """What it feeds the device with."""
         return None
+
+    def source(self) -> Supply | None:
+        """What it is as a source, before any converter."""
+        return None
+
+    def made_by(self) -> str:
+        """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""
+        return ""
+
+    def charging_ma(self) -> float:
+        """The current with which it wants to be charged, in mA; 0 for what is not charged here."""
+        return 0.0
+
+    def five_volts(self) -> bool:
+        """Whether it brings 5 V from outside, from which a cell can be charged."""
+        return False
 
     def joint(self) -> Joint | None:
         """The link of which it is an end."""

@@ -1,12 +1,15 @@
 """The circuit stage: the recipe of every thing called in turn, references numbered, nets gathered and checked."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from loquet.core.brief import Brief, Thing, keys_of
 from loquet.core.brief.shares import share_of
+from loquet.core.circuit.axis_lists import axis_lists
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.controls import refuse_control
 from loquet.core.circuit.key_levels import pull_down_ohm, pull_down_working, pull_up_working
+from loquet.core.circuit.key_lists import key_lists
 from loquet.core.circuit.links import link_fragments, refuse_links
 from loquet.core.circuit.model import (
     GROUND,
@@ -18,6 +21,7 @@ from loquet.core.circuit.model import (
     RecipeNotPossible,
 )
 from loquet.core.circuit.recipes import rank_of, recipe_for
+from loquet.core.circuit.two_wire import bus_of_brain
 from loquet.core.parts import Part
 from loquet.core.pins.wiring import wiring_of
 from loquet.core.power import rail_of, rails_of
@@ -38,6 +42,11 @@ def assemble(bench: Bench) -> Circuit:
         fragments += in_order(made[rank])
         if any(fragment.around or thing.contacts() for thing, fragment in made[rank]):
             fragments.append(Fragment((), workings=key_workings(brief)))
+    for brain in brief.brains:
+        if brain.name in bench.desks:
+            for helpers in (key_lists, axis_lists, bus_of_brain):
+                found = helpers(brain, bench)
+                fragments.append(replace(found, components=owned_by(brain, found.components)))
     fragments.append(test_points(brief))
     fragments += link_fragments(brief, fragments, bench.parts)
     return gather(fragments, bench.parts)
@@ -113,21 +122,9 @@ def refuse_without_recipe(brief: Brief) -> None:
         )
     shares = [share_of(brief, brain.name) for brain in brief.brains] or [brief]
     wirings = [wiring_of(share) for share in shares]
-    if any(wiring.listed for wiring in wirings):
-        raise RecipeNotPossible(
-            "keys",
-            f"there is no circuit recipe for keys by {wirings[0].scheme} yet",
-            "Take one pin each or a matrix.",
-        )
-    if brief.analogue_by != "chip":
-        raise RecipeNotPossible(
-            "axes",
-            f"there is no circuit recipe for an outside {brief.analogue_by} yet",
-            "Read the axes with the chip.",
-        )
     for share, wiring in zip(shares, wirings, strict=True):
         for thing in share.things:
-            refuse_control(thing, wiring)
+            refuse_control(thing, wiring, rail_of(brief, thing).usual_v)
     refuse_links(brief)
 
 

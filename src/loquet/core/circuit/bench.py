@@ -12,6 +12,7 @@ from loquet.core.pins import PinPlan
 from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.wiring import KeyWiring, wiring_of
 from loquet.core.power import Rail, rail_of, rails_of
+from loquet.core.power.budget import Made, loads_of, rails_made
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Working
 
@@ -68,6 +69,16 @@ class Bench:
     def rail(self, thing: Thing) -> Rail:
         """What feeds a thing."""
         return rail_of(self.brief, thing)
+
+    @cached_property
+    def rails_made(self) -> tuple[Made, ...]:
+        """Every rail with what makes it."""
+        loads = loads_of(self.brief, self.parts, self.modules)
+        return rails_made(self.brief, self.parts, loads)
+
+    def made(self, thing: Thing) -> Made:
+        """How the rail that a source feeds is made."""
+        return next(made for made in self.rails_made if made.rail.fed_by == thing.name)
 
     def rail_fed_by(self, thing: Thing) -> Rail:
         """The rail that a source makes."""

@@ -6,17 +6,19 @@ from loquet.core.circuit.key_levels import pull_down_ohm
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.parts import Part
 from loquet.core.pins.wiring import KeyWiring
+from loquet.core.quantities.preferred import at_least
 from loquet.core.quantities.shown import show_si
 
 DIODE = "diode-sod123"
 BLOCK = "buttons"
 CHARLIE = "charlieplexed"
+LOWER_OHM, SAME_V = 10_000.0, 0.1
 Pads = dict[str, str]
 
 
 def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = ()) -> Fragment:
     """The bodies of a control with everything on its nets; raises RecipeNotPossible as `refuse_control` does."""
-    refuse_control(thing, bench.desk(thing).wiring)
+    refuse_control(thing, bench.desk(thing).wiring, bench.rail(thing).usual_v)
     hosts: dict[str, Pads] = {body.piece: {} for body in thing.bodies()}
     around: list[Component] = []
     for contact in thing.contacts():
@@ -25,6 +27,7 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
     for body in thing.bodies():
         pads = hosts[body.piece]
         wire_outputs(thing, bench.parts[body.part], pads, bench.rail(thing).net, outputs)
+        around += divided(thing, bench, thing.role(body.piece), pads)
         name = " ".join(filter(None, (thing.name, body.piece)))
         components.append(
             Component(
@@ -39,11 +42,13 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
     return Fragment(tuple(components), around=tuple(around))
 
 
-def refuse_control(thing: Thing, wiring: KeyWiring) -> None:
-    """Raise RecipeNotPossible for supplies that no rail gives yet, and for contacts of one leg in a matrix."""
-    if any(axis.supply_v for axis in thing.axes()):
+def refuse_control(thing: Thing, wiring: KeyWiring, rail_v: float) -> None:
+    """Raise RecipeNotPossible for volts that no rail gives, and for contacts of one leg in a matrix."""
+    if any(axis.supply_v not in (0.0, rail_v) for axis in thing.axes()):
         limit = f"there is no 5 V rail in this circuit yet, which {thing.name} asks for"
-        raise RecipeNotPossible(thing.name, limit, "Feed it from the rail.")
+        raise RecipeNotPossible(
+            thing.name, limit, "Add a converter to 5 V, or feed it from the rail."
+        )
     shared = [c for c in thing.contacts() if c.named and not c.body]
     if len(shared) > 1 and any(wiring.cell(thing.role(c.piece)) for c in shared):
         limit = f"the contacts of {thing.name} share one leg, so they cannot sit in a matrix"
@@ -124,6 +129,45 @@ def ends(contact: Contact, part: Part) -> tuple[str, str]:
     first = next(pad for pad, name in part.pin_names.items() if name == contact.pads[0])
     seconds = [pad for pad, name in part.pin_names.items() if name == contact.pads[1]]
     return first, seconds[-1]
+
+
+def divided(thing: Thing, bench: Bench, role: str, pads: Pads) -> list[Component]:
+    """Dividers behind the voltages of a control that lives on a higher rail than its brain: full scale stays at or below the brain's rail."""
+    full, own = bench.rail(thing).usual_v, brain_rail_v(thing, bench)
+    if full <= own + SAME_V:
+        return []
+    found = []
+    upper = at_least(LOWER_OHM * (full / own - 1))
+    for axis in thing.axes():
+        line = plain_name(thing.role(axis.piece))
+        pad = next((pad for pad, net in pads.items() if net == line), None)
+        if pad is None:
+            continue
+        pads[pad] = f"{line}_FULL"
+        words = f"Divides {axis.words} from {full:g} V to {own:g} V or less"
+        for name, ohm, ends, near in (
+            ("upper", upper, (pads[pad], line), (role, pad)),
+            ("lower", LOWER_OHM, (line, GROUND), (f"divider upper {thing.role(axis.piece)}", "2")),
+        ):
+            found.append(
+                Component(
+                    role=f"divider {name} {thing.role(axis.piece)}",
+                    part="resistor-1608",
+                    block=BLOCK,
+                    value=show_si(ohm, "Ω"),
+                    purpose=words,
+                    pads={"1": ends[0], "2": ends[1]},
+                    near_role=near[0],
+                    near_pad=near[1],
+                )
+            )
+    return found
+
+
+def brain_rail_v(thing: Thing, bench: Bench) -> float:
+    """The usual volts of the rail of the brain that reads a thing."""
+    brain = bench.desk(thing).share.brain
+    return bench.rail(brain).usual_v if brain else bench.rail(thing).usual_v
 
 
 def wire_outputs(thing: Thing, part: Part, pads: Pads, rail: str, outputs: tuple[str, ...]) -> None:

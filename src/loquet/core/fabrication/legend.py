@@ -11,7 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView
 from loquet.core.circuit import Component
-from loquet.core.geometry import Bar, polygon_of
+from loquet.core.geometry import Bar, middle_of, polygon_of
 from loquet.core.placement.seating import courtyard_rect
 
 CAPITAL_UNITS = 21.0
@@ -180,11 +180,25 @@ def placed(
 
 
 def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> None:
-    """Plus and minus inside the holder, beside its pads."""
+    """Plus beside pad 1 and minus beside pad 2: inside a long holder, else just outside of the part; what finds no room is reported."""
     pattern, seat = view.patterns[component.ref], view.seats[component.ref]
-    reach = pattern.body.w // 2 - 6_000_000
-    for x, text in ((-reach, "+"), (reach, "-")):
-        put_text(sheet, text, *seat.point(x, 0), 2_000_000, False)
+    inside = pattern.body.w // 2 - 6_000_000
+    small = view.rules.legend_height_nm
+    for number, text in (("1", "+"), ("2", "-")):
+        spots = [middle_of(pad.shape) for pad in pattern.pads if pad.number == number]
+        x, y = min(spots)
+        if (x, y) == (0, 0):
+            continue  # the bare middle under a coin cell: its rim says plus, and nothing is printed under it
+        if inside > 6_000_000:
+            places, height = [(inside if x > 0 else -inside, 0)], 2_000_000
+        else:
+            yard, height = pattern.courtyard, small
+            away = height // 2 + SPACE_NM
+            up, down = yard.y + yard.h // 2 + away, yard.y - yard.h // 2 - away
+            side = (yard.x + yard.w // 2 + away) if x > 0 else (yard.x - yard.w // 2 - away)
+            places = [(x, up), (x, down), (side, y)]
+        if not any(put_text(sheet, text, *seat.point(*at), height, False) for at in places):
+            sheet.left_out.append(f"{text} of {component.ref}")
 
 
 def title_boards(view: BoardView, sheets: dict[str, Sheet]) -> None:

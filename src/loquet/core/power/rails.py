@@ -61,7 +61,9 @@ def rail(name: str, net: str, feed: Feed) -> Rail:
 
 
 def rail_of(brief: Brief, thing: Thing | None = None) -> Rail:
-    """The rail that a thing takes; the first one where it names none, or one that is not there."""
+    """The rail that a thing takes; where it names none, or one that is not there, the first of the volts that its axes ask for, or the first of all."""
     rails = rails_of(brief)
     wanted = thing.rail if thing else ""
-    return next((r for r in rails if r.name == wanted), rails[0])
+    named = next((r for r in rails if r.name == wanted), None)
+    asked = max((axis.supply_v for axis in thing.axes()), default=0.0) if thing else 0.0
+    return named or next((r for r in rails if asked and r.usual_v == asked), rails[0])

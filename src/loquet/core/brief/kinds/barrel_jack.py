@@ -1,20 +1,27 @@
-"""A barrel jack."""
+"""A jack for a mains adapter."""
 
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, Thing
+from loquet.core.brief.regulated import RegulatedFeed
+from loquet.core.brief.thing import Body, Supply
 from loquet.core.provenance import Source
 
+SPREAD = 0.05  # a regulated adapter: common practice
+ADAPTER = Source(
+    kind="common practice", text="regulated adapter, 5 % either way, 1 A; its label counts"
+)
 
-class BarrelJack(Thing):
+
+class BarrelJack(RegulatedFeed):
     """A barrel jack for a mains adapter."""
 
     GROUP = "feeds"
     TITLE = "Barrel jack"
     WORD = "jack"
     MARK = "plug"
+    FED_BY = "a barrel jack"
     EDGE = True
     CAUTION = (
         "A mains adapter must be one that is approved where it is used; local codes come first. "
@@ -26,9 +33,9 @@ class BarrelJack(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A jack of 5.5 mm."""
-        return (Body(size_mm=(9.0, 14.0)),)
+        return (Body(part="jack-barrel-55", size_mm=(9.0, 14.0)),)
 
-    def feed(self) -> Feed:
-        """The rail behind its regulator."""
-        source = Source(kind="common practice", text="regulated to 3.3 V from the adapter")
-        return Feed(3.3, 3.3, 3.3, "a barrel jack", source)
+    def source(self) -> Supply:
+        """What the adapter gives."""
+        v = self.adapter_v
+        return Supply(v * (1 - SPREAD), v, v * (1 + SPREAD), "outside", 1, 0, 0.1, 1000, ADAPTER)

@@ -1,6 +1,6 @@
 """A sensor on the two-wire bus."""
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -14,6 +14,7 @@ class BusSensor(Thing):
     TITLE = "Sensor on the bus"
     WORD = "sensor"
     MARK = "sensor"
+    PART: ClassVar[str] = "bus-sensor-6"
 
     kind: Literal["bus-sensor"] = "bus-sensor"
     address: Annotated[int, Field(ge=8, le=119)] = 0x44
@@ -22,7 +23,7 @@ class BusSensor(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A small chip."""
-        return (Body(size_mm=(3.0, 3.0)),)
+        return (Body(part=self.PART),)
 
     def on_bus(self) -> OnBus:
         """Its address and load."""

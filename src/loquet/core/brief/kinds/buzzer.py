@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, Duty, Thing
 
 
 class Buzzer(Thing):
@@ -13,6 +13,7 @@ class Buzzer(Thing):
     TITLE = "Sounder"
     WORD = "buzzer"
     MARK = "sound"
+    DUTY = Duty(0.05, 0.0, 0.0, "sounds a twentieth of the time; assumed")
     LEFT_OUT_CENTS = 60.0
 
     kind: Literal["buzzer"] = "buzzer"

@@ -4,12 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, Lack, Thing
+from loquet.core.brief.thing import Body, Feed, Lack, Supply, Thing
 from loquet.core.provenance import Source
 from loquet.core.quantities.lengths import nm_from_mm
 
 HOLDERS = {"AAA": ("holder-aaa-surface", 13.0), "AA": ("holder-aa-surface", 17.0)}
 STANDARD = "1.5 V nominal, 0.9 V end point, 1.65 V highest open circuit; from memory"
+HOLDS = {"AAA": (1000.0, 0.25, 300.0), "AA": (2500.0, 0.15, 600.0)}
 DESIGNATION = {"AAA": "LR03", "AA": "LR6"}
 
 
@@ -61,6 +62,16 @@ class Cells(Thing):
             source=Source(kind="standard", text=source),
             direct=True,
         )
+
+    def source(self) -> Supply:
+        """The sum of the cells; what they hold and their inner resistance are from memory."""
+        n = self.count
+        holds, ohm, most = HOLDS[self.size]
+        source = Source(
+            kind="standard",
+            text=f"IEC 60086-2 cell {DESIGNATION[self.size]}: {STANDARD}; {holds:g} mAh and {ohm:g} ohm a cell from memory",
+        )
+        return Supply(0.9 * n, 1.5 * n, 1.65 * n, "alkaline", n, holds, ohm * n, most, source)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A sign that they run low."""

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import Compared
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, Duty, Thing
 
 
 class Chip(Thing):
@@ -19,6 +19,7 @@ class Chip(Thing):
     TITLE = "Microcontroller"
     WORD = "chip"
     MARK = "chip"
+    DUTY = Duty(1.0, 0.25, 0.0005, "waits at a quarter, sleeps at some µA; from memory")
     FIXED = False
 
     kind: Literal["chip"] = "chip"

@@ -18,4 +18,4 @@ class ClockCrystal(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A small one."""
-        return (Body(size_mm=(3.2, 1.5)),)
+        return (Body(part="crystal-3215"),)

@@ -2,8 +2,13 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Feed, Lack, Thing
+from loquet.core.brief.thing import Body, Feed, Lack, Supply, Thing
 from loquet.core.provenance import Source
+
+COIN = Source(
+    kind="standard",
+    text="IEC 60086-2 cell CR2032: 3 V nominal, 2 V end point; 220 mAh and 20 ohm from memory",
+)
 
 
 class CoinCell(Thing):
@@ -22,12 +27,15 @@ class CoinCell(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A holder of a 20 mm cell."""
-        return (Body(size_mm=(24.0, 24.0)),)
+        return (Body(part="coin-holder-20", size_mm=(23.4, 16.0)),)
 
     def feed(self) -> Feed:
         """3 V of a lithium coin."""
-        source = Source(kind="standard", text="IEC 60086-2 cell CR2032: 3 V nominal, 2 V end point")
-        return Feed(2.0, 3.0, 3.3, "a coin cell", source, limit_ma=15.0)
+        return Feed(2.0, 3.0, 3.3, "a coin cell", COIN, direct=True, limit_ma=15.0)
+
+    def source(self) -> Supply:
+        """A 2032: 220 mAh at small loads, some 20 ohm inside when half empty."""
+        return Supply(2.0, 3.0, 3.3, "coin", 1, 220, 20, 15, COIN)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A sign that it runs low."""

@@ -21,4 +21,5 @@ class EdgeContacts(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """Contacts of 2.54 mm with supply and ground."""
-        return (Body(size_mm=(2.54 * (self.lines + 2), 8.0)),)
+        ways = self.lines + 2
+        return (Body(part=f"edge-{ways}", size_mm=(2.54 * ways, 8.0)),)

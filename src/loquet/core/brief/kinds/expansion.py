@@ -21,4 +21,5 @@ class Expansion(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A row of ways at 2.54 mm with supply and ground."""
-        return (Body(size_mm=(2.54 * (self.lines + 2), 5.0)),)
+        ways = self.lines + 2
+        return (Body(part=f"posts-{ways}", size_mm=(2.54 * ways, 2.54)),)

@@ -19,7 +19,14 @@ class FlatCable(Thing):
     kind: Literal["flat-cable"] = "flat-cable"
     lines: Annotated[int, Field(ge=1, le=40)] = 6
     pitch_mm: Annotated[float, Field(ge=0.3, le=1.27)] = 0.5
+    contact: Annotated[
+        Literal["top", "bottom"],
+        Field(description="the side of the cable that the contacts touch"),
+    ] = "bottom"
 
     def bodies(self) -> tuple[Body, ...]:
         """Its lines with two of ground."""
-        return (Body(size_mm=(self.pitch_mm * (self.lines + 2) + 4.0, 6.0)),)
+        ways = self.lines + 2
+        pitch = 0.5 if self.pitch_mm < 0.75 else 1.0
+        part = f"flat-cable-{pitch}-{ways}-{self.contact}"
+        return (Body(part=part, size_mm=(round(pitch * (ways - 1) + 6.0, 2), 5.6)),)

@@ -20,4 +20,4 @@ class Headphones(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A socket of 3.5 mm."""
-        return (Body(size_mm=(6.5, 12.0)),)
+        return (Body(part="headphone-socket", size_mm=(6.5, 12.0)),)

@@ -1,27 +1,27 @@
-"""Power from a host over its cable."""
+"""Power that comes from a host over a cable of its own."""
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Feed, Thing
-from loquet.core.provenance import Source
+from loquet.core.brief.regulated import USB, RegulatedFeed
+from loquet.core.brief.thing import Body, Supply
 
 
-class HostFeed(Thing):
-    """Fed by the host over its cable; the place is the connector."""
+class HostFeed(RegulatedFeed):
+    """Fed with 5 V by the host over two wires; the place is the plug. A USB port can feed the device by itself."""
 
     GROUP = "feeds"
     TITLE = "Power from the host"
     WORD = "feed"
     MARK = "plug"
+    FED_BY = "power from the host"
     EDGE = True
 
     kind: Literal["host-feed"] = "host-feed"
 
     def bodies(self) -> tuple[Body, ...]:
-        """A usual small connector."""
-        return (Body(size_mm=(9.0, 7.5)),)
+        """A plug for two wires."""
+        return (Body(part="wire-plug-2.0-2", size_mm=(6.9, 6.6)),)
 
-    def feed(self) -> Feed:
-        """The rail behind its regulator."""
-        source = Source(kind="common practice", text="regulated to 3.3 V from the host's 5 V")
-        return Feed(3.3, 3.3, 3.3, "power from a host", source)
+    def source(self) -> Supply:
+        """5 V of the host."""
+        return USB

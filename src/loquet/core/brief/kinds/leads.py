@@ -1,15 +1,17 @@
-"""Plus and minus leads."""
+"""Two leads from some supply."""
 
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, Thing
+from loquet.core.brief.thing import Body, Feed, Supply, Thing
 from loquet.core.provenance import Source
+
+SOURCE = Source(kind="brief", text="volts of the leads, as the brief says")
 
 
 class Leads(Thing):
-    """Two soldered leads from a supply that is none of Loquet's."""
+    """Two soldered leads from a supply that is none of Loquet's; they are the rail themselves."""
 
     GROUP = "feeds"
     TITLE = "Plus and minus leads"
@@ -23,9 +25,12 @@ class Leads(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """Two pads."""
-        return (Body(size_mm=(6.0, 4.0)),)
+        return (Body(part="lead-pads", size_mm=(6.0, 3.0)),)
 
     def feed(self) -> Feed:
         """As the brief says."""
-        source = Source(kind="brief", text="volts of the leads, as the brief says")
-        return Feed(self.volts, self.volts, self.volts, "leads", source)
+        return Feed(self.volts, self.volts, self.volts, "leads", SOURCE, direct=True)
+
+    def source(self) -> Supply:
+        """As the brief says."""
+        return Supply(self.volts, self.volts, self.volts, "outside", 1, 0, 0.1, 500, SOURCE)

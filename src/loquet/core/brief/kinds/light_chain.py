@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, Duty, Thing
 
 
 class LightChain(Thing):
@@ -14,6 +14,10 @@ class LightChain(Thing):
     TITLE = "Light chain"
     WORD = "lights"
     MARK = "chain"
+    DIMMED = True
+    DUTY = Duty(
+        0.25, 0.02, 0.02, "a quarter of full white in play; 1 mA a light when dark; assumed"
+    )
 
     kind: Literal["light-chain"] = "light-chain"
     count: Annotated[int, Field(ge=1, le=256)] = 8
@@ -21,7 +25,8 @@ class LightChain(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """The connector of the chain."""
-        return (Body(size_mm=(10.0, 6.0)),)
+        ways = 3 if self.wires == "one timed" else 4
+        return (Body(part=f"wire-plug-2.5-{ways}"),)
 
     def current_ma(self) -> float:
         """60 mA a light at full white; from memory of such lights."""

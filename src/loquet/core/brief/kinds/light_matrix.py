@@ -6,6 +6,8 @@ from pydantic import Field
 
 from loquet.core.brief.thing import Body, Thing
 
+LIGHT, STEP_NM = "light-2012-amber", 4_000_000
+
 
 class LightMatrix(Thing):
     """A matrix of plain lights, rows driven hard."""
@@ -21,4 +23,15 @@ class LightMatrix(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A field of lights, 4 mm apart."""
-        return (Body(size_mm=(4.0 * self.columns, 4.0 * self.rows)),)
+        return tuple(
+            Body(
+                f"{row + 1} {column + 1}",
+                LIGHT,
+                (),
+                round((column - (self.columns - 1) / 2) * STEP_NM),
+                round(((self.rows - 1) / 2 - row) * STEP_NM),
+                90,
+            )
+            for row in range(self.rows)
+            for column in range(self.columns)
+        )

@@ -4,22 +4,25 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, Lack, Thing
+from loquet.core.brief.regulated import RegulatedFeed
+from loquet.core.brief.thing import Body, Lack, Supply
 from loquet.core.provenance import Source
 
 LITHIUM_SOURCE = Source(
     kind="common practice",
-    text="4.20 V full, 3.0 V empty unless its maker says otherwise; the rail is regulated to 3.3 V",
+    text="4.20 V full, 3.0 V empty unless its maker says otherwise; 0.1 ohm inside and 2 C at the most from memory",
 )
+USB_MA = 500.0
 
 
-class LithiumCell(Thing):
-    """One lithium cell with a charger; `sense` measures it on an analogue channel."""
+class LithiumCell(RegulatedFeed):
+    """One lithium cell; it is charged where the device has a port with 5 V, and `sense` measures it on an analogue channel. The place is the cell, its plug finds one."""
 
     GROUP = "feeds"
     TITLE = "Lithium cell"
     WORD = "cell"
     MARK = "cell"
+    FED_BY = "a lithium cell"
     CAUTION = (
         "A lithium cell can burn when it is shorted, pierced, bent, overcharged or heated: "
         "use one with its own protection, and keep it away from screws and heat."
@@ -27,22 +30,33 @@ class LithiumCell(Thing):
 
     kind: Literal["lithium-cell"] = "lithium-cell"
     capacity_mah: Annotated[int, Field(ge=50, le=20_000)] = 1000
+    charge_ma: Annotated[
+        int, Field(ge=0, le=800, description="0 is half its capacity in an hour, 500 mA at most")
+    ] = 0
+    charge_light: bool = False
     sense: bool = True
 
     def bodies(self) -> tuple[Body, ...]:
         """A usual pouch of that size class."""
         return (Body(size_mm=(50.0, 34.0)),)
 
-    def feed(self) -> Feed:
-        """The rail behind its regulator."""
-        return Feed(3.3, 3.3, 3.3, "a lithium cell", LITHIUM_SOURCE)
+    def source(self) -> Supply:
+        """One cell."""
+        most = 2.0 * self.capacity_mah
+        return Supply(3.0, 3.7, 4.2, "lithium", 1, self.capacity_mah, 0.1, most, LITHIUM_SOURCE)
+
+    def charging_ma(self) -> float:
+        """As the brief says, or half its capacity in an hour, and never more than a USB port gives."""
+        return min(float(self.charge_ma) or self.capacity_mah / 2, USB_MA)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A low-battery sign and a charge light."""
-        way = "Most chargers have an output for one; plan it at the Power station."
-        light = Lack("A charge light is not in the brief.", way)
+        lit = {"kind": "change-thing", "name": self.name, "changes": {"charge_light": True}}
+        sentence = "Nothing shows that the cell is being charged."
+        light = Lack(sentence, "Add a light to its charger.", "Add a charge light", lit)
+        found = () if self.charge_light else (light,)
         if self.sense:
-            return (light,)
+            return found
         edit = {"kind": "change-thing", "name": self.name, "changes": {"sense": True}}
         sentence = "There is no low-battery sign: the cell is not measured."
-        return (Lack(sentence, "Measure it.", "Measure the cell", edit), light)
+        return (Lack(sentence, "Measure it.", "Measure the cell", edit), *found)

@@ -21,4 +21,4 @@ class Membrane(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """Ways of 2.54 mm."""
-        return (Body(size_mm=(2.54 * self.lines, 6.0)),)
+        return (Body(part=f"posts-{self.lines}", size_mm=(2.54 * self.lines, 2.54)),)

@@ -19,4 +19,4 @@ class MemoryCard(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A small socket."""
-        return (Body(size_mm=(14.0, 15.0)),)
+        return (Body(part="card-socket", size_mm=(14.0, 14.6)),)

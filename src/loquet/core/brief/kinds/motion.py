@@ -12,6 +12,7 @@ class Motion(BusSensor):
 
     TITLE = "Motion sensor"
     MARK = "sensor"
+    PART = "motion-sensor-10"
 
     kind: Literal["motion"] = "motion"  # type: ignore[assignment]
     address: Annotated[int, Field(ge=8, le=119)] = 0x68

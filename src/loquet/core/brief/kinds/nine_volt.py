@@ -1,18 +1,25 @@
-"""A nine-volt block on leads."""
+"""A nine-volt block."""
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Feed, Lack, Thing
+from loquet.core.brief.regulated import RegulatedFeed
+from loquet.core.brief.thing import Body, Lack, Supply
 from loquet.core.provenance import Source
 
+BLOCK = Source(
+    kind="standard",
+    text="IEC 60086-2 block 6LR61: six cells of 1.5 V, 0.9 V end point; 550 mAh and 2 ohm from memory",
+)
 
-class NineVolt(Thing):
-    """A nine-volt block on leads."""
+
+class NineVolt(RegulatedFeed):
+    """A nine-volt block on leads; the place is the block, its plug finds one."""
 
     GROUP = "feeds"
     TITLE = "Nine-volt block"
     WORD = "block"
     MARK = "cell"
+    FED_BY = "a nine-volt block"
     CAUTION = (
         "The two snaps of a nine-volt block touch one another easily: keep loose blocks capped, "
         "and take it out before soldering."
@@ -24,10 +31,9 @@ class NineVolt(Thing):
         """The block."""
         return (Body(size_mm=(48.5, 26.5)),)
 
-    def feed(self) -> Feed:
-        """The rail behind its regulator."""
-        source = Source(kind="common practice", text="regulated to 3.3 V from 6 to 9.6 V")
-        return Feed(3.3, 3.3, 3.3, "a nine-volt block", source)
+    def source(self) -> Supply:
+        """Six alkaline cells."""
+        return Supply(5.4, 9.0, 9.6, "alkaline", 6, 550, 2.0, 200, BLOCK)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A sign that it runs low."""

@@ -13,6 +13,7 @@ class PowerSwitch(Thing):
     TITLE = "Power slide switch"
     WORD = "switch"
     MARK = "slide"
+    SWITCHES = True
 
     kind: Literal["power-switch"] = "power-switch"
     part: PartId = "switch-slide-surface"

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import Compared
-from loquet.core.brief.thing import Body, Feed, Thing
+from loquet.core.brief.thing import Body, Duty, Feed, Thing
 from loquet.core.provenance import Source
 
 
@@ -17,6 +17,7 @@ class ReadyModule(Thing):
     TITLE = "Ready module"
     WORD = "module"
     MARK = "chip"
+    DUTY = Duty(1.0, 0.25, 0.002, "waits at a quarter, sleeps at some 10 µA; from memory")
     FIXED = False
     READY_MADE = True
     LOWER_FEED = True

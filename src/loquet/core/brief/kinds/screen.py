@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Display, Lack, OnBus, Thing
+from loquet.core.brief.thing import Body, Display, Duty, Lack, OnBus, Thing
 
 HEADERS = {
     "two-wire": "header-4-way",
@@ -24,6 +24,7 @@ class Screen(Thing):
     TITLE = "Screen"
     WORD = "screen"
     MARK = "glass"
+    DUTY = Duty(1.0, 1.0, 0.001, "lit in play and while it waits; assumed")
     MODULE_PF: ClassVar[float] = 0.0
 
     kind: Literal["screen"] = "screen"

@@ -21,4 +21,5 @@ class ScrewTerminals(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """Ways of 5.08 mm, ground among them."""
-        return (Body(size_mm=(5.08 * (self.lines + 1), 8.0)),)
+        ways = self.lines + 1
+        return (Body(part=f"terminals-{ways}", size_mm=(5.08 * ways, 8.0)),)

@@ -18,8 +18,8 @@ class SerialPort(Thing):
     spare: bool = True
 
     def bodies(self) -> tuple[Body, ...]:
-        """Four ways."""
-        return (Body(size_mm=(8.0, 5.0)),)
+        """Four posts."""
+        return (Body(part="posts-4", size_mm=(10.16, 2.54)),)
 
     @property
     def LEFT_OUT_CENTS(self) -> float | None:  # type: ignore[override] # noqa: N802

@@ -1,20 +1,27 @@
-"""A pack of series cells that is charged outside."""
+"""Lithium cells in series."""
 
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.kinds.lithium_cell import LITHIUM_SOURCE
-from loquet.core.brief.thing import Body, Feed, Thing
+from loquet.core.brief.regulated import RegulatedFeed
+from loquet.core.brief.thing import Body, Supply
+from loquet.core.provenance import Source
+
+PACK = Source(
+    kind="common practice",
+    text="3.0 to 4.2 V a cell, 0.08 ohm a cell, 2 A; the pack maker's limits come first",
+)
 
 
-class SeriesPack(Thing):
+class SeriesPack(RegulatedFeed):
     """Lithium cells in series on a plug, charged and balanced outside the device."""
 
     GROUP = "feeds"
     TITLE = "Series pack"
     WORD = "pack"
     MARK = "cell"
+    FED_BY = "a series pack"
     EDGE = True
     CAUTION = (
         "Lithium cells in series drift apart: charge them only with a balancing charger, "
@@ -23,11 +30,14 @@ class SeriesPack(Thing):
 
     kind: Literal["series-pack"] = "series-pack"
     cells: Annotated[int, Field(ge=2, le=4)] = 2
+    capacity_mah: Annotated[int, Field(ge=50, le=20_000)] = 2000
 
     def bodies(self) -> tuple[Body, ...]:
         """Its plug on the board."""
-        return (Body(size_mm=(8.0, 8.0)),)
+        return (Body(part="wire-plug-2.5-2", size_mm=(7.4, 6.6)),)
 
-    def feed(self) -> Feed:
-        """The rail behind its regulator."""
-        return Feed(3.3, 3.3, 3.3, "a series pack", LITHIUM_SOURCE)
+    def source(self) -> Supply:
+        """The sum of its cells."""
+        n = self.cells
+        volts = 3.0 * n, 3.7 * n, 4.2 * n
+        return Supply(*volts, "lithium", n, self.capacity_mah, 0.08 * n, 2000, PACK)

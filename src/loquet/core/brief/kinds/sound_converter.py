@@ -17,4 +17,4 @@ class SoundConverter(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A small chip."""
-        return (Body(size_mm=(5.0, 5.0)),)
+        return (Body(part="sound-converter"),)

@@ -20,8 +20,8 @@ class SpareBus(Thing):
     kind: Literal["spare-bus"] = "spare-bus"
 
     def bodies(self) -> tuple[Body, ...]:
-        """Four ways."""
-        return (Body(size_mm=(8.0, 5.0)),)
+        """Four posts."""
+        return (Body(part="posts-4", size_mm=(10.16, 2.54)),)
 
     def on_bus(self) -> OnBus:
         """No address, and what a cable brings."""

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Lack, Thing
+from loquet.core.brief.thing import Body, Duty, Lack, Thing
 
 
 class Speaker(Thing):
@@ -12,6 +12,7 @@ class Speaker(Thing):
     TITLE = "Speaker with amplifier"
     WORD = "speaker"
     MARK = "sound"
+    DUTY = Duty(0.125, 0.02, 0.0, "music and speech are an eighth of full power; common practice")
 
     kind: Literal["speaker"] = "speaker"
     feed_by: Literal["converter", "timer", "sound bus"] = "timer"

@@ -20,8 +20,11 @@ class StickPort(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A connector of nine ways in two rows."""
-        return (Body(size_mm=(31.0, 12.5)),)
+        return (Body(part="stick-port-9", size_mm=(31.0, 12.5)),)
 
     def contacts(self) -> tuple[Contact, ...]:
         """What the outside stick closes."""
-        return tuple(Contact(way, f"{self.name} {way}", way=way) for way in WAYS)
+        return tuple(
+            Contact(way, f"{self.name} {way}", way=way, pads=(way, "ground"), named=True)
+            for way in WAYS
+        )

@@ -1,11 +1,12 @@
-"""A USB port for charging alone."""
+"""A USB port that charges."""
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.regulated import UsbPower
+from loquet.core.brief.thing import Body
 
 
-class UsbCharge(Thing):
+class UsbCharge(UsbPower):
     """A USB port that charges and carries no data."""
 
     GROUP = "ports"
@@ -17,5 +18,5 @@ class UsbCharge(Thing):
     kind: Literal["usb-charge"] = "usb-charge"
 
     def bodies(self) -> tuple[Body, ...]:
-        """A usual small connector."""
-        return (Body(size_mm=(9.0, 7.5)),)
+        """A USB-C socket."""
+        return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)

@@ -2,10 +2,11 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.regulated import UsbPower
+from loquet.core.brief.thing import Body
 
 
-class UsbDevice(Thing):
+class UsbDevice(UsbPower):
     """A USB port that makes the device a controller, a keyboard or a charger load of a host."""
 
     GROUP = "ports"
@@ -17,5 +18,5 @@ class UsbDevice(Thing):
     kind: Literal["usb-device"] = "usb-device"
 
     def bodies(self) -> tuple[Body, ...]:
-        """A usual small connector."""
-        return (Body(size_mm=(9.0, 7.5)),)
+        """A USB-C socket."""
+        return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)

@@ -18,4 +18,4 @@ class UsbDownstream(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A socket of the wide kind."""
-        return (Body(size_mm=(14.5, 14.0)),)
+        return (Body(part="usb-a-socket", size_mm=(14.5, 14.0)),)

@@ -17,4 +17,4 @@ class VoltageSensor(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A small chip."""
-        return (Body(size_mm=(3.0, 3.0)),)
+        return (Body(part="voltage-sensor-3"),)

@@ -1,7 +1,7 @@
 """Every net that feeds something has a source, and no net ends at a single pad."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.circuit.model import GROUND
+from loquet.core.circuit.model import GROUND, Component
 from loquet.core.provenance import Outcome, Source
 
 
@@ -35,9 +35,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def reached(subject: Subject) -> set[str]:
-    """Nets that the cells reach through cells, guards and switches."""
+    """Nets that sources reach through cells, guards, switches and converters."""
     assert subject.circuit is not None
-    sources = (c for c in subject.circuit.components if c.polar)
+    sources = (c for c in subject.circuit.components if c.polar or gives(subject, c))
     fed = {net for c in sources for net in c.pads.values()} - {GROUND}
     supplies = {net.name for net in subject.circuit.nets if net.kind == "supply"}
     passing = [
@@ -50,6 +50,12 @@ def reached(subject: Subject) -> set[str]:
             if nets & fed:
                 fed |= nets
     return fed
+
+
+def gives(subject: Subject, component: Component) -> bool:
+    """Whether power comes in through a part, as through a USB socket."""
+    part = subject.library.parts.get(component.part)
+    return part is not None and "gives_v" in part.values
 
 
 RULE = Rule(

@@ -84,6 +84,8 @@ def chip_pads(desk: Desk, rail: str) -> dict[str, str]:
             pads[pin.number] = desk.net("RESET")
         elif pin.number in signals:
             pads[pin.number] = signals[pin.number]
+        elif pin.is_boot:
+            pads[pin.number] = desk.net("BOOT")
     exposed = str(len(chip.pins) + 1)
     if any(pad.number == exposed for pad in desk.pattern.pads):
         pads[exposed] = GROUND
@@ -107,8 +109,9 @@ def decoupling(
 
 
 def reset_and_boot(desk: Desk, role: str) -> list[Component]:
-    """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from its own memory."""
+    """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from its own memory, also where boot shares a port pin that carries nothing else."""
     found = []
+    taken = {row.pin for row in desk.plan.assignments}
     for pin in desk.chip.pins:
         if pin.is_reset:
             found.append(
@@ -123,7 +126,7 @@ def reset_and_boot(desk: Desk, role: str) -> list[Component]:
                     near_pad=pin.number,
                 )
             )
-        if pin.kind == "boot":
+        if pin.kind == "boot" or (pin.is_boot and pin.number not in taken):
             found.append(
                 Component(
                     role=desk.role("boot strap"),

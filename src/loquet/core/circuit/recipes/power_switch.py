@@ -1,18 +1,21 @@
-"""The slide switch between the guarded cells and the rail."""
+"""The slide switch between a source and its rail or converter."""
 
 from loquet.core.brief.kinds.cells import Cells
 from loquet.core.brief.kinds.power_switch import PowerSwitch
 from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.feeding import feed_way, switched_by
 from loquet.core.circuit.model import Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.recipes.cells import nets_of
 
 
 def recipe(thing: PowerSwitch, bench: Bench) -> Fragment:
-    """From the guarded net of the cells to their rail; raises RecipeNotPossible where there are no cells to switch."""
-    cells = next((t for t in bench.brief.things if isinstance(t, Cells)), None)
-    if cells is None:
+    """From the guarded net of the first source to what stands behind; raises RecipeNotPossible where there is nothing to switch."""
+    source = next((t for t in bench.brief.things if switched_by(bench.brief, t) is thing), None)
+    if source is None:
         limit = "there is nothing that it could switch yet"
         raise RecipeNotPossible(thing.name, limit, "Add cells, or take the switch off.")
+    way = feed_way(bench, source)
+    guarded = nets_of(source)[1] if isinstance(source, Cells) else way.guarded
     return Fragment(
         (
             Component(
@@ -21,7 +24,7 @@ def recipe(thing: PowerSwitch, bench: Bench) -> Fragment:
                 block="power",
                 value="on and off",
                 purpose="Power switch",
-                pads={"2": nets_of(cells)[1], "3": bench.rail_fed_by(cells).net},
+                pads={"2": guarded, "3": way.behind},
             ),
         )
     )

@@ -1,0 +1,44 @@
+"""Every rail is made: some way between its source and its volts fits."""
+
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.power.budget import Made
+from loquet.core.powering import made_of
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Repair, Source
+
+
+def run(subject: Subject) -> Outcome:
+    """Look at what was taken for each rail that a converter makes."""
+    made = [m for m in made_of(subject.brief, subject.library) if m.found]
+    if not made:
+        return NotApplicable("no rail is made by a converter")
+    return outcome([finding_of(m) for m in made if m.taken is None], len(made))
+
+
+def finding_of(made: Made) -> Finding:
+    """What every way lacks, and the way that would fit where another was chosen."""
+    feeder = made.feeder
+    assert feeder is not None
+    wish = feeder.made_by()
+    looked = [c for c in made.found if wish in ("auto", c.way.name)]
+    lacks = "; ".join(f"the {c.way.title.lower()} {c.why_not}" for c in looked)
+    fitting = any(c.fits for c in made.found)
+    edit = {"kind": "change-thing", "name": feeder.name, "changes": {"converter": "auto"}}
+    repairs = (Repair(label="Let Loquet choose", edit=edit),) if fitting else ()
+    return RULE.finding(
+        f"Nothing makes {made.rail.usual_v:g} V of {feeder.label}: {lacks}.",
+        "Let Loquet choose the way."
+        if fitting
+        else "Change the rail's volts, its load, or the source.",
+        (thing(feeder.name),),
+        repairs=repairs,
+    )
+
+
+RULE = Rule(
+    "power-made",
+    "power",
+    "stop",
+    "A rail with loads and no source is a forgotten regulator.",
+    Source(kind="computed", text="limits of the converters of the catalogue"),
+    run,
+)

@@ -1,0 +1,60 @@
+"""Axes that are not read by the chip itself: an outside converter on the two-wire bus, or a multiplexer before one channel."""
+
+from loquet.core.brief import Thing, plain_name
+from loquet.core.circuit.bench import Bench, Desk
+from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.parting import Drawer
+from loquet.core.circuit.two_wire import bus_net
+
+CONVERTER, MULTIPLEXER = "converter-4", "multiplexer-8"
+BLOCK = "axes"
+
+
+def axis_lists(brain: Thing, bench: Bench) -> Fragment:
+    """What reads the axes of a brain's controls; raises RecipeNotPossible where they are too many."""
+    desk = bench.desk(brain)
+    share = desk.share
+    nets = [plain_name(t.role(axis.piece)) for t in share.group("controls") for axis in t.axes()]
+    drawer = Drawer(BLOCK, bench.parts, brain.board)
+    rail = bench.rail(brain).net
+    if share.analogue_by == "converter" and nets:
+        return Fragment(tuple(converters(desk, drawer, rail, nets)))
+    if share.analogue_by == "multiplexer" and len(nets) > 1:
+        return Fragment(tuple(multiplexer(desk, drawer, rail, nets)))
+    return Fragment(())
+
+
+def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[Component]:
+    """Converters of four channels; the first has its address pin at ground, the second at the rail."""
+    many = -(-len(axes) // 4)
+    if many > 2:
+        limit = f"{len(axes)} axes want {many} converters, and one bus has addresses for 2"
+        raise RecipeNotPossible("axes", limit, "Read some axes with the chip.")
+    found = []
+    for index in range(many):
+        role = desk.role(f"axis converter {index + 1}")
+        nets = {f"channel {i}": net for i, net in enumerate(axes[4 * index : 4 * index + 4])}
+        nets |= {"address": rail if index else GROUND, "ground": GROUND, "supply": rail}
+        nets |= {line: bus_net(desk, line) for line in ("clock", "data")}
+        address = int(drawer.parts[CONVERTER].values["first_address"]) + index
+        words = (f"address 0x{address:02x}", "Reads axes over two wires")
+        found += [drawer.named(role, CONVERTER, words, nets), drawer.quiet(role, CONVERTER, rail)]
+    return found
+
+
+def multiplexer(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[Component]:
+    """Eight to one: select lines that are not needed lie at ground."""
+    if len(axes) > 8:
+        limit = f"{len(axes)} axes, and a multiplexer takes 8"
+        raise RecipeNotPossible("axes", limit, "Read some axes with the chip.")
+    role = desk.role("axis multiplexer")
+    lines = max(1, (len(axes) - 1).bit_length())
+    nets = {f"channel {i}": net for i, net in enumerate(axes)}
+    nets |= {
+        f"select {i + 1}": desk.net(f"AXES_SELECT_{i + 1}") if i < lines else GROUND
+        for i in range(3)
+    }
+    nets |= {"common": desk.net("AXES_COMMON"), "supply": rail}
+    nets |= dict.fromkeys(("ground", "below ground", "inhibit"), GROUND)
+    words = (drawer.parts[MULTIPLEXER].short, "Takes the axes in turn to one channel")
+    return [drawer.named(role, MULTIPLEXER, words, nets), drawer.quiet(role, MULTIPLEXER, rail)]

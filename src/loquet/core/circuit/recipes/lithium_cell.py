@@ -1,0 +1,163 @@
+"""A lithium cell: its plug, a charger and a power path where there is 5 V from outside, a guard where there is none, and its converter."""
+
+from loquet.core.brief import Brief
+from loquet.core.brief.kinds.lithium_cell import LithiumCell
+from loquet.core.brief.regulated import UsbPower
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.feeding import (
+    FeedWay,
+    block,
+    capacitor,
+    converter,
+    feed_way,
+    net,
+    reverse_guard,
+    source_plug,
+    supplies,
+)
+from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.circuit.usb_power import five_net
+from loquet.core.power.charging import charge_working, program_ohm, program_working
+from loquet.core.quantities.shown import show_si
+
+PLUG, CHARGER, GUARD_P = "wire-plug-2.0-2", "charger-linear", "transistor-pmos-sot23"
+STEADY = ("4.7 µF", "capacitor-2012")
+SENSE_OHM = "100 kΩ"
+
+
+def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
+    """From the plug to the rail."""
+    way, port = feed_way(bench, thing), charging_port(bench.brief)
+    plug = source_plug(thing, PLUG, f"lithium cell {thing.capacity_mah} mAh", way.top)
+    made = converter(bench, thing, way.behind)
+    if port is None:
+        guard = reverse_guard(thing, way, 4.2, (plug.role, "1"))
+        charge = Fragment((guard,))
+    else:
+        charge = charged(thing, bench, way, five_net(port))
+    kinds = supplies(way.top, way.guarded) | made.kinds
+    components = (plug, *charge.components, *made.components, *sensed(thing, way))
+    return Fragment(components, kinds, (*charge.workings, *made.workings))
+
+
+def charging_port(brief: Brief) -> UsbPower | None:
+    """The first port that brings 5 V."""
+    return next((t for t in brief.things if isinstance(t, UsbPower)), None)
+
+
+def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragment:
+    """The charger, and the path that feeds the device from outside while the cell is charged.
+
+    While 5 V are there the transistor is off and the diode feeds the device; the cell only charges. Without 5 V its gate is pulled to
+    ground and the cell feeds the device; its body diode points from the cell to the device, never back.
+    """
+    role, part = f"{thing.role()} charger", bench.parts[CHARGER]
+    program = net(thing, "program")
+    pads = {"2": GROUND, "3": way.top, "4": five, "5": program}
+    if thing.charge_light:
+        pads["1"] = net(thing, "status")
+    resistance = program_ohm(thing, part)
+    main = Component(
+        role=role,
+        part=CHARGER,
+        block="power",
+        value=part.short,
+        purpose="Charges the cell",
+        pads=dict(sorted(pads.items())),
+    )
+    found = [
+        main,
+        block(
+            f"{role} program",
+            "resistor-1608",
+            show_si(resistance, "Ω"),
+            "Sets the charging current",
+            {"1": program, "2": GROUND},
+            (role, "5"),
+        ),
+        capacitor(f"{role} input", STEADY, "Input capacitor of the charger", five, (role, "4")),
+        capacitor(f"{role} steady", STEADY, "Keeps the charger steady", way.top, (role, "3")),
+        block(
+            f"{thing.role()} path",
+            GUARD_P,
+            "P-channel",
+            "Feeds the device from the cell while nothing is plugged in",
+            {"1": five, "2": way.guarded, "3": way.top},
+            (role, "3"),
+        ),
+        block(
+            f"{thing.role()} path diode",
+            "diode-schottky-sod123",
+            "Schottky",
+            "Feeds the device from outside while the cell is charged",
+            {"1": way.guarded, "2": five},
+            (role, "4"),
+        ),
+        block(
+            f"{thing.role()} path rest",
+            "resistor-1608",
+            "100 kΩ",
+            "Opens the path when the plug is pulled",
+            {"1": five, "2": GROUND},
+            (f"{thing.role()} path", "1"),
+        ),
+    ]
+    if thing.charge_light:
+        anode = net(thing, "lit")
+        light = f"{thing.role()} charge light"
+        found += [
+            block(
+                light,
+                "light-2012-amber",
+                "amber",
+                "Lit while the cell is charged",
+                {"1": net(thing, "status"), "2": anode},
+                (role, "1"),
+            ),
+            block(
+                f"{light} resistor",
+                "resistor-1608",
+                "1.5 kΩ",
+                "Current of the charge light",
+                {"1": five, "2": anode},
+                (light, "2"),
+            ),
+        ]
+    workings = (program_working(thing, part), charge_working(thing, thing.capacity_mah, part))
+    return Fragment(tuple(found), workings=workings)
+
+
+def sensed(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
+    """Half of the cell's voltage for the brain, taken behind the switch so that a device that is off draws nothing through it."""
+    if not thing.sense:
+        return ()
+    line, role = net(thing, "sense"), thing.role("sense")
+    part = "resistor-1608"
+    return (
+        block(
+            f"{role} upper",
+            part,
+            SENSE_OHM,
+            "Halves the cell's voltage",
+            {"1": way.behind, "2": line},
+            (f"{thing.role()} converter", "1"),
+        ),
+        block(
+            f"{role} lower",
+            part,
+            SENSE_OHM,
+            "Halves the cell's voltage",
+            {"1": line, "2": GROUND},
+            (f"{role} upper", "2"),
+        ),
+        capacitor(
+            f"{role} filter",
+            ("100 nF", "capacitor-1608"),
+            "Holds the sample while it is read",
+            line,
+            (f"{role} lower", "1"),
+        ),
+    )
+
+
+RECIPE = (LithiumCell, recipe)

@@ -1,0 +1,141 @@
+"""An amplifier with a speaker: what feeds it is filtered, coupled and amplified; the speaker hangs between two outputs and never touches ground."""
+
+from loquet.core.brief import plain_name
+from loquet.core.brief.kinds.speaker import Speaker
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.provenance import Source, Working, WorkingInput
+
+AMPLIFIER, CONVERTER, PLUG, WHEEL = (
+    "amplifier-class-d",
+    "sound-converter",
+    "wire-plug-2.0-2",
+    "wheel-16",
+)
+FILTER_OHM, FILTER_FARAD = 1_000.0, 10e-9
+INPUT_OHM = "22 kΩ"
+
+
+def recipe(thing: Speaker, bench: Bench) -> Fragment:
+    """Low pass, coupling, amplifier, plug; a wheel for the volume is read by the brain."""
+    drawer, role, rail = Drawer("sound", bench.parts), thing.role(), bench.rail(thing).net
+    found, signal = source_of(thing, drawer, rail)
+    low, coupled, sum_ = (plain_name(thing.role(w)) for w in ("filtered", "coupled", "sum"))
+    amplifier = f"{role} amplifier"
+    near = Near(amplifier, drawer.pad(AMPLIFIER, "in minus"))
+    found += [
+        drawer.resistor(
+            f"{role} filter", "1 kΩ", "Low pass before the amplifier", (signal, low), near
+        ),
+        drawer.take(
+            f"{role} filter shunt",
+            "capacitor-1608",
+            ("10 nF", "Low pass before the amplifier"),
+            {"1": low, "2": GROUND},
+            Near(f"{role} filter", "2"),
+        ),
+        drawer.take(
+            f"{role} coupling",
+            "capacitor-1608",
+            ("1 µF", "Keeps steady volts from the amplifier"),
+            {"1": low, "2": coupled},
+            Near(f"{role} filter", "2"),
+        ),
+        drawer.resistor(
+            f"{role} input",
+            INPUT_OHM,
+            "Sets the gain with what is inside the amplifier",
+            (coupled, sum_),
+            near,
+        ),
+    ]
+    plus, minus = (plain_name(thing.role(w)) for w in ("out plus", "out minus"))
+    bypass = plain_name(thing.role("bypass"))
+    enable = plain_name(thing.role("mute")) if thing.mute_line else rail
+    nets = {
+        "enable": enable,
+        "bypass": bypass,
+        "in plus": bypass,
+        "in minus": sum_,
+        "out plus": plus,
+    }
+    nets |= {"supply": rail, "ground": GROUND, "out minus": minus}
+    words = (bench.parts[AMPLIFIER].short, "Amplifier of the speaker")
+    found += [
+        drawer.named(amplifier, AMPLIFIER, words, nets),
+        drawer.quiet(amplifier, AMPLIFIER, rail),
+        drawer.take(
+            f"{role} reserve",
+            "capacitor-2012",
+            ("10 µF", "Feeds the peaks of the amplifier"),
+            {"1": rail, "2": GROUND},
+            Near(amplifier, drawer.pad(AMPLIFIER, "supply")),
+        ),
+        drawer.take(
+            f"{role} bypass",
+            "capacitor-1608",
+            ("1 µF", "Quiets the middle of the amplifier"),
+            {"1": bypass, "2": GROUND},
+            Near(amplifier, drawer.pad(AMPLIFIER, "bypass")),
+        ),
+        drawer.take(
+            thing.role("plug"), PLUG, ("speaker", "Plug of the speaker"), {"1": plus, "2": minus}
+        ),
+    ]
+    if thing.volume:
+        volume = {"supply": rail, "ground": GROUND, "out": plain_name(thing.role("volume"))}
+        named = {n: volume.get(n, volume["out"]) for n in bench.parts[WHEEL].pin_names.values()}
+        found.append(drawer.named(thing.role("wheel"), WHEEL, ("volume", "Sets the volume"), named))
+    return Fragment(tuple(found), workings=(corner_working(thing),))
+
+
+def source_of(thing: Speaker, drawer: Drawer, rail: str) -> tuple[list[Component], str]:
+    """What the sound comes from: a pin of the brain, or a converter of the sound bus, whose two sides are summed."""
+    if thing.feed_by != "sound bus":
+        return [], plain_name(thing.role("feed"))
+    role, bypass = f"{thing.role()} converter", plain_name(thing.role("middle"))
+    sides = {side: plain_name(thing.role(f"{side} raw")) for side in ("left", "right")}
+    nets = {line: plain_name(thing.role(line)) for line in ("clock", "word", "data")}
+    nets |= {"supply": rail, "ground": GROUND, "bypass": bypass, **sides}
+    signal = plain_name(thing.role("feed"))
+    words = (drawer.parts[CONVERTER].short, "Makes sound of the bus")
+    found = [drawer.named(role, CONVERTER, words, nets), drawer.quiet(role, CONVERTER, rail)]
+    quiet = ("1 µF", "Quiets the middle of the converter")
+    found.append(
+        drawer.take(
+            f"{role} bypass",
+            "capacitor-1608",
+            quiet,
+            {"1": bypass, "2": GROUND},
+            Near(role, drawer.pad(CONVERTER, "bypass")),
+        )
+    )
+    for side, net in sides.items():
+        near = Near(role, drawer.pad(CONVERTER, side))
+        found.append(
+            drawer.resistor(f"{role} {side}", "10 kΩ", "Adds both sides", (net, signal), near)
+        )
+    return found, signal
+
+
+def corner_working(thing: Speaker) -> Working:
+    """Where the low pass begins."""
+    value = 1 / (2 * 3.141592653589793 * FILTER_OHM * FILTER_FARAD)
+    return Working(
+        id=f"{thing.name}.corner",
+        title=f"Corner of the low pass before {thing.label}",
+        value=value / 1000,
+        unit="kHz",
+        shown=f"{value / 1000:.1f} kHz",
+        formula="1 / (2 x pi x R x C)",
+        inputs=(
+            WorkingInput(name="pi", value="3.14159265", origin="circle"),
+            WorkingInput(name="R", value=f"{FILTER_OHM:g}", unit="Ω", origin="common practice"),
+            WorkingInput(name="C", value="10", unit="nF", origin="common practice"),
+        ),
+        source=Source(kind="standard", text="first-order low pass, f = 1 / (2 pi R C)"),
+    )
+
+
+RECIPE = (Speaker, recipe)

@@ -1,0 +1,195 @@
+"""Connectors by formula: a family, a pitch and a number of ways give the part with its land pattern.
+
+Rows of posts, two rows of posts, flat-cable connectors, plugs for wires, screw terminals, contacts at the board's edge. What a maker buys
+is named in our own words: family, pitch, ways, and which side a flat cable's contacts must face.
+"""
+
+from collections.abc import Iterator
+
+from loquet.core.parts.part import Drawn, DrawnPad, Part
+
+POST_TEXT = "0.64 mm square posts at 2.54 mm, hole 1.0 mm: common practice, no source"
+CABLE_TEXT = "Copperbeck Joints drawing CJ-F (invented): contacts 1.3 mm long, two hold-downs"
+PLUG_TEXT = "Copperbeck Joints drawing CJ-W (invented)"
+SCREW_TEXT = "Copperbeck Joints drawing CJ-S (invented): 1.3 mm holes at 5.08 mm"
+EDGE_TEXT = "contacts of 1.6 x 7.0 mm at 2.54 mm: common practice, no source"
+PLUG_PITCHES = {"1.0": 1.0, "1.25": 1.25, "2.0": 2.0, "2.5": 2.5}
+CABLE_PITCHES = {"0.5": 0.5, "1.0": 1.0}
+
+
+def along(ways: int, pitch: float, index: int) -> float:
+    """The place of a way in a row about its middle, in mm."""
+    return round((index - (ways - 1) / 2) * pitch, 4)
+
+
+def connector(
+    key: str, kind: str, words: str, sizes: tuple[float, float], body: Drawn, text: str
+) -> Part:
+    """A connector part; `sizes` are its height in mm and its price in cents."""
+    return Part(
+        id=key,
+        kind=kind,
+        description=words,
+        body=body,
+        height_mm=sizes[0],
+        price_cents=sizes[1],
+        reference="J",
+        evidence="drawing" if "drawing" in text else "standard",
+        evidence_text=text,
+        hand_fitted=any(pad.drill_mm for pad in body.pads),
+    )
+
+
+def post(number: int, x: float, y: float, pad_mm: float, drill_mm: float) -> DrawnPad:
+    """A plated hole; the first one is square."""
+    return DrawnPad(
+        number=str(number),
+        x_mm=x,
+        y_mm=y,
+        w_mm=pad_mm,
+        h_mm=pad_mm,
+        drill_mm=drill_mm,
+        round=number > 1,
+    )
+
+
+def post_row(ways: int) -> Part:
+    """One row of posts at 2.54 mm; pin 1 on the left."""
+    pads = tuple(post(i + 1, along(ways, 2.54, i), 0.0, 1.7, 1.0) for i in range(ways))
+    body = Drawn(
+        family="drawn",
+        name=f"posts 1x{ways} 2.54",
+        pads=pads,
+        body_mm=(round(2.54 * ways, 2), 2.54),
+        first_pin_mark=True,
+    )
+    words = f"Row of {ways} posts, 2.54 mm"
+    return connector(f"posts-{ways}", "post row", words, (8.5, 3.0 * ways), body, POST_TEXT)
+
+
+def post_rows(ways: int) -> Part:
+    """Two rows of posts at 2.54 mm; odd numbers in the upper row, each even one below its odd one."""
+    half = ways // 2
+    pads = tuple(
+        post(2 * i + 1 + row, along(half, 2.54, i), 1.27 - 2.54 * row, 1.7, 1.0)
+        for i in range(half)
+        for row in (0, 1)
+    )
+    body = Drawn(
+        family="drawn",
+        name=f"posts 2x{half} 2.54",
+        pads=pads,
+        body_mm=(round(2.54 * half, 2), 5.08),
+        first_pin_mark=True,
+    )
+    words = f"Two rows of posts, {ways} in all, 2.54 mm"
+    return connector(f"posts-two-{ways}", "post rows", words, (8.5, 3.0 * ways), body, POST_TEXT)
+
+
+def flat_cable(pitch: str, ways: int, contact: str) -> Part:
+    """A flat-cable connector; the cable goes in from below in the picture, contacts at the top of the body; `contact` is the side of the cable that they touch."""
+    step = CABLE_PITCHES[pitch]
+    pads = tuple(
+        DrawnPad(
+            number=str(i + 1),
+            x_mm=along(ways, step, i),
+            y_mm=2.35,
+            w_mm=round(step * 0.6, 3),
+            h_mm=1.3,
+        )
+        for i in range(ways)
+    )
+    hold = round((ways - 1) / 2 * step + 2.1, 3)
+    held = tuple(
+        DrawnPad(number=str(ways + 1 + i), x_mm=x, y_mm=-0.6, w_mm=1.8, h_mm=2.2)
+        for i, x in enumerate((-hold, hold))
+    )
+    body = Drawn(
+        family="drawn",
+        name=f"flat cable {pitch} x {ways} {contact}",
+        pads=pads + held,
+        body_mm=(round((ways - 1) * step + 6.0, 2), 5.6),
+        first_pin_mark=True,
+    )
+    words = f"Flat-cable connector, {ways} ways, {pitch} mm, touches the cable's {contact} side"
+    sizes = (2.0, 18.0 + 0.9 * ways)
+    key = f"flat-cable-{pitch}-{ways}-{contact}"
+    return connector(key, "flat-cable connector", words, sizes, body, CABLE_TEXT)
+
+
+def wire_plug(pitch: str, ways: int) -> Part:
+    """The board half of a plug for wires: posts through the board at 2.0 and 2.5 mm, a surface part with hold-downs below that."""
+    step = PLUG_PITCHES[pitch]
+    if step >= 2:
+        pads = tuple(post(i + 1, along(ways, step, i), 0.0, 1.5, 0.85) for i in range(ways))
+        size, middle = (round(step * (ways - 1) + 4.9, 2), 5.5), (0.0, -0.55)
+    else:
+        pads = tuple(
+            DrawnPad(
+                number=str(i + 1), x_mm=along(ways, step, i), y_mm=1.8, w_mm=step * 0.6, h_mm=1.6
+            )
+            for i in range(ways)
+        )
+        hold = round((ways - 1) / 2 * step + 1.7, 3)
+        pads += tuple(
+            DrawnPad(number=str(ways + 1 + i), x_mm=x, y_mm=-1.2, w_mm=1.2, h_mm=1.8)
+            for i, x in enumerate((-hold, hold))
+        )
+        size, middle = (round(step * (ways - 1) + 4.0, 2), 4.25), (0.0, 0.0)
+    body = Drawn(
+        family="drawn",
+        name=f"wire plug {pitch} x {ways}",
+        pads=pads,
+        body_mm=size,
+        body_middle_mm=middle,
+        first_pin_mark=True,
+    )
+    words = f"Plug for {ways} wires, board half with pins, {pitch} mm, keyed"
+    key = f"wire-plug-{pitch}-{ways}"
+    return connector(key, "wire plug", words, (6.0, 6.0 + 2.0 * ways), body, PLUG_TEXT)
+
+
+def screw_terminals(ways: int) -> Part:
+    """Screw terminals at 5.08 mm; wires go in from below in the picture."""
+    pads = tuple(post(i + 1, along(ways, 5.08, i), 0.0, 2.6, 1.3) for i in range(ways))
+    body = Drawn(
+        family="drawn",
+        name=f"screw terminals {ways} 5.08",
+        pads=pads,
+        body_mm=(round(5.08 * ways, 2), 8.0),
+        first_pin_mark=True,
+    )
+    words = f"Screw terminals, {ways} ways, 5.08 mm"
+    key = f"terminals-{ways}"
+    return connector(key, "screw terminals", words, (10.0, 14.0 * ways), body, SCREW_TEXT)
+
+
+def edge_row(ways: int) -> Part:
+    """Bare contacts at the board's own edge, which is below in the picture; 1 on the left."""
+    pads = tuple(
+        DrawnPad(
+            number=str(i + 1), x_mm=along(ways, 2.54, i), y_mm=0.0, w_mm=1.6, h_mm=7.0, paste=False
+        )
+        for i in range(ways)
+    )
+    body = Drawn(
+        family="drawn",
+        name=f"edge contacts {ways} 2.54",
+        pads=pads,
+        body_mm=(round(2.54 * ways, 2), 8.0),
+    )
+    words = f"Bare contacts at the edge, {ways} ways, 2.54 mm; want a flat gold finish"
+    return connector(f"edge-{ways}", "edge contacts", words, (0.0, 0.0), body, EDGE_TEXT)
+
+
+def formula_parts() -> Iterator[Part]:
+    """Every size of every family that a thing of the brief can ask for."""
+    yield from (post_row(ways) for ways in range(2, 43))
+    yield from (post_rows(ways) for ways in range(4, 62, 2))
+    for pitch in CABLE_PITCHES:
+        for ways in range(3, 43):
+            yield flat_cable(pitch, ways, "top")
+            yield flat_cable(pitch, ways, "bottom")
+    yield from (wire_plug(pitch, ways) for pitch in PLUG_PITCHES for ways in range(2, 9))
+    yield from (screw_terminals(ways) for ways in range(2, 14))
+    yield from (edge_row(ways) for ways in range(3, 43))

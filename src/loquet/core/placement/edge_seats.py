@@ -1,0 +1,63 @@
+"""Places at the outline for ports that a person has not placed: flush, the mating side out, clear of what stands there."""
+
+from collections.abc import Callable, Iterator
+from math import atan2, cos, degrees, hypot, radians, sin
+
+import shapely
+
+from loquet.core.brief import Brief, Thing
+from loquet.core.brief.edges import Side, sides_of
+from loquet.core.geometry import Seat, polygon_of
+from loquet.core.parts import LandPattern
+from loquet.core.placement.seating import near_rects
+
+STEP_MM = 0.5
+Seated = tuple[tuple[LandPattern, Seat], ...]
+
+
+def edge_seats(
+    brief: Brief,
+    board: str,
+    pattern: Callable[[str], LandPattern],
+    seated: Seated,
+    screws: tuple[tuple[int, int, int], ...],
+) -> dict[str, Seat]:
+    """A seat for every port of a board that belongs at its edge and has no place; one that finds no room is left to be placed as any part."""
+    taken = [shapely.box(*rect) for p, seat in seated for rect in near_rects(p, seat)]
+    taken += [shapely.Point(x, y).buffer(r) for x, y, r in screws]
+    found = {}
+    for thing in brief.on(board):
+        body = next((b for b in thing.bodies() if b.part and b.size_mm[1]), None)
+        if not thing.EDGE or thing.place is not None or body is None:
+            continue
+        drawn = pattern(body.part)
+        for seat in along_edges(brief, thing, body.size_mm):
+            yard = polygon_of(seat.shape(drawn.courtyard))
+            if not any(yard.intersects(other) for other in taken):
+                found[thing.role(body.piece)] = seat
+                taken.append(yard)
+                break
+    return found
+
+
+def along_edges(brief: Brief, thing: Thing, size_mm: tuple[float, float]) -> Iterator[Seat]:
+    """Seats along all sides: the upper ones first, from the middle of each outwards."""
+    wide, deep = size_mm
+    sides = sides_of(brief.board(thing.board), wide + 1.0)
+    for side in sorted(sides, key=lambda s: -(s[0][1] + s[1][1])):
+        yield from along_side(side, wide, deep)
+
+
+def along_side(side: Side, wide: float, deep: float) -> Iterator[Seat]:
+    """Seats along one side with the board on its left, from its middle outwards; whole degrees."""
+    (ax, ay), (bx, by) = side
+    long = hypot(bx - ax, by - ay)
+    ux, uy = (bx - ax) / long, (by - ay) / long
+    turn = round(degrees(atan2(uy, ux))) % 360
+    inx, iny = -sin(radians(turn)), cos(radians(turn))
+    steps = int((long - wide) / 2 / STEP_MM)
+    for step in range(steps + 1):
+        for way in (1, -1) if step else (1,):
+            along = long / 2 + way * step * STEP_MM
+            x, y = ax + along * ux + inx * deep / 2, ay + along * uy + iny * deep / 2
+            yield Seat(round(x * 1000) * 1000, round(y * 1000) * 1000, turn)

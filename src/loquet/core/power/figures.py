@@ -1,0 +1,189 @@
+"""Workings of the power station: budgets, run times, heat, sag and the warning level; each can be worked out again."""
+
+from collections.abc import Mapping
+
+import numpy as np
+
+from loquet.core.brief import Brief
+from loquet.core.parts import Part
+from loquet.core.power.budget import Made
+from loquet.core.power.charging import charge_working, program_working
+from loquet.core.power.currents import MODES
+from loquet.core.power.discharge import MODEL, open_v, rundown
+from loquet.core.power.lasting import source_load, stops_v
+from loquet.core.provenance import Source, Working, given
+
+SUM = Source(kind="computed", text="sum over the things of the rail")
+LAST_HOURS, LOW_LEFT = 0.25, 0.2
+CODES, SENSE_SHARE = 4095, 0.5
+
+
+def figures_of(
+    brief: Brief, made: tuple[Made, ...], lowest_v: Mapping[str, float], parts: Mapping[str, Part]
+) -> tuple[Working, ...]:
+    """All figures of the plan, rail by rail."""
+    found: list[Working] = []
+    plugged = any(thing.five_volts() for thing in brief.things)
+    for row in made:
+        found += [budget(row, mode) for mode in MODES]
+        if row.taken:
+            found.append(junction(row))
+        if row.supply and not row.supply.stays and row.load.play > 0:
+            found += [
+                run_time(row, mode, lowest_v)
+                for mode in ("play", "idle", "sleep")
+                if row.load.of(mode) > 0
+            ]
+            found.append(sag(row))
+            if getattr(row.feeder, "sense", False):
+                found.append(warning(row, lowest_v))
+        if row.supply and row.feeder and row.feeder.charging_ma() and plugged:
+            held = row.supply.capacity_mah
+            found.append(program_working(row.feeder, parts["charger-linear"]))
+            found.append(charge_working(row.feeder, held, parts["charger-linear"]))
+    return tuple(found)
+
+
+def budget(row: Made, mode: str) -> Working:
+    """What a rail gives in a mode."""
+    value = row.load.of(mode)
+    words = {
+        "peak": "with everything on at once",
+        "play": "in play",
+        "idle": "while it waits",
+        "sleep": "in sleep",
+    }
+    unit, shown = ("µA", value * 1000) if value < 0.1 else ("mA", value)
+    return Working(
+        id=f"power.{row.rail.name}.{mode}",
+        title=f"Rail {row.rail.name} {words[mode]}",
+        value=value,
+        unit="mA",
+        shown=f"{shown:.0f} {unit}" if shown >= 10 else f"{shown:.1f} {unit}",
+        formula="loads",
+        inputs=(
+            given(
+                "loads",
+                value,
+                "mA",
+                "things of this rail and converters on it, with their share in this mode",
+            ),
+        ),
+        source=SUM,
+    )
+
+
+def junction(row: Made) -> Working:
+    """How hot the converter gets inside at peak."""
+    taken = row.taken
+    assert taken is not None
+    return Working(
+        id=f"power.{row.rail.name}.junction",
+        title=f"Converter of {row.rail.name}, inside, at peak",
+        value=taken.junction_c,
+        unit="°C",
+        shown=f"{taken.junction_c:.0f} °C",
+        formula="Ta + P x R",
+        inputs=(
+            given("Ta", 40, "°C", "a warm day in the shell; assumed"),
+            given("P", taken.heat_mw / 1000, "W", "worst of a full and an empty source"),
+            given("R", taken.part.values["theta_k_w"], "K/W", taken.part.evidence_text),
+        ),
+        source=Source(kind="standard", text="Tj = Ta + P RthJA, JESD51-2"),
+    )
+
+
+def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
+    """How long the source lasts in a mode: its share that can be used, over its mean current."""
+    supply = row.supply
+    assert supply is not None
+    stops = stops_v(row, lowest_v)
+    found = rundown(supply, source_load(row, mode), stops)
+    mean_ma = supply.capacity_mah * found.share / found.hours if found.hours else 0.0
+    words = {"play": "in play", "idle": "while it waits", "sleep": "in sleep"}[mode]
+    days = found.hours > 72
+    return Working(
+        id=f"power.{row.rail.name}.run.{mode}",
+        title=f"Run time on {row.rail.words} {words}",
+        value=found.hours,
+        unit="h",
+        shown=f"{found.hours / 24:.0f} days, {found.hours:.0f} h"
+        if days
+        else f"{found.hours:.1f} h",
+        formula="C x share / I" if mean_ma else "0 x C",
+        inputs=(
+            given("C", supply.capacity_mah, "mAh", supply.source.text),
+            given("share", found.share, "", f"used until {stops:.2f} V under load; {MODEL.text}"),
+            given("I", mean_ma, "mA", "mean current at the source, from the budget"),
+        ),
+        source=MODEL,
+    )
+
+
+def supply_words(row: Made) -> str:
+    """The source at the start of a sentence."""
+    words = row.rail.words
+    return f"{words[0].upper()}{words[1:]}"
+
+
+def sag(row: Made) -> Working:
+    """The source's volts at its peak when a fifth of it is left."""
+    supply = row.supply
+    assert supply is not None
+    inside = float(open_v(supply, LOW_LEFT))
+    peak = row.input_ma("peak", inside)
+    value = inside - peak / 1000 * supply.resistance_ohm
+    return Working(
+        id=f"power.{row.rail.name}.sag",
+        title=f"{supply_words(row)} under its peak, a fifth left",
+        value=value,
+        unit="V",
+        shown=f"{value:.2f} V",
+        formula="Vopen - I x R",
+        inputs=(
+            given("Vopen", inside, "V", MODEL.text),
+            given("I", peak / 1000, "A", "everything on at once, at the source"),
+            given("R", supply.resistance_ohm, "Ω", supply.source.text),
+        ),
+        source=MODEL,
+    )
+
+
+def warning(row: Made, lowest_v: Mapping[str, float]) -> Working:
+    """The converter's code at which a quarter of an hour of play is left."""
+    supply = row.supply
+    assert supply is not None
+    volts = warning_v(row, stops_v(row, lowest_v))
+    reference = row.rail.usual_v
+    value = volts * SENSE_SHARE / reference * CODES
+    return Working(
+        id=f"power.{row.rail.name}.warning",
+        title="Code of the cell's channel that leaves 15 minutes of play",
+        value=value,
+        unit="codes",
+        shown=f"{volts:.2f} V, {value:.0f} codes",
+        formula="V x share / Vref x codes",
+        inputs=(
+            given("V", volts, "V", f"volts under load with 15 minutes left; {MODEL.text}"),
+            given("share", SENSE_SHARE, "", "two equal resistors"),
+            given("Vref", reference, "V", "the rail is the reference"),
+            given("codes", CODES, "", "12 bits"),
+        ),
+        source=MODEL,
+    )
+
+
+def warning_v(row: Made, stops: float) -> float:
+    """Volts under load in play at which a quarter of an hour is left until the device stops."""
+    supply = row.supply
+    assert supply is not None
+    load = source_load(row, "play")
+    low, high = stops, supply.fresh_v
+    whole = rundown(supply, load, stops).hours
+    for _ in range(30):
+        middle = (low + high) / 2
+        if whole - rundown(supply, load, middle).hours < LAST_HOURS:
+            low = middle
+        else:
+            high = middle
+    return float(np.round((low + high) / 2, 4))

@@ -1,0 +1,193 @@
+"""Sources, chargers, converters and USB: their netlists written out by hand, from the pin orders of the drawings and the circuits named beside them."""
+
+import pytest
+
+from loquet.core.circuit import RecipeNotPossible
+from loquet.core.circuit.assembling import assemble
+from tests.core.benches import bench_for
+from tests.core.netlists import netlist, written
+from tests.making import Plain, device, thing
+
+CHIP = thing("chip", "chip", part="stm32l433rct6")
+SWITCH = thing("power-switch", "switch", 60, 50)
+LITHIUM = thing("lithium-cell", "cell", 60, 30, far=True)
+
+# Charger CB-C1: 1 status, 2 ground, 3 cell, 4 in, 5 program; 1000 times the current at 1 V: 500 mA -> 2 kΩ.
+# Power path, common practice: P-channel transistor (1 gate, 2 source, 3 drain) from cell to device, gate at the plug's 5 V.
+# Regulator CB-L3: 1 in, 2 ground, 3 enable, 5 out.
+CHARGED = """
+wire-plug-2.0-2 lithium cell 1000 mAh: 1=CELL_TOP 2=GROUND
+charger-linear charger for one lithium cell: 2=GROUND 3=CELL_TOP 4=LINK_USB_5V 5=CELL_PROGRAM
+resistor-1608 2 kΩ: 1=CELL_PROGRAM 2=GROUND
+capacitor-2012 4.7 µF: 1=LINK_USB_5V 2=GROUND
+capacitor-2012 4.7 µF: 1=CELL_TOP 2=GROUND
+transistor-pmos-sot23 P-channel: 1=LINK_USB_5V 2=CELL_GUARDED 3=CELL_TOP
+diode-schottky-sod123 Schottky: 1=CELL_GUARDED 2=LINK_USB_5V    # pad 1 is the cathode
+resistor-1608 100 kΩ: 1=LINK_USB_5V 2=GROUND                     # lets the gate fall when the plug is pulled
+regulator-linear-low 3.3 V: 1=CELL_IN 2=GROUND 3=CELL_IN 5=SUPPLY
+capacitor-2012 10 µF: 1=CELL_IN 2=GROUND
+capacitor-2012 22 µF: 1=SUPPLY 2=GROUND
+resistor-1608 100 kΩ: 1=CELL_IN 2=CELL_SENSE                     # half of 4.2 V is below 3.3 V
+resistor-1608 100 kΩ: 1=CELL_SENSE 2=GROUND
+capacitor-1608 100 nF: 1=CELL_SENSE 2=GROUND
+"""
+# USB Type-C: A1/B12 and A12/B1 ground (1, 12), A4/B9 and A9/B4 supply (2, 11), A5 and B5 (4, 10) each 5.1 kΩ to ground,
+# A6 and B6 plus (6, 8), A7 and B7 minus (5, 7); A8 and B8 (3, 9) stay open; shell on 13.
+USB = """
+usb-c-16 USB-C: 1=GROUND 2=LINK_USB_PLUG 4=LINK_USB_CC1 5=USB_MINUS 6=USB_PLUS 7=USB_MINUS 8=USB_PLUS 10=LINK_USB_CC2 11=LINK_USB_PLUG 12=GROUND 13=GROUND
+fuse-resettable-3216 0.5 A: 1=LINK_USB_PLUG 2=LINK_USB_5V
+resistor-1608 5.1 kΩ: 1=LINK_USB_CC1 2=GROUND
+resistor-1608 5.1 kΩ: 1=LINK_USB_CC2 2=GROUND
+capacitor-2012 1 µF: 1=LINK_USB_5V 2=GROUND
+guard-array guard array: 1=USB_PLUS 2=GROUND 3=USB_MINUS 4=USB_MINUS 5=LINK_USB_5V 6=USB_PLUS
+"""
+
+
+def test_a_lithium_cell_is_charged_from_usb_behind_a_power_path() -> None:
+    brief = device(CHIP, LITHIUM, thing("usb-device", "usb"), SWITCH)
+    assert netlist(brief, "cell") == written(CHARGED)
+    assert netlist(brief, "usb") == written(USB)
+    assert netlist(brief, "switch") == {"switch-slide-surface on and off: 2=CELL_GUARDED 3=CELL_IN"}
+
+
+def test_without_a_port_the_cell_has_a_guard_and_without_a_switch_no_guarded_net() -> None:
+    made = netlist(device(CHIP, {**LITHIUM, "sense": False}), "cell")
+    guard = {line for line in made if line.startswith("transistor")}
+    assert guard == {"transistor-pmos-sot23 P-channel: 1=GROUND 2=CELL_IN 3=CELL_TOP"}
+    assert not any("SENSE" in line or "charger" in line for line in made)
+
+
+def test_a_charge_light_shines_from_5_v_into_the_open_drain_of_the_charger() -> None:
+    cell = {**LITHIUM, "charge_light": True, "charge_ma": 120}
+    made = netlist(device(CHIP, cell, thing("usb-charge", "plug")), "cell")
+    # (5 - 2.0) V / 2 mA = 1.5 kΩ; 1000 V / 120 mA = 8.33 kΩ, next E24 above is 9.1 kΩ
+    assert "resistor-1608 1.5 kΩ: 1=CHARGE_PLUG_5V 2=CELL_LIT" in made
+    assert "light-2012-amber amber: 1=CELL_STATUS 2=CELL_LIT" in {
+        line.replace("Amber indicator light", "amber") for line in made
+    }
+    assert "resistor-1608 9.1 kΩ: 1=CELL_PROGRAM 2=GROUND" in made
+
+
+def test_a_port_that_feeds_the_device_lets_nothing_flow_back() -> None:
+    brief = device(CHIP, thing("usb-charge", "plug", feeds=True))
+    made = netlist(brief, "plug")
+    assert "diode-schottky-sod123 Schottky: 1=CHARGE_PLUG_IN 2=CHARGE_PLUG_5V" in made
+    assert "regulator-linear-low 3.3 V: 1=CHARGE_PLUG_IN 2=GROUND 3=CHARGE_PLUG_IN 5=SUPPLY" in made
+    assert not any("USB_PLUS" in line for line in made)
+
+
+# Step-down CB-D2: 1 boot, 2 ground, 3 feedback, 4 enable, 5 in, 6 switch; 0.6 V at feedback:
+# 22 kΩ x (3.3 / 0.6 - 1) = 99 kΩ, nearest E24 100 kΩ.
+STEPPED_DOWN = """
+diode-schottky-sod123 Schottky: 1=PACK_IN 2=PACK_TOP
+converter-buck step-down converter: 1=PACK_BOOT 2=GROUND 3=PACK_FEEDBACK 4=PACK_IN 5=PACK_IN 6=PACK_COIL
+capacitor-3216 10 µF: 1=PACK_IN 2=GROUND
+inductor-4040 4.7 µH: 1=PACK_COIL 2=SUPPLY
+capacitor-1608 100 nF: 1=PACK_BOOT 2=PACK_COIL
+capacitor-2012 22 µF: 1=SUPPLY 2=GROUND
+resistor-1608 100 kΩ: 1=SUPPLY 2=PACK_FEEDBACK
+resistor-1608 22 kΩ: 1=PACK_FEEDBACK 2=GROUND
+"""
+
+
+def test_a_series_pack_and_a_block_are_stepped_down_behind_a_diode() -> None:
+    pack = "wire-plug-2.5-2 2 lithium cells: 1=PACK_TOP 2=GROUND"
+    assert netlist(device(CHIP, thing("series-pack", "pack")), "pack") == written(STEPPED_DOWN) | {
+        pack
+    }
+    block = "wire-plug-2.5-2 nine-volt block: 1=BLOCK_TOP 2=GROUND"
+    moved = written(STEPPED_DOWN.replace("PACK", "BLOCK"))
+    assert netlist(device(CHIP, thing("nine-volt", "block", 60, 30, far=True)), "block") == (
+        moved | {block}
+    )
+
+
+def test_5_v_sources_take_a_linear_regulator_behind_a_transistor() -> None:
+    regulated = """
+    transistor-pmos-sot23 P-channel: 1=GROUND 2=FEED_IN 3=FEED_TOP
+    regulator-linear-low 3.3 V: 1=FEED_IN 2=GROUND 3=FEED_IN 5=SUPPLY
+    capacitor-2012 10 µF: 1=FEED_IN 2=GROUND
+    capacitor-2012 22 µF: 1=SUPPLY 2=GROUND
+    """
+    feed = "wire-plug-2.0-2 5 V from the host: 1=FEED_TOP 2=GROUND"
+    jack = "jack-barrel-55 adapter 5 V: 1=JACK_TOP 2=GROUND"
+    assert netlist(device(CHIP, thing("host-feed", "feed")), "feed") == written(regulated) | {feed}
+    made = netlist(device(CHIP, thing("barrel-jack", "jack")), "jack")
+    assert made == written(regulated.replace("FEED", "JACK")) | {jack}
+
+
+def test_coin_cell_and_leads_are_the_rail_themselves() -> None:
+    coin = netlist(device(CHIP, thing("coin-cell", "cell", 60, 30)), "cell")
+    assert coin == {
+        "coin-holder-20 2032 cell: 1=SUPPLY 2=GROUND 3=SUPPLY",
+        "capacitor-2012 22 µF: 1=SUPPLY 2=GROUND",
+    }
+    leads = netlist(device(CHIP, thing("leads", "leads")), "leads")
+    assert leads == {
+        "lead-pads 3.3 V: 1=LEADS_TOP 2=GROUND",
+        "transistor-pmos-sot23 P-channel: 1=GROUND 2=SUPPLY 3=LEADS_TOP",
+    }
+
+
+# Step-up CB-U1: 1 switch, 2 ground, 3 feedback, 4 enable, 5 out, 6 in; 0.5 V at feedback:
+# 22 kΩ x (5 / 0.5 - 1) = 198 kΩ, nearest E24 200 kΩ -> 5.045 V.
+FIVE = """
+converter-boost step-up converter: 1=FIVE_COIL 2=GROUND 3=FIVE_FEEDBACK 4=SUPPLY 5=SUPPLY_FIVE 6=SUPPLY
+capacitor-2012 10 µF: 1=SUPPLY 2=GROUND
+inductor-4040 4.7 µH: 1=SUPPLY 2=FIVE_COIL
+capacitor-2012 22 µF: 1=SUPPLY_FIVE 2=GROUND
+resistor-1608 200 kΩ: 1=SUPPLY_FIVE 2=FIVE_FEEDBACK
+resistor-1608 22 kΩ: 1=FIVE_FEEDBACK 2=GROUND
+"""
+
+
+def five_volt_stick(**more: object) -> Plain:
+    return thing("stick", "slew", 30, 30, supply="5 V", press=False, **more)
+
+
+def test_a_second_rail_is_stepped_up_and_a_stick_on_it_is_divided() -> None:
+    """10 kΩ x (5 / 3.3 - 1) = 5.15 kΩ, the next E24 is 5.6 kΩ: full scale 3.205 V."""
+    cells = thing("leads", "leads", volts=3.3)
+    brief = device(CHIP, cells, thing("converter", "five", gives_v=5.0), five_volt_stick())
+    made = {line.replace("CONVERTER_FIVE", "FIVE") for line in netlist(brief, "five")}
+    assert made == written(FIVE)
+    stick = netlist(brief, "slew")
+    assert {line for line in stick if line.startswith("resistor")} == written("""
+    resistor-1608 5.6 kΩ: 1=STICK_SLEW_X_FULL 2=STICK_SLEW_X
+    resistor-1608 10 kΩ: 1=STICK_SLEW_X 2=GROUND
+    resistor-1608 5.6 kΩ: 1=STICK_SLEW_Y_FULL 2=STICK_SLEW_Y
+    resistor-1608 10 kΩ: 1=STICK_SLEW_Y 2=GROUND
+    """)
+    (body,) = (line for line in stick if line.startswith("stick"))
+    assert "=SUPPLY_FIVE" in body
+    assert "=SUPPLY " not in body
+
+
+def test_volts_that_nothing_makes_are_refused_with_what_every_way_lacks() -> None:
+    high = device(CHIP, thing("barrel-jack", "jack", adapter_v=24.0))
+    with pytest.raises(RecipeNotPossible) as caught:
+        assemble(bench_for(high))
+    assert "takes 18 V at the most, and the source gives 25.20 V" in caught.value.limit
+    with pytest.raises(RecipeNotPossible, match="no 5 V rail"):
+        assemble(bench_for(device(CHIP, thing("leads", "leads"), five_volt_stick())))
+    chosen = device(CHIP, thing("barrel-jack", "jack", adapter_v=5.0, converter="buck"))
+    made = netlist(
+        device(CHIP, thing("barrel-jack", "jack", adapter_v=9.0, converter="buck")), "jack"
+    )
+    assert any(line.startswith("converter-buck") for line in made)
+    assert any(line.startswith("converter-buck") for line in netlist(chosen, "jack"))
+
+
+def test_the_first_family_wants_series_resistors_and_a_pull_up_at_usb() -> None:
+    """Makers' hardware notes, from memory: 22 Ω in both lines, 1.5 kΩ from 3.3 V to plus tells full speed."""
+    chip = thing("chip", "chip", part="stm32f103c8t6")
+    made = netlist(device(chip, thing("leads", "leads"), thing("usb-device", "usb")), "usb")
+    assert {line for line in made if "22 Ω" in line or "1.5 k" in line} == written("""
+    resistor-1608 22 Ω: 1=USB_PLUS_PORT 2=USB_PLUS
+    resistor-1608 22 Ω: 1=USB_MINUS_PORT 2=USB_MINUS
+    resistor-1608 1.5 kΩ: 1=SUPPLY 2=USB_PLUS
+    """)
+    assert (
+        "guard-array guard array: 1=USB_PLUS_PORT 2=GROUND 3=USB_MINUS_PORT 4=USB_MINUS_PORT 5=LINK_USB_5V 6=USB_PLUS_PORT"
+        in made
+    )

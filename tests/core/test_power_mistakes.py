@@ -1,0 +1,210 @@
+"""K22 to K32 of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from loquet.core.brief import Brief
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import ReadBy, Subject, findings_of
+from loquet.core.circuit import Circuit
+from loquet.core.circuit.assembling import assemble
+from loquet.core.design import Choices
+from loquet.core.library import Library
+from loquet.core.pipeline import chip_for
+from loquet.core.provenance import Finding
+from tests.core.benches import bench_for
+from tests.making import Plain, device, thing
+
+CHIP = thing("chip", "chip", part="stm32l433rct6")
+LITHIUM = thing("lithium-cell", "cell", 60, 30, far=True)
+PACK, JACK = thing("series-pack", "pack"), thing("barrel-jack", "jack")
+FIVE = thing("converter", "five", gives_v=5.0)
+
+
+def subject(brief: Brief, library: Library, circuit: Circuit | None = None) -> Subject:
+    house = library.house(Choices().house)
+    read = ReadBy(brief, chip_for(brief, library))
+    return Subject(brief, Choices(), house, library, brains=(read,), circuit=circuit)
+
+
+def found(rule: str, seen: Subject) -> list[Finding]:
+    """What one rule finds."""
+    one = next(r for r in RULES if r.id == rule)
+    return findings_of([(one, one.run(seen))])
+
+
+def in_brief(rule: str, library: Library, *things: Plain, **wishes: Any) -> list[str]:
+    """The sentences of a rule about a device."""
+    return [f.sentence for f in found(rule, subject(device(CHIP, *things, **wishes), library))]
+
+
+def on_board(
+    rule: str, library: Library, brief: Brief, joined: dict[str, str] | None = None
+) -> list[Finding]:
+    """The findings of a rule about a finished circuit in which some nets were joined to others by mistake."""
+    made = assemble(bench_for(brief))
+    names = joined or {}
+    components = tuple(
+        c.model_copy(update={"pads": {p: names.get(n, n) for p, n in c.pads.items()}})
+        for c in made.components
+    )
+    return found(rule, subject(brief, library, made.model_copy(update={"components": components})))
+
+
+def test_k22_a_rail_that_nothing_makes(library: Library) -> None:
+    high = in_brief("power-made", library, thing("barrel-jack", "jack", adapter_v=24.0))
+    assert len(high) == 1
+    assert high[0].startswith("Nothing makes 3.3 V of jack: ")
+    wrong = thing("barrel-jack", "jack", adapter_v=5.0, converter="boost")
+    assert "only steps up" in in_brief("power-made", library, wrong)[0]
+    (finding,) = found("power-made", subject(device(CHIP, wrong), library))
+    assert [r.edit["changes"] for r in finding.repairs] == [{"converter": "auto"}]
+    assert in_brief("power-made", library, JACK) == []
+    assert in_brief("power-made", library, LITHIUM, FIVE) == []
+
+
+def test_k23_a_missing_diode_feeds_one_source_from_another(library: Library) -> None:
+    """The power path's diode bridged, and the diode that keeps a port from being fed bridged."""
+    charged = device(
+        CHIP, LITHIUM, thing("usb-device", "usb"), thing("power-switch", "off", 60, 50)
+    )
+    assert on_board("back-feed", library, charged) == []
+    bridged = on_board("back-feed", library, charged, {"CELL_GUARDED": "LINK_USB_5V"})
+    words = {f.sentence.split(",")[0] for f in bridged}
+    # the cell pushes into the port through its transistor, and the port straight into the cell through the body of it
+    assert "Current flows from cell into usb" in words
+    both = device(CHIP, JACK, thing("host-feed", "feed"))
+    assert on_board("back-feed", library, both) == []
+    joined = on_board(
+        "back-feed", library, both, {"SUPPLY_JACK": "SUPPLY", "SUPPLY_FEED": "SUPPLY"}
+    )
+    assert {f.sentence.split(",")[0] for f in joined} == {
+        "Current flows from jack into feed",
+        "Current flows from feed into jack",
+    }
+
+
+def test_k25_a_coin_cell_cannot_hold_up_a_screen(library: Library) -> None:
+    """2032: 20 Ω inside. At 60 mA it loses 1.2 V of 2.88 V."""
+    coin = thing("coin-cell", "cell", 60, 30)
+    chain = thing("light-chain", "lights", 30, 30, count=1)
+    sagging = in_brief("cell-sag", library, coin, chain)
+    assert len(sagging) == 1
+    # 8 mA of the chip and 60 mA of one light: 2.88 V - 68 mA x 20 Ω = 1.52 V; the chip stops at 2.0 V, where the cell is empty
+    assert "sags to 1.52 V, and the device stops at 2.00 V" in sagging[0]
+    assert in_brief("power-budget", library, coin, chain) == [
+        "With everything on, cell has to give 68 mA, and it gives 15 mA."
+    ]
+    lamps = tuple(thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=10.0) for i in range(5))
+    assert len(in_brief("cell-sag", library, coin, *lamps)) == 1
+    assert in_brief("cell-sag", library, coin) == []
+    assert in_brief("power-budget", library, coin) == []
+
+
+def test_k27_a_rail_stepped_up_and_burnt_down_again(library: Library) -> None:
+    """5 V from one AA and 1.8 V of it by a linear regulator: 1.8 / 5 x 0.88 = 32 % arrives."""
+    low = thing("converter", "low", gives_v=1.8, converter="linear", rail="five")
+    wasted = in_brief("power-waste", library, thing("leads", "leads"), FIVE, low)
+    assert wasted == [
+        "low is stepped up to 5 V and then burnt down to 1.8 V: 32% of the energy arrives, and 88% would with one converter."
+    ]
+    assert in_brief("power-waste", library, LITHIUM, FIVE, low) != []
+    own = thing("converter", "low", gives_v=1.8, converter="linear")
+    assert in_brief("power-waste", library, LITHIUM, FIVE, own) == []
+
+
+def test_k29_a_stick_on_5_v_is_divided_and_one_that_is_not_is_found(library: Library) -> None:
+    for name in ("stick", "trigger"):
+        at = thing(name, "axis", 30, 30, supply="5 V")
+        brief = device(CHIP, thing("leads", "leads"), FIVE, at)
+        assert on_board("levels", library, brief) == []
+        line = next(a for a in brief.thing("axis").axes())
+        net = brief.thing("axis").role(line.piece).upper().replace(":", "_")
+        (finding,) = on_board("levels", library, brief, {f"{net}_FULL": net})
+        assert "up to 5 V" in finding.sentence
+        assert (finding.severity, "not known" in finding.sentence) == ("look", True)
+
+
+def test_a_pin_that_is_known_to_take_5_v_or_not_to_decides(library: Library) -> None:
+    brief = device(
+        CHIP, thing("leads", "leads"), FIVE, thing("stick", "axis", 30, 30, supply="5 V")
+    )
+    made = assemble(bench_for(brief))
+    chip = next(c for c in made.components if c.is_chip)
+    pad = next(p for p, n in chip.pads.items() if n == "STICK_AXIS_X")
+    joined = tuple(
+        c.model_copy(update={"pads": {p: n.removesuffix("_FULL") for p, n in c.pads.items()}})
+        for c in made.components
+    )
+    seen = subject(brief, library, made.model_copy(update={"components": joined}))
+    (read,) = seen.brains
+    assert read.chip is not None
+    for takes, severities in ((True, ["look"]), (False, ["look", "stop"])):
+        pins = tuple(replace_five(pin, takes, pad) for pin in read.chip.pins)
+        known = replace(seen, brains=(ReadBy(brief, replace_pins(read.chip, pins)),))
+        assert sorted(f.severity for f in found("levels", known)) == severities
+
+
+def replace_five(pin: Any, takes: bool, pad: str) -> Any:
+    return pin.model_copy(update={"five_volt": takes}) if pin.number == pad else pin
+
+
+def replace_pins(chip: Any, pins: Any) -> Any:
+    return chip.model_copy(update={"pins": pins})
+
+
+def test_k30_series_cells_without_balancing(library: Library) -> None:
+    for cells in (2, 4):
+        (sentence,) = in_brief("pack-balance", library, {**PACK, "cells": cells})
+        assert f"balances the {cells} cells of pack" in sentence
+        assert "missing are balancing" in sentence
+    assert in_brief("pack-balance", library, LITHIUM) == []
+
+
+def test_k31_lights_that_draw_more_than_the_port_gives(library: Library) -> None:
+    """12 lights of 60 mA and the chip's 8 mA on a 5 V port of 500 mA; 8 lights are 488 mA."""
+    port = thing("usb-charge", "plug", feeds=True, gives_v=3.3)
+
+    def lit(count: int) -> list[Finding]:
+        lights = thing("light-chain", "lights", 60, 30, count=count)
+        return found("power-budget", subject(device(CHIP, port, lights), library))
+
+    (finding,) = lit(12)
+    # the rail gives 728 mA; a step-up and step-down converter cannot, so a linear one would have to, which passes it on
+    assert "mA, and it gives 500 mA" in finding.sentence
+    assert "of full white or less" in finding.way_out
+    (twenty,) = lit(20)
+    assert "of full white or less" in twenty.way_out
+    assert lit(2) == []
+
+
+def test_k32_a_linear_regulator_that_gets_hot(library: Library) -> None:
+    """9.6 V to 3.3 V at 108 mA: 680 mW + 48 mW of its own x 60 K/W + 40 °C = 84 °C; at 128 mA 92 °C."""
+    block = thing("nine-volt", "block", 60, 30, far=True, converter="linear")
+
+    def hot(light_ma: float) -> list[str]:
+        lamps = tuple(
+            thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=light_ma) for i in range(10)
+        )
+        return in_brief("converter-heat", library, block, *lamps)
+
+    assert hot(10.0) == []
+    (sentence,) = hot(12.0)
+    assert "854 mW into heat and gets 91 °C hot" in sentence
+    jack = thing("barrel-jack", "jack", adapter_v=12.0, converter="linear")
+    warm = tuple(thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=10.0) for i in range(8))
+    assert len(in_brief("converter-heat", library, jack, *warm)) == 1
+    cool = {**jack, "converter": "auto"}
+    assert in_brief("converter-heat", library, {**cool, "adapter_v": 5.0}, *warm) == []
+
+
+@pytest.mark.parametrize("kind", ["cells", "coin-cell", "lithium-cell", "usb-charge"])
+def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> None:
+    more = {"feeds": True} if kind == "usb-charge" else {}
+    brief = device(CHIP, thing(kind, "it", 60, 30, far=kind != "usb-charge", **more))
+    seen = subject(brief, library, assemble(bench_for(brief)))
+    power = [r.id for r in RULES if r.station == "power"]
+    assert len(power) == 7
+    assert [(rule, f.sentence) for rule in power for f in found(rule, seen)] == []
