@@ -35,6 +35,7 @@ def main(arguments: list[str] | None = None) -> int:
     for name, words in (
         ("power", "the power plan of a brief"),
         ("circuit", "the circuit of a brief"),
+        ("kit", "what a brief needs that is on no board"),
     ):
         report = commands.add_parser(name, help=f"print {words}")
         report.add_argument("brief", type=Path)
@@ -149,6 +150,13 @@ def circuit_command(chosen: argparse.Namespace) -> int:
     return report_command(chosen, report_circuit, say_circuit)
 
 
+def kit_command(chosen: argparse.Namespace) -> int:
+    """0 said, 1 bad input."""
+    from loquet.reporting import report_kit, say_kit
+
+    return report_command(chosen, report_kit, say_kit)
+
+
 def report_command(
     chosen: argparse.Namespace,
     work_out: Callable[[Path], tuple[int, dict[str, Any]]],
@@ -226,6 +234,7 @@ COMMANDS = {
     "pins": pins_command,
     "power": power_command,
     "circuit": circuit_command,
+    "kit": kit_command,
     "schema": schema_command,
     "warm": warm_command,
     "openapi": openapi_command,

@@ -8,6 +8,7 @@ from loquet.compiling import Unusable, read_limited
 from loquet.core.brief import Brief, BriefError, read_brief
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, slice_of
+from loquet.core.kit import kit_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused, run_stage
@@ -62,6 +63,29 @@ def report_circuit(path: Path) -> tuple[int, Report]:
         "workings": [w.model_dump(mode="json") for w in circuit.workings],
         "findings": findings,
     }
+
+
+def report_kit(path: Path) -> tuple[int, Report]:
+    """The kit of a brief. Raises Unusable."""
+    library, brief = bundled_library(), brief_at(path)
+    try:
+        kit = kit_of(Design(brief=brief), library)
+    except PartError as error:
+        raise Unusable(str(error)) from None
+    return 0, {"quantity": brief.quantity, **kit.model_dump(mode="json")}
+
+
+def say_kit(report: Report) -> str:
+    """The kit in lines for a person, group by group."""
+    lines = [f"For {report['quantity']} devices:"]
+    group = ""
+    for line in sorted(report["lines"], key=lambda row: row["group"]):
+        if line["group"] != group:
+            group = line["group"]
+            lines.append(group)
+        lines.append(f"  {line['count']:4} x {line['what']} ({line['why']})")
+    lines += [f"{w['title']}: {w['shown']}" for w in report["workings"]]
+    return "\n".join(lines)
 
 
 def say_power(report: Report) -> str:

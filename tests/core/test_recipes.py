@@ -218,10 +218,10 @@ def test_chips_are_read_with_all_their_pins(
 
 
 @pytest.mark.parametrize(
-    ("name", "pin"), [("stm32l433rct6", "60"), ("stm32g431c8t6", "46"), ("stm32f042k6t6", "31")]
+    ("name", "pin"), [("stm32l433rct6", "60"), ("stm32g431c8t6", "45"), ("stm32f042k6t6", "31")]
 )
 def test_a_boot_pin_that_is_a_port_as_well_has_its_strap(name: str, pin: str) -> None:
-    """BOOT0 on PH3 (LQFP64 pin 60), PB8 (LQFP48 pin 46; LQFP32 pin 31): data sheets, from memory."""
+    """BOOT0 on PH3 (LQFP64 pin 60), PB8 (LQFP48 pin 45; LQFP32 pin 31): data sheets, from memory."""
     chip = thing("chip", "chip", part=name)
     made = circuit_of(device(chip, thing("leads", "leads"), thing("button", "go", 30, 30)))
     strap = made["boot strap"]

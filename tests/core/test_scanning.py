@@ -31,7 +31,11 @@ def scheme(name: str, brief: str = "step-pad", **more: Any) -> Brief:
     return found.model_copy(update={"key_scheme": keys})
 
 
-@pytest.mark.parametrize("name", ["one pin each", "diode matrix", "bare matrix", "charlieplexed"])
+LISTED = ("expander 8", "expander 16", "shift register", "resistor ladder")
+SCHEMES = ("one pin each", "diode matrix", "bare matrix", "charlieplexed", *LISTED)
+
+
+@pytest.mark.parametrize("name", SCHEMES)
 def test_every_key_reads_as_itself(name: str, library: Library) -> None:
     design, device = made(scheme(name), library)
     assert scan(design.brief, plans_of(design), device) == (9, ())
@@ -133,3 +137,42 @@ def test_a_matrix_at_the_second_brain_is_scanned_over_its_own_lines(library: Lib
     )
     turned = broken(device, ends=(f"{diode}.1", f"{diode}.2"))
     assert scan(design.brief, plans_of(design), turned)[1] != ()
+
+
+@pytest.mark.parametrize("name", LISTED)
+def test_two_listed_keys_exchanged_are_found(name: str, library: Library) -> None:
+    """The legs of two keys exchanged on the netlist: each reads as the other."""
+    design, device = made(scheme(name), library)
+    one, other = ref_of(device, "button:north west"), ref_of(device, "button:north mid")
+    _, faults = scan(design.brief, plans_of(design), broken(device, d=(f"{one}.1", f"{other}.1")))
+    assert len(faults) >= 2
+    assert "north mid reads as pressed" in faults[0]
+
+
+def test_an_expander_at_another_address_is_found(library: Library) -> None:
+    """Two expanders of eight lines with both at address 0: their keys cannot be told apart."""
+    design, device = made(scheme("expander 8"), library)
+    second = ref_of(device, "key expander 2")
+    nets = {**device.nets, (second, "1"): "GROUND"}
+    _, faults = scan(design.brief, plans_of(design), replace(device, nets=nets))
+    assert faults
+
+
+def test_a_broken_chain_of_registers_is_found(library: Library) -> None:
+    """The ninth key sits on the second register; with the chain open it is not read."""
+    design, device = made(scheme("shift register"), library)
+    first = ref_of(device, "key register 1")
+    nets = {**device.nets, (first, "10"): "GROUND"}
+    _, faults = scan(design.brief, plans_of(design), replace(device, nets=nets))
+    assert faults == ("While button:south east is held, button:south east is not read.",)
+
+
+def test_a_ladder_with_a_wrong_resistor_is_found(library: Library) -> None:
+    """A resistor ten times too large: the voltage of its key falls into another window, or into none."""
+    design, device = made(scheme("resistor ladder"), library)
+    wrong = tuple(
+        c.model_copy(update={"value": "100 kΩ"}) if c.role == "ladder button:north east" else c
+        for c in device.components
+    )
+    _, faults = scan(design.brief, plans_of(design), replace(device, components=wrong))
+    assert any(fault.startswith("While button:north east is held") for fault in faults)

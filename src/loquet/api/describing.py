@@ -37,7 +37,7 @@ from loquet.store.designs import Head, head_of, load_design, next_towards_tip
 from loquet.store.releases import latest_release
 from loquet.store.tables import VersionRow
 
-STATIONS = ("brief", "power", "pins", "circuit", "board", "release")
+STATIONS = ("brief", "parts", "power", "pins", "circuit", "board", "release")
 
 
 FINDINGS: Remembered[list[Finding]] = Remembered(256)

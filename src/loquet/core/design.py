@@ -36,7 +36,7 @@ class PartSeat(Frozen):
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -47,6 +47,7 @@ class Choices(Frozen):
     colour: str = "green"
     thickness_um: int = 1600
     shipping: str = "parcel"
+    kit: dict[str, Literal["bought", "in the drawer"]] = {}
 
 
 class Design(Frozen):

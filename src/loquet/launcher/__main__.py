@@ -19,6 +19,7 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet verify DIR [--json]          prove a package from its own bytes
   ./loquet power BRIEF [--json]         sources, rails, loads, and the ways between them
   ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
+  ./loquet kit BRIEF [--json]           everything that the devices need and that is on no board
   ./loquet pins BRIEF [--out DIR] [--json]
                                         plan the pins: schemes, assignment, ways out, files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
@@ -59,7 +60,7 @@ def main() -> int:
                 from loquet.launcher.shooting import shots
 
                 return shots()
-            case "compile" | "verify" | "pins" | "power" | "circuit" | "schema" | "openapi":
+            case "compile" | "verify" | "pins" | "power" | "circuit" | "kit" | "schema" | "openapi":
                 from loquet.cli import main as command_line
 
                 return command_line([command, *rest])

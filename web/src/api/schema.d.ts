@@ -434,6 +434,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Parts
+         * @description Parts of the circuit as it was made last, and the kit as the brief stands.
+         */
+        get: operations["get_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/pin-verdict": {
         parameters: {
             query?: never;
@@ -6329,7 +6349,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -6347,6 +6367,13 @@ export interface components {
              * @default millrace
              */
             house: string;
+            /**
+             * Kit
+             * @default {}
+             */
+            kit: {
+                [key: string]: "bought" | "in the drawer";
+            };
             /**
              * Part Seats
              * @default {}
@@ -6568,6 +6595,88 @@ export interface components {
             version: number;
         };
         /**
+         * DrawerLine
+         * @description A line of the parts list: what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins.
+         */
+        DrawerLine: {
+            /** Body Mm */
+            body_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** By Hand */
+            by_hand: boolean;
+            /** Count */
+            count: number;
+            /** Evidence */
+            evidence: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Kind */
+            kind: string;
+            /**
+             * Known
+             * @enum {string}
+             */
+            known: "drawing" | "measurement" | "standard" | "data set" | "from memory" | "none";
+            /** Lands */
+            lands: components["schemas"]["DrawnLand"][];
+            /** Part */
+            part: string;
+            /** Pins */
+            pins: [
+                string,
+                string
+            ][];
+            /** Price Cents */
+            price_cents: number | null;
+            /** Refs */
+            refs: string[];
+            /** Size */
+            size: string;
+            /** Spares */
+            spares: number;
+            /** To Buy */
+            to_buy: number;
+            /** Value */
+            value: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Drawers
+         * @description The bench: what is on the boards (nothing before there is a circuit), and the kit.
+         */
+        Drawers: {
+            kit: components["schemas"]["Kit"];
+            /** On Board */
+            on_board: components["schemas"]["DrawerLine"][];
+            /** Quantity */
+            quantity: number;
+        };
+        /**
+         * DrawnLand
+         * @description A pad of a land pattern in mm, about the middle of the part: its number, middle, width and height, whether it is round, and its hole.
+         */
+        DrawnLand: {
+            /** Drill Mm */
+            drill_mm: number;
+            /** H Mm */
+            h_mm: number;
+            /** Number */
+            number: string;
+            /** Round */
+            round: boolean;
+            /** W Mm */
+            w_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * DrawnThing
          * @description A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain, which parts it could be.
          *
@@ -6624,7 +6733,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"];
             /** Version */
             version: number;
         };
@@ -6842,6 +6951,36 @@ export interface components {
             word: string;
         };
         /**
+         * Kit
+         * @description All lines by group, and the workings of the wires.
+         */
+        Kit: {
+            /** Lines */
+            lines: components["schemas"]["KitLine"][];
+            /** Workings */
+            workings: components["schemas"]["Working"][];
+        };
+        /**
+         * KitLine
+         * @description A line of the kit: what to buy, how many for all devices, what for, and where it stands.
+         */
+        KitLine: {
+            /** Count */
+            count: number;
+            /** Group */
+            group: string;
+            /**
+             * State
+             * @default missing
+             * @enum {string}
+             */
+            state: "missing" | "bought" | "in the drawer";
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * LayerView
          * @description A layer read back from its bytes, in mm: boxes and discs, strokes, filled rings in order.
          */
@@ -6912,6 +7051,24 @@ export interface components {
             pin: string;
             /** Signal */
             signal: string;
+        };
+        /**
+         * MarkKit
+         * @description A line of the kit as bought, in the drawer, or missing.
+         */
+        MarkKit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mark-kit";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "missing" | "bought" | "in the drawer";
+            /** What */
+            what: string;
         };
         /**
          * MirrorThings
@@ -13629,6 +13786,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OrderView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawers"];
                 };
             };
             /** @description Bad Request */

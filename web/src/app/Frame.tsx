@@ -4,6 +4,7 @@ import { DesignContext, useDesign, useDesignState } from "../document/useDesign"
 import { BoardStation } from "../stations/board/BoardStation";
 import { BriefStation } from "../stations/brief/BriefStation";
 import { CircuitStation } from "../stations/circuit/CircuitStation";
+import { PartsStation } from "../stations/parts/PartsStation";
 import { PinsStation } from "../stations/pins/PinsStation";
 import { PowerStation } from "../stations/power/PowerStation";
 import { ReleaseStation } from "../stations/release/ReleaseStation";
@@ -69,7 +70,7 @@ function Inside({ station }: { station: StationName }) {
 				redo();
 			} else if (event.key === "?") {
 				setKeys(true);
-			} else if (/^[1-6]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
+			} else if (/^[1-7]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
 				navigate(`/project/${project}/${STATIONS[Number(event.key) - 1]?.name ?? "brief"}`);
 			}
 		};
@@ -111,6 +112,8 @@ function Station({ name }: { name: StationName }) {
 	switch (name) {
 		case "brief":
 			return <BriefStation />;
+		case "parts":
+			return <PartsStation />;
 		case "power":
 			return <PowerStation />;
 		case "pins":

@@ -1,5 +1,6 @@
 export const STATIONS = [
 	{ name: "brief", title: "Brief", about: "controls, shell, cells" },
+	{ name: "parts", title: "Parts", about: "drawers and the kit" },
 	{ name: "power", title: "Power", about: "sources, rails, run time" },
 	{ name: "pins", title: "Pins", about: "which pin carries what" },
 	{ name: "circuit", title: "Circuit", about: "parts and nets" },

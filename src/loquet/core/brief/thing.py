@@ -129,6 +129,19 @@ class Duty:
     origin: str = "taken as steady while on, off in sleep; assumed"
 
 
+KitGroup = Literal["power", "leads and cables", "mechanics", "sound and shows", "ports", "making"]
+
+
+@dataclass(frozen=True)
+class KitItem:
+    """Something that a device needs and that is not on its boards: what to buy, without asking, how many, and what for."""
+
+    group: KitGroup
+    what: str
+    count: int
+    why: str
+
+
 @dataclass(frozen=True)
 class Joint:
     """One end of a link between boards: the word that both ends share; `plugged` ends are pushed into one another, others are joined by a cable."""
@@ -246,6 +259,10 @@ class Thing(Frozen):
     def made_by(self) -> str:
         """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""
         return ""
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """What it needs that is not on a board."""
+        return ()
 
     def charging_ma(self) -> float:
         """The current with which it wants to be charged, in mA; 0 for what is not charged here."""

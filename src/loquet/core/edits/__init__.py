@@ -14,6 +14,7 @@ from loquet.core.edits.board_edits import (
     RenameBoard,
     SetOutline,
 )
+from loquet.core.edits.kit_edits import MarkKit
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.renaming import RenameThing
@@ -69,7 +70,8 @@ Edit = Annotated[
     | TakePlacedTargets
     | SeatPart
     | ReleasePart
-    | ChooseHouse,
+    | ChooseHouse
+    | MarkKit,
     Field(discriminator="kind"),
 ]
 EDITS: TypeAdapter[Edit] = TypeAdapter(Edit)

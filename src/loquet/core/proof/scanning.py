@@ -13,12 +13,18 @@ from loquet.core.circuit import Component
 from loquet.core.circuit.model import GROUND
 from loquet.core.parts import Part
 from loquet.core.pins import PinPlan
+from loquet.core.pins.schemes.ladder import KEYS_A_LADDER
 from loquet.core.pins.wiring import KeyWiring, wiring_of
 from loquet.core.power import rail_of
+from loquet.core.proof.helpers import helper_inputs, ladder_keys, named_nets, ohm_of
 
 Netlist = Mapping[tuple[str, str], str]
-MATRICES = frozenset({"diode matrix", "bare matrix", "mixed", "charlieplexed"})
-NOT_SCANNED = frozenset({"resistor ladder", "shift register", "expander 8", "expander 16"})
+HELPERS = {
+    "expander 8": "key expander",
+    "expander 16": "key expander",
+    "shift register": "shift register",
+}
+LADDER = "resistor ladder"
 
 
 @dataclass(frozen=True)
@@ -58,6 +64,24 @@ class Fabricated:
                 cathode = self.nets.get((component.ref, named["cathode"]))
                 if anode and cathode:
                     found.append((anode, cathode))
+        return found
+
+    def helpers(self, kind: str) -> list[dict[str, str]]:
+        """The nets of every part of a kind by the names of its pins."""
+        return [
+            named_nets(component, part, self.nets)
+            for component in self.components
+            if (part := self.parts.get(component.part)) is not None and part.kind == kind
+        ]
+
+    def resistors(self) -> list[tuple[frozenset[str], float]]:
+        """Every resistor with the nets of its ends and its ohms."""
+        found = []
+        for component in self.components:
+            part, ohm = self.parts.get(component.part), ohm_of(component.value)
+            ends = frozenset(n for pad in ("1", "2") if (n := self.nets.get((component.ref, pad))))
+            if part is not None and part.kind == "resistor" and ohm is not None and len(ends) == 2:
+                found.append((ends, ohm))
         return found
 
 
@@ -115,6 +139,8 @@ class Scanner:
     mark: str
     low: str
     pulls_up: bool
+    rail: str = ""
+    resistors: tuple[tuple[frozenset[str], float], ...] = ()
 
     def read(self, wires: list[tuple[str, str]]) -> set[str]:
         """The keys that read as pressed while these nets conduct."""
@@ -123,6 +149,10 @@ class Scanner:
             seen = reach(net, wires) if self.pulls_up else reach(self.low, wires)
             if (self.low if self.pulls_up else net) in seen:
                 found.add(key)
+        if self.wiring.scheme == LADDER:
+            ladders = range(1, -(-len(self.wiring.listed) // KEYS_A_LADDER) + 1)
+            lines = [self.on.get(marked(self.mark, f"keys:ladder {i}"), "") for i in ladders]
+            found |= ladder_keys(self.wiring, list(self.resistors), lines, self.rail, wires, reach)
         names = ("line", "line") if self.wiring.scheme == "charlieplexed" else ("row", "column")
         for key, row, column in self.wiring.cells:
             driven = self.on.get(marked(self.mark, f"{names[0]} {row + 1}"))
@@ -132,20 +162,25 @@ class Scanner:
         return found
 
 
-def scanner_of(share: Brief, plan: PinPlan, chip: str, mark: str, nets: Netlist) -> Scanner:
+def scanner_of(share: Brief, plan: PinPlan, chip: str, mark: str, made: Fabricated) -> Scanner:
     """A brain's way to read, from its plan and the nets of its pins; `mark` tells apart the lines that every brain has."""
     wiring = wiring_of(share)
-    on = {row.signal: nets.get((chip, row.pin), "") for row in plan.assignments}
+    on = {row.signal: made.nets.get((chip, row.pin), "") for row in plan.assignments}
     down = share.button_reading == "pull-down-resistors"
     power = {t.role(c.piece) for t in share.things for c in t.contacts() if c.duty == "power"}
     direct = [k for k in wiring.direct if not (down and k in power)]
+    pins = {key: on[key] for key in direct if on.get(key)}
+    if wiring.scheme in HELPERS:
+        pins |= helper_inputs(wiring, made.helpers(HELPERS[wiring.scheme]), on, mark)
     return Scanner(
         wiring=wiring,
-        pins={key: on[key] for key in direct if on.get(key)},
+        pins=pins,
         on=on,
         mark=mark,
         low=rail_of(share).net if down else GROUND,
         pulls_up=not down,
+        rail=rail_of(share, share.brain).net,
+        resistors=tuple(made.resistors()),
     )
 
 
@@ -158,11 +193,9 @@ def scan(
     always = made.always()
     for brain in brief.brains:
         share = share_of(brief, brain.name)
-        if wiring_of(share).scheme in NOT_SCANNED:
-            continue
         chip = next((c.ref for c in made.components if c.role == brain.role()), "")
         mark = mark_of(brief, brain.name)
-        scanner = scanner_of(share, plans[brain.name], chip, mark, made.nets)
+        scanner = scanner_of(share, plans[brain.name], chip, mark, made)
         switches, missing = switches_of(share, made)
         faults += missing
         for held in chords(share, switches):
@@ -176,8 +209,9 @@ def scan(
 
 
 def known(scanner: Scanner) -> set[str]:
-    """The keys that a scanner can read at all."""
-    return set(scanner.pins) | {key for key, _, _ in scanner.wiring.cells}
+    """The keys that a scanner has to read: a listed key whose helper cannot be found is not excused."""
+    wiring = scanner.wiring
+    return set(scanner.pins) | {key for key, _, _ in wiring.cells} | set(wiring.listed)
 
 
 def chords(share: Brief, switches: list[Switch]) -> list[tuple[Switch, ...]]:

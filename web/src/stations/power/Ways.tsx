@@ -57,7 +57,9 @@ function OfFeeder({ feeder, plan }: { feeder: string; plan: Plan }) {
 							className={`border-b border-rule align-top [&>td]:py-1.5 [&>td]:pl-3 ${way.fits ? "" : "text-ink-2"} ${way.taken ? "bg-board/45" : ""}`}
 						>
 							<td className="!pl-1 text-left whitespace-nowrap">{way.title}</td>
-							{stored && <td className="figure text-right whitespace-nowrap">{way.hours === null ? "" : lasting(way.hours)}</td>}
+							{stored && (
+								<td className="figure text-right whitespace-nowrap">{way.hours === null ? "" : lasting(way.hours)}</td>
+							)}
 							<td className="figure text-right whitespace-nowrap">{way.heat_mw.toFixed(0)} mW</td>
 							<td className="figure text-right whitespace-nowrap">{way.junction_c.toFixed(0)} °C</td>
 							<td className="figure text-right">{way.parts}</td>

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, Supply
+from loquet.core.brief.thing import Body, KitItem, Supply
 from loquet.core.provenance import Source
 
 SPREAD = 0.05  # a regulated adapter: common practice
@@ -39,3 +39,14 @@ class BarrelJack(RegulatedFeed):
         """What the adapter gives."""
         v = self.adapter_v
         return Supply(v * (1 - SPREAD), v, v * (1 + SPREAD), "outside", 1, 0, 0.1, 1000, ADAPTER)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The adapter."""
+        return (
+            KitItem(
+                "power",
+                f"mains adapter {self.adapter_v:g} V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved where it is used",
+                1,
+                f"feeds {self.name}",
+            ),
+        )

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, Lack, Supply, Thing
+from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Supply, Thing
 from loquet.core.provenance import Source
 from loquet.core.quantities.lengths import nm_from_mm
 
@@ -77,3 +77,11 @@ class Cells(Thing):
         """A sign that they run low."""
         way = "Let the firmware measure its own supply and show it on the screen or the light."
         return (Lack("There is no low-battery sign.", way),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """Its cells."""
+        return (
+            KitItem(
+                "power", f"{self.size} cell, alkaline, 1.5 V", self.count, f"feeds {self.name}"
+            ),
+        )

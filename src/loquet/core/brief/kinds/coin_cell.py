@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Feed, Lack, Supply, Thing
+from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Supply, Thing
 from loquet.core.provenance import Source
 
 COIN = Source(
@@ -41,3 +41,7 @@ class CoinCell(Thing):
         """A sign that it runs low."""
         way = "Let the firmware measure its own supply and show it on the screen or the light."
         return (Lack("There is no low-battery sign.", way),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """Its cell."""
+        return (KitItem("power", "coin cell 2032, lithium, 3 V", 1, f"feeds {self.name}"),)

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class FlatCable(Thing):
@@ -30,3 +30,14 @@ class FlatCable(Thing):
         pitch = 0.5 if self.pitch_mm < 0.75 else 1.0
         part = f"flat-cable-{pitch}-{ways}-{self.contact}"
         return (Body(part=part, size_mm=(round(pitch * (ways - 1) + 6.0, 2), 5.6)),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The cable, by the side that the contacts touch."""
+        return (
+            KitItem(
+                "leads and cables",
+                f"flat cable, {self.lines + 2} ways, {0.5 if self.pitch_mm < 0.75 else 1.0:g} mm, contacts on the {self.contact} side at this end",
+                1,
+                f"at {self.name}",
+            ),
+        )

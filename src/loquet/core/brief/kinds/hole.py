@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Drilled, NoPart
+from loquet.core.brief.thing import Body, Drilled, KitItem, NoPart
 
 CLEARANCE_MM = {"M1.6": 1.8, "M2": 2.4, "M2.5": 2.9, "M3": 3.4}  # ISO 273, medium
 HEAD_MM = {"M1.6": 3.2, "M2": 4.0, "M2.5": 5.0, "M3": 5.6}
@@ -28,3 +28,11 @@ class Hole(NoPart):
     def drilled(self) -> Drilled:
         """A clearance hole, with the head of a pan-head screw about it."""
         return Drilled(CLEARANCE_MM[self.screw], HEAD_MM[self.screw])
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """Screw and nut."""
+        return (
+            KitItem(
+                "mechanics", f"screw {self.screw} x 10 mm, pan head, with nut", 1, "fixes the board"
+            ),
+        )

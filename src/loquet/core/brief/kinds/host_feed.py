@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import USB, RegulatedFeed
-from loquet.core.brief.thing import Body, Supply
+from loquet.core.brief.thing import Body, KitItem, Supply
 
 
 class HostFeed(RegulatedFeed):
@@ -25,3 +25,14 @@ class HostFeed(RegulatedFeed):
     def source(self) -> Supply:
         """5 V of the host."""
         return USB
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The lead to the host."""
+        return (
+            KitItem(
+                "leads and cables",
+                "lead with a plug half for 2 pins at 2.0 mm (sockets, keyed), 5 V at pin 1",
+                1,
+                f"brings power to {self.name}",
+            ),
+        )

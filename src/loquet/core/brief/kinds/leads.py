@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, Supply, Thing
+from loquet.core.brief.thing import Body, Feed, KitItem, Supply, Thing
 from loquet.core.provenance import Source
 
 SOURCE = Source(kind="brief", text="volts of the leads, as the brief says")
@@ -34,3 +34,14 @@ class Leads(Thing):
     def source(self) -> Supply:
         """As the brief says."""
         return Supply(self.volts, self.volts, self.volts, "outside", 1, 0, 0.1, 500, SOURCE)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """Its wires."""
+        return (
+            KitItem(
+                "leads and cables",
+                "two stranded wires, red and black, each 150 mm",
+                1,
+                f"leads of {self.name}",
+            ),
+        )

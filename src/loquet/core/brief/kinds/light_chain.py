@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Duty, Thing
+from loquet.core.brief.thing import Body, Duty, KitItem, Thing
 
 
 class LightChain(Thing):
@@ -31,3 +31,20 @@ class LightChain(Thing):
     def current_ma(self) -> float:
         """60 mA a light at full white; from memory of such lights."""
         return 60.0 * self.count
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The lights with their lead."""
+        return (
+            KitItem(
+                "sound and shows",
+                f"chain of {self.count} addressable lights, {self.wires}",
+                1,
+                self.name,
+            ),
+            KitItem(
+                "leads and cables",
+                f"lead with a plug half for {3 if self.wires == 'one timed' else 4} pins at 2.5 mm (sockets, keyed), to the lights",
+                1,
+                f"lead of {self.name}",
+            ),
+        )

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, Lack, Supply
+from loquet.core.brief.thing import Body, KitItem, Lack, Supply
 from loquet.core.provenance import Source
 
 LITHIUM_SOURCE = Source(
@@ -60,3 +60,20 @@ class LithiumCell(RegulatedFeed):
         edit = {"kind": "change-thing", "name": self.name, "changes": {"sense": True}}
         sentence = "There is no low-battery sign: the cell is not measured."
         return (Lack(sentence, "Measure it.", "Measure the cell", edit), *found)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The cell with its own protection, and its lead with the polarity of the plug."""
+        return (
+            KitItem(
+                "power",
+                f"lithium cell, one cell, {self.capacity_mah} mAh, with its own protection",
+                1,
+                f"feeds {self.name}",
+            ),
+            KitItem(
+                "leads and cables",
+                "lead with a plug half for 2 pins at 2.0 mm (sockets, keyed), plus at pin 1",
+                1,
+                f"lead of {self.name}; measure its polarity before plugging in",
+            ),
+        )

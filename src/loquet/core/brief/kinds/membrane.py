@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class Membrane(Thing):
@@ -22,3 +22,7 @@ class Membrane(Thing):
     def bodies(self) -> tuple[Body, ...]:
         """Ways of 2.54 mm."""
         return (Body(part=f"posts-{self.lines}", size_mm=(2.54 * self.lines, 2.54)),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The membrane."""
+        return (KitItem("ports", f"membrane with {self.lines} ways at 2.54 mm", 1, f"{self.name}"),)

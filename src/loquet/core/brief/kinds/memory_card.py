@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class MemoryCard(Thing):
@@ -20,3 +20,7 @@ class MemoryCard(Thing):
     def bodies(self) -> tuple[Body, ...]:
         """A small socket."""
         return (Body(part="card-socket", size_mm=(14.0, 14.6)),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """A card."""
+        return (KitItem("ports", "memory card, small size", 1, f"goes into {self.name}"),)

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, Lack, Supply
+from loquet.core.brief.thing import Body, KitItem, Lack, Supply
 from loquet.core.provenance import Source
 
 BLOCK = Source(
@@ -39,3 +39,15 @@ class NineVolt(RegulatedFeed):
         """A sign that it runs low."""
         way = "Let the firmware measure its own supply and show it on the screen or the light."
         return (Lack("There is no low-battery sign.", way),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The block and its snaps."""
+        return (
+            KitItem("power", "nine-volt block, alkaline", 1, f"feeds {self.name}"),
+            KitItem(
+                "leads and cables",
+                "lead with a plug half for 2 pins at 2.5 mm (sockets, keyed), snaps for a nine-volt block, plus at pin 1",
+                1,
+                f"snaps of {self.name}",
+            ),
+        )

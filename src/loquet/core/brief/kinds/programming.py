@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class Programming(Thing):
@@ -25,3 +25,14 @@ class Programming(Thing):
     def label(self) -> str:
         """Its plain name says little."""
         return "programming port" if self.name == self.WORD else self.name
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The lead of the probe."""
+        return (
+            KitItem(
+                "leads and cables",
+                "lead for a debug probe, 5 sockets at 2.54 mm",
+                1,
+                "programs the device; one for all",
+            ),
+        )

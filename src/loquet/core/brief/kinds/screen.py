@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Display, Duty, Lack, OnBus, Thing
+from loquet.core.brief.thing import Body, Display, Duty, KitItem, Lack, OnBus, Thing
 
 HEADERS = {
     "two-wire": "header-4-way",
@@ -65,3 +65,11 @@ class Screen(Thing):
             return ()
         way = "Add a thumb-wheel, or set it from a menu."
         return (Lack("Nothing sets the brightness of the screen.", way),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The module."""
+        return (
+            KitItem(
+                "sound and shows", f"screen module {self.part}", 1, f"{self.name}, on its header"
+            ),
+        )

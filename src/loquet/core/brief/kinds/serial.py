@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class SerialPort(Thing):
@@ -25,3 +25,9 @@ class SerialPort(Thing):
     def LEFT_OUT_CENTS(self) -> float | None:  # type: ignore[override] # noqa: N802
         """Only a spare one can be left out."""
         return 80.0 if self.spare else None
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """A lead."""
+        return (
+            KitItem("leads and cables", "lead with 4 sockets at 2.54 mm", 1, f"at {self.name}"),
+        )

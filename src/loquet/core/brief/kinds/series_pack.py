@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, Supply
+from loquet.core.brief.thing import Body, KitItem, Supply
 from loquet.core.provenance import Source
 
 PACK = Source(
@@ -41,3 +41,26 @@ class SeriesPack(RegulatedFeed):
         n = self.cells
         volts = 3.0 * n, 3.7 * n, 4.2 * n
         return Supply(*volts, "lithium", n, self.capacity_mah, 0.08 * n, 2000, PACK)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The pack, its lead, and what charges it."""
+        return (
+            KitItem(
+                "power",
+                f"lithium pack, {self.cells} cells in series, {self.capacity_mah} mAh, with its own protection",
+                1,
+                f"feeds {self.name}",
+            ),
+            KitItem(
+                "leads and cables",
+                "lead with a plug half for 2 pins at 2.5 mm (sockets, keyed), plus at pin 1",
+                1,
+                f"lead of {self.name}; measure its polarity before plugging in",
+            ),
+            KitItem(
+                "power",
+                f"balancing charger for {self.cells} cells in series",
+                1,
+                f"charges {self.name}, outside the device",
+            ),
+        )

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class SoundConverter(Thing):
@@ -18,3 +18,14 @@ class SoundConverter(Thing):
     def bodies(self) -> tuple[Body, ...]:
         """A small chip."""
         return (Body(part="sound-converter"),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The line lead."""
+        return (
+            KitItem(
+                "leads and cables",
+                "lead with a plug half for 3 pins at 2.0 mm (sockets, keyed), left, ground, right",
+                1,
+                f"line output of {self.name}",
+            ),
+        )

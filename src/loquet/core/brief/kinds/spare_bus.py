@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, OnBus, Thing
+from loquet.core.brief.thing import Body, KitItem, OnBus, Thing
 
 CABLE_PF = 50.0  # half a metre of cable: from memory
 
@@ -26,3 +26,9 @@ class SpareBus(Thing):
     def on_bus(self) -> OnBus:
         """No address, and what a cable brings."""
         return OnBus(0, CABLE_PF)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """A lead."""
+        return (
+            KitItem("leads and cables", "lead with 4 sockets at 2.54 mm", 1, f"at {self.name}"),
+        )

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Duty, Lack, Thing
+from loquet.core.brief.thing import Body, Duty, KitItem, Lack, Thing
 
 
 class Speaker(Thing):
@@ -36,3 +36,15 @@ class Speaker(Thing):
             sentence = "There is a speaker and no headphone socket."
             found.append(Lack(sentence, "Add one, or do without.", label, edit))
         return tuple(found)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The speaker with its lead."""
+        return (
+            KitItem("sound and shows", "speaker 8 Ω, 1 W, 20 mm", 1, f"{self.name}"),
+            KitItem(
+                "leads and cables",
+                "lead with a plug half for 2 pins at 2.0 mm (sockets, keyed), to the speaker",
+                1,
+                f"lead of {self.name}",
+            ),
+        )

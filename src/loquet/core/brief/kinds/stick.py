@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, Contact, Worked
+from loquet.core.brief.thing import Axis, Body, Contact, KitItem, Worked
 
 
 class Stick(Worked):
@@ -37,3 +37,7 @@ class Stick(Worked):
             Axis("x", f"{self.name} x", volts, "stick x"),
             Axis("y", f"{self.name} y", volts, "stick y"),
         )
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """Its cap."""
+        return (KitItem("mechanics", f"cap for a {self.sensing} stick", 1, "sticks"),)

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Contact, Thing
+from loquet.core.brief.thing import Body, Contact, KitItem, Thing
 
 WAYS = ("up", "down", "left", "right", "press")
 
@@ -27,4 +27,10 @@ class StickPort(Thing):
         return tuple(
             Contact(way, f"{self.name} {way}", way=way, pads=(way, "ground"), named=True)
             for way in WAYS
+        )
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The stick."""
+        return (
+            KitItem("ports", "outside stick with a nine-way socket", 1, f"goes into {self.name}"),
         )

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import UsbPower
-from loquet.core.brief.thing import Body
+from loquet.core.brief.thing import Body, KitItem
 
 
 class UsbCharge(UsbPower):
@@ -20,3 +20,14 @@ class UsbCharge(UsbPower):
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""
         return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The cable for charging."""
+        return (
+            KitItem(
+                "leads and cables",
+                "USB cable, USB-C plug at the device",
+                1,
+                f"charges at {self.name}",
+            ),
+        )

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import UsbPower
-from loquet.core.brief.thing import Body
+from loquet.core.brief.thing import Body, KitItem
 
 
 class UsbDevice(UsbPower):
@@ -20,3 +20,14 @@ class UsbDevice(UsbPower):
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""
         return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)
+
+    def kit(self) -> tuple[KitItem, ...]:
+        """The cable to the host."""
+        return (
+            KitItem(
+                "leads and cables",
+                "USB cable, USB-C plug at the device, with data",
+                1,
+                f"joins {self.name} to the host",
+            ),
+        )

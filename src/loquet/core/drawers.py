@@ -1,0 +1,150 @@
+"""The Parts station: what is on the boards, as lines that a purchaser can buy without asking, each with its evidence and its drawing."""
+
+from math import ceil
+from typing import Literal
+
+from loquet.core.circuit import Circuit, Component
+from loquet.core.fabrication.tables import value_of
+from loquet.core.frozen import Frozen
+from loquet.core.geometry import Box, Round
+from loquet.core.library import Library
+from loquet.core.parts import LandPattern
+from loquet.core.parts.part import Part
+
+Known = Literal["drawing", "measurement", "standard", "data set", "from memory", "none"]
+SMALL_MM = 2.5
+
+
+class DrawnLand(Frozen):
+    """A pad of a land pattern in mm, about the middle of the part: its number, middle, width and height, whether it is round, and its hole."""
+
+    number: str
+    x_mm: float
+    y_mm: float
+    w_mm: float
+    h_mm: float
+    round: bool
+    drill_mm: float
+
+
+class DrawerLine(Frozen):
+    """A line of the parts list: what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins."""
+
+    part: str
+    kind: str
+    what: str
+    value: str
+    size: str
+    pins: tuple[tuple[str, str], ...]
+    refs: tuple[str, ...]
+    count: int
+    spares: int
+    to_buy: int
+    price_cents: float | None
+    height_mm: float
+    by_hand: bool
+    known: Known
+    evidence: str
+    body_mm: tuple[float, float, float, float]
+    lands: tuple[DrawnLand, ...]
+
+
+def part_lines(circuit: Circuit, library: Library, quantity: int) -> tuple[DrawerLine, ...]:
+    """A line for each part and value; bare copper is nobody's to buy."""
+    groups: dict[tuple[str, str], list[Component]] = {}
+    for component in circuit.components:
+        if not component.bare:
+            groups.setdefault((component.part, value_of(component)), []).append(component)
+        for under in component.sits_in:
+            groups.setdefault((under, ""), []).append(component)
+    return tuple(
+        line_of(part, value, members, library, quantity)
+        for (part, value), members in groups.items()
+    )
+
+
+def line_of(
+    part_id: str, value: str, members: list[Component], library: Library, quantity: int
+) -> DrawerLine:
+    """One line."""
+    count, refs = len(members), tuple(c.ref for c in members)
+    pattern = library.pattern(part_id)
+    small = pattern.body.w < SMALL_MM * 1e6
+    spare = spares(count * quantity, small)
+    shared = {
+        "refs": refs,
+        "count": count,
+        "spares": spare,
+        "to_buy": count * quantity + spare,
+        "value": value,
+        "part": part_id,
+        "lands": lands_of(pattern),
+        "body_mm": tuple(
+            v / 1e6 for v in (pattern.body.x, pattern.body.y, pattern.body.w, pattern.body.h)
+        ),
+    }
+    if part_id.startswith("chip:"):
+        chip = library.find_chip(part_id[5:])
+        memory = chip.pins_from == "memory"
+        return DrawerLine(
+            kind="ready module" if chip.module else "microcontroller",
+            what=f"{'Ready module' if chip.module else 'Microcontroller'} {chip.name}",
+            size=chip.package,
+            pins=(),
+            price_cents=None,
+            height_mm=library.package(chip.package)[1],
+            by_hand=chip.by_hand,
+            known="from memory" if memory else "data set",
+            evidence=chip.data_source,
+            **shared,
+        )
+    part = library.parts[part_id]
+    return DrawerLine(
+        kind=part.kind,
+        what=part.description,
+        size=part.size_codes,
+        pins=tuple(part.pin_names.items()),
+        price_cents=part.price_cents,
+        height_mm=part.height_mm,
+        by_hand=part.hand_fitted,
+        known=known_by(part),
+        evidence=part.evidence_text,
+        **shared,
+    )
+
+
+def known_by(part: Part) -> Known:
+    """How its pins and sizes are known; what is written down from memory and has an order of pins says so."""
+    if part.evidence == "standard" and "from memory" in part.evidence_text and part.pin_names:
+        return "from memory"
+    return part.evidence
+
+
+def spares(count: int, small: bool) -> int:
+    """Spares for so many: a tenth and at least five of what is smaller than 2.5 mm, a fiftieth and at least one of others (common practice)."""
+    return max(5, ceil(count / 10)) if small else max(1, ceil(count / 50))
+
+
+def lands_of(pattern: LandPattern) -> tuple[DrawnLand, ...]:
+    """The pads as a picture needs them."""
+    found = []
+    for pad in pattern.pads:
+        shape = pad.shape
+        if isinstance(shape, Round):
+            x, y, w, h = shape.x, shape.y, shape.d, shape.d
+        elif isinstance(shape, Box):
+            x, y, w, h = shape.x, shape.y, shape.w, shape.h
+        else:
+            continue
+        found.append(
+            DrawnLand(
+                number=pad.number,
+                x_mm=x / 1e6,
+                y_mm=y / 1e6,
+                w_mm=w / 1e6,
+                h_mm=h / 1e6,
+                round=isinstance(shape, Round),
+                drill_mm=pad.drill_nm / 1e6,
+            )
+        )
+    return tuple(found)

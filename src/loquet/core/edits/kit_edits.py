@@ -1,0 +1,35 @@
+"""Edits of the kit: where a thing to buy stands."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.design import Design
+from loquet.core.edits.applying import EditRefused
+from loquet.core.frozen import Frozen
+
+MOST = 200
+
+
+class MarkKit(Frozen):
+    """A line of the kit as bought, in the drawer, or missing."""
+
+    kind: Literal["mark-kit"] = "mark-kit"
+    what: Annotated[str, Field(min_length=1, max_length=200)]
+    state: Literal["missing", "bought", "in the drawer"]
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"{self.what[:120]}: {self.state}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep it by its words, so that it stays marked while the same is needed; raises EditRefused where far too much is marked."""
+        kept = {what: state for what, state in design.choices.kit.items() if what != self.what}
+        if self.state != "missing":
+            kept[self.what] = self.state
+        if len(kept) > MOST:
+            raise EditRefused(f"More than {MOST} lines are marked.", "Set some back to missing.")
+        return design.model_copy(
+            update={"choices": design.choices.model_copy(update={"kit": kept})}
+        )

@@ -1,0 +1,97 @@
+"""The kit: everything that the devices need and that is not on their boards, and where each of it stands."""
+
+from collections.abc import Iterator
+from typing import Literal
+
+from loquet.core.brief import Brief
+from loquet.core.brief.thing import KitItem
+from loquet.core.design import Design
+from loquet.core.frozen import Frozen
+from loquet.core.library import Library
+from loquet.core.parts.wire import wire_working
+from loquet.core.power.lasting import peak_at_source
+from loquet.core.powering import made_of
+from loquet.core.provenance import Working
+
+KitState = Literal["missing", "bought", "in the drawer"]
+WIRE_MM = 150.0
+MAKING = (
+    KitItem(
+        "making", "solder wire, lead-free, 0.5 mm, with flux inside", 1, "parts fitted by hand"
+    ),
+    KitItem("making", "isopropanol and a brush", 1, "takes the flux off"),
+)
+PASTE = KitItem("making", "solder paste, lead-free, and a stencil", 1, "surface parts on a plate")
+
+
+class KitLine(Frozen):
+    """A line of the kit: what to buy, how many for all devices, what for, and where it stands."""
+
+    group: str
+    what: str
+    count: int
+    why: str
+    state: KitState = "missing"
+
+
+class Kit(Frozen):
+    """All lines by group, and the workings of the wires."""
+
+    lines: tuple[KitLine, ...]
+    workings: tuple[Working, ...]
+
+
+def kit_of(design: Design, library: Library) -> Kit:
+    """The kit for so many devices as the brief wants; equal things become one line, tools and stuff for making count once."""
+    brief = design.brief
+    merged: dict[tuple[str, str], KitLine] = {}
+    for item, times in items_of(brief, library):
+        key = (item.group, item.what)
+        before = merged.get(key)
+        whys = [] if before is None else before.why.split(", ")
+        whys += [] if item.why in whys else [item.why]
+        merged[key] = KitLine(
+            group=item.group,
+            what=item.what,
+            count=(before.count if before else 0) + item.count * times,
+            why=", ".join(whys),
+            state=design.choices.kit.get(item.what, "missing"),
+        )
+    return Kit(lines=tuple(merged.values()), workings=wires_of(brief, library))
+
+
+def items_of(brief: Brief, library: Library) -> Iterator[tuple[KitItem, int]]:
+    """Every item with how many times it is needed."""
+    for thing in brief.things:
+        for item in thing.kit():
+            yield item, 1 if "one for all" in item.why else brief.quantity
+    yield from ((item, brief.quantity) for item in cables_of(brief, library))
+    yield from ((item, 1) for item in (*MAKING, PASTE))
+
+
+def cables_of(brief: Brief, library: Library) -> list[KitItem]:
+    """A cable for every link between boards that is not plugged together."""
+    ends: dict[str, str] = {}
+    for thing in brief.things:
+        joint = thing.joint()
+        if joint is not None and not joint.plugged:
+            ends.setdefault(joint.word, thing.part)
+    return [
+        KitItem(
+            "leads and cables",
+            f"cable with sockets at both ends for: {library.parts[part].short}",
+            1,
+            f"link {word}; pin n on pin n",
+        )
+        for word, part in ends.items()
+        if part in library.parts
+    ]
+
+
+def wires_of(brief: Brief, library: Library) -> tuple[Working, ...]:
+    """The wires from each source to its board."""
+    return tuple(
+        wire_working(made.feeder.name, peak_at_source(made), WIRE_MM)
+        for made in made_of(brief, library)
+        if made.feeder and made.supply and made.feeder.kit()
+    )
