@@ -9,7 +9,7 @@ from loquet.core.provenance import Working
 from loquet.core.quantities.preferred import E12, E24
 
 PREFIXES = {"k": 1e3, "M": 1e6, "m": 1e-3, "µ": 1e-6, "n": 1e-9, "p": 1e-12}
-PREFIXED = ("Ω", "A", "V", "F", "Hz", "s", "W")
+PREFIXED = ("Ω", "A", "Ah", "V", "F", "Hz", "s", "W")
 COUNTED = "counted"
 SERIES = {"nearest E12": E12, "nearest E24": E24}
 

@@ -42,7 +42,7 @@ def test_no_screen_has_a_fault(server: Server, driver: Chrome) -> None:
     for name in ("Dusk remote", "Star handset", "Dew panel"):
         driver.get(server.address)
         press(driver, f"[data-project='{name}']")
-        for each in ("brief", "pins", "circuit", "board", "release"):
+        for each in ("brief", "parts", "power", "pins", "circuit", "board", "release"):
             station(driver, each)
             WebDriverWait(driver, 30).until(
                 lambda d: "Reading the chip" not in d.find_element(By.TAG_NAME, "main").text
@@ -134,20 +134,20 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
     )
 
     # the pins, then the whole board with the one next action
-    keys(driver, "2")
+    keys(driver, "4")
     see(driver, "main[aria-label='pins']")
     tab_to(driver, "[data-testid='solve-pins']")
     keys(driver, Keys.ENTER)
     says(driver, "Pins solved")
     tab_to(driver, "[data-pin][tabindex='0']")
-    keys(driver, "4")
+    keys(driver, "6")
     see(driver, "main[aria-label='board']")
     tab_to(driver, "[data-testid='next-action']")
     keys(driver, Keys.ENTER)
     reads(driver, "[data-testid='ready-meter']", "No stops", 120)
 
     # release, working of a price, proof, order
-    keys(driver, "5")
+    keys(driver, "7")
     see(driver, "main[aria-label='release']")
     tab_to(driver, "[data-testid='prove']")
     keys(driver, Keys.ENTER)

@@ -146,7 +146,7 @@ def test_keys_reach_everything(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/2/brief")
     see(driver, "[data-thing='left']")
     body = driver.find_element(By.TAG_NAME, "body")
-    body.send_keys("2")
+    body.send_keys("4")
     see(driver, "main[aria-label='pins']")
     body.send_keys("1")
     see(driver, "main[aria-label='brief']")

@@ -1,4 +1,4 @@
-"""K22 to K32 of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
+"""K22 to K32, and K40, of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
 
 from dataclasses import replace
 from typing import Any
@@ -13,6 +13,7 @@ from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices
 from loquet.core.library import Library
 from loquet.core.pipeline import chip_for
+from loquet.core.powering import power_of
 from loquet.core.provenance import Finding
 from tests.core.benches import bench_for
 from tests.making import Plain, device, thing
@@ -208,3 +209,36 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
     power = [r.id for r in RULES if r.station == "power"]
     assert len(power) == 7
     assert [(rule, f.sentence) for rule in power for f in found(rule, seen)] == []
+
+
+def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
+    """10 µF from 5.0 V to 4.4 V at 8 mA and 4 µA: 10e-6 x (25 - 19.36) / (2 x 0.04002) = 705 µs. Ten times the load, a tenth of it."""
+
+    def held(*things: Plain) -> float:
+        brief = device(CHIP, thing("host-feed", "feed"), *things)
+        figures = power_of(brief, library).workings
+        return next(w.value for w in figures if w.id == "power.feed.hold_up")
+
+    assert held() == pytest.approx(704.6, rel=1e-3)
+    lamps = tuple(thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=9.0) for i in range(8))
+    assert held(*lamps) == pytest.approx(70.5, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    "bare",
+    [
+        thing("button", "key", 30, 30, part="button-carbon-fingers"),
+        thing("edge-contacts", "edge", lines=2),
+    ],
+)
+def test_k40_solder_under_bare_contacts(bare: Plain, library: Library) -> None:
+    brief = device(CHIP, thing("leads", "leads"), bare)
+    circuit = assemble(bench_for(brief))
+    seen = subject(brief, library, circuit)
+    (finding,) = found("contact-finish", seen)
+    assert "ordered with lead-free solder" in finding.sentence
+    (repair,) = finding.repairs
+    assert repair.edit["finish"] == "gold"
+    assert found("contact-finish", replace(seen, choices=Choices(finish="gold"))) == []
+    plain = device(CHIP, thing("leads", "leads"), thing("button", "key", 30, 30))
+    assert found("contact-finish", subject(plain, library, assemble(bench_for(plain)))) == []

@@ -1,14 +1,18 @@
 """Every kind that has a circuit, and every way to read keys and axes, from brief to a package that is proven from its own bytes."""
 
+from concurrent.futures import ProcessPoolExecutor
+from multiprocessing import get_context
+
 import pytest
 
+from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
 from loquet.core.brief.kinds import KINDS
 from loquet.core.circuit.recipes import recipe_for
-from loquet.core.design import Design
-from loquet.core.library import Library
+from loquet.core.design import Choices, Design
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
+from loquet.demo.scenario import FEED_BRIEFS, demo_brief
 from tests.making import Plain, device, thing
 
 CHIP = thing("chip", "chip", part="stm32l433rct6")
@@ -105,14 +109,32 @@ DEVICES: dict[str, Brief] = {
 }
 
 
-@pytest.mark.parametrize("name", DEVICES)
-def test_a_device_ends_ready_and_proven(name: str, library: Library) -> None:
-    design = bring_up_to_date(Design(brief=DEVICES[name]), library)
+def ended(name: str) -> tuple[list[str], list[str], int, int]:
+    """A device made to its end: stops, what its proof finds, nets and keys that the proof looked at."""
+    library = bundled_library()
+    brief = DEVICES.get(name) or demo_brief(name)
+    design = Design(brief=brief, choices=Choices(finish="gold"))
+    design = bring_up_to_date(design, library)
     made = release(design, library)
-    assert [f.sentence for f in made.findings if f.severity == "stop"] == []
+    stops = [f.sentence for f in made.findings if f.severity == "stop"]
+    if stops:
+        return stops, [], 0, 0
     proof = prove_package(dict(made.files), design, library)
-    assert [fault.sentence for fault in proof.faults] == []
-    assert proof.nets > 10
+    return [], [fault.sentence for fault in proof.faults], proof.nets, proof.keys
+
+
+@pytest.mark.timeout(900)
+def test_every_device_ends_ready_and_proven() -> None:
+    """On two processes, since each takes some seconds."""
+    names = [*DEVICES, "log-key-pad", *FEED_BRIEFS]
+    with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
+        answers = dict(zip(names, pool.map(ended, names), strict=True))
+    assert {name: row[:2] for name, row in answers.items() if row[0] or row[1]} == {}
+    assert all(nets > 8 for _, _, nets, _ in answers.values())
+    keyed = {name: keys for name, (_, _, _, keys) in answers.items()}
+    for name in ("coin, expander", "leads, ladder", "host feed, register", "leads, wide expander"):
+        assert keyed[name] == 9
+    assert (keyed["log-key-pad"], keyed["ridge-handset"], keyed["pocket-lamp"]) == (20, 14, 3)
 
 
 def test_what_waits_for_its_circuit_is_named() -> None:

@@ -12,16 +12,21 @@ from loquet.api.describing import all_findings, tally
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import proof_figures
 from loquet.core.brief import Brief
+from loquet.core.circuit.assembling import assemble
 from loquet.core.design import SLICES, Design
+from loquet.core.kit import kit_of
 from loquet.core.pinning import report_pins, schemes_of, sums, ways_for
 from loquet.core.pins.planning import budget_workings
 from loquet.core.pipeline import bring_up_to_date
+from loquet.core.powering import power_of
 from loquet.core.proof.figures import proof_workings
 from loquet.core.provenance import Working
 from loquet.core.release import Release
-from loquet.demo.scenario import BOARD_BRIEFS, DEMO_BRIEFS, demo_brief
+from loquet.demo.scenario import BOARD_BRIEFS, DEMO_BRIEFS, FEED_BRIEFS, demo_brief
 from loquet.standins.board_house import inspect, quote
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
+from tests.core.benches import bench_for
+from tests.making import device, thing
 from tests.recomputing import faults_in
 
 
@@ -32,6 +37,8 @@ def workings_of(brief: Brief, upto: str) -> Iterator[Working]:
         design = bring_up_to_date(design, library, upto)  # type: ignore[arg-type]
     yield from tally(design, library)
     yield from sums(brief, library)
+    yield from power_of(brief, library).workings
+    yield from kit_of(design, library).workings
     for card in schemes_of(design, library):
         yield from card.workings
     for name in SLICES:
@@ -42,7 +49,8 @@ def workings_of(brief: Brief, upto: str) -> Iterator[Working]:
             yield finding.working
 
 
-CASES = [(name, "pour" if name in BOARD_BRIEFS else "") for name in DEMO_BRIEFS]
+UPTO = {**dict.fromkeys(BOARD_BRIEFS, "pour"), **dict.fromkeys(FEED_BRIEFS, "circuit")}
+CASES = [(name, UPTO.get(name, "")) for name in DEMO_BRIEFS]
 
 
 @pytest.mark.parametrize(("name", "upto"), CASES)
@@ -87,3 +95,16 @@ def test_quotes_and_proofs_follow_too(released: Release) -> None:
             assert [f.value for f in figures[-3:]] == [
                 *(got.total_cents, got.each_cents, got.total_cents),
             ]
+
+
+def test_figures_of_speakers_crystals_and_packs_follow_too() -> None:
+    library = bundled_library()
+    things = (
+        *(thing("chip", "chip", part="stm32l433rct6"), thing("series-pack", "pack")),
+        *(thing("speaker", "voice", 30, 30), thing("crystal", "quartz")),
+        *(thing("light-matrix", "field", 90, 30), thing("bus-sensor", "warmth", 60, 30)),
+    )
+    brief = device(*things)
+    made = assemble(bench_for(brief)).workings
+    assert {w.id for w in made} >= {"voice.corner", "quartz.load", "field.column", "pack.feedback"}
+    assert faults_in([*made, *power_of(brief, library).workings]) == []

@@ -8,7 +8,14 @@ EXAMPLES = Path(__file__).resolve().parents[3] / "examples"
 BOARD_BRIEFS = ("dusk-remote", "dome-pod", "focus-pad")
 SPREAD_BRIEFS = ("slit-halves", "slew-carrier", "slant-remote")
 BRAIN_BRIEFS = ("finder-lamp", "chart-module", "dew-panel", "filter-dial", "step-pad")
-DEMO_BRIEFS = (*BOARD_BRIEFS, "star-handset", "log-key-pad", *SPREAD_BRIEFS, *BRAIN_BRIEFS)
+FEED_BRIEFS = ("ridge-handset", "pocket-lamp")
+DEMO_BRIEFS = (
+    *BOARD_BRIEFS,
+    *("star-handset", "log-key-pad"),
+    *SPREAD_BRIEFS,
+    *BRAIN_BRIEFS,
+    *FEED_BRIEFS,
+)
 
 
 def demo_brief(name: str) -> Brief:

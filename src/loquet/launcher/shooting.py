@@ -149,6 +149,12 @@ def order(driver: Chrome, address: str) -> None:
     driver.execute_script("document.querySelector('[data-order]').scrollIntoView()")
 
 
+def power(driver: Chrome, address: str) -> None:
+    """The handset with a cell of its own, in play."""
+    driver.get(f"{address}/project/14/power")
+    find(driver, "[data-testid='river'] [data-load='screen']")
+
+
 def handset(driver: Chrome, address: str) -> None:
     """The handset with a stick picked and the reach of a medium hand."""
     driver.get(f"{address}/project/4/brief")
@@ -222,6 +228,8 @@ STEPS = (
     ("schemes", schemes),
     ("hand-over", hand_over),
     ("circuit", station("circuit", "[aria-label='Chip core']")),
+    ("parts", station("parts", "[data-part='holder-aaa-surface']")),
+    ("power", power),
     (
         "working",
         station("circuit", "[aria-label='Chip core']", ("[data-working='screen.pull_up']",)),

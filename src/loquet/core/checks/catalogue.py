@@ -8,6 +8,7 @@ from loquet.core.checks.rules import (
     cell_sag,
     circuit_recipes,
     companions,
+    contact_finish,
     converter_heat,
     copper_edge,
     copper_gap,
@@ -69,4 +70,5 @@ RULES: tuple[Rule, ...] = (
     unrouted.RULE,
     ground_island.RULE,
     house_offer.RULE,
+    contact_finish.RULE,
 )

@@ -13,6 +13,7 @@ CABLE_TEXT = "Copperbeck Joints drawing CJ-F (invented): contacts 1.3 mm long, t
 PLUG_TEXT = "Copperbeck Joints drawing CJ-W (invented)"
 SCREW_TEXT = "Copperbeck Joints drawing CJ-S (invented): 1.3 mm holes at 5.08 mm"
 EDGE_TEXT = "contacts of 1.6 x 7.0 mm at 2.54 mm: common practice, no source"
+EDGE_KIND = "edge contacts"
 PLUG_PITCHES = {"1.0": 1.0, "1.25": 1.25, "2.0": 2.0, "2.5": 2.5}
 CABLE_PITCHES = {"0.5": 0.5, "1.0": 1.0}
 
@@ -37,6 +38,7 @@ def connector(
         evidence="drawing" if "drawing" in text else "standard",
         evidence_text=text,
         hand_fitted=any(pad.drill_mm for pad in body.pads),
+        values={"flat_finish": 1} if kind == EDGE_KIND else {},
     )
 
 
@@ -179,7 +181,7 @@ def edge_row(ways: int) -> Part:
         body_mm=(round(2.54 * ways, 2), 8.0),
     )
     words = f"Bare contacts at the edge, {ways} ways, 2.54 mm; want a flat gold finish"
-    return connector(f"edge-{ways}", "edge contacts", words, (0.0, 0.0), body, EDGE_TEXT)
+    return connector(f"edge-{ways}", EDGE_KIND, words, (0.0, 0.0), body, EDGE_TEXT)
 
 
 def formula_parts() -> Iterator[Part]:

@@ -15,6 +15,7 @@ from loquet.core.provenance import Source, Working, given
 
 SUM = Source(kind="computed", text="sum over the things of the rail")
 LAST_HOURS, LOW_LEFT = 0.25, 0.2
+ENTRY_F = 10e-6
 CODES, SENSE_SHARE = 4095, 0.5
 
 
@@ -28,6 +29,8 @@ def figures_of(
         found += [budget(row, mode) for mode in MODES]
         if row.taken:
             found.append(junction(row))
+            if row.supply and row.load.play > 0:
+                found.append(hold_up(row))
         if row.supply and not row.supply.stays and row.load.play > 0:
             found += [
                 run_time(row, mode, lowest_v)
@@ -90,6 +93,34 @@ def junction(row: Made) -> Working:
             given("R", taken.part.values["theta_k_w"], "K/W", taken.part.evidence_text),
         ),
         source=Source(kind="standard", text="Tj = Ta + P RthJA, JESD51-2"),
+    )
+
+
+def hold_up(row: Made) -> Working:
+    """How long the converter's own input capacitor carries the device while a plug is pulled: t = C (V1^2 - V2^2) / (2 P)."""
+    taken, supply = row.taken, row.supply
+    assert taken is not None
+    assert supply is not None
+    high, low = supply.usual_v, min(max(taken.stops_v, supply.empty_v), supply.usual_v)
+    watts = high * row.input_ma("play", high) / 1000
+    value = ENTRY_F * (high**2 - low**2) / (2 * watts) * 1e6
+    return Working(
+        id=f"power.{row.rail.name}.hold_up",
+        title=f"Held by the entry capacitor of {row.rail.name}",
+        value=value,
+        unit="µs",
+        shown=f"{value:.0f} µs",
+        formula="C x (V1^2 - V2^2) / (2 x P)",
+        inputs=(
+            given("C", ENTRY_F * 1e6, "µF", "input capacitor of the converter"),
+            given("V1", high, "V", supply.source.text),
+            given("V2", low, "V", "where the converter stops"),
+            given("P", watts, "W", "in play, at the source"),
+        ),
+        source=Source(
+            kind="standard",
+            text="energy of a capacitor; series resistance left out, since a ceramic one has milliohms",
+        ),
     )
 
 

@@ -13,11 +13,19 @@ type Component = Schemas["ComponentView"];
 const TITLES: Record<string, string> = {
 	chip: "Chip core",
 	module: "Ready module",
-	power: "Cells to rail",
+	power: "Sources to rails",
 	buttons: "Controls",
+	axes: "Axes outside the chip",
+	bus: "Two-wire bus",
+	crystal: "Crystals",
 	screen: "Screen",
 	buzzer: "Sounder",
 	light: "Indicator light",
+	lights: "Lights in chains and fields",
+	sound: "Sound",
+	senses: "Sensors",
+	card: "Memory card",
+	ports: "Ports",
 	link: "Links between boards",
 	service: "Programming and test",
 };
@@ -75,6 +83,7 @@ export function CircuitStation() {
 						{blocksOf(view).map(([block, title]) => (
 							<Block key={block} block={block} title={title} view={view} net={net} pick={setNet} />
 						))}
+						<Further view={view} />
 					</div>
 					<NetList view={view} net={net} pick={setNet} />
 				</div>
@@ -109,6 +118,21 @@ const WORKINGS: Record<string, string> = {
 	buzzer: "buzzer.",
 	light: "light.",
 };
+
+/** Figures that belong to no single block: those of sources, ports and crystals by their own names. */
+function Further({ view }: { view: View }) {
+	const prefixes = Object.values(WORKINGS);
+	const rest = view.workings.filter((w) => !prefixes.some((prefix) => w.id.startsWith(prefix)));
+	if (rest.length === 0) return null;
+	return (
+		<section className="mb-5" aria-label="Further figures">
+			<h2 className="mb-2 border-b-2 border-ink pb-1 font-semibold">Further figures</h2>
+			<div className="max-w-[480px]">
+				<Figures workings={rest} />
+			</div>
+		</section>
+	);
+}
 
 function Block({
 	block,

@@ -26,7 +26,7 @@ export function Compartments({ lines, picked, pick }: { lines: Line[]; picked: s
 										</span>
 										<span className="flex items-baseline justify-between gap-2">
 											<span className="figure font-medium">{nameOf(line)}</span>
-											<span className="figure text-ink-2">x {line.count}</span>
+											<span className="figure whitespace-nowrap text-ink-2">x {line.count}</span>
 										</span>
 										<span className="text-[12px] leading-tight text-ink-2">{line.size}</span>
 										<Stamp line={line} />

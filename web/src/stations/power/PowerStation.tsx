@@ -58,7 +58,7 @@ export function PowerStation() {
 						<Ways plan={plan} />
 					</div>
 					<section aria-label="Figures" className="w-[290px]">
-						<h3 className="border-b border-ink pb-1 font-semibold">What it works out to</h3>
+						<h2 className="border-b border-ink pb-1 font-semibold">What it works out to</h2>
 						<Figures
 							workings={plan.workings.filter((w) => !/\.(play|idle|sleep|peak)$/.test(w.id) || w.id.includes(".run."))}
 						/>

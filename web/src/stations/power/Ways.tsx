@@ -23,7 +23,7 @@ function OfFeeder({ feeder, plan }: { feeder: string; plan: Plan }) {
 	return (
 		<section aria-label={`Ways for ${feeder}`} className="mb-4" data-ways={feeder}>
 			<div className="flex items-baseline gap-3">
-				<h3 className="font-semibold">From {feeder} to its rail</h3>
+				<h2 className="font-semibold">From {feeder} to its rail</h2>
 				<span className="text-[12px] text-ink-2">
 					{chosen === "auto" ? "Loquet chooses" : "chosen by hand"}
 					{chosen !== "auto" && (
@@ -77,7 +77,7 @@ function OfFeeder({ feeder, plan }: { feeder: string; plan: Plan }) {
 									<span className="font-medium">taken</span>
 								) : (
 									way.fits && (
-										<Button onClick={() => choose(way.name)} aria-label={`Take the ${way.title.toLowerCase()}`}>
+										<Button onClick={() => choose(way.name)} aria-label={`Take it: ${way.title.toLowerCase()}`}>
 											Take it
 										</Button>
 									)

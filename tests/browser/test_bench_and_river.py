@@ -1,0 +1,66 @@
+"""Parts and Power in a real browser: a way between source and rail chosen by hand and taken back, currents by mode, the kit marked, a line of the drawers read."""
+
+from selenium.webdriver import Chrome
+from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import WebDriverWait
+
+from tests.browser.conftest import Server
+from tests.browser.pages import closed, press, reads, says, see, station
+
+TAKEN = "[data-ways='cell'] tr[data-taken='true']"
+
+
+def milliamperes(driver: Chrome, what: str) -> float:
+    return float(see(driver, f"[data-testid='river'] {what}").get_attribute("data-ma") or 0)
+
+
+def test_a_topology_is_chosen_and_its_consequences_are_seen(server: Server, driver: Chrome) -> None:
+    driver.get(server.address)
+    press(driver, "[data-project='Star handset']")
+    station(driver, "power")
+    reads(driver, TAKEN, "Linear regulator")
+    assert "recommended: lasts 28.0 h of 30.5 h" in see(driver, TAKEN).text
+    # 20 mA screen, 8 mA chip, a twentieth of 3.3 V / 42 Ω of the sounder, 2 mA of the light
+    assert abs(milliamperes(driver, "[data-rail='cell']") - 33.93) < 0.01
+    press(driver, "button[aria-label='Take it: step-up and step-down']")
+    reads(driver, TAKEN, "Step-up and step-down")
+    reads(driver, "[data-testid='river']", "Step-up and step-down")
+    assert "chosen by hand" in see(driver, "[data-ways='cell']").text
+    # the power is passed on: 3.3 V x 33.9 mA / 0.9 / 3.7 V = 33.6 mA and 0.05 mA of its own
+    reads(driver, "[data-testid='river']", "draws 34 mA")
+    press(driver, "[data-working='power.cell.run.play']")
+    assert "model" in see(driver, "[data-testid='working']").text
+    closed(driver)
+    driver.find_element(By.XPATH, "//button[text()='Undo']").click()
+    says(driver, "Undone: ")
+    reads(driver, TAKEN, "Linear regulator")
+
+
+def test_the_river_follows_the_mode(server: Server, driver: Chrome) -> None:
+    driver.get(f"{server.address}/project/4/power")
+    press(driver, "[data-testid='mode-sleep']")
+    WebDriverWait(driver, 20).until(lambda d: milliamperes(d, "[data-load='light']") == 0)
+    press(driver, "[data-testid='mode-peak']")
+    # 3.3 V across the coil's 42 Ω
+    WebDriverWait(driver, 20).until(
+        lambda d: abs(milliamperes(d, "[data-load='buzzer']") - 78.57) < 0.01
+    )
+
+
+def test_a_drawer_is_read_and_the_kit_is_marked(server: Server, driver: Chrome) -> None:
+    driver.get(f"{server.address}/project/1/parts")
+    press(driver, "[data-part='transistor-npn-sot23']")
+    reads(driver, "[data-testid='picked-line']", "emitter")
+    assert "SOT95P237X112-3N" in see(driver, "[data-testid='picked-line']").text
+    before = int(see(driver, "[data-testid='drawer-buy']").text.split()[-1])
+    press(driver, "[data-testid='drawer-box']")
+    cells = "[data-kit='AAA cell, alkaline, 1.5 V']"
+    assert see(driver, cells).text.startswith("20 x")
+    press(driver, f"{cells} button:nth-of-type(3)")
+    see(driver, f"{cells}[data-state='bought']")
+    assert int(see(driver, "[data-testid='drawer-buy']").text.split()[-1]) == before - 1
+    press(driver, "[data-testid='drawer-buy']")
+    assert "AAA cell, alkaline" not in see(driver, "[data-testid='to-buy']").text
+    driver.refresh()
+    press(driver, "[data-testid='drawer-box']")
+    see(driver, f"{cells}[data-state='bought']")
