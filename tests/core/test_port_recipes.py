@@ -2,8 +2,13 @@
 
 import pytest
 
+from loquet.core.brief import BriefError
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
+from loquet.core.design import Choices
+from loquet.core.library import Library
 from tests.core.benches import bench_for
 from tests.core.netlists import netlist, written
 from tests.making import Plain, device, thing
@@ -209,3 +214,48 @@ def test_a_sound_converter_has_a_filtered_line_output() -> None:
     capacitor-1608 2.2 nF: 1=SOUND_IT_RIGHT 2=GROUND
     wire-plug-2.0-3 line out: 1=SOUND_IT_LEFT 2=GROUND 3=SOUND_IT_RIGHT
     """)
+
+
+def test_what_is_ones_own_stands_on_posts_in_its_own_order() -> None:
+    assert made("own-part", lines=2) == {"posts-4 it: 1=SUPPLY 2=PART_IT_1 3=PART_IT_2 4=GROUND"}
+    ordered = made("own-part", lines=2, pin_order="ground, 2, open, 1, supply")
+    assert ordered == {"posts-5 it: 1=GROUND 2=PART_IT_2 4=PART_IT_1 5=SUPPLY"}
+    block = made("own-block", bus="two-wire", inputs=1, outputs=1)
+    assert block == {
+        "posts-6 it: 1=SUPPLY 2=BUS_CLOCK 3=BUS_DATA 4=BLOCK_IT_GIVES_1 5=BLOCK_IT_TAKES_1 6=GROUND"
+    }
+
+
+@pytest.mark.parametrize(
+    ("order", "said"),
+    [
+        ("supply, 1, 3, ground", "names '3', which it does not have"),
+        ("supply, 1, ground", "does not name 2"),
+        ("1, 2, ground", "does not name supply"),
+        ("supply, 1, 2, 2, ground", "names 2 twice"),
+        ("supply, 1, 2, ground" + ", open" * 40, "has 44 posts"),
+    ],
+)
+def test_an_order_of_pins_that_makes_no_sense_is_refused_with_its_place(
+    order: str, said: str
+) -> None:
+    with pytest.raises(BriefError) as caught:
+        made("own-part", lines=2, pin_order=order)
+    assert said in caught.value.problem
+    assert caught.value.place.endswith("pin_order")
+    assert caught.value.way_out
+
+
+def test_k11_an_order_that_nobody_has_compared_is_something_to_look_at(library: Library) -> None:
+    rule = next(r for r in RULES if r.id == "own-pins")
+
+    def looked(**fields: object) -> list[str]:
+        brief = device(CHIP, FEED, thing("own-part", "dimmer", 60, 30, lines=1, **fields))
+        seen = Subject(brief, Choices(), library.house(Choices().house), library)
+        return [f.sentence for f in findings_of([(rule, rule.run(seen))])]
+
+    assert looked() == [
+        "Nobody has compared the pin order of dimmer with its drawing: supply, 1, ground."
+    ]
+    assert "ground, 1, supply" in looked(pin_order="ground, 1, supply")[0]
+    assert looked(compared="drawing D-4, page 2, 2026-11-20") == []

@@ -32,6 +32,15 @@ def check_sense(brief: Brief) -> None:
     check_overlaps(brief)
     check_keys(brief)
     check_buses(brief)
+    check_things(brief)
+
+
+def check_things(brief: Brief) -> None:
+    """Fields of a thing that make no sense together."""
+    for place, thing in named(brief):
+        for fault in thing.faults():
+            where = f"{place} {fault.field}"
+            raise BriefError(where, fault.problem, fault.way_out, thing.name)
 
 
 def check_boards(brief: Brief) -> None:

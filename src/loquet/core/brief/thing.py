@@ -129,6 +129,15 @@ class Duty:
     origin: str = "taken as steady while on, off in sleep; assumed"
 
 
+@dataclass(frozen=True)
+class Fault:
+    """Something that a thing's own fields do not make sense of together: the field, what is wrong, and the way out."""
+
+    field: str
+    problem: str
+    way_out: str
+
+
 KitGroup = Literal["power", "leads and cables", "mechanics", "sound and shows", "ports", "making"]
 
 
@@ -259,6 +268,10 @@ class Thing(Frozen):
     def made_by(self) -> str:
         """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""
         return ""
+
+    def faults(self) -> tuple[Fault, ...]:
+        """What its own fields do not make sense of together."""
+        return ()
 
     def kit(self) -> tuple[KitItem, ...]:
         """What it needs that is not on a board."""

@@ -10,6 +10,7 @@ from loquet.core.parts import Part
 from loquet.core.power import rails_of
 from loquet.core.power.budget import Made
 from loquet.core.power.converting import Conversion
+from loquet.core.power.figures import junction
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
@@ -139,10 +140,10 @@ def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
     ]
     kinds = supplies(entry, rail)
     if "reference_v" not in part.values:
-        return Fragment((main, *around), kinds, (heat_working(thing, made, taken),))
+        return Fragment((main, *around), kinds, (junction(made),))
     upper, divider = feedback(thing, taken, rail, role, names["feedback"])
     working = feedback_working(thing, part, made.rail.usual_v, upper)
-    return Fragment((main, *around, *divider), kinds, (working, heat_working(thing, made, taken)))
+    return Fragment((main, *around, *divider), kinds, (working, junction(made)))
 
 
 def coil(
@@ -209,36 +210,6 @@ def feedback_working(thing: Thing, part: Part, wanted: float, upper: float) -> W
             WorkingInput(name="Rlower", value=f"{LOWER_OHM:g}", unit="Ω", origin=APPLICATION.text),
         ),
         source=APPLICATION,
-    )
-
-
-def heat_working(thing: Thing, made: Made, taken: Conversion) -> Working:
-    """How hot the converter gets inside with everything on."""
-    return Working(
-        id=f"{thing.name}.junction",
-        title=f"Converter of {thing.label}, inside, everything on",
-        value=taken.junction_c,
-        unit="°C",
-        shown=f"{taken.junction_c:.0f} °C",
-        formula="Ta + P x R",
-        inputs=(
-            WorkingInput(
-                name="Ta", value="40", unit="°C", origin="a warm day in the shell; assumed"
-            ),
-            WorkingInput(
-                name="P",
-                value=f"{taken.heat_mw / 1000:.6g}",
-                unit="W",
-                origin=f"worst of a full and an empty source at {made.load.peak:.0f} mA",
-            ),
-            WorkingInput(
-                name="R",
-                value=f"{taken.part.values['theta_k_w']:g}",
-                unit="K/W",
-                origin=taken.part.evidence_text,
-            ),
-        ),
-        source=Source(kind="standard", text="Tj = Ta + P RthJA, JESD51-2"),
     )
 
 

@@ -1,8 +1,10 @@
 """Ports that carry plain lines, with supply and ground where their order has them."""
 
 from loquet.core.brief import Thing, plain_name
+from loquet.core.brief.on_posts import OnPosts
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.circuit.two_wire import LINES, bus_net
 
 SUPPLY_FIRST, GROUND_BOTH, GROUND_LAST, BARE = "supply first", "ground both", "ground last", "bare"
 
@@ -31,3 +33,21 @@ def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
         pads=pads,
         bare=part.price_cents == 0,
     )
+
+
+def own_posts(thing: OnPosts, bench: Bench) -> Fragment:
+    """A row of posts in a thing's own pin order; a post that is said to be open has no net."""
+    rail, desk = bench.rail(thing).net, bench.desk(thing)
+    fixed = {"supply": rail, "ground": GROUND}
+    fixed |= {line: bus_net(desk, line) for line in LINES}
+    nets = {name: fixed.get(name) or plain_name(thing.role(name)) for name in thing.line_names()}
+    nets |= {name: fixed[name] for name in ("supply", "ground")}
+    posts = Component(
+        role=thing.role("posts"),
+        part=thing.bodies()[0].part,
+        block="own",
+        value=thing.label,
+        purpose=f"Posts of {thing.label}",
+        pads={str(i + 1): nets[name] for i, name in enumerate(thing.posts()) if name in nets},
+    )
+    return Fragment((posts,))

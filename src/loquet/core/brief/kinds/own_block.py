@@ -4,13 +4,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, OnBus, Thing
+from loquet.core.brief.on_posts import OnPosts
+from loquet.core.brief.thing import Body, OnBus
 
 LOAD_PF = 10.0
 
 
-class OwnBlock(Thing):
-    """A chip with its application circuit, as one thing: what it asks of the brain, and the room that it takes."""
+class OwnBlock(OnPosts):
+    """A chip with its application circuit on a small board of its own, as one thing on a row of posts: what it asks of the brain, and the room that it takes."""
 
     GROUP = "own"
     TITLE = "Block of one's own"
@@ -30,6 +31,13 @@ class OwnBlock(Thing):
         """A load like that of a sensor, where it is on two wires; its address is its own matter."""
         return OnBus(self.address, LOAD_PF) if self.bus == "two-wire" else None
 
+    def line_names(self) -> tuple[str, ...]:
+        """The bus where it is on one, then what it gives and what it takes."""
+        bus = ("clock", "data") if self.bus == "two-wire" else ()
+        gives = (f"gives {i + 1}" for i in range(self.inputs))
+        takes = (f"takes {i + 1}" for i in range(self.outputs))
+        return (*bus, *gives, *takes)
+
     def bodies(self) -> tuple[Body, ...]:
-        """The room that it takes."""
-        return (Body(size_mm=(self.width_mm, self.height_mm)),)
+        """Its posts, and the room that it takes."""
+        return self.on_board(self.width_mm, self.height_mm)

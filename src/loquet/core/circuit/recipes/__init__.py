@@ -33,6 +33,8 @@ from loquet.core.circuit.recipes import (
     memory_card,
     motion,
     nine_volt,
+    own_block,
+    own_part,
     pad,
     power_switch,
     programming,
@@ -105,6 +107,8 @@ RECIPES: tuple[tuple[type[Thing], Callable[..., Fragment]], ...] = (
     sound_converter.RECIPE,
     speaker.RECIPE,
     headphones.RECIPE,
+    own_part.RECIPE,
+    own_block.RECIPE,
 )
 
 
