@@ -3004,6 +3004,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -3029,6 +3035,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Pin Order
+                 * @description names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground
+                 * @default
+                 */
+                pin_order: string;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -3071,6 +3083,12 @@ export interface components {
                  */
                 bus: "none" | "two-wire";
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Height Mm
                  * @default 12
                  */
@@ -3101,6 +3119,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Pin Order
+                 * @description names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground
+                 * @default
+                 */
+                pin_order: string;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -5826,6 +5850,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -5851,6 +5881,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Pin Order
+                 * @description names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground
+                 * @default
+                 */
+                pin_order: string;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -5893,6 +5929,12 @@ export interface components {
                  */
                 bus: "none" | "two-wire";
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Height Mm
                  * @default 12
                  */
@@ -5923,6 +5965,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Pin Order
+                 * @description names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground
+                 * @default
+                 */
+                pin_order: string;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -9559,6 +9607,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -9584,6 +9638,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Pin Order
+                 * @description names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground
+                 * @default
+                 */
+                pin_order: string;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -9626,6 +9686,12 @@ export interface components {
                  */
                 bus: "none" | "two-wire";
                 /**
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
+                 */
+                compared: string;
+                /**
                  * Height Mm
                  * @default 12
                  */
@@ -9656,6 +9722,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Pin Order
+                 * @description names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground
+                 * @default
+                 */
+                pin_order: string;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail

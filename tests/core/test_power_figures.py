@@ -1,0 +1,134 @@
+"""Figures of the Power station worked out by hand for one small device: a chip of 8 mA and a light of 2 mA on 1000 mAh of lithium."""
+
+import numpy as np
+import pytest
+
+from loquet.core.library import Library
+from loquet.core.power.discharge import open_v
+from loquet.core.power.plan import PowerPlan
+from loquet.core.powering import power_of
+from loquet.core.provenance import Working
+from tests.making import Plain, device, made, thing
+
+CHIP, LIGHT = thing("chip", "chip", part="stm32l433rct6"), thing("light", "lamp", 30, 30)
+CELL = thing("lithium-cell", "cell", 60, 30, far=True, capacity_mah=1000)
+
+
+def plan_of(library: Library, *things: Plain) -> PowerPlan:
+    return power_of(device(CHIP, *things), library)
+
+
+def figure(plan: PowerPlan, name: str) -> Working:
+    return next(w for w in plan.workings if w.id == name)
+
+
+@pytest.fixture(scope="module")
+def plan(library: Library) -> PowerPlan:
+    return plan_of(library, LIGHT, CELL, thing("usb-charge", "plug"))
+
+
+@pytest.mark.parametrize(
+    ("mode", "value", "shown"),
+    [
+        ("play", 10.0, "10 mA"),
+        ("idle", 4.0, "4.0 mA"),  # a quarter of the chip, the light stays on
+        ("sleep", 0.004, "4.0 µA"),  # 0.0005 of the chip
+        ("peak", 10.0, "10 mA"),
+    ],
+)
+def test_a_rail_adds_up_in_every_mode(plan: PowerPlan, mode: str, value: float, shown: str) -> None:
+    found = figure(plan, f"power.cell.{mode}")
+    assert (found.value, found.shown) == (pytest.approx(value), shown)
+    assert plan.rails[0].load.of(mode) == pytest.approx(value)
+    # the linear regulator takes 4 µA more
+    assert plan.sources[0].drawn.of(mode) == pytest.approx(value + 0.004)
+
+
+def test_how_long_it_lasts(plan: PowerPlan) -> None:
+    """It stops at 3.3 V and 0.25 V x 10 / 300; 3.3083 V and 1 mV inside are reached with 3.87 % left: 961 mAh / 10.004 mA."""
+    found = figure(plan, "power.cell.run.play")
+    assert found.value == pytest.approx(96.1, abs=0.1)
+    assert found.shown == "4 days, 96 h"
+    assert plan.sources[0].hours["play"] == pytest.approx(found.value, abs=0.001)
+    idle = figure(plan, "power.cell.run.idle")
+    # 3.3033 V with 3.8 % left: 962 mAh / 4.004 mA
+    assert idle.value == pytest.approx(240.2, abs=0.3)
+    assert set(plan.sources[0].hours) == {"play", "idle", "sleep"}
+
+
+def test_hours_are_shown_as_hours_up_to_three_days(library: Library) -> None:
+    """100 mAh: a tenth of 96.1 h."""
+    small = plan_of(library, LIGHT, {**CELL, "capacity_mah": 100})
+    assert figure(small, "power.cell.run.play").shown == "9.6 h"
+
+
+def test_what_sags_what_warns_and_what_gets_hot(plan: PowerPlan) -> None:
+    # 3.65 V with a fifth left, less 10 mA x 0.1 Ω
+    assert figure(plan, "power.cell.sag").value == pytest.approx(3.649, abs=0.0005)
+    # 15 minutes are 2.5 mAh: 4.12 % left is 3.329 V, half of it of 3.3 V in 4095 steps
+    warning = figure(plan, "power.cell.warning")
+    assert warning.value == pytest.approx(2065, abs=3)
+    assert warning.shown.startswith("3.33 V, 206")
+    # 4.2 V full: 0.9 V x 10 mA + 4.2 V x 4 µA = 9.02 mW at 200 K/W
+    assert figure(plan, "power.cell.junction").value == pytest.approx(41.8, abs=0.01)
+    # 10 µF from 3.7 V to 3.308 V at 37.0 mW
+    held = figure(plan, "power.cell.hold_up")
+    assert held.value == pytest.approx(370.8, abs=1.5)
+    assert held.shown == "371 µs"
+    assert figure(plan, "cell.charge").value == 500.0
+    assert figure(plan, "cell.charge_time").value == pytest.approx(2.6)
+    assert figure(plan, "cell.charge_time").shown == "2.6 h"
+
+
+def test_without_a_port_nothing_is_charged_and_without_sense_nothing_warns(
+    library: Library,
+) -> None:
+    bare = plan_of(library, LIGHT, {**CELL, "sense": False})
+    ids = {w.id for w in bare.workings}
+    assert not ids & {"cell.charge", "cell.charge_time", "power.cell.warning"}
+    outside = {w.id for w in plan_of(library, LIGHT, thing("host-feed", "feed")).workings}
+    assert "power.feed.hold_up" in outside
+    assert not any(".run." in name or name.endswith(".sag") for name in outside)
+
+
+def test_ways_side_by_side(plan: PowerPlan) -> None:
+    """Regulator 14 and two capacitors of 4.5 cents; converter 92, two capacitors, coil 17 and two resistors of 0.8."""
+    rows = {row.title: row for row in plan.ways}
+    linear, both = rows["Linear regulator"], rows["Step-up and step-down"]
+    assert (linear.price_cents, linear.parts, linear.taken, linear.recommended) == (
+        *(23.0, 3, True, True),
+    )
+    assert (both.price_cents, both.parts, both.taken, both.recommended) == (
+        *(119.6, 6, False, False),
+    )
+    assert [row.fits for row in plan.ways] == [True, False, False, False, True]
+    # 33 mW / 0.9 at 3.7 V and less: lasts longer than 96.1 h, by less than 15 %
+    assert both.hours is not None
+    assert 96.1 < both.hours < 96.1 * 1.15
+    assert linear.reason.startswith("lasts 96.1 h of ")
+
+
+def test_a_rail_of_a_rail_loads_what_it_is_made_of(library: Library) -> None:
+    """A light of 10 mA at 5 V: 50 mW / 0.88 / 3.3 V = 17.2 mA and 30 µA more on the first rail, beside the chip's 8 mA."""
+    five = thing("converter", "five", gives_v=5.0)
+    lamp = thing("light", "lamp", 30, 30, light_ma=10.0, rail="five")
+    rails = {row.name: row for row in plan_of(library, thing("leads", "leads"), five, lamp).rails}
+    assert rails["five"].load.play == 10.0
+    assert rails["five"].drawn.play == pytest.approx(17.25, abs=0.01)
+    assert rails["leads"].load.play == pytest.approx(25.25, abs=0.01)
+    assert (rails["five"].parent, rails["leads"].parent) == ("leads", "")
+    assert (rails["five"].way, rails["leads"].way) == ("Step-up converter", "is its source")
+
+
+def test_curves_of_cells() -> None:
+    """Open-circuit volts of one cell, from memory of typical curves: full, nine tenths, half, a fifth, a tenth, a twentieth, empty."""
+    left = np.array([1.0, 0.9, 0.7, 0.5, 0.3, 0.2, 0.1, 0.05, 0.0])
+    lithium = open_v(made("lithium-cell").source(), left)
+    assert lithium == pytest.approx([4.2, 4.1, 3.925, 3.8, 3.7, 3.65, 3.55, 3.4, 3.0])
+    alkaline = open_v(made("cells", count=1).source(), left)
+    assert alkaline == pytest.approx([1.6, 1.45, 1.325, 1.25, 1.17, 1.12, 1.02, 0.91, 0.8])
+    coin = open_v(made("coin-cell").source(), left)
+    assert coin == pytest.approx(
+        [3.2, 2.98, 2.9514, 2.9229, 2.8943, 2.88, 2.75, 2.5, 2.0], abs=0.001
+    )
+    assert open_v(made("nine-volt").source(), 1.0) == pytest.approx(9.6)
