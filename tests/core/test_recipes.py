@@ -12,6 +12,7 @@ from loquet.core.circuit import Component, RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.two_wire import pull_up_value
 from loquet.core.design import Design, slice_of
+from loquet.core.geometry import middle_of
 from loquet.core.parts import Part, PartError
 from loquet.core.power import rails_of
 from tests.core.benches import bench_for
@@ -232,3 +233,13 @@ def test_a_boot_pin_that_is_a_port_as_well_has_its_strap(name: str, pin: str) ->
 def test_a_crystal_that_stands_first_is_no_brain(brief: Brief) -> None:
     rows = [thing("crystal", "quartz"), *plain_of(brief)["things"]]
     assert brief_from_plain({**plain_of(brief), "things": rows}).brain == brief.brain
+
+
+@pytest.mark.parametrize("name", ["diode-sod123", "diode-schottky-sod123", "light-2012-amber"])
+def test_the_mark_of_a_diode_stands_beside_its_cathode(name: str) -> None:
+    """Pad 1, on the left of the pattern, is the cathode of all three (their drawings and outlines)."""
+    pattern = bundled_library().pattern(name)
+    left = min(pattern.pads, key=lambda pad: middle_of(pad.shape)[0])
+    assert left.number == "1"
+    assert pattern.first_pin == middle_of(left.shape)
+    assert bundled_library().pattern("resistor-1608").first_pin is None

@@ -1,15 +1,24 @@
 """What the core needs of catalogues and data sets, handed in by whoever runs the chain."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquet.core.brief import Thing
 from loquet.core.circuit.model import Component
+from loquet.core.geometry import middle_of
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import Body
 from loquet.core.parts.screen import ScreenModule
+
+
+def marked_pattern(part: Part) -> LandPattern:
+    """A part's pattern; where it has a cathode, its mark stands beside that pad."""
+    pattern = pattern_of(part.body)
+    cathode = next((pad for pad, name in part.pin_names.items() if name == "cathode"), None)
+    spot = next((middle_of(p.shape) for p in pattern.pads if p.number == cathode), None)
+    return pattern if spot is None else replace(pattern, first_pin=spot)
 
 
 @dataclass(frozen=True, repr=False)
@@ -72,7 +81,7 @@ class Library:
                 problem, _, way_out = chip.uncovered.partition("; ")
                 raise PartError(chip.name, problem, way_out)
             return pattern_of(self.package(chip.package)[0])
-        return pattern_of(self.parts[part_id].body)
+        return marked_pattern(self.parts[part_id])
 
     def height_mm(self, component: Component) -> float:
         """Height above the board, with what it is put into."""
