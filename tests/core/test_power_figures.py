@@ -69,6 +69,7 @@ def test_what_sags_what_warns_and_what_gets_hot(plan: PowerPlan) -> None:
     warning = figure(plan, "power.cell.warning")
     assert warning.value == pytest.approx(2065, abs=3)
     assert warning.shown.startswith("3.33 V, 206")
+    assert [i.value for i in warning.inputs if i.name == "codes"] == ["4095"]
     # 4.2 V full: 0.9 V x 10 mA + 4.2 V x 4 µA = 9.02 mW at 200 K/W
     assert figure(plan, "power.cell.junction").value == pytest.approx(41.8, abs=0.01)
     # 10 µF from 3.7 V to 3.308 V at 37.0 mW
@@ -118,6 +119,15 @@ def test_a_rail_of_a_rail_loads_what_it_is_made_of(library: Library) -> None:
     assert rails["leads"].load.play == pytest.approx(25.25, abs=0.01)
     assert (rails["five"].parent, rails["leads"].parent) == ("leads", "")
     assert (rails["five"].way, rails["leads"].way) == ("Step-up converter", "is its source")
+
+
+def test_cells_that_are_the_rail_themselves(library: Library) -> None:
+    """Two AAA: the chip stops at 1.71 V, where the cells hold 1.8 V: 0.9 V a cell and 2.5 mV inside with 4.7 % left: 953 mAh / 10 mA."""
+    plan = plan_of(library, LIGHT, thing("cells", "cells", 60, 30, far=True))
+    (source,) = plan.sources
+    assert (source.name, source.capacity_mah, source.stays) == ("cells", 1000.0, False)
+    assert source.hours["play"] == pytest.approx(95.3, abs=0.3)
+    assert (plan.ways, plan.rails[0].way, plan.rails[0].parent) == ((), "is its source", "")
 
 
 def test_curves_of_cells() -> None:
