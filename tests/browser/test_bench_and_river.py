@@ -64,3 +64,27 @@ def test_a_drawer_is_read_and_the_kit_is_marked(server: Server, driver: Chrome) 
     driver.refresh()
     press(driver, "[data-testid='drawer-box']")
     see(driver, f"{cells}[data-state='bought']")
+
+
+def test_a_stick_is_made_sure_of_through_its_card(server: Server, driver: Chrome) -> None:
+    driver.get(server.address)
+    press(driver, "[data-project='Ridge handset']")
+    station(driver, "parts")
+    sure = "[data-testid='drawer-sure']"
+    reads(driver, sure, "2")
+    press(driver, sure)
+    card = "[data-card='stick-resistive-13']"
+    assert "5 to 20 kΩ, and steady while the stick moves" in see(driver, card).text
+    see(driver, f"{card} input").send_keys("Wren, 2026-11-20")
+    press(driver, f"{card} button")
+    see(driver, f"{card}[data-confirmed='true']")
+    reads(driver, card, "Measured: Wren, 2026-11-20")
+    reads(driver, sure, "1")
+    pages = driver.execute_async_script(
+        "const done = arguments[0]; fetch(document.querySelector(\"a[href$='measuring-cards']\").href)"
+        ".then(r => r.blob()).then(b => done([b.type, b.size]))"
+    )
+    assert pages[0] == "application/pdf"
+    assert pages[1] > 1500
+    driver.find_element(By.XPATH, "//button[text()='Undo']").click()
+    see(driver, f"{card}[data-confirmed='false']")

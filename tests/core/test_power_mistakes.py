@@ -207,7 +207,7 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
     brief = device(CHIP, thing(kind, "it", 60, 30, far=kind != "usb-charge", **more))
     seen = subject(brief, library, assemble(bench_for(brief)))
     power = [r.id for r in RULES if r.station == "power"]
-    assert len(power) == 7
+    assert len(power) == 8
     assert [(rule, f.sentence) for rule in power for f in found(rule, seen)] == []
 
 
@@ -242,3 +242,16 @@ def test_k40_solder_under_bare_contacts(bare: Plain, library: Library) -> None:
     assert found("contact-finish", replace(seen, choices=Choices(finish="gold"))) == []
     plain = device(CHIP, thing("leads", "leads"), thing("button", "key", 30, 30))
     assert found("contact-finish", subject(plain, library, assemble(bench_for(plain)))) == []
+
+
+def test_charging_and_playing_together_ask_too_much_of_a_port(library: Library) -> None:
+    """500 mA into the cell and 8 mA of the chip; 490 mA fit, for which 2.2 kΩ sets 455 mA."""
+    port = thing("usb-charge", "plug")
+    (sentence,) = in_brief("port-budget", library, LITHIUM, port)
+    assert "has to give 508 mA, and a USB port gives 500 mA" in sentence
+    (finding,) = found("port-budget", subject(device(CHIP, LITHIUM, port), library))
+    assert [r.edit["changes"] for r in finding.repairs] == [{"charge_ma": 490}]
+    assert finding.working is not None
+    assert finding.working.value == pytest.approx(508.0, abs=0.01)
+    assert in_brief("port-budget", library, {**LITHIUM, "charge_ma": 490}, port) == []
+    assert in_brief("port-budget", library, LITHIUM) == []

@@ -1,12 +1,15 @@
 """What the Parts station shows."""
 
 from fastapi import APIRouter
+from fastapi.responses import Response
 from pydantic import BaseModel
 
 from loquet.api.context import ContextNow, SessionNow
+from loquet.core.confirming import MeasuringCard, cards_of
 from loquet.core.design import slice_of
 from loquet.core.drawers import DrawerLine, part_lines
 from loquet.core.kit import Kit, kit_of
+from loquet.core.measuring_pages import write_measuring_cards
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["parts"])
@@ -17,6 +20,7 @@ class Drawers(BaseModel):
 
     on_board: list[DrawerLine]
     kit: Kit
+    cards: list[MeasuringCard]
     quantity: int
 
 
@@ -29,5 +33,17 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
         circuit = slice_of(design.circuit)
         lines = part_lines(circuit, context.library, design.brief.quantity)
     return Drawers(
-        on_board=list(lines), kit=kit_of(design, context.library), quantity=design.brief.quantity
+        on_board=list(lines),
+        kit=kit_of(design, context.library),
+        cards=list(cards_of(design, context.library)),
+        quantity=design.brief.quantity,
     )
+
+
+@router.get("/projects/{project_id}/measuring-cards", response_class=Response)
+def get_measuring_cards(project_id: int, session: SessionNow, context: ContextNow) -> Response:
+    """The cards of all parts that have to be made sure of, as pages of A5."""
+    design = load_design(session, head_of(session, project_id).version)
+    data = write_measuring_cards(cards_of(design, context.library))
+    headers = {"Content-Disposition": 'inline; filename="measuring-cards.pdf"'}
+    return Response(data, media_type="application/pdf", headers=headers)

@@ -33,10 +33,17 @@ class PartSeat(Frozen):
     far: bool = False
 
 
+class Confirmed(Frozen):
+    """How somebody made sure of a part's pins: read from its drawing, or measured; the drawing with page and date, or who measured when."""
+
+    how: Literal["drawing", "measured"]
+    words: str
+
+
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -48,6 +55,7 @@ class Choices(Frozen):
     thickness_um: int = 1600
     shipping: str = "parcel"
     kit: dict[str, Literal["bought", "in the drawer"]] = {}
+    confirmed: dict[str, Confirmed] = {}
 
 
 class Design(Frozen):

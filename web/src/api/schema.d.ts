@@ -410,6 +410,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/measuring-cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Measuring Cards
+         * @description The cards of all parts that have to be made sure of, as pages of A5.
+         */
+        get: operations["get_measuring_cards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/orders": {
         parameters: {
             query?: never;
@@ -6397,7 +6417,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -6405,6 +6425,13 @@ export interface components {
              * @default green
              */
             colour: string;
+            /**
+             * Confirmed
+             * @default {}
+             */
+            confirmed: {
+                [key: string]: components["schemas"]["Confirmed"];
+            };
             /**
              * Finish
              * @default lead-free solder
@@ -6546,6 +6573,43 @@ export interface components {
             size: string;
             /** Value */
             value: string;
+        };
+        /**
+         * ConfirmPart
+         * @description How somebody made sure of the pins of a part; no words take it back.
+         */
+        ConfirmPart: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "drawing" | "measured";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "confirm-part";
+            /** Part */
+            part: string;
+            /**
+             * Words
+             * @description drawing with page and date, or who and when
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * Confirmed
+         * @description How somebody made sure of a part's pins: read from its drawing, or measured; the drawing with page and date, or who measured when.
+         */
+        Confirmed: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "drawing" | "measured";
+            /** Words */
+            words: string;
         };
         /**
          * Conflict
@@ -6698,6 +6762,8 @@ export interface components {
          * @description The bench: what is on the boards (nothing before there is a circuit), and the kit.
          */
         Drawers: {
+            /** Cards */
+            cards: components["schemas"]["MeasuringCard"][];
             kit: components["schemas"]["Kit"];
             /** On Board */
             on_board: components["schemas"]["DrawerLine"][];
@@ -6781,7 +6847,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["ConfirmPart"];
             /** Version */
             version: number;
         };
@@ -7117,6 +7183,28 @@ export interface components {
             state: "missing" | "bought" | "in the drawer";
             /** What */
             what: string;
+        };
+        /**
+         * MeasuringCard
+         * @description A part with its pins in order, why it has to be made sure of, what to measure, and how it was made sure of, where it was.
+         */
+        MeasuringCard: {
+            confirmed: components["schemas"]["Confirmed"] | null;
+            /** Part */
+            part: string;
+            /** Pins */
+            pins: [
+                string,
+                string
+            ][];
+            /** Probes */
+            probes: components["schemas"]["Probe"][];
+            /** Things */
+            things: string[];
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
         };
         /**
          * MirrorThings
@@ -10186,6 +10274,18 @@ export interface components {
             id: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Probe
+         * @description One measurement: both pins by number and name, and what to expect.
+         */
+        Probe: {
+            /** Expect */
+            expect: string;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
         };
         /**
          * Problem
@@ -13613,6 +13713,125 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Keeping"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_measuring_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

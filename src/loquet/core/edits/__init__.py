@@ -14,6 +14,7 @@ from loquet.core.edits.board_edits import (
     RenameBoard,
     SetOutline,
 )
+from loquet.core.edits.evidence_edits import ConfirmPart
 from loquet.core.edits.kit_edits import MarkKit
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
@@ -71,7 +72,8 @@ Edit = Annotated[
     | SeatPart
     | ReleasePart
     | ChooseHouse
-    | MarkKit,
+    | MarkKit
+    | ConfirmPart,
     Field(discriminator="kind"),
 ]
 EDITS: TypeAdapter[Edit] = TypeAdapter(Edit)

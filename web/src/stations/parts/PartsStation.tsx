@@ -7,12 +7,13 @@ import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { Compartments, keyOf } from "./Compartments";
 import { KitDrawer } from "./KitDrawer";
+import { MeasuringDrawer } from "./MeasuringDrawer";
 import { OneLine } from "./OneLine";
 import { ToBuy } from "./ToBuy";
 
-type Drawer = "board" | "box" | "buy";
+type Drawer = "board" | "sure" | "box" | "buy";
 
-/** A bench of three drawers: what is on the boards, what goes into the box with them, and what is still to buy. */
+/** A bench of drawers: what is on the boards, which pins have to be made sure of, what goes into the box, and what is still to buy. */
 export function PartsStation() {
 	const { head } = useDesign();
 	const [drawer, setDrawer] = useKept<Drawer>("drawer", "board");
@@ -25,11 +26,12 @@ export function PartsStation() {
 	});
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!query.data) return <p className="p-6 text-ink-2">Opening the drawers.</p>;
-	const { on_board: lines, kit, quantity } = query.data;
+	const { on_board: lines, kit, cards, quantity } = query.data;
 	const missing = kit.lines.filter((line) => line.state === "missing").length;
 	const line = lines.find((row) => keyOf(row) === picked) ?? lines[0];
 	const drawers: [Drawer, string, number][] = [
 		["board", "On the board", lines.length],
+		["sure", "To make sure of", cards.filter((card) => !card.confirmed).length],
 		["box", "In the box", kit.lines.length],
 		["buy", "To buy", lines.length + missing],
 	];
@@ -79,6 +81,7 @@ export function PartsStation() {
 				) : (
 					<Coming title="Parts will lie here, drawn at true size" until="circuit" />
 				))}
+			{drawer === "sure" && <MeasuringDrawer cards={cards} />}
 			{drawer === "buy" && <ToBuy lines={lines} kit={kit.lines} />}
 		</div>
 	);

@@ -1,0 +1,39 @@
+"""Edits of what is known of parts."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.design import Confirmed, Design
+from loquet.core.edits.applying import EditRefused
+from loquet.core.frozen import Frozen
+
+MOST = 100
+
+
+class ConfirmPart(Frozen):
+    """How somebody made sure of the pins of a part; no words take it back."""
+
+    kind: Literal["confirm-part"] = "confirm-part"
+    part: Annotated[str, Field(min_length=1, max_length=60)]
+    how: Literal["drawing", "measured"]
+    words: Annotated[
+        str, Field(max_length=120, description="drawing with page and date, or who and when")
+    ] = ""
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        if not self.words.strip():
+            return f"Pins of {self.part} are not made sure of"
+        return f"Pins of {self.part} made sure of: {self.how}, {self.words.strip()}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep it by the part; raises EditRefused where far too much is kept."""
+        kept = {part: row for part, row in design.choices.confirmed.items() if part != self.part}
+        if self.words.strip():
+            kept[self.part] = Confirmed(how=self.how, words=self.words.strip())
+        if len(kept) > MOST:
+            raise EditRefused(f"More than {MOST} parts are made sure of.", "Take some back.")
+        choices = design.choices.model_copy(update={"confirmed": kept})
+        return design.model_copy(update={"choices": choices})

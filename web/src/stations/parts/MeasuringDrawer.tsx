@@ -1,0 +1,124 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Button } from "../../design/Button";
+import { Sign } from "../../design/Sign";
+import { useDesign } from "../../document/useDesign";
+
+type Card = Schemas["MeasuringCard"];
+
+/** Parts whose pins have to be made sure of before they are soldered: what to probe, what to expect, and who made sure. */
+export function MeasuringDrawer({ cards }: { cards: Card[] }) {
+	const { head } = useDesign();
+	if (cards.length === 0)
+		return <p className="p-5 text-ink-2">No part of this device has look-alikes, and all pins are known.</p>;
+	return (
+		<div className="min-h-0 flex-1 overflow-y-auto p-4" data-testid="cards">
+			<p className="mb-3 flex items-center gap-3">
+				<a
+					className="text-patina underline"
+					href={`/api/projects/${head.project}/measuring-cards`}
+					target="_blank"
+					rel="noreferrer"
+				>
+					Cards to print, A5
+				</a>
+				<span className="text-[12px] text-ink-2">Measure with nothing plugged in and no cell in its holder.</span>
+			</p>
+			<ul className="grid grid-cols-[repeat(auto-fill,minmax(430px,1fr))] items-start gap-4">
+				{cards.map((card) => (
+					<OneCard key={card.part} card={card} />
+				))}
+			</ul>
+		</div>
+	);
+}
+
+function OneCard({ card }: { card: Card }) {
+	return (
+		<li className="border border-line bg-card p-3" data-card={card.part} data-confirmed={card.confirmed !== null}>
+			<h2 className="flex items-start gap-2 font-semibold">
+				<span className="mt-[3px]">
+					<Sign kind={card.confirmed ? "clear" : "look"} size={12} />
+				</span>
+				{card.title}
+			</h2>
+			<p className="text-[12px] text-ink-2">
+				{card.things.join(", ")}: {card.why}.
+			</p>
+			<ol className="my-2 flex flex-wrap gap-1" aria-label="Pins in order">
+				{card.pins.map(([number, name]) => (
+					<li key={number} className="border border-line px-1.5 py-0.5 text-[12px]">
+						<span className="figure text-ink-2">{number}</span> {name}
+					</li>
+				))}
+			</ol>
+			<table className="w-full text-[12px]">
+				<thead>
+					<tr className="border-b border-ink text-left text-ink-2 [&>th]:py-0.5 [&>th]:font-normal">
+						<th>between</th>
+						<th>expect</th>
+					</tr>
+				</thead>
+				<tbody>
+					{card.probes.map((probe) => (
+						<tr key={`${probe.first} ${probe.second}`} className="border-b border-rule align-top [&>td]:py-1">
+							<td className="w-[190px] pr-3">
+								{probe.first} and {probe.second}
+							</td>
+							<td>{probe.expect}</td>
+						</tr>
+					))}
+				</tbody>
+			</table>
+			<Confirming card={card} />
+		</li>
+	);
+}
+
+function Confirming({ card }: { card: Card }) {
+	const { edit } = useDesign();
+	const [how, setHow] = useState<"drawing" | "measured">("measured");
+	const [words, setWords] = useState("");
+	if (card.confirmed)
+		return (
+			<p className="mt-2 flex items-center gap-2 text-[12px]">
+				<span>
+					{card.confirmed.how === "drawing" ? "Read from its drawing" : "Measured"}: {card.confirmed.words}
+				</span>
+				<Button
+					weight="quiet"
+					onClick={() =>
+						void edit({ kind: "confirm-part", part: card.part, how: card.confirmed?.how ?? how, words: "" })
+					}
+				>
+					Take it back
+				</Button>
+			</p>
+		);
+	const put = () => words.trim() && void edit({ kind: "confirm-part", part: card.part, how, words: words.trim() });
+	return (
+		<div className="mt-2 flex items-center gap-2 text-[12px]">
+			<select
+				aria-label={`How ${card.part} was made sure of`}
+				className="border border-line bg-paper px-1 py-1"
+				value={how}
+				onChange={(event) => setHow(event.target.value === "drawing" ? "drawing" : "measured")}
+			>
+				<option value="measured">measured</option>
+				<option value="drawing">from its drawing</option>
+			</select>
+			<input
+				aria-label={`Words for ${card.part}`}
+				className="min-w-0 flex-1 border border-line bg-paper px-1.5 py-1"
+				placeholder={how === "drawing" ? "drawing, page, date" : "by whom, when"}
+				maxLength={120}
+				value={words}
+				onChange={(event) => setWords(event.target.value)}
+				onKeyDown={(event) => event.key === "Enter" && put()}
+			/>
+			<Button disabled={!words.trim()} onClick={put}>
+				Pins are as shown
+			</Button>
+		</div>
+	);
+}
