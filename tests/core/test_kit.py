@@ -78,14 +78,17 @@ def test_what_a_thing_brings_with_it(
     assert counted(library, *given) == wanted
 
 
-def test_halves_on_a_cable_need_it_and_halves_that_are_plugged_do_not(library: Library) -> None:
+def test_halves_on_a_cable_need_it_and_halves_that_are_plugged_need_sockets(
+    library: Library,
+) -> None:
     def cables(joined: str) -> list[tuple[str, int]]:
         both = {name: {"joined": joined} for name in ("link out", "link in")}
         kit = kit_of(Design(brief=varied("slit-halves", things=both)), library)
-        return [(row.what, row.count) for row in kit.lines if "both ends" in row.what]
+        return [(row.what, row.count) for row in kit.lines if "link" in row.why]
 
     assert cables("cable") == [("cable with sockets at both ends for: pin header", 4)]
-    assert cables("plugged") == []
+    sockets = "row of sockets in place of the posts at link in: pin header, sockets"
+    assert cables("plugged") == [(sockets, 4)]
 
 
 def test_a_line_of_the_kit_is_marked_and_stays_so(library: Library) -> None:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Literal
 
-from loquet.core.brief import Brief
+from loquet.core.brief import Brief, Thing
 from loquet.core.brief.thing import KitItem
 from loquet.core.design import Design
 from loquet.core.frozen import Frozen
@@ -70,22 +70,23 @@ def items_of(brief: Brief, library: Library) -> Iterator[tuple[KitItem, int]]:
 
 
 def cables_of(brief: Brief, library: Library) -> list[KitItem]:
-    """A cable for every link between boards that is not plugged together."""
-    ends: dict[str, str] = {}
+    """For every link between boards a cable, or, where its ends are plugged together, sockets in place of the posts at one of them."""
+    ends: dict[str, list[Thing]] = {}
     for thing in brief.things:
         joint = thing.joint()
-        if joint is not None and not joint.plugged:
-            ends.setdefault(joint.word, thing.part)
-    return [
-        KitItem(
-            "leads and cables",
-            f"cable with sockets at both ends for: {library.parts[part].short}",
-            1,
-            f"link {word}; pin n on pin n",
-        )
-        for word, part in ends.items()
-        if part in library.parts
-    ]
+        if joint is not None and thing.part in library.parts:
+            ends.setdefault(joint.word, []).append(thing)
+    return [link_item(word, pair, library) for word, pair in ends.items() if len(pair) == 2]
+
+
+def link_item(word: str, pair: list[Thing], library: Library) -> KitItem:
+    """What joins the two ends of a link; two rows of posts do not mate."""
+    joint, posts = pair[1].joint(), library.parts[pair[1].part].short
+    if joint is not None and joint.plugged:
+        what = f"row of sockets in place of the posts at {pair[1].name}: {posts}, sockets"
+        return KitItem("leads and cables", what, 1, f"link {word}; posts and posts do not mate")
+    what = f"cable with sockets at both ends for: {posts}"
+    return KitItem("leads and cables", what, 1, f"link {word}; pin n on pin n")
 
 
 def wires_of(brief: Brief, library: Library) -> tuple[Working, ...]:
