@@ -1,5 +1,7 @@
 """Parts and Power in a real browser: a way between source and rail chosen by hand and taken back, currents by mode, the kit marked, a line of the drawers read."""
 
+from pathlib import Path
+
 from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
@@ -88,3 +90,19 @@ def test_a_stick_is_made_sure_of_through_its_card(server: Server, driver: Chrome
     assert pages[1] > 1500
     driver.find_element(By.XPATH, "//button[text()='Undo']").click()
     see(driver, f"{card}[data-confirmed='false']")
+
+
+def test_a_list_of_parts_is_read_line_by_line(
+    server: Server, driver: Chrome, tmp_path: Path
+) -> None:
+    driver.get(f"{server.address}/project/1/parts")
+    press(driver, "[data-testid='drawer-buy']")
+    mine = tmp_path / "mine.csv"
+    mine.write_text("Count,What,Value,Size\n10,Resistor,4.7 kΩ,0603\n5,Lamp,amber,inch 0805\n")
+    see(driver, "[data-testid='parts-list']").send_keys(str(mine))
+    reads(driver, "[data-testid='read-list']", "2 lines, 1 to look at")
+    assert "line 2" in see(driver, "[data-testid='read-list']").text
+    assert "write inch 0603 or metric 0603" in see(driver, "[data-testid='read-list']").text
+    mine.write_text("What\nLamp\n")
+    see(driver, "[data-testid='parts-list']").send_keys(str(mine))
+    reads(driver, "[data-testid='list-problem']", "has no column Count")

@@ -1,3 +1,7 @@
+import { useState } from "react";
+import { client, Refusal, type Schemas, take } from "../../api/client";
+import { Sign } from "../../design/Sign";
+import { useDesign } from "../../document/useDesign";
 import { type KitLine, type Line, priceOf } from "./drawers";
 
 /** What is still to buy for all devices: the parts with their spares, and what of the kit is missing. */
@@ -14,6 +18,7 @@ export function ToBuy({ lines, kit }: { lines: Line[]; kit: KitLine[] }) {
 				</span>
 				<span className="figure">{missing.length}</span> <span className="text-ink-2">of the kit are missing.</span>
 			</p>
+			<Lists />
 			<ol className="grid grid-cols-[repeat(auto-fill,minmax(330px,1fr))] gap-x-6">
 				{lines.map((line) => (
 					<Slip
@@ -40,5 +45,74 @@ function Slip({ count, what, more }: { count: number; what: string; more: string
 				<span className="block text-[12px] text-ink-2">{more}</span>
 			</span>
 		</li>
+	);
+}
+
+type Read = Schemas["ReadLine"];
+
+/** The list as a file, and a list of somebody else's read line by line: what could be misread is said; nothing is kept of it. */
+function Lists() {
+	const { head } = useDesign();
+	const [read, setRead] = useState<{ name: string; lines: Read[] } | null>(null);
+	const [problem, setProblem] = useState("");
+	const open = async (file: File | undefined) => {
+		if (!file) return;
+		try {
+			const text = await file.text();
+			const lines = await take(client.POST("/api/parts-lists", { body: { text } }));
+			setProblem("");
+			setRead({ name: file.name, lines });
+		} catch (failure) {
+			setRead(null);
+			setProblem(failure instanceof Refusal ? `${failure.sentence} ${failure.wayOut}` : String(failure));
+		}
+	};
+	const wrong = read?.lines.filter((line) => line.findings.length > 0) ?? [];
+	return (
+		<section aria-label="Lists" className="mb-4 border border-line bg-card p-3 text-[12px]">
+			<div className="flex flex-wrap items-center gap-4">
+				{!head.stale.includes("circuit") && (
+					<a className="text-patina underline" href={`/api/projects/${head.project}/parts-list`} download>
+						Save what is to buy for the boards (CSV)
+					</a>
+				)}
+				<label className="flex items-center gap-2">
+					<span>Look through a list of yours</span>
+					<input
+						type="file"
+						accept=".csv,text/csv"
+						data-testid="parts-list"
+						onChange={(event) => void open(event.target.files?.[0])}
+					/>
+				</label>
+			</div>
+			{problem && (
+				<p className="mt-2 text-stop" data-testid="list-problem">
+					{problem}
+				</p>
+			)}
+			{read && (
+				<div className="mt-2" data-testid="read-list">
+					<p>
+						{read.name}: <span className="figure">{read.lines.length}</span> lines,{" "}
+						<span className="figure">{wrong.length}</span> to look at.
+					</p>
+					<ul>
+						{wrong.map((line) => (
+							<li key={line.line} className="flex gap-2 border-t border-rule py-1">
+								<span className="mt-[3px]">
+									<Sign kind="look" size={11} />
+								</span>
+								<span className="figure w-[64px] shrink-0 text-ink-2">line {line.line}</span>
+								<span>
+									<span className="font-medium">{[line.what, line.value, line.size].filter(Boolean).join(", ")}</span>{" "}
+									{line.findings.join(" ")}
+								</span>
+							</li>
+						))}
+					</ul>
+				</div>
+			)}
+		</section>
 	);
 }
