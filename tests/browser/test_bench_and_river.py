@@ -103,6 +103,7 @@ def test_a_list_of_parts_is_read_line_by_line(
     reads(driver, "[data-testid='read-list']", "2 lines, 1 to look at")
     assert "line 2" in see(driver, "[data-testid='read-list']").text
     assert "write inch 0603 or metric 0603" in see(driver, "[data-testid='read-list']").text
-    mine.write_text("What\nLamp\n")
-    see(driver, "[data-testid='parts-list']").send_keys(str(mine))
+    other = tmp_path / "other.csv"
+    other.write_text("What\nLamp\n")
+    see(driver, "[data-testid='parts-list']").send_keys(str(other))
     reads(driver, "[data-testid='list-problem']", "has no column Count")

@@ -82,7 +82,13 @@ function Lists() {
 						type="file"
 						accept=".csv,text/csv"
 						data-testid="parts-list"
-						onChange={(event) => void open(event.target.files?.[0])}
+						onChange={(event) => {
+							const input = event.target;
+							// Emptied afterwards, so that the same file can be read again once it was mended.
+							void open(input.files?.[0]).then(() => {
+								input.value = "";
+							});
+						}}
 					/>
 				</label>
 			</div>
