@@ -62,6 +62,8 @@ def test_k22_a_rail_that_nothing_makes(library: Library) -> None:
     assert "only steps up" in in_brief("power-made", library, wrong)[0]
     (finding,) = found("power-made", subject(device(CHIP, wrong), library))
     assert [r.edit["changes"] for r in finding.repairs] == [{"converter": "auto"}]
+    itself = in_brief("power-made", library, JACK, {**FIVE, "rail": "five"})
+    assert itself == ["Nothing makes 5 V of five: it would be made of itself."]
     assert in_brief("power-made", library, JACK) == []
     assert in_brief("power-made", library, LITHIUM, FIVE) == []
 

@@ -64,7 +64,7 @@ def test_the_codes_that_both_systems_have_are_three() -> None:
         ("Capacitor", "100n", "does not say its unit"),
         ("Capacitor", "104", "does not say its unit"),
         ("Capacitor", "small", "is no value of a capacitor"),
-        ("Inductor", "", "is no value of a inductor"),
+        ("Inductor", "", "is no value of an inductor"),
         ("Socket", "anything", ""),
     ],
 )

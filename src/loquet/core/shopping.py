@@ -144,9 +144,11 @@ def value_findings(value: str, what: str) -> list[str]:
     if not passive:
         return []
     unit = {"resistor": "Ω", "capacitor": "F", "inductor": "H"}[passive]
-    match = VALUE.match(value)
+    match, article = VALUE.match(value), "an" if passive[0] == "i" else "a"
     if not value or not match:
-        return [f"'{value}' is no value of a {passive}: write it as 4.7 k{unit} or 100 n{unit}."]
+        return [
+            f"'{value}' is no value of {article} {passive}: write it as 4.7 k{unit} or 100 n{unit}."
+        ]
     if match[1] == "m":
         return (
             [f"'{value}' may be milli or mega: write m{unit} or M{unit}."] if not match[2] else []

@@ -102,7 +102,8 @@ def conversion_of(bench: Bench, thing: Thing) -> tuple[Made, Conversion]:
     if made.taken is None:
         wish = thing.made_by()
         looked = [c for c in made.found if wish in ("auto", c.way.name)]
-        limit = "; ".join(f"a {c.way.title.lower()} {c.why_not}" for c in looked)
+        lacks = [f"a {c.way.title.lower()} {c.why_not}" for c in looked]
+        limit = "; ".join(lacks or ["it would be made of itself"])
         raise RecipeNotPossible(
             thing.name,
             f"nothing makes {made.rail.usual_v:g} V of it: {limit}",

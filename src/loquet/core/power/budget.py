@@ -72,7 +72,7 @@ def rails_made(
         own[load.rail] = own[load.rail].plus(load.currents)
     made: dict[str, Made] = {}
     for rail in sorted(rails, key=lambda r: -depth_of(brief, rails, r)):
-        row = made_rail(brief, parts, rails, rail, own[rail.name])
+        row = made_rail(brief, parts, rail, own[rail.name])
         made[rail.name] = row
         if row.parent is not None:
             before = row.parent.usual_v
@@ -86,7 +86,7 @@ def feeder_of(brief: Brief, rail: Rail) -> Thing | None:
     return next((t for t in brief.things if t.name == rail.fed_by), None)
 
 
-def parent_of(brief: Brief, rails: tuple[Rail, ...], rail: Rail) -> Rail | None:
+def parent_of(brief: Brief, rail: Rail) -> Rail | None:
     """The rail that a rail is made of; nothing for one that has a source of its own."""
     feeder = feeder_of(brief, rail)
     if feeder is None or not feeder.LOWER_FEED:
@@ -97,17 +97,15 @@ def parent_of(brief: Brief, rails: tuple[Rail, ...], rail: Rail) -> Rail | None:
 
 def depth_of(brief: Brief, rails: tuple[Rail, ...], rail: Rail) -> int:
     """How many converters stand between a rail and its source; a ring ends after all rails."""
-    depth, here = 0, parent_of(brief, rails, rail)
+    depth, here = 0, parent_of(brief, rail)
     while here is not None and depth <= len(rails):
-        depth, here = depth + 1, parent_of(brief, rails, here)
+        depth, here = depth + 1, parent_of(brief, here)
     return depth
 
 
-def made_rail(
-    brief: Brief, parts: Mapping[str, Part], rails: tuple[Rail, ...], rail: Rail, load: Currents
-) -> Made:
+def made_rail(brief: Brief, parts: Mapping[str, Part], rail: Rail, load: Currents) -> Made:
     """A rail with the way that was chosen for it, or that Loquet takes."""
-    feeder, parent = feeder_of(brief, rail), parent_of(brief, rails, rail)
+    feeder, parent = feeder_of(brief, rail), parent_of(brief, rail)
     supply = feeder.source() if feeder else None
     wish = feeder.made_by() if feeder else ""
     if feeder is None or not wish:

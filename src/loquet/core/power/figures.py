@@ -8,6 +8,7 @@ from loquet.core.brief import Brief
 from loquet.core.parts import Part
 from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_working, program_working
+from loquet.core.power.converting import AMBIENT_C
 from loquet.core.power.currents import MODES
 from loquet.core.power.discharge import MODEL, open_v, rundown
 from loquet.core.power.lasting import source_load, stops_v
@@ -88,7 +89,7 @@ def junction(row: Made) -> Working:
         shown=f"{taken.junction_c:.0f} °C",
         formula="Ta + P x R",
         inputs=(
-            given("Ta", 40, "°C", "a warm day in the shell; assumed"),
+            given("Ta", AMBIENT_C, "°C", "a warm day in the shell; assumed"),
             given("P", taken.heat_mw / 1000, "W", "worst of a full and an empty source"),
             given("R", taken.part.values["theta_k_w"], "K/W", taken.part.evidence_text),
         ),

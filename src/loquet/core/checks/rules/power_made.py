@@ -8,7 +8,7 @@ from loquet.core.provenance import Finding, NotApplicable, Outcome, Repair, Sour
 
 def run(subject: Subject) -> Outcome:
     """Look at what was taken for each rail that a converter makes."""
-    made = [m for m in made_of(subject.brief, subject.library) if m.found]
+    made = [m for m in made_of(subject.brief, subject.library) if m.feeder and m.feeder.made_by()]
     if not made:
         return NotApplicable("no rail is made by a converter")
     return outcome([finding_of(m) for m in made if m.taken is None], len(made))
@@ -21,6 +21,7 @@ def finding_of(made: Made) -> Finding:
     wish = feeder.made_by()
     looked = [c for c in made.found if wish in ("auto", c.way.name)]
     lacks = "; ".join(f"the {c.way.title.lower()} {c.why_not}" for c in looked)
+    lacks = lacks or "it would be made of itself"
     fitting = any(c.fits for c in made.found)
     edit = {"kind": "change-thing", "name": feeder.name, "changes": {"converter": "auto"}}
     repairs = (Repair(label="Let Loquet choose", edit=edit),) if fitting else ()

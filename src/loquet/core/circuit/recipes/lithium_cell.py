@@ -17,12 +17,16 @@ from loquet.core.circuit.feeding import (
 )
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.circuit.usb_power import five_net
+from loquet.core.parts import Part
 from loquet.core.power.charging import charge_working, program_ohm, program_working
+from loquet.core.provenance import Source, Working, given
+from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
 PLUG, CHARGER, GUARD_P = "wire-plug-2.0-2", "charger-linear", "transistor-pmos-sot23"
 STEADY = ("4.7 µF", "capacitor-2012")
 SENSE_OHM = "100 kΩ"
+LIGHT, PORT_V, LIT_MA = "light-2012-amber", 5.0, 2.0
 
 
 def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
@@ -108,7 +112,7 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
         found += [
             block(
                 light,
-                "light-2012-amber",
+                LIGHT,
                 "amber",
                 "Lit while the cell is charged",
                 {"1": net(thing, "status"), "2": anode},
@@ -117,14 +121,43 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
             block(
                 f"{light} resistor",
                 "resistor-1608",
-                "1.5 kΩ",
+                show_si(lit_ohm(bench.parts[LIGHT]), "Ω"),
                 "Current of the charge light",
                 {"1": five, "2": anode},
                 (light, "2"),
             ),
         ]
-    workings = (program_working(thing, part), charge_working(thing, thing.capacity_mah, part))
+    workings: tuple[Working, ...] = (
+        program_working(thing, part),
+        charge_working(thing, thing.capacity_mah, part),
+    )
+    if thing.charge_light:
+        workings += (lit_working(thing, bench.parts[LIGHT]),)
     return Fragment(tuple(found), workings=workings)
+
+
+def lit_ohm(light: Part) -> float:
+    """The resistor of the charge light between the port's 5 V and the charger's open drain, in ohm."""
+    return nearest((PORT_V - light.values["forward_v"]) / (LIT_MA * 1e-3))
+
+
+def lit_working(thing: LithiumCell, light: Part) -> Working:
+    """How that resistor was found."""
+    value = lit_ohm(light)
+    return Working(
+        id=f"{thing.name}.charge_light",
+        title=f"Resistor of the charge light of {thing.label}",
+        value=value,
+        unit="Ω",
+        shown=show_si(value, "Ω"),
+        formula="(V - Vf) / I, nearest E24",
+        inputs=(
+            given("V", PORT_V, "V", "5 V of the port"),
+            given("Vf", light.values["forward_v"], "V", light.evidence_text),
+            given("I", LIT_MA, "mA", "as an indicator light; common practice"),
+        ),
+        source=Source(kind="standard", text="Ohm's law; E24 of IEC 60063"),
+    )
 
 
 def sensed(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
