@@ -11,7 +11,18 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from fastapi.routing import APIRoute
 
 from loquet import __version__
-from loquet.api import errors, history, kinds, parts, planning, power, projects, releases, stations
+from loquet.api import (
+    circuit,
+    errors,
+    history,
+    kinds,
+    parts,
+    planning,
+    power,
+    projects,
+    releases,
+    stations,
+)
 from loquet.api.context import Context
 from loquet.api.guarding import Door, Guard
 
@@ -51,7 +62,7 @@ def make_application(
     )
     app.state.context = context
     errors.install(app)
-    for part in (projects, history, stations, parts, power, planning, kinds, releases):
+    for part in (projects, history, stations, circuit, parts, power, planning, kinds, releases):
         app.include_router(part.router)
 
     app.add_middleware(GZipMiddleware, minimum_size=1_000, compresslevel=5)

@@ -195,36 +195,12 @@ class PinsView(BaseModel):
     data_source: str
 
 
-class ComponentView(BaseModel):
-    """A component in the Circuit station."""
-
-    ref: str
-    role: str
-    board: str
-    block: str
-    part: str
-    description: str
-    value: str
-    size: str
-    purpose: str
-    pads: list[tuple[str, str, str]]
-    evidence: str
-
-
 class NetView(BaseModel):
     """A net."""
 
     name: str
     kind: str
     pads: list[tuple[str, str]]
-
-
-class CircuitView(BaseModel):
-    """The Circuit station."""
-
-    components: list[ComponentView]
-    nets: list[NetView]
-    workings: list[Working]
 
 
 class PadView(BaseModel):

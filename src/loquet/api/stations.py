@@ -10,10 +10,7 @@ from loquet.api.pins_view import describe_pins
 from loquet.api.shapes import (
     BoardDrawing,
     ChipRow,
-    CircuitView,
-    ComponentView,
     HoleView,
-    NetView,
     PadView,
     PartView,
     PieceView,
@@ -27,7 +24,6 @@ from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
 from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box, Round
-from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
 from loquet.core.pipeline import board_view, brain_of, stale_slices
@@ -45,53 +41,6 @@ def get_pins(
     """A brain's chip with its pins, solved or not; the first brain's, unless named."""
     design = load_design(session, head_of(session, project_id).version)
     return describe_pins(design, context.library, brain)
-
-
-@router.get("/projects/{project_id}/circuit")
-def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> CircuitView:
-    """Components, nets and workings."""
-    design = load_design(session, head_of(session, project_id).version)
-    if not design.circuit:
-        return CircuitView(components=[], nets=[], workings=[])
-    circuit = slice_of(design.circuit)
-    return CircuitView(
-        components=[describe_component(c, context.library) for c in circuit.components],
-        nets=[NetView(name=n.name, kind=n.kind, pads=list(n.pads)) for n in circuit.nets],
-        workings=list(circuit.workings),
-    )
-
-
-def describe_component(component: Component, library: Library) -> ComponentView:
-    """A component with its part's words and pad names."""
-    if component.is_chip:
-        chip = library.find_chip(component.part[5:])
-        names = {pin.number: pin.name for pin in chip.pins}
-        description, size, evidence = f"Microcontroller {chip.name}", chip.package, chip.data_source
-    else:
-        part = library.parts[component.part]
-        names, description, size, evidence = (
-            part.pin_names,
-            part.description,
-            part.size_codes,
-            part.evidence_text,
-        )
-    pads = [
-        (pad, names.get(pad, ""), net)
-        for pad, net in sorted(component.pads.items(), key=lambda item: (len(item[0]), item[0]))
-    ]
-    return ComponentView(
-        ref=component.ref,
-        role=component.role,
-        board=component.board,
-        block=component.block,
-        part=component.part,
-        description=description,
-        value=component.value,
-        size=size,
-        purpose=component.purpose,
-        pads=pads,
-        evidence=evidence,
-    )
 
 
 @router.get("/projects/{project_id}/board")

@@ -7,6 +7,7 @@ from loquet.core.board import Placement, Pour, Routing
 from loquet.core.brief import Brief
 from loquet.core.brief.places import Degrees
 from loquet.core.circuit import Circuit
+from loquet.core.circuit.by_hand import HandChange
 from loquet.core.frozen import Frozen
 from loquet.core.pins import PinPlan
 
@@ -43,7 +44,7 @@ class Confirmed(Frozen):
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -56,6 +57,7 @@ class Choices(Frozen):
     shipping: str = "parcel"
     kit: dict[str, Literal["bought", "in the drawer"]] = {}
     confirmed: dict[str, Confirmed] = {}
+    by_hand: tuple[HandChange, ...] = ()
 
 
 class Design(Frozen):

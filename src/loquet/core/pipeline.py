@@ -73,8 +73,10 @@ def plan_inputs(design: Design, subject: str) -> dict[str, Any]:
 
 
 def circuit_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """The circuit reads the brief and every plan."""
+    """The circuit reads the brief, every plan, and what was changed by hand."""
+    by_hand = [change.model_dump(mode="json") for change in design.choices.by_hand]
     return {
+        **({"by_hand": by_hand} if by_hand else {}),
         "brief": design.brief.model_dump(mode="json", exclude=set(NOT_DRAWN)),
         "pins": {name: digest_of(made.value) for name, made in design.pins.items()},
     }
@@ -308,7 +310,8 @@ def make_circuit(design: Design, library: Library, progress: Progress, subject: 
             pattern=library.pattern(f"{CHIP_PART}{chip.name}"),
             mark=mark_of(brief, brain.name),
         )
-    return assemble(Bench(brief, desks, library.parts, library.screens))
+    changes = design.choices.by_hand
+    return assemble(Bench(brief, desks, library.parts, library.screens, changes))
 
 
 def place_parts(design: Design, library: Library, progress: Progress, subject: str) -> Placement:

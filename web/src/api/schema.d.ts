@@ -279,7 +279,7 @@ export interface paths {
         };
         /**
          * Get Circuit
-         * @description Components, nets and workings.
+         * @description Sheets, components, nets and workings; all empty before the circuit is made.
          */
         get: operations["get_circuit"];
         put?: never;
@@ -674,6 +674,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sheets
+         * @description The sheets as pages of A4; refused before there is a circuit.
+         */
+        get: operations["get_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/undo": {
         parameters: {
             query?: never;
@@ -828,6 +848,32 @@ export interface components {
              * @enum {string}
              */
             screw: "M1.6" | "M2" | "M2.5" | "M3";
+        };
+        /**
+         * AddPart
+         * @description A part of the catalogue on nets by the numbers of its pads; `role` is its name, by which it is kept.
+         */
+        AddPart: {
+            /** Board */
+            board: string;
+            /** Pads */
+            pads: {
+                [key: string]: string;
+            };
+            /** Part */
+            part: string;
+            /** Role */
+            role: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "add part";
         };
         /**
          * AddThing
@@ -6381,6 +6427,19 @@ export interface components {
             what: "came" | "went" | "moved" | "changed";
         };
         /**
+         * ChangeCircuit
+         * @description One change beside the recipes; it comes after those that are there. Of one pin the last change counts, so that the earlier one goes.
+         */
+        ChangeCircuit: {
+            /** Change */
+            change: components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "change-circuit";
+        };
+        /**
          * ChangeThing
          * @description Change fields of a thing, by the validation of its own kind; name and kind stay.
          */
@@ -6399,6 +6458,16 @@ export interface components {
              * @description letters, digits, spaces and hyphens; starts with a letter
              */
             name: string;
+        };
+        /**
+         * ChangeView
+         * @description A change by hand, in words.
+         */
+        ChangeView: {
+            /** Change */
+            change: components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"];
+            /** Words */
+            words: string;
         };
         /**
          * ChipPinView
@@ -6457,9 +6526,14 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
+            /**
+             * By Hand
+             * @default []
+             */
+            by_hand: (components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"])[];
             /**
              * Colour
              * @default green
@@ -6575,16 +6649,25 @@ export interface components {
          * @description The Circuit station.
          */
         CircuitView: {
+            /** Changes */
+            changes: components["schemas"]["ChangeView"][];
             /** Components */
             components: components["schemas"]["ComponentView"][];
             /** Nets */
             nets: components["schemas"]["NetView"][];
+            /** Parts */
+            parts: [
+                string,
+                string
+            ][];
+            /** Sheets */
+            sheets: components["schemas"]["SheetView"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
         };
         /**
          * ComponentView
-         * @description A component in the Circuit station.
+         * @description A component in the Circuit station; `working` is the figure that gives its value.
          */
         ComponentView: {
             /** Block */
@@ -6595,14 +6678,8 @@ export interface components {
             description: string;
             /** Evidence */
             evidence: string;
-            /** Pads */
-            pads: [
-                string,
-                string,
-                string
-            ][];
-            /** Part */
-            part: string;
+            /** Pins */
+            pins: components["schemas"]["PinView"][];
             /** Purpose */
             purpose: string;
             /** Ref */
@@ -6611,8 +6688,12 @@ export interface components {
             role: string;
             /** Size */
             size: string;
+            /** Thing */
+            thing: string;
             /** Value */
             value: string;
+            /** Working */
+            working: string;
         };
         /**
          * ConfirmPart
@@ -6666,6 +6747,23 @@ export interface components {
             why: string;
         };
         /**
+         * ConnectPin
+         * @description A pin on another net than the recipe's.
+         */
+        ConnectPin: {
+            /** Net */
+            net: string;
+            /** Pad */
+            pad: string;
+            /** Role */
+            role: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "connect";
+        };
+        /**
          * Currents
          * @description Milliamperes while the device is played, waits, sleeps, and with everything on at once.
          */
@@ -6690,6 +6788,21 @@ export interface components {
              * @default 0
              */
             sleep: number;
+        };
+        /**
+         * CutPin
+         * @description A pin on no net.
+         */
+        CutPin: {
+            /** Pad */
+            pad: string;
+            /** Role */
+            role: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "cut";
         };
         /**
          * DayRequest
@@ -6882,12 +6995,25 @@ export interface components {
             y_mm: number;
         };
         /**
+         * DropCircuitChange
+         * @description Take back one of the changes beside the recipes, by its place in their list.
+         */
+        DropCircuitChange: {
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-circuit-change";
+        };
+        /**
          * EditRequest
          * @description An edit, and the version that the person saw when making it.
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["ConfirmPart"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["ConfirmPart"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -6955,6 +7081,18 @@ export interface components {
             x_mm?: number | null;
             /** Y Mm */
             y_mm?: number | null;
+        };
+        /**
+         * Gathered
+         * @description What a screen draws of an area.
+         */
+        Gathered: {
+            /** Paths */
+            paths: components["schemas"]["Path"][];
+            /** Spots */
+            spots: components["schemas"]["Spot"][];
+            /** Words */
+            words: components["schemas"]["Words"][];
         };
         /**
          * GhostPicture
@@ -7253,6 +7391,21 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * MergeNets
+         * @description A net joined to another, whose name and kind it takes.
+         */
+        MergeNets: {
+            /** Into */
+            into: string;
+            /** Net */
+            net: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "merge";
         };
         /**
          * MirrorThings
@@ -10167,6 +10320,22 @@ export interface components {
             })[];
         };
         /**
+         * Path
+         * @description All strokes of one net or part and one look, in the letters of SVG's `d` (M and L, mm).
+         */
+        Path: {
+            /** Bold */
+            bold: boolean;
+            /** D */
+            d: string;
+            /** Filled */
+            filled: boolean;
+            /** Net */
+            net: string;
+            /** Ref */
+            ref: string;
+        };
+        /**
          * PieceView
          * @description A poured piece: rings of points in mm, the first the outer one.
          */
@@ -10212,6 +10381,18 @@ export interface components {
             fits: boolean;
             /** Ways Out */
             ways_out: components["schemas"]["WayOut"][] | null;
+        };
+        /**
+         * PinView
+         * @description A pin of a component: its number, its name, and its net; none where it is open.
+         */
+        PinView: {
+            /** Name */
+            name: string;
+            /** Net */
+            net: string;
+            /** Pad */
+            pad: string;
         };
         /**
          * PinsView
@@ -10630,6 +10811,21 @@ export interface components {
             new_name: string;
         };
         /**
+         * RenameNet
+         * @description Another name for a net.
+         */
+        RenameNet: {
+            /** Net */
+            net: string;
+            /** To */
+            to: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "rename";
+        };
+        /**
          * RenameThing
          * @description Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with it.
          */
@@ -10951,6 +11147,25 @@ export interface components {
             purpose?: string | null;
         };
         /**
+         * SheetView
+         * @description A block as it is drawn, under its title; sizes in mm. `workings` are the figures that set its values.
+         */
+        SheetView: {
+            /** Block */
+            block: string;
+            /** Board */
+            board: string;
+            drawn: components["schemas"]["Gathered"];
+            /** Height Mm */
+            height_mm: number;
+            /** Title */
+            title: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Workings */
+            workings: string[];
+        };
+        /**
          * Shelf
          * @description What this project knows of parts: tables of its own chips and modules, by name.
          */
@@ -11019,6 +11234,22 @@ export interface components {
             title: string;
             /** Usual V */
             usual_v: number;
+        };
+        /**
+         * Spot
+         * @description Where a part can be pressed: the room of its own strokes, in mm.
+         */
+        Spot: {
+            /** H */
+            h: number;
+            /** Ref */
+            ref: string;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Started
@@ -11272,6 +11503,33 @@ export interface components {
             title: string;
             /** Why Not */
             why_not: string;
+        };
+        /**
+         * Words
+         * @description Words on a point in mm.
+         */
+        Words: {
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /** Bold */
+            bold: boolean;
+            /** Net */
+            net: string;
+            /** Quiet */
+            quiet: boolean;
+            /** Ref */
+            ref: string;
+            /** Size */
+            size: number;
+            /** Text */
+            text: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Working
@@ -15492,6 +15750,125 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SchemesView"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

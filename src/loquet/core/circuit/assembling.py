@@ -7,6 +7,7 @@ from loquet.core.brief import Brief, Thing, keys_of
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit.axis_lists import axis_lists
 from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.by_hand import with_changes
 from loquet.core.circuit.controls import refuse_control
 from loquet.core.circuit.key_levels import pull_down_ohm, pull_down_working, pull_up_working
 from loquet.core.circuit.key_lists import key_lists
@@ -36,7 +37,7 @@ def assemble(bench: Bench) -> Circuit:
     for thing in brief.things:
         function = recipe_for(thing)
         if function is not None:
-            made.setdefault(rank_of(thing), []).append((thing, function(thing, bench)))
+            made.setdefault(rank_of(thing), []).append((thing, reckoned(function(thing, bench))))
     fragments: list[Fragment] = []
     for rank in sorted(made):
         fragments += in_order(made[rank])
@@ -46,10 +47,12 @@ def assemble(bench: Bench) -> Circuit:
         if brain.name in bench.desks:
             for helpers in (key_lists, axis_lists, bus_of_brain):
                 found = helpers(brain, bench)
-                fragments.append(replace(found, components=owned_by(brain, found.components)))
+                own = owned_by(brain, found.components)
+                fragments.append(reckoned(replace(found, components=own)))
     fragments.append(test_points(brief))
+    fragments, misfits = with_changes(fragments, bench.by_hand, bench.parts)
     fragments += link_fragments(brief, fragments, bench.parts)
-    return gather(fragments, bench.parts)
+    return gather(fragments, bench.parts).model_copy(update={"misfits": misfits})
 
 
 def in_order(rows: list[tuple[Thing, Fragment]]) -> list[Fragment]:
@@ -61,6 +64,18 @@ def in_order(rows: list[tuple[Thing, Fragment]]) -> list[Fragment]:
         for components, (_, fragment) in zip(owned, rows, strict=True)
     ]
     return first + [Fragment(components) for components in around if components]
+
+
+def reckoned(fragment: Fragment) -> Fragment:
+    """A fragment whose components name the figure that gives their value: of one recipe, the one that shows the same value."""
+    by_value = {working.shown: working.id for working in fragment.workings}
+    if not by_value:
+        return fragment
+    first, around = (
+        tuple(c.model_copy(update={"working": by_value.get(c.value, "")}) for c in components)
+        for components in (fragment.components, fragment.around)
+    )
+    return replace(fragment, components=first, around=around)
 
 
 def owned_by(thing: Thing, components: tuple[Component, ...]) -> tuple[Component, ...]:

@@ -6,6 +6,7 @@ from functools import cached_property
 
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import net_mark, readers_of
+from loquet.core.circuit.by_hand import HandChange
 from loquet.core.parts import Chip, LandPattern, Part
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
@@ -43,12 +44,13 @@ class Desk:
 
 @dataclass(frozen=True)
 class Bench:
-    """Parts by id, screen modules, and a desk for every brain by its name."""
+    """Parts by id, screen modules, a desk for every brain by its name, and what a person changes beside the recipes."""
 
     brief: Brief
     desks: Mapping[str, Desk]
     parts: Mapping[str, Part]
     modules: Mapping[str, ScreenModule]
+    by_hand: tuple[HandChange, ...] = ()
 
     def desk(self, thing: Thing) -> Desk:
         """The desk of a brain, or of the brain that reads a thing."""

@@ -14,7 +14,7 @@ class Component(Frozen):
     """A part on a board. `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets; `thing` is what it belongs to.
 
     `sits_in` names catalogue parts that are soldered in its place, and into which it is put. `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the legend where that is more than its
-    reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it.
+    reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it. `working` is the figure that gives its value.
     """
 
     role: str
@@ -32,6 +32,7 @@ class Component(Frozen):
     bare: bool = False
     sits_in: tuple[str, ...] = ()
     polar: bool = False
+    working: str = ""
 
     @property
     def is_chip(self) -> bool:
@@ -51,11 +52,12 @@ class Net(Frozen):
 
 
 class Circuit(Frozen):
-    """All components in reference order and all nets by name."""
+    """All components in reference order and all nets by name; `misfits` are changes by hand that do not fit any more."""
 
     components: tuple[Component, ...]
     nets: tuple[Net, ...]
     workings: tuple[Working, ...]
+    misfits: tuple[str, ...] = ()
 
     def component(self, ref: str) -> Component:
         """The component of that reference; raises KeyError."""

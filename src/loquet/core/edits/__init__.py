@@ -14,6 +14,7 @@ from loquet.core.edits.board_edits import (
     RenameBoard,
     SetOutline,
 )
+from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
 from loquet.core.edits.evidence_edits import ConfirmPart
 from loquet.core.edits.kit_edits import MarkKit
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
@@ -73,7 +74,9 @@ Edit = Annotated[
     | ReleasePart
     | ChooseHouse
     | MarkKit
-    | ConfirmPart,
+    | ConfirmPart
+    | ChangeCircuit
+    | DropCircuitChange,
     Field(discriminator="kind"),
 ]
 EDITS: TypeAdapter[Edit] = TypeAdapter(Edit)

@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from loquet.core.brief import Brief
 from loquet.core.brief.places import Name
+from loquet.core.circuit.by_hand import ConnectPin, CutPin, HandChange
 from loquet.core.design import Choices, Design
 from loquet.core.edits.applying import EditRefused, found
 from loquet.core.frozen import Frozen
@@ -71,7 +72,7 @@ def keys_renamed(brief: Brief, before: str, after: str) -> dict[str, Any]:
 
 
 def choices_renamed(choices: Choices, before: str, after: str) -> Choices:
-    """Locks, targets and seats under their new names."""
+    """Locks, targets, seats and changes of the circuit under their new names."""
     seats = {
         moved(role, before, after): seat.model_copy(update={"role": moved(role, before, after)})
         for role, seat in choices.part_seats.items()
@@ -81,8 +82,16 @@ def choices_renamed(choices: Choices, before: str, after: str) -> Choices:
             "pin_locks": {moved(s, before, after): p for s, p in choices.pin_locks.items()},
             "pin_targets": {moved(s, before, after): t for s, t in choices.pin_targets.items()},
             "part_seats": seats,
+            "by_hand": tuple(followed(change, before, after) for change in choices.by_hand),
         }
     )
+
+
+def followed(change: HandChange, before: str, after: str) -> HandChange:
+    """A change by hand, at the part under its new name."""
+    if isinstance(change, ConnectPin | CutPin):
+        return change.model_copy(update={"role": moved(change.role, before, after)})
+    return change
 
 
 def moved(text: str, before: str, after: str) -> str:

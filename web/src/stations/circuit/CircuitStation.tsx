@@ -1,47 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { client, type Schemas, take } from "../../api/client";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { client, take } from "../../api/client";
 import { Coming } from "../../app/Coming";
 import { useReckoner } from "../../app/reckoner";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
+import { useSize } from "../../design/useSize";
 import { useDesign } from "../../document/useDesign";
+import { useKept } from "../../document/useKept";
+import { HandChanges } from "./HandChanges";
+import { light } from "./lighting";
+import { NetList } from "./NetPanel";
+import { PartCard } from "./PartCard";
+import { type Component, type Picked, type Sheet, titleOf, type View } from "./picked";
+import { SheetDrawing } from "./SheetDrawing";
 
-type View = Schemas["CircuitView"];
-type Component = Schemas["ComponentView"];
+const FITS = { least: 2.6, most: 4.4 };
+const STEPS = [2.6, 3.2, 4, 5, 6.5, 8];
 
-const TITLES: Record<string, string> = {
-	chip: "Chip core",
-	module: "Ready module",
-	power: "Sources to rails",
-	buttons: "Controls",
-	axes: "Axes outside the chip",
-	bus: "Two-wire bus",
-	crystal: "Crystals",
-	screen: "Screen",
-	buzzer: "Sounder",
-	light: "Indicator light",
-	lights: "Lights in chains and fields",
-	sound: "Sound",
-	senses: "Sensors",
-	card: "Memory card",
-	ports: "Ports",
-	link: "Links between boards",
-	service: "Programming and test",
-};
-
-/** The blocks that this circuit has: those that have a title in its order, then any other. */
-function blocksOf(view: View): [string, string][] {
-	const there = new Set(view.components.map((c) => c.block));
-	const named = Object.keys(TITLES).filter((block) => there.has(block));
-	const others = [...there].filter((block) => !(block in TITLES));
-	return [...named, ...others].map((block) => [block, TITLES[block] ?? block[0]?.toUpperCase() + block.slice(1)]);
-}
-
-/** Components by block with the workings beside them, and the nets. */
+/** The circuit as drawn sheets, with nets, parts and what was changed by hand beside them. */
 export function CircuitStation() {
 	const { head, start, jobs } = useDesign();
-	const [net, setNet] = useState<string | null>(null);
+	const [picked, setPicked] = useState<Picked>(null);
 	const query = useQuery({
 		queryKey: ["project", head.project, "circuit", head.version],
 		queryFn: () =>
@@ -52,6 +32,7 @@ export function CircuitStation() {
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!view) return <p className="p-6 text-ink-2">Reading the circuit.</p>;
 	const stale = head.stale.includes("circuit");
+	const part = picked?.kind === "part" ? view.components.find((c) => c.ref === picked.name) : undefined;
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
@@ -60,11 +41,19 @@ export function CircuitStation() {
 					<span className="figure">{view.nets.length}</span> <span className="text-ink-2">nets</span>
 				</span>
 				{stale && (
-					<span className="text-look">
-						{view.components.length ? "drawn from an earlier pin plan" : "not made yet"}
-					</span>
+					<span className="text-look">{view.components.length ? "drawn from earlier choices" : "not made yet"}</span>
 				)}
 				<span className="flex-1" />
+				{view.components.length > 0 && (
+					<a
+						className="text-patina underline"
+						href={`/api/projects/${head.project}/sheets`}
+						target="_blank"
+						rel="noreferrer"
+					>
+						Sheets to print, A4
+					</a>
+				)}
 				<Button
 					disabled={jobs.some((j) => j.kind === "circuit")}
 					onClick={() => void start("circuit")}
@@ -74,18 +63,25 @@ export function CircuitStation() {
 				</Button>
 			</div>
 			{view.components.length === 0 ? (
-				<Coming title="Parts and nets will stand here" until="circuit">
+				<Coming title="Drawn sheets will stand here" until="circuit">
 					<Wanted />
 				</Coming>
 			) : (
 				<div className="flex min-h-0 flex-1">
-					<div className="min-w-0 flex-1 overflow-y-auto px-4 py-3">
-						{blocksOf(view).map(([block, title]) => (
-							<Block key={block} block={block} title={title} view={view} net={net} pick={setNet} />
-						))}
-						<Further view={view} />
+					<Sheets view={view} picked={picked} pick={setPicked} />
+					<div className="flex w-[226px] shrink-0 flex-col border-l border-rule">
+						{part ? (
+							<PartCard key={part.ref} component={part} view={view} pick={setPicked} />
+						) : (
+							<NetList view={view} picked={picked} pick={setPicked} />
+						)}
+						<HandChanges view={view} />
+						<datalist id="net-names">
+							{view.nets.map((net) => (
+								<option key={net.name} value={net.name} />
+							))}
+						</datalist>
 					</div>
-					<NetList view={view} net={net} pick={setNet} />
 				</div>
 			)}
 		</div>
@@ -110,140 +106,115 @@ function Wanted() {
 	);
 }
 
-const WORKINGS: Record<string, string> = {
-	chip: "chip.",
-	power: "power.",
-	buttons: "buttons.",
-	screen: "screen.",
-	buzzer: "buzzer.",
-	light: "light.",
-};
-
-/** Figures that belong to no single block: those of sources, ports and crystals by their own names. */
-function Further({ view }: { view: View }) {
-	const prefixes = Object.values(WORKINGS);
-	const rest = view.workings.filter((w) => !prefixes.some((prefix) => w.id.startsWith(prefix)));
-	if (rest.length === 0) return null;
+/** All sheets, one below the other or side by side, at a scale that can be chosen. */
+function Sheets({ view, picked, pick }: { view: View; picked: Picked; pick: (picked: Picked) => void }) {
+	const root = useRef<HTMLDivElement>(null);
+	const [chosen, choose] = useKept<number | null>("sheet scale", null);
+	const room = useSize(root);
+	const parts = useMemo(() => new Map(view.components.map((c) => [c.ref, c])), [view]);
+	const widest = Math.max(1, ...view.sheets.map((s) => s.width_mm));
+	const scale = chosen ?? Math.min(FITS.most, Math.max(FITS.least, (room.w - 32) / widest));
+	const over = usePointing(root, view, parts);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: sheets that were drawn anew are lit anew
+	useEffect(() => {
+		if (!root.current) return;
+		light(root.current, picked?.name ?? null, picked?.kind ?? "net", "pressed");
+		const first = root.current.querySelector(".pressed");
+		if (picked) first?.scrollIntoView({ block: "nearest", inline: "nearest" });
+	}, [picked, view]);
 	return (
-		<section className="mb-5" aria-label="Further figures">
-			<h2 className="mb-2 border-b-2 border-ink pb-1 font-semibold">Further figures</h2>
-			<div className="max-w-[480px]">
-				<Figures workings={rest} />
+		<div className="flex min-w-0 flex-1 flex-col">
+			<div className="flex items-center gap-1 px-4 pt-1 text-[12px]" role="group" aria-label="Scale of the sheets">
+				<span className="flex-1 text-ink-2">Press a part for its figures, a wire for its net.</span>
+				<Button
+					weight="quiet"
+					aria-label="Smaller"
+					onClick={() => choose(STEPS.filter((s) => s < scale - 0.01).at(-1) ?? scale)}
+				>
+					−
+				</Button>
+				<Button weight="quiet" onClick={() => choose(null)}>
+					Fit
+				</Button>
+				<Button weight="quiet" aria-label="Larger" onClick={() => choose(STEPS.find((s) => s > scale + 0.01) ?? scale)}>
+					+
+				</Button>
 			</div>
-		</section>
+			<div
+				ref={root}
+				className="flex min-h-0 flex-1 flex-wrap content-start gap-x-8 overflow-auto px-4 pb-4"
+				onPointerOver={over}
+				onPointerLeave={over}
+			>
+				{view.sheets.map((sheet) => (
+					<OneSheet key={keyOf(sheet)} sheet={sheet} view={view} scale={scale} parts={parts} pick={pick} />
+				))}
+				<Further view={view} />
+			</div>
+		</div>
 	);
 }
 
-function Block({
-	block,
-	title,
+/** Lights what is under the pointer everywhere and says it in the strip. */
+function usePointing(root: { current: HTMLDivElement | null }, view: View, parts: ReadonlyMap<string, Component>) {
+	const reckon = useReckoner();
+	return useCallback(
+		(event: { target: EventTarget; type: string }) => {
+			if (!root.current) return;
+			const over = event.type === "pointerleave" ? null : (event.target as Element);
+			const net = over?.getAttribute("data-grasp") ?? over?.getAttribute("data-net") ?? null;
+			light(root.current, net, "net", "under-pointer");
+			const part = parts.get(over?.getAttribute("data-press") ?? over?.getAttribute("data-part") ?? "");
+			const row = net ? view.nets.find((n) => n.name === net) : undefined;
+			if (row) reckon(`${row.name}: ${row.pads.map(([ref, pad]) => `${ref}.${pad}`).join(" ")}`);
+			else if (part) reckon(`${titleOf(part)}: ${part.purpose}; ${part.evidence}`);
+		},
+		[root, view, parts, reckon],
+	);
+}
+
+const keyOf = (sheet: Sheet) => `${sheet.board} ${sheet.block} ${sheet.drawn.spots[0]?.ref ?? ""}`;
+
+function OneSheet({
+	sheet,
 	view,
-	net,
+	scale,
+	parts,
 	pick,
 }: {
-	block: string;
-	title: string;
+	sheet: Sheet;
 	view: View;
-	net: string | null;
-	pick: (net: string) => void;
+	scale: number;
+	parts: ReadonlyMap<string, Component>;
+	pick: (picked: Picked) => void;
 }) {
-	const components = view.components.filter((c) => c.block === block);
-	if (components.length === 0) return null;
-	const prefix = WORKINGS[block];
-	const workings = view.workings.filter((w) => prefix && w.id.startsWith(prefix));
+	const several = new Set(view.sheets.map((s) => s.board)).size > 1;
+	const figures = view.workings.filter((w) => sheet.workings.includes(w.id));
 	return (
-		<section className="mb-5" aria-label={title}>
-			<h2 className="border-b-2 border-ink pb-1 font-semibold">{title}</h2>
-			{workings.length > 0 && (
-				<div className="my-2 max-w-[380px]">
-					<Figures workings={workings} />
+		<section aria-label={sheet.title} className="mb-5" data-sheet={sheet.block}>
+			<h2 className="mb-3 border-b-2 border-ink pb-1 font-semibold">
+				{sheet.title}
+				{several && <span className="font-normal text-ink-2"> on {sheet.board}</span>}
+			</h2>
+			<SheetDrawing sheet={sheet} scale={scale} parts={parts} pick={pick} />
+			{figures.length > 0 && (
+				<div className="mt-2 max-w-[380px]">
+					<Figures workings={figures} />
 				</div>
 			)}
-			<table className="w-full">
-				<tbody>
-					{components.map((component) => (
-						<Row key={component.ref} component={component} net={net} pick={pick} />
-					))}
-				</tbody>
-			</table>
 		</section>
 	);
 }
 
-function Row({ component, net, pick }: { component: Component; net: string | null; pick: (net: string) => void }) {
-	const reckon = useReckoner();
-	const several = useDesign().head.boards.length > 1;
+/** Figures that set the value of no single part. */
+function Further({ view }: { view: View }) {
+	const shown = new Set(view.sheets.flatMap((s) => s.workings));
+	const rest = view.workings.filter((w) => !shown.has(w.id));
+	if (rest.length === 0) return null;
 	return (
-		<tr
-			className="border-b border-rule align-top"
-			onPointerEnter={() => reckon(`${component.ref} ${component.description}; ${component.evidence}`)}
-		>
-			<td className="figure w-[46px] py-1 font-medium">{component.ref}</td>
-			<td className="w-[262px] py-1 pr-2">
-				{component.purpose}
-				{several && <span className="text-[12px] whitespace-nowrap text-ink-2"> on {component.board}</span>}
-				<span className="block text-[12px] text-ink-2">{component.size}</span>
-			</td>
-			<td className="figure w-[76px] py-1 pr-3 text-right whitespace-nowrap">
-				{component.block === "buttons" && component.part.startsWith("button") ? "" : shortValue(component)}
-			</td>
-			<td className="py-1">
-				{component.pads.length > 12 ? (
-					<span className="text-[12px] text-ink-2">{component.pads.length} pins connected; see the Pins station</span>
-				) : (
-					component.pads.map(([pad, name, on]) => (
-						<button
-							key={pad}
-							type="button"
-							onClick={() => pick(on)}
-							className={`figure mr-2 inline-block text-[12px] hover:underline ${net === on ? "font-medium text-patina underline" : ""}`}
-						>
-							<span className="text-ink-2">{name || pad}</span> {on}
-						</button>
-					))
-				)}
-			</td>
-		</tr>
-	);
-}
-
-function shortValue(component: Component): string {
-	return component.value === component.description ? "" : component.value.length > 9 ? "" : component.value;
-}
-
-function NetList({ view, net, pick }: { view: View; net: string | null; pick: (net: string | null) => void }) {
-	const [words, setWords] = useState("");
-	const nets = view.nets.filter((n) =>
-		`${n.name} ${n.pads.map((p) => p[0]).join(" ")}`.toLowerCase().includes(words.toLowerCase()),
-	);
-	return (
-		<section aria-label="Nets" className="flex w-[250px] shrink-0 flex-col border-l border-rule">
-			<input
-				aria-label="Search nets"
-				placeholder="net or part"
-				className="m-3 border border-line bg-card px-2 py-1"
-				value={words}
-				onChange={(event) => setWords(event.target.value)}
-			/>
-			<ul className="min-h-0 flex-1 overflow-y-auto">
-				{nets.map((row) => (
-					<li key={row.name} className={`border-b border-rule px-3 py-1 ${net === row.name ? "bg-board/60" : ""}`}>
-						<button
-							type="button"
-							className="flex w-full justify-between"
-							onClick={() => pick(net === row.name ? null : row.name)}
-						>
-							<span className="figure">{row.name}</span>
-							<span className="figure text-ink-2">{row.pads.length}</span>
-						</button>
-						{net === row.name && (
-							<p className="figure text-[12px] text-ink-2">
-								{row.pads.map(([ref, pad]) => `${ref}.${pad}`).join("  ")}
-							</p>
-						)}
-					</li>
-				))}
-			</ul>
+		<section className="mb-5 w-[420px]" aria-label="Further figures">
+			<h2 className="mb-2 border-b-2 border-ink pb-1 font-semibold">Further figures</h2>
+			<Figures workings={rest} />
 		</section>
 	);
 }

@@ -1,0 +1,60 @@
+"""Every pin of every part is on a net, or may stay open for a reason."""
+
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.circuit import Component
+from loquet.core.library import Library
+from loquet.core.parts.open_pins import why_open
+from loquet.core.provenance import Outcome, Source
+
+OPEN_ON_CHIPS = ("port", "unused", "dedicated", "reset")
+
+
+def run(subject: Subject) -> Outcome:
+    """Look at the pins that are on no net."""
+    circuit = subject.circuit
+    assert circuit is not None
+    found = [
+        RULE.finding(
+            f"{component.ref} ({component.purpose}): pin {pad}{f', {name},' if name else ''} is on no net.",
+            "Connect it at the Circuit, or take back the change that cut it.",
+            (f"part:{component.ref}",),
+        )
+        for component in circuit.components
+        for pad, name in unjoined(component, subject.library)
+    ]
+    return outcome(found, sum(len(c.pads) for c in circuit.components))
+
+
+def unjoined(component: Component, library: Library) -> list[tuple[str, str]]:
+    """Pins with a name, or of a part without names, that ought to be on a net: their numbers and names."""
+    if component.is_chip:
+        chip = library.find_chip(component.part[5:])
+        return [
+            (pin.number, pin.name)
+            for pin in chip.pins
+            if pin.number not in component.pads and pin.kind not in OPEN_ON_CHIPS
+        ]
+    part = library.parts[component.part]
+    joined = {pad for legs in part.joined for pad in legs if set(legs) & set(component.pads)}
+    names = part.pin_names or {
+        pad.number: "" for pad in library.pattern(component.part).pads if pad.number
+    }
+    return [
+        (pad, name)
+        for pad, name in names.items()
+        if pad not in component.pads and pad not in joined and not why_open(part.kind, name)
+    ]
+
+
+RULE = Rule(
+    "open-pins",
+    "circuit",
+    "stop",
+    "An input or a supply pin that hangs in the air works on the bench and fails in the hand.",
+    Source(
+        kind="common practice",
+        text="unused CMOS inputs are tied; what may stay open is listed with its reason in parts/open_pins.py",
+    ),
+    run,
+    ("circuit",),
+)

@@ -1,0 +1,8 @@
+"""Drawn sheets of a circuit: blocks with symbols after IEC 60617, for the screen and as pages."""
+
+from loquet.core.sheets.drawn import Area, Mark
+from loquet.core.sheets.making import areas_of
+from loquet.core.sheets.pages import write_sheets
+from loquet.core.sheets.titles import title_of
+
+__all__ = ["Area", "Mark", "areas_of", "title_of", "write_sheets"]
