@@ -7,6 +7,7 @@ from loquet.catalogue.library import bundled_library
 from loquet.compiling import Unusable, read_limited
 from loquet.core.brief import Brief, BriefError, read_brief
 from loquet.core.circuit import RecipeNotPossible
+from loquet.core.curving import curves_for
 from loquet.core.design import Design, slice_of
 from loquet.core.kit import kit_of
 from loquet.core.library import Library
@@ -61,6 +62,7 @@ def report_circuit(path: Path) -> tuple[int, Report]:
         "nets": [n.model_dump(mode="json") for n in circuit.nets],
         "rails": [r.model_dump(mode="json") for r in plan.rails],
         "workings": [w.model_dump(mode="json") for w in circuit.workings],
+        "curves": [c.model_dump(mode="json") for c in curves_for(brief, circuit, library)],
         "findings": findings,
     }
 

@@ -9,6 +9,8 @@ from loquet.api.errors import Refused
 from loquet.api.shapes import NetView
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.by_hand import HandChange
+from loquet.core.circuit.nodal import Curve
+from loquet.core.curving import curves_for
 from loquet.core.design import slice_of
 from loquet.core.library import Library
 from loquet.core.provenance import Working
@@ -72,10 +74,12 @@ class CircuitView(BaseModel):
     components: list[ComponentView]
     nets: list[NetView]
     workings: list[Working]
+    curves: list[Curve]
     changes: list[ChangeView]
     parts: list[tuple[str, str]]
 
 
+CURVES: Remembered[list[Curve]] = Remembered(16)
 DRAWN: Remembered[list[SheetView]] = Remembered(16)
 
 
@@ -84,13 +88,18 @@ def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> Ci
     """Sheets, components, nets and workings; all empty before the circuit is made."""
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
-        return CircuitView(sheets=[], components=[], nets=[], workings=[], changes=[], parts=[])
+        return CircuitView(
+            sheets=[], components=[], nets=[], workings=[], curves=[], changes=[], parts=[]
+        )
     circuit, library = slice_of(design.circuit), context.library
     return CircuitView(
         sheets=sheets_of(circuit, library),
         components=[describe_component(c, library) for c in circuit.components],
         nets=[NetView(name=n.name, kind=n.kind, pads=list(n.pads)) for n in circuit.nets],
         workings=list(circuit.workings),
+        curves=CURVES.of(
+            (design.brief, circuit), lambda: list(curves_for(design.brief, circuit, library))
+        ),
         changes=[ChangeView(words=c.words, change=c) for c in design.choices.by_hand],
         parts=sorted((p.id, p.description) for p in library.parts.values()),
     )

@@ -3552,6 +3552,21 @@ export interface components {
             names: string[];
         };
         /**
+         * Axis
+         * @description A quantity with its unit; `log` axes are drawn by decades.
+         */
+        Axis: {
+            /**
+             * Log
+             * @default false
+             */
+            log: boolean;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * Back
          * @description The version to go back to.
          */
@@ -6653,6 +6668,8 @@ export interface components {
             changes: components["schemas"]["ChangeView"][];
             /** Components */
             components: components["schemas"]["ComponentView"][];
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
             /** Nets */
             nets: components["schemas"]["NetView"][];
             /** Parts */
@@ -6788,6 +6805,43 @@ export interface components {
              * @default 0
              */
             sleep: number;
+        };
+        /**
+         * Curve
+         * @description A curve: the block and the parts it is about, its axes, its points, the point that matters with its words, what it assumes, and the figure it proves.
+         */
+        Curve: {
+            across: components["schemas"]["Axis"];
+            /** Assumes */
+            assumes: string;
+            /** Block */
+            block: string;
+            /** Board */
+            board: string;
+            /** Id */
+            id: string;
+            /** Mark */
+            mark: [
+                number,
+                number
+            ];
+            /** Parts */
+            parts: string[];
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Says */
+            says: string;
+            /** Title */
+            title: string;
+            up: components["schemas"]["Axis"];
+            /**
+             * Working
+             * @default
+             */
+            working: string;
         };
         /**
          * CutPin

@@ -12,7 +12,6 @@ from loquet.core.pins.wiring import KeyWiring
 Netlist = Mapping[tuple[str, str], str]
 Wires = Iterable[tuple[str, str]]
 Reach = Callable[[str, Wires], set[str]]
-UNITS = {"Ω": 1.0, "kΩ": 1e3, "MΩ": 1e6}
 
 
 def named_nets(component: Component, part: Part, nets: Netlist) -> dict[str, str]:
@@ -80,12 +79,3 @@ def ladder_keys(
         windows = ladder_windows(keys)
         found |= {w.key for w in windows if w.low <= code <= w.high and w.key in keys}
     return found
-
-
-def ohm_of(value: str) -> float | None:
-    """A resistor's value in ohm, or nothing where it is none."""
-    number, _, unit = value.partition(" ")
-    try:
-        return float(number) * UNITS[unit]
-    except (ValueError, KeyError):
-        return None

@@ -16,7 +16,8 @@ from loquet.core.pins import PinPlan
 from loquet.core.pins.schemes.ladder import KEYS_A_LADDER
 from loquet.core.pins.wiring import KeyWiring, wiring_of
 from loquet.core.power import rail_of
-from loquet.core.proof.helpers import helper_inputs, ladder_keys, named_nets, ohm_of
+from loquet.core.proof.helpers import helper_inputs, ladder_keys, named_nets
+from loquet.core.quantities.shown import read_si
 
 Netlist = Mapping[tuple[str, str], str]
 HELPERS = {
@@ -78,7 +79,7 @@ class Fabricated:
         """Every resistor with the nets of its ends and its ohms."""
         found = []
         for component in self.components:
-            part, ohm = self.parts.get(component.part), ohm_of(component.value)
+            part, ohm = self.parts.get(component.part), read_si(component.value, "Ω")
             ends = frozenset(n for pad in ("1", "2") if (n := self.nets.get((component.ref, pad))))
             if part is not None and part.kind == "resistor" and ohm is not None and len(ends) == 2:
                 found.append((ends, ohm))

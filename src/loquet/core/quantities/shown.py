@@ -12,6 +12,18 @@ PREFIXES = (
 )
 
 
+def read_si(text: str, unit: str) -> float | None:
+    """The value of `4.7 kΩ` in its unit, or nothing where the text is not a number with a prefix of SI and that unit."""
+    number, _, tail = text.strip().partition(" ")
+    factors = {prefix: factor for factor, prefix in PREFIXES}
+    if not tail.endswith(unit) or tail[: -len(unit)] not in factors:
+        return None
+    try:
+        return float(number) * factors[tail[: -len(unit)]]
+    except ValueError:
+        return None
+
+
 def show_si(value: float, unit: str, digits: int = 3) -> str:
     """A value with its SI prefix and unit, to `digits` significant figures."""
     if value == 0:

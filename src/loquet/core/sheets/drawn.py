@@ -90,7 +90,9 @@ class Pen:
         bold: bool = False,
         quiet: bool = False,
     ) -> None:
-        """Words that stand on a point."""
+        """Words that stand on a point; none leave no mark."""
+        if not text:
+            return
         width = text_width(text, size)
         start = at[0] - {"start": 0.0, "middle": width / 2, "end": width}[anchor]
         self.reach((start, at[1] - size), (start + width, at[1] + size * 0.3))

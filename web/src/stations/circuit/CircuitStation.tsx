@@ -8,6 +8,7 @@ import { Figures } from "../../design/Figure";
 import { useSize } from "../../design/useSize";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
+import { CurvePlot } from "./CurvePlot";
 import { HandChanges } from "./HandChanges";
 import { light } from "./lighting";
 import { NetList } from "./NetPanel";
@@ -189,6 +190,8 @@ function OneSheet({
 	pick: (picked: Picked) => void;
 }) {
 	const several = new Set(view.sheets.map((s) => s.board)).size > 1;
+	const shown = new Set(sheet.drawn.spots.map((spot) => spot.ref));
+	const curves = view.curves.filter((c) => shown.has(c.parts[0] ?? ""));
 	const figures = view.workings.filter((w) => sheet.workings.includes(w.id));
 	return (
 		<section aria-label={sheet.title} className="mb-5" data-sheet={sheet.block}>
@@ -197,6 +200,11 @@ function OneSheet({
 				{several && <span className="font-normal text-ink-2"> on {sheet.board}</span>}
 			</h2>
 			<SheetDrawing sheet={sheet} scale={scale} parts={parts} pick={pick} />
+			<div className="flex flex-wrap gap-x-6">
+				{curves.map((curve) => (
+					<CurvePlot key={curve.id} curve={curve} />
+				))}
+			</div>
 			{figures.length > 0 && (
 				<div className="mt-2 max-w-[380px]">
 					<Figures workings={figures} />
