@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 
 from loquet.core.brief import kinds
+from loquet.core.brief.kinds import kind_named
 from loquet.core.brief.shares import share_of
 from loquet.core.brief.thing import Thing
 from loquet.demo.scenario import demo_brief
@@ -35,7 +36,7 @@ SIZES: dict[str, tuple[float, float]] = {
     "flat-cable": (9.5, 5.6),  # 8 ways at 0.5 mm and 6 mm for the ends
     "membrane": (20.32, 2.54),  # 8 ways at 2.54 mm
     "edge-contacts": (25.4, 8.0),
-    "host-computer": (65.0, 30.0),
+    "host-computer": (30.0, 65.0),  # contacts along its long side
     "converter": (8.0, 9.0),
     "own-part": (10.0, 10.0),
     "own-block": (12.0, 12.0),
@@ -58,6 +59,7 @@ FEEDS: dict[str, tuple[float, float, float, float]] = {
     "leads": (3.3, 3.3, 3.3, 500),
     "ready-module": (3.3, 3.3, 3.3, 250),
     "converter": (5.0, 5.0, 5.0, 500),
+    "host-computer": (3.3, 3.3, 3.3, 500),
 }
 BUSES: dict[str, tuple[int, float]] = {
     # address (0 is none) and load in pF
@@ -95,16 +97,33 @@ def grown(kind: str, **fields: Any) -> tuple[float, float]:
 def test_sizes_follow_the_count_of_ways() -> None:
     """Pitches of 2.54 and 5.08 mm, two rows for a host."""
     assert grown("host-header", ways=10) == pytest.approx((12.7, 5.08))
-    assert grown("host-computer", ways=26) == pytest.approx((33.02, 5.08))
-    assert grown("host-computer", ways=7) == pytest.approx((10.16, 5.08))
     assert grown("membrane", lines=5) == pytest.approx((12.7, 2.54))
     assert grown("screw-terminals", lines=1) == pytest.approx((10.16, 8.0))
 
 
-def test_contacts_of_a_host_lie_along_its_upper_edge() -> None:
-    host = next(m for m in kinds.KINDS if m.__name__ == "HostComputer")(name="x")
-    board, contacts = host.bodies()
-    assert contacts.dy / 1e6 + contacts.size_mm[1] / 2 == pytest.approx(board.size_mm[1] / 2)
+def test_a_host_covers_the_board_beside_its_contacts() -> None:
+    """The row of contacts lies 3.5 mm inside its left edge."""
+    host = kind_named("host-computer")
+    assert host is not None
+    contacts, outline = host(name="x").bodies()
+    assert (contacts.dx, contacts.part) == (0, "chip:fellbeck-s40")
+    assert outline.dx / 1e6 - outline.size_mm[0] / 2 == pytest.approx(-3.5)
+
+
+@pytest.mark.parametrize(
+    ("old", "part"),
+    [
+        ({"by": "spring pins", "ways": 26}, "fellbeck-s40-springs"),
+        ({"by": "edge"}, "fellbeck-s40-edge"),
+        ({"ways": 40}, "fellbeck-s40"),
+        ({"part": "fellbeck-s40-edge", "by": "header"}, "fellbeck-s40-edge"),
+        ({}, "fellbeck-s40"),
+    ],
+)
+def test_a_host_of_an_older_brief_is_read(old: dict[str, Any], part: str) -> None:
+    host = kind_named("host-computer")
+    assert host is not None
+    assert host.model_validate({"name": "x", **old}).model_dump()["part"] == part
 
 
 def test_a_share_keeps_the_wishes_of_its_keys() -> None:

@@ -184,7 +184,9 @@ class Thing(Frozen):
     module and not a bare chip; `LOWER_FEED` what makes a rail out
     of another one, which is never the first.
     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
-    `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source.
+    `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
+    `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
+    `GAUGES` that it tells a brain how full a cell is.
     """
 
     GROUP: ClassVar[Group]
@@ -203,6 +205,9 @@ class Thing(Frozen):
     DUTY: ClassVar[Duty] = Duty()
     DIMMED: ClassVar[bool] = False
     SWITCHES: ClassVar[bool] = False
+    ASKS_FIRST: ClassVar[bool] = False
+    HAS_FILES: ClassVar[bool] = False
+    GAUGES: ClassVar[bool] = False
 
     kind: str
     name: Name
@@ -264,6 +269,10 @@ class Thing(Frozen):
     def source(self) -> Supply | None:
         """What it is as a source, before any converter."""
         return None
+
+    def measured(self) -> bool:
+        """Whether a brain measures it on a channel of its own."""
+        return False
 
     def made_by(self) -> str:
         """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""

@@ -25,7 +25,7 @@ def axis_lists(brain: Thing, bench: Bench) -> Fragment:
 
 
 def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[Component]:
-    """Converters of four channels; the first has its address pin at ground, the second at the rail."""
+    """Converters of four channels; the first has its address pin at ground, the second at the rail; channels that nobody needs lie at ground."""
     many = -(-len(axes) // 4)
     if many > 2:
         limit = f"{len(axes)} axes want {many} converters, and one bus has addresses for 2"
@@ -33,7 +33,8 @@ def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[C
     found = []
     for index in range(many):
         role = desk.role(f"axis converter {index + 1}")
-        nets = {f"channel {i}": net for i, net in enumerate(axes[4 * index : 4 * index + 4])}
+        own = axes[4 * index : 4 * index + 4]
+        nets = {f"channel {i}": own[i] if i < len(own) else GROUND for i in range(4)}
         nets |= {"address": rail if index else GROUND, "ground": GROUND, "supply": rail}
         nets |= {line: bus_net(desk, line) for line in ("clock", "data")}
         address = int(drawer.parts[CONVERTER].values["first_address"]) + index
@@ -43,13 +44,13 @@ def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[C
 
 
 def multiplexer(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[Component]:
-    """Eight to one: select lines that are not needed lie at ground."""
+    """Eight to one: select lines and channels that are not needed lie at ground."""
     if len(axes) > 8:
         limit = f"{len(axes)} axes, and a multiplexer takes 8"
         raise RecipeNotPossible("axes", limit, "Read some axes with the chip.")
     role = desk.role("axis multiplexer")
     lines = max(1, (len(axes) - 1).bit_length())
-    nets = {f"channel {i}": net for i, net in enumerate(axes)}
+    nets = {f"channel {i}": axes[i] if i < len(axes) else GROUND for i in range(8)}
     nets |= {
         f"select {i + 1}": desk.net(f"AXES_SELECT_{i + 1}") if i < lines else GROUND
         for i in range(3)

@@ -173,7 +173,11 @@ class Strand:
         label = label_of(face)
         spare = max(0.6, (text_width(label) - LENGTH) / 2 + 0.4)
         here = sum(len(row.pads) for row in ends if row.net == net)
-        if net != self.began and self.shown[net] and self.pool.nets.pads.get(net, 0) > self.shown[net] + here:
+        if (
+            net != self.began
+            and self.shown[net]
+            and self.pool.nets.pads.get(net, 0) > self.shown[net] + here
+        ):
             self.name_on_wire(net)
         self.wire(spare, net)
         turn = Turn((self.x, 0.0), (float(self.ahead), 0.0), back=ends[0].net != net)

@@ -126,5 +126,6 @@ SYMBOLS: dict[str, Symbol] = {
     "button": push_switch,
     "cell holder": cells,
     "coin holder": cells,
+    "18650 holder": cells,
     "buzzer": sounder,
 }

@@ -13,6 +13,7 @@ class Gauge(BusSensor):
     TITLE = "Cell gauge"
     MARK = "sensor"
     PART = "gauge-8"
+    GAUGES = True
 
     kind: Literal["gauge"] = "gauge"  # type: ignore[assignment]
     address: Annotated[int, Field(ge=8, le=119)] = 0x36

@@ -13,6 +13,7 @@ LITHIUM_SOURCE = Source(
     text="4.20 V full, 3.0 V empty unless its maker says otherwise; 0.1 ohm inside and 2 C at the most from memory",
 )
 USB_MA = 500.0
+HOLDER = "holder-18650"
 
 
 class LithiumCell(RegulatedFeed):
@@ -35,15 +36,22 @@ class LithiumCell(RegulatedFeed):
     ] = 0
     charge_light: bool = False
     sense: bool = True
+    holder: Annotated[bool, Field(description="a round 18650 in a holder on the board")] = False
 
     def bodies(self) -> tuple[Body, ...]:
-        """A usual pouch of that size class."""
+        """A usual pouch of that size class, or the holder of a round cell."""
+        if self.holder:
+            return (Body(part=HOLDER, kinds=("18650 holder",)),)
         return (Body(size_mm=(50.0, 34.0)),)
 
     def source(self) -> Supply:
         """One cell."""
         most = 2.0 * self.capacity_mah
         return Supply(3.0, 3.7, 4.2, "lithium", 1, self.capacity_mah, 0.1, most, LITHIUM_SOURCE)
+
+    def measured(self) -> bool:
+        """As the brief says."""
+        return self.sense
 
     def charging_ma(self) -> float:
         """As the brief says, or half its capacity in an hour, and never more than a USB port gives."""
@@ -62,14 +70,18 @@ class LithiumCell(RegulatedFeed):
         return (Lack(sentence, "Measure it.", "Measure the cell", edit), *found)
 
     def kit(self) -> tuple[KitItem, ...]:
-        """The cell with its own protection, and its lead with the polarity of the plug."""
+        """The cell with its own protection, and its lead with the polarity of the plug where it has one."""
+        shape = "round 18650" if self.holder else "one cell"
+        cell = KitItem(
+            "power",
+            f"lithium cell, {shape}, {self.capacity_mah} mAh, with its own protection",
+            1,
+            f"feeds {self.name}",
+        )
+        if self.holder:
+            return (cell,)
         return (
-            KitItem(
-                "power",
-                f"lithium cell, one cell, {self.capacity_mah} mAh, with its own protection",
-                1,
-                f"feeds {self.name}",
-            ),
+            cell,
             KitItem(
                 "leads and cables",
                 "lead with a plug half for 2 pins at 2.0 mm (sockets, keyed), plus at pin 1",

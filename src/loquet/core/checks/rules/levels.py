@@ -20,6 +20,8 @@ QUIET = frozenset(
         "shell",
         "out",
         "in",
+        "line in",
+        "disable",
         "can",
         "press",
         "common",

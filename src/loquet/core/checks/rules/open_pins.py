@@ -6,7 +6,7 @@ from loquet.core.library import Library
 from loquet.core.parts.open_pins import why_open
 from loquet.core.provenance import Outcome, Source
 
-OPEN_ON_CHIPS = ("port", "unused", "dedicated", "reset")
+OPEN_ON_CHIPS = ("port", "unused", "dedicated", "reset", "gives")
 
 
 def run(subject: Subject) -> Outcome:

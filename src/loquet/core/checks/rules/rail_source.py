@@ -37,9 +37,16 @@ def run(subject: Subject) -> Outcome:
 def reached(subject: Subject) -> set[str]:
     """Nets that sources reach through cells, guards, switches and converters."""
     assert subject.circuit is not None
-    sources = (c for c in subject.circuit.components if c.polar or gives(subject, c))
-    fed = {net for c in sources for net in c.pads.values()} - {GROUND}
+    brings = {t.name for t in subject.brief.brains if t.feed() and not t.LOWER_FEED}
+    sources = (
+        c
+        for c in subject.circuit.components
+        if c.polar or gives(subject, c) or (c.is_chip and c.thing in brings)
+    )
     supplies = {net.name for net in subject.circuit.nets if net.kind == "supply"}
+    fed = {net for c in sources for net in c.pads.values() if not c.is_chip or net in supplies} - {
+        GROUND
+    }
     passing = [
         (set(c.pads.values()) - {GROUND}) & (supplies if c.is_chip else set(c.pads.values()))
         for c in subject.circuit.components

@@ -1,10 +1,10 @@
 """Cells in series, and a P-channel transistor against cells that are put in the wrong way."""
 
-from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.cells import Cells
-from loquet.core.brief.kinds.power_switch import PowerSwitch
 from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.feeding import switched_by
 from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.circuit.switching import nets_of
 from loquet.core.provenance import Source, Working, WorkingInput
 
 GUARD = "transistor-pmos-sot23"
@@ -15,7 +15,7 @@ def recipe(thing: Cells, bench: Bench) -> Fragment:
     """Cells to rail. The transistor's body diode points the way of the current; its gate at ground opens it fully."""
     top, guarded = nets_of(thing)
     rail = bench.rail_fed_by(thing)
-    switch = next((t for t in bench.brief.things if isinstance(t, PowerSwitch)), None)
+    switch = switched_by(bench.brief, thing)
     nets = [top, *(middle_net(thing, top, i) for i in range(1, thing.count)), GROUND]
     cells = tuple(cell(thing, i, nets[i], nets[i + 1]) for i in range(thing.count))
     guard = Component(
@@ -30,13 +30,6 @@ def recipe(thing: Cells, bench: Bench) -> Fragment:
     )
     kinds = dict.fromkeys((*nets[:-1], *([guarded] if switch else [])), "supply")
     return Fragment((*cells, guard), kinds, (drop_working(bench),))  # type: ignore[arg-type]
-
-
-def nets_of(thing: Cells) -> tuple[str, str]:
-    """The nets before and behind the guard: of the plain name, or the thing's own."""
-    if thing.name == thing.WORD:
-        return "CELLS", "GUARDED"
-    return plain_name(thing.role("top")), plain_name(thing.role("guarded"))
 
 
 def guard_role(thing: Cells) -> str:

@@ -32,7 +32,8 @@ LIGHT, PORT_V, LIT_MA = "light-2012-amber", 5.0, 2.0
 def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
     """From the plug to the rail."""
     way, port = feed_way(bench, thing), charging_port(bench.brief)
-    plug = source_plug(thing, PLUG, f"lithium cell {thing.capacity_mah} mAh", way.top)
+    part = next((body.part for body in thing.bodies() if body.part), PLUG)
+    plug = source_plug(thing, part, f"lithium cell {thing.capacity_mah} mAh", way.top)
     made = converter(bench, thing, way.behind)
     if port is None:
         guard = reverse_guard(thing, way, 4.2, (plug.role, "1"))

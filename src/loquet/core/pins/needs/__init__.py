@@ -16,6 +16,7 @@ from loquet.core.pins.needs import (
     flat_cable,
     gauge,
     headphones,
+    host_header,
     light,
     light_chain,
     light_matrix,
@@ -25,6 +26,7 @@ from loquet.core.pins.needs import (
     motion,
     own_block,
     own_part,
+    power_button,
     programming,
     screen,
     screw_terminals,
@@ -51,6 +53,7 @@ NEEDS: tuple[tuple[type[Thing], Callable[..., list[Need]]], ...] = (
     serial.NEEDS,
     memory_card.NEEDS,
     expansion.NEEDS,
+    host_header.NEEDS,
     screw_terminals.NEEDS,
     flat_cable.NEEDS,
     membrane.NEEDS,
@@ -68,6 +71,7 @@ NEEDS: tuple[tuple[type[Thing], Callable[..., list[Need]]], ...] = (
     clock_crystal.NEEDS,
     programming.NEEDS,
     brain_talk.NEEDS,
+    power_button.NEEDS,
 )
 
 
