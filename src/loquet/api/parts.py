@@ -11,6 +11,7 @@ from loquet.api.errors import Refused
 from loquet.core.confirming import MeasuringCard, cards_of
 from loquet.core.design import slice_of
 from loquet.core.drawers import DrawerLine, part_lines
+from loquet.core.ends import EndLine, end_lines
 from loquet.core.kit import Kit, kit_of
 from loquet.core.measuring_pages import write_measuring_cards
 from loquet.core.shopping import ListError, ReadLine, read_list, write_list
@@ -25,6 +26,7 @@ class Drawers(BaseModel):
     on_board: list[DrawerLine]
     kit: Kit
     cards: list[MeasuringCard]
+    ends: list[EndLine]
     quantity: int
 
 
@@ -33,13 +35,16 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
     """Parts of the circuit as it was made last, and the kit as the brief stands."""
     design = load_design(session, head_of(session, project_id).version)
     lines: tuple[DrawerLine, ...] = ()
+    ends: tuple[EndLine, ...] = ()
     if design.circuit:
         circuit = slice_of(design.circuit)
         lines = part_lines(circuit, context.library, design.brief.quantity)
+        ends = end_lines(circuit, design.choices, context.library)
     return Drawers(
         on_board=list(lines),
         kit=kit_of(design, context.library),
         cards=list(cards_of(design, context.library)),
+        ends=list(ends),
         quantity=design.brief.quantity,
     )
 

@@ -9,6 +9,7 @@ from loquet.core.brief.places import Degrees
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.by_hand import HandChange
 from loquet.core.frozen import Frozen
+from loquet.core.parts.mating import Half
 from loquet.core.pins import PinPlan
 
 SliceName = Literal["pins", "circuit", "placement", "routing", "pour"]
@@ -44,7 +45,7 @@ class Confirmed(Frozen):
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -58,6 +59,7 @@ class Choices(Frozen):
     kit: dict[str, Literal["bought", "in the drawer"]] = {}
     confirmed: dict[str, Confirmed] = {}
     by_hand: tuple[HandChange, ...] = ()
+    halves: dict[str, Half] = {}
 
 
 class Design(Frozen):

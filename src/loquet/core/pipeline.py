@@ -36,7 +36,11 @@ from loquet.core.routing import RouteInput, RouteProgress, route
 Progress = Callable[[RouteProgress], bool]
 Run = Callable[[Design, Library, Progress, str], PinPlan | Circuit | Placement | Routing | Pour]
 SUPPLY_LIMIT_A = 0.5
-NOT_DRAWN = frozenset({"quantity", "wanted_by", "name", "purpose"})
+ROOM = {"near_room_mm": True, "far_room_mm": True}
+NOT_DRAWN: Any = {
+    **dict.fromkeys(("quantity", "wanted_by", "name", "purpose"), True),
+    "boards": {"__all__": ROOM},
+}
 
 
 class StageRefused(Exception):
@@ -66,7 +70,7 @@ def inputs_digest(design: Design, stage: SliceName, subject: str) -> str:
 def plan_inputs(design: Design, subject: str) -> dict[str, Any]:
     """The pins read the brief, the locks and the placed targets."""
     return {
-        "brief": design.brief.model_dump(mode="json", exclude=set(NOT_DRAWN)),
+        "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
         "locks": design.choices.pin_locks,
         "targets": design.choices.pin_targets,
     }
@@ -77,7 +81,7 @@ def circuit_inputs(design: Design, subject: str) -> dict[str, Any]:
     by_hand = [change.model_dump(mode="json") for change in design.choices.by_hand]
     return {
         **({"by_hand": by_hand} if by_hand else {}),
-        "brief": design.brief.model_dump(mode="json", exclude=set(NOT_DRAWN)),
+        "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
         "pins": {name: digest_of(made.value) for name, made in design.pins.items()},
     }
 
@@ -86,7 +90,7 @@ def board_inputs(design: Design, subject: str) -> dict[str, Any]:
     """A board reads its outline, the things on it, and its part of the circuit."""
     brief, made = design.brief, next(iter(design.circuit.values()), None)
     return {
-        "board": brief.board(subject).model_dump(mode="json"),
+        "board": brief.board(subject).model_dump(mode="json", exclude=ROOM),
         "things": [thing.model_dump(mode="json") for thing in brief.on(subject)],
         "circuit": digest_of(made.value.on(subject)) if made else None,
     }

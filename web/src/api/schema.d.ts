@@ -1255,6 +1255,40 @@ export interface components {
                 rail: string;
             } | {
                 /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default power-button
+                 * @constant
+                 */
+                kind: "power-button";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
                  * Address
                  * @default 60
                  */
@@ -1725,6 +1759,12 @@ export interface components {
                  * @default 3.3
                  */
                 gives_v: number;
+                /**
+                 * Holder
+                 * @description a round 18650 in a holder on the board
+                 * @default false
+                 */
+                holder: boolean;
                 /**
                  * Kind
                  * @default lithium-cell
@@ -2372,11 +2412,35 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on 5 V of the host
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default host-header
                  * @constant
                  */
                 kind: "host-header";
+                /**
+                 * Lines
+                 * @description plain lines between host and brain
+                 * @default 0
+                 */
+                lines: number;
                 /**
                  * Name
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -2766,13 +2830,20 @@ export interface components {
                  */
                 brain: string;
                 /**
-                 * By
-                 * @default header
-                 * @enum {string}
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
                  */
-                by: "header" | "spring pins" | "edge";
+                compared: string;
+                /**
+                 * Draws Ma
+                 * @description mA at the most
+                 * @default 700
+                 */
+                draws_ma: number;
                 /**
                  * Height Mm
+                 * @description mm across them
                  * @default 30
                  */
                 height_mm: number;
@@ -2789,22 +2860,29 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default fellbeck-s40
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
+                /**
+                 * Power
+                 * @default its own plug
+                 * @enum {string}
+                 */
+                power: "its own plug" | "the board";
                 /**
                  * Rail
                  * @default
                  */
                 rail: string;
                 /**
-                 * Ways
-                 * @default 40
+                 * Table
+                 * @default
                  */
-                ways: number;
+                table: string;
                 /**
                  * Width Mm
+                 * @description mm along its contacts
                  * @default 65
                  */
                 width_mm: number;
@@ -3576,7 +3654,7 @@ export interface components {
         };
         /**
          * Board
-         * @description A board of the device: its name and outline. Copper lies on two layers; thickness and finish are chosen when it is ordered.
+         * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers; thickness and finish are chosen when it is ordered.
          */
         Board: {
             /**
@@ -3585,12 +3663,16 @@ export interface components {
              * @constant
              */
             copper_layers: 2;
+            /** Far Room Mm */
+            far_room_mm?: number | null;
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
              * @default main
              */
             name: string;
+            /** Near Room Mm */
+            near_room_mm?: number | null;
             /** Outline */
             outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
         };
@@ -4116,6 +4198,40 @@ export interface components {
                 rail: string;
             } | {
                 /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default power-button
+                 * @constant
+                 */
+                kind: "power-button";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
                  * Address
                  * @default 60
                  */
@@ -4586,6 +4702,12 @@ export interface components {
                  * @default 3.3
                  */
                 gives_v: number;
+                /**
+                 * Holder
+                 * @description a round 18650 in a holder on the board
+                 * @default false
+                 */
+                holder: boolean;
                 /**
                  * Kind
                  * @default lithium-cell
@@ -5233,11 +5355,35 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on 5 V of the host
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default host-header
                  * @constant
                  */
                 kind: "host-header";
+                /**
+                 * Lines
+                 * @description plain lines between host and brain
+                 * @default 0
+                 */
+                lines: number;
                 /**
                  * Name
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -5627,13 +5773,20 @@ export interface components {
                  */
                 brain: string;
                 /**
-                 * By
-                 * @default header
-                 * @enum {string}
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
                  */
-                by: "header" | "spring pins" | "edge";
+                compared: string;
+                /**
+                 * Draws Ma
+                 * @description mA at the most
+                 * @default 700
+                 */
+                draws_ma: number;
                 /**
                  * Height Mm
+                 * @description mm across them
                  * @default 30
                  */
                 height_mm: number;
@@ -5650,22 +5803,29 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default fellbeck-s40
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
+                /**
+                 * Power
+                 * @default its own plug
+                 * @enum {string}
+                 */
+                power: "its own plug" | "the board";
                 /**
                  * Rail
                  * @default
                  */
                 rail: string;
                 /**
-                 * Ways
-                 * @default 40
+                 * Table
+                 * @default
                  */
-                ways: number;
+                table: string;
                 /**
                  * Width Mm
+                 * @description mm along its contacts
                  * @default 65
                  */
                 width_mm: number;
@@ -6541,7 +6701,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -6566,6 +6726,13 @@ export interface components {
              * @default lead-free solder
              */
             finish: string;
+            /**
+             * Halves
+             * @default {}
+             */
+            halves: {
+                [key: string]: components["schemas"]["Half"];
+            };
             /**
              * House
              * @default millrace
@@ -6971,6 +7138,8 @@ export interface components {
         Drawers: {
             /** Cards */
             cards: components["schemas"]["MeasuringCard"][];
+            /** Ends */
+            ends: components["schemas"]["EndLine"][];
             kit: components["schemas"]["Kit"];
             /** On Board */
             on_board: components["schemas"]["DrawerLine"][];
@@ -7067,9 +7236,64 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["ConfirmPart"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
+        };
+        /**
+         * End
+         * @description A connector as it mates; `pitch_mm` 0 is a shape of its own. `cycles` is how often it may be opened, `source` where that stands.
+         */
+        End: {
+            /**
+             * Contact
+             * @enum {string}
+             */
+            contact: "" | "top" | "bottom";
+            /** Cycles */
+            cycles: number;
+            /** Family */
+            family: string;
+            /**
+             * Gender
+             * @enum {string}
+             */
+            gender: "pins" | "sockets" | "contacts" | "cable end";
+            /** Keyed */
+            keyed: boolean;
+            /** Latch */
+            latch: boolean;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Source */
+            source: string;
+            /** Ways */
+            ways: number;
+        };
+        /**
+         * EndLine
+         * @description A connector on a board: its thing and part, its ways with their nets in order, what must be put on it, and the half that was named with what is wrong about it.
+         */
+        EndLine: {
+            end: components["schemas"]["End"];
+            /** Faults */
+            faults: string[];
+            half: components["schemas"]["Half"] | null;
+            /** Other Half */
+            other_half: string;
+            /** Part */
+            part: string;
+            /** Purpose */
+            purpose: string;
+            /** Ref */
+            ref: string;
+            /** Thing */
+            thing: string;
+            /** Ways */
+            ways: [
+                string,
+                string
+            ][];
         };
         /**
          * FieldView
@@ -7163,6 +7387,39 @@ export interface components {
             key: string;
             /** Path */
             path: string[];
+        };
+        /**
+         * Half
+         * @description What somebody has for the other end: typed from its drawing or measured. `turned` says that its way 1 lies where the connector has its last way; `opened` how often it will be opened in its life.
+         */
+        Half: {
+            /**
+             * Contact
+             * @default
+             * @enum {string}
+             */
+            contact: "" | "top" | "bottom";
+            /** Family */
+            family: string;
+            /**
+             * Gender
+             * @enum {string}
+             */
+            gender: "pins" | "sockets" | "contacts" | "cable end";
+            /**
+             * Opened
+             * @default 0
+             */
+            opened: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+            /** Ways */
+            ways: number;
         };
         /**
          * HandoverFile
@@ -8095,6 +8352,40 @@ export interface components {
                 rail: string;
             } | {
                 /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default power-button
+                 * @constant
+                 */
+                kind: "power-button";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default button-6x6-surface
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
                  * Address
                  * @default 60
                  */
@@ -8565,6 +8856,12 @@ export interface components {
                  * @default 3.3
                  */
                 gives_v: number;
+                /**
+                 * Holder
+                 * @description a round 18650 in a holder on the board
+                 * @default false
+                 */
+                holder: boolean;
                 /**
                  * Kind
                  * @default lithium-cell
@@ -9212,11 +9509,35 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Converter
+                 * @default auto
+                 * @enum {string}
+                 */
+                converter: "auto" | "linear" | "buck" | "boost" | "buck-boost";
+                /**
+                 * Feeds
+                 * @description the device runs on 5 V of the host
+                 * @default false
+                 */
+                feeds: boolean;
+                /**
+                 * Gives V
+                 * @description V of the rail that it makes
+                 * @default 3.3
+                 */
+                gives_v: number;
+                /**
                  * Kind
                  * @default host-header
                  * @constant
                  */
                 kind: "host-header";
+                /**
+                 * Lines
+                 * @description plain lines between host and brain
+                 * @default 0
+                 */
+                lines: number;
                 /**
                  * Name
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -9606,13 +9927,20 @@ export interface components {
                  */
                 brain: string;
                 /**
-                 * By
-                 * @default header
-                 * @enum {string}
+                 * Compared
+                 * @description the drawing that its pins were compared with: name, page, date
+                 * @default
                  */
-                by: "header" | "spring pins" | "edge";
+                compared: string;
+                /**
+                 * Draws Ma
+                 * @description mA at the most
+                 * @default 700
+                 */
+                draws_ma: number;
                 /**
                  * Height Mm
+                 * @description mm across them
                  * @default 30
                  */
                 height_mm: number;
@@ -9629,22 +9957,29 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default fellbeck-s40
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
+                /**
+                 * Power
+                 * @default its own plug
+                 * @enum {string}
+                 */
+                power: "its own plug" | "the board";
                 /**
                  * Rail
                  * @default
                  */
                 rail: string;
                 /**
-                 * Ways
-                 * @default 40
+                 * Table
+                 * @default
                  */
-                ways: number;
+                table: string;
                 /**
                  * Width Mm
+                 * @description mm along its contacts
                  * @default 65
                  */
                 width_mm: number;
@@ -10945,6 +11280,20 @@ export interface components {
             width_mm: number;
         };
         /**
+         * SayHalf
+         * @description What somebody has for the other end of a connector; nothing takes it back.
+         */
+        SayHalf: {
+            /** Connector */
+            connector: string;
+            half?: components["schemas"]["Half"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "say-half";
+        };
+        /**
          * SchemeCard
          * @description One way to read the keys of one brief.
          *
@@ -11161,6 +11510,26 @@ export interface components {
             role: "stand-alone" | "usb-controller" | "usb-keyboard" | "host-key-reader";
         };
         /**
+         * SetRoom
+         * @description How much room there is above a board on both sides; None is not known.
+         */
+        SetRoom: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /** Far Room Mm */
+            far_room_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-room";
+            /** Near Room Mm */
+            near_room_mm?: number | null;
+        };
+        /**
          * SetScheme
          * @description How the keys are read; the choice is kept until another one is made.
          */
@@ -11356,7 +11725,9 @@ export interface components {
          *     module and not a bare chip; `LOWER_FEED` what makes a rail out
          *     of another one, which is never the first.
          *     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
-         *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source.
+         *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
+         *     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
+         *     `GAUGES` that it tells a brain how full a cell is.
          */
         Thing: {
             /**

@@ -13,9 +13,10 @@ from loquet.core.edits.board_edits import (
     RemoveBoard,
     RenameBoard,
     SetOutline,
+    SetRoom,
 )
 from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
-from loquet.core.edits.evidence_edits import ConfirmPart
+from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf
 from loquet.core.edits.kit_edits import MarkKit
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
@@ -56,6 +57,7 @@ Edit = Annotated[
     | RemoveBoard
     | RenameBoard
     | SetOutline
+    | SetRoom
     | AddCornerHoles
     | SetRole
     | SetChords
@@ -75,6 +77,7 @@ Edit = Annotated[
     | ChooseHouse
     | MarkKit
     | ConfirmPart
+    | SayHalf
     | ChangeCircuit
     | DropCircuitChange,
     Field(discriminator="kind"),

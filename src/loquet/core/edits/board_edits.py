@@ -4,6 +4,7 @@ from typing import Literal
 
 from loquet.core.brief import Board, Outline, Place, outline_polygon_mm
 from loquet.core.brief.kinds.hole import Hole
+from loquet.core.brief.model import RoomMm
 from loquet.core.brief.places import Name
 from loquet.core.design import Design
 from loquet.core.edits.applying import (
@@ -188,3 +189,26 @@ class AddCornerHoles(Frozen):
             if f"{prefix} {corner}" not in there
         )
         return with_brief(design, things=(*design.brief.things, *added))
+
+
+class SetRoom(Frozen):
+    """How much room there is above a board on both sides; None is not known."""
+
+    kind: Literal["set-room"] = "set-room"
+    board: Name
+    near_room_mm: RoomMm | None = None
+    far_room_mm: RoomMm | None = None
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Room above {self.board}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep both; raises EditRefused where there is no such board."""
+        before = board_of(design, self.board)
+        room = {"near_room_mm": self.near_room_mm, "far_room_mm": self.far_room_mm}
+        after = before.model_copy(update=room)
+        return with_brief(
+            design, boards=tuple(after if b is before else b for b in design.brief.boards)
+        )

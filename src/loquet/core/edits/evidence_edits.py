@@ -7,6 +7,7 @@ from pydantic import Field
 from loquet.core.design import Confirmed, Design
 from loquet.core.edits.applying import EditRefused
 from loquet.core.frozen import Frozen
+from loquet.core.parts.mating import Half
 
 MOST = 100
 
@@ -36,4 +37,29 @@ class ConfirmPart(Frozen):
         if len(kept) > MOST:
             raise EditRefused(f"More than {MOST} parts are made sure of.", "Take some back.")
         choices = design.choices.model_copy(update={"confirmed": kept})
+        return design.model_copy(update={"choices": choices})
+
+
+class SayHalf(Frozen):
+    """What somebody has for the other end of a connector; nothing takes it back."""
+
+    kind: Literal["say-half"] = "say-half"
+    connector: Annotated[str, Field(min_length=1, max_length=80)]
+    half: Half | None = None
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"The other half of {self.connector}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep it by the connector's role; raises EditRefused where far too much is kept."""
+        kept = {
+            role: half for role, half in design.choices.halves.items() if role != self.connector
+        }
+        if self.half is not None:
+            kept[self.connector] = self.half
+        if len(kept) > MOST:
+            raise EditRefused(f"More than {MOST} halves are named.", "Take some back.")
+        choices = design.choices.model_copy(update={"halves": kept})
         return design.model_copy(update={"choices": choices})

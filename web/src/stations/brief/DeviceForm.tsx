@@ -47,6 +47,7 @@ export function DeviceForm({ board }: { board: string }) {
 				set={(reading) => void edit({ kind: "set-reading", reading })}
 			/>
 			<Size board={board} />
+			<Room board={board} />
 			<Choice
 				label="Shell"
 				value={brief.shell?.kind ?? "own"}
@@ -120,6 +121,22 @@ function Size({ board }: { board: string }) {
 				value={outline.corner_mm ?? 3}
 				set={(v) => v != null && change({ corner_mm: v })}
 			/>
+		</>
+	);
+}
+
+/** The room above both sides of a board, where somebody has measured it; parts that are higher are a stop. */
+function Room({ board }: { board: string }) {
+	const { head, edit } = useDesign();
+	const found = head.brief.boards.find((b) => (b.name ?? "main") === board);
+	if (!found) return null;
+	const { near_room_mm = null, far_room_mm = null } = found;
+	const set = (room: { near_room_mm?: number | null; far_room_mm?: number | null }) =>
+		void edit({ kind: "set-room", board, near_room_mm, far_room_mm, ...room });
+	return (
+		<>
+			<NumberField label="Room near" unit="mm" empty value={near_room_mm} set={(v) => set({ near_room_mm: v })} />
+			<NumberField label="Room far" unit="mm" empty value={far_room_mm} set={(v) => set({ far_room_mm: v })} />
 		</>
 	);
 }

@@ -9,9 +9,10 @@ import { Compartments, keyOf } from "./Compartments";
 import { KitDrawer } from "./KitDrawer";
 import { MeasuringDrawer } from "./MeasuringDrawer";
 import { OneLine } from "./OneLine";
+import { PlugsDrawer } from "./PlugsDrawer";
 import { ToBuy } from "./ToBuy";
 
-type Drawer = "board" | "sure" | "box" | "buy";
+type Drawer = "board" | "sure" | "plugs" | "box" | "buy";
 
 /** A bench of drawers: what is on the boards, which pins have to be made sure of, what goes into the box, and what is still to buy. */
 export function PartsStation() {
@@ -26,12 +27,13 @@ export function PartsStation() {
 	});
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!query.data) return <p className="p-6 text-ink-2">Opening the drawers.</p>;
-	const { on_board: lines, kit, cards, quantity } = query.data;
+	const { on_board: lines, kit, cards, ends, quantity } = query.data;
 	const missing = kit.lines.filter((line) => line.state === "missing").length;
 	const line = lines.find((row) => keyOf(row) === picked) ?? lines[0];
 	const drawers: [Drawer, string, number][] = [
 		["board", "On the board", lines.length],
 		["sure", "To make sure of", cards.filter((card) => !card.confirmed).length],
+		["plugs", "Plugs", ends.length],
 		["box", "In the box", kit.lines.length],
 		["buy", "To buy", lines.length + missing],
 	];
@@ -82,6 +84,7 @@ export function PartsStation() {
 					<Coming title="Parts will lie here, drawn at true size" until="circuit" />
 				))}
 			{drawer === "sure" && <MeasuringDrawer cards={cards} />}
+			{drawer === "plugs" && <PlugsDrawer ends={ends} />}
 			{drawer === "buy" && <ToBuy lines={lines} kit={kit.lines} />}
 		</div>
 	);

@@ -1,0 +1,248 @@
+"""K14, K15, K17, K18, K26 and K28 of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
+
+from typing import Any
+
+import pytest
+
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import Subject, findings_of
+from loquet.core.circuit import Circuit
+from loquet.core.circuit.assembling import assemble
+from loquet.core.design import Choices, Design, slice_of
+from loquet.core.edits import EDITS, EditRefused, apply
+from loquet.core.library import Library
+from loquet.core.parts.mating import End, Half, end_of, faults_between
+from loquet.core.pipeline import bring_up_to_date
+from loquet.core.reviewing import review
+from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
+from tests.core.benches import bench_for
+from tests.making import Plain, device, thing
+
+CHIP = thing("chip", "chip", part="stm32l433rct6")
+LITHIUM = thing("lithium-cell", "cell", 60, 30, far=True)
+LEAD: dict[str, Any] = {"family": "plug for wires", "pitch_mm": 2.0, "ways": 2, "gender": "sockets"}
+
+
+def found(rule: str, seen: Subject) -> list[str]:
+    one = next(r for r in RULES if r.id == rule)
+    return [f.sentence for f in findings_of([(one, one.run(seen))])]
+
+
+def with_half(
+    library: Library, rule: str, connector: str, *things: Plain, **half: Any
+) -> list[str]:
+    """What a rule says of a device for one of whose connectors a half was named."""
+    brief = device(CHIP, *things)
+    choices = Choices(halves={connector: Half(**half)})
+    circuit = assemble(bench_for(brief))
+    assert connector in {c.role for c in circuit.components}
+    return found(rule, Subject(brief, choices, library.house("millrace"), library, circuit=circuit))
+
+
+@pytest.mark.parametrize(
+    ("wrong", "why"),
+    [
+        (
+            {"family": "square posts"},
+            "square posts and plug for wires are two families, whatever their pitch",
+        ),
+        ({"pitch_mm": 2.5}, "its pitch is 2.5 mm, and the connector's 2 mm"),
+        ({"ways": 3}, "it has 3 ways, and the connector 2"),
+        ({"gender": "pins"}, "it has pins where sockets are needed"),
+    ],
+)
+def test_k14_a_half_that_does_not_mate(library: Library, wrong: dict[str, Any], why: str) -> None:
+    said = with_half(library, "mating", "cell:plug", LITHIUM, **(LEAD | wrong))
+    assert said == [f"What you have for J1 (Plug of cell) does not mate: {why}."]
+    assert with_half(library, "mating", "cell:plug", LITHIUM, **LEAD) == []
+
+
+def test_k14_a_flat_cable_whose_contacts_face_the_wrong_side(library: Library) -> None:
+    cable = thing("flat-cable", "it", lines=4, pitch_mm=0.5, contact="top")
+    half = {"family": "flat cable", "pitch_mm": 0.5, "ways": 6, "gender": "cable end"}
+    feeds = thing("leads", "leads")
+    assert with_half(library, "mating", "cable:it", feeds, cable, **half, contact="top") == []
+    for side, words in (
+        ("bottom", "its contacts face the bottom"),
+        ("", "nobody knows which side its contacts face"),
+    ):
+        said = with_half(library, "mating", "cable:it", feeds, cable, **half, contact=side)
+        assert said == [
+            f"What you have for J2 (Flat cable) does not mate: {words}, and the connector touches the top."
+        ]
+
+
+def test_k15_a_lead_with_the_other_polarity(library: Library) -> None:
+    said = with_half(library, "mating", "cell:plug", LITHIUM, **LEAD, turned=True)
+    assert said == [
+        "What you have for J1 (Plug of cell) does not mate: its way 1 meets way 2: plus and minus, or all lines, change places."
+    ]
+    pack = thing("series-pack", "pack")
+    assert (
+        len(with_half(library, "mating", "pack", pack, **(LEAD | {"pitch_mm": 2.5}), turned=True))
+        == 1
+    )
+    assert with_half(library, "mating", "pack", pack, **(LEAD | {"pitch_mm": 2.5})) == []
+
+
+def test_k17_a_ribbon_that_is_opened_too_often(library: Library) -> None:
+    cable, feeds = thing("flat-cable", "it", lines=4, pitch_mm=0.5), thing("leads", "leads")
+    half = {"family": "flat cable", "pitch_mm": 0.5, "ways": 6, "gender": "cable end"}
+    assert with_half(library, "mating-cycles", "cable:it", feeds, cable, **half, opened=50) == [
+        "J2 (Flat cable) will be opened 50 times, and is made for 20 (usual rating, from memory)."
+    ]
+    assert len(with_half(library, "mating-cycles", "cell:plug", LITHIUM, **LEAD, opened=31)) == 1
+    assert with_half(library, "mating-cycles", "cell:plug", LITHIUM, **LEAD, opened=30) == []
+    usb = thing("usb-device", "usb")
+    socket = {"family": "USB-C", "pitch_mm": 0, "ways": 1, "gender": "pins"}
+    assert (
+        with_half(library, "mating-cycles", "link:usb", usb, LITHIUM, **socket, opened=2_000) == []
+    )
+
+
+@pytest.mark.parametrize(
+    ("part", "end"),
+    [
+        # family, pitch, ways, gender, keyed, latch, side, cycles: by what each is sold as
+        ("posts-6", ("square posts", 2.54, 6, "pins", False, False, "", 100)),
+        ("posts-two-10", ("square posts in two rows", 2.54, 10, "pins", False, False, "", 100)),
+        ("header-8-way", ("square posts", 2.54, 8, "pins", False, False, "", 100)),
+        ("wire-plug-1.25-3", ("plug for wires", 1.25, 3, "pins", True, True, "", 30)),
+        ("wire-plug-2.5-2", ("plug for wires", 2.5, 2, "pins", True, True, "", 30)),
+        ("flat-cable-0.5-8-bottom", ("flat cable", 0.5, 8, "contacts", False, True, "bottom", 20)),
+        ("flat-cable-1.0-3-top", ("flat cable", 1.0, 3, "contacts", False, True, "top", 20)),
+        ("usb-c-16", ("USB-C", 0.0, 13, "sockets", False, False, "", 10_000)),
+        ("edge-4", ("board edge", 2.54, 4, "contacts", False, False, "", 25)),
+    ],
+)
+def test_how_parts_mate(library: Library, part: str, end: tuple[Any, ...]) -> None:
+    made = end_of(library.parts[part])
+    assert made is not None
+    assert (
+        made.family,
+        made.pitch_mm,
+        made.ways,
+        made.gender,
+        made.keyed,
+        made.latch,
+        made.contact,
+        made.cycles,
+    ) == end
+
+
+def test_what_mates_is_said_in_words_and_is_what_mates(library: Library) -> None:
+    assert end_of(library.parts["resistor-1608"]) is None
+    assert end_of(library.parts["terminals-3"]) is None  # bare wires go in
+    plug = end_of(library.parts["wire-plug-2.0-2"])
+    assert plug is not None
+    assert plug.other_half == "plug for wires at 2 mm, 2 ways, sockets, keyed"
+    for part in ("posts-6", "flat-cable-0.5-8-bottom", "usb-c-16", "stick-port-9"):
+        end = end_of(library.parts[part])
+        assert isinstance(end, End)
+        other = (
+            "sockets"
+            if end.gender == "pins"
+            else "cable end"
+            if end.gender == "contacts"
+            else "pins"
+        )
+        half = Half(
+            family=end.family,
+            pitch_mm=end.pitch_mm,
+            ways=end.ways,
+            gender=other,
+            contact=end.contact,
+        )
+        assert faults_between(end, half) == []
+
+
+def test_a_half_is_kept_and_forgotten() -> None:
+    design = Design(brief=device(CHIP, LITHIUM))
+    edit = {"kind": "say-half", "connector": "cell:plug", "half": LEAD}
+    named = apply(design, EDITS.validate_python(edit))
+    assert named.choices.halves == {"cell:plug": Half(**LEAD)}
+    assert apply(named, EDITS.validate_python(edit | {"half": None})).choices.halves == {}
+    full = design.model_copy(
+        update={"choices": Choices(halves={str(i): Half(**LEAD) for i in range(100)})}
+    )
+    with pytest.raises(EditRefused, match="More than 100"):
+        apply(full, EDITS.validate_python(edit))
+
+
+def test_k18_a_part_too_high_for_the_shell(library: Library) -> None:
+    """The AAA holder is 12.5 mm high and lies on the far side of the Dusk remote; its buttons are on the near side."""
+    design = bring_up_to_date(Design(brief=demo_brief("dusk-remote")), library, "placement")
+
+    def said(**room: float) -> list[str]:
+        edit = EDITS.validate_python({"kind": "set-room", "board": "main", **room})
+        return [f.sentence for f in review(apply(design, edit), library) if f.rule == "room-above"]
+
+    far = said(far_room_mm=12.0)
+    assert len(far) == 2
+    assert all("is 12.5 mm high, and there are 12.0 mm above the far side." in s for s in far)
+    assert said(far_room_mm=12.5) == []
+    near = said(near_room_mm=3.0, far_room_mm=20.0)
+    assert near
+    assert all("above the near side" in s for s in near)
+    assert said() == []
+    with pytest.raises(EditRefused, match="There is no board 'attic'"):
+        apply(design, EDITS.validate_python({"kind": "set-room", "board": "attic"}))
+
+
+def without(circuit: Circuit, *roles: str) -> Circuit:
+    """A circuit without the components whose roles hold one of these words."""
+    kept = tuple(c for c in circuit.components if not any(word in c.role for word in roles))
+    return circuit.model_copy(update={"components": kept})
+
+
+def test_k26_a_spike_that_no_capacitor_holds(library: Library) -> None:
+    """C = I / (2 pi f U): a speaker and lights make steps of some 100 mA; 5 % of 3.3 V is 165 mV, so that 100 mA at 50 kHz want 1.9 µF."""
+    lights = thing("light-chain", "lights", count=4)
+    for more in ((lights,), (lights, thing("memory-card", "card"))):
+        brief = device(CHIP, LITHIUM, *more)
+        whole = assemble(bench_for(brief))
+        house = library.house("millrace")
+        assert found("bulk", Subject(brief, Choices(), house, library, circuit=whole)) == []
+        bare = without(whole, "bulk", "output", "decoupling", "core", "reserve")
+        said = found("bulk", Subject(brief, Choices(), house, library, circuit=bare))
+        assert len(said) == 1
+        assert said[0].startswith("A step of ")
+        assert "wants " in said[0]
+
+
+def test_k28_a_cell_that_nobody_measures(library: Library) -> None:
+    """A cell behind a converter runs empty without a sign unless it is measured; of cells at the rail the firmware has to tell."""
+
+    def said(*things: Plain) -> list[str]:
+        brief = device(CHIP, *things)
+        one = next(r for r in RULES if r.id == "companions")
+        seen = Subject(brief, Choices(), library.house("millrace"), library)
+        return [
+            f.sentence for f in findings_of([(one, one.run(seen))]) if "low-battery" in f.sentence
+        ]
+
+    assert said(LITHIUM | {"sense": False}) == [
+        "There is no low-battery sign: the cell is not measured."
+    ]
+    assert said(LITHIUM) == []
+    assert said(thing("cells", "cell")) == ["There is no low-battery sign."]
+
+
+@pytest.mark.parametrize("name", [n for n in DEMO_BRIEFS if n != "star-handset"])
+def test_the_examples_raise_no_false_alarm(name: str, library: Library) -> None:
+    """Of what is found on the finished circuit: nothing. (The star handset has no circuit: its chip is too small, which it shows.)"""
+    design = bring_up_to_date(Design(brief=demo_brief(name)), library, "circuit")
+    assert slice_of(design.circuit).misfits == ()
+    quiet = {
+        "open-pins",
+        "bulk",
+        "levels",
+        "levels-up",
+        "back-feed",
+        "rail-source",
+        "shut-down",
+        "mating",
+        "mating-cycles",
+        "hand-changes",
+    }
+    assert [f.sentence for f in review(design, library) if f.rule in quiet] == []

@@ -1,0 +1,65 @@
+"""Land patterns by formula against published ones, for sixteen packages; all from memory of the named papers.
+
+Published patterns of one package differ among themselves, so that copper is compared: at least 0.6 of what both pads cover together is covered by both.
+"""
+
+import pytest
+
+from loquet.catalogue.bundled import packages, part
+from loquet.core.geometry import Box
+from loquet.core.parts.patterns import pattern_of
+
+Span = tuple[float, float]
+PUBLISHED: dict[str, tuple[str, Span, float]] = {
+    # part or package: (paper, from and to along the lead from the axis in mm, width of a pad in mm)
+    "resistor-1608": ("IPC-SM-782A, 0603: Z 2.80, G 0.60, X 1.00", (0.30, 1.40), 1.00),
+    "capacitor-2012": ("IPC-SM-782A, 0805: Z 3.20, G 0.60, X 1.50", (0.30, 1.60), 1.50),
+    "capacitor-3216": ("IPC-SM-782A, 1206: Z 4.40, G 1.20, X 1.80", (0.60, 2.20), 1.80),
+    "transistor-npn-sot23": ("chip maker's drawing DBZ0003A: 1.3 x 0.6 at 2.1", (0.40, 1.70), 0.60),
+    "regulator-linear-low": ("chip maker's drawing DBV0005A: 1.1 x 0.6 at 2.6", (0.75, 1.85), 0.60),
+    "bus-sensor-6": ("chip maker's drawing DBV0006A: 1.1 x 0.6 at 2.6", (0.75, 1.85), 0.60),
+    "regulator-linear-high": (
+        "chip maker's drawing DCY0004A: 2.15 x 0.95 at 5.8",
+        (1.825, 3.975),
+        0.95,
+    ),
+    "amplifier-class-d": ("chip maker's drawing D0008A: 1.55 x 0.6 at 5.4", (1.925, 3.475), 0.60),
+    "gauge-8": ("chip maker's drawing DGK0008A: 1.4 x 0.45 at 4.4", (1.50, 2.90), 0.45),
+    "converter-4": ("chip maker's drawing DGS0010A: 1.45 x 0.3 at 4.4", (1.475, 2.925), 0.30),
+    "expander-8": ("chip maker's drawing PW0016A: 1.5 x 0.45 at 5.8", (2.15, 3.65), 0.45),
+    "TSSOP20": ("chip maker's drawing PW0020A: 1.5 x 0.45 at 5.8", (2.15, 3.65), 0.45),
+    "LQFP32": ("maker's recommended footprint: 9.70 / 7.30, 0.50 wide", (3.65, 4.85), 0.50),
+    "LQFP48": ("maker's recommended footprint: 9.70 / 7.30, 0.30 wide", (3.65, 4.85), 0.30),
+    "LQFP64": ("maker's recommended footprint: 12.70 / 10.30, 0.30 wide", (5.15, 6.35), 0.30),
+    "QFN48": ("chip maker's drawing RGZ0048A: 0.6 x 0.24 at 6.8", (3.10, 3.70), 0.24),
+}
+PITCHES = {
+    # JEDEC MS-026, MO-153, MO-187, MS-012, MO-178, TO-236, TO-261
+    **{"LQFP32": 0.8, "LQFP48": 0.5, "LQFP64": 0.5, "TSSOP20": 0.65, "expander-8": 0.65},
+    **{"gauge-8": 0.65, "converter-4": 0.5, "amplifier-class-d": 1.27, "QFN48": 0.5},
+    **{"regulator-linear-low": 0.95, "bus-sensor-6": 0.95},
+}
+
+
+def boxes(name: str) -> dict[str, Box]:
+    """The rectangular pads of a part or a package by number."""
+    body = packages()[name][0] if name in packages() else part(name).body
+    return {p.number: p.shape for p in pattern_of(body).pads if isinstance(p.shape, Box)}
+
+
+@pytest.mark.parametrize("name", PUBLISHED)
+def test_a_pattern_covers_what_published_ones_cover(name: str) -> None:
+    _, (start, end), wide = PUBLISHED[name]
+    pad = boxes(name)["1"]
+    middle = abs(pad.x) / 1e6
+    long, across = (pad.w / 1e6, pad.h / 1e6)
+    mine = (middle - long / 2, middle + long / 2)
+    shared = max(0.0, min(end, mine[1]) - max(start, mine[0])) * min(wide, across)
+    covered = (end - start) * wide + long * across - shared
+    assert shared / covered >= 0.6, (mine, across)
+
+
+@pytest.mark.parametrize("name", PITCHES)
+def test_pads_stand_at_the_pitch_of_the_outline(name: str) -> None:
+    one, two = (boxes(name)[number] for number in ("1", "2"))
+    assert (one.x, abs(one.y - two.y) / 1e6) == (two.x, pytest.approx(PITCHES[name], abs=1e-6))
