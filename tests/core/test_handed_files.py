@@ -101,6 +101,9 @@ HEADER = """\
     X(BELL, 3)
 #define KEY_ROWS 2
 #define KEY_COLUMNS 2
+/* rows are driven low one after the other; a held key pulls its column down */
+#define KEY_MATRIX_PRESSED_LEVEL 0
+#define KEY_COLUMNS_NEED_PULL_UP 1
 /* X(name, row, column) */
 #define KEY_MATRIX(X) \\
     X(HUSH, 0, 0) \\
@@ -234,7 +237,7 @@ def test_usual_keys_leave_out_the_one_that_turns_the_host_off() -> None:
 
 
 OVERLAY = """\
-/* Keys of Bell pad on the host's own pins. Written by Loquet. Pull-ups are wanted on every input. */
+/* Keys of Bell pad on the host's own pins. Written by Loquet. Pull-ups are asked for where a key closes to ground. */
 /dts-v1/;
 /plugin/;
 
@@ -247,7 +250,7 @@ OVERLAY = """\
 				key-3 {
 					label = "button bell";
 					linux,code = <707>;
-					gpios = <&gpio 13 1>;
+					gpios = <&gpio 13 17>;
 					debounce-interval = <5>;
 				};
 			};
@@ -256,7 +259,7 @@ OVERLAY = """\
 				debounce-delay-ms = <5>;
 				col-scan-delay-us = <10>;
 				col-gpios = <&gpio 20 1>, <&gpio 21 1>;
-				row-gpios = <&gpio 22 1>, <&gpio 23 1>;
+				row-gpios = <&gpio 22 17>, <&gpio 23 17>;
 				gpio-activelow;
 				linux,keymap = <0x000002c0>, <0x010002c1>, <0x000102c2>;
 			};
@@ -264,6 +267,17 @@ OVERLAY = """\
 	};
 };
 """
+
+
+def test_keys_that_close_to_the_rail_are_active_high_but_the_one_that_wakes() -> None:
+    """dt-bindings/gpio/gpio.h: 0 is active high, 1 active low, 16 the pull-up inside the chip."""
+    plan = plan_with(button__hush=("1", "GPIO4"), button__bell=("2", "GPIO13"))
+    brief = device(*KEYS, button_reading="pull-down-resistors")
+    text = write_overlay(brief, plan).decode()
+    assert "gpios = <&gpio 4 0>;" in text
+    assert "gpios = <&gpio 13 17>;" in text
+
+
 ON_HOST = plan_with(
     button__bell=("2", "GPIO13"),
     row_1=("10", "GPIO20"),
@@ -306,7 +320,7 @@ def test_lines_of_a_second_brain_carry_its_name() -> None:
     assert {name.rsplit("/")[0] for name in files} == {"front-end", "rear-end"}
     text = files["rear-end/keys.dts"].decode()
     assert "col-gpios = <&gpio 20 1>, <&gpio 21 1>;" in text
-    assert "row-gpios = <&gpio 22 1>, <&gpio 23 1>;" in text
+    assert "row-gpios = <&gpio 22 17>, <&gpio 23 17>;" in text
     shown = PdfReader(io.BytesIO(files["rear-end/wiring-card.pdf"])).pages[0].extract_text()
     assert "rear end:row 1: hush, go" in shown
 

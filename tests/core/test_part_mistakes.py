@@ -3,6 +3,7 @@
 from typing import Any
 
 import pytest
+from shapely.ops import unary_union
 
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
@@ -10,6 +11,7 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices, Design, slice_of
 from loquet.core.edits import EDITS, EditRefused, apply
+from loquet.core.geometry import polygon_of
 from loquet.core.library import Library
 from loquet.core.parts.mating import End, Half, end_of, faults_between
 from loquet.core.pipeline import bring_up_to_date
@@ -246,3 +248,50 @@ def test_the_examples_raise_no_false_alarm(name: str, library: Library) -> None:
         "hand-changes",
     }
     assert [f.sentence for f in review(design, library) if f.rule in quiet] == []
+
+
+@pytest.mark.parametrize(
+    ("feed", "part"),
+    [
+        # 0.3 of the empty source against the 0.8 V of a plain diode: 0.54, 0.6, 0.99, 0.99 V
+        (thing("cells", "cell"), "diode-schottky-sod123"),
+        (thing("coin-cell", "cell"), "diode-schottky-sod123"),
+        (LITHIUM, "diode-sod123"),
+        (thing("leads", "leads"), "diode-sod123"),
+    ],
+)
+def test_a_matrix_on_low_cells_gets_diodes_of_low_drop(feed: Plain, part: str) -> None:
+    keys = tuple(thing("button", f"k{i}") for i in range(4))
+    brief = device(CHIP, feed, *keys, key_scheme={"name": "diode matrix"})
+    made = assemble(bench_for(brief)).components
+    assert {c.part for c in made if c.role.startswith("diode ")} == {part}
+
+
+def test_a_light_that_goes_dark_before_its_cells_are_empty(library: Library) -> None:
+    """Amber of 2.0 V: two AAA cells fall to 1.8 V, a lithium cell's rail stays at 3.3 V."""
+
+    def said(feed: Plain) -> list[str]:
+        brief = device(CHIP, feed, thing("light", "light"))
+        return found("light-level", Subject(brief, Choices(), library.house("millrace"), library))
+
+    assert said(thing("cells", "cell")) == [
+        "light wants 2 V, and its rail (2 AAA cells) ends at 1.8 V: it goes dark before the source is empty."
+    ]
+    assert len(said(thing("coin-cell", "cell"))) == 1
+    assert said(LITHIUM) == []
+
+
+def test_fingers_are_two_combs_that_never_touch(library: Library) -> None:
+    """Fingers and gaps of 0.4 mm under a pill of 8 mm; the pads of a comb are one piece of copper."""
+    for part in ("button-carbon-fingers", "button-carbon-fingers-5", "button-carbon-fingers-12"):
+        combs = {
+            number: unary_union(
+                [polygon_of(p.shape) for p in library.pattern(part).pads if p.number == number]
+            )
+            for number in ("1", "4")
+        }
+        assert all(comb.geom_type == "Polygon" for comb in combs.values())
+        assert combs["1"].distance(combs["4"]) == pytest.approx(400_000, abs=1_000)
+    both = combs["1"].union(combs["4"])
+    wide = both.bounds[2] - both.bounds[0]
+    assert wide == pytest.approx(12e6, abs=1e3)

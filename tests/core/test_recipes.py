@@ -93,7 +93,26 @@ def test_a_coil_that_asks_too_much_is_refused(brief: Brief, coil_ohm: float, sai
     assert said in caught.value.limit
 
 
-@pytest.mark.parametrize(("current_ma", "value"), [(2, "510 Ω"), (1, "1 kΩ"), (10, "100 Ω")])
+def test_a_strong_light_is_kept_off_the_pin(brief: Brief) -> None:
+    """Above 8 mA from the rail through an NPN transistor (1 base, 2 emitter, 3 collector): (3.0 - 2.0) V / 20 mA = 50 Ω, 51 Ω of E24; (3.0 - 0.7) V / 2.2 kΩ = 1 mA into its base."""
+    made = circuit_of(varied(brief, things={"light": {"light_ma": 20}}))
+    assert made["light"].pads == {"1": "LIGHT_LOW", "2": "LIGHT_ANODE"}
+    assert (made["light resistor"].value, made["light resistor"].pads) == (
+        "51 Ω",
+        {"1": "SUPPLY", "2": "LIGHT_ANODE"},
+    )
+    assert made["light driver"].pads == {"1": "LIGHT_BASE", "2": "GROUND", "3": "LIGHT_LOW"}
+    assert (made["light base"].value, made["light base"].pads) == (
+        "2.2 kΩ",
+        {"1": "LIGHT_DRIVE", "2": "LIGHT_BASE"},
+    )
+    assert (made["light off"].value, made["light off"].pads) == (
+        "100 kΩ",
+        {"1": "LIGHT_BASE", "2": "GROUND"},
+    )
+
+
+@pytest.mark.parametrize(("current_ma", "value"), [(2, "510 Ω"), (1, "1 kΩ"), (8, "130 Ω")])
 def test_the_light_gets_its_current(brief: Brief, current_ma: float, value: str) -> None:
     """(3.0 - 2.0) V over the current, nearest E24."""
     made = circuit_of(varied(brief, things={"light": {"light_ma": current_ma}}))

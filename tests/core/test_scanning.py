@@ -133,7 +133,7 @@ def test_a_matrix_at_the_second_brain_is_scanned_over_its_own_lines(library: Lib
     assert any(net.startswith("SHOW_CHIP_ROW") for net in device.nets.values())
     assert scan(design.brief, plans_of(design), device) == (4, ())
     diode = next(
-        c.ref for c in device.components if c.part == "diode-sod123" and c.block != "power"
+        c.ref for c in device.components if c.part == "diode-schottky-sod123" and c.block != "power"
     )
     turned = broken(device, ends=(f"{diode}.1", f"{diode}.2"))
     assert scan(design.brief, plans_of(design), turned)[1] != ()

@@ -15,6 +15,8 @@ from loquet.core.ends import EndLine, end_lines
 from loquet.core.kit import Kit, kit_of
 from loquet.core.measuring_pages import write_measuring_cards
 from loquet.core.shopping import ListError, ReadLine, read_list, write_list
+from loquet.core.substitutes import drop_ins
+from loquet.standins.part_supplier import Offer, offers_of
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["parts"])
@@ -38,7 +40,8 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
     ends: tuple[EndLine, ...] = ()
     if design.circuit:
         circuit = slice_of(design.circuit)
-        lines = part_lines(circuit, context.library, design.brief.quantity)
+        bought = design.choices.bought
+        lines = part_lines(circuit, context.library, design.brief.quantity, bought)
         ends = end_lines(circuit, design.choices, context.library)
     return Drawers(
         on_board=list(lines),
@@ -64,9 +67,65 @@ def get_parts_list(project_id: int, session: SessionNow, context: ContextNow) ->
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         raise Refused("There is no circuit yet.", "Make it first.", 404)
-    lines = part_lines(slice_of(design.circuit), context.library, design.brief.quantity)
+    bought = design.choices.bought
+    lines = part_lines(slice_of(design.circuit), context.library, design.brief.quantity, bought)
     headers = {"Content-Disposition": 'attachment; filename="parts-to-buy.csv"'}
     return Response(write_list(lines), media_type="text/csv; charset=utf-8", headers=headers)
+
+
+class OfferRow(BaseModel):
+    """What a simulated supplier asks for a line: how many are there and when, how many must be taken, cents each and in all, and the quantity from which they cost less."""
+
+    supplier: str
+    pieces: int
+    days: int
+    buys: int
+    each_cents: float
+    total_cents: float
+    next_break: int
+
+
+class LineOffers(BaseModel):
+    """The offers for a line, and what fits in its place: part and words."""
+
+    line: str
+    offers: list[OfferRow]
+    drop_ins: list[tuple[str, str]]
+
+
+@router.get("/projects/{project_id}/offers")
+def get_offers(project_id: int, session: SessionNow, context: ContextNow) -> list[LineOffers]:
+    """What two simulated suppliers ask for the parts of the boards; nothing before there is a circuit."""
+    design = load_design(session, head_of(session, project_id).version)
+    if not design.circuit:
+        return []
+    library = context.library
+    lines = part_lines(slice_of(design.circuit), library, design.brief.quantity)
+    return [
+        LineOffers(
+            line=line.line,
+            offers=[offer_row(o, line.to_buy) for o in offers_of(line.part, line.price_cents)],
+            drop_ins=[(p.id, p.description) for p in drop_ins(library.parts[line.part], library)],
+        )
+        for line in lines
+        if line.price_cents is not None
+    ]
+
+
+def offer_row(offer: Offer, count: int) -> OfferRow:
+    """An offer for so many."""
+    buys = offer.buys(count)
+    each = offer.each_cents(buys)
+    later = (least for least, cents in offer.breaks if least > buys and cents < each)
+    return OfferRow(
+        supplier=offer.supplier,
+        pieces=offer.pieces,
+        days=offer.days,
+        buys=buys,
+        each_cents=each,
+        total_cents=round(each * buys, 2),
+        next_break=next(later, 0),
+    )
 
 
 class ListText(BaseModel):

@@ -1,7 +1,9 @@
 """The document: the brief, what a person chose, and the slices made from them, each under its name and subject."""
 
 from collections.abc import Mapping
-from typing import Any, Generic, Literal, TypeVar
+from typing import Annotated, Any, Generic, Literal, TypeVar
+
+from pydantic import Field
 
 from loquet.core.board import Placement, Pour, Routing
 from loquet.core.brief import Brief
@@ -42,10 +44,18 @@ class Confirmed(Frozen):
     words: str
 
 
+class Bought(Frozen):
+    """What was really bought for a line: the maker's part as its bag says, from whom, and whether it takes the place of what was asked for."""
+
+    maker_part: Annotated[str, Field(min_length=1, max_length=60)]
+    supplier: Annotated[str, Field(max_length=60)] = ""
+    substitute: bool = False
+
+
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -60,6 +70,7 @@ class Choices(Frozen):
     confirmed: dict[str, Confirmed] = {}
     by_hand: tuple[HandChange, ...] = ()
     halves: dict[str, Half] = {}
+    bought: dict[str, Bought] = {}
 
 
 class Design(Frozen):

@@ -1,9 +1,11 @@
 """The Parts station: what is on the boards, as lines that a purchaser can buy without asking, each with its evidence and its drawing."""
 
+from collections.abc import Mapping
 from math import ceil
 from typing import Literal
 
 from loquet.core.circuit import Circuit, Component
+from loquet.core.design import Bought
 from loquet.core.fabrication.tables import value_of
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Box, Round
@@ -28,8 +30,9 @@ class DrawnLand(Frozen):
 
 
 class DrawerLine(Frozen):
-    """A line of the parts list: what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins."""
+    """A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins."""
 
+    line: str
     part: str
     kind: str
     what: str
@@ -45,21 +48,34 @@ class DrawerLine(Frozen):
     by_hand: bool
     known: Known
     evidence: str
+    bought: Bought | None = None
     body_mm: tuple[float, float, float, float]
     lands: tuple[DrawnLand, ...]
 
 
-def part_lines(circuit: Circuit, library: Library, quantity: int) -> tuple[DrawerLine, ...]:
-    """A line for each part and value; bare copper is nobody's to buy."""
+def words_of(part: str, value: str) -> str:
+    """The words by which a line is kept: its part, and its value where it has one."""
+    return f"{part}, {value}" if value else part
+
+
+def part_lines(
+    circuit: Circuit, library: Library, quantity: int, bought: Mapping[str, Bought] | None = None
+) -> tuple[DrawerLine, ...]:
+    """A line for each part and value, with what was really bought for it; bare copper is nobody's to buy."""
     groups: dict[tuple[str, str], list[Component]] = {}
     for component in circuit.components:
         if not component.bare:
             groups.setdefault((component.part, value_of(component)), []).append(component)
         for under in component.sits_in:
             groups.setdefault((under, ""), []).append(component)
-    return tuple(
+    kept = bought or {}
+    lines = (
         line_of(part, value, members, library, quantity)
         for (part, value), members in groups.items()
+    )
+    return tuple(
+        line.model_copy(update={"bought": kept[line.line]}) if line.line in kept else line
+        for line in lines
     )
 
 
@@ -77,6 +93,7 @@ def line_of(
         "spares": spare,
         "to_buy": count * quantity + spare,
         "value": value,
+        "line": words_of(part_id, value),
         "part": part_id,
         "lands": lands_of(pattern),
         "body_mm": tuple(

@@ -5,7 +5,7 @@ from typing import Literal
 
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.thing import KitItem
-from loquet.core.design import Design
+from loquet.core.design import Bought, Design
 from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.wire import wire_working
@@ -25,13 +25,14 @@ PASTE = KitItem("making", "solder paste, lead-free, and a stencil", 1, "surface 
 
 
 class KitLine(Frozen):
-    """A line of the kit: what to buy, how many for all devices, what for, and where it stands."""
+    """A line of the kit: what to buy, how many for all devices, what for, where it stands, and what was really bought."""
 
     group: str
     what: str
     count: int
     why: str
     state: KitState = "missing"
+    bought: Bought | None = None
 
 
 class Kit(Frozen):
@@ -56,6 +57,7 @@ def kit_of(design: Design, library: Library) -> Kit:
             count=(before.count if before else 0) + item.count * times,
             why=", ".join(whys),
             state=design.choices.kit.get(item.what, "missing"),
+            bought=design.choices.bought.get(item.what),
         )
     return Kit(lines=tuple(merged.values()), workings=wires_of(brief, library))
 

@@ -11,7 +11,7 @@ from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.part import TwoEnds
 
-COLUMNS = ("Count", "What", "Value", "Size", "Part")
+COLUMNS = ("Count", "What", "Value", "Size", "Part", "Chosen part")
 MOST_BYTES, MOST_LINES, MOST_CELL = 1_000_000, 2_000, 200
 # Inch code, metric code, length x width in mm: IEC 60115-8 and IEC 60384-21; the codes that stand in both columns are read wrongly.
 SIZES = (
@@ -54,7 +54,14 @@ class ReadLine(Frozen):
 def write_list(lines: Iterable[DrawerLine]) -> bytes:
     """The list of what is to buy; both codes of a size stand in every line."""
     rows = [
-        (str(line.to_buy), line.what, line.value, line.size, line.part.removeprefix("chip:"))
+        (
+            str(line.to_buy),
+            line.what,
+            line.value,
+            line.size,
+            line.part.removeprefix("chip:"),
+            line.bought.maker_part if line.bought else "",
+        )
         for line in lines
     ]
     return table(COLUMNS, rows)

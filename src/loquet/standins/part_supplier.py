@@ -1,6 +1,7 @@
-"""A small simulated supplier of microcontrollers: price, stock and days, made up from the part's own figures. Nothing here is real."""
+"""Two small simulated suppliers of parts: prices by quantity, stock, least quantities and days, made up from the parts' own figures. Nothing here is real."""
 
 import hashlib
+from dataclasses import dataclass
 
 from loquet.core.parts.listing import ListedChip, Stock
 
@@ -29,4 +30,50 @@ def stock_of(chip: ListedChip) -> Stock:
     pieces = 0 if chance % 5 == 0 else 20 + chance % 900
     return Stock(
         supplier=SUPPLIER, price_cents=price, pieces=pieces, days=3 if pieces else 60 + chance % 90
+    )
+
+
+@dataclass(frozen=True)
+class Offer:
+    """What a supplier asks for a part: pieces there, days until they are here, the least that it sells, and cents each from a quantity on."""
+
+    supplier: str
+    pieces: int
+    days: int
+    minimum: int
+    breaks: tuple[tuple[int, float], ...]
+
+    def buys(self, count: int) -> int:
+        """How many have to be taken for so many."""
+        return max(count, self.minimum)
+
+    def each_cents(self, count: int) -> float:
+        """Cents each for so many."""
+        return next(cents for least, cents in reversed(self.breaks) if count >= least)
+
+
+OTHER = "Wharf Street Components (simulated)"
+BREAKS = ((1, 1.3), (10, 1.0), (100, 0.8), (1000, 0.62))
+RUN_OUT = frozenset({"button-6x6-surface"})
+CHEAP_CENTS, CHEAP_LEAST = 5.0, 10
+USUAL_DAYS = {SUPPLIER: 3, OTHER: 6}
+
+
+def offers_of(part: str, price_cents: float) -> tuple[Offer, ...]:
+    """Both offers for a part; the same for the same part. One part of the catalogue has run out at both."""
+    return tuple(offer(name, part, price_cents) for name in (SUPPLIER, OTHER))
+
+
+def offer(name: str, part: str, price_cents: float) -> Offer:
+    """What one supplier asks."""
+    chance = int(hashlib.sha256(f"{name} {part}".encode()).hexdigest()[:6], 16)
+    gone = part in RUN_OUT or chance % 9 == 0
+    pieces = 0 if gone else 40 + chance % 9000
+    factor = 0.92 + chance % 17 / 100
+    return Offer(
+        supplier=name,
+        pieces=pieces,
+        days=USUAL_DAYS[name] + (60 + chance % 50 if gone else 0),
+        minimum=CHEAP_LEAST if price_cents < CHEAP_CENTS else 1,
+        breaks=tuple((least, round(price_cents * factor * by, 3)) for least, by in BREAKS),
     )

@@ -450,6 +450,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Offers
+         * @description What two simulated suppliers ask for the parts of the boards; nothing before there is a circuit.
+         */
+        get: operations["get_offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/orders": {
         parameters: {
             query?: never;
@@ -3753,6 +3773,24 @@ export interface components {
             yard_w_mm: number;
         };
         /**
+         * Bought
+         * @description What was really bought for a line: the maker's part as its bag says, from whom, and whether it takes the place of what was asked for.
+         */
+        Bought: {
+            /** Maker Part */
+            maker_part: string;
+            /**
+             * Substitute
+             * @default false
+             */
+            substitute: boolean;
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
+        };
+        /**
          * Brief
          * @description Everything the maker decides before the first pin is counted.
          */
@@ -6701,9 +6739,16 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
+            /**
+             * Bought
+             * @default {}
+             */
+            bought: {
+                [key: string]: components["schemas"]["Bought"];
+            };
             /**
              * By Hand
              * @default []
@@ -7082,7 +7127,7 @@ export interface components {
         };
         /**
          * DrawerLine
-         * @description A line of the parts list: what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins.
+         * @description A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins.
          */
         DrawerLine: {
             /** Body Mm */
@@ -7092,6 +7137,7 @@ export interface components {
                 number,
                 number
             ];
+            bought?: components["schemas"]["Bought"] | null;
             /** By Hand */
             by_hand: boolean;
             /** Count */
@@ -7109,6 +7155,8 @@ export interface components {
             known: "drawing" | "measurement" | "standard" | "data set" | "from memory" | "none";
             /** Lands */
             lands: components["schemas"]["DrawnLand"][];
+            /** Line */
+            line: string;
             /** Part */
             part: string;
             /** Pins */
@@ -7236,7 +7284,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -7565,9 +7613,10 @@ export interface components {
         };
         /**
          * KitLine
-         * @description A line of the kit: what to buy, how many for all devices, what for, and where it stands.
+         * @description A line of the kit: what to buy, how many for all devices, what for, where it stands, and what was really bought.
          */
         KitLine: {
+            bought?: components["schemas"]["Bought"] | null;
             /** Count */
             count: number;
             /** Group */
@@ -7626,6 +7675,21 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * LineOffers
+         * @description The offers for a line, and what fits in its place: part and words.
+         */
+        LineOffers: {
+            /** Drop Ins */
+            drop_ins: [
+                string,
+                string
+            ][];
+            /** Line */
+            line: string;
+            /** Offers */
+            offers: components["schemas"]["OfferRow"][];
         };
         /**
          * ListText
@@ -7775,6 +7839,20 @@ export interface components {
             names: string[];
         };
         /**
+         * NameBought
+         * @description What was really bought for a line of the parts list or of the kit; nothing takes it back.
+         */
+        NameBought: {
+            bought?: components["schemas"]["Bought"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "name-bought";
+            /** Line */
+            line: string;
+        };
+        /**
          * NetView
          * @description A net.
          */
@@ -7802,6 +7880,26 @@ export interface components {
             sentence: string;
             /** Station */
             station: string;
+        };
+        /**
+         * OfferRow
+         * @description What a simulated supplier asks for a line: how many are there and when, how many must be taken, cents each and in all, and the quantity from which they cost less.
+         */
+        OfferRow: {
+            /** Buys */
+            buys: number;
+            /** Days */
+            days: number;
+            /** Each Cents */
+            each_cents: number;
+            /** Next Break */
+            next_break: number;
+            /** Pieces */
+            pieces: number;
+            /** Supplier */
+            supplier: string;
+            /** Total Cents */
+            total_cents: number;
         };
         /**
          * OrderRequest
@@ -14706,6 +14804,127 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOffers"][];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -9,7 +9,8 @@ from loquet.core.pins.wiring import KeyWiring
 from loquet.core.quantities.preferred import at_least
 from loquet.core.quantities.shown import show_si
 
-DIODE = "diode-sod123"
+DIODE, LOW_DIODE = "diode-sod123", "diode-schottky-sod123"
+LOW_SHARE = 0.3
 BLOCK = "buttons"
 CHARLIE = "charlieplexed"
 LOWER_OHM, SAME_V = 10_000.0, 0.1
@@ -111,7 +112,7 @@ def wire_cell(
     return [
         Component(
             role=f"diode {key}",
-            part=DIODE,
+            part=matrix_diode(bench, thing),
             block=BLOCK,
             value="matrix diode",
             purpose=f"Lets {short(contact)} pull one way only",
@@ -120,6 +121,13 @@ def wire_cell(
             near_pad=second,
         )
     ]
+
+
+def matrix_diode(bench: Bench, thing: Thing) -> str:
+    """The diode of a key: a line counts as low below 0.3 of the rail (CMOS inputs, JEDEC JESD8), so that a plain diode is sure above 2.7 V only; below that a Schottky diode."""
+    brain = bench.desk(thing).share.brain
+    low = LOW_SHARE * (bench.rail(brain) if brain else bench.rail(thing)).empty_v
+    return DIODE if bench.parts[DIODE].values["forward_v"] <= low else LOW_DIODE
 
 
 def ends(contact: Contact, part: Part) -> tuple[str, str]:

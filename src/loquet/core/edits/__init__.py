@@ -17,7 +17,7 @@ from loquet.core.edits.board_edits import (
 )
 from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
 from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf
-from loquet.core.edits.kit_edits import MarkKit
+from loquet.core.edits.kit_edits import MarkKit, NameBought
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.renaming import RenameThing
@@ -76,6 +76,7 @@ Edit = Annotated[
     | ReleasePart
     | ChooseHouse
     | MarkKit
+    | NameBought
     | ConfirmPart
     | SayHalf
     | ChangeCircuit

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.design import Design
+from loquet.core.design import Bought, Design
 from loquet.core.edits.applying import EditRefused
 from loquet.core.frozen import Frozen
 
@@ -32,4 +32,29 @@ class MarkKit(Frozen):
             raise EditRefused(f"More than {MOST} lines are marked.", "Set some back to missing.")
         return design.model_copy(
             update={"choices": design.choices.model_copy(update={"kit": kept})}
+        )
+
+
+class NameBought(Frozen):
+    """What was really bought for a line of the parts list or of the kit; nothing takes it back."""
+
+    kind: Literal["name-bought"] = "name-bought"
+    line: Annotated[str, Field(min_length=1, max_length=200)]
+    bought: Bought | None = None
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        what = self.bought.maker_part if self.bought else "nothing yet"
+        return f"Bought for {self.line[:100]}: {what}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep it by the line's words; raises EditRefused where far too much is kept."""
+        kept = {line: row for line, row in design.choices.bought.items() if line != self.line}
+        if self.bought is not None:
+            kept[self.line] = self.bought
+        if len(kept) > MOST:
+            raise EditRefused(f"More than {MOST} lines are named.", "Take some back.")
+        return design.model_copy(
+            update={"choices": design.choices.model_copy(update={"bought": kept})}
         )

@@ -3,7 +3,7 @@
 import re
 
 from loquet.core.brief import Brief
-from loquet.core.handover.key_table import KeyRow, key_table, macro
+from loquet.core.handover.key_table import KeyRow, key_table, macro, to_ground
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.wiring import wiring_of
 
@@ -67,10 +67,15 @@ def key_lines(brief: Brief, plan: PinPlan) -> list[str]:
         lines += block(
             "BUTTON_TABLE", [f"X({key_name(row)}, {port_and_bit(row.port)})" for row in direct]
         )
+        if level:
+            lines += other_levels(brief, direct)
     if wiring.cells:
         lines += [
             f"#define KEY_ROWS {wiring.rows}",
             f"#define KEY_COLUMNS {wiring.columns}",
+            "/* rows are driven low one after the other; a held key pulls its column down */",
+            "#define KEY_MATRIX_PRESSED_LEVEL 0",
+            "#define KEY_COLUMNS_NEED_PULL_UP 1",
             "/* X(name, row, column) */",
         ]
         lines += block(
@@ -88,6 +93,16 @@ def key_lines(brief: Brief, plan: PinPlan) -> list[str]:
             [f"X({key_name(row)}, {row.place})" for row in table if row.place is not None],
         )
     return lines
+
+
+def other_levels(brief: Brief, direct: list[KeyRow]) -> list[str]:
+    """Keys that close to ground although the others close to the rail."""
+    return [
+        line
+        for row in direct
+        if to_ground(brief, row)
+        for line in (f"#define {row.name}_PRESSED_LEVEL 0", f"#define {row.name}_NEEDS_PULL_UP 1")
+    ]
 
 
 def block(name: str, rows: list[str]) -> list[str]:

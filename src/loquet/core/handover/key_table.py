@@ -31,6 +31,12 @@ class KeyRow(Frozen):
 FIRST_KEY_USAGE, POWER_KEY_USAGE, FIRST_MODIFIER = 0x04, 0x66, 0xE0
 
 
+def to_ground(brief: Brief, row: KeyRow) -> bool:
+    """Whether a key with a pin of its own closes to ground: all do without pull-down resistors, and a power button, which wakes the chip, always does."""
+    power = {key.id for key in keys_of(brief) if key.duty == "power"}
+    return brief.button_reading != "pull-down-resistors" or row.id in power
+
+
 def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
     """All keys in the order of the brief."""
     wiring = wiring_of(brief)

@@ -4,12 +4,14 @@ import re
 
 from loquet.core.brief import Brief
 from loquet.core.brief.shares import marked
-from loquet.core.handover.key_table import key_table
+from loquet.core.handover.key_table import key_table, to_ground
 from loquet.core.pins import PinPlan
 from loquet.core.pins.wiring import wiring_of
 
 FIRST_CODE = 0x2C0
-ACTIVE_LOW = 1
+# Flags of a line: Linux device tree bindings, dt-bindings/gpio/gpio.h; 16 asks for the pull-up inside the chip.
+ACTIVE_HIGH, ACTIVE_LOW = 0, 1
+PULLED_UP = ACTIVE_LOW | 16
 DEBOUNCE_MS, SETTLE_US = 5, 10
 
 
@@ -36,7 +38,7 @@ def write_overlay(brief: Brief, plan: PinPlan, mark: str = "") -> bytes:
         )
     nodes = direct_node(brief, plan) + (matrix_node(brief, plan, mark) if wiring.cells else [])
     lines = [
-        f"/* Keys of {brief.name} on the host's own pins. Written by Loquet. Pull-ups are wanted on every input. */",
+        f"/* Keys of {brief.name} on the host's own pins. Written by Loquet. Pull-ups are asked for where a key closes to ground. */",
         "/dts-v1/;",
         "/plugin/;",
         "",
@@ -64,7 +66,7 @@ def direct_node(brief: Brief, plan: PinPlan) -> list[str]:
             f"\tkey-{row.number} {{",
             f'\t\tlabel = "{row.title}";',
             f"\t\tlinux,code = <{FIRST_CODE + row.number}>;",
-            f"\t\tgpios = <&gpio {host_line(row.port)} {ACTIVE_LOW}>;",
+            f"\t\tgpios = <&gpio {host_line(row.port)} {PULLED_UP if to_ground(brief, row) else ACTIVE_HIGH}>;",
             f"\t\tdebounce-interval = <{DEBOUNCE_MS}>;",
             "\t};",
         ]
@@ -90,7 +92,7 @@ def matrix_node(brief: Brief, plan: PinPlan, mark: str) -> list[str]:
         + ", ".join(f"<&gpio {host_line(r.port)} {ACTIVE_LOW}>" for r in rows if r)
         + ";",
         "\trow-gpios = "
-        + ", ".join(f"<&gpio {host_line(c.port)} {ACTIVE_LOW}>" for c in columns if c)
+        + ", ".join(f"<&gpio {host_line(c.port)} {PULLED_UP}>" for c in columns if c)
         + ";",
         "\tgpio-activelow;",
         "\tlinux,keymap = " + ", ".join(cells) + ";",

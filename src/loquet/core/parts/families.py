@@ -13,6 +13,10 @@ CABLE_TEXT = "Copperbeck Joints drawing CJ-F (invented): contacts 1.3 mm long, t
 PLUG_TEXT = "Copperbeck Joints drawing CJ-W (invented)"
 SCREW_TEXT = "Copperbeck Joints drawing CJ-S (invented): 1.3 mm holes at 5.08 mm"
 EDGE_TEXT = "contacts of 1.6 x 7.0 mm at 2.54 mm: common practice, no source"
+FINGER_TEXT = (
+    "Fernhill Switch drawing FS-C8 (invented): two combs 1 and 4, fingers and gaps of 0.4 mm"
+)
+FINGER_MM, USUAL_PILL = 0.4, 8
 EDGE_KIND = "edge contacts"
 PLUG_PITCHES = {"1.0": 1.0, "1.25": 1.25, "2.0": 2.0, "2.5": 2.5}
 CABLE_PITCHES = {"0.5": 0.5, "1.0": 1.0}
@@ -184,6 +188,51 @@ def edge_row(ways: int) -> Part:
     return connector(f"edge-{ways}", EDGE_KIND, words, (0.0, 0.0), body, EDGE_TEXT)
 
 
+def contact_fingers(diameter_mm: int) -> Part:
+    """Two combs of bare contact fingers under a round carbon pill: fingers 0.4 mm wide with 0.4 mm between them, in turn on a bar above (contact 1) and a bar below (contact 4).
+
+    A finger ends where the pill ends, or a gap before the other bar. Finger and gap of 0.4 mm: common practice for pills of 5 mm and more, no source.
+    """
+    half, step = diameter_mm / 2, 2 * FINGER_MM
+    count = int(diameter_mm // step)
+    pads = []
+    for index, bar in enumerate(("1", "4")):
+        up = 1 if index == 0 else -1
+        y = up * round(half + FINGER_MM / 2, 3)
+        pads.append(finger(bar, 0.0, y, diameter_mm, FINGER_MM))
+    for index in range(count):
+        x = round((index - (count - 1) / 2) * step, 3)
+        number, up = ("1", 1) if index % 2 == 0 else ("4", -1)
+        reach = min(half - FINGER_MM, (half**2 - x**2) ** 0.5)
+        low, high = sorted((-up * reach, up * (half + FINGER_MM)))
+        pads.append(finger(number, x, round((low + high) / 2, 3), FINGER_MM, round(high - low, 3)))
+    body = Drawn(
+        family="drawn",
+        name=f"carbon fingers {diameter_mm}",
+        pads=tuple(pads),
+        body_mm=(diameter_mm, diameter_mm + 2 * FINGER_MM),
+    )
+    return Part(
+        id="button-carbon-fingers"
+        if diameter_mm == USUAL_PILL
+        else f"button-carbon-fingers-{diameter_mm}",
+        kind="button",
+        description=f"Bare contact fingers on the board for a carbon pill, {diameter_mm} mm; wants a flat gold finish",
+        body=body,
+        height_mm=0.0,
+        price_cents=0.0,
+        reference="S",
+        evidence="drawing",
+        evidence_text=FINGER_TEXT,
+        values={"contact_ohm": 150, "flat_finish": 1},
+    )
+
+
+def finger(number: str, x: float, y: float, w: float, h: float) -> DrawnPad:
+    """A bare bar of copper."""
+    return DrawnPad(number=number, x_mm=x, y_mm=y, w_mm=w, h_mm=h, paste=False)
+
+
 def formula_parts() -> Iterator[Part]:
     """Every size of every family that a thing of the brief can ask for."""
     yield from (post_row(ways) for ways in range(2, 43))
@@ -195,3 +244,4 @@ def formula_parts() -> Iterator[Part]:
     yield from (wire_plug(pitch, ways) for pitch in PLUG_PITCHES for ways in range(2, 9))
     yield from (screw_terminals(ways) for ways in range(2, 14))
     yield from (edge_row(ways) for ways in range(3, 43))
+    yield from (contact_fingers(diameter) for diameter in (5, 6, 8, 10, 12))

@@ -1,50 +1,58 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
 import { type KitLine, type Line, priceOf } from "./drawers";
+import { Slip } from "./Slip";
 
-/** What is still to buy for all devices: the parts with their spares, and what of the kit is missing. */
+/** What is still to buy for all devices: the parts with their spares and what two suppliers ask for them, and what of the kit is missing. */
 export function ToBuy({ lines, kit }: { lines: Line[]; kit: KitLine[] }) {
+	const { head } = useDesign();
 	const missing = kit.filter((line) => line.state === "missing");
 	const { cents, unknown } = priceOf(lines);
+	const offers = useQuery({
+		queryKey: ["project", head.project, "offers", head.version],
+		queryFn: () =>
+			take(client.GET("/api/projects/{project_id}/offers", { params: { path: { project_id: head.project } } })),
+		placeholderData: (before) => before,
+	});
+	const by = new Map(offers.data?.map((row) => [row.line, row]));
 	return (
 		<div className="min-h-0 flex-1 overflow-y-auto p-4" data-testid="to-buy">
 			<p className="mb-3">
 				<span className="figure">{lines.length}</span> <span className="text-ink-2">parts for about</span>{" "}
 				<span className="figure">{(cents / 100).toFixed(2)} €</span>{" "}
 				<span className="text-ink-2">
-					with spares{unknown ? `, and ${unknown} whose price is not known` : ""}; prices are simulated.{" "}
+					with spares{unknown ? `, and ${unknown} whose price is not known` : ""}; prices and suppliers are simulated.{" "}
 				</span>
 				<span className="figure">{missing.length}</span> <span className="text-ink-2">of the kit are missing.</span>
 			</p>
 			<Lists />
-			<ol className="grid grid-cols-[repeat(auto-fill,minmax(330px,1fr))] gap-x-6">
+			<ol className="grid grid-cols-[repeat(auto-fill,minmax(360px,1fr))] gap-x-6">
 				{lines.map((line) => (
 					<Slip
-						key={`${line.part} ${line.value}`}
+						key={line.line}
+						line={line.line}
 						count={line.to_buy}
 						what={[line.what, line.what.includes(line.value) ? "" : line.value].filter(Boolean).join(", ")}
 						more={`${line.size}; ${line.count} a device, ${line.spares} to spare`}
+						bought={line.bought ?? null}
+						offers={by.get(line.line)}
 					/>
 				))}
 				{missing.map((line) => (
-					<Slip key={line.what} count={line.count} what={line.what} more={line.why} />
+					<Slip
+						key={line.what}
+						line={line.what}
+						count={line.count}
+						what={line.what}
+						more={line.why}
+						bought={line.bought ?? null}
+					/>
 				))}
 			</ol>
 		</div>
-	);
-}
-
-function Slip({ count, what, more }: { count: number; what: string; more: string }) {
-	return (
-		<li className="flex gap-3 border-b border-rule py-1.5">
-			<span className="figure w-[56px] shrink-0 text-right font-medium">{count} x</span>
-			<span>
-				{what}
-				<span className="block text-[12px] text-ink-2">{more}</span>
-			</span>
-		</li>
 	);
 }
 

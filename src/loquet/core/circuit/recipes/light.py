@@ -1,44 +1,71 @@
-"""An indicator light with its resistor."""
+"""An indicator light with its resistor; a strong one with a transistor that takes its current off the pin."""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light import Light
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
+PIN_MA = 8.0
+DRIVER = "transistor-npn-sot23"
+
 
 def recipe(thing: Light, bench: Bench) -> Fragment:
-    """Light from a pin to ground; raises RecipeNotPossible where the rail is below the light's own voltage."""
+    """Light from a pin to ground up to 8 mA (the least that usual chips promise at good levels, from memory); above that from the rail through a transistor. Raises RecipeNotPossible where the rail is below the light's own voltage."""
     lamp, rail, role = bench.parts[thing.part], bench.rail(thing), thing.role()
     drop = rail.usual_v - lamp.values["forward_v"]
     if drop < 0.2:
         limit = f"the rail leaves {drop:.1f} V for the resistor"
         raise RecipeNotPossible("indicator light", limit, "Choose a red or amber light.")
     resistance = nearest(drop / (thing.light_ma * 1e-3))
+    drawer = Drawer("light", bench.parts)
     anode, drive = plain_name(thing.role("anode")), plain_name(thing.role("drive"))
-    components = (
-        Component(
-            role=role,
-            part=thing.part,
-            block="light",
-            value=lamp.description,
-            purpose="Indicator light",
-            pads={"1": GROUND, "2": anode},
+    strong = thing.light_ma > PIN_MA
+    low, high = (plain_name(thing.role("low")), rail.net) if strong else (GROUND, drive)
+    found = [
+        drawer.take(
+            role, thing.part, (lamp.description, "Indicator light"), {"1": low, "2": anode}
         ),
-        Component(
-            role=f"{role} resistor",
-            part="resistor-1608",
-            block="light",
-            value=show_si(resistance, "Ω"),
-            purpose="Current of the indicator light",
-            pads={"1": drive, "2": anode},
-            near_role=role,
-            near_pad="2",
+        drawer.resistor(
+            f"{role} resistor",
+            show_si(resistance, "Ω"),
+            "Current of the indicator light",
+            (high, anode),
+            Near(role, "2"),
         ),
-    )
-    working = Working(
+    ]
+    if strong:
+        found += driver(drawer, role, low, drive, plain_name(thing.role("base")))
+    return Fragment(tuple(found), workings=(current_working(thing, bench, resistance),))
+
+
+def driver(drawer: Drawer, role: str, low: str, drive: str, base: str) -> list[Component]:
+    """The transistor below the light, with its base current and what keeps it off during reset."""
+    transistor = f"{role} driver"
+    near = Near(transistor, "1")
+    return [
+        drawer.take(
+            transistor,
+            DRIVER,
+            ("NPN", "Takes the current of the light off the pin"),
+            {"1": base, "2": GROUND, "3": low},
+        ),
+        drawer.resistor(
+            f"{role} base", "2.2 kΩ", "Base current of the driver", (drive, base), near
+        ),
+        drawer.resistor(
+            f"{role} off", "100 kΩ", "Keeps the light off during reset", (base, GROUND), near
+        ),
+    ]
+
+
+def current_working(thing: Light, bench: Bench, resistance: float) -> Working:
+    """How the resistor was found."""
+    lamp, rail = bench.parts[thing.part], bench.rail(thing)
+    return Working(
         id="light.resistor",
         title="Resistor of the indicator light",
         value=resistance,
@@ -57,7 +84,6 @@ def recipe(thing: Light, bench: Bench) -> Fragment:
         ),
         source=Source(kind="standard", text="Ohm's law; E24 of IEC 60063"),
     )
-    return Fragment(components, workings=(working,))
 
 
 RECIPE = (Light, recipe)
