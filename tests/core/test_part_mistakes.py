@@ -1,5 +1,6 @@
-"""K14, K15, K17, K18, K26 and K28 of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
+"""K14, K15, K17 to K20, K26, K28 and K42 of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -10,13 +11,17 @@ from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices, Design, slice_of
+from loquet.core.drawers import part_lines
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.geometry import polygon_of
+from loquet.core.incoming import TRIALS
 from loquet.core.library import Library
 from loquet.core.parts.mating import End, Half, end_of, faults_between
-from loquet.core.pipeline import bring_up_to_date
+from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.reviewing import review
+from loquet.core.substitutes import drop_ins
 from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
+from loquet.standins.part_supplier import offers_of
 from tests.core.benches import bench_for
 from tests.making import Plain, device, thing
 
@@ -295,3 +300,88 @@ def test_fingers_are_two_combs_that_never_touch(library: Library) -> None:
     both = combs["1"].union(combs["4"])
     wide = both.bounds[2] - both.bounds[0]
     assert wide == pytest.approx(12e6, abs=1e3)
+
+
+def test_k20_a_card_or_a_cell_of_another_brand(library: Library) -> None:
+    design = Design(brief=device(CHIP, LITHIUM))
+    row = {"maker_part": "Moor 16", "supplier": "market", "substitute": True}
+    edit = {"kind": "name-bought", "line": "memory card", "bought": row}
+    card = apply(design, EDITS.validate_python(edit))
+    cell = apply(
+        card,
+        EDITS.validate_python(edit | {"line": "AAA cell", "bought": row | {"maker_part": "Fen A"}}),
+    )
+
+    def said(of: Design) -> list[str]:
+        return [f.sentence for f in review(of, library) if f.rule == "substituted"]
+
+    assert said(card) == ["Moor 16 was bought in place of memory card."]
+    assert said(cell) == [
+        "Fen A was bought in place of AAA cell.",
+        "Moor 16 was bought in place of memory card.",
+    ]
+    asked = apply(design, EDITS.validate_python(edit | {"bought": row | {"substitute": False}}))
+    assert said(asked) == []
+    assert said(apply(card, EDITS.validate_python(edit | {"bought": None}))) == []
+
+
+def test_k19_what_is_tried_before_it_is_soldered(library: Library) -> None:
+    brief = device(CHIP, LITHIUM, thing("stick", "stick"), thing("light", "light"))
+    lines = {line.kind: line for line in part_lines(assemble(bench_for(brief)), library, 10)}
+    assert lines["resistive stick"].trial.startswith("Ohms from each output")
+    assert lines["light"].trial.startswith("Diode test")
+    assert lines["resistor"].trial == ""  # a spare does it
+    assert lines["resistor"].spares >= 5
+    assert set(TRIALS) <= {p.kind for p in library.parts.values()} | {
+        "microcontroller",
+        "ready module",
+    }
+
+
+@pytest.mark.parametrize("wrong", [{"1": "SUPPLY", "9": "GROUND"}, {"A": "SUPPLY", "2": "GROUND"}])
+def test_k42_pads_numbered_unlike_the_drawing(library: Library, wrong: dict[str, str]) -> None:
+    """A capacitor has pads 1 and 2: a circuit that uses another one has no board."""
+    design = bring_up_to_date(Design(brief=demo_brief("pocket-lamp")), library, "placement")
+
+    def said(pads: dict[str, str] | None) -> list[str]:
+        circuit = slice_of(design.circuit)
+        components = tuple(
+            c.model_copy(update={"pads": pads or c.pads}) if c.ref == "C1" else c
+            for c in circuit.components
+        )
+        view = replace(
+            board_view(design, library),
+            circuit=circuit.model_copy(update={"components": components}),
+        )
+        one = next(r for r in RULES if r.id == "pad-agreement")
+        seen = Subject(design.brief, Choices(), library.house("millrace"), library, view=view)
+        return [f.sentence for f in findings_of([(one, one.run(seen))])]
+
+    (sentence,) = said(wrong)
+    assert sentence.startswith("C1 (")
+    assert f"uses pad {'9' if '9' in wrong else 'A'}, which its pattern " in sentence
+    assert said(None) == []
+
+
+def test_drop_ins_have_the_same_pads_and_pins(library: Library) -> None:
+    button = library.parts["button-6x6-surface"]
+    found = drop_ins(button, library)
+    assert "button-soft-rubber-6x6" in {p.id for p in found}
+    for part in found:
+        assert part.joined == button.joined
+        assert library.pattern(part.id).pads == library.pattern(button.id).pads
+    assert drop_ins(library.parts["regulator-linear-low"], library) == ()
+
+
+def test_offers_have_breaks_least_counts_and_one_part_that_ran_out() -> None:
+    first, second = offers_of("resistor-1608", 0.4)
+    assert first.supplier != second.supplier
+    assert all("simulated" in o.supplier for o in (first, second))
+    assert (first.buys(3), first.buys(30)) == (10, 30)
+    assert (
+        first.each_cents(1) > first.each_cents(10) > first.each_cents(100) > first.each_cents(1000)
+    )
+    assert first.each_cents(99) == first.each_cents(10)
+    assert [o.pieces for o in offers_of("button-6x6-surface", 14)] == [0, 0]
+    assert all(o.days > 50 for o in offers_of("button-6x6-surface", 14))
+    assert offers_of("stick-resistive-13", 90)[0].buys(1) == 1

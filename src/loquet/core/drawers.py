@@ -9,6 +9,7 @@ from loquet.core.design import Bought
 from loquet.core.fabrication.tables import value_of
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Box, Round
+from loquet.core.incoming import trial_of
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.part import Part
@@ -30,7 +31,7 @@ class DrawnLand(Frozen):
 
 
 class DrawerLine(Frozen):
-    """A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins."""
+    """A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, how we know its pins, and how one is tried before it is soldered."""
 
     line: str
     part: str
@@ -48,6 +49,7 @@ class DrawerLine(Frozen):
     by_hand: bool
     known: Known
     evidence: str
+    trial: str = ""
     bought: Bought | None = None
     body_mm: tuple[float, float, float, float]
     lands: tuple[DrawnLand, ...]
@@ -104,7 +106,8 @@ def line_of(
         chip = library.find_chip(part_id[5:])
         memory = chip.pins_from == "memory"
         return DrawerLine(
-            kind="ready module" if chip.module else "microcontroller",
+            kind=(kind := "ready module" if chip.module else "microcontroller"),
+            trial=trial_of(kind),
             what=f"{'Ready module' if chip.module else 'Microcontroller'} {chip.name}",
             size=chip.package,
             pins=(),
@@ -118,6 +121,7 @@ def line_of(
     part = library.parts[part_id]
     return DrawerLine(
         kind=part.kind,
+        trial=trial_of(part.kind),
         what=part.description,
         size=part.size_codes,
         pins=tuple(part.pin_names.items()),

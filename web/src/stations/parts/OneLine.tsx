@@ -39,6 +39,11 @@ export function OneLine({ line, quantity }: { line: Line; quantity: number }) {
 				<Stamp line={line} />
 			</div>
 			<p className="mt-1 text-[12px] text-ink-2">{line.evidence}</p>
+			{line.trial && (
+				<p className="mt-2 border-t border-rule pt-2 text-[12px]">
+					<span className="text-ink-2">Before it is soldered:</span> {line.trial}
+				</p>
+			)}
 			<dl className="mt-3 grid grid-cols-[1fr_auto] gap-y-1 border-t border-rule pt-2">
 				<Row name="on a device" value={`${line.count}`} />
 				<Row name={`for ${quantity} devices`} value={`${line.count * quantity}`} />
