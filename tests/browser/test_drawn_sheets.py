@@ -76,9 +76,8 @@ def test_sheets_are_read_and_changed_by_hand(server: Server, driver: Chrome) -> 
     says(driver, "Circuit made")
 
     # a net gets another name in the list
+    press(driver, f"{CARD} button[aria-label='Back to the nets']")
     typed(driver, "Search nets", "LIGHT_DRIVE")
-    if driver.find_elements(By.CSS_SELECTOR, CARD):
-        press(driver, f"{CARD} button[aria-label='Back to the nets']")
     press(driver, "section[aria-label='Nets'] li button")
     typed(driver, "New name for LIGHT_DRIVE, or a net to join it to", "lamp")
     driver.find_element(By.XPATH, "//button[text()='Rename']").click()

@@ -127,7 +127,7 @@ def test_a_line_of_the_drawers_has_all_that_a_purchaser_needs(library: Library) 
     assert (nano.count, nano.spares, nano.to_buy) == (len(nano.refs), 6, 10 * len(nano.refs) + 6)
     assert nano.size == "inch 0603 / metric 1608 (1.6 x 0.80 mm)"
     assert nano.what == "Ceramic capacitor X7R, 10 %, 16 V"
-    transistor = lines["transistor-npn-sot23", "NPN"]
+    transistor = lines["transistor-npn-sot23", ""]
     assert transistor.pins == (("1", "base"), ("2", "emitter"), ("3", "collector"))
     holder = lines["holder-aaa-surface", ""]
     assert (holder.count, holder.spares, holder.to_buy) == (2, 1, 21)

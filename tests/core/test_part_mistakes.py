@@ -385,3 +385,16 @@ def test_offers_have_breaks_least_counts_and_one_part_that_ran_out() -> None:
     assert [o.pieces for o in offers_of("button-6x6-surface", 14)] == [0, 0]
     assert all(o.days > 50 for o in offers_of("button-6x6-surface", 14))
     assert offers_of("stick-resistive-13", 90)[0].buys(1) == 1
+
+
+def test_equal_parts_with_other_names_are_one_line(library: Library) -> None:
+    """Two sticks and two speakers' plugs are bought as two of one; resistors of two values are two lines."""
+    sticks = (thing("stick", "left"), thing("stick", "right"))
+    brief = device(CHIP, LITHIUM, *sticks, thing("light", "light"))
+    lines = [
+        (line.kind, line.value, line.count)
+        for line in part_lines(assemble(bench_for(brief)), library, 1)
+    ]
+    assert ("resistive stick", "", 2) in lines
+    assert len({value for kind, value, _ in lines if kind == "resistor"}) > 1
+    assert len([1 for kind, _, _ in lines if kind == "transistor"]) == 1

@@ -12,6 +12,7 @@ from loquet.core.circuit.assembling import assemble
 from loquet.core.library import Library
 from loquet.core.sheets import Area, Mark, areas_of, write_sheets
 from loquet.core.sheets.drawn import text_width
+from loquet.core.sheets.making import PAGE, SCREEN
 from loquet.core.sheets.packing import pack
 from tests.core.benches import bench_for
 from tests.core.test_random_devices import random_brief
@@ -80,7 +81,7 @@ def test_sheets_show_every_pad_once_and_join_nothing_else(library: Library) -> N
         if circuit is None:
             continue
         made += 1
-        areas = areas_of(circuit, library)
+        areas = areas_of(circuit, library, (SCREEN, PAGE)[seed % 2])
         shown = [pad for area in areas for pad in area.pads]
         assert len(shown) == len(set(shown)), seed
         assert set(shown) == {(c.ref, pad) for c in circuit.components for pad in c.pads}, seed
@@ -178,6 +179,10 @@ def test_pages_hold_every_reference_and_are_the_same_again(library: Library) -> 
     circuit = assemble(bench_for(brief))
     data = write_sheets(circuit, library, "Larkfield")
     assert data == write_sheets(circuit, library, "Larkfield")
+    assert all(a.height_mm <= 165.0 for a in areas_of(circuit, library, PAGE))
+    assert len({(a.board, a.block) for a in areas_of(circuit, library)}) == len(
+        areas_of(circuit, library)
+    )
     pages = [page.extract_text() for page in PdfReader(io.BytesIO(data)).pages]
     words = set(" ".join(pages).split())
     assert {c.ref for c in circuit.components} <= words

@@ -67,7 +67,7 @@ def part_lines(
     groups: dict[tuple[str, str], list[Component]] = {}
     for component in circuit.components:
         if not component.bare:
-            groups.setdefault((component.part, value_of(component)), []).append(component)
+            groups.setdefault((component.part, value_of(component, library)), []).append(component)
         for under in component.sits_in:
             groups.setdefault((under, ""), []).append(component)
     kept = bought or {}

@@ -70,7 +70,7 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
             view, design.choices, layers, project, guid(identity)
         ),
         "assembly/parts.csv": write_parts_list(view, library),
-        "assembly/places.csv": write_places_list(view),
+        "assembly/places.csv": write_places_list(view, library),
         "assembly/drawing.pdf": write_drawing(view),
     }
 

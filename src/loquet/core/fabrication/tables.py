@@ -42,7 +42,7 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
     groups: dict[tuple[str, str], list[Component]] = {}
     for component in view.circuit.components:
         if not component.bare:
-            groups.setdefault((component.part, value_of(component)), []).append(component)
+            groups.setdefault((component.part, value_of(component, library)), []).append(component)
         for part_id in component.sits_in:
             groups.setdefault((part_id, ""), []).append(component)
     rows = []
@@ -58,9 +58,16 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
     return table(PARTS_COLUMNS, rows)
 
 
-def value_of(component: Component) -> str:
-    """What tells parts of one kind apart: nothing for buttons, whose value is only their name."""
-    return "" if component.printed or component.polar else component.value
+VALUED = frozenset(
+    ("resistor", "capacitor", "inductor", "crystal", "clock crystal", "fuse", "linear regulator")
+)
+
+
+def value_of(component: Component, library: Library) -> str:
+    """What tells parts of one kind apart that are bought by their value; of all others the value is only a name."""
+    if component.is_chip:
+        return component.value
+    return component.value if library.parts[component.part].kind in VALUED else ""
 
 
 def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
@@ -92,7 +99,7 @@ def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
     )
 
 
-def write_places_list(view: BoardView) -> bytes:
+def write_places_list(view: BoardView, library: Library) -> bytes:
     """One row a part, by reference; places from the lower left corner seen from the near side, turns anticlockwise."""
     rows = []
     for component in view.circuit.components:
@@ -105,7 +112,7 @@ def write_places_list(view: BoardView) -> bytes:
             (
                 component.ref,
                 component.part.removeprefix("chip:"),
-                value_of(component),
+                value_of(component, library),
                 "far" if seat.far else "near",
                 mm(seat.x),
                 mm(seat.y),

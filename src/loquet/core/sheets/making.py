@@ -1,24 +1,34 @@
 """The areas of a circuit: its blocks, each with its parts arranged."""
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from loquet.core.circuit.model import Circuit
 from loquet.core.library import Library
 from loquet.core.sheets.boxes import draw_boxes, draw_transistor
 from loquet.core.sheets.drawn import UNIT_MM, Area, Pen, in_mm
 from loquet.core.sheets.faces import Face, Nets, face_of, nets_of
-from loquet.core.sheets.packing import pack
+from loquet.core.sheets.packing import Place, pack
 from loquet.core.sheets.strands import Pool, Strand
 from loquet.core.sheets.titles import place_of
 
-HALF, WHOLE = 53.0, 109.0
 GAP = 1.6
-TALLEST = 66.0
 
 
-def areas_of(circuit: Circuit, library: Library) -> tuple[Area, ...]:
-    """Every block of every board as a drawn area, in the order in which they are read; raises PartError."""
+@dataclass(frozen=True)
+class Room:
+    """What an area may take, in units: the widths that are tried, and the greatest height."""
+
+    widths: tuple[float, ...]
+    tallest: float
+
+
+PAGE = Room((53.0, 82.0, 109.0), 66.0)
+SCREEN = Room((53.0,), float("inf"))
+
+
+def areas_of(circuit: Circuit, library: Library, room: Room = SCREEN) -> tuple[Area, ...]:
+    """Every block of every board as a drawn area (as several where the room is too small for one), in the order in which they are read; raises PartError."""
     nets = nets_of(circuit)
     refs = {c.role: c.ref for c in circuit.components}
     groups: dict[tuple[str, str], list[Face]] = {}
@@ -32,7 +42,7 @@ def areas_of(circuit: Circuit, library: Library) -> tuple[Area, ...]:
     made = []
     for board, block in sorted(groups, key=lambda k: (boards.index(k[0]), place_of(k[1]))):
         faces = groups[board, block]
-        for pen in arranged(cells_of(faces, nets)):
+        for pen in arranged(cells_of(faces, nets), room):
             made.append(area(block, board, pen, faces))
     return tuple(made)
 
@@ -76,26 +86,28 @@ def in_columns(cells: list[Pen]) -> list[Pen]:
     return cells
 
 
-def arranged(cells: Sequence[Pen]) -> list[Pen]:
-    """Cells packed in areas of half a sheet's width, or of a whole one where that does not hold them; as many areas as they need."""
-    wide = max(cell.width for cell in cells)
-    width = (
-        HALF if wide <= HALF and sum(c.width * c.height for c in cells) < HALF * TALLEST else WHOLE
-    )
-    pens: list[Pen] = []
-    rest = list(cells)
+def arranged(cells: Sequence[Pen], room: Room) -> list[Pen]:
+    """Cells packed in one area of the least width that holds them all, or the widest of them; in as many as they need where the greatest does not."""
+    sizes = [(cell.width + GAP, cell.height + GAP) for cell in cells]
+    least = max(wide for wide, _ in sizes)
+    widths = [max(least, width) for width in room.widths]
+    for width in widths:
+        if None not in (places := pack(sizes, width, room.tallest)):
+            return [put(cells, places)]
+    pens, rest = [], list(cells)
     while rest:
-        places = pack(
-            [(c.width + GAP, c.height + GAP) for c in rest], max(width, wide + GAP), TALLEST
-        )
-        pen = Pen()
-        for cell, place in zip(rest, places, strict=True):
-            if place is not None:
-                pen.put(cell, *place)
-        left = [cell for cell, place in zip(rest, places, strict=True) if place is None]
-        if len(left) == len(rest):
-            pen.put(rest[0], 0, 0)
-            left = rest[1:]
-        pens.append(pen)
-        rest = left
+        places = pack([(c.width + GAP, c.height + GAP) for c in rest], widths[-1], room.tallest)
+        if places[0] is None:
+            places = [(0.0, 0.0), *[None] * (len(rest) - 1)]
+        pens.append(put(rest, places))
+        rest = [cell for cell, place in zip(rest, places, strict=True) if place is None]
     return pens
+
+
+def put(cells: Sequence[Pen], places: Sequence[Place | None]) -> Pen:
+    """The cells that have a place, on it."""
+    pen = Pen()
+    for cell, place in zip(cells, places, strict=True):
+        if place is not None:
+            pen.put(cell, *place)
+    return pen

@@ -12,7 +12,7 @@ from loquet.core.circuit.model import Circuit
 from loquet.core.library import Library
 from loquet.core.provenance import Working
 from loquet.core.sheets.drawn import Area, Mark
-from loquet.core.sheets.making import areas_of
+from loquet.core.sheets.making import PAGE, areas_of
 from loquet.core.sheets.packing import pack
 from loquet.core.sheets.titles import title_of
 
@@ -28,7 +28,7 @@ Placed = tuple[Area, float, float]
 
 def write_sheets(circuit: Circuit, library: Library, device: str) -> bytes:
     """All areas of a circuit on as few pages as they need, and its figures; the same circuit gives the same bytes. Raises PartError."""
-    pages = paged(areas_of(circuit, library))
+    pages = paged(areas_of(circuit, library, PAGE))
     tables = [
         circuit.workings[at : at + LINES_A_PAGE]
         for at in range(0, len(circuit.workings), LINES_A_PAGE)

@@ -16,7 +16,7 @@ import { PartCard } from "./PartCard";
 import { type Component, type Picked, type Sheet, titleOf, type View } from "./picked";
 import { SheetDrawing } from "./SheetDrawing";
 
-const FITS = { least: 2.6, most: 4.4 };
+const FITS = { least: 3.6, most: 4.4 };
 const STEPS = [2.6, 3.2, 4, 5, 6.5, 8];
 
 /** The circuit as drawn sheets, with nets, parts and what was changed by hand beside them. */

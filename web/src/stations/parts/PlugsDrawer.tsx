@@ -16,7 +16,7 @@ export function PlugsDrawer({ ends }: { ends: Line[] }) {
 	if (ends.length === 0) return <p className="p-5 text-ink-2">Nothing of this device is plugged in.</p>;
 	return (
 		<ul
-			className="grid min-h-0 flex-1 grid-cols-[repeat(auto-fill,minmax(430px,1fr))] content-start items-start gap-4 overflow-y-auto p-4"
+			className="grid min-h-0 flex-1 grid-cols-[repeat(auto-fill,minmax(360px,1fr))] content-start items-start gap-4 overflow-y-auto p-4"
 			data-testid="plugs"
 		>
 			{ends.map((line) => (
