@@ -73,6 +73,7 @@ def describe_field(name: str, row: dict[str, Any]) -> FieldView:
         unit=unit,
         empty="anyOf" in row,
         help=inner.get("description", ""),
+        when=inner.get("when", {}),
     )
 
 

@@ -373,7 +373,7 @@ class ChipRow(BaseModel):
 
 
 class FieldView(BaseModel):
-    """A field of a kind, as the one form shows it."""
+    """A field of a kind, as the one form shows it; `when` names other fields with the values with which it means something."""
 
     name: str
     title: str
@@ -385,6 +385,7 @@ class FieldView(BaseModel):
     unit: str
     empty: bool
     help: str
+    when: dict[str, list[str]]
 
 
 class KindView(BaseModel):

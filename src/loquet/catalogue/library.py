@@ -7,6 +7,7 @@ from loquet.catalogue.chip_index import listed_chips
 from loquet.catalogue.chips import find_chip
 from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
+from loquet.core.parts.own import PartShelf
 from loquet.settings import settings
 from loquet.standins.part_supplier import stock_of
 
@@ -14,7 +15,9 @@ from loquet.standins.part_supplier import stock_of
 @cache
 def bundled_library() -> Library:
     """Everything that ships with Loquet."""
-    return Library(parts(), screens(), houses(), find_chip, package, bundled_chips, stock_of)
+    return Library(
+        PartShelf(parts()), screens(), houses(), find_chip, package, bundled_chips, stock_of
+    )
 
 
 @cache

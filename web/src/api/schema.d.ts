@@ -3214,6 +3214,24 @@ export interface components {
                  */
                 compared: string;
                 /**
+                 * Drill Mm
+                 * @description mm of the holes, 0 for none
+                 * @default 0
+                 */
+                drill_mm: number;
+                /**
+                 * Exposed Mm
+                 * @description mm of the pad under the middle
+                 * @default 1.7
+                 */
+                exposed_mm: number;
+                /**
+                 * Foot Mm
+                 * @description mm of a lead that lie on the pad
+                 * @default 0.8
+                 */
+                foot_mm: number;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -3225,6 +3243,12 @@ export interface components {
                  */
                 kind: "own-part";
                 /**
+                 * Lead Mm
+                 * @description mm that a lead or a pad is wide
+                 * @default 0.4
+                 */
+                lead_mm: number;
+                /**
                  * Lines
                  * @default 0
                  */
@@ -3234,6 +3258,18 @@ export interface components {
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  */
                 name: string;
+                /**
+                 * Package
+                 * @default row of posts
+                 * @enum {string}
+                 */
+                package: "row of posts" | "two sides" | "four sides" | "no leads" | "two rows" | "drawn pads";
+                /**
+                 * Pads
+                 * @description number x y width height [hole] in mm, with commas between
+                 * @default
+                 */
+                pads: string;
                 /**
                  * Part
                  * @default
@@ -3245,12 +3281,35 @@ export interface components {
                  * @default
                  */
                 pin_order: string;
+                /**
+                 * Pins
+                 * @default 8
+                 */
+                pins: number;
+                /**
+                 * Pitch Mm
+                 * @description mm from pin to pin
+                 * @default 1.27
+                 */
+                pitch_mm: number;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
                  * @default
                  */
                 rail: string;
+                /**
+                 * Span Mm
+                 * @description mm over the leads, or between two rows
+                 * @default 6
+                 */
+                span_mm: number;
+                /**
+                 * Tall Mm
+                 * @description mm above the board
+                 * @default 2
+                 */
+                tall_mm: number;
                 /**
                  * Width Mm
                  * @default 10
@@ -6175,6 +6234,24 @@ export interface components {
                  */
                 compared: string;
                 /**
+                 * Drill Mm
+                 * @description mm of the holes, 0 for none
+                 * @default 0
+                 */
+                drill_mm: number;
+                /**
+                 * Exposed Mm
+                 * @description mm of the pad under the middle
+                 * @default 1.7
+                 */
+                exposed_mm: number;
+                /**
+                 * Foot Mm
+                 * @description mm of a lead that lie on the pad
+                 * @default 0.8
+                 */
+                foot_mm: number;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -6186,6 +6263,12 @@ export interface components {
                  */
                 kind: "own-part";
                 /**
+                 * Lead Mm
+                 * @description mm that a lead or a pad is wide
+                 * @default 0.4
+                 */
+                lead_mm: number;
+                /**
                  * Lines
                  * @default 0
                  */
@@ -6195,6 +6278,18 @@ export interface components {
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  */
                 name: string;
+                /**
+                 * Package
+                 * @default row of posts
+                 * @enum {string}
+                 */
+                package: "row of posts" | "two sides" | "four sides" | "no leads" | "two rows" | "drawn pads";
+                /**
+                 * Pads
+                 * @description number x y width height [hole] in mm, with commas between
+                 * @default
+                 */
+                pads: string;
                 /**
                  * Part
                  * @default
@@ -6206,12 +6301,35 @@ export interface components {
                  * @default
                  */
                 pin_order: string;
+                /**
+                 * Pins
+                 * @default 8
+                 */
+                pins: number;
+                /**
+                 * Pitch Mm
+                 * @description mm from pin to pin
+                 * @default 1.27
+                 */
+                pitch_mm: number;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
                  * @default
                  */
                 rail: string;
+                /**
+                 * Span Mm
+                 * @description mm over the leads, or between two rows
+                 * @default 6
+                 */
+                span_mm: number;
+                /**
+                 * Tall Mm
+                 * @description mm above the board
+                 * @default 2
+                 */
+                tall_mm: number;
                 /**
                  * Width Mm
                  * @default 10
@@ -7127,7 +7245,7 @@ export interface components {
         };
         /**
          * DrawerLine
-         * @description A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, and how we know its pins.
+         * @description A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, how we know its pins, and how one is tried before it is soldered.
          */
         DrawerLine: {
             /** Body Mm */
@@ -7174,6 +7292,11 @@ export interface components {
             spares: number;
             /** To Buy */
             to_buy: number;
+            /**
+             * Trial
+             * @default
+             */
+            trial: string;
             /** Value */
             value: string;
             /** What */
@@ -7345,7 +7468,7 @@ export interface components {
         };
         /**
          * FieldView
-         * @description A field of a kind, as the one form shows it.
+         * @description A field of a kind, as the one form shows it; `when` names other fields with the values with which it means something.
          */
         FieldView: {
             /** Choices */
@@ -7371,6 +7494,10 @@ export interface components {
              * @enum {string}
              */
             what: "choice" | "number" | "whole" | "yes or no" | "text" | "part";
+            /** When */
+            when: {
+                [key: string]: string[];
+            };
         };
         /**
          * Finding
@@ -10389,6 +10516,24 @@ export interface components {
                  */
                 compared: string;
                 /**
+                 * Drill Mm
+                 * @description mm of the holes, 0 for none
+                 * @default 0
+                 */
+                drill_mm: number;
+                /**
+                 * Exposed Mm
+                 * @description mm of the pad under the middle
+                 * @default 1.7
+                 */
+                exposed_mm: number;
+                /**
+                 * Foot Mm
+                 * @description mm of a lead that lie on the pad
+                 * @default 0.8
+                 */
+                foot_mm: number;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -10400,6 +10545,12 @@ export interface components {
                  */
                 kind: "own-part";
                 /**
+                 * Lead Mm
+                 * @description mm that a lead or a pad is wide
+                 * @default 0.4
+                 */
+                lead_mm: number;
+                /**
                  * Lines
                  * @default 0
                  */
@@ -10409,6 +10560,18 @@ export interface components {
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  */
                 name: string;
+                /**
+                 * Package
+                 * @default row of posts
+                 * @enum {string}
+                 */
+                package: "row of posts" | "two sides" | "four sides" | "no leads" | "two rows" | "drawn pads";
+                /**
+                 * Pads
+                 * @description number x y width height [hole] in mm, with commas between
+                 * @default
+                 */
+                pads: string;
                 /**
                  * Part
                  * @default
@@ -10420,12 +10583,35 @@ export interface components {
                  * @default
                  */
                 pin_order: string;
+                /**
+                 * Pins
+                 * @default 8
+                 */
+                pins: number;
+                /**
+                 * Pitch Mm
+                 * @description mm from pin to pin
+                 * @default 1.27
+                 */
+                pitch_mm: number;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
                  * @default
                  */
                 rail: string;
+                /**
+                 * Span Mm
+                 * @description mm over the leads, or between two rows
+                 * @default 6
+                 */
+                span_mm: number;
+                /**
+                 * Tall Mm
+                 * @description mm above the board
+                 * @default 2
+                 */
+                tall_mm: number;
                 /**
                  * Width Mm
                  * @default 10

@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Feed, Supply, Thing
+from loquet.core.brief.thing import Feed, Supply, Thing, only
 from loquet.core.provenance import Source
 
 ConverterName = Literal["auto", "linear", "buck", "boost", "buck-boost"]
@@ -37,12 +37,17 @@ class RegulatedFeed(Thing):
         return self.converter
 
 
+FEEDING = only(feeds=("true",))
+
+
 class UsbPower(RegulatedFeed):
     """A USB port from which the device may be fed."""
 
     FED_BY = "a USB port"
 
     feeds: Annotated[bool, Field(description="the device runs on this port's power")] = False
+    gives_v: RailVolts = Field(default=3.3, json_schema_extra=FEEDING)
+    converter: ConverterName = Field(default="auto", json_schema_extra=FEEDING)
 
     def source(self) -> Supply | None:
         """5 V of the host, where it feeds the device."""

@@ -15,6 +15,11 @@ Digit = Literal["auto", "left thumb", "right thumb", "left finger", "right finge
 Pair = tuple[float, float]
 
 
+def only(**when: tuple[str, ...]) -> dict[str, Any]:
+    """For a field's schema: with which values of other fields it means something, so that the form shows it then alone."""
+    return {"when": {name: list(values) for name, values in when.items()}}
+
+
 @dataclass(frozen=True)
 class Body:
     """A piece of a thing on the board: its part, or its size in mm where there is none, about the thing's own middle (nm).

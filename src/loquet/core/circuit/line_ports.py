@@ -36,7 +36,7 @@ def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
 
 
 def own_posts(thing: OnPosts, bench: Bench) -> Fragment:
-    """A row of posts in a thing's own pin order; a post that is said to be open has no net."""
+    """A row of posts, or a package, in a thing's own pin order; a pin that is said to be open has no net."""
     rail, desk = bench.rail(thing).net, bench.desk(thing)
     fixed = {"supply": rail, "ground": GROUND}
     fixed |= {line: bus_net(desk, line) for line in LINES}

@@ -5,6 +5,7 @@ import { useDesign } from "../../document/useDesign";
 import { Choice } from "./Choice";
 import { USAGES } from "./keyUsages";
 import type { Field, Thing } from "./kinds";
+import { means } from "./kinds";
 import { NumberField } from "./NumberField";
 import { useKinds } from "./useKinds";
 
@@ -38,9 +39,11 @@ export function ThingForm({ thing, select }: { thing: Thing; select: (names: str
 				/>
 			</label>
 			<PlaceFields thing={thing} />
-			{kind?.fields.map((field) => (
-				<FieldRow key={field.name} field={field} value={values[field.name]} thing={thing} change={change} />
-			))}
+			{kind?.fields
+				.filter((field) => means(field, values, kind.usual))
+				.map((field) => (
+					<FieldRow key={field.name} field={field} value={values[field.name]} thing={thing} change={change} />
+				))}
 			<Facts thing={thing} />
 			<div className="flex gap-2">
 				<Button

@@ -38,3 +38,12 @@ export function typedNumber(text: string, unit: string): number | null {
 	if (unit === "mm" && given === "in") return value * 25.4;
 	return null;
 }
+
+/** Whether a field means something with the values that other fields have now. */
+export function means(
+	field: Field,
+	values: Readonly<Record<string, unknown>>,
+	usual: Readonly<Record<string, unknown>>,
+): boolean {
+	return Object.entries(field.when).every(([name, wanted]) => wanted.includes(String(values[name] ?? usual[name])));
+}

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from loquet.core.brief.places import Compared
-from loquet.core.brief.thing import Body, Duty, Feed, KitItem, Thing
+from loquet.core.brief.thing import Body, Duty, Feed, KitItem, Thing, only
 from loquet.core.provenance import Source
 
 BY_PART = {
@@ -39,7 +39,15 @@ class HostComputer(Thing):
     table: Annotated[str, Field(max_length=0)] = ""
     compared: Compared = ""
     power: Literal["its own plug", "the board"] = "its own plug"
-    draws_ma: Annotated[float, Field(ge=10, le=3000, description="mA at the most")] = 700.0
+    draws_ma: Annotated[
+        float,
+        Field(
+            ge=10,
+            le=3000,
+            description="mA at the most",
+            json_schema_extra=only(power=("the board",)),
+        ),
+    ] = 700.0
     width_mm: Annotated[float, Field(ge=10, le=200, description="mm along its contacts")] = 65.0
     height_mm: Annotated[float, Field(ge=10, le=200, description="mm across them")] = 30.0
 

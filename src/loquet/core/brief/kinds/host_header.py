@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.regulated import USB, RegulatedFeed
+from loquet.core.brief.regulated import FEEDING, USB, ConverterName, RailVolts, RegulatedFeed
 from loquet.core.brief.thing import Body, Fault, KitItem, Supply
 
 POWER_WAYS = 2
@@ -23,6 +23,8 @@ class HostHeader(RegulatedFeed):
     ways: Annotated[int, Field(ge=2, le=40, multiple_of=2)] = 40
     lines: Annotated[int, Field(ge=0, le=38, description="plain lines between host and brain")] = 0
     feeds: Annotated[bool, Field(description="the device runs on 5 V of the host")] = False
+    gives_v: RailVolts = Field(default=3.3, json_schema_extra=FEEDING)
+    converter: ConverterName = Field(default="auto", json_schema_extra=FEEDING)
 
     def bodies(self) -> tuple[Body, ...]:
         """Two rows at 2.54 mm."""

@@ -6,6 +6,8 @@ from loquet.core.library import Library
 from loquet.core.parts.open_pins import why_open
 from loquet.core.provenance import Outcome, Source
 
+# Things of one's own: their pin order says which pins are open, and is held complete by the brief.
+OWN_BLOCK = "own"
 OPEN_ON_CHIPS = ("port", "unused", "dedicated", "reset", "gives")
 
 
@@ -34,6 +36,8 @@ def unjoined(component: Component, library: Library) -> list[tuple[str, str]]:
             for pin in chip.pins
             if pin.number not in component.pads and pin.kind not in OPEN_ON_CHIPS
         ]
+    if component.block == OWN_BLOCK:
+        return []
     part = library.parts[component.part]
     joined = {pad for legs in part.joined for pad in legs if set(legs) & set(component.pads)}
     names = part.pin_names or {
