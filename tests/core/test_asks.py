@@ -40,7 +40,7 @@ ASKS: dict[str, tuple[str, ...]] = {
         *("encoder:x:press input reads key", "encoder:x:a input reads", "encoder:x:b input reads"),
     ),
     "slider": ("slider:x:level analogue",),
-    "touch": ("touch:x touch",),
+    "touch": ("touch:x touch on touch of x", "touch:x:sample touch sample on touch of x"),
     "screen": (
         "screen:x:clock two-wire clock on two-wire",
         "screen:x:data two-wire data on two-wire",

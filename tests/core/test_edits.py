@@ -53,7 +53,7 @@ def test_every_kind_comes_turns_changes_board_and_goes(handset: Design, model: t
 
 
 ADDED = {
-    "button": 1, "pad": 4, "stick": 3, "trigger": 1, "encoder": 3, "slider": 1, "touch": 1, "memory-card": 5,
+    "button": 1, "pad": 4, "stick": 3, "trigger": 1, "encoder": 3, "slider": 1, "touch": 2, "memory-card": 5,
     "light-matrix": 8, "expansion": 8, "crystal": 2, "serial": 2, "headphones": 1, "hole": 0, "words": 0,
 }  # fmt: skip
 

@@ -7,8 +7,11 @@ from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
-from loquet.core.design import Choices
+from loquet.core.design import Choices, Design, slice_of
+from loquet.core.fabrication.layers import copper_layer, mask_layer
+from loquet.core.geometry import Round
 from loquet.core.library import Library
+from loquet.core.pipeline import board_view, bring_up_to_date
 from tests.core.benches import bench_for
 from tests.core.netlists import netlist, written
 from tests.making import Plain, device, thing
@@ -257,3 +260,36 @@ def test_k11_an_order_that_nobody_has_compared_is_something_to_look_at(library: 
     ]
     assert "ground, 1, supply" in looked(pin_order="ground, 1, supply")[0]
     assert looked(compared="drawing D-4, page 2, 2026-11-20") == []
+
+
+def test_a_touch_electrode_has_its_sampling_capacitor_in_its_own_group(library: Library) -> None:
+    """Charge transfer: the electrode behind a series resistor, 47 nF at another pin of the same group (notes of the chip makers on touch blocks, from memory); two electrodes take two groups."""
+    assert made("touch") == written("""
+    touch-electrode-10 it: 1=TOUCH_IT_PLATE
+    resistor-1608 1 kΩ: 1=TOUCH_IT 2=TOUCH_IT_PLATE
+    capacitor-1608 47 nF: 1=TOUCH_IT_SAMPLE 2=GROUND
+    """)
+    two = (thing("touch", "one", 30, 30), thing("touch", "two", 90, 30))
+    design = bring_up_to_date(Design(brief=device(CHIP, FEED, *two)), library, "pins")
+    on = {row.signal: row.function for row in slice_of(design.pins).assignments}
+    groups = {name: on[f"touch:{name}"].split("_")[0] for name in ("one", "two")}
+    assert groups["one"] != groups["two"]
+    for name, group in groups.items():
+        assert on[f"touch:{name}:sample"].split("_")[0] == group
+        assert on[f"touch:{name}:sample"] != on[f"touch:{name}"]
+
+
+def test_a_touch_electrode_stays_under_the_mask(library: Library) -> None:
+    """Its pad is round, and no opening of the mask lies over it."""
+    (pad,) = library.pattern("touch-electrode-10").pads
+    assert isinstance(pad.shape, Round)
+    assert pad.shape.d == 10_000_000
+    assert pad.covered
+    brief = device(CHIP, FEED, thing("touch", "it", 60, 30))
+    design = bring_up_to_date(Design(brief=brief), library, "placement")
+    view = board_view(design, library)
+    plate = next(c.ref for c in view.circuit.components if c.part == "touch-electrode-10")
+    assert plate in {o.ref for o in copper_layer(view, "near", "x").objects}
+    open_over = {o.ref for o in mask_layer(view, "near", "x").objects}
+    assert plate not in open_over
+    assert len(open_over) > 3

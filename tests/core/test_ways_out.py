@@ -223,7 +223,7 @@ def test_what_is_asked_of_a_chip_in_counts() -> None:
         thing("touch", "t", 90, 30),
     )
     asked = asked_of(bus)
-    assert (asked["two_wire"], asked["usb"], asked["serial"], asked["touch"]) == (1, 1, 1, 1)
+    assert (asked["two_wire"], asked["usb"], asked["serial"], asked["touch"]) == (1, 1, 1, 2)
 
 
 @pytest.mark.parametrize(

@@ -20,7 +20,7 @@ NEAR, FAR = "near", "far"
 
 @dataclass(frozen=True)
 class Copper:
-    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none."""
+    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none, and a `covered` pad stays under the mask."""
 
     net: str
     sides: tuple[str, ...]
@@ -32,6 +32,7 @@ class Copper:
     drill_x: int = 0
     drill_y: int = 0
     paste: bool = False
+    covered: bool = False
 
     @property
     def owner(self) -> str:
@@ -70,6 +71,7 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
                 x,
                 y,
                 pad.paste,
+                pad.covered,
             )
         )
     return found

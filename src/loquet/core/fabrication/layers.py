@@ -80,12 +80,12 @@ def copper_function(copper: Copper) -> str:
 
 
 def mask_layer(view: BoardView, side: str, function: str) -> Layer:
-    """Openings over all pads, and around unplated holes; vias stay covered."""
+    """Openings over all pads that are soldered or touched bare, and around unplated holes; vias stay covered."""
     grow = view.rules.mask_grow_nm
     objects = [
         Drawn(grown(c.shape, grow), "Material", c.net, c.ref, c.pad)
         for c in view.pads
-        if side in c.sides
+        if side in c.sides and not c.covered
     ]
     objects += [
         Drawn(Round(h.x, h.y, h.d + 200_000), "Material") for h in view.holes if not h.plated

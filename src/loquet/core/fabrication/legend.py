@@ -72,7 +72,8 @@ def sheet_of(view: BoardView, name: str) -> Sheet:
     """An empty sheet: the board inset, less all mask openings and holes."""
     rules = view.rules
     reach = rules.mask_grow_nm + rules.legend_stroke_nm / 2 + 80_000
-    closed = [polygon_of(c.shape, reach, 6) for c in view.pads if name in c.sides]
+    open_pads = [c for c in view.pads if name in c.sides and not c.covered]
+    closed = [polygon_of(c.shape, reach, 6) for c in open_pads]
     closed += [
         Point(h.x, h.y).buffer(h.d / 2 + rules.legend_stroke_nm, quad_segs=6)
         for h in view.holes

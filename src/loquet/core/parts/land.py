@@ -7,7 +7,7 @@ from loquet.core.geometry import Bar, Box, Round, Shape
 
 @dataclass(frozen=True)
 class Pad:
-    """A pad; `drill_nm` is 0 for a surface pad. Several pads may share a number: they are one contact."""
+    """A pad; `drill_nm` is 0 for a surface pad. Several pads may share a number: they are one contact. A `covered` pad stays under the mask."""
 
     number: str
     shape: Shape
@@ -15,6 +15,7 @@ class Pad:
     paste: bool = True
     drill_x_nm: int = 0
     drill_y_nm: int = 0
+    covered: bool = False
 
 
 @dataclass(frozen=True)

@@ -59,7 +59,7 @@ class NoLeads(Frozen):
 
 
 class DrawnPad(Frozen):
-    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad."""
+    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad, and a `covered` one stays under the mask."""
 
     number: str
     x_mm: float
@@ -69,6 +69,7 @@ class DrawnPad(Frozen):
     drill_mm: float = 0.0
     round: bool = False
     paste: bool = True
+    covered: bool = False
 
 
 class Drawn(Frozen):

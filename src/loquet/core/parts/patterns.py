@@ -155,9 +155,8 @@ def drawn(body: Drawn) -> LandPattern:
     for pad in body.pads:
         x, y, w, h = (nm_from_mm(value) for value in (pad.x_mm, pad.y_mm, pad.w_mm, pad.h_mm))
         shape: Shape = Round(x, y, w) if pad.round else Box(x, y, w, h)
-        pads.append(
-            Pad(pad.number, shape, nm_from_mm(pad.drill_mm), pad.paste and not pad.drill_mm, x, y)
-        )
+        drill, paste = nm_from_mm(pad.drill_mm), pad.paste and not pad.drill_mm
+        pads.append(Pad(pad.number, shape, drill, paste, x, y, pad.covered))
     holes = tuple(Round(nm_from_mm(x), nm_from_mm(y), nm_from_mm(d)) for x, y, d in body.pegs_mm)
     return enclosed(
         body.name, tuple(pads), body.body_mm, 0.25, body.first_pin_mark, holes, body.body_middle_mm

@@ -17,6 +17,7 @@ WORDS: dict[str, str] = {
     "analogue": "analogue channel",
     "timer": "timer output",
     "touch": "touch channel",
+    "touch sample": "touch channel",
     "wake-up": "wake-up pin",
     "converter output": "converter output",
 }

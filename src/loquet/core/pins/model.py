@@ -14,6 +14,7 @@ NeedKind = Literal[
     "timer",
     "converter output",
     "touch",
+    "touch sample",
     "wake-up",
     "interrupt",
     "two-wire clock",

@@ -109,6 +109,9 @@ def pin_options(kind: NeedKind, pin: ChipPin) -> list[Option]:
     first = next((f for f in pin.functions if fits(f, kind)), None)
     if first is None:
         return []
+    if kind.startswith("touch"):
+        group = f"{first.peripheral} {first.signal.partition('_')[0]}"
+        return [Option(pin.number, port, first, risk, group, group)]
     return [Option(pin.number, port, first, risk)]
 
 
@@ -125,7 +128,7 @@ def fits(function: AlternateFunction, kind: NeedKind) -> bool:
             return peripheral.startswith(("adc", "saadc")) and is_analogue_input(signal)
         case "converter output":
             return peripheral.startswith("dac") and signal.startswith("out")
-        case "touch":
+        case "touch" | "touch sample":
             return peripheral.startswith("tsc") and "_io" in signal
         case "wake-up":
             return (

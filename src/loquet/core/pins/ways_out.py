@@ -297,7 +297,7 @@ def asked_of(brief: Brief) -> dict[str, int]:
         "two_wire": int(kinds["two-wire clock"] > 0),
         "serial": kinds["serial clock"],
         "usb": kinds["usb minus"],
-        "touch": kinds["touch"],
+        "touch": kinds["touch"] + kinds["touch sample"],
     }
 
 

@@ -1,26 +1,29 @@
-"""A touch electrode."""
+"""A touch electrode: its series resistor, and the capacitor on which the charge is counted."""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.touch import Touch
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.controls import BLOCK
-from loquet.core.circuit.model import Component, Fragment
+from loquet.core.circuit.model import GROUND, Fragment
+from loquet.core.circuit.parting import Drawer, Near
+
+SERIES, SAMPLE = "1 kΩ", "47 nF"
 
 
 def recipe(thing: Touch, bench: Bench) -> Fragment:
-    """The electrode on its line."""
-    return Fragment(
-        (
-            Component(
-                role=thing.role(),
-                part=thing.part,
-                block=BLOCK,
-                value=thing.name,
-                purpose=f"Touch electrode {thing.name}",
-                pads={"1": plain_name(thing.role())},
-            ),
-        )
+    """The electrode behind 1 kΩ against discharges, and 47 nF at the other pin of its group: charge transfer as the makers' notes on their touch blocks have it, values from memory."""
+    drawer, role = Drawer(BLOCK, bench.parts), thing.role()
+    line, plate = plain_name(role), plain_name(thing.role("plate"))
+    electrode = drawer.take(
+        role, thing.part, (thing.name, f"Touch electrode {thing.name}"), {"1": plate}
     )
+    series = drawer.resistor(
+        f"{role} series", SERIES, "Takes discharges of a finger", (line, plate), Near(role, "1")
+    )
+    words = (SAMPLE, "Counts the charge of the electrode")
+    sample = {"1": plain_name(thing.role("sample")), "2": GROUND}
+    capacitor = drawer.take(f"{role} sample", "capacitor-1608", words, sample)
+    return Fragment((electrode,), around=(series, capacitor))
 
 
 RECIPE = (Touch, recipe)
