@@ -30,7 +30,7 @@ def test_sheets_are_read_and_changed_by_hand(server: Server, driver: Chrome) -> 
     assert titles[:3] == ["Chip core", "Sources to rails", "Controls"]
 
     # a resistor by keyboard: what it is for, and the figure behind its value
-    see(driver, "[data-press='R4']").send_keys(Keys.ENTER)
+    see(driver, "[data-press][aria-label*='charging current']").send_keys(Keys.ENTER)
     reads(driver, CARD, "Sets the charging current")
     press(driver, f"{CARD} [data-working='cell.charge']")
     assert "Charging current" in see(driver, "[data-testid='working']").text

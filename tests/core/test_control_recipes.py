@@ -193,9 +193,9 @@ def test_everything_without_a_recipe_is_named_at_once() -> None:
 @pytest.mark.parametrize(
     ("brief", "parts_on_it"),
     [
-        (lambda: on_cells(), 39),
-        (lambda: varied("focus-pad", key_scheme={"name": "diode matrix"}), 44),
-        (lambda: varied("dusk-remote", key_scheme={"name": "mixed"}), 38),
+        (lambda: on_cells(), 41),
+        (lambda: varied("focus-pad", key_scheme={"name": "diode matrix"}), 46),
+        (lambda: varied("dusk-remote", key_scheme={"name": "mixed"}), 40),
     ],
     ids=["sticks and a serial screen", "diode matrix", "mixed"],
 )

@@ -153,13 +153,22 @@ def test_cells_stand_in_series_whatever_their_number(brief: Brief, count: int) -
 
 
 def test_the_programming_header_has_ground_in_the_middle(brief: Brief) -> None:
-    assert circuit_of(brief)["port"].pads == {
-        "1": "SUPPLY",
+    """The probe sees the level behind 1 kΩ, so that it cannot charge alkaline cells."""
+    made = circuit_of(brief)
+    assert made["port"].pads == {
+        "1": "DEBUG_SENSE",
         "2": "DEBUG_CLOCK",
         "3": "GROUND",
         "4": "DEBUG_DATA",
         "5": "RESET",
     }
+    sense = made["port sense"]
+    assert (sense.value, sense.pads) == ("1 kΩ", {"1": "SUPPLY", "2": "DEBUG_SENSE"})
+
+
+def test_the_sounder_is_quiet_while_the_chip_is_in_reset(brief: Brief) -> None:
+    off = circuit_of(brief)["buzzer off"]
+    assert (off.value, off.pads) == ("100 kΩ", {"1": "BUZZER_BASE", "2": "GROUND"})
 
 
 def test_boot_and_reset_are_held_the_right_way(brief: Brief) -> None:

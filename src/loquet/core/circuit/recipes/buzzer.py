@@ -1,4 +1,4 @@
-"""A sounder: a transistor to ground, a base resistor that saturates it, and a diode across the coil."""
+"""A sounder: a transistor to ground, a base resistor that saturates it, one that keeps it off during reset, and a diode across the coil."""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.buzzer import Buzzer
@@ -48,6 +48,16 @@ def recipe(thing: Buzzer, bench: Bench) -> Fragment:
             value=show_si(resistance, "Ω"),
             purpose="Base current of the sounder's transistor",
             pads={"1": drive, "2": base},
+            near_role=f"{role} transistor",
+            near_pad="1",
+        ),
+        Component(
+            role=f"{role} off",
+            part="resistor-1608",
+            block="buzzer",
+            value="100 kΩ",
+            purpose="Keeps the sounder quiet during reset",
+            pads={"1": base, "2": GROUND},
             near_role=f"{role} transistor",
             near_pad="1",
         ),

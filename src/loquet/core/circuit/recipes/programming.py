@@ -8,9 +8,11 @@ from loquet.core.pins.needs.programming import WORD
 
 
 def recipe(thing: Programming, bench: Bench) -> Fragment:
-    """Supply sense, clock, ground, data, reset: ground in the middle, beside both fast lines."""
-    clock, data = (plain_name(thing.role(piece, WORD)) for piece in ("clock", "data"))
-    order = (bench.rail(thing).net, clock, GROUND, data, bench.desk(thing).net("RESET"))
+    """Supply sense, clock, ground, data, reset: ground in the middle, beside both fast lines. The probe reads the level behind 1 kΩ: it cannot feed the board, nor charge its cells."""
+    clock, data, sense = (
+        plain_name(thing.role(piece, WORD)) for piece in ("clock", "data", "sense")
+    )
+    order = (sense, clock, GROUND, data, bench.desk(thing).net("RESET"))
     return Fragment(
         (
             Component(
@@ -20,6 +22,16 @@ def recipe(thing: Programming, bench: Bench) -> Fragment:
                 value="programming",
                 purpose="Programming header",
                 pads={str(index + 1): net for index, net in enumerate(order)},
+            ),
+            Component(
+                role=f"{thing.role()} sense",
+                part="resistor-1608",
+                block="service",
+                value="1 kΩ",
+                purpose="Shows the probe the level, and keeps it from feeding the board",
+                pads={"1": bench.rail(thing).net, "2": sense},
+                near_role=thing.role(),
+                near_pad="1",
             ),
         )
     )
