@@ -36,7 +36,7 @@ def test_a_whole_brief_ends_with_proven_files(client: TestClient) -> None:
 
 
 def test_what_has_no_recipe_stops_after_the_pins_and_keeps_them(client: TestClient) -> None:
-    job, head = finished(client, "log-key-pad", plus=(thing("words", "socket"),))
+    job, head = finished(client, "log-key-pad", plus=(thing("slot", "socket"),))
     assert job["state"] != "done"
     assert job["message"].startswith("Pins solved. Stopped there: ")
     assert "no circuit recipe yet" in job["message"]

@@ -180,7 +180,7 @@ def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(
 
 def test_everything_without_a_recipe_is_named_at_once() -> None:
     more = (
-        ("words", "socket"),
+        ("slot", "socket"),
         ("fiducial", "host"),
     )
     brief = varied("star-handset", plus=tuple(thing(kind, name) for kind, name in more))

@@ -57,7 +57,7 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
             NotApplicable,
         ),
         ("supply-range", {}, NotApplicable),
-        ("circuit-recipes", {"plus": (thing("words", "socket"),)}, Failed),
+        ("circuit-recipes", {"plus": (thing("slot", "socket"),)}, Failed),
     ],
 )
 def test_each_rule_answers_as_it_should(

@@ -146,4 +146,4 @@ def test_what_waits_for_its_circuit_is_named() -> None:
         for model in KINDS
         if recipe_for(model(name="x")) is None and not model.DRAWN_BY_BOARD
     }
-    assert waiting == {"slot", "cut-out", "keep-out", "fiducial", "words"}
+    assert waiting == {"slot", "cut-out", "keep-out", "fiducial"}

@@ -14,7 +14,7 @@ from loquet.core.proof.gerber_reader import FileFault
 from loquet.core.proof.proving import Proof, prove
 from loquet.core.proof.scanning import Fabricated, scan
 from loquet.core.proof.table_reader import read_bare_board_netlist
-from loquet.core.provenance import Finding
+from loquet.core.provenance import Finding, Severity
 from loquet.core.reviewing import review
 
 
@@ -40,7 +40,8 @@ def release(design: Design, library: Library) -> Release:
     sheets = sheets_of(design, library)
     files = package_files(design, sheets, library)
     proof = prove_device(files, sheets, design, library)
-    return Release((*findings, *proof_findings(proof)), files if proof.holds else {}, proof)
+    said = (*findings, *legend_findings(sheets), *proof_findings(proof))
+    return Release(said, files if proof.holds else {}, proof)
 
 
 def headers_of(design: Design) -> dict[str, PinPlan]:
@@ -161,3 +162,27 @@ def proof_findings(proof: Proof) -> list[Finding]:
         )
         for f in proof.faults
     ]
+
+
+def legend_findings(sheets: tuple[Sheets, ...]) -> list[Finding]:
+    """What found no room on the legend, board by board; words that a person put there are to be looked at."""
+    found = []
+    for sheet in sheets:
+        board = sheet.view.board.name
+        asked = {p.text for t in sheet.view.brief.on(board) if (p := t.printed()) is not None}
+        rows: tuple[tuple[Severity, list[str]], ...] = (
+            ("look", [t for t in sheet.left_out if t in asked]),
+            ("note", [t for t in sheet.left_out if t not in asked]),
+        )
+        for severity, texts in rows:
+            if texts:
+                found.append(
+                    Finding(
+                        rule="legend-room",
+                        severity=severity,
+                        station="release",
+                        sentence=f"There is no room on the legend of {board} for: {', '.join(texts)}.",
+                        way_out="Move what stands there, or read it from the assembly drawing.",
+                    )
+                )
+    return found

@@ -173,6 +173,14 @@ class Drilled:
 
 
 @dataclass(frozen=True)
+class Printed:
+    """Words that are printed on the legend about the middle of a thing: the text, and how high its letters are (mm)."""
+
+    text: str
+    high_mm: float
+
+
+@dataclass(frozen=True)
 class Lack:
     """Something that usually stands beside a thing: a sentence, what to do, and the edit that adds it."""
 
@@ -305,6 +313,10 @@ class Thing(Frozen):
 
     def drilled(self) -> Drilled | None:
         """The hole that it is, where it is one."""
+        return None
+
+    def printed(self) -> Printed | None:
+        """The words that it is on the legend, where it is any."""
         return None
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:

@@ -21,6 +21,7 @@ from loquet.core.checks.rules import (
     hand_changes,
     house_limits,
     house_offer,
+    jtag_pins,
     legible_text,
     levels,
     levels_up,
@@ -48,6 +49,8 @@ from loquet.core.checks.rules import (
     unrouted,
     usb_places,
     usb_role,
+    wake_edge,
+    weak_pins,
 )
 
 RULES: tuple[Rule, ...] = (
@@ -76,6 +79,9 @@ RULES: tuple[Rule, ...] = (
     bus_load.RULE,
     drive_strength.RULE,
     pin_sharing.RULE,
+    weak_pins.RULE,
+    wake_edge.RULE,
+    jtag_pins.RULE,
     circuit_recipes.RULE,
     rail_source.RULE,
     bulk.RULE,

@@ -10,11 +10,14 @@ from shapely.geometry import LineString, MultiLineString, Point
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView
+from loquet.core.brief.seats import seat_of_thing
 from loquet.core.circuit import Component
 from loquet.core.geometry import Bar, middle_of, polygon_of
 from loquet.core.placement.seating import courtyard_rect
+from loquet.core.quantities.lengths import nm_from_mm
 
 CAPITAL_UNITS = 21.0
+UPRIGHT_DEG = 90
 SPACE_NM = 150_000
 
 
@@ -59,6 +62,7 @@ def text_lines(text: str, height_nm: int) -> list[list[tuple[float, float]]]:
 def legend_of(view: BoardView) -> Legend:
     """The legend of both sides; the same board gives the same strokes."""
     sheets = {name: sheet_of(view, name) for name in (NEAR, FAR)}
+    print_words(view, sheets)
     for component in view.circuit.components:
         draw_body(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
     for component in sorted(view.circuit.components, key=lambda c: not (c.printed or c.polar)):
@@ -94,6 +98,21 @@ def put(sheet: Sheet, line: LineString) -> None:
             for (x1, y1), (x2, y2) in itertools.pairwise(points):
                 if (x1, y1) != (x2, y2):
                     sheet.strokes.append(Bar(x1, y1, x2, y2, sheet.width_nm))
+
+
+def print_words(view: BoardView, sheets: dict[str, Sheet]) -> None:
+    """Words that a person put on the board, where they were put; what has no place, or does not fit there whole, is reported."""
+    for thing in view.brief.on(view.board.name):
+        printed = thing.printed()
+        if printed is None:
+            continue
+        seat = seat_of_thing(view.brief, thing)
+        sheet, height = sheets[FAR if seat.far else NEAR], nm_from_mm(printed.high_mm)
+        upright = seat.turn_deg % 180 == UPRIGHT_DEG
+        if thing.place is None or not put_text(
+            sheet, printed.text, seat.x, seat.y, height, upright
+        ):
+            sheet.left_out.append(printed.text)
 
 
 def draw_body(view: BoardView, component: Component, sheet: Sheet) -> None:

@@ -22,11 +22,12 @@ from loquet.core.pipeline import board_view
 
 @dataclass(frozen=True)
 class Sheets:
-    """A board with its layers as they are planned, and the folder of its files (empty where the device has one board)."""
+    """A board with its layers as they are planned, the folder of its files (empty where the device has one board), and what found no room on its legend."""
 
     view: BoardView
     layers: tuple[Layer, ...]
     folder: str
+    left_out: tuple[str, ...] = ()
 
 
 def sheets_of(design: Design, library: Library) -> tuple[Sheets, ...]:
@@ -36,7 +37,8 @@ def sheets_of(design: Design, library: Library) -> tuple[Sheets, ...]:
     for board in boards:
         view = board_view(design, library, board.name)
         folder = f"{board.folder}/" if len(boards) > 1 else ""
-        found.append(Sheets(view, plan_layers(view, legend_of(view)), folder))
+        legend = legend_of(view)
+        found.append(Sheets(view, plan_layers(view, legend), folder, legend.left_out))
     return tuple(found)
 
 

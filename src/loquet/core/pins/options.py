@@ -51,6 +51,10 @@ BUS_SIGNALS: dict[NeedKind, tuple[tuple[str, ...], tuple[str, ...]]] = {
 TIMER_SIGNALS = frozenset(
     ("ch1", "ch2", "ch3", "ch4", "out0", "out1", "out2", "out3", *(f"wo{i}" for i in range(8)))
 )
+# Ports behind the power switch of the clock domain: 3 mA as a sink, nothing to speak of as a source, 2 MHz; data sheets of the family, from memory.
+WEAK_PLATFORM = "stm32"
+WEAK_PORTS = frozenset(("PC13", "PC14", "PC15"))
+LIT_LOADS = ("light", "sounder")
 FIXED_SIGNALS: dict[NeedKind, tuple[str, ...]] = {
     "crystal in": ("rcc.osc_in", "rcc.oscx_in"),
     "crystal out": ("rcc.osc_out", "rcc.oscx_out"),
@@ -62,10 +66,13 @@ FIXED_SIGNALS: dict[NeedKind, tuple[str, ...]] = {
 def options_of(need: Need, chip: Chip, locked: str | None = None) -> tuple[Option, ...]:
     """All ways to carry the need, in pin order, or on the locked pin only.
 
-    Reset pins and debug pins are kept for their own work; a lock alone puts something else on a debug pin, at a risk that is said.
+    Reset pins and debug pins are kept for their own work; a lock alone puts something else on a debug pin, or a light on a weak one, at a risk that is said.
     """
     if locked is None:
-        return options_of_kind(need.kind, chip)
+        found = options_of_kind(need.kind, chip)
+        if need.load not in LIT_LOADS or not chip.name.startswith(WEAK_PLATFORM):
+            return found
+        return tuple(option for option in found if option.port not in WEAK_PORTS)
     return tuple(
         dict.fromkeys(
             o
