@@ -13,6 +13,7 @@ from loquet.core.design import slice_of
 from loquet.core.drawers import DrawerLine, part_lines
 from loquet.core.ends import EndLine, end_lines
 from loquet.core.kit import Kit, kit_of
+from loquet.core.measured import measured_library
 from loquet.core.measuring_pages import write_measuring_cards
 from loquet.core.shopping import ListError, ReadLine, read_list, write_list
 from loquet.core.substitutes import drop_ins
@@ -39,10 +40,10 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
     lines: tuple[DrawerLine, ...] = ()
     ends: tuple[EndLine, ...] = ()
     if design.circuit:
-        circuit = slice_of(design.circuit)
+        circuit, library = slice_of(design.circuit), measured_library(design, context.library)
         bought = design.choices.bought
-        lines = part_lines(circuit, context.library, design.brief.quantity, bought)
-        ends = end_lines(circuit, design.choices, context.library)
+        lines = part_lines(circuit, library, design.brief.quantity, bought)
+        ends = end_lines(circuit, design.choices, library)
     return Drawers(
         on_board=list(lines),
         kit=kit_of(design, context.library),

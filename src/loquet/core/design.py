@@ -55,7 +55,7 @@ class Bought(Frozen):
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -70,6 +70,7 @@ class Choices(Frozen):
     confirmed: dict[str, Confirmed] = {}
     by_hand: tuple[HandChange, ...] = ()
     halves: dict[str, Half] = {}
+    pin_orders: dict[str, dict[str, str]] = {}
     bought: dict[str, Bought] = {}
 
 

@@ -20,6 +20,7 @@ from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjec
 from loquet.core.frozen import digest_of
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
+from loquet.core.measured import measured_library
 from loquet.core.parts import Chip, LandPattern, PartError
 from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
 from loquet.core.pins.needing import needs_of
@@ -77,10 +78,12 @@ def plan_inputs(design: Design, subject: str) -> dict[str, Any]:
 
 
 def circuit_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """The circuit reads the brief, every plan, and what was changed by hand."""
-    by_hand = [change.model_dump(mode="json") for change in design.choices.by_hand]
+    """The circuit reads the brief, every plan, what was changed by hand, and measured pin orders."""
+    choices = design.choices
+    by_hand = [change.model_dump(mode="json") for change in choices.by_hand]
     return {
         **({"by_hand": by_hand} if by_hand else {}),
+        **({"pin_orders": choices.pin_orders} if choices.pin_orders else {}),
         "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
         "pins": {name: digest_of(made.value) for name, made in design.pins.items()},
     }
@@ -165,6 +168,7 @@ def run_stage(
     subject: str = "",
 ) -> Design:
     """The design with one slice made anew, for one subject or for all; raises StageRefused, RecipeNotPossible, NoRoom, PartError."""
+    library = measured_library(design, library)
     for name in STAGES[stage].before:
         if not getattr(design, name):
             title = TITLES[name]
@@ -370,6 +374,7 @@ def pour_board(design: Design, library: Library, progress: Progress, subject: st
 
 def board_view(design: Design, library: Library, board: str = "") -> BoardView:
     """A board as geometry, as far as it has been made; the main one where none is named."""
+    library = measured_library(design, library)
     name = design.brief.board(board).name
     circuit = slice_of(design.circuit).on(name)
     routing, pour = design.routing.get(name), design.pour.get(name)

@@ -7,6 +7,7 @@ from loquet.core.design import Design, plans_of
 from loquet.core.fabrication.package import Sheets, package_files, sheets_of
 from loquet.core.handover.package import folder_of
 from loquet.core.library import Library
+from loquet.core.measured import measured_library
 from loquet.core.pins import PinPlan
 from loquet.core.pipeline import stale_slices
 from loquet.core.proof.agreement import Fault
@@ -34,6 +35,7 @@ class Release:
 
 def release(design: Design, library: Library) -> Release:
     """The package of a design, or the stops that keep it back."""
+    library = measured_library(design, library)
     findings = tuple(review(design, library))
     if any(f.severity == "stop" for f in findings):
         return Release(findings, {}, None)

@@ -6,6 +6,7 @@ from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of, run_rules
 from loquet.core.design import Design, SliceName, plans_of, slice_of
 from loquet.core.library import Library
+from loquet.core.measured import measured_library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import (
     STATIONS_OF_STAGES,
@@ -20,7 +21,7 @@ from loquet.core.provenance import Finding
 
 def subject_of(design: Design, library: Library) -> Subject:
     """What the rules may look at: only slices that fit together; stale ones are left out."""
-    stale = stale_subjects(design)
+    stale, library = stale_subjects(design), measured_library(design, library)
     names = {name for name, _ in stale}
     return Subject(
         brief=design.brief,

@@ -6857,7 +6857,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -6921,6 +6921,15 @@ export interface components {
              */
             pin_locks: {
                 [key: string]: string;
+            };
+            /**
+             * Pin Orders
+             * @default {}
+             */
+            pin_orders: {
+                [key: string]: {
+                    [key: string]: string;
+                };
             };
             /**
              * Pin Targets
@@ -7407,7 +7416,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -7874,7 +7883,7 @@ export interface components {
         };
         /**
          * MeasuringCard
-         * @description A part with its pins in order, why it has to be made sure of, what to measure, and how it was made sure of, where it was.
+         * @description A part with its pins in order (`usual` as the catalogue has them), why it has to be made sure of, what to measure, and how it was made sure of, where it was.
          */
         MeasuringCard: {
             confirmed: components["schemas"]["Confirmed"] | null;
@@ -7891,6 +7900,11 @@ export interface components {
             things: string[];
             /** Title */
             title: string;
+            /** Usual */
+            usual: [
+                string,
+                string
+            ][];
             /** Why */
             why: string;
         };
@@ -11745,6 +11759,23 @@ export interface components {
             kind: "set-outline";
             /** Outline */
             outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
+        };
+        /**
+         * SetPinOrder
+         * @description The pin order of a part as it was measured, pad by pad; nothing goes back to the catalogue's.
+         */
+        SetPinOrder: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-pin-order";
+            /** Order */
+            order?: {
+                [key: string]: string;
+            } | null;
+            /** Part */
+            part: string;
         };
         /**
          * SetQuantity

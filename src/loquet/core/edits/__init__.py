@@ -16,7 +16,7 @@ from loquet.core.edits.board_edits import (
     SetRoom,
 )
 from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
-from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf
+from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf, SetPinOrder
 from loquet.core.edits.kit_edits import MarkKit, NameBought
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
@@ -79,6 +79,7 @@ Edit = Annotated[
     | NameBought
     | ConfirmPart
     | SayHalf
+    | SetPinOrder
     | ChangeCircuit
     | DropCircuitChange,
     Field(discriminator="kind"),

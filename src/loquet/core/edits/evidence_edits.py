@@ -10,6 +10,8 @@ from loquet.core.frozen import Frozen
 from loquet.core.parts.mating import Half
 
 MOST = 100
+PadNumber = Annotated[str, Field(pattern=r"^[A-Z0-9]{1,4}$")]
+PinName = Annotated[str, Field(max_length=40)]
 
 
 class ConfirmPart(Frozen):
@@ -62,4 +64,29 @@ class SayHalf(Frozen):
         if len(kept) > MOST:
             raise EditRefused(f"More than {MOST} halves are named.", "Take some back.")
         choices = design.choices.model_copy(update={"halves": kept})
+        return design.model_copy(update={"choices": choices})
+
+
+class SetPinOrder(Frozen):
+    """The pin order of a part as it was measured, pad by pad; nothing goes back to the catalogue's."""
+
+    kind: Literal["set-pin-order"] = "set-pin-order"
+    part: Annotated[str, Field(min_length=1, max_length=60)]
+    order: Annotated[dict[PadNumber, PinName], Field(max_length=60)] | None = None
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Pin order of {self.part} {'as measured' if self.order else 'as in the catalogue'}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep it by the part; raises EditRefused where far too much is kept."""
+        kept = {
+            part: order for part, order in design.choices.pin_orders.items() if part != self.part
+        }
+        if self.order:
+            kept[self.part] = self.order
+        if len(kept) > MOST:
+            raise EditRefused(f"More than {MOST} orders are kept.", "Take some back.")
+        choices = design.choices.model_copy(update={"pin_orders": kept})
         return design.model_copy(update={"choices": choices})

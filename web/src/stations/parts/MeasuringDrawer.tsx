@@ -71,6 +71,7 @@ function OneCard({ card }: { card: Card }) {
 				</tbody>
 			</table>
 			<Confirming card={card} />
+			<OtherOrder card={card} />
 		</li>
 	);
 }
@@ -119,6 +120,67 @@ function Confirming({ card }: { card: Card }) {
 			<Button disabled={!words.trim()} onClick={put}>
 				Pins are as shown
 			</Button>
+		</div>
+	);
+}
+
+/** Where the meter says another order: it is typed pin by pin, shown beside the catalogue's, and taken over when that is pressed; recipes follow it. */
+function OtherOrder({ card }: { card: Card }) {
+	const { edit } = useDesign();
+	const [open, setOpen] = useState(false);
+	const [found, setFound] = useState<Record<string, string>>(() => Object.fromEntries(card.pins));
+	const names = [...new Set(card.usual.map(([, name]) => name))];
+	const usual = new Map(card.usual);
+	const measured = card.pins.some(([number, name]) => usual.get(number) !== name);
+	const changed = card.pins.filter(([number, name]) => found[number] !== name);
+	const whole =
+		Object.values(found).sort().join() ===
+		card.usual
+			.map(([, name]) => name)
+			.sort()
+			.join();
+	const take = async (order: Record<string, string> | null) => {
+		if (await edit({ kind: "set-pin-order", part: card.part, order })) setOpen(false);
+	};
+	return (
+		<div className="mt-2 text-[12px]">
+			{measured && (
+				<p className="text-look">
+					Pins as they were measured; the catalogue has{" "}
+					{card.usual.map(([number, name]) => `${number} ${name}`).join(", ")}.{" "}
+					<Button weight="quiet" className="!p-0 text-[12px]" onClick={() => void take(null)}>
+						Back to the catalogue's
+					</Button>
+				</p>
+			)}
+			<Button weight="quiet" className="!px-0 text-[12px]" aria-expanded={open} onClick={() => setOpen(!open)}>
+				I measured another order
+			</Button>
+			{open && (
+				<div className="flex flex-wrap items-center gap-1.5">
+					{card.pins.map(([number]) => (
+						<label key={number} className="flex items-center gap-1 border border-line px-1 py-0.5">
+							<span className="figure text-ink-2">{number}</span>
+							<select
+								aria-label={`Pin ${number} of ${card.part}`}
+								className="bg-card"
+								value={found[number]}
+								onChange={(event) => setFound({ ...found, [number]: event.target.value })}
+							>
+								{names.map((name) => (
+									<option key={name}>{name}</option>
+								))}
+							</select>
+						</label>
+					))}
+					<Button className="!py-0" disabled={!whole || changed.length === 0} onClick={() => void take(found)}>
+						{changed.length
+							? `Change ${changed.map(([number]) => number).join(", ")} in every circuit of this project`
+							: "Nothing is different"}
+					</Button>
+					{!whole && <span className="text-stop">Every pin of the part must stand there as often as it has it.</span>}
+				</div>
+			)}
 		</div>
 	);
 }

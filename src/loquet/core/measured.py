@@ -1,0 +1,55 @@
+"""Pin orders that somebody measured and that differ from the catalogue's: the library as this project knows it."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+from loquet.core.design import Design
+from loquet.core.library import Library
+from loquet.core.parts.own import PartShelf
+from loquet.core.remembering import Remembered
+
+MEASURED: Remembered[Library] = Remembered(16)
+Order = Mapping[str, str]
+
+
+def measured_library(design: Design, library: Library) -> Library:
+    """The library with every measured pin order in place of the catalogue's; an order that does not name the pins that the part has is left out (`measured-order` says so)."""
+    orders = design.choices.pin_orders
+    if not orders:
+        return library
+    return MEASURED.of((orders, library), lambda: with_orders(orders, library))
+
+
+def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
+    """The library with these orders."""
+    parts, screens = PartShelf(library.parts), dict(library.screens)
+    for part_id, order in orders.items():
+        if misfit(part_id, order, library):
+            continue
+        if part_id in screens:
+            names = tuple(order[str(i + 1)] for i in range(len(order)))
+            screens[part_id] = screens[part_id].model_copy(update={"pins": names})
+        else:
+            update = {"pin_names": dict(order)}
+            parts[part_id] = library.parts[part_id].model_copy(update=update)
+    return replace(library, parts=parts, screens=screens)
+
+
+def catalogue_order(part_id: str, library: Library) -> dict[str, str]:
+    """The pins of a part or a screen as the catalogue has them; nothing for what is not there."""
+    if part_id in library.screens:
+        return {str(i + 1): name for i, name in enumerate(library.screens[part_id].pins)}
+    part = library.parts.get(part_id)
+    return dict(part.pin_names) if part is not None else {}
+
+
+def misfit(part_id: str, order: Order, library: Library) -> str:
+    """What is wrong with an order: other pads, or other names than the part has; empty where it is the same pins in another order."""
+    known = catalogue_order(part_id, library)
+    if not known:
+        return "the catalogue has no such part"
+    if set(order) != set(known):
+        return "it does not name every pad"
+    if sorted(order.values()) != sorted(known.values()):
+        return "it does not name the pins that the part has"
+    return ""
