@@ -46,7 +46,7 @@ def test_two_fingers_zoom_the_board_and_not_the_page(server: Server, driver: Chr
 
 def test_a_printed_circuit_has_every_part(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/1/circuit")
-    see(driver, "main table")
+    see(driver, "[data-sheet] svg")
     parts = driver.execute_script(
         "return fetch('/api/projects/1/circuit').then(r => r.json()).then(c => c.components.map(p => p.ref))"
     )

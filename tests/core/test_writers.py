@@ -144,7 +144,7 @@ def test_paste_windows_leave_a_third_of_an_exposed_pad_free() -> None:
 def test_lists_have_our_own_headings_with_units(released: Release) -> None:
     parts = list(csv.DictReader(io.StringIO(released.files["assembly/parts.csv"].decode())))
     seats = list(csv.DictReader(io.StringIO(released.files["assembly/places.csv"].decode())))
-    assert sum(int(row["Count per board"]) for row in parts) == len(seats) == 30
+    assert sum(int(row["Count per board"]) for row in parts) == len(seats) == 32
     assert all(
         "inch" in row["Size"] and "metric" in row["Size"]
         for row in parts
