@@ -170,3 +170,35 @@ def test_a_line_that_is_too_low_for_its_part_is_found(library: Library) -> None:
     ]
     for fed in (speaker, card):
         assert findings("levels-up", library, LOW_CHIP, JACK, LOGIC, fed | {"rail": "logic"}) == []
+
+
+@pytest.mark.parametrize(
+    ("part", "values"),
+    [
+        # makers' data sheets of the families, from memory: one core pin takes 4.7 µF, two take 2.2 µF each
+        ("stm32f401rct6", ["4.7 µF"]),
+        ("stm32f405rgt6", ["2.2 µF", "2.2 µF"]),
+    ],
+)
+def test_core_pins_get_their_capacitors(part: str, values: list[str]) -> None:
+    brief = device(thing("chip", "chip", part=part), thing("leads", "leads"))
+    made = assemble(bench_for(brief)).components
+    cores = [
+        (c.pads, c.value)
+        for c in made
+        if c.pads.get("1", "").startswith("CORE_") and c.part != f"chip:{part}"
+    ]
+    assert cores == [({"1": f"CORE_{i + 1}", "2": "GROUND"}, v) for i, v in enumerate(values)]
+
+
+def test_axes_past_the_fourth_go_to_a_second_converter() -> None:
+    """Four channels each; the second converter has its address pin at the rail, and what is left over lies at ground."""
+    sticks = tuple(thing("stick", f"s{i}", press=False) for i in range(3))
+    brief = device(CHIP, thing("leads", "leads"), *sticks, analogue_by="converter")
+    one, two = (c for c in assemble(bench_for(brief)).components if c.part == "converter-4")
+    channels = [[c.pads[pad] for pad in "4567"] for c in (one, two)]
+    assert channels == [
+        ["STICK_S0_X", "STICK_S0_Y", "STICK_S1_X", "STICK_S1_Y"],
+        ["STICK_S2_X", "STICK_S2_Y", "GROUND", "GROUND"],
+    ]
+    assert (one.pads["1"], two.pads["1"]) == ("GROUND", "SUPPLY")
