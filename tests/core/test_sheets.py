@@ -9,6 +9,7 @@ from shapely import LineString, STRtree, box
 
 from loquet.core.circuit import Circuit, Component, Net, RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
+from loquet.core.curving import curves_for
 from loquet.core.library import Library
 from loquet.core.sheets import Area, Mark, areas_of, write_sheets
 from loquet.core.sheets.drawn import text_width
@@ -16,6 +17,7 @@ from loquet.core.sheets.making import PAGE, SCREEN
 from loquet.core.sheets.packing import pack
 from tests.core.benches import bench_for
 from tests.core.test_random_devices import random_brief
+from tests.making import device, thing
 
 
 def circuit_of(*rows: tuple[str, str, str, str, dict[str, str]], supply: str = "SUPPLY") -> Circuit:
@@ -215,3 +217,38 @@ def test_packed_rectangles_lie_apart_and_inside(seed: int) -> None:
 def test_packing_fills_from_the_top() -> None:
     assert pack([(10, 5), (10, 3), (10, 4), (20, 2)], 20, 12) == [(0, 0), (10, 0), (10, 3), (0, 7)]
     assert pack([(30, 1)], 20, 12) == [None]
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_whatever_is_cut_by_hand_is_still_drawn(seed: int, library: Library) -> None:
+    """Pins cut and joined at random: sheets and curves come, with every pad that is left."""
+    rng = random.Random(seed)
+    keys = tuple(thing("button", f"k{i}") for i in range(4))
+    brief = device(
+        thing("chip", "chip", part="stm32l433rct6"),
+        thing("lithium-cell", "cell", charge_light=True),
+        thing("usb-charge", "usb"),
+        thing("speaker", "speaker"),
+        thing("buzzer", "buzzer"),
+        *keys,
+        key_scheme={"name": "resistor ladder"},
+    )
+    circuit = assemble(bench_for(brief))
+    nets = [n.name for n in circuit.nets]
+    components = tuple(
+        c.model_copy(
+            update={
+                "pads": {
+                    pad: rng.choice(nets) if rng.random() < 0.1 else net
+                    for pad, net in c.pads.items()
+                    if rng.random() < 0.75
+                }
+            }
+        )
+        for c in circuit.components
+    )
+    cut = circuit.model_copy(update={"components": components})
+    shown = [pad for area in areas_of(cut, library) for pad in area.pads]
+    assert sorted(shown) == sorted((c.ref, pad) for c in components for pad in c.pads)
+    curves_for(brief, cut, library)
+    assert write_sheets(cut, library, "Larkfield").startswith(b"%PDF")

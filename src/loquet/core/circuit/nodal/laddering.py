@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from loquet.core.circuit.model import GROUND
 from loquet.core.circuit.nodal.known import Axis, Curve, Known
-from loquet.core.circuit.nodal.reading import pressed
+from loquet.core.circuit.nodal.reading import element_of, pressed
 from loquet.core.circuit.nodal.solving import Element, at_rest
 
 TOP = re.compile(r".*key ladder \d+ pull-up")
@@ -19,7 +19,9 @@ def ladders(known: Known) -> Iterable[Curve]:
     tops = [c for c in components if TOP.fullmatch(c.role)]
     switches = [c for c in components if c.part in parts and parts[c.part].kind in KEYS]
     for top in tops:
-        line = next(net for net in top.pads.values() if net not in known.supply)
+        line = next((net for net in top.pads.values() if net not in known.supply), None)
+        if line is None or element_of(top, parts) is None:
+            continue
         supplies = known.supply & set(top.pads.values())
         power = [Element("source", net, GROUND, rail) for net in supplies]
         idle = at_rest([*known.elements, *power])[line]
