@@ -1,4 +1,4 @@
-"""Laws of every circuit, on 500 random devices: no net ends at one pad, no rail without a source, every pad on the pattern, every part with all that it needs."""
+"""Laws of every circuit, on 500 random devices: no net ends at one pad, every pin accounted for, no rail without a source, every pad on the pattern, every part with all that it needs."""
 
 import random
 
@@ -6,7 +6,7 @@ import pytest
 
 from loquet.core.brief import Brief, BriefError
 from loquet.core.checks.rule import Subject
-from loquet.core.checks.rules import rail_source
+from loquet.core.checks.rules import open_pins, rail_source
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.backfeed import back_feeds
@@ -25,6 +25,8 @@ FEEDS: tuple[tuple[str, dict[str, object]], ...] = (
     ("host-feed", {}),
     ("barrel-jack", {"adapter_v": 9.0}),
     ("leads", {}),
+    ("lithium-cell", {"holder": True, "sense": False}),
+    ("host-header", {"feeds": True}),
 )
 OTHERS: tuple[tuple[str, dict[str, object]], ...] = (
     ("button", {}),
@@ -57,6 +59,9 @@ OTHERS: tuple[tuple[str, dict[str, object]], ...] = (
     ("own-block", {"inputs": 1, "outputs": 1}),
     ("programming", {}),
     ("power-switch", {}),
+    ("power-button", {}),
+    ("host-header", {"ways": 8, "lines": 2}),
+    ("touch", {}),
 )
 SCHEMES = ("one pin each", "diode matrix", "expander 8", "shift register", "charlieplexed")
 
@@ -94,6 +99,7 @@ def test_laws_of_every_circuit(batch: int, library: Library) -> None:
         house = library.house(Choices().house)
         seen = Subject(brief, Choices(), house, library, circuit=circuit)
         assert isinstance(rail_source.run(seen), Passed), seed
+        assert isinstance(open_pins.run(seen), Passed), seed
         assert back_feeds(circuit.components, library.parts) == [], seed
         refs = [c.ref for c in circuit.components]
         assert len(set(refs)) == len(refs)

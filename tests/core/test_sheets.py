@@ -7,9 +7,12 @@ import pytest
 from pypdf import PdfReader
 from shapely import LineString, STRtree, box
 
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import Subject, findings_of, run_rules
 from loquet.core.circuit import Circuit, Component, Net, RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.curving import curves_for
+from loquet.core.design import Choices
 from loquet.core.library import Library
 from loquet.core.sheets import Area, Mark, areas_of, write_sheets
 from loquet.core.sheets.drawn import text_width
@@ -251,4 +254,9 @@ def test_whatever_is_cut_by_hand_is_still_drawn(seed: int, library: Library) -> 
     shown = [pad for area in areas_of(cut, library) for pad in area.pads]
     assert sorted(shown) == sorted((c.ref, pad) for c in components for pad in c.pads)
     curves_for(brief, cut, library)
+    seen = Subject(brief, Choices(), library.house("millrace"), library, circuit=cut)
+    rules = tuple(r for r in RULES if set(r.needs) <= {"circuit"})
+    assert len(rules) > 25
+    outcomes = run_rules(rules, seen)
+    assert [f for f in findings_of(outcomes) if f.rule == "open-pins"]
     assert write_sheets(cut, library, "Larkfield").startswith(b"%PDF")

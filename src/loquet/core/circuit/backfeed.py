@@ -67,12 +67,14 @@ def origins_of(components: Iterable[Component], parts: Mapping[str, Part]) -> li
     minus: set[str] = set()
     for component in components:
         part = parts.get(component.part)
-        if component.polar:
+        if component.polar and {"1", "2"} <= component.pads.keys():
             plus[component.pads["1"]] = component.thing
             minus.add(component.pads["2"])
         elif part is not None and "gives_v" in part.values:
-            pad = next(pad for pad, name in part.pin_names.items() if name == "supply")
-            plus[component.pads[pad]] = component.thing
+            pads = (pad for pad, name in part.pin_names.items() if name == "supply")
+            pad = next((pad for pad in pads if pad in component.pads), None)
+            if pad is not None:
+                plus[component.pads[pad]] = component.thing
     return [Origin(thing, net) for net, thing in plus.items() if net not in minus]
 
 

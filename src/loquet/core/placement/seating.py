@@ -241,7 +241,7 @@ class Seating:
         if host is None or host.ref not in self.seats:
             return None
         spots = self.pad_points(host.ref, component.near_pad, self.seats[host.ref])
-        return (host.pads[component.near_pad], spots[0]) if spots else None
+        return (host.pads.get(component.near_pad, ""), spots[0]) if spots else None
 
 
 def place(given: PlacingInput) -> Placement:

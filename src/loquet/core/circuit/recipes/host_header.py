@@ -18,6 +18,7 @@ def recipe(thing: HostHeader, bench: Bench) -> Fragment:
     fed = plugged(thing, bench, thing.bodies()[0].part, "host")
     plug, *others = fed.components
     header = port(thing, [plug.pads["1"], GROUND, *lines], bench)
+    header = header.model_copy(update={"polar": True})
     return replace(fed, components=(header, *others))
 
 

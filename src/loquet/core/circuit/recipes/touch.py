@@ -17,6 +17,7 @@ def recipe(thing: Touch, bench: Bench) -> Fragment:
     electrode = drawer.take(
         role, thing.part, (thing.name, f"Touch electrode {thing.name}"), {"1": plate}
     )
+    electrode = electrode.model_copy(update={"bare": True})
     series = drawer.resistor(
         f"{role} series", SERIES, "Takes discharges of a finger", (line, plate), Near(role, "1")
     )
