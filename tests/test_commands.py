@@ -78,7 +78,7 @@ def test_compile_prints_one_object_and_the_same_bytes_twice(
 def test_verify_says_what_it_proved(command: Command, compiled: Path) -> None:
     code, output, _ = command("verify", str(compiled))
     assert code == 0
-    assert "22 nets, 132 pads" in output
+    assert "23 nets, 136 pads" in output
 
 
 def test_verify_names_net_and_place_of_a_damage(

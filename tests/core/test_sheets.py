@@ -18,6 +18,7 @@ from loquet.core.sheets import Area, Mark, areas_of, write_sheets
 from loquet.core.sheets.drawn import text_width
 from loquet.core.sheets.making import PAGE, SCREEN
 from loquet.core.sheets.packing import pack
+from loquet.demo.scenario import demo_brief
 from tests.core.benches import bench_for
 from tests.core.test_random_devices import random_brief
 from tests.making import device, thing
@@ -180,8 +181,7 @@ def test_rails_hang_their_capacitors_and_chains_stay_whole(library: Library) -> 
 
 
 def test_pages_hold_every_reference_and_are_the_same_again(library: Library) -> None:
-    brief = next(b for b in (random_brief(random.Random(s)) for s in range(9)) if b)
-    circuit = assemble(bench_for(brief))
+    circuit = assemble(bench_for(demo_brief("pocket-lamp")))
     data = write_sheets(circuit, library, "Larkfield")
     assert data == write_sheets(circuit, library, "Larkfield")
     assert all(a.height_mm <= 165.0 for a in areas_of(circuit, library, PAGE))
