@@ -142,6 +142,14 @@ def test_changes_make_the_circuit_stale_and_survive_recipes(made: Design, librar
         ),
         (LOAD, "Bleed added: a part of that name is there already"),
         (
+            LOAD.model_copy(update={"role": "other", "board": "attic"}),
+            "Other added: there is no board attic any more",
+        ),
+        (
+            LOAD.model_copy(update={"role": "other", "part": "own:nothing"}),
+            "Other added: part own:nothing cannot be read ('nothing')",
+        ),
+        (
             LOAD.model_copy(update={"role": "other", "part": "nothing"}),
             "Other added: there is no part nothing in the catalogue",
         ),
@@ -216,3 +224,12 @@ def test_an_open_input_is_a_stop_and_an_open_output_is_not(made: Design, library
         outcome = open_pins.run(subject(design, library))
         assert isinstance(outcome, Failed)
         assert [f"pin {pad}" in f.sentence for f in outcome.findings] == [True]
+
+
+def test_a_renamed_board_keeps_its_added_parts(made: Design, library: Library) -> None:
+    design, _ = edited(made, library, LOAD)
+    edit = {"kind": "rename-board", "name": "main", "new_name": "lower"}
+    renamed = bring_up_to_date(apply(design, EDITS.validate_python(edit)), library, "circuit")
+    circuit = slice_of(renamed.circuit)
+    assert circuit.misfits == ()
+    assert {c.board for c in circuit.components if c.role == "bleed"} == {"lower"}

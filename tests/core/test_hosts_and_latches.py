@@ -202,3 +202,58 @@ def test_axes_past_the_fourth_go_to_a_second_converter() -> None:
         ["STICK_S2_X", "STICK_S2_Y", "GROUND", "GROUND"],
     ]
     assert (one.pads["1"], two.pads["1"]) == ("GROUND", "SUPPLY")
+
+
+FED = thing("host-computer", "host", power="the board", rail="five", draws_ma=250)
+
+
+def test_what_hangs_on_a_host_lives_on_its_lines_and_not_on_its_supply() -> None:
+    """A host fed with 5 V has lines of 3.3 V: its expanders and the pull-ups of its bus take the 3.3 V rail."""
+    keys = tuple(thing("button", f"k{i}") for i in range(4))
+    more: dict[str, Any] = {"key_scheme": {"name": "expander 8"}}
+    made = assemble(bench_for(device(BLIND, FIVE, FED, *keys, **more))).components
+    expander = next(c for c in made if c.part == "expander-8")
+    assert expander.pads["16"] == "SUPPLY"
+    pulls = {
+        net for c in made if c.purpose.startswith("Pull-up of the bus") for net in c.pads.values()
+    }
+    assert pulls == {"SUPPLY", "BUS_CLOCK", "BUS_DATA"}
+    high = thing("barrel-jack", "five", gives_v=5.0, adapter_v=9.0)
+    with pytest.raises(RecipeNotPossible, match=r"its lines live on 3\.3 V, and no rail has that"):
+        assemble(bench_for(device(high, FED, *keys, **more)))
+
+
+def test_the_lines_of_a_module_live_on_the_rail_that_it_makes() -> None:
+    """Its ladder is read against its own volts."""
+    keys = tuple(thing("button", f"k{i}") for i in range(3))
+    module = thing("ready-module", "module", part="fellbeck-c20")
+    ladder: dict[str, Any] = {"key_scheme": {"name": "resistor ladder"}}
+    made = assemble(bench_for(device(module, thing("cells", "cell"), *keys, **ladder))).components
+    top = next(c for c in made if c.role == "key ladder 1 pull-up")
+    assert top.pads["1"] == "SUPPLY_MODULE"
+
+
+def test_5_v_into_a_line_of_a_host_is_found(library: Library) -> None:
+    """A voltage sensor on 5 V drives its output up to 5 V; the host takes 5 V at its supply, and 3.3 V at its lines."""
+    chip = next(r for r in RULES if r.id == "levels")
+    sensor = thing("trigger", "pull", supply="5 V")
+    brief = device(BLIND, FIVE, FED, sensor, analogue_by="converter")
+    made = assemble(bench_for(brief))
+    line = next(
+        net
+        for c in made.components
+        if c.role == "host"
+        for net in c.pads.values()
+        if net.startswith("BUS")
+    )
+    wired = tuple(
+        c.model_copy(update={"pads": {**c.pads, "2": line}}) if c.part == "trigger-magnetic" else c
+        for c in made.components
+    )
+    house = library.house(Choices().house)
+    seen = Subject(
+        brief, Choices(), house, library, circuit=made.model_copy(update={"components": wired})
+    )
+    assert [
+        f"drives {line} up to 5 V" in f.sentence for f in findings_of([(chip, chip.run(seen))])
+    ] == [True]

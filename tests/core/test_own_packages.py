@@ -5,12 +5,15 @@ from typing import Any
 import pytest
 
 from loquet.core.brief import BriefError
+from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices, Design
+from loquet.core.drawers import part_lines
 from loquet.core.geometry import Box, middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
+from tests.core.benches import bench_for
 from tests.core.netlists import netlist
 from tests.making import Plain, device, thing
 
@@ -224,3 +227,10 @@ def test_a_board_with_a_part_of_ones_own_is_proven(
     made = release(design, library)
     assert [f.sentence for f in made.findings if f.severity == "stop"] == []
     assert prove_package(dict(made.files), design, library).faults == ()
+
+
+def test_nobody_knows_what_a_part_of_ones_own_costs(library: Library) -> None:
+    lines = part_lines(assemble(bench_for(device(CHIP, LEADS, own(**SOIC)))), library, 1)
+    (line,) = (row for row in lines if row.kind == "part of one's own")
+    assert line.price_cents is None
+    assert all(row.price_cents is not None for row in lines if row.kind == "resistor")

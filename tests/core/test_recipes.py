@@ -94,22 +94,14 @@ def test_a_coil_that_asks_too_much_is_refused(brief: Brief, coil_ohm: float, sai
 
 
 def test_a_strong_light_is_kept_off_the_pin(brief: Brief) -> None:
-    """Above 8 mA from the rail through an NPN transistor (1 base, 2 emitter, 3 collector): (3.0 - 2.0) V / 20 mA = 50 Ω, 51 Ω of E24; (3.0 - 0.7) V / 2.2 kΩ = 1 mA into its base."""
+    """Above 8 mA from the rail through an NPN transistor (1 base, 2 emitter, 3 collector): (3.0 - 2.0) V / 20 mA = 50 Ω, 51 Ω of E24; forced gain 20: (3.0 - 0.4 - 0.7) V / 1 mA = 1.9 kΩ, 2 kΩ of E24."""
     made = circuit_of(varied(brief, things={"light": {"light_ma": 20}}))
     assert made["light"].pads == {"1": "LIGHT_LOW", "2": "LIGHT_ANODE"}
-    assert (made["light resistor"].value, made["light resistor"].pads) == (
-        "51 Ω",
-        {"1": "SUPPLY", "2": "LIGHT_ANODE"},
-    )
-    assert made["light driver"].pads == {"1": "LIGHT_BASE", "2": "GROUND", "3": "LIGHT_LOW"}
-    assert (made["light base"].value, made["light base"].pads) == (
-        "2.2 kΩ",
-        {"1": "LIGHT_DRIVE", "2": "LIGHT_BASE"},
-    )
-    assert (made["light off"].value, made["light off"].pads) == (
-        "100 kΩ",
-        {"1": "LIGHT_BASE", "2": "GROUND"},
-    )
+    series, base, off = (made[f"light {word}"] for word in ("resistor", "base resistor", "off"))
+    assert (series.value, series.pads) == ("51 Ω", {"1": "SUPPLY", "2": "LIGHT_ANODE"})
+    assert made["light transistor"].pads == {"1": "LIGHT_BASE", "2": "GROUND", "3": "LIGHT_LOW"}
+    assert (base.value, base.pads) == ("2 kΩ", {"1": "LIGHT_DRIVE", "2": "LIGHT_BASE"})
+    assert (off.value, off.pads) == ("100 kΩ", {"1": "LIGHT_BASE", "2": "GROUND"})
 
 
 @pytest.mark.parametrize(("current_ma", "value"), [(2, "510 Ω"), (1, "1 kΩ"), (8, "130 Ω")])

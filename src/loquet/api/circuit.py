@@ -99,7 +99,8 @@ def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> Ci
         nets=[NetView(name=n.name, kind=n.kind, pads=list(n.pads)) for n in circuit.nets],
         workings=list(circuit.workings),
         curves=CURVES.of(
-            (design.brief, circuit), lambda: list(curves_for(design.brief, circuit, library))
+            (design.brief, circuit, library),
+            lambda: list(curves_for(design.brief, circuit, library)),
         ),
         changes=[ChangeView(words=c.words, change=c) for c in design.choices.by_hand],
         parts=sorted((p.id, p.description) for p in library.parts.values()),
@@ -109,7 +110,7 @@ def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> Ci
 def sheets_of(circuit: Circuit, library: Library) -> list[SheetView]:
     """The sheets of a circuit, drawn once."""
     return DRAWN.of(
-        (circuit,), lambda: [describe_sheet(area) for area in areas_of(circuit, library)]
+        (circuit, library), lambda: [describe_sheet(area) for area in areas_of(circuit, library)]
     )
 
 

@@ -12,6 +12,7 @@ from loquet.core.geometry import Box, Round
 from loquet.core.incoming import trial_of
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
+from loquet.core.parts.own import OWN
 from loquet.core.parts.part import Part
 
 Known = Literal["drawing", "measurement", "standard", "data set", "from memory", "none"]
@@ -125,7 +126,7 @@ def line_of(
         what=part.description,
         size=part.size_codes,
         pins=tuple(part.pin_names.items()),
-        price_cents=part.price_cents,
+        price_cents=None if part.id.startswith(OWN) else part.price_cents,
         height_mm=part.height_mm,
         by_hand=part.hand_fitted,
         known=known_by(part),

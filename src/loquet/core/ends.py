@@ -4,8 +4,8 @@ from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Choices
 from loquet.core.frozen import Frozen
 from loquet.core.library import Library
+from loquet.core.parts.land import pad_order
 from loquet.core.parts.mating import End, Half, end_of, faults_between
-from loquet.core.sheets.faces import order_of
 
 
 class EndLine(Frozen):
@@ -35,7 +35,7 @@ def line_of(component: Component, choices: Choices, library: Library) -> EndLine
     if end is None or (component.bare and end.family != "board edge"):
         return None
     half = choices.halves.get(component.role)
-    ways = sorted(component.pads.items(), key=lambda row: order_of(row[0]))
+    ways = sorted(component.pads.items(), key=lambda row: pad_order(row[0]))
     return EndLine(
         thing=component.role,
         ref=component.ref,

@@ -291,6 +291,10 @@ class Thing(Frozen):
         """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""
         return ""
 
+    def logic_v(self) -> float:
+        """The volts of a brain's lines where they are not those of the rail that it takes; 0 where they are."""
+        return 0.0
+
     def faults(self) -> tuple[Fault, ...]:
         """What its own fields do not make sense of together."""
         return ()

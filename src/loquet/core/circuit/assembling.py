@@ -50,7 +50,9 @@ def assemble(bench: Bench) -> Circuit:
                 own = owned_by(brain, found.components)
                 fragments.append(reckoned(replace(found, components=own)))
     fragments.append(test_points(brief))
-    fragments, misfits = with_changes(fragments, bench.by_hand, bench.parts)
+    fragments, misfits = with_changes(
+        fragments, bench.by_hand, bench.parts, {board.name for board in brief.boards}
+    )
     fragments += link_fragments(brief, fragments, bench.parts)
     return gather(fragments, bench.parts).model_copy(update={"misfits": misfits})
 

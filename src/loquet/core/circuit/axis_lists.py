@@ -16,7 +16,7 @@ def axis_lists(brain: Thing, bench: Bench) -> Fragment:
     share = desk.share
     nets = [plain_name(t.role(axis.piece)) for t in share.group("controls") for axis in t.axes()]
     drawer = Drawer(BLOCK, bench.parts, brain.board)
-    rail = bench.rail(brain).net
+    rail = bench.logic_rail(brain).net
     if share.analogue_by == "converter" and nets:
         return Fragment(tuple(converters(desk, drawer, rail, nets)))
     if share.analogue_by == "multiplexer" and len(nets) > 1:

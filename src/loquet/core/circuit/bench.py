@@ -7,12 +7,13 @@ from functools import cached_property
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import net_mark, readers_of
 from loquet.core.circuit.by_hand import HandChange
+from loquet.core.circuit.model import RecipeNotPossible
 from loquet.core.parts import Chip, LandPattern, Part
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
 from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.wiring import KeyWiring, wiring_of
-from loquet.core.power import Rail, rail_of, rails_of
+from loquet.core.power import Rail, logic_rail_of, rail_of, rails_of
 from loquet.core.power.budget import Made, loads_of, rails_made
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Working
@@ -71,6 +72,20 @@ class Bench:
     def rail(self, thing: Thing) -> Rail:
         """What feeds a thing."""
         return rail_of(self.brief, thing)
+
+    def logic_rail(self, brain: Thing) -> Rail:
+        """The rail on which the lines of a brain live, and what reads for it; raises RecipeNotPossible where there is none."""
+        rail = logic_rail_of(self.brief, brain)
+        if rail is None:
+            volts = brain.logic_v()
+            limit = f"its lines live on {volts:g} V, and no rail has that for what hangs on them"
+            raise RecipeNotPossible(brain.name, limit, f"Add a converter to {volts:g} V.")
+        return rail
+
+    def reader_rail(self, thing: Thing) -> Rail:
+        """The rail on which the lines of the brain that reads a thing live."""
+        brain = self.desk(thing).share.brain
+        return self.logic_rail(brain) if brain else self.rail(thing)
 
     @cached_property
     def rails_made(self) -> tuple[Made, ...]:

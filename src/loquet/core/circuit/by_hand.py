@@ -1,6 +1,6 @@
 """What a person changed beside the recipes: parts added, pins connected or cut, nets renamed or merged. It is applied again whenever the recipes ran, and what no longer fits is said."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Set
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -8,7 +8,7 @@ from pydantic import Field
 
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind
 from loquet.core.frozen import Frozen
-from loquet.core.parts import Part, pattern_of
+from loquet.core.parts import Part, PartError, pattern_of
 
 BLOCK = "added"
 NetName = Annotated[str, Field(pattern=r"^[A-Z][A-Z0-9_]{0,39}$")]
@@ -107,24 +107,29 @@ def on_components(
 
 
 def with_changes(
-    fragments: list[Fragment], changes: tuple[HandChange, ...], parts: Mapping[str, Part]
+    fragments: list[Fragment],
+    changes: tuple[HandChange, ...],
+    parts: Mapping[str, Part],
+    boards: Set[str],
 ) -> tuple[list[Fragment], tuple[str, ...]]:
     """The fragments as a person changed them, in the order of the changes, and a sentence for each change that does not fit any more."""
     misfits = []
     for change in changes:
         try:
-            fragments = with_change(fragments, change, parts)
+            fragments = with_change(fragments, change, parts, boards)
         except Misfit as error:
             misfits.append(f"{change.words}: {error}")
     return fragments, tuple(misfits)
 
 
 def with_change(
-    fragments: list[Fragment], change: HandChange, parts: Mapping[str, Part]
+    fragments: list[Fragment], change: HandChange, parts: Mapping[str, Part], boards: Set[str]
 ) -> list[Fragment]:
     """The fragments after one change; raises Misfit."""
     match change:
         case AddPart():
+            if change.board not in boards:
+                raise Misfit(f"there is no board {change.board} any more")
             return [*fragments, Fragment((added(fragments, change, parts),))]
         case ConnectPin():
             pads = {**pads_of(fragments, change, parts), change.pad: change.net}
@@ -151,7 +156,10 @@ def without(pads: Mapping[str, str], pad: str) -> dict[str, str]:
 
 def added(fragments: list[Fragment], change: AddPart, parts: Mapping[str, Part]) -> Component:
     """The component of a part that is added; raises Misfit."""
-    part = parts.get(change.part)
+    try:
+        part = parts.get(change.part)
+    except PartError as error:
+        raise Misfit(f"part {error.part} {error.problem}") from None
     if part is None:
         raise Misfit(f"there is no part {change.part} in the catalogue")
     if any(c.role == change.role for f in fragments for c in f.components):

@@ -125,8 +125,7 @@ def wire_cell(
 
 def matrix_diode(bench: Bench, thing: Thing) -> str:
     """The diode of a key: a line counts as low below 0.3 of the rail (CMOS inputs, JEDEC JESD8), so that a plain diode is sure above 2.7 V only; below that a Schottky diode."""
-    brain = bench.desk(thing).share.brain
-    low = LOW_SHARE * (bench.rail(brain) if brain else bench.rail(thing)).empty_v
+    low = LOW_SHARE * bench.reader_rail(thing).empty_v
     return DIODE if bench.parts[DIODE].values["forward_v"] <= low else LOW_DIODE
 
 
@@ -141,7 +140,7 @@ def ends(contact: Contact, part: Part) -> tuple[str, str]:
 
 def divided(thing: Thing, bench: Bench, role: str, pads: Pads) -> list[Component]:
     """Dividers behind the voltages of a control that lives on a higher rail than its brain: full scale stays at or below the brain's rail."""
-    full, own = bench.rail(thing).usual_v, brain_rail_v(thing, bench)
+    full, own = bench.rail(thing).usual_v, bench.reader_rail(thing).usual_v
     if full <= own + SAME_V:
         return []
     found = []
@@ -170,12 +169,6 @@ def divided(thing: Thing, bench: Bench, role: str, pads: Pads) -> list[Component
                 )
             )
     return found
-
-
-def brain_rail_v(thing: Thing, bench: Bench) -> float:
-    """The usual volts of the rail of the brain that reads a thing."""
-    brain = bench.desk(thing).share.brain
-    return bench.rail(brain).usual_v if brain else bench.rail(thing).usual_v
 
 
 def wire_outputs(thing: Thing, part: Part, pads: Pads, rail: str, outputs: tuple[str, ...]) -> None:

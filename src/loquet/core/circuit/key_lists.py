@@ -20,7 +20,7 @@ def key_lists(brain: Thing, bench: Bench) -> Fragment:
     if not wiring.listed:
         return Fragment(())
     drawer = Drawer(BLOCK, bench.parts, brain.board)
-    rail = bench.rail(brain).net
+    rail = bench.logic_rail(brain).net
     down = bench.brief.button_reading == "pull-down-resistors"
     if wiring.scheme == "shift register":
         return Fragment(tuple(registers(desk, drawer, rail, down)))

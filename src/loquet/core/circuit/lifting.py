@@ -2,17 +2,27 @@
 
 from loquet.core.brief import Thing
 from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.driving import PIN_DROP_V
 from loquet.core.circuit.model import GROUND, Component
 from loquet.core.circuit.parting import Drawer
 
 BUFFER = "buffer-lifting"
-HIGH_PART, DROP_V = 0.7, 0.4
+HIGH_PART = 0.7
 
 
 def wants_lifting(bench: Bench, thing: Thing) -> bool:
-    """Whether 0.7 of a thing's rail (CMOS inputs, JEDEC JESD8) is more than its brain drives: the brain's rail less 0.4 V."""
-    brain = next(b for b in bench.brief.brains if bench.desk(thing) is bench.desks[b.name])
-    return HIGH_PART * bench.rail(thing).fresh_v > bench.rail(brain).empty_v - DROP_V
+    """Whether what a thing's inputs ask on its rail is more than its brain drives."""
+    return high_asked_v(bench.rail(thing).fresh_v) > high_driven_v(bench.reader_rail(thing).empty_v)
+
+
+def high_asked_v(rail_v: float) -> float:
+    """From how many volts on a CMOS input is high: 0.7 of its rail (JEDEC JESD8)."""
+    return HIGH_PART * rail_v
+
+
+def high_driven_v(logic_v: float) -> float:
+    """To how many volts a pin drives under load: its rail less 0.4 V (from memory of data sheets)."""
+    return logic_v - PIN_DROP_V
 
 
 def lifted(

@@ -8,6 +8,7 @@ from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import Component, Fragment, RecipeNotPossible
 from loquet.core.pins.buses import bus_load_pf, bus_workings, pull_up_limits_ohm
 from loquet.core.pins.needing import bus_host, bus_khz_of, on_two_wire
+from loquet.core.power import Rail
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
@@ -46,6 +47,11 @@ def bus_of_brain(brain: Thing, bench: Bench) -> Fragment:
     return Fragment(tuple(components), made.kinds, made.workings)
 
 
+def bus_rail(thing: Thing, bench: Bench) -> Rail:
+    """What pulls a bus up: the rail of the part at which it begins, or that of the brain's lines."""
+    return bench.logic_rail(thing) if thing.BRAIN else bench.rail(thing)
+
+
 def pull_ups(thing: Thing, bench: Bench, at: Begin) -> Fragment:
     """Both pull-ups close to a part; raises RecipeNotPossible where none fits."""
     desk = bench.desk(thing)
@@ -57,7 +63,7 @@ def pull_ups(thing: Thing, bench: Bench, at: Begin) -> Fragment:
             block=at.block,
             value=show_si(resistance, "Ω"),
             purpose=f"Pull-up of the {at.word} {line}",
-            pads={"1": bench.rail(thing).net, "2": bus_net(desk, line)},
+            pads={"1": bus_rail(thing, bench).net, "2": bus_net(desk, line)},
             near_role=at.role,
             near_pad=at.pads[line],
         )
@@ -75,7 +81,7 @@ def load_of(thing: Thing, bench: Bench) -> Working:
 
 def pull_up_value(thing: Thing, bench: Bench) -> tuple[float, Working]:
     """The pull-up in the middle of its range, with its working; raises RecipeNotPossible where there is no range."""
-    share, rail = bench.desk(thing).share, bench.rail(thing)
+    share, rail = bench.desk(thing).share, bus_rail(thing, bench)
     bus_pf, khz = bus_load_pf(share, bench.modules, bench.helpers_pf(thing)), bus_khz_of(share)
     least, greatest = pull_up_limits_ohm(rail.fresh_v, bus_pf, khz)
     named = "screen" if thing.display() else "bus"

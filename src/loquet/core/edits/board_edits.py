@@ -6,6 +6,7 @@ from loquet.core.brief import Board, Outline, Place, outline_polygon_mm
 from loquet.core.brief.kinds.hole import Hole
 from loquet.core.brief.model import RoomMm
 from loquet.core.brief.places import Name
+from loquet.core.circuit.by_hand import AddPart
 from loquet.core.design import Design
 from loquet.core.edits.applying import (
     EditRefused,
@@ -102,7 +103,16 @@ class RenameBoard(Frozen):
             for name in ("placement", "routing", "pour")
             for made in (getattr(design, name),)
         }
-        return with_brief(design, boards=boards, things=things).model_copy(update=kept)
+        by_hand = tuple(
+            c.model_copy(update={"board": self.new_name})
+            if isinstance(c, AddPart) and c.board == self.name
+            else c
+            for c in design.choices.by_hand
+        )
+        choices = design.choices.model_copy(update={"by_hand": by_hand})
+        return with_brief(design, boards=boards, things=things).model_copy(
+            update={**kept, "choices": choices}
+        )
 
 
 class SetOutline(Frozen):

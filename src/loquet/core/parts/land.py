@@ -29,3 +29,8 @@ class LandPattern:
     holes: tuple[Round, ...] = ()
     strokes: tuple[Bar, ...] = ()
     first_pin: tuple[int, int] | None = None
+
+
+def pad_order(pad: str) -> tuple[int, str]:
+    """Pads by number, then by letter."""
+    return (int(pad) if pad.isdigit() else 10_000, pad)

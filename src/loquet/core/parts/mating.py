@@ -1,5 +1,6 @@
 """What a connector mates with: its family in our own words, pitch, ways, gender, key, side of contact, latch, and how often it may be opened."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -52,99 +53,64 @@ class Half(Frozen):
     opened: Annotated[int, Field(ge=0, le=100_000)] = 0
 
 
-# kind of part: whether it has a pitch, its gender, key, latch, cycles, and where the cycles stand
-FAMILIES: dict[str, tuple[str, bool, Gender, bool, bool, int, str]] = {
-    "post row": ("square posts", True, "pins", False, False, 100, "common practice, no source"),
-    "post rows": (
-        "square posts in two rows",
-        True,
-        "pins",
-        False,
-        False,
-        100,
-        "common practice, no source",
+@dataclass(frozen=True)
+class Family:
+    """A family of connectors: what it is called here, its gender, how often it may be opened and where that stands; a `shape` of its own has no pitch."""
+
+    name: str
+    gender: Gender
+    cycles: int
+    source: str = "usual rating, from memory"
+    keyed: bool = False
+    latch: bool = False
+    shape: bool = False
+
+
+PRACTICE = "common practice, no source"
+FAMILIES = {
+    "post row": Family("square posts", "pins", 100, PRACTICE),
+    "post rows": Family("square posts in two rows", "pins", 100, PRACTICE),
+    "header": Family("square posts", "pins", 100, PRACTICE),
+    "wire plug": Family("plug for wires", "pins", 30, keyed=True, latch=True),
+    "flat-cable connector": Family("flat cable", "contacts", 20, latch=True),
+    "USB-C socket": Family(
+        "USB-C", "sockets", 10_000, "USB Type-C 3.8.1.3, from memory", shape=True
     ),
-    "header": ("square posts", True, "pins", False, False, 100, "common practice, no source"),
-    "wire plug": ("plug for wires", True, "pins", True, True, 30, "usual rating, from memory"),
-    "flat-cable connector": (
-        "flat cable",
-        True,
-        "contacts",
-        False,
-        True,
-        20,
-        "usual rating, from memory",
+    "USB socket": Family(
+        "USB-A", "sockets", 1_500, "USB 2.0 6.7, from memory", keyed=True, shape=True
     ),
-    "USB-C socket": (
-        "USB-C",
-        False,
-        "sockets",
-        False,
-        False,
-        10_000,
-        "USB Type-C 3.8.1.3: 10 000 cycles, from memory",
-    ),
-    "USB socket": (
-        "USB-A",
-        False,
-        "sockets",
-        True,
-        False,
-        1_500,
-        "USB 2.0 6.7: 1500 cycles, from memory",
-    ),
-    "barrel jack": (
-        "barrel 5.5 / 2.1",
-        False,
-        "sockets",
-        False,
-        False,
-        5_000,
-        "usual rating, from memory",
-    ),
-    "headphone socket": (
-        "headphones 3.5",
-        False,
-        "sockets",
-        False,
-        False,
-        5_000,
-        "usual rating, from memory",
-    ),
-    "card socket": (
+    "barrel jack": Family("barrel 5.5 / 2.1", "sockets", 5_000, shape=True),
+    "headphone socket": Family("headphones 3.5", "sockets", 5_000, shape=True),
+    "card socket": Family(
         "small memory card",
-        False,
         "contacts",
-        True,
-        True,
         10_000,
-        "SD physical layer: 10 000 cycles, from memory",
+        "SD physical layer, from memory",
+        keyed=True,
+        latch=True,
+        shape=True,
     ),
-    "stick port": ("nine-way D", False, "pins", True, False, 500, "usual rating, from memory"),
-    "edge contacts": ("board edge", True, "contacts", False, False, 25, "thin gold, from memory"),
+    "stick port": Family("nine-way D", "pins", 500, keyed=True, shape=True),
+    "edge contacts": Family("board edge", "contacts", 25, "thin gold, from memory"),
 }
+SIDES: tuple[Side, ...] = ("top", "bottom")
 
 
 def end_of(part: Part) -> End | None:
     """How a part mates; nothing for one that is no connector, or into which bare wires go."""
-    row = FAMILIES.get(part.kind)
-    if row is None:
+    family = FAMILIES.get(part.kind)
+    if family is None:
         return None
-    family, pitched, gender, keyed, latch, cycles, source = row
     return End(
-        family=family,
-        pitch_mm=pitch_of(part) if pitched else 0.0,
+        family=family.name,
+        pitch_mm=0.0 if family.shape else pitch_of(part),
         ways=ways_of(part),
-        gender=gender,
-        keyed=keyed,
-        latch=latch,
-        contact="top"
-        if part.id.endswith("-top")
-        else "bottom"
-        if part.id.endswith("-bottom")
-        else "",
-        cycles=cycles,
-        source=source,
+        gender=family.gender,
+        keyed=family.keyed,
+        latch=family.latch,
+        contact=next((side for side in SIDES if part.id.endswith(f"-{side}")), ""),
+        cycles=family.cycles,
+        source=family.source,
     )
 
 

@@ -1,5 +1,5 @@
 """Rails: what feeds what, and between which voltages."""
 
-from loquet.core.power.rails import Rail, rail_of, rails_of
+from loquet.core.power.rails import Rail, lines_v, logic_rail_of, rail_of, rails_of
 
-__all__ = ["Rail", "rail_of", "rails_of"]
+__all__ = ["Rail", "lines_v", "logic_rail_of", "rail_of", "rails_of"]

@@ -67,3 +67,20 @@ def rail_of(brief: Brief, thing: Thing | None = None) -> Rail:
     named = next((r for r in rails if r.name == wanted), None)
     asked = max((axis.supply_v for axis in thing.axes()), default=0.0) if thing else 0.0
     return named or next((r for r in rails if asked and r.usual_v == asked), rails[0])
+
+
+def logic_rail_of(brief: Brief, brain: Thing | None) -> Rail | None:
+    """The rail on which the lines of a brain live: the one that it takes, or, where it makes its own volts inside, the one that it gives or another of the same volts; nothing where there is none of them."""
+    volts = brain.logic_v() if brain else 0.0
+    if brain is None or not volts:
+        return rail_of(brief, brain)
+    rails = rails_of(brief)
+    own = (rail for rail in rails if rail.fed_by == brain.name)
+    alike = (rail for rail in rails if rail.usual_v == volts)
+    return next(own, None) or next(alike, None)
+
+
+def lines_v(brief: Brief, brain: Thing) -> float:
+    """The usual volts of a brain's lines."""
+    rail = logic_rail_of(brief, brain)
+    return rail.usual_v if rail is not None else brain.logic_v()

@@ -15,7 +15,7 @@ from loquet.core.parts import Part
 from loquet.core.pins import PinPlan
 from loquet.core.pins.schemes.ladder import KEYS_A_LADDER
 from loquet.core.pins.wiring import KeyWiring, wiring_of
-from loquet.core.power import rail_of
+from loquet.core.power import logic_rail_of, rail_of
 from loquet.core.proof.helpers import helper_inputs, ladder_keys, named_nets
 from loquet.core.quantities.shown import read_si
 
@@ -180,7 +180,7 @@ def scanner_of(share: Brief, plan: PinPlan, chip: str, mark: str, made: Fabricat
         mark=mark,
         low=rail_of(share).net if down else GROUND,
         pulls_up=not down,
-        rail=rail_of(share, share.brain).net,
+        rail=(logic_rail_of(share, share.brain) or rail_of(share)).net,
         resistors=tuple(made.resistors()),
     )
 

@@ -1,6 +1,6 @@
-"""What a sheet is drawn with: strokes and words that know their net and their part. Lengths are in mm, x to the right, y down."""
+"""What a sheet is drawn with: strokes and words that know their net and their part. While it is drawn lengths are in units of 2.5 mm, an area is in mm; x to the right, y down."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Literal
 
@@ -152,7 +152,3 @@ class Turn:
         ahead, aside = (self.length - x, -y) if self.back else (x, y)
         dx, dy = self.along
         return (self.at[0] + ahead * dx - aside * dy, self.at[1] + ahead * dy + aside * dx)
-
-    def turned_back(self) -> "Turn":
-        """The same place, drawn from the other end."""
-        return replace(self, back=not self.back)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from loquet.core.circuit.model import GROUND, Circuit, Component
 from loquet.core.library import Library
 from loquet.core.parts import pattern_of
+from loquet.core.parts.land import pad_order
 from loquet.core.sheets.symbols import FIRST_ENDS, SYMBOLS
 
 BESIDE = ("can", "hold", "shell", "frame")
@@ -47,27 +48,22 @@ class Face:
         return self.ref.startswith(("J", "X"))
 
 
-def order_of(pad: str) -> tuple[int, str]:
-    """Pads by number, then by letter."""
-    return (int(pad) if pad.isdigit() else 10_000, pad)
-
-
 def names_of(component: Component, library: Library) -> tuple[str, dict[str, str], list[str]]:
     """The kind of a part, the names of its pads, and all numbers that it has."""
     if component.is_chip:
         chip = library.find_chip(component.part[5:])
         names = {pin.number: pin.name for pin in chip.pins}
-        return "chip", names, sorted({*names, *component.pads}, key=order_of)
+        return "chip", names, sorted({*names, *component.pads}, key=pad_order)
     part = library.parts[component.part]
     numbers = {pad.number for pad in pattern_of(part.body).pads} - {""}
     kind = "schottky" if part.kind == "diode" and "chottky" in part.description else part.kind
-    return kind, part.pin_names, sorted(numbers | set(component.pads), key=order_of)
+    return kind, part.pin_names, sorted(numbers | set(component.pads), key=pad_order)
 
 
 def rows_of(component: Component, names: dict[str, str]) -> tuple[Row, ...]:
     """Its connected pads, those of one name on one net together, in the order of their numbers."""
     found: dict[tuple[str, str], list[str]] = {}
-    for pad in sorted(component.pads, key=order_of):
+    for pad in sorted(component.pads, key=pad_order):
         found.setdefault((names.get(pad, ""), component.pads[pad]), []).append(pad)
     return tuple(Row(tuple(pads), name, net) for (name, net), pads in found.items())
 

@@ -150,7 +150,7 @@ class Strand:
         down = 1.0 if other in self.pool.nets.ground else -1.0
         self.pen.line(at, (self.x, down * 0.4), net=net)
         back = face.ends[0].net != net
-        self.symbol(face, Turn((self.x, down * 0.4), (0.0, down), back), net)
+        self.symbol(face, Turn((self.x, down * 0.4), (0.0, down), back))
         self.stop_at((self.x, down * (LENGTH + 0.4)), other, (0.0, down))
         x, y = self.x + (1.7 if face.symbol == "light" else 1.1), down * (LENGTH / 2 + 0.4) - 0.1
         for index, text in enumerate(words):
@@ -181,7 +181,7 @@ class Strand:
             self.name_on_wire(net)
         self.wire(spare, net)
         turn = Turn((self.x, 0.0), (float(self.ahead), 0.0), back=ends[0].net != net)
-        self.symbol(face, turn, net)
+        self.symbol(face, turn)
         middle = self.x + self.ahead * LENGTH / 2
         self.pen.words((middle, -TALL.get(face.symbol, 1.15)), label, "middle", ref=face.ref)
         self.x += self.ahead * LENGTH
@@ -189,7 +189,7 @@ class Strand:
         self.wire(spare, behind)
         return behind
 
-    def symbol(self, face: Face, turn: Turn, net: str) -> None:
+    def symbol(self, face: Face, turn: Turn) -> None:
         """The symbol of a part, and what hangs on its body."""
         SYMBOLS[face.symbol](self.pen, turn, face.ref)
         for row in face.ends or ():

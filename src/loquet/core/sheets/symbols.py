@@ -106,12 +106,6 @@ def sounder(pen: Pen, turn: Turn, ref: str) -> None:
     pen.line(turn(1.2, 0), turn(2.8, 0), ref=ref)
 
 
-def coil_load(pen: Pen, turn: Turn, ref: str) -> None:
-    """A load of which only the ends are known."""
-    leads(pen, turn, ref, 1.2, 2.8)
-    pen.line(*ring(turn, (2.0, 0), 0.8), ref=ref)
-
-
 FIRST_ENDS = ("anode", "plus")
 SYMBOLS: dict[str, Symbol] = {
     "resistor": resistor,

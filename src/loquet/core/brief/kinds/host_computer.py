@@ -15,7 +15,7 @@ BY_PART = {
 }
 OWN_RAIL = Source(kind="brief", text="3.3 V that the host makes for what hangs on it")
 FIRST_FIELDS = ("by", "ways")
-EDGE_MM = 3.5
+EDGE_MM, LOGIC_V = 3.5, 3.3
 
 
 class HostComputer(Thing):
@@ -76,7 +76,11 @@ class HostComputer(Thing):
         """The rail that it brings from its own plug."""
         if self.power == "the board":
             return None
-        return Feed(3.3, 3.3, 3.3, "the host's own rail", OWN_RAIL, False, 500.0)
+        return Feed(LOGIC_V, LOGIC_V, LOGIC_V, "the host's own rail", OWN_RAIL, False, 500.0)
+
+    def logic_v(self) -> float:
+        """Its lines live on its own 3.3 V, whatever feeds it."""
+        return LOGIC_V
 
     def current_ma(self) -> float:
         """What it takes from the board."""

@@ -42,3 +42,7 @@ class ReadyModule(Thing):
         source = Source(kind="brief", text="the module's own regulator, as its table says")
         volts = self.gives_v
         return Feed(volts, volts, volts, "the module's own rail", source, False, self.gives_ma)
+
+    def logic_v(self) -> float:
+        """Its lines live on the rail that it makes."""
+        return self.gives_v

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit.model import Circuit, Component
-from loquet.core.power import Rail, rails_of
+from loquet.core.power import Rail, lines_v, rails_of
 from loquet.core.provenance import Failed, NotApplicable, Outcome, Source, Undetermined
 
 # Pins that never drive high by themselves: open drains with a pull-up, and what carries power or no signal.
@@ -65,7 +65,7 @@ def run(subject: Subject) -> Outcome:
 def driven_high(
     subject: Subject, circuit: Circuit, volts: dict[str, Rail]
 ) -> Iterator[tuple[Component, str, Component, Rail]]:
-    """Chip, pad, the part that drives it, and the rail of that part, where that rail is higher than the chip's."""
+    """Chip, pad, the part that drives it, and the rail of that part, where that rail is higher than that of the chip's lines."""
     chips = [c for c in circuit.components if c.is_chip]
     for driver in circuit.components:
         part = subject.library.parts.get(driver.part)
@@ -79,9 +79,7 @@ def driven_high(
             net for pad, net in driver.pads.items() if part.pin_names.get(pad) not in QUIET
         } - {rail.net, "GROUND"}
         for chip in chips:
-            own = max(
-                (volts[net].usual_v for net in chip.pads.values() if net in volts), default=0.0
-            )
+            own = lines_v(subject.brief, subject.brief.thing(chip.thing))
             if rail.usual_v <= own + ALLOWED_V:
                 continue
             for pad, net in chip.pads.items():

@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.circuit.lifting import high_asked_v, high_driven_v
 from loquet.core.circuit.model import Circuit, Component
-from loquet.core.power import rails_of
+from loquet.core.power import lines_v, rails_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 # Inputs of parts that a chip drives by itself; open-drain lines are judged by their pull-ups.
@@ -22,7 +23,6 @@ DRIVEN = frozenset(
         "select 3",
     )
 )
-HIGH_PART, DROP_V = 0.7, 0.4
 
 
 def run(subject: Subject) -> Outcome:
@@ -34,12 +34,12 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("no chip drives an input of a named part")
     found = [
         RULE.finding(
-            f"{chip.ref} drives {net} to {high - DROP_V:.1f} V, and {part.ref} ({part.purpose}) takes {asks:.1f} V and more for high.",
+            f"{chip.ref} drives {net} to {high:.1f} V, and {part.ref} ({part.purpose}) takes {asks:.1f} V and more for high.",
             "Put a buffer with low thresholds between them, or feed the part from the chip's rail.",
             (f"net:{net}",),
         )
         for chip, net, high, part, asks in rows
-        if asks > high - DROP_V
+        if asks > high
     ]
     return outcome(found, len(rows))
 
@@ -47,7 +47,7 @@ def run(subject: Subject) -> Outcome:
 def driven(
     subject: Subject, circuit: Circuit
 ) -> Iterator[tuple[Component, str, float, Component, float]]:
-    """Chip, net, volts of the chip's rail, the part that the net drives, and the volts that it asks for high."""
+    """Chip, net, volts to which the chip drives it, the part that the net drives, and the volts that it asks for high."""
     volts = {rail.net: rail.usual_v for rail in rails_of(subject.brief)}
     chips = [c for c in circuit.components if c.is_chip]
     for part in circuit.components:
@@ -62,10 +62,10 @@ def driven(
         ]
         if not own:
             continue
-        asks = known.values.get("input_high_v", HIGH_PART * max(own))
+        asks = known.values.get("input_high_v", high_asked_v(max(own)))
         lines = {net for pad, net in part.pads.items() if names.get(pad) in DRIVEN}
         for chip in chips:
-            high = max((volts[n] for n in chip.pads.values() if n in volts), default=0.0)
+            high = high_driven_v(lines_v(subject.brief, subject.brief.thing(chip.thing)))
             for net in sorted(lines & set(chip.pads.values()) - set(volts) - {"GROUND"}):
                 yield chip, net, high, part, asks
 

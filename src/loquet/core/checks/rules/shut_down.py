@@ -2,7 +2,7 @@
 
 from loquet.core.brief import Brief, Thing
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.power import rail_of, rails_of
+from loquet.core.power import rail_of
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
 
 
@@ -46,7 +46,7 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
 
 
 def source_of(brief: Brief, host: Thing) -> Thing | None:
-    """The cell at the end of the rails that feed a brain; nothing where power comes from outside."""
+    """The cell at the end of the rails that feed a brain; nothing where power comes from outside, or of a ring."""
     seen, rail = set[str](), rail_of(brief, host)
     while rail.name not in seen:
         seen.add(rail.name)
@@ -57,7 +57,7 @@ def source_of(brief: Brief, host: Thing) -> Thing | None:
             supply = feeder.source()
             return feeder if supply is not None and not supply.stays else None
         rail = rail_of(brief, feeder)
-    return next((t for t in brief.things if t.name == rails_of(brief)[0].fed_by), None)
+    return None
 
 
 def warned(brief: Brief, source: Thing) -> bool:

@@ -4,12 +4,13 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from loquet.core.circuit.key_levels import CHIP_PULL_UP_OHM
+from loquet.core.circuit.lifting import high_asked_v
 from loquet.core.circuit.model import GROUND
 from loquet.core.circuit.nodal.known import POINTS, Axis, Curve, Known, other_end, to_ground
 from loquet.core.circuit.nodal.solving import Element, Floats, after_step
 
-INSIDE_OHM = 40_000.0
-HIGH_PART, UP_PART = 0.7, 0.95
+UP_PART = 0.95
 
 
 def resets(known: Known) -> Iterable[Curve]:
@@ -19,13 +20,13 @@ def resets(known: Known) -> Iterable[Curve]:
         net = other_end(shunt, GROUND) if to_ground(shunt) else ""
         if not net.endswith("RESET") or net in known.supply:
             continue
-        seconds = 5 * INSIDE_OHM * shunt.value
+        seconds = 5 * CHIP_PULL_UP_OHM * shunt.value
         inside = [
             Element("source", "inside", GROUND, rail),
-            Element("resistor", "inside", net, INSIDE_OHM),
+            Element("resistor", "inside", net, CHIP_PULL_UP_OHM),
         ]
         volts = after_step([*known.around(), *inside], net, seconds)
-        times, at = times_of(volts, seconds), int(np.argmax(volts >= HIGH_PART * rail))
+        times, at = times_of(volts, seconds), int(np.argmax(volts >= high_asked_v(rail)))
         yield Curve(
             id=f"reset {net}",
             block=capacitor.block,

@@ -3,14 +3,14 @@
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light import Light
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.driving import TRANSISTOR, Below, base_working, low_side
+from loquet.core.circuit.model import GROUND, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
-from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.provenance import Source, Working, WorkingInput, given
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
 PIN_MA = 8.0
-DRIVER = "transistor-npn-sot23"
 
 
 def recipe(thing: Light, bench: Bench) -> Fragment:
@@ -37,29 +37,15 @@ def recipe(thing: Light, bench: Bench) -> Fragment:
             Near(role, "2"),
         ),
     ]
+    workings = [current_working(thing, bench, resistance)]
     if strong:
-        found += driver(drawer, role, low, drive, plain_name(thing.role("base")))
-    return Fragment(tuple(found), workings=(current_working(thing, bench, resistance),))
-
-
-def driver(drawer: Drawer, role: str, low: str, drive: str, base: str) -> list[Component]:
-    """The transistor below the light, with its base current and what keeps it off during reset."""
-    transistor = f"{role} driver"
-    near = Near(transistor, "1")
-    return [
-        drawer.take(
-            transistor,
-            DRIVER,
-            ("NPN", "Takes the current of the light off the pin"),
-            {"1": base, "2": GROUND, "3": low},
-        ),
-        drawer.resistor(
-            f"{role} base", "2.2 kΩ", "Base current of the driver", (drive, base), near
-        ),
-        drawer.resistor(
-            f"{role} off", "100 kΩ", "Keeps the light off during reset", (base, GROUND), near
-        ),
-    ]
+        load = given("I", thing.light_ma * 1e-3, "A", "brief")
+        transistor, named = bench.parts[TRANSISTOR], thing.label
+        worked = base_working(thing.name, named, load, transistor, bench.reader_rail(thing))
+        below = Below(low, drive, plain_name(thing.role("base")), named)
+        found += low_side(drawer, role, below, worked.shown)
+        workings.append(worked)
+    return Fragment(tuple(found), workings=tuple(workings))
 
 
 def current_working(thing: Light, bench: Bench, resistance: float) -> Working:

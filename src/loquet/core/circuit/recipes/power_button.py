@@ -3,12 +3,13 @@
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.power_button import PowerButton
 from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.driving import Below, low_side
 from loquet.core.circuit.feeding import GATE_LIMIT_V, GUARD_P
 from loquet.core.circuit.model import GROUND, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.circuit.switching import switched_way
 
-HOLDER, DIODE = "transistor-npn-sot23", "diode-sod123"
+DIODE, HOLD = "diode-sod123", "10 kΩ"
 
 
 def recipe(thing: PowerButton, bench: Bench) -> Fragment:
@@ -21,8 +22,8 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
     drawer, role = Drawer("power", bench.parts), thing.role()
     gate, key, base = (plain_name(thing.role(word)) for word in ("gate", "key", "base"))
     hold, pressed = (plain_name(thing.role(word)) for word in ("hold", "pressed"))
-    latch, holder = f"{role} latch", f"{role} holder"
-    at_gate, at_base = Near(latch, "1"), Near(holder, "1")
+    latch = f"{role} latch"
+    at_gate = Near(latch, "1")
     found = (
         drawer.take(
             latch,
@@ -57,23 +58,7 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
             {"1": key, "2": pressed},
             Near(role, "1"),
         ),
-        drawer.take(
-            holder,
-            HOLDER,
-            ("NPN", "Holds the latch open for the brain"),
-            {"1": base, "2": GROUND, "3": gate},
-            at_gate,
-        ),
-        drawer.resistor(
-            f"{role} drive", "10 kΩ", "Base current of the holder", (hold, base), at_base
-        ),
-        drawer.resistor(
-            f"{role} let go",
-            "100 kΩ",
-            "Lets go while the brain is in reset",
-            (base, GROUND),
-            at_base,
-        ),
+        *low_side(drawer, f"{role} hold", Below(gate, hold, base, "the latch"), HOLD),
     )
     return Fragment(found, {before: "supply", behind: "supply"})
 

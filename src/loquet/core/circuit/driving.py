@@ -1,0 +1,83 @@
+"""A transistor below what a pin cannot drive by itself: its base current, and what keeps it off while the chip is in reset."""
+
+from dataclasses import dataclass
+
+from loquet.core.circuit.model import GROUND, Component
+from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.parts import Part
+from loquet.core.power import Rail
+from loquet.core.provenance import Source, Working, WorkingInput, given
+from loquet.core.quantities.preferred import nearest
+from loquet.core.quantities.shown import show_si
+
+TRANSISTOR, OFF = "transistor-npn-sot23", "100 kΩ"
+FORCED_GAIN, PIN_DROP_V = 20.0, 0.4
+
+
+@dataclass(frozen=True)
+class Below:
+    """The nets of a driver: what it pulls low, the line that drives it, and its base; `named` says what it drives."""
+
+    low: str
+    drive: str
+    base: str
+    named: str
+
+
+def base_ohm(load_a: float, transistor: Part, logic_v: float) -> float:
+    """The base resistor in ohm that saturates a transistor with a load in A, driven from a pin of so many volts."""
+    return nearest((logic_v - PIN_DROP_V - transistor.values["base_v"]) / (load_a / FORCED_GAIN))
+
+
+def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Component]:
+    """The transistor with its base resistor and the one that holds its base low; pads 1 base, 2 emitter, 3 collector."""
+    transistor = f"{role} transistor"
+    near = Near(transistor, "1")
+    return [
+        drawer.take(
+            transistor,
+            TRANSISTOR,
+            ("NPN", f"Switches {below.named}"),
+            {"1": below.base, "2": GROUND, "3": below.low},
+            Near(role, "2"),
+        ),
+        drawer.resistor(
+            f"{role} base resistor",
+            base,
+            f"Base current of the transistor of {below.named}",
+            (below.drive, below.base),
+            near,
+        ),
+        drawer.resistor(
+            f"{role} off",
+            OFF,
+            f"Keeps {below.named} off during reset",
+            (below.base, GROUND),
+            near,
+        ),
+    ]
+
+
+def base_working(
+    key: str, named: str, load: WorkingInput, transistor: Part, logic: Rail
+) -> Working:
+    """How a base resistor was found; `load` is the current I in A."""
+    value = base_ohm(float(load.value), transistor, logic.usual_v)
+    return Working(
+        id=f"{key}.base",
+        title=f"Base resistor of {named}",
+        value=value,
+        unit="Ω",
+        shown=show_si(value, "Ω"),
+        formula="(V - Vpin - Vbe) / (I / gain), nearest E24",
+        inputs=(
+            given("V", logic.usual_v, "V", logic.source.text),
+            given("Vpin", PIN_DROP_V, "V", "drop of a chip's pin under load; from memory"),
+            given("Vbe", transistor.values["base_v"], "V", transistor.evidence_text),
+            load,
+            given("gain", FORCED_GAIN, "", "forced gain of a saturated switch; common practice"),
+        ),
+        source=Source(
+            kind="common practice", text="saturated switch at a forced gain of 20; E24 of IEC 60063"
+        ),
+    )
