@@ -21,7 +21,7 @@ from loquet.core.pipeline import pin_problem
 from loquet.demo.scenario import demo_brief
 
 BRIEFS = ("dusk-remote", "star-handset", "log-key-pad")
-EVERY, BATCHES = 9, 12
+EVERY, BATCHES = 18, 8
 MAPPED = ("avr", "rp", "sam", "module")
 
 
@@ -95,7 +95,7 @@ def raw_faults(plan: PinPlan) -> list[str]:
 
 
 def choice(library: Library) -> list[ListedChip]:
-    """Every ninth chip that has a package map of its own, the tiny packages, and all of the second maker's."""
+    """Every eighteenth chip that has a package map of its own, the tiny packages, and all of the second maker's."""
     rows = [row for row in library.list_chips() if row.family not in MAPPED]
     return sorted(
         {*rows[::EVERY], *(r for r in rows if r.name.startswith("nrf") or r.ports < 16)},
@@ -129,7 +129,7 @@ def faults_on(names: list[str]) -> tuple[int, int, list[str]]:
 
 def test_the_choice_is_wide(library: Library) -> None:
     chosen = choice(library)
-    assert len(chosen) >= 280
+    assert len(chosen) >= 150
     assert len({c.package.rstrip("0123456789") for c in chosen}) >= 8
     assert len({c.package for c in chosen}) >= 20
     assert DEVICES.exists()
@@ -137,7 +137,7 @@ def test_the_choice_is_wide(library: Library) -> None:
 
 @pytest.mark.timeout(900)
 def test_every_chip_carries_the_briefs_or_says_why_not(library: Library) -> None:
-    """The handset on all, the other briefs on every third; on two processes, since there are some five hundred cases."""
+    """The handset on all, the other briefs on every third; on two processes, since there are some two hundred cases."""
     names = [c.name for c in choice(library)]
     size = -(-len(names) // BATCHES)
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
@@ -147,5 +147,5 @@ def test_every_chip_carries_the_briefs_or_says_why_not(library: Library) -> None
     assert [fault for _, _, faults in answers for fault in faults] == []
     solved, refused = sum(s for s, _, _ in answers), sum(r for _, r, _ in answers)
     assert solved + refused >= len(names) + 2 * (len(names) // 3)
-    assert solved > 250
-    assert refused > 60
+    assert solved > 130
+    assert refused > 30

@@ -23,7 +23,7 @@ PADS = (
     "fabrication/paste-far.gbr",
 )
 DRILLS = ("fabrication/holes-plated.drl", "fabrication/holes-unplated.drl")
-DAMAGES = 120
+DAMAGES_EACH = 10
 MOVED_NM = 300_000
 
 
@@ -132,10 +132,10 @@ def test_a_file_that_cannot_be_read_is_the_one_fault(bench: Bench) -> None:
     assert [f.sentence for f in missing.faults] == [f"{name}, line 0: is missing."]
 
 
-@pytest.mark.parametrize("seed", range(12))
+@pytest.mark.parametrize("seed", range(8))
 def test_every_random_damage_is_caught_and_placed(bench: Bench, seed: int) -> None:
     chance = random.Random(seed)
-    for _ in range(DAMAGES // 12):
+    for _ in range(DAMAGES_EACH):
         done, name, text = damage(bench, chance)
         proof = bench.damaged(name, text)
         assert proof.faults, f"not caught: {done}"

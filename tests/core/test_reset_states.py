@@ -104,7 +104,8 @@ def test_words_stand_on_the_legend_where_they_were_put(library: Library) -> None
 
     def made(**place: Any) -> Design:
         words = thing("words", "words", 60, 50, text="LARKFIELD", high_mm=2.0, **place)
-        return bring_up_to_date(Design(brief=with_chip("stm32l433rct6", words)), library)
+        brief = with_chip("stm32l433rct6", words)
+        return bring_up_to_date(Design(brief=brief), library, "placement")
 
     def strokes(design: Design, side: str) -> list[tuple[float, float]]:
         legend = legend_of(board_view(design, library))

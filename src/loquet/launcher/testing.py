@@ -17,6 +17,12 @@ from loquet.launcher.steps import (
 )
 
 WEB = ROOT / "web"
+COMPUTING = ["tests/core", "tests/reference"]
+"""Tests that only compute: they share the processors, a file to each. The others ask for answers in time."""
+TESTS = [
+    [*COMPUTING, "--numprocesses", "auto", "--maxprocesses", "4", "--dist", "loadfile"],
+    ["tests", *(f"--ignore={folder}" for folder in COMPUTING)],
+]
 
 
 def checks() -> list[tuple[str, list[str], object]]:
@@ -51,7 +57,11 @@ def test(arguments: list[str]) -> int:
             if done.returncode:
                 print(done.stdout[-8000:] + done.stderr[-4000:], flush=True)
                 return 1
-    say("pytest")
-    return subprocess.run(
-        [sys.executable, "-m", "pytest", *arguments], cwd=ROOT, stdin=subprocess.DEVNULL
-    ).returncode
+    for some in [arguments] if arguments else TESTS:
+        say(f"pytest {' '.join(some)}")
+        done = subprocess.run(
+            [sys.executable, "-m", "pytest", *some], cwd=ROOT, stdin=subprocess.DEVNULL
+        )
+        if done.returncode:
+            return done.returncode
+    return 0

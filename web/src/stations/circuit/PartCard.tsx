@@ -15,9 +15,10 @@ export function PartCard({
 	pick: (picked: Picked) => void;
 }) {
 	const [pin, setPin] = useState<string | null>(null);
-	const figures = view.workings.filter(
-		(w) => w.id === component.working || (component.thing && w.id.startsWith(`${component.thing}.`)),
-	);
+	const own = view.workings.filter((w) => w.id === component.working);
+	const thing = component.thing
+		? view.workings.filter((w) => w.id !== component.working && w.id.startsWith(`${component.thing}.`))
+		: [];
 	const several = new Set(view.components.map((c) => c.board)).size > 1;
 	return (
 		<section
@@ -38,17 +39,12 @@ export function PartCard({
 			<p className="mt-1 text-[12px] text-ink-2">
 				{component.description}; {component.size}. {component.evidence}.
 			</p>
-			{figures.map((working) => (
-				<p key={working.id} className="mt-1 flex justify-between gap-2 border-t border-rule pt-1">
-					<span>{working.title}</span>
-					<span className="shrink-0">
-						<Figure working={working} />
-					</span>
-				</p>
-			))}
+			<FigureRows workings={own} />
+			{thing.length > 0 && <p className="mt-2 text-[12px] text-ink-2">figures of {component.thing}</p>}
+			<FigureRows workings={thing} />
 			<table className="mt-2 w-full text-[12px]">
 				<thead>
-					<tr className="border-b border-ink text-left text-ink-2 [&>th]:font-normal">
+					<tr className="border-b border-ink text-left text-ink-2 [&>th]:pr-2 [&>th]:font-normal">
 						<th>pin</th>
 						<th>name</th>
 						<th>net</th>
@@ -91,6 +87,17 @@ export function PartCard({
 			</table>
 		</section>
 	);
+}
+
+function FigureRows({ workings }: { workings: View["workings"] }) {
+	return workings.map((working) => (
+		<p key={working.id} className="mt-1 flex flex-wrap justify-between gap-x-2 border-t border-rule pt-1">
+			<span>{working.title}</span>
+			<span className="ml-auto">
+				<Figure working={working} />
+			</span>
+		</p>
+	));
 }
 
 /** A pin put on another net, or cut off. */
