@@ -59,9 +59,9 @@ def test(arguments: list[str]) -> int:
                 return 1
     for some in [arguments] if arguments else TESTS:
         say(f"pytest {' '.join(some)}")
-        done = subprocess.run(
+        failed = subprocess.run(
             [sys.executable, "-m", "pytest", *some], cwd=ROOT, stdin=subprocess.DEVNULL
-        )
-        if done.returncode:
-            return done.returncode
+        ).returncode
+        if failed:
+            return failed
     return 0
