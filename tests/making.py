@@ -76,9 +76,9 @@ def made(kind: str, name: str = "", **more: Any) -> Any:
 
 
 def on_cells(**more: Any) -> Brief:
-    """The star handset fed by two AAA cells, by itself, on a chip that is large enough."""
+    """The ridge handset fed by two AAA cells, by itself, on a chip that is large enough."""
     return varied(
-        more.pop("base", "star-handset"),
+        more.pop("base", "ridge-handset"),
         things={
             "usb": None,
             "cell": None,

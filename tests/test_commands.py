@@ -230,7 +230,7 @@ def test_pins_plans_a_brief_and_writes_its_files(command: Command, tmp_path: Pat
 
 def test_pins_says_why_not_and_ranks_the_ways_out(command: Command, tmp_path: Path) -> None:
     code, out, _ = command(
-        "pins", "examples/star-handset.brief.json", "--json", "--out", str(tmp_path / "none")
+        "pins", "examples/ridge-handset.brief.json", "--json", "--out", str(tmp_path / "none")
     )
     report = json.loads(out)
     assert code == 2
@@ -239,7 +239,7 @@ def test_pins_says_why_not_and_ranks_the_ways_out(command: Command, tmp_path: Pa
     assert [w["cost"] for w in report["ways_out"]] == sorted(w["cost"] for w in report["ways_out"])
     assert len(report["ways_out"]) >= 6
     assert not (tmp_path / "none").exists()
-    code, out, _ = command("pins", "examples/star-handset.brief.json")
+    code, out, _ = command("pins", "examples/ridge-handset.brief.json")
     assert code == 2
     assert "way out" in out
 

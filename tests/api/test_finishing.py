@@ -35,17 +35,19 @@ def test_a_whole_brief_ends_with_proven_files(client: TestClient) -> None:
     assert same["version"] == head["version"]
 
 
-def test_what_has_no_recipe_stops_after_the_pins_and_keeps_them(client: TestClient) -> None:
-    job, head = finished(client, "log-key-pad", plus=(thing("slot", "socket"),))
+def test_what_cannot_be_drawn_stops_after_the_pins_and_keeps_them(client: TestClient) -> None:
+    job, head = finished(
+        client, "log-key-pad", plus=(thing("nine-volt", "block"), thing("power-button", "latch"))
+    )
     assert job["state"] != "done"
     assert job["message"].startswith("Pins solved. Stopped there: ")
-    assert "no circuit recipe yet" in job["message"]
+    assert "more than the gate of its transistor takes" in job["message"]
     assert "pins" not in head["stale"]
     assert "circuit" in head["stale"]
 
 
 def test_what_does_not_fit_its_chip_says_so_and_makes_nothing(client: TestClient) -> None:
-    job, head = finished(client, "star-handset")
+    job, head = finished(client, "ridge-handset")
     assert job["state"] != "done"
     assert "stm32f042k6t6" in job["message"]
     assert "pins" in head["stale"]

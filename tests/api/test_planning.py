@@ -16,7 +16,7 @@ from tests.conftest import ROOT
 @pytest.fixture(scope="module")
 def handset(client: TestClient) -> int:
     made = client.post(
-        "/api/projects", content=(ROOT / "examples" / "star-handset.brief.json").read_bytes()
+        "/api/projects", content=(ROOT / "examples" / "ridge-handset.brief.json").read_bytes()
     )
     assert made.status_code == 201, made.text
     project: int = made.json()["project"]
@@ -89,7 +89,8 @@ def test_hand_over_needs_a_plan_and_gives_every_file(client: TestClient, handset
     files = zipfile.ZipFile(io.BytesIO(archive.content))
     assert set(files.namelist()) == names
     assert (
-        client.get(f"/api/projects/{handset}/handover/pins.json").json()["device"] == "Star handset"
+        client.get(f"/api/projects/{handset}/handover/pins.json").json()["device"]
+        == "Ridge handset"
     )
     assert client.get(f"/api/projects/{handset}/handover/..%2Fpassword").status_code == 404
     view = client.get(f"/api/projects/{handset}/pins").json()
@@ -147,7 +148,7 @@ def test_the_head_tells_keys_and_reach(client: TestClient, handset: int) -> None
     assert len(head["keys"]) == 14
     assert len(head["reach"]) == 6
     assert "from memory" in head["reach_source"]
-    assert demo_brief("star-handset").name == head["name"]
+    assert demo_brief("ridge-handset").name == head["name"]
 
 
 def test_pins_are_aimed_at_a_placed_board_only(client: TestClient, handset: int) -> None:

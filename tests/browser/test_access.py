@@ -39,7 +39,7 @@ def test_no_screen_has_a_fault(server: Server, driver: Chrome) -> None:
     driver.get(f"{server.address}/project/9999/brief")
     see(driver, "[data-testid='plain-page']")
     found["unknown project"] = faults(driver)
-    for name in ("Dusk remote", "Star handset", "Dew panel"):
+    for name in ("Dusk remote", "Ridge handset", "Dew panel"):
         driver.get(server.address)
         press(driver, f"[data-project='{name}']")
         for each in ("brief", "parts", "power", "pins", "circuit", "board", "release"):

@@ -18,7 +18,7 @@ def milliamperes(driver: Chrome, what: str) -> float:
 
 def test_a_topology_is_chosen_and_its_consequences_are_seen(server: Server, driver: Chrome) -> None:
     driver.get(server.address)
-    press(driver, "[data-project='Star handset']")
+    press(driver, "[data-project='Ridge handset']")
     station(driver, "power")
     reads(driver, TAKEN, "Linear regulator")
     assert "recommended: lasts 28.0 h of 30.5 h" in see(driver, TAKEN).text
@@ -70,7 +70,7 @@ def test_a_drawer_is_read_and_the_kit_is_marked(server: Server, driver: Chrome) 
 
 def test_a_stick_is_made_sure_of_through_its_card(server: Server, driver: Chrome) -> None:
     driver.get(server.address)
-    press(driver, "[data-project='Ridge handset']")
+    press(driver, "[data-project='Star handset']")
     station(driver, "parts")
     sure = "[data-testid='drawer-sure']"
     reads(driver, sure, "2")

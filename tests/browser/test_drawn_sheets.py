@@ -22,7 +22,7 @@ def typed(driver: Chrome, label: str, text: str) -> None:
 
 def test_sheets_are_read_and_changed_by_hand(server: Server, driver: Chrome) -> None:
     driver.get(server.address)
-    press(driver, "[data-project='Ridge handset']")
+    press(driver, "[data-project='Star handset']")
     station(driver, "circuit")
     press(driver, "[data-testid='make-circuit']")
     see(driver, "[data-sheet='chip'] svg")

@@ -75,7 +75,7 @@ def test_things_are_copied_cut_and_pasted_into_another_project(
     server: Server, driver: Chrome
 ) -> None:
     driver.get(server.address)
-    press(driver, "[data-project='Star handset']")
+    press(driver, "[data-project='Ridge handset']")
     station(driver, "brief")
     see(driver, "[data-thing='menu']").click()
     keys(driver, "c")

@@ -17,7 +17,7 @@ def test_a_handset_on_a_chip_that_is_too_small(
     server: Server, driver: Chrome, downloads: Path
 ) -> None:
     driver.get(server.address)
-    press(driver, "[data-project='Star handset']")
+    press(driver, "[data-project='Ridge handset']")
     station(driver, "brief")
     assert see(driver, "[data-working='tally.keys']").text == "14"
     assert see(driver, "[data-working='tally.free']").text == "-5"

@@ -46,7 +46,7 @@ def test_every_button_can_be_reached(
     driver.get(server.address)
     see(driver, "[data-project]")
     lost = {"workshop": driver.execute_script(OUT_OF_REACH)}
-    for project in ("Dusk remote", "Star handset"):
+    for project in ("Dusk remote", "Ridge handset"):
         driver.get(server.address)
         press(driver, f"[data-project='{project}']")
         for each in ("brief", "parts", "power", "pins", "circuit", "board", "release"):

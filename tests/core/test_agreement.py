@@ -21,7 +21,7 @@ from loquet.core.proof.agreement import (
 from loquet.core.proof.connecting import dark_pieces, rebuild
 from loquet.core.proof.drill_reader import ReadHole
 from loquet.core.proof.gerber_reader import FileFault, ReadArc, ReadLayer, ReadObject, ReadRegion
-from loquet.core.proof.listing import compare_lists, compare_netlist, compare_pins, in_header
+from loquet.core.proof.listing import TURN, compare_lists, compare_netlist, compare_pins, in_header
 from loquet.core.proof.table_reader import Contact
 
 MM = 1_000_000
@@ -264,7 +264,7 @@ def rows(**changes: str) -> list[dict[str, str]]:
 PLACES = [
     dict(
         zip(
-            ("Where", "Board side", "Middle X (mm)", "Middle Y (mm)", "Turn (deg)"),
+            ("Where", "Board side", "Middle X (mm)", "Middle Y (mm)", TURN),
             row,
             strict=True,
         )
@@ -297,7 +297,7 @@ def test_each_difference_of_the_lists() -> None:
     assert words(compare_lists(LISTS, rows(Value="22k"), PLACES)) == [
         f"parts.csv: R{n} has the value 22k, designed is 10k" for n in (1, 2)
     ]
-    for row, (name, value) in ((0, ("Turn (deg)", "270")), (1, ("Board side", "near"))):
+    for row, (name, value) in ((0, (TURN, "270")), (1, ("Board side", "near"))):
         changed = [{**p, name: value} if i == row else p for i, p in enumerate(PLACES)]
         (moved,) = compare_lists(LISTS, rows(), changed)
         seat = LISTS.seats[PLACES[row]["Where"]]

@@ -100,7 +100,10 @@ def test_routing_can_be_stopped(finished: Design, library: Library) -> None:
         return len(seen) < 5
 
     with pytest.raises(RoutingStopped):
-        route(RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules), after_five)
+        route(
+            RouteInput(view.outline, view.outline, view.circuit, view.pads, view.holes, view.rules),
+            after_five,
+        )
     assert len(seen) == 5
 
 
@@ -116,7 +119,14 @@ def test_what_cannot_be_joined_is_said(finished: Design, library: Library) -> No
     )
     lonely = next(p for p in view.pads if p.owner == "S1 pad 1")
     made = route(
-        RouteInput(view.outline, view.circuit, (*cage, lonely, *blocked), view.holes, view.rules)
+        RouteInput(
+            view.outline,
+            view.outline,
+            view.circuit,
+            (*cage, lonely, *blocked),
+            view.holes,
+            view.rules,
+        )
     )
     assert any(net == lonely.net for net, _, _ in made.open_links)
 

@@ -11,7 +11,7 @@ from tests.editing import edit, refused, spot
 
 @pytest.fixture(scope="module")
 def handset() -> Design:
-    return Design(brief=demo_brief("star-handset"))
+    return Design(brief=demo_brief("ridge-handset"))
 
 
 BOARD = {"name": "wing", "outline": {"kind": "rounded-rectangle", "width_mm": 60, "height_mm": 40}}

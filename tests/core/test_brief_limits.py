@@ -210,7 +210,7 @@ def test_names_of_different_lists_are_told_apart() -> None:
 
 def first_format(**changes: Any) -> dict[str, Any]:
     plain: dict[str, Any] = json.loads(
-        (ROOT / "tests" / "data" / "first" / "star-handset.brief.json").read_text()
+        (ROOT / "tests" / "data" / "first" / "ridge-handset.brief.json").read_text()
     )
     return {**plain, **changes}
 

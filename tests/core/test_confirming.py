@@ -23,7 +23,7 @@ STICK = "stick-resistive-13"
 
 @pytest.fixture
 def handset() -> Design:
-    return Design(brief=demo_brief("ridge-handset"))
+    return Design(brief=demo_brief("star-handset"))
 
 
 def found(design: Design, library: Library) -> list[Finding]:

@@ -7,7 +7,7 @@ import pytest
 from loquet.catalogue.bundled import parts
 from loquet.core.brief import Brief, KeyScheme, keys_of
 from loquet.core.circuit import Circuit, Component, RecipeNotPossible
-from loquet.core.circuit.assembling import assemble, refuse_without_recipe
+from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
 from loquet.core.pins.ghosting import read_as_pressed
@@ -176,18 +176,6 @@ def test_what_has_no_recipe_is_refused_and_said_before_the_circuit_is_made(
     stops = [f for f in review(Design(brief=brief), library) if f.rule == "circuit-recipes"]
     assert [f.severity for f in stops] == ["stop"]
     assert said in stops[0].sentence
-
-
-def test_everything_without_a_recipe_is_named_at_once() -> None:
-    more = (
-        ("slot", "socket"),
-        ("fiducial", "host"),
-    )
-    brief = varied("star-handset", plus=tuple(thing(kind, name) for kind, name in more))
-    with pytest.raises(RecipeNotPossible) as caught:
-        refuse_without_recipe(brief)
-    for word in ("socket", "host"):
-        assert word in caught.value.limit
 
 
 @pytest.mark.parametrize(

@@ -19,7 +19,7 @@ from tests.editing import edit, refused, spot
 
 @pytest.fixture(scope="module")
 def handset() -> Design:
-    return Design(brief=demo_brief("star-handset"))
+    return Design(brief=demo_brief("ridge-handset"))
 
 
 @pytest.mark.parametrize("model", kinds.KINDS, ids=kind_name)

@@ -196,7 +196,7 @@ def test_every_shape_gives_each_key_a_cell_of_its_own(shape: str) -> None:
 )
 def test_chord_rules(rule: str, held: tuple[str, ...], allowed: bool) -> None:
     groups = (("button:menu", "button:mark"),) if rule == "own" else ()
-    brief = demo_brief("star-handset").model_copy(
+    brief = demo_brief("ridge-handset").model_copy(
         update={"chords": Chords(rule=rule, groups=groups)}
     )  # type: ignore[arg-type]
     assert together_of(brief)(frozenset(held)) is allowed

@@ -20,7 +20,7 @@ from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
 from loquet.demo.scenario import demo_brief
 
-BRIEFS = ("dusk-remote", "star-handset", "log-key-pad")
+BRIEFS = ("dusk-remote", "ridge-handset", "log-key-pad")
 EVERY, BATCHES = 18, 8
 MAPPED = ("avr", "rp", "sam", "module")
 

@@ -24,7 +24,7 @@ from tests.making import made, thing, varied
 
 @pytest.fixture(scope="module")
 def handset() -> Design:
-    return Design(brief=demo_brief("star-handset"))
+    return Design(brief=demo_brief("ridge-handset"))
 
 
 def with_brief(design: Design, **changes: Any) -> Design:

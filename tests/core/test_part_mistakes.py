@@ -10,7 +10,7 @@ from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
-from loquet.core.design import Choices, Design, slice_of
+from loquet.core.design import Bought, Choices, Design, slice_of
 from loquet.core.drawers import part_lines
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.geometry import polygon_of
@@ -235,9 +235,34 @@ def test_k28_a_cell_that_nobody_measures(library: Library) -> None:
     assert said(thing("cells", "cell")) == ["There is no low-battery sign."]
 
 
-@pytest.mark.parametrize("name", [n for n in DEMO_BRIEFS if n != "star-handset"])
+@pytest.mark.parametrize(
+    ("line", "made", "wanted"),
+    [
+        # five resistors of 10 kOhm a card for ten boards: 50, a tenth and at least five to spare
+        ("resistor-1608, 10 kΩ", (thing("memory-card", "card"),), 70 + 7),
+        # one stick for ten boards: ten and one
+        ("stick-resistive-13", (thing("stick", "slew"),), 10 + 1),
+    ],
+)
+def test_k19_too_few_to_lose_one(
+    line: str, made: tuple[Plain, ...], wanted: int, library: Library
+) -> None:
+    brief = device(CHIP, thing("leads", "leads"), *made, quantity=10)
+    circuit, house = assemble(bench_for(brief)), library.house("millrace")
+
+    def said(pieces: int) -> list[str]:
+        bought = {line: Bought(maker_part="as in the bag", pieces=pieces)}
+        seen = Subject(brief, Choices(bought=bought), house, library, circuit=circuit)
+        return found("too-few", seen)
+
+    assert said(wanted) == said(0) == []
+    (short,) = said(wanted - 1)
+    assert f"{wanted - 1} of as in the bag ({line}) lie there, and {wanted} are wanted" in short
+
+
+@pytest.mark.parametrize("name", [n for n in DEMO_BRIEFS if n != "ridge-handset"])
 def test_the_examples_raise_no_false_alarm(name: str, library: Library) -> None:
-    """Of what is found on the finished circuit: nothing. (The star handset has no circuit: its chip is too small, which it shows.)"""
+    """Of what is found on the finished circuit: nothing. (The ridge handset has no circuit: its chip is too small, which it shows.)"""
     design = bring_up_to_date(Design(brief=demo_brief(name)), library, "circuit")
     assert slice_of(design.circuit).misfits == ()
     quiet = {

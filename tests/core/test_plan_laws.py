@@ -83,7 +83,7 @@ def devices(draw: st.DrawFn) -> Brief:
     """A device of up to nine controls of any kind, in any order, as a controller or a keyboard."""
     kinds = draw(st.lists(st.sampled_from(KINDS), min_size=1, max_size=9))
     return varied(
-        "star-handset",
+        "ridge-handset",
         only=("brains", "feeds", "marks", "port", "usb", "buzzer", "light"),
         things={"chip": {"part": "stm32f072vbt6"}},
         plus=tuple(thing(kind, f"thing {i}", 14 + 15 * i, 30) for i, kind in enumerate(kinds)),

@@ -46,7 +46,7 @@ def test_no_start_leads_to_a_dead_end(preset: object, library: Library) -> None:
 
 
 def test_reach_grows_with_the_hand() -> None:
-    brief = demo_brief("star-handset")
+    brief = demo_brief("ridge-handset")
     arcs = reach_arcs(brief)
     far = {arc.hand: arc.far_mm for arc in arcs}
     assert far["small"] < far["medium"] < far["large"]

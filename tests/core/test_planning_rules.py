@@ -57,13 +57,13 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
             NotApplicable,
         ),
         ("supply-range", {}, NotApplicable),
-        ("circuit-recipes", {"plus": (thing("slot", "socket"),)}, Failed),
+        ("circuit-recipes", {"plus": (thing("stick", "third", supply="5 V"),)}, Failed),
     ],
 )
 def test_each_rule_answers_as_it_should(
     name: str, changes: dict[str, Any], kind: type, library: Library
 ) -> None:
-    assert isinstance(outcome_of(name, varied("star-handset", **changes), library), kind)
+    assert isinstance(outcome_of(name, varied("ridge-handset", **changes), library), kind)
 
 
 def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) -> None:
@@ -89,7 +89,7 @@ def test_a_look_at_a_boot_pin_and_a_stop_at_a_programming_pin(library: Library) 
 def test_each_missing_companion_is_added_by_its_own_repair(
     changes: dict[str, Any], library: Library
 ) -> None:
-    design = Design(brief=varied("star-handset", **changes))
+    design = Design(brief=varied("ridge-handset", **changes))
 
     def offered(now: Design) -> list[dict[str, Any]]:
         found = rule("companions").run(subject_of(now, library))

@@ -209,7 +209,7 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
     brief = device(CHIP, thing(kind, "it", 60, 30, far=kind != "usb-charge", **more))
     seen = subject(brief, library, assemble(bench_for(brief)))
     power = [r.id for r in RULES if r.station == "power"]
-    assert len(power) == 11
+    assert len(power) == 12
     assert [(rule, f.sentence) for rule in power for f in found(rule, seen)] == []
 
 
@@ -224,6 +224,37 @@ def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
     assert held() == pytest.approx(704.6, rel=1e-3)
     lamps = tuple(thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=9.0) for i in range(8))
     assert held(*lamps) == pytest.approx(70.5, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("things", "words"),
+    [
+        # 3.65 V with a fifth left, less 0.7 V in the diode and some hundredths: 2.9 V at a converter of sound that wants 3.0 V
+        ((thing("sound-converter", "out"),), "the rail falls to 2.9"),
+        # and at a pair of cells' worth of load 0.2 V more are lost: a sensor that wants 2.7 V
+        (
+            (
+                thing("trigger", "pull"),
+                *(thing("light", f"lamp {i}", light_ma=20.0) for i in range(13)),
+            ),
+            "stops below 2.70 V",
+        ),
+    ],
+)
+def test_k24_a_plug_that_is_pulled(things: tuple[Plain, ...], words: str, library: Library) -> None:
+    """While its path opens, the cell feeds the device through a diode; a converter that steps up as well bridges it, and so does a part that runs on less."""
+
+    def said(*more: Plain, **cell: Any) -> list[str]:
+        fed = (thing("lithium-cell", "cell", **cell), *more)
+        return [f.sentence for f in on_board("switch-over", library, device(CHIP, *fed))]
+
+    plug = thing("usb-charge", "plug")
+    sentences = said(plug, *things, converter="linear")
+    assert len(sentences) == 1
+    assert words in sentences[0]
+    assert said(plug, *things, converter="buck-boost") == []
+    assert said(plug, thing("motion", "level"), converter="linear") == []
+    assert said(*things, converter="linear") == []
 
 
 @pytest.mark.parametrize(

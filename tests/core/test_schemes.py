@@ -26,7 +26,7 @@ from tests.making import thing, varied
 
 @pytest.fixture(scope="module")
 def handset() -> Design:
-    return Design(brief=demo_brief("star-handset"))
+    return Design(brief=demo_brief("ridge-handset"))
 
 
 def changed(brief: Brief, **fields: object) -> Brief:
@@ -163,7 +163,7 @@ def test_ways_out_are_ranked_and_every_one_of_them_works(handset: Design, librar
 def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
     parallel = {"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 15}
     wide = varied(
-        "star-handset",
+        "ridge-handset",
         things={"screen": parallel, "chip": {"part": "stm32f072c8t6"}},
         key_scheme={"name": "diode matrix"},
     )
@@ -174,7 +174,7 @@ def test_a_parallel_screen_gives_up_bits_or_its_bus(library: Library) -> None:
 
 
 def test_where_no_single_change_helps_a_pair_is_offered(library: Library) -> None:
-    brief = varied("star-handset", things={"chip": {"part": "stm32f042f6p6"}})
+    brief = varied("ridge-handset", things={"chip": {"part": "stm32f042f6p6"}})
     ways = ways_for(Design(brief=brief), library)
     assert ways
     assert any("Next chip" in w.title or ", and " in w.title for w in ways)

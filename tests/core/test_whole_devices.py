@@ -136,14 +136,14 @@ def test_every_device_ends_ready_and_proven() -> None:
     keyed = {name: keys for name, (_, _, _, keys) in answers.items()}
     for name in ("coin, expander", "leads, ladder", "host feed, register", "leads, wide expander"):
         assert keyed[name] == 9
-    assert (keyed["log-key-pad"], keyed["ridge-handset"], keyed["pocket-lamp"]) == (20, 14, 3)
+    assert (keyed["log-key-pad"], keyed["star-handset"], keyed["pocket-lamp"]) == (20, 14, 3)
 
 
-def test_what_waits_for_its_circuit_is_named() -> None:
-    """Every kind that lies on a board has a recipe, but for these; and the devices above hold all that no other test of whole boards does."""
+def test_every_kind_is_drawn() -> None:
+    """Every kind has a recipe, or is drawn by the board; the devices above hold all that no other test of whole boards does."""
     waiting = {
         str(model.model_fields["kind"].default)
         for model in KINDS
         if recipe_for(model(name="x")) is None and not model.DRAWN_BY_BOARD
     }
-    assert waiting == {"slot", "cut-out", "keep-out", "fiducial"}
+    assert waiting == set()

@@ -49,7 +49,7 @@ def planned(brief: Brief, library: Library) -> PinPlan:
 
 @pytest.fixture(scope="module")
 def handset() -> Brief:
-    return varied("star-handset", things={"chip": {"part": "stm32f072rbt6"}})
+    return varied("ridge-handset", things={"chip": {"part": "stm32f072rbt6"}})
 
 
 @pytest.fixture(scope="module")

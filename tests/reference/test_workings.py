@@ -59,8 +59,8 @@ def test_every_figure_follows_from_its_inputs(name: str, upto: str) -> None:
 
 
 def test_ways_out_and_what_is_left_follow_too() -> None:
-    """The star handset does not fit its chip; with a matrix it does."""
-    library, design = bundled_library(), Design(brief=demo_brief("star-handset"))
+    """The ridge handset does not fit its chip; with a matrix it does."""
+    library, design = bundled_library(), Design(brief=demo_brief("ridge-handset"))
     ways = ways_for(design, library)
     assert faults_in(way.working for way in ways) == []
     assert all(way.cost >= way.price_cents >= 0 for way in ways)

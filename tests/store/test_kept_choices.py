@@ -30,7 +30,7 @@ EDITS_MADE = (
 
 
 def test_every_edit_can_be_taken_back_and_forth(session: Session) -> None:
-    project = create_project(session, "kept", demo_brief("star-handset"), "tester", NOW)
+    project = create_project(session, "kept", demo_brief("ridge-handset"), "tester", NOW)
     states = [load_design(session, head_of(session, project).version)]
     for fields in EDITS_MADE:
         head = head_of(session, project)
@@ -59,9 +59,9 @@ def test_all_demo_projects_are_seeded_once_and_given_back(
     with factory() as opened:
         demos = [p.demo for p in all_projects(opened) if p.demo]
         assert sorted(demos) == sorted(DEMO_BRIEFS)
-        first = next(p for p in all_projects(opened) if p.demo == "star-handset")
+        first = next(p for p in all_projects(opened) if p.demo == "ridge-handset")
         assert load_design(opened, head_of(opened, first.id).version).brief == demo_brief(
-            "star-handset"
+            "ridge-handset"
         )
     with factory.begin() as opened:
         head = head_of(opened, first.id)
@@ -69,9 +69,9 @@ def test_all_demo_projects_are_seeded_once_and_given_back(
         commit_version(opened, head.revision, changed, "changed", "tester", NOW)
     reset()
     with factory() as opened:
-        again = next(p for p in all_projects(opened) if p.demo == "star-handset")
+        again = next(p for p in all_projects(opened) if p.demo == "ridge-handset")
         assert load_design(opened, head_of(opened, again.id).version).brief == demo_brief(
-            "star-handset"
+            "ridge-handset"
         )
     with factory.begin() as opened:
         opened.execute(delete(ProjectRow).where(ProjectRow.demo != ""))

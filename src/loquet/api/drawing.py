@@ -1,9 +1,9 @@
 """The picture of the device: every thing of the brief with its pieces, whatever its kind."""
 
 from loquet.api.shapes import BoardOutline, BodyView, DrawnThing
+from loquet.core.board.openings import openings_of
 from loquet.core.brief import Body, Brief, Thing, outline_polygon_mm
 from loquet.core.brief.seats import seat_of_thing
-from loquet.core.circuit.recipes import recipe_for
 from loquet.core.covers import cover_of
 from loquet.core.design import Design
 from loquet.core.geometry import Seat
@@ -25,6 +25,10 @@ def boards_of(brief: Brief) -> list[BoardOutline]:
             outline_mm=[
                 (round(x, 4), round(y, 4))
                 for x, y in outline_polygon_mm(board.outline).exterior.coords
+            ],
+            openings_mm=[
+                [(round(x / 1e6, 4), round(y / 1e6, 4)) for x, y in area.exterior.coords]
+                for area in openings_of(brief, board).values()
             ],
         )
         for board in brief.boards
@@ -79,7 +83,6 @@ def drawn(
         asks=asked.get(thing.name, []),
         draws_ma=round(draw.current_ma, 2) if draw else 0.0,
         parts=parts_for(thing, library),
-        drawn_yet=recipe_for(thing) is not None or thing.DRAWN_BY_BOARD,
     )
 
 

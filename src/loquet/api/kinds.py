@@ -8,7 +8,6 @@ from loquet.api.shapes import FieldView, KindView
 from loquet.core.brief import kinds
 from loquet.core.brief.any_thing import kind_name
 from loquet.core.brief.thing import Thing
-from loquet.core.circuit import recipes
 
 router = APIRouter(prefix="/api", tags=["kinds"])
 SHARED = ("kind", "name", "board", "place", "rail", "brain")
@@ -45,7 +44,6 @@ def describe_kind(model: type[Thing]) -> KindView:
         edge=model.EDGE,
         usual={name: row["default"] for name, row in fields.items() if usual(name, row)},
         fields=[describe_field(name, row) for name, row in fields.items() if name not in SHARED],
-        recipe=any(kind is model for kind, _ in recipes.RECIPES) or model.DRAWN_BY_BOARD,
     )
 
 

@@ -89,7 +89,6 @@ class DrawnThing(BaseModel):
     asks: list[str]
     draws_ma: float
     parts: list[str]
-    drawn_yet: bool
 
 
 class BoardOutline(BaseModel):
@@ -98,6 +97,7 @@ class BoardOutline(BaseModel):
     name: str
     folder: str
     outline_mm: list[tuple[float, float]]
+    openings_mm: list[list[tuple[float, float]]]
 
 
 class KeyView(BaseModel):
@@ -270,12 +270,24 @@ class HoleView(BaseModel):
     d: float
 
 
+class KeptView(BaseModel):
+    """An area that is kept free of parts on its side, or of copper on both."""
+
+    thing: str
+    ring: list[tuple[float, float]]
+    far: bool
+    parts: bool
+    copper: bool
+
+
 class BoardDrawing(BaseModel):
     """The Board station."""
 
     board: str
     boards: list[str]
     outline: list[tuple[float, float]]
+    openings: list[list[tuple[float, float]]]
+    kept: list[KeptView]
     parts: list[PartView]
     pads: list[PadView]
     tracks: list[TrackView]
@@ -400,4 +412,3 @@ class KindView(BaseModel):
     edge: bool
     usual: dict[str, Any]
     fields: list[FieldView]
-    recipe: bool

@@ -11,6 +11,7 @@ from loquet.api.shapes import (
     BoardDrawing,
     ChipRow,
     HoleView,
+    KeptView,
     PadView,
     PartView,
     PieceView,
@@ -20,6 +21,7 @@ from loquet.api.shapes import (
 )
 from loquet.core.board import BoardView, PourPiece
 from loquet.core.board.copper import Copper
+from loquet.core.board.openings import kept_free
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
 from loquet.core.design import Design, slice_of
@@ -71,6 +73,17 @@ def describe_board(design: Design, view: BoardView) -> BoardDrawing:
         board=view.board.name,
         boards=[board.name for board in design.brief.boards],
         outline=[mm_point(p) for p in view.outline.exterior.coords],
+        openings=[[mm_point(p) for p in ring.coords] for ring in view.outline.interiors],
+        kept=[
+            KeptView(
+                thing=k.thing,
+                ring=[mm_point(p) for p in k.area.exterior.coords],
+                far=k.far,
+                parts=k.parts,
+                copper=k.copper,
+            )
+            for k in kept_free(view.brief, view.board)
+        ],
         parts=[part_drawing(c, view, design) for c in view.circuit.components],
         pads=[pad_drawing(c) for c in view.pads],
         tracks=[

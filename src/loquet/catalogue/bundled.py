@@ -72,6 +72,12 @@ def supply_limits_mv(family: str) -> tuple[int, int] | None:
     return (limits[0], limits[1]) if limits else None
 
 
+def converter_min_mv(family: str) -> int | None:
+    """The least supply of a chip family in millivolts at which its analogue converter works, or None where unknown (from memory of data sheets)."""
+    found: int | None = table("supply")["converter"].get(family)
+    return found
+
+
 def part(part_id: str) -> Part:
     """The part of that id; raises PartError."""
     found = parts().get(part_id)

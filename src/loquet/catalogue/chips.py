@@ -8,7 +8,12 @@ from typing import Any
 import modm_devices
 from modm_devices.parser import DeviceParser
 
-from loquet.catalogue.bundled import corrected_port, package_by_letters, supply_limits_mv
+from loquet.catalogue.bundled import (
+    converter_min_mv,
+    corrected_port,
+    package_by_letters,
+    supply_limits_mv,
+)
 from loquet.catalogue.free_routing import nrf_functions
 from loquet.catalogue.mapped import find_mapped
 from loquet.core.parts import AlternateFunction, Chip, ChipPin, PartError, PinKind
@@ -128,6 +133,7 @@ def chip_of(device: Any) -> Chip:
         supply_min_mv=limits[0] if limits else None,
         supply_max_mv=limits[1] if limits else None,
         supply_source="from memory of the maker's data sheet" if limits else "",
+        converter_min_mv=converter_min_mv(family),
         uncovered=uncovered(family, found is not None, pins),
         data_source=DATA_SOURCE,
     )

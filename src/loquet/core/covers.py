@@ -4,11 +4,11 @@ from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import seat_of_thing
+from loquet.core.geometry import Rect
 from loquet.core.library import Library
 from loquet.core.quantities.lengths import nm_from_mm
 
 SCREW_FREE_NM = 200_000
-Rect = tuple[int, int, int, int]
 
 
 @dataclass(frozen=True)

@@ -45,11 +45,12 @@ class Confirmed(Frozen):
 
 
 class Bought(Frozen):
-    """What was really bought for a line: the maker's part as its bag says, from whom, and whether it takes the place of what was asked for."""
+    """What was really bought for a line: the maker's part as its bag says, from whom, whether it takes the place of what was asked for, how many lie there after they were tried (0 says nothing)."""
 
     maker_part: Annotated[str, Field(min_length=1, max_length=60)]
     supplier: Annotated[str, Field(max_length=60)] = ""
     substitute: bool = False
+    pieces: Annotated[int, Field(ge=0, le=1_000_000)] = 0
 
 
 class Choices(Frozen):

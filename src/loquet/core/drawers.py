@@ -6,7 +6,6 @@ from typing import Literal
 
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Bought
-from loquet.core.fabrication.tables import value_of
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Box, Round
 from loquet.core.incoming import trial_of
@@ -17,6 +16,9 @@ from loquet.core.parts.part import Part
 
 Known = Literal["drawing", "measurement", "standard", "data set", "from memory", "none"]
 SMALL_MM = 2.5
+VALUED = frozenset(
+    ("resistor", "capacitor", "inductor", "crystal", "clock crystal", "fuse", "linear regulator")
+)
 
 
 class DrawnLand(Frozen):
@@ -54,6 +56,13 @@ class DrawerLine(Frozen):
     bought: Bought | None = None
     body_mm: tuple[float, float, float, float]
     lands: tuple[DrawnLand, ...]
+
+
+def value_of(component: Component, library: Library) -> str:
+    """What tells parts of one kind apart that are bought by their value; of all others the value is only a name."""
+    if component.is_chip:
+        return component.value
+    return component.value if library.parts[component.part].kind in VALUED else ""
 
 
 def words_of(part: str, value: str) -> str:

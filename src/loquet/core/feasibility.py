@@ -4,8 +4,11 @@ from dataclasses import dataclass
 from itertools import combinations
 
 import shapely
+from shapely.geometry import Polygon
 
+from loquet.core.board.openings import board_area, kept_free, openings_of
 from loquet.core.board.outline import polygon_nm
+from loquet.core.board.through import pins_under
 from loquet.core.brief import Board, Brief, BriefError, Thing
 from loquet.core.brief.seats import seat_of_body
 from loquet.core.brief.sense import named, place_of_thing
@@ -19,6 +22,7 @@ from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import chip_for
 
 LEAST_NM2 = 1e6
+LEAST_BESIDE_NM = 1_000_000  # what a cutter leaves standing; common practice, no source
 
 
 def brief_faults(brief: Brief, library: Library) -> list[BriefError]:
@@ -88,12 +92,18 @@ class Standing:
     thing: Thing
     pattern: LandPattern
     seat: Seat
+    height_mm: float
 
 
 def standing(brief: Brief, library: Library, board: str) -> list[Standing]:
     """All pieces with a part that the brief places on a board."""
     return [
-        Standing(thing, library.pattern(body.part), seat_of_body(brief, thing, body))
+        Standing(
+            thing,
+            library.pattern(body.part),
+            seat_of_body(brief, thing, body),
+            library.parts[body.part].height_mm,
+        )
         for thing in brief.on(board)
         if thing.place is not None and not thing.BRAIN
         for body in thing.bodies()
@@ -109,27 +119,68 @@ def place_faults(brief: Brief, library: Library) -> list[BriefError]:
 def faults_on(brief: Brief, library: Library, board: Board) -> list[BriefError]:
     """The faults of one board."""
     pieces = standing(brief, library, board.name)
-    outline = polygon_nm(board.outline).buffer(1)
+    openings, kept = openings_of(brief, board), kept_free(brief, board)
+    outline = board_area(brief, board).buffer(1)
     drilled = [t for t in brief.on(board.name) if t.drilled() is not None]
     circles = screw_circles(brief, board.name)
-    faults = []
+    faults = mark_faults(brief, board, openings)
     for piece in pieces:
         place, name = place_of_thing(brief, piece.thing.name), piece.thing.name
         boxes = [shapely.box(*extent(piece.seat.shape(p.shape))) for p in piece.pattern.pads]
         if not all(outline.contains(box) for box in boxes):
-            way = "Move it inwards, or enlarge the outline."
-            faults.append(BriefError(place, "has pads outside the board", way, name))
+            over = next((n for n, o in openings.items() if any(o.intersects(b) for b in boxes)), "")
+            problem = f"has pads over '{over}'" if over else "has pads outside the board"
+            way = "Move one of them." if over else "Move it inwards, or enlarge the outline."
+            faults.append(BriefError(place, problem, way, name))
         boxes.append(shapely.box(*extent(piece.seat.shape(piece.pattern.body))))
+        for area in kept:
+            if (
+                area.parts
+                and area.far == piece.seat.far
+                and any(area.area.intersects(b) for b in boxes)
+            ):
+                problem = f"stands in '{area.thing}', which is kept free of parts"
+                faults.append(BriefError(place, problem, "Move one of them.", name))
         for hole, (x, y, radius) in zip(drilled, circles, strict=True):
             disc = shapely.Point(x, y).buffer(radius)
             if any(disc.intersects(box) for box in boxes):
                 problem = f"lies under the screw of '{hole.name}'"
                 faults.append(BriefError(place, problem, "Move one of them.", name))
     for a, b in combinations(pieces, 2):
+        place = place_of_thing(brief, b.thing.name)
         if collide(a.pattern, a.seat, b.pattern, b.seat):
             way = "Move one of them until their courtyards part."
-            place = place_of_thing(brief, b.thing.name)
             faults.append(BriefError(place, f"overlaps '{a.thing.name}'", way, b.thing.name))
+        elif (b.height_mm and pins_under(a.pattern, a.seat, b.pattern, b.seat)) or (
+            a.height_mm and pins_under(b.pattern, b.seat, a.pattern, a.seat)
+        ):
+            problem = f"lies across the board from '{a.thing.name}', and pins of one come out under the other"
+            way = "Move one of them, or take a part that is soldered on the surface."
+            faults.append(BriefError(place, problem, way, b.thing.name))
+    return faults
+
+
+def mark_faults(brief: Brief, board: Board, openings: dict[str, Polygon]) -> list[BriefError]:
+    """Marks without a place, and openings that leave no board beside them."""
+    faults = []
+    for place, thing in named(brief):
+        needs_place = thing.drilled() or thing.opening() or thing.keeps()
+        if thing.board == board.name and needs_place and thing.place is None:
+            way = "Put it on its board, or take it out."
+            faults.append(BriefError(place, "has no place", way, thing.name))
+    room = polygon_nm(board.outline).buffer(-LEAST_BESIDE_NM)
+    grown = {name: area.buffer(LEAST_BESIDE_NM) for name, area in openings.items()}
+    for name, area in openings.items():
+        place = place_of_thing(brief, name)
+        if not room.contains(area):
+            problem = "leaves less than 1 mm of the board beside it, or reaches beyond it"
+            way = "Move it inwards; draw a notch at the edge into the outline."
+            faults.append(BriefError(place, problem, way, name))
+        for other in openings:
+            if other < name and grown[other].intersects(area):
+                problem = f"is less than 1 mm from '{other}'"
+                way = "Move one of them, or make one opening of both."
+                faults.append(BriefError(place, problem, way, name))
     return faults
 
 

@@ -2,11 +2,12 @@
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from math import ceil, floor
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing
 from loquet.core.board.current import supply_width_working
-from loquet.core.board.outline import polygon_nm
+from loquet.core.board.openings import board_area, kept_free
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
@@ -15,10 +16,10 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import CHIP_PART
-from loquet.core.covers import Rect, covers_of, screw_circles
+from loquet.core.covers import covers_of, screw_circles
 from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of
 from loquet.core.frozen import digest_of
-from loquet.core.geometry import Seat
+from loquet.core.geometry import Rect, Seat
 from loquet.core.library import Library
 from loquet.core.measured import measured_library
 from loquet.core.parts import Chip, LandPattern, PartError
@@ -28,7 +29,8 @@ from loquet.core.pins.own_chip import chip_of_table
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
-from loquet.core.placement.edge_seats import edge_seats
+from loquet.core.placement.corner_seats import corner_seats
+from loquet.core.placement.edge_seats import edge_seats, taken_areas
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
 from loquet.core.quantities.lengths import nm_from_mm
@@ -288,8 +290,29 @@ def seat_of_chip(
     around = [(library.pattern(part), seat) for part, seat in placed_parts(brief, brain.board)]
     around += seated
     targets = [need.target for need in needs_of(brief, brain.name) if need.target]
-    outline = polygon_nm(brief.board(brain.board).outline)
-    return chip_seat(outline, pattern, around, screw_circles(brief, brain.board), targets)
+    outline = board_area(brief, brief.board(brain.board))
+    screws, kept = screw_circles(brief, brain.board), kept_rects(brief, brain.board)
+    behind = bodies_behind(brief, library, brain.board)
+    return chip_seat(outline, pattern, around, screws, targets, kept, behind)
+
+
+def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...]:
+    """Bodies that the brief places on the far side of a board, where no pin may come out, in nm."""
+    return tuple(
+        seat.rect(library.pattern(part).body)
+        for part, seat in placed_parts(brief, board)
+        if seat.far and library.parts[part].height_mm
+    )
+
+
+def kept_rects(brief: Brief, board: str) -> tuple[Rect, ...]:
+    """What of the near side of a board is kept free of parts, as upright rectangles in nm."""
+    return tuple(
+        (floor(left), floor(bottom), ceil(right), ceil(top))
+        for kept in kept_free(brief, brief.board(board))
+        if kept.parts and not kept.far
+        for left, bottom, right, top in (kept.area.bounds,)
+    )
 
 
 def placed_parts(brief: Brief, board: str) -> list[tuple[str, Seat]]:
@@ -329,7 +352,11 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     seats = fixed_seats(brief, subject)
     screws = screw_circles(brief, subject)
     placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, subject))
-    ports = edge_seats(brief, subject, library.pattern, placed, screws)
+    kept = kept_rects(brief, subject)
+    taken = taken_areas(brief, subject, placed, screws, kept)
+    behind = bodies_behind(brief, library, subject)
+    ports = edge_seats(brief, subject, library.pattern, taken, behind)
+    ports |= corner_seats(brief, subject, library.pattern, taken)
     seats |= ports
     by_role = {c.role: patterns[c.ref] for c in circuit.components}
     seated = tuple((by_role[role], seat) for role, seat in ports.items() if role in by_role)
@@ -344,7 +371,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     low: tuple[Rect, ...] = tuple(cover.rect for cover in covers_of(brief, library, subject))
     return place(
         PlacingInput(
-            outline=polygon_nm(brief.board(subject).outline),
+            outline=board_area(brief, brief.board(subject)),
             circuit=circuit,
             patterns=patterns,
             heights_mm={c.ref: library.height_mm(c) for c in circuit.components},
@@ -352,6 +379,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             locked=locked,
             holes=screws,
             low_areas=low,
+            kept=kept,
             rails=frozenset(rail.net for rail in rails_of(brief)),
         )
     )
@@ -360,7 +388,9 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
 def route_board(design: Design, library: Library, progress: Progress, subject: str) -> Routing:
     """The routing stage."""
     view = board_view(design, library, subject)
-    given = RouteInput(view.outline, view.circuit, view.pads, view.holes, view.rules)
+    given = RouteInput(
+        view.outline, view.wiring_area, view.circuit, view.pads, view.holes, view.rules
+    )
     made = route(given, progress)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
     return made.model_copy(update={"workings": (width,)})

@@ -8,10 +8,10 @@ EXAMPLES = Path(__file__).resolve().parents[3] / "examples"
 BOARD_BRIEFS = ("dusk-remote", "dome-pod", "focus-pad")
 SPREAD_BRIEFS = ("slit-halves", "slew-carrier", "slant-remote")
 BRAIN_BRIEFS = ("finder-lamp", "chart-module", "dew-panel", "filter-dial", "step-pad")
-FEED_BRIEFS = ("ridge-handset", "pocket-lamp", "twin-grips", "dome-desk", "chart-console")
+FEED_BRIEFS = ("star-handset", "pocket-lamp", "twin-grips", "dome-desk", "chart-console")
 DEMO_BRIEFS = (
     *BOARD_BRIEFS,
-    *("star-handset", "log-key-pad"),
+    *("ridge-handset", "log-key-pad"),
     *SPREAD_BRIEFS,
     *BRAIN_BRIEFS,
     *FEED_BRIEFS,

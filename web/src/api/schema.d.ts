@@ -3496,6 +3496,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Corner Mm
+                 * @description what the round cutter leaves in a corner
+                 * @default 1
+                 */
+                corner_mm: number;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -3544,6 +3550,12 @@ export interface components {
                  * @default 10
                  */
                 height_mm: number;
+                /**
+                 * Keeps Off
+                 * @default parts
+                 * @enum {string}
+                 */
+                keeps_off: "parts" | "copper" | "parts and copper";
                 /**
                  * Kind
                  * @default keep-out
@@ -3596,7 +3608,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default fiducial-round
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3768,6 +3780,13 @@ export interface components {
             gap_mm: number;
             /** Holes */
             holes: components["schemas"]["HoleView"][];
+            /** Kept */
+            kept: components["schemas"]["KeptView"][];
+            /** Openings */
+            openings: [
+                number,
+                number
+            ][][];
             /** Outline */
             outline: [
                 number,
@@ -3805,6 +3824,11 @@ export interface components {
             folder: string;
             /** Name */
             name: string;
+            /** Openings Mm */
+            openings_mm: [
+                number,
+                number
+            ][][];
             /** Outline Mm */
             outline_mm: [
                 number,
@@ -3833,11 +3857,16 @@ export interface components {
         };
         /**
          * Bought
-         * @description What was really bought for a line: the maker's part as its bag says, from whom, and whether it takes the place of what was asked for.
+         * @description What was really bought for a line: the maker's part as its bag says, from whom, whether it takes the place of what was asked for, how many lie there after they were tried (0 says nothing).
          */
         Bought: {
             /** Maker Part */
             maker_part: string;
+            /**
+             * Pieces
+             * @default 0
+             */
+            pieces: number;
             /**
              * Substitute
              * @default false
@@ -6516,6 +6545,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Corner Mm
+                 * @description what the round cutter leaves in a corner
+                 * @default 1
+                 */
+                corner_mm: number;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -6564,6 +6599,12 @@ export interface components {
                  * @default 10
                  */
                 height_mm: number;
+                /**
+                 * Keeps Off
+                 * @default parts
+                 * @enum {string}
+                 */
+                keeps_off: "parts" | "copper" | "parts and copper";
                 /**
                  * Kind
                  * @default keep-out
@@ -6616,7 +6657,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default fiducial-round
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7366,8 +7407,6 @@ export interface components {
                 number,
                 number
             ] | null;
-            /** Drawn Yet */
-            drawn_yet: boolean;
             /** Draws Ma */
             draws_ma: number;
             /** Edge */
@@ -7668,6 +7707,25 @@ export interface components {
             kept: "shelf" | "archive" | "removed";
         };
         /**
+         * KeptView
+         * @description An area that is kept free of parts on its side, or of copper on both.
+         */
+        KeptView: {
+            /** Copper */
+            copper: boolean;
+            /** Far */
+            far: boolean;
+            /** Parts */
+            parts: boolean;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+            /** Thing */
+            thing: string;
+        };
+        /**
          * KeyScheme
          * @description The way the keys are read. `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix with one.
          */
@@ -7726,8 +7784,6 @@ export interface components {
             kind: string;
             /** Mark */
             mark: string;
-            /** Recipe */
-            recipe: boolean;
             /** Title */
             title: string;
             /** Usual */
@@ -10812,6 +10868,12 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Corner Mm
+                 * @description what the round cutter leaves in a corner
+                 * @default 1
+                 */
+                corner_mm: number;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -10860,6 +10922,12 @@ export interface components {
                  * @default 10
                  */
                 height_mm: number;
+                /**
+                 * Keeps Off
+                 * @default parts
+                 * @enum {string}
+                 */
+                keeps_off: "parts" | "copper" | "parts and copper";
                 /**
                  * Kind
                  * @default keep-out
@@ -10912,7 +10980,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default fiducial-round
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -12042,7 +12110,7 @@ export interface components {
          *     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
          *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
          *     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-         *     `GAUGES` that it tells a brain how full a cell is.
+         *     `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place.
          */
         Thing: {
             /**

@@ -46,6 +46,8 @@ const board: Board = {
 	tracks: [{ net: "LAMP", far: true, x1: 20, y1: 10, x2: 30, y2: 10, w: 0.2 }],
 	vias: [{ net: "LAMP", x: 20, y: 10 }],
 	pieces: [],
+	openings: [],
+	kept: [],
 	holes: [],
 	via_mm: 0.6,
 	via_hole_mm: 0.3,

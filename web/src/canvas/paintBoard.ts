@@ -29,13 +29,19 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: numbe
 	ctx.clearRect(0, 0, w, h);
 	const front: Side = scene.look === "far" ? "far" : "near";
 	const back: Side = front === "near" ? "far" : "near";
-	fillRings(ctx, scene.view, [scene.board.outline], front === "near" ? COLOUR.board : COLOUR.boardFar);
+	fillRings(
+		ctx,
+		scene.view,
+		[scene.board.outline, ...scene.board.openings],
+		front === "near" ? COLOUR.board : COLOUR.boardFar,
+	);
 	if (scene.look === "through") paintSide(ctx, scene, back, 0.38, true);
 	paintSide(ctx, scene, front, 1, false);
 	paintHoles(ctx, scene);
 	paintParts(ctx, scene, front);
 	paintLinks(ctx, scene);
-	ring(ctx, scene.view, scene.board.outline, COLOUR.ink, 1.4);
+	paintKept(ctx, scene, front);
+	for (const line of [scene.board.outline, ...scene.board.openings]) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
 	if (scene.mark) paintMark(ctx, scene.view, scene.mark);
 }
 
@@ -120,6 +126,28 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 		ctx.fill();
 		ctx.strokeStyle = "#fffdf7";
 		ctx.lineWidth = 0.8;
+		ctx.stroke();
+	}
+	ctx.restore();
+}
+
+/** Areas kept free: a dashed line, crossed where no copper may lie either. */
+function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
+	ctx.save();
+	ctx.setLineDash([4, 3]);
+	for (const kept of scene.board.kept) {
+		if (!kept.copper && kept.far !== (front === "far")) continue;
+		ring(ctx, scene.view, kept.ring, COLOUR.ink, 1);
+		const [a, b, c, d] = kept.ring.map(([x, y]) => toScreen(scene.view, { x, y }));
+		if (!kept.copper || !a || !b || !c || !d) continue;
+		ctx.beginPath();
+		for (const [from, to] of [
+			[a, c],
+			[b, d],
+		] as const) {
+			ctx.moveTo(from.x, from.y);
+			ctx.lineTo(to.x, to.y);
+		}
 		ctx.stroke();
 	}
 	ctx.restore();

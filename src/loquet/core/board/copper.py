@@ -4,9 +4,11 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.model import Placement, Pour, Routing, Track, Via
-from loquet.core.board.outline import polygon_nm
+from loquet.core.board.openings import board_area, board_profile, wiring_area
+from loquet.core.board.outline import Corner, Line
 from loquet.core.board.rules import BoardRules
 from loquet.core.brief import Board, Brief
 from loquet.core.brief.seats import seat_of_thing
@@ -20,7 +22,7 @@ NEAR, FAR = "near", "far"
 
 @dataclass(frozen=True)
 class Copper:
-    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none, and a `covered` pad stays under the mask."""
+    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none, a `covered` pad stays under the mask, and a fiducial has a bare ring `bare_nm` wide."""
 
     net: str
     sides: tuple[str, ...]
@@ -33,6 +35,7 @@ class Copper:
     drill_y: int = 0
     paste: bool = False
     covered: bool = False
+    bare_nm: int = 0
 
     @property
     def owner(self) -> str:
@@ -72,6 +75,7 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
                 y,
                 pad.paste,
                 pad.covered,
+                pad.bare_nm,
             )
         )
     return found
@@ -93,8 +97,18 @@ class BoardView:
 
     @cached_property
     def outline(self) -> Polygon:
-        """The outline in nm."""
-        return polygon_nm(self.board.outline)
+        """The board in nm, its openings cut out."""
+        return board_area(self.brief, self.board)
+
+    @cached_property
+    def wiring_area(self) -> BaseGeometry:
+        """Where wiring and pour may lie, but for their distance from its edge."""
+        return wiring_area(self.brief, self.board)
+
+    @cached_property
+    def profile(self) -> tuple[Line | Corner, ...]:
+        """All lines and arcs along which the board is cut."""
+        return board_profile(self.brief, self.board)
 
     @cached_property
     def seats(self) -> dict[str, Seat]:

@@ -43,9 +43,14 @@ def profile_of(outline: Outline) -> tuple[Line | Corner, ...]:
         nm_from_mm(outline.height_mm),
         nm_from_mm(outline.corner_mm),
     )
+    return rounded_rectangle(w, h, r)
+
+
+def rounded_rectangle(w: int, h: int, r: int) -> tuple[Line | Corner, ...]:
+    """The closed line of a rectangle from (0, 0) to (`w`, `h`) with corners of radius `r`, anticlockwise; a side that its corners use up is left out."""
     if r == 0:
         return Line(0, 0, w, 0), Line(w, 0, w, h), Line(w, h, 0, h), Line(0, h, 0, 0)
-    return (
+    pieces = (
         Line(r, 0, w - r, 0),
         Corner(w - r, 0, w, r, w - r, r),
         Line(w, r, w, h - r),
@@ -55,6 +60,7 @@ def profile_of(outline: Outline) -> tuple[Line | Corner, ...]:
         Line(0, h - r, 0, r),
         Corner(0, r, r, 0, r, r),
     )
+    return tuple(p for p in pieces if (p.x1, p.y1) != (p.x2, p.y2))
 
 
 def polygon_nm(outline: Outline) -> Polygon:

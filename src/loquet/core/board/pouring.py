@@ -60,9 +60,9 @@ def pour_ground(view: BoardView) -> Pour:
 def pour_side(view: BoardView, name: str) -> Side:
     """The board's area on one side, less all other copper with its gap, with heat relief at ground pads."""
     rules = view.rules
-    base = view.outline.buffer(-(rules.edge_nm + CURVE_NM))
+    base = view.wiring_area.buffer(-(rules.edge_nm + CURVE_NM))
     away = [
-        polygon_of(c.shape, rules.drawn_gap_nm + CURVE_NM, segments_of(c))
+        polygon_of(c.shape, max(c.bare_nm, rules.drawn_gap_nm) + CURVE_NM, segments_of(c))
         for c in (*view.pads, *view.wiring)
         if name in c.sides and c.net != GROUND
     ]

@@ -173,6 +173,25 @@ class Drilled:
 
 
 @dataclass(frozen=True)
+class Opening:
+    """An opening that is cut into the board about the middle of a thing: width, height and the radius of its inside corners (mm)."""
+
+    width_mm: float
+    height_mm: float
+    corner_mm: float
+
+
+@dataclass(frozen=True)
+class Kept:
+    """An area that is kept free about the middle of a thing: width and height (mm); `parts` keeps parts off its side, `copper` keeps wiring and pour off both sides."""
+
+    width_mm: float
+    height_mm: float
+    parts: bool
+    copper: bool
+
+
+@dataclass(frozen=True)
 class Printed:
     """Words that are printed on the legend about the middle of a thing: the text, and how high its letters are (mm)."""
 
@@ -199,7 +218,7 @@ class Thing(Frozen):
     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-    `GAUGES` that it tells a brain how full a cell is.
+    `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place.
     """
 
     GROUP: ClassVar[Group]
@@ -221,6 +240,7 @@ class Thing(Frozen):
     ASKS_FIRST: ClassVar[bool] = False
     HAS_FILES: ClassVar[bool] = False
     GAUGES: ClassVar[bool] = False
+    CORNER: ClassVar[bool] = False
 
     kind: str
     name: Name
@@ -317,6 +337,14 @@ class Thing(Frozen):
 
     def drilled(self) -> Drilled | None:
         """The hole that it is, where it is one."""
+        return None
+
+    def opening(self) -> Opening | None:
+        """What it cuts out of the board."""
+        return None
+
+    def keeps(self) -> Kept | None:
+        """The area that it keeps free."""
         return None
 
     def printed(self) -> Printed | None:

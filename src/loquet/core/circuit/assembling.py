@@ -19,7 +19,6 @@ from loquet.core.circuit.model import (
     Fragment,
     Net,
     NetKind,
-    RecipeNotPossible,
 )
 from loquet.core.circuit.recipes import rank_of, recipe_for
 from loquet.core.circuit.two_wire import bus_of_brain
@@ -32,7 +31,7 @@ from loquet.core.provenance import Working
 def assemble(bench: Bench) -> Circuit:
     """All recipes of this brief put together; raises RecipeNotPossible."""
     brief = bench.brief
-    refuse_without_recipe(brief)
+    refuse_what_cannot_be(brief)
     made: dict[int, list[tuple[Thing, Fragment]]] = {}
     for thing in brief.things:
         function = recipe_for(thing)
@@ -119,24 +118,8 @@ def test_points(brief: Brief) -> Fragment:
     )
 
 
-def waiting(brief: Brief) -> list[str]:
-    """Names of things that cannot be drawn yet, for want of a recipe."""
-    return [
-        thing.label
-        for thing in brief.things
-        if recipe_for(thing) is None and not thing.DRAWN_BY_BOARD
-    ]
-
-
-def refuse_without_recipe(brief: Brief) -> None:
-    """Things that can be planned but not drawn yet: said by name, so that nothing is left out silently."""
-    names = waiting(brief)
-    if names:
-        raise RecipeNotPossible(
-            "circuit",
-            f"there is no circuit recipe yet for: {', '.join(names)}",
-            "The pin plan and its files are complete; the board has to wait for them.",
-        )
+def refuse_what_cannot_be(brief: Brief) -> None:
+    """What no circuit can be drawn for, said before any is; raises RecipeNotPossible."""
     shares = [share_of(brief, brain.name) for brain in brief.brains] or [brief]
     wirings = [wiring_of(share) for share in shares]
     for share, wiring in zip(shares, wirings, strict=True):

@@ -11,6 +11,8 @@ from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
 TRANSISTOR, OFF = "transistor-npn-sot23", "100 kΩ"
+UPPER, GATE_REST, GATE_REST_OHM = "transistor-pmos-sot23", "10 kΩ", 10_000.0
+PIN_MA = 8.0  # the least that usual chips promise at good levels; from memory
 FORCED_GAIN, PIN_DROP_V = 20.0, 0.4
 
 
@@ -56,6 +58,43 @@ def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Compone
             near,
         ),
     ]
+
+
+@dataclass(frozen=True)
+class Above:
+    """The nets of a driver above its load: the rail, what it feeds, the gate, and the driver below that pulls the gate."""
+
+    rail: str
+    high: str
+    below: Below
+
+
+def high_side(drawer: Drawer, role: str, above: Above, base: str) -> list[Component]:
+    """A P-channel transistor that a smaller one turns on, so that its load is off while the chip is in reset; pads 1 gate, 2 source, 3 drain."""
+    upper, gate = f"{role} upper transistor", above.below.low
+    return [
+        drawer.take(
+            upper,
+            UPPER,
+            ("P-channel", f"Feeds {above.below.named}"),
+            {"1": gate, "2": above.rail, "3": above.high},
+            Near(role, "1"),
+        ),
+        drawer.resistor(
+            f"{role} gate rest",
+            GATE_REST,
+            f"Keeps {above.below.named} off until it is wanted",
+            (above.rail, gate),
+            Near(upper, "1"),
+        ),
+        *low_side(drawer, role, above.below, base),
+    ]
+
+
+def gate_current(rail_v: float) -> WorkingInput:
+    """What pulls the gate of the upper transistor, in A."""
+    origin = f"{rail_v:g} V over {GATE_REST} at the gate"
+    return given("I", rail_v / GATE_REST_OHM, "A", origin)
 
 
 def base_working(

@@ -14,7 +14,7 @@ class Component(Frozen):
     """A part on a board. `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets; `thing` is what it belongs to.
 
     `sits_in` names catalogue parts that are soldered in its place, and into which it is put. `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the legend where that is more than its
-    reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it. `working` is the figure that gives its value.
+    reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it, `on_pad` is the pad towards which its slider stands when it is on. `working` is the figure that gives its value.
     """
 
     role: str
@@ -32,6 +32,7 @@ class Component(Frozen):
     bare: bool = False
     sits_in: tuple[str, ...] = ()
     polar: bool = False
+    on_pad: str = ""
     working: str = ""
 
     @property

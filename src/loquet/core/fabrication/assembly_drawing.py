@@ -66,13 +66,14 @@ def page(canvas: Canvas, view: BoardView, side: str) -> None:
 def draw_polygon(
     canvas: Canvas, polygon: Polygon, stroke: Color, fill: Color | None, width: float
 ) -> None:
-    """A polygon in board coordinates."""
+    """A polygon in board coordinates, with its openings."""
     path = canvas.beginPath()
-    points = [(x / 1e6 * mm, y / 1e6 * mm) for x, y in polygon.exterior.coords]
-    path.moveTo(*points[0])
-    for point in points[1:]:
-        path.lineTo(*point)
-    path.close()
+    for ring in (polygon.exterior, *polygon.interiors):
+        points = [(x / 1e6 * mm, y / 1e6 * mm) for x, y in ring.coords]
+        path.moveTo(*points[0])
+        for point in points[1:]:
+            path.lineTo(*point)
+        path.close()
     canvas.setLineWidth(width)
     canvas.setStrokeColor(stroke)
     if fill:

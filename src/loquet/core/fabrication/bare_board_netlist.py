@@ -4,6 +4,7 @@ from loquet.core.board.copper import FAR, BoardView, Copper
 from loquet.core.geometry import Bar, Box, Round
 
 LONGEST_NAME = 14
+WIDEST_UM = 9999
 
 
 def write_test_netlist(view: BoardView) -> bytes:
@@ -47,7 +48,12 @@ def record(copper: Copper, names: dict[str, str]) -> str:
     hole = f"D{copper.drill_nm // 1000:04d}P" if copper.drill_nm else "      "
     access = "A00" if len(copper.sides) == 2 else ("A02" if FAR in copper.sides else "A01")
     mask = "S3" if copper.kind == "via" else "S0"
-    return f"{head}{hole}{access}{xy(x, y)}X{w // 1000:04d}Y{h // 1000:04d}R{turn_of(copper):03d} {mask}"
+    return f"{head}{hole}{access}{xy(x, y)}X{size(w)}Y{size(h)}R{turn_of(copper):03d} {mask}"
+
+
+def size(length: int) -> str:
+    """A size in micrometres, four digits: what is wider than 9.999 mm is written as that."""
+    return f"{min(length // 1000, WIDEST_UM):04d}"
 
 
 def turn_of(copper: Copper) -> int:

@@ -30,11 +30,14 @@ def write_layer(layer: Layer, project: str, project_id: str) -> bytes:
 
 
 def write_profile(pieces: tuple[Line | Corner, ...], project: str, project_id: str) -> bytes:
-    """The board's outline, with true arcs at its corners."""
+    """The board's outline and its openings, with true arcs at their corners."""
     lines = header("Profile,NP", project, project_id, False)
     lines += ["%TA.AperFunction,Profile*%", "%ADD10C,0.100000*%", "%TD*%", "G75*", "D10*"]
-    lines.append(f"{place(pieces[0].x1, pieces[0].y1)}D02*")
+    at: tuple[int, int] | None = None
     for piece in pieces:
+        if at != (piece.x1, piece.y1):
+            lines.append(f"{place(piece.x1, piece.y1)}D02*")
+        at = (piece.x2, piece.y2)
         if isinstance(piece, Line):
             lines.append(f"G01{place(piece.x2, piece.y2)}D01*")
         else:

@@ -7,6 +7,9 @@ from loquet.core.board.model import PourPiece, Ring
 from loquet.core.fabrication.legend import Legend
 from loquet.core.geometry import Box, Round, Shape, grown, turned
 
+WINDOWED_NM = 3_000_000
+CROSS_NM = 400_000
+
 
 @dataclass(frozen=True)
 class Drawn:
@@ -76,6 +79,8 @@ def copper_function(copper: Copper) -> str:
         return "Conductor"
     if copper.kind == "via":
         return "ViaPad"
+    if copper.bare_nm:
+        return "FiducialPad,Global"
     return "ComponentPad" if copper.drill_nm else "SMDPad,CuDef"
 
 
@@ -83,7 +88,7 @@ def mask_layer(view: BoardView, side: str, function: str) -> Layer:
     """Openings over all pads that are soldered or touched bare, and around unplated holes; vias stay covered."""
     grow = view.rules.mask_grow_nm
     objects = [
-        Drawn(grown(c.shape, grow), "Material", c.net, c.ref, c.pad)
+        Drawn(grown(c.shape, c.bare_nm or grow), "Material", c.net, c.ref, c.pad)
         for c in view.pads
         if side in c.sides and not c.covered
     ]
@@ -103,24 +108,32 @@ def legend_layer(legend: Legend, side: str, function: str) -> Layer:
 
 
 def paste_layer(view: BoardView, side: str, function: str) -> Layer:
-    """Stencil openings at surface pads; an exposed pad gets a window of half its side in each quarter."""
+    """Stencil openings at surface pads; a large pad, and one with heat holes, gets a window in each quarter."""
     objects: list[Drawn] = []
+    holed = {(c.ref, c.pad) for c in view.pads if c.covered and c.drill_nm}
     for c in view.pads:
         if side in c.sides and c.paste and not c.drill_nm:
-            objects += [
-                Drawn(shape, "Material", c.net, c.ref, c.pad) for shape in stencil_openings(c.shape)
-            ]
+            openings = stencil_openings(c.shape, (c.ref, c.pad) in holed)
+            objects += [Drawn(shape, "Material", c.net, c.ref, c.pad) for shape in openings]
     return Layer(f"paste-{side}.gbr", function, tuple(objects))
 
 
-def stencil_openings(shape: Shape) -> tuple[Shape, ...]:
-    """One opening the size of the pad, or four windows over a pad wider than 3 mm both ways."""
-    if isinstance(shape, Box) and min(shape.w, shape.h) > 3_000_000:
-        w, h = shape.w * 2 // 5 // 1000 * 1000, shape.h * 2 // 5 // 1000 * 1000
+def stencil_openings(shape: Shape, holed: bool = False) -> tuple[Shape, ...]:
+    """One opening the size of the pad, or four windows over one wider than 3 mm both ways or with heat holes.
+
+    The cross between the windows is wide enough for a heat hole, so that no paste runs down it.
+    """
+    if isinstance(shape, Box) and (holed or min(shape.w, shape.h) > WINDOWED_NM):
+        w, h = (window_nm(side) for side in (shape.w, shape.h))
         steps = [(sx * shape.w // 4, sy * shape.h // 4) for sy in (-1, 1) for sx in (-1, 1)]
         spots = [turned(dx, dy, shape.turn) for dx, dy in steps]
         return tuple(Box(shape.x + dx, shape.y + dy, w, h, shape.turn) for dx, dy in spots)
     return (shape,)
+
+
+def window_nm(side_nm: int) -> int:
+    """The side of a window in a quarter of a pad: 38 % of the pad's, less where a heat hole needs more room between two."""
+    return min(side_nm * 38 // 100, side_nm // 2 - CROSS_NM) // 1000 * 1000
 
 
 def drawing_order(pieces: tuple[PourPiece, ...]) -> list[PourPiece]:

@@ -65,8 +65,13 @@ def legend_of(view: BoardView) -> Legend:
     print_words(view, sheets)
     for component in view.circuit.components:
         draw_body(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
-    for component in sorted(view.circuit.components, key=lambda c: not (c.printed or c.polar)):
+    named = sorted(view.circuit.components, key=lambda c: not (c.printed or c.polar or c.on_pad))
+    for component in named:
         name_part(view, component, sheets[FAR if view.seats[component.ref].far else NEAR])
+    for component in named:
+        if component.printed:
+            sheet = sheets[FAR if view.seats[component.ref].far else NEAR]
+            put_name(view, component, sheet, component.ref)
     title_boards(view, sheets)
     strokes = {name: tuple(dict.fromkeys(sheet.strokes)) for name, sheet in sheets.items()}
     return Legend(strokes, tuple(text for sheet in sheets.values() for text in sheet.left_out))
@@ -75,9 +80,9 @@ def legend_of(view: BoardView) -> Legend:
 def sheet_of(view: BoardView, name: str) -> Sheet:
     """An empty sheet: the board inset, less all mask openings and holes."""
     rules = view.rules
-    reach = rules.mask_grow_nm + rules.legend_stroke_nm / 2 + 80_000
+    beyond = rules.legend_stroke_nm / 2 + 80_000
     open_pads = [c for c in view.pads if name in c.sides and not c.covered]
-    closed = [polygon_of(c.shape, reach, 6) for c in open_pads]
+    closed = [polygon_of(c.shape, (c.bare_nm or rules.mask_grow_nm) + beyond, 6) for c in open_pads]
     closed += [
         Point(h.x, h.y).buffer(h.d / 2 + rules.legend_stroke_nm, quad_segs=6)
         for h in view.holes
@@ -145,12 +150,20 @@ def put_first_pin(view: BoardView, component: Component, sheet: Sheet) -> None:
 
 
 def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
-    """The name beside the part, at the first of several places where it fits whole."""
-    height = view.rules.legend_height_nm
-    text = component.printed.upper() or component.ref
-    rect = courtyard_rect(view.patterns[component.ref], view.seats[component.ref])
+    """The name beside the part, with what else must be read on it; a name that finds no room is reported."""
     if component.polar:
         mark_polarity(view, component, sheet)
+    if component.on_pad:
+        mark_on(view, component, sheet)
+    text = component.printed.upper() or component.ref
+    if not put_name(view, component, sheet, text):
+        sheet.left_out.append(text)
+
+
+def put_name(view: BoardView, component: Component, sheet: Sheet, text: str) -> bool:
+    """A text beside the part, at the first of several places where it fits whole."""
+    height = view.rules.legend_height_nm
+    rect = courtyard_rect(view.patterns[component.ref], view.seats[component.ref])
     middle_x, middle_y = (rect[0] + rect[2]) / 2, (rect[1] + rect[3]) / 2
     away = height / 2 + SPACE_NM
     places: list[tuple[float, float, bool]] = []
@@ -169,8 +182,7 @@ def name_part(view: BoardView, component: Component, sheet: Sheet) -> None:
         (rect[0], rect[3] + away, False),
         (rect[2], rect[1] - away, False),
     ]
-    if not any(put_text(sheet, text, x, y, height, upright) for x, y, upright in places):
-        sheet.left_out.append(text)
+    return any(put_text(sheet, text, x, y, height, upright) for x, y, upright in places)
 
 
 def put_text(sheet: Sheet, text: str, x: float, y: float, height_nm: int, upright: bool) -> bool:
@@ -219,6 +231,18 @@ def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> None:
             places = [(x, up), (x, down), (side, y)]
         if not any(put_text(sheet, text, *seat.point(*at), height, False) for at in places):
             sheet.left_out.append(f"{text} of {component.ref}")
+
+
+def mark_on(view: BoardView, component: Component, sheet: Sheet) -> None:
+    """ON beside the end of a switch at which its slider stands when it is on."""
+    pattern, seat = view.patterns[component.ref], view.seats[component.ref]
+    x, y = next(middle_of(p.shape) for p in pattern.pads if p.number == component.on_pad)
+    yard, height = pattern.courtyard, view.rules.legend_height_nm
+    away = height // 2 + SPACE_NM
+    beside = yard.x + (yard.w // 2 + 2 * away) * (1 if x > yard.x else -1)
+    places = [(x, yard.y - yard.h // 2 - away), (beside, y), (x, yard.y + yard.h // 2 + away)]
+    if not any(put_text(sheet, "ON", *seat.point(*at), height, False) for at in places):
+        sheet.left_out.append(f"ON of {component.ref}")
 
 
 def title_boards(view: BoardView, sheets: dict[str, Sheet]) -> None:

@@ -4,7 +4,6 @@ import json
 from dataclasses import dataclass
 
 from loquet.core.board import BoardView
-from loquet.core.board.outline import profile_of
 from loquet.core.design import Design, plans_of
 from loquet.core.fabrication.assembly_drawing import write_drawing
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
@@ -13,7 +12,7 @@ from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
 from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
-from loquet.core.fabrication.tables import write_parts_list, write_places_list
+from loquet.core.fabrication.tables import write_connectors, write_parts_list, write_places_list
 from loquet.core.frozen import digest_of
 from loquet.core.handover.package import device_files
 from loquet.core.library import Library
@@ -58,13 +57,12 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
     """The files of one board."""
     view, layers = sheet.view, sheet.layers
     project = f"{design.brief.name} {sheet.folder.strip('/')}".strip().replace(" ", "-")
-    profile = profile_of(view.board.outline)
     return {
         **{
             f"fabrication/{layer.file}": write_layer(layer, project, guid(identity))
             for layer in layers
         },
-        "fabrication/profile.gbr": write_profile(profile, project, guid(identity)),
+        "fabrication/profile.gbr": write_profile(view.profile, project, guid(identity)),
         "fabrication/holes-plated.drl": write_drill(view.holes, True),
         "fabrication/holes-unplated.drl": write_drill(view.holes, False),
         "fabrication/netlist.ipc": write_test_netlist(view),
@@ -73,6 +71,7 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
         ),
         "assembly/parts.csv": write_parts_list(view, library),
         "assembly/places.csv": write_places_list(view, library),
+        "assembly/connectors.csv": write_connectors(view, library),
         "assembly/drawing.pdf": write_drawing(view),
     }
 

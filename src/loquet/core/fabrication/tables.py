@@ -7,11 +7,16 @@ from collections.abc import Iterable
 
 from loquet.core.board import BoardView
 from loquet.core.circuit import Component
+from loquet.core.drawers import value_of
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
+from loquet.core.parts.land import pad_order
+from loquet.core.parts.mating import end_of
 
 FORMULA = re.compile(r"^[=+@\t\r]|^-(?![0-9.])")
+# A far part is mirrored left to right first, and then turned.
+TURN = "Turn anticlockwise, seen from the near side (deg)"
 PARTS_COLUMNS = (
     "Item",
     "Count per board",
@@ -31,7 +36,7 @@ PLACES_COLUMNS = (
     "Board side",
     "Middle X (mm)",
     "Middle Y (mm)",
-    "Turn (deg)",
+    TURN,
     "Pad 1 X (mm)",
     "Pad 1 Y (mm)",
 )
@@ -56,18 +61,6 @@ def write_parts_list(view: BoardView, library: Library) -> bytes:
             )
         )
     return table(PARTS_COLUMNS, rows)
-
-
-VALUED = frozenset(
-    ("resistor", "capacitor", "inductor", "crystal", "clock crystal", "fuse", "linear regulator")
-)
-
-
-def value_of(component: Component, library: Library) -> str:
-    """What tells parts of one kind apart that are bought by their value; of all others the value is only a name."""
-    if component.is_chip:
-        return component.value
-    return component.value if library.parts[component.part].kind in VALUED else ""
 
 
 def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
@@ -122,6 +115,25 @@ def write_places_list(view: BoardView, library: Library) -> bytes:
             )
         )
     return table(PLACES_COLUMNS, rows)
+
+
+CONNECTORS_COLUMNS = ("Where", "What", "Pad", "Carries", "Board side", "X (mm)", "Y (mm)")
+
+
+def write_connectors(view: BoardView, library: Library) -> bytes:
+    """Every contact of every connector by its place: what it carries, and where it lies from the lower left corner seen from the near side."""
+    rows = []
+    for component in view.circuit.components:
+        pattern, seat = view.patterns[component.ref], view.seats[component.ref]
+        part = library.parts.get(component.part)
+        if part is None or end_of(part) is None or component.bare:
+            continue
+        spots = {p.number: seat.point(*middle_of(p.shape)) for p in reversed(pattern.pads)}
+        side = "far" if seat.far else "near"
+        for pad, (x, y) in sorted(spots.items(), key=lambda row: pad_order(row[0])):
+            carries = component.pads.get(pad, "nothing")
+            rows.append((component.ref, component.purpose, pad, carries, side, mm(x), mm(y)))
+    return table(CONNECTORS_COLUMNS, rows)
 
 
 def mm(length_nm: int) -> str:

@@ -4,6 +4,7 @@ from loquet.core.geometry.placing import Seat, turned
 from loquet.core.geometry.shapes import (
     Bar,
     Box,
+    Rect,
     Round,
     Shape,
     core_of,
@@ -17,6 +18,7 @@ from loquet.core.geometry.shapes import (
 __all__ = [
     "Bar",
     "Box",
+    "Rect",
     "Round",
     "Seat",
     "Shape",

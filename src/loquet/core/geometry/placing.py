@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from math import ceil, cos, radians, sin
 
-from loquet.core.geometry.shapes import Bar, Box, Round, Shape
+from loquet.core.geometry.shapes import Bar, Box, Rect, Round, Shape
 
 QUARTERS = (0, 90, 180, 270)
 COSINE = {0: 1, 90: 0, 180: -1, 270: 0}
@@ -48,6 +48,12 @@ class Seat:
             return wide, high
         across, up = Box(0, 0, wide, high, turn).reach
         return ceil(2 * across), ceil(2 * up)
+
+    def rect(self, box: Box) -> Rect:
+        """The upright rectangle about an upright box of the part's drawing, on the board."""
+        x, y = self.point(box.x, box.y)
+        w, h = self.size(box.w, box.h)
+        return x - w // 2, y - h // 2, x + w // 2, y + h // 2
 
     def shape(self, shape: Shape) -> Shape:
         """A shape of the part's drawing, on the board."""

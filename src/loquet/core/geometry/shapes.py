@@ -58,6 +58,7 @@ class Box:
 
 
 Shape = Round | Bar | Box
+Rect = tuple[int, int, int, int]  # left, bottom, right, top in nm
 
 
 def core_of(shape: Shape) -> BaseGeometry:

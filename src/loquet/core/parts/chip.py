@@ -48,7 +48,7 @@ class ChipPin(Frozen):
 
 
 class Chip(Frozen):
-    """A microcontroller in one package, or a ready module. Supply limits are None where nobody has told us.
+    """A microcontroller in one package, or a ready module. Supply limits, and the least supply of its converter, are None where nobody has told us.
 
     `core_capacitor` is the value and part that each core or reference pin wants, where that is known; `pins_from` says how we know which
     function lies on which pin. `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the way out; its pins can be planned
@@ -62,6 +62,7 @@ class Chip(Frozen):
     supply_min_mv: int | None = None
     supply_max_mv: int | None = None
     supply_source: str = ""
+    converter_min_mv: int | None = None
     core_capacitor: tuple[str, str] | None = None
     module: bool = False
     pins_from: Literal["data set", "memory", "measurement", "own table"] = "data set"

@@ -7,7 +7,7 @@ from loquet.core.geometry import Bar, Box, Round, Shape
 
 @dataclass(frozen=True)
 class Pad:
-    """A pad; `drill_nm` is 0 for a surface pad. Several pads may share a number: they are one contact. A `covered` pad stays under the mask."""
+    """A pad; `drill_nm` is 0 for a surface pad. Several pads may share a number: they are one contact. A `covered` pad stays under the mask; around a fiducial a ring `bare_nm` wide is free of mask and copper."""
 
     number: str
     shape: Shape
@@ -16,6 +16,7 @@ class Pad:
     drill_x_nm: int = 0
     drill_y_nm: int = 0
     covered: bool = False
+    bare_nm: int = 0
 
 
 @dataclass(frozen=True)

@@ -15,6 +15,7 @@ MAY_STAY_OPEN = {
     "end": "the other end of a changeover switch that is used as a make contact",
     "from card": "output that nobody reads",
     "detect": "contact that nobody reads",
+    "mark": "a dot for a camera",
 }
 USB_DATA = {"plus": "charge only", "minus": "charge only"}
 LINE = "line "

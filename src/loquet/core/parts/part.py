@@ -59,7 +59,7 @@ class NoLeads(Frozen):
 
 
 class DrawnPad(Frozen):
-    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad, and a `covered` one stays under the mask."""
+    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad, a `covered` one stays under the mask, and around a fiducial a ring `bare_mm` wide is free of mask and copper."""
 
     number: str
     x_mm: float
@@ -70,6 +70,7 @@ class DrawnPad(Frozen):
     round: bool = False
     paste: bool = True
     covered: bool = False
+    bare_mm: float = 0.0
 
 
 class Drawn(Frozen):

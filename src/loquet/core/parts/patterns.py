@@ -81,22 +81,14 @@ def gull_wings(body: GullWings) -> LandPattern:
 
 
 def no_leads(body: NoLeads) -> LandPattern:
-    """Terminals on four sides and an exposed pad with plated heat holes, numbered one past the last pin."""
+    """Terminals on four sides and an exposed pad with five plated heat holes on the cross that its paste leaves free, numbered one past the last pin; on the other side mask covers them."""
     pads = land(body.body_mm, body.terminal_mm, body.lead_mm, NO_LEAD)
     around = ring(body.pins, 4, body.pitch_mm, pads)
     exposed, number = even(body.exposed_mm), str(body.pins + 1)
-    step = (exposed // 3 // GRID_NM) * GRID_NM
+    step = (exposed // 4 // GRID_NM) * GRID_NM
     thermal = tuple(
-        Pad(
-            number,
-            Round(column * step, row * step, THERMAL_PAD_NM),
-            THERMAL_HOLE_NM,
-            False,
-            column * step,
-            row * step,
-        )
-        for row in (-1, 0, 1)
-        for column in (-1, 0, 1)
+        Pad(number, Round(x, y, THERMAL_PAD_NM), THERMAL_HOLE_NM, False, x, y, covered=True)
+        for x, y in ((0, -step), (-step, 0), (0, 0), (step, 0), (0, step))
     )
     side = middle(body.body_mm)
     pads_all = (*around, Pad(number, Box(0, 0, exposed, exposed)), *thermal)
@@ -156,7 +148,8 @@ def drawn(body: Drawn) -> LandPattern:
         x, y, w, h = (nm_from_mm(value) for value in (pad.x_mm, pad.y_mm, pad.w_mm, pad.h_mm))
         shape: Shape = Round(x, y, w) if pad.round else Box(x, y, w, h)
         drill, paste = nm_from_mm(pad.drill_mm), pad.paste and not pad.drill_mm
-        pads.append(Pad(pad.number, shape, drill, paste, x, y, pad.covered))
+        bare = nm_from_mm(pad.bare_mm)
+        pads.append(Pad(pad.number, shape, drill, paste, x, y, pad.covered, bare))
     holes = tuple(Round(nm_from_mm(x), nm_from_mm(y), nm_from_mm(d)) for x, y, d in body.pegs_mm)
     return enclosed(
         body.name, tuple(pads), body.body_mm, 0.25, body.first_pin_mark, holes, body.body_middle_mm

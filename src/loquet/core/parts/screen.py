@@ -6,7 +6,7 @@ from loquet.core.frozen import Frozen
 
 
 class ScreenModule(Frozen):
-    """A module's size, pin order, pixels and load on the bus; `active_mm` is the lit area."""
+    """A module's size, pin order, pixels, load on the bus and the volts that it runs on; `active_mm` is the lit area, `backlight_ma` what its backlight pin takes of its current."""
 
     id: str
     description: str
@@ -21,5 +21,7 @@ class ScreenModule(Frozen):
     bits_per_pixel: int
     active_mm: tuple[float, float]
     current_ma: float
+    supply_v: tuple[float, float]
+    backlight_ma: float = 0.0
     height_above_mm: float
     evidence_text: str

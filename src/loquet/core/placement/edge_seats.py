@@ -4,10 +4,13 @@ from collections.abc import Callable, Iterator
 from math import atan2, cos, degrees, hypot, radians, sin
 
 import shapely
+from shapely.geometry.base import BaseGeometry
 
+from loquet.core.board.openings import openings_of
+from loquet.core.board.through import pins_rect
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.edges import Side, sides_of
-from loquet.core.geometry import Seat, polygon_of
+from loquet.core.geometry import Rect, Seat, polygon_of
 from loquet.core.parts import LandPattern
 from loquet.core.placement.seating import near_rects
 
@@ -19,12 +22,10 @@ def edge_seats(
     brief: Brief,
     board: str,
     pattern: Callable[[str], LandPattern],
-    seated: Seated,
-    screws: tuple[tuple[int, int, int], ...],
+    taken: list[BaseGeometry],
+    behind: tuple[Rect, ...],
 ) -> dict[str, Seat]:
-    """A seat for every port of a board that belongs at its edge and has no place; one that finds no room is left to be placed as any part."""
-    taken = [shapely.box(*rect) for p, seat in seated for rect in near_rects(p, seat)]
-    taken += [shapely.Point(x, y).buffer(r) for x, y, r in screws]
+    """A seat for every port of a board that belongs at its edge and has no place, added to what is taken, its pins clear of bodies `behind` the board; one that finds no room is left to be placed as any part."""
     found = {}
     for thing in brief.on(board):
         body = next((b for b in thing.bodies() if b.part and b.size_mm[1]), None)
@@ -33,11 +34,27 @@ def edge_seats(
         drawn = pattern(body.part)
         for seat in along_edges(brief, thing, body.size_mm):
             yard = polygon_of(seat.shape(drawn.courtyard))
-            if not any(yard.intersects(other) for other in taken):
+            pins = pins_rect(drawn, seat)
+            under = pins and any(shapely.box(*pins).intersects(shapely.box(*b)) for b in behind)
+            if not under and not any(yard.intersects(other) for other in taken):
                 found[thing.role(body.piece)] = seat
                 taken.append(yard)
                 break
     return found
+
+
+def taken_areas(
+    brief: Brief,
+    board: str,
+    seated: Seated,
+    screws: tuple[tuple[int, int, int], ...],
+    kept: tuple[Rect, ...],
+) -> list[BaseGeometry]:
+    """What of a board's near side is taken: by parts, screws, openings and areas kept free; in nm."""
+    parts = [shapely.box(*rect) for p, seat in seated for rect in near_rects(p, seat)]
+    heads = [shapely.Point(x, y).buffer(r) for x, y, r in screws]
+    openings = list(openings_of(brief, brief.board(board)).values())
+    return [*parts, *heads, *openings, *(shapely.box(*rect) for rect in kept)]
 
 
 def along_edges(brief: Brief, thing: Thing, size_mm: tuple[float, float]) -> Iterator[Seat]:

@@ -7,8 +7,9 @@ import shapely
 from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
+from loquet.core.geometry import Rect
+
 CELL_NM = 250_000
-Rect = tuple[int, int, int, int]
 
 
 @dataclass

@@ -1,5 +1,6 @@
 """Seating parts one after the other at the cheapest free place, then again until nothing moves."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -7,12 +8,13 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
 from loquet.core.board.model import PlacedPart, Placement
+from loquet.core.board.through import pins_rect
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Round, Seat, middle_of
+from loquet.core.geometry import Rect, Round, Seat, middle_of
 from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
-from loquet.core.placement.ground_plan import GroundPlan, Rect
+from loquet.core.placement.ground_plan import GroundPlan
 from loquet.core.provenance import Source, Working, given
 
 STEP_NM = 500_000
@@ -37,7 +39,7 @@ class NoRoom(Exception):
 
 @dataclass(frozen=True)
 class PlacingInput:
-    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, and areas to keep low."""
+    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, and areas of the near side that are kept free."""
 
     outline: Polygon
     circuit: Circuit
@@ -47,15 +49,13 @@ class PlacingInput:
     locked: dict[str, Seat]
     holes: tuple[tuple[int, int, int], ...]
     low_areas: tuple[Rect, ...] = ()
+    kept: tuple[Rect, ...] = ()
     rails: frozenset[str] = frozenset()
 
 
 def courtyard_rect(pattern: LandPattern, seat: Seat) -> Rect:
     """The courtyard of a seated part."""
-    yard = pattern.courtyard
-    x, y = seat.point(yard.x, yard.y)
-    w, h = seat.size(yard.w, yard.h)
-    return x - w // 2, y - h // 2, x + w // 2, y + h // 2
+    return seat.rect(pattern.courtyard)
 
 
 def near_rects(pattern: LandPattern, seat: Seat) -> list[Rect]:
@@ -82,15 +82,20 @@ def chip_seat(
     fixed: list[tuple[LandPattern, Seat]],
     holes: tuple[tuple[int, int, int], ...],
     targets: list[tuple[int, int]],
+    kept: tuple[Rect, ...] = (),
+    behind: tuple[Rect, ...] = (),
 ) -> Seat:
     """The free place for the chip with the least distance to everything it talks to; raises NoRoom."""
     plan = GroundPlan(outline, EDGE_NM)
     plan.taken["fixed"] = [rect for p, seat in fixed for rect in near_rects(p, seat)]
     plan.taken["holes"] = [(x - r, y - r, x + r, y + r) for x, y, r in holes]
+    plan.taken["kept"] = list(kept)
     xs, ys = candidates(outline, lattice_offset(pattern))
+    pins = pins_rect(pattern, Seat(0, 0))
+    clear = clear_of(xs, ys, pins, behind) if pins else np.ones(len(xs), dtype=np.bool_)
     for halo in (2_500_000, 1_500_000, 500_000, 0):
         left, bottom, right, top = courtyard_rect(pattern, Seat(0, 0))
-        good = plan.free(xs, ys, (left - halo, bottom - halo, right + halo, top + halo))
+        good = clear & plan.free(xs, ys, (left - halo, bottom - halo, right + halo, top + halo))
         if good.any():
             cost = np.zeros(len(xs))
             for x, y in targets:
@@ -111,6 +116,21 @@ def candidates(
     return grid_x.ravel(), grid_y.ravel()
 
 
+def clear_of(
+    xs: NDArray[np.int64], ys: NDArray[np.int64], offset: Rect, areas: Iterable[Rect]
+) -> NDArray[np.bool_]:
+    """For rectangles that are `offset` about (xs, ys): whether they stay clear of all areas."""
+    clear = np.ones(len(xs), dtype=np.bool_)
+    for left, bottom, right, top in areas:
+        clear &= (
+            (xs + offset[0] >= right)
+            | (xs + offset[2] <= left)
+            | (ys + offset[1] >= top)
+            | (ys + offset[3] <= bottom)
+        )
+    return clear
+
+
 class Seating:
     """The state while placing: seats found so far, and the pads they give each net."""
 
@@ -118,7 +138,9 @@ class Seating:
         self.given = given
         self.plan = GroundPlan(given.outline, EDGE_NM)
         self.plan.taken["holes"] = [(x - r, y - r, x + r, y + r) for x, y, r in given.holes]
+        self.plan.taken["kept"] = list(given.kept)
         self.seats: dict[str, Seat] = {}
+        self.behind: dict[str, Rect] = {}
         self.by_role = {c.role: c for c in given.circuit.components}
         self.lattice = candidates(given.outline)
         self.supplies = given.rails
@@ -135,6 +157,8 @@ class Seating:
                 for left, bottom, right, top in rects
             ]
         self.plan.taken[component.ref] = rects
+        if seat.far and self.given.heights_mm[component.ref]:
+            self.behind[component.ref] = seat.rect(pattern.body)
 
     def take(self, component: Component) -> None:
         """Lift a part off the board."""
@@ -188,13 +212,10 @@ class Seating:
             offset = courtyard_rect(pattern, Seat(0, 0, turn))
             good = self.plan.free(xs, ys, offset, component.ref)
             if self.tall(component):
-                for area in self.given.low_areas:
-                    good &= (
-                        (xs + offset[0] >= area[2])
-                        | (xs + offset[2] <= area[0])
-                        | (ys + offset[1] >= area[3])
-                        | (ys + offset[3] <= area[1])
-                    )
+                good &= clear_of(xs, ys, offset, self.given.low_areas)
+            pins = pins_rect(pattern, Seat(0, 0, turn))
+            if pins:
+                good &= clear_of(xs, ys, pins, self.behind.values())
             if not good.any():
                 continue
             fx, fy = xs[good], ys[good]

@@ -6,11 +6,9 @@ from dataclasses import dataclass
 from loquet.core.brief import Brief, Thing
 from loquet.core.parts import Part
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.power.brain_currents import brain_ma
 from loquet.core.power.rails import rail_of
 from loquet.core.provenance import Source, Working, WorkingInput
-
-CHIP_MA = 8.0
-MEMORY = "usual current of a small chip at full speed; from memory"
 
 
 @dataclass(frozen=True)
@@ -50,7 +48,7 @@ def draw_of(
     if part and "draws_ma" in part.values:
         return Draw(thing.name, part.values["draws_ma"], part.evidence_text)
     if thing.BRAIN:
-        return Draw(thing.name, CHIP_MA, MEMORY)
+        return Draw(thing.name, *brain_ma(thing.part))
     return None
 
 

@@ -8,6 +8,8 @@ from loquet.core.pins import PinPlan
 from loquet.core.proof.agreement import Fault, fault
 from loquet.core.proof.table_reader import Contact
 
+TURN = "Turn anticlockwise, seen from the near side (deg)"
+
 
 def compare_netlist(view: BoardView, contacts: list[Contact]) -> list[Fault]:
     """Every pad and via once, with its net, place, hole and side."""
@@ -115,8 +117,7 @@ def compare_places(view: BoardView, fitted: set[str], places: list[dict[str, str
             str(seat.turn_deg),
         )
         found = tuple(
-            row.get(name, "")
-            for name in ("Board side", "Middle X (mm)", "Middle Y (mm)", "Turn (deg)")
+            row.get(name, "") for name in ("Board side", "Middle X (mm)", "Middle Y (mm)", TURN)
         )
         if wanted != found:
             faults.append(

@@ -8,7 +8,6 @@ import shapely
 from numpy.typing import NDArray
 
 from loquet.core.board.copper import BoardView
-from loquet.core.board.outline import profile_of
 from loquet.core.checks.measuring import Measured, too_close
 from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
@@ -80,7 +79,7 @@ def prove_readable(
     faults += gap_faults
     for layer in layers:
         faults += compare_layer(layer, read[layer.file]) + compare_function(layer, read[layer.file])
-    faults += compare_profile(profile_of(view.board.outline), profile)
+    faults += compare_profile(view.profile, profile)
     faults += compare_holes(view, plated, "holes-plated.drl", True) + compare_holes(
         view, unplated, "holes-unplated.drl", False
     )

@@ -7,6 +7,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.board.rules import BoardRules
@@ -47,19 +48,18 @@ class Grid:
 
 def build_grid(
     outline: Polygon,
+    area: BaseGeometry,
     pads: tuple[Copper, ...],
     holes: tuple[Hole, ...],
     net_numbers: dict[str, int],
     rules: BoardRules,
 ) -> Grid:
-    """The grid of a board before any track."""
+    """The grid of a board before any track; wiring keeps to the `area`."""
     _, _, right, top = outline.bounds
     columns, rows = int(right // CELL_NM) + 1, int(top // CELL_NM) + 1
     half = (rules.signal_width_nm // 2, rules.supply_width_nm // 2, rules.via_nm // 2)
-    area = columns * rows
-    owner = [
-        edge_map(outline, columns, rows, rules.edge_nm + half[c] + MARGIN_NM) for c in range(3)
-    ]
+    cells = columns * rows
+    owner = [edge_map(area, columns, rows, rules.edge_nm + half[c] + MARGIN_NM) for c in range(3)]
     for pad in pads:
         mark_pad(owner, pad, half, rules, columns, rows, net_numbers)
     for hole in holes:
@@ -71,9 +71,9 @@ def build_grid(
         half,
         rules.drawn_gap_nm,
         owner,
-        both_sides(owner[VIA], area),
-        [np.zeros(2 * area, dtype=np.int16) for _ in range(3)],
-        np.zeros(2 * area, dtype=np.float32),
+        both_sides(owner[VIA], cells),
+        [np.zeros(2 * cells, dtype=np.int16) for _ in range(3)],
+        np.zeros(2 * cells, dtype=np.float32),
     )
     for a in range(3):
         for b in range(3):
@@ -81,9 +81,9 @@ def build_grid(
     return grid
 
 
-def edge_map(outline: Polygon, columns: int, rows: int, inset_nm: int) -> NDArray[np.int16]:
-    """FREE inside the inset outline and BLOCKED outside, for both sides."""
-    inset = outline.buffer(-inset_nm)
+def edge_map(area: BaseGeometry, columns: int, rows: int, inset_nm: int) -> NDArray[np.int16]:
+    """FREE inside the inset area and BLOCKED outside, for both sides."""
+    inset = area.buffer(-inset_nm)
     shapely.prepare(inset)
     grid_x, grid_y = np.meshgrid(np.arange(columns) * CELL_NM, np.arange(rows) * CELL_NM)
     inside = shapely.contains_xy(inset, grid_x.ravel(), grid_y.ravel())
@@ -111,7 +111,8 @@ def mark_pad(
             continue
         base = side * columns * rows
         for width in range(3):
-            reach = (radius + half[width] + rules.drawn_gap_nm + MARGIN_NM) / CELL_NM
+            apart = max(rules.drawn_gap_nm, pad.bare_nm)
+            reach = (radius + half[width] + apart + MARGIN_NM) / CELL_NM
             mark_box(owner[width], columns, rows, base, box, reach, net)
         mark_box(
             owner[VIA], columns, rows, base, box, (radius + half[VIA] + 50_000) / CELL_NM, BLOCKED

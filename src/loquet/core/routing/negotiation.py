@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.board.model import Routing, Track, Via
@@ -31,9 +32,10 @@ NO_CELLS = np.zeros(0, dtype=np.int32)
 
 @dataclass(frozen=True)
 class RouteInput:
-    """What the router needs of a board."""
+    """What the router needs of a board; wiring keeps to the `area`."""
 
     outline: Polygon
+    area: BaseGeometry
     circuit: Circuit
     pads: tuple[Copper, ...]
     holes: tuple[Hole, ...]
@@ -77,7 +79,9 @@ class Router:
     def __init__(self, given: RouteInput) -> None:
         self.given = given
         self.numbers = {net.name: index for index, net in enumerate(given.circuit.nets)}
-        self.grid = build_grid(given.outline, given.pads, given.holes, self.numbers, given.rules)
+        self.grid = build_grid(
+            given.outline, given.area, given.pads, given.holes, self.numbers, given.rules
+        )
         size = 2 * self.grid.area
         self.best, self.seen, self.came = (
             np.zeros(size),

@@ -43,7 +43,7 @@ export function BriefStation() {
 	};
 	const add = (kind: Kind) => {
 		const here = head.things.filter((t) => t.board === board?.name);
-		const standing = here.map((t) => ({ ...t, through: t.mark === "hole" }));
+		const standing = here.map((t) => ({ ...t, through: ["hole", "slot", "opening"].includes(t.mark) }));
 		const sides = kind.mark === "cell" ? [true, false] : [false, true];
 		const place = sides
 			.map((far) => ({ far, spot: freePlace(board?.outline_mm ?? [], standing, kind, far) }))

@@ -162,6 +162,10 @@ function Body({
 					<circle r={least / 4} fill="var(--color-paper)" stroke={line.stroke} strokeWidth={px} />
 				</>
 			);
+		case "opening":
+			return <rect {...box} rx={least / 8} fill="var(--color-paper)" {...line} />;
+		case "slot":
+			return <rect {...box} rx={least / 2} fill="var(--color-paper)" {...line} />;
 		case "lamp":
 			return <circle r={Math.max(0.9, least / 2)} fill="#e3a64a" {...line} />;
 		case "dot":

@@ -206,7 +206,6 @@ function Facts({ thing }: { thing: Thing }) {
 					Draws up to <span className="figure">{thing.draws_ma}</span> mA.
 				</p>
 			)}
-			{!thing.drawn_yet && <p>Its pins can be planned; its circuit has no recipe yet.</p>}
 		</div>
 	);
 }

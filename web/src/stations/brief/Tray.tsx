@@ -33,7 +33,7 @@ export function Tray({ add, carry }: { add: (kind: Kind) => void; carry: (kind: 
 					.map((kind) => (
 						<Button
 							key={kind.kind}
-							title={`${kind.about} Press for a free place, or drag it onto the device.${kind.recipe ? "" : " Its pins can be planned; its circuit comes later."}`}
+							title={`${kind.about} Press for a free place, or drag it onto the device.`}
 							data-testid={`add-${kind.kind}`}
 							className="touch-none !px-1.5 !py-0.5 text-[12px]"
 							onPointerDown={(event) => carry(kind, event)}
@@ -41,7 +41,6 @@ export function Tray({ add, carry }: { add: (kind: Kind) => void; carry: (kind: 
 						>
 							<Mark name={kind.mark} />
 							{kind.title}
-							{!kind.recipe && <span className="font-normal text-ink-2">pins only</span>}
 						</Button>
 					))}
 			</div>

@@ -98,9 +98,7 @@ function Wanted() {
 			{things.map((thing) => (
 				<li key={thing.name} className="flex items-baseline justify-between gap-2 border-b border-rule py-1">
 					<span>{thing.label}</span>
-					<span className="text-[12px] text-ink-2">
-						{thing.drawn_yet ? thing.title.toLowerCase() : "no circuit recipe yet"}
-					</span>
+					<span className="text-[12px] text-ink-2">{thing.title.toLowerCase()}</span>
 				</li>
 			))}
 		</ul>

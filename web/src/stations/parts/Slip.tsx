@@ -57,6 +57,7 @@ export function Slip({
 					{bought && (
 						<span>
 							Bought: <span className="figure">{bought.maker_part}</span>
+							{bought.pieces > 0 && <span className="figure"> ({bought.pieces})</span>}
 							{bought.substitute && <span className="text-look"> in place of it</span>}
 						</span>
 					)}
@@ -94,7 +95,7 @@ function OfferLine({ offer, best, count }: { offer: Offer; best: boolean; count:
 /** The maker's part as the bag says, from whom, and whether it takes the place of what was asked for. */
 function BoughtForm({ line, bought, done }: { line: string; bought: Bought | null; done: () => void }) {
 	const { edit } = useDesign();
-	const [form, setForm] = useState<Bought>(bought ?? { maker_part: "", supplier: "", substitute: false });
+	const [form, setForm] = useState<Bought>(bought ?? { maker_part: "", supplier: "", substitute: false, pieces: 0 });
 	const keep = async (kept: Bought | null) => {
 		if (await edit({ kind: "name-bought", line, bought: kept })) done();
 	};
@@ -123,6 +124,17 @@ function BoughtForm({ line, bought, done }: { line: string; bought: Bought | nul
 				value={form.supplier}
 				onChange={(event) => setForm({ ...form, supplier: event.target.value })}
 			/>
+			<label className="flex items-center gap-1">
+				<input
+					type="number"
+					min={0}
+					max={1000000}
+					className={`w-[64px] ${look}`}
+					value={form.pieces || ""}
+					onChange={(event) => setForm({ ...form, pieces: Math.trunc(Number(event.target.value)) || 0 })}
+				/>
+				pieces
+			</label>
 			<label className="flex items-center gap-1">
 				<input
 					type="checkbox"

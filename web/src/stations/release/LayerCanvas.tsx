@@ -19,11 +19,11 @@ const COLOURS: [string, string][] = [
 export function LayerCanvas({
 	release,
 	file,
-	outline_mm,
+	board,
 }: {
 	release: number;
 	file: string;
-	outline_mm: [number, number][];
+	board: Schemas["BoardOutline"] | undefined;
 }) {
 	const query = useQuery({
 		queryKey: ["layer", release, file],
@@ -35,14 +35,15 @@ export function LayerCanvas({
 	const layer = query.data;
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, w: number, h: number) => {
-			const xs = outline_mm.map((p) => p[0]);
-			const ys = outline_mm.map((p) => p[1]);
+			if (!board) return;
+			const xs = board.outline_mm.map((p) => p[0]);
+			const ys = board.outline_mm.map((p) => p[1]);
 			const view = fitView(Math.max(...xs), Math.max(...ys), w, h, mirrored, 14);
 			ctx.clearRect(0, 0, w, h);
-			outline(ctx, view, outline_mm);
+			outline(ctx, view, [board.outline_mm, ...board.openings_mm]);
 			if (layer) paintLayer(ctx, view, layer, COLOURS.find(([name]) => file.includes(`/${name}`))?.[1] ?? "#23211D");
 		},
-		[layer, outline_mm, mirrored, file],
+		[layer, board, mirrored, file],
 	);
 	const { ref } = useCanvas(paint);
 	return (
@@ -62,11 +63,11 @@ export function LayerCanvas({
 	);
 }
 
-function outline(ctx: CanvasRenderingContext2D, view: Viewport, points: [number, number][]): void {
+function outline(ctx: CanvasRenderingContext2D, view: Viewport, rings: [number, number][][]): void {
 	ctx.beginPath();
-	trace(ctx, view, points);
+	for (const points of rings) trace(ctx, view, points);
 	ctx.fillStyle = view.mirrored ? "#DDDCCB" : "#E9DFC4";
-	ctx.fill();
+	ctx.fill("evenodd");
 	ctx.strokeStyle = "#23211D";
 	ctx.lineWidth = 1;
 	ctx.stroke();

@@ -36,7 +36,7 @@ export function ReleaseStation() {
 	const release = query.data ?? null;
 	const layers = layersOf(release);
 	const file = layers.includes(picked) ? picked : (layers[0] ?? FIRST);
-	const outline_mm = head.boards.find((b) => b.folder === folderOf(file)) ?? head.boards[0];
+	const board = head.boards.find((b) => b.folder === folderOf(file)) ?? head.boards[0];
 	const blocked = head.stops > 0;
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
@@ -66,7 +66,7 @@ export function ReleaseStation() {
 					<>
 						<div className="flex h-[330px] border-b border-rule">
 							<FileList release={release} file={file} pick={setFile} />
-							<LayerCanvas release={release.id} file={file} outline_mm={outline_mm?.outline_mm ?? []} />
+							<LayerCanvas release={release.id} file={file} board={board} />
 						</div>
 						{release.current ? (
 							<Quotes />

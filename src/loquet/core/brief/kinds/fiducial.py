@@ -1,20 +1,24 @@
 """A mark for the eye of a placing machine."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from loquet.core.brief.thing import Body, NoPart
+from pydantic import Field
+
+from loquet.core.brief.thing import Body, Thing
 
 
-class Fiducial(NoPart):
-    """A bare copper dot of 1 mm."""
+class Fiducial(Thing):
+    """A bare copper dot of 1 mm in a ring free of mask and copper, by which a placing machine finds the board."""
 
     GROUP = "marks"
     TITLE = "Fiducial"
     WORD = "fiducial"
     MARK = "dot"
+    CORNER = True
 
     kind: Literal["fiducial"] = "fiducial"
+    part: Annotated[str, Field(max_length=60)] = "fiducial-round"
 
     def bodies(self) -> tuple[Body, ...]:
-        """The dot with its free ring."""
-        return (Body(size_mm=(2.0, 2.0)),)
+        """The dot with its ring."""
+        return (Body(part=self.part, kinds=("fiducial",)),)

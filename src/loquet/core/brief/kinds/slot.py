@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, NoPart
+from loquet.core.brief.thing import Body, Fault, NoPart, Opening
 
 
 class Slot(NoPart):
@@ -13,7 +13,8 @@ class Slot(NoPart):
     GROUP = "marks"
     TITLE = "Slot"
     WORD = "slot"
-    MARK = "hole"
+    MARK = "slot"
+    DRAWN_BY_BOARD = True
 
     kind: Literal["slot"] = "slot"
     length_mm: Annotated[float, Field(ge=1, le=60)] = 6.0
@@ -22,3 +23,14 @@ class Slot(NoPart):
     def bodies(self) -> tuple[Body, ...]:
         """The slot."""
         return (Body(size_mm=(self.length_mm, self.width_mm)),)
+
+    def opening(self) -> Opening:
+        """Its ends are half circles."""
+        return Opening(self.length_mm, self.width_mm, min(self.length_mm, self.width_mm) / 2)
+
+    def faults(self) -> tuple[Fault, ...]:
+        """A slot is longer than it is wide."""
+        if self.length_mm > self.width_mm:
+            return ()
+        problem = f"is {self.length_mm:g} mm for a slot {self.width_mm:g} mm wide"
+        return (Fault("length_mm", problem, "Make it longer, or take a cut-out."),)

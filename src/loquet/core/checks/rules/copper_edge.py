@@ -2,6 +2,7 @@
 
 import shapely
 
+from loquet.core.board.openings import kept_free
 from loquet.core.checks.measuring import both_sides
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import Outcome, Source
@@ -13,7 +14,8 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     found, counted = [], 0
-    line = view.outline.exterior
+    line = view.outline.boundary
+    kept = [k for k in kept_free(view.brief, view.board) if k.copper]
     bare = [(h, shapely.Point(h.x, h.y)) for h in view.holes if not h.plated]
     for side, things in both_sides(view):
         counted += len(things)
@@ -30,6 +32,18 @@ def run(subject: Subject) -> Outcome:
                         place.y,
                     )
                 )
+            found += [
+                RULE.finding(
+                    f"{thing.name} ({thing.net or 'no net'}) lies in '{area.thing}', which is kept free of copper.",
+                    "Move one of them.",
+                    (f"net:{thing.net}",),
+                    area.area.centroid.x,
+                    area.area.centroid.y,
+                )
+                for area in kept
+                if thing.core.distance(area.area) - thing.radius < -1
+                or thing.core.intersects(area.area)
+            ]
             for hole, point in bare:
                 if thing.core.distance(point) - thing.radius < hole.keep_nm - 1_000:
                     words = (

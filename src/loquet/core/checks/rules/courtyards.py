@@ -1,7 +1,8 @@
 """Parts keep their courtyards to themselves, and stay on the board."""
 
-from itertools import combinations
+from itertools import combinations, product
 
+from loquet.core.board.openings import kept_free
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import middle_of, polygon_of
 from loquet.core.provenance import Outcome, Source
@@ -30,6 +31,18 @@ def run(subject: Subject) -> Outcome:
                     (f"part:{a}", f"part:{b}"),
                     shared.centroid.x,
                     shared.centroid.y,
+                )
+            )
+    kept = [k for k in kept_free(view.brief, view.board) if k.parts]
+    for (ref, far, yard), area in product(yards, kept):
+        if far == area.far and yard.intersection(area.area).area > LEAST_NM2:
+            found.append(
+                RULE.finding(
+                    f"{ref} ({purpose(subject, ref)}) stands in '{area.thing}', which is kept free of parts.",
+                    "Move one of them.",
+                    (f"part:{ref}",),
+                    area.area.centroid.x,
+                    area.area.centroid.y,
                 )
             )
     pad_edge = view.outline.buffer(-view.rules.edge_nm + 1)

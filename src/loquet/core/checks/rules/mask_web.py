@@ -17,7 +17,9 @@ def run(subject: Subject) -> Outcome:
     limit, grow = view.rules.mask_web_nm, view.rules.mask_grow_nm
     for side in (NEAR, FAR):
         openings = [
-            measured(replace(c, shape=grown(c.shape, grow))) for c in view.pads if side in c.sides
+            measured(replace(c, shape=grown(c.shape, c.bare_nm or grow)))
+            for c in view.pads
+            if side in c.sides
         ]
         close = list(too_close(openings, limit))
         refs = sorted(

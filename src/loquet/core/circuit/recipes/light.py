@@ -3,14 +3,12 @@
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light import Light
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.driving import TRANSISTOR, Below, base_working, low_side
+from loquet.core.circuit.driving import PIN_MA, TRANSISTOR, Below, base_working, low_side
 from loquet.core.circuit.model import GROUND, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.provenance import Source, Working, WorkingInput, given
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
-
-PIN_MA = 8.0
 
 
 def recipe(thing: Light, bench: Bench) -> Fragment:

@@ -18,6 +18,7 @@ def recipe(thing: PowerSwitch, bench: Bench) -> Fragment:
                 value="on and off",
                 purpose="Power switch",
                 pads={"2": guarded, "3": behind},
+                on_pad="3",
             ),
         )
     )

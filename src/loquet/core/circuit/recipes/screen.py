@@ -3,7 +3,17 @@
 from loquet.core.brief import Thing, plain_name
 from loquet.core.brief.kinds.screen import HEADERS, Screen
 from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.driving import (
+    PIN_MA,
+    TRANSISTOR,
+    Above,
+    Below,
+    base_working,
+    gate_current,
+    high_side,
+)
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.parting import Drawer
 from loquet.core.circuit.two_wire import LINES, Begin, pull_ups
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins.needing import bus_host
@@ -15,13 +25,37 @@ WIDEST = 16
 def recipe(thing: Screen, bench: Bench) -> Fragment:
     """The header; pull-ups where it gives the bus its name. Raises RecipeNotPossible where lines or pull-ups do not fit."""
     module = bench.modules[thing.part]
-    header = header_of(thing, module, bench)
+    header, lit = header_of(thing, module, bench), backlit(thing, module, bench)
     if thing.bus != "two-wire" or host_of(thing, bench) is not thing:
-        return Fragment((header, decoupling(thing, module, bench)))
+        components = (header, *lit.components, decoupling(thing, module, bench))
+        return Fragment(components, workings=lit.workings)
     pads = {line: str(module.pins.index(line) + 1) for line in LINES}
     bus = pull_ups(thing, bench, Begin(thing.role(), pads, "screen", "screen"))
     components = (header, *bus.components, decoupling(thing, module, bench))
     return Fragment(components, workings=bus.workings)
+
+
+def backlit(thing: Screen, module: ScreenModule, bench: Bench) -> Fragment:
+    """What feeds a backlight that takes more than a pin gives."""
+    if module.backlight_ma <= PIN_MA:
+        return Fragment(())
+    role, rail, named = thing.role(), bench.rail(thing), f"the backlight of {thing.label}"
+    drive, gate, base = (plain_name(thing.role(w)) for w in ("backlight", "gate", "base"))
+    worked = base_working(
+        f"{thing.name}.backlight",
+        named,
+        gate_current(rail.usual_v),
+        bench.parts[TRANSISTOR],
+        bench.reader_rail(thing),
+    )
+    above = Above(rail.net, lit_net(thing), Below(gate, drive, base, named))
+    drawer = Drawer("screen", bench.parts)
+    return Fragment(tuple(high_side(drawer, role, above, worked.shown)), workings=(worked,))
+
+
+def lit_net(thing: Screen) -> str:
+    """What the backlight is fed from behind its transistor."""
+    return plain_name(thing.role("lit"))
 
 
 def header_of(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
@@ -34,6 +68,8 @@ def header_of(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
         raise RecipeNotPossible("screen header", limit, "Take fewer colour bits.")
     lines = host_of(thing, bench) if thing.bus == "two-wire" else thing
     fixed = {"ground": GROUND, "supply": bench.rail(thing).net}
+    if module.backlight_ma > PIN_MA:
+        fixed["backlight"] = lit_net(thing)
     return Component(
         role=thing.role(),
         part=HEADERS[thing.bus],

@@ -1,0 +1,115 @@
+"""What is cut out of a board, and what is kept free on it: slots, cut-outs, areas without parts or copper."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from math import atan2, cos, hypot, pi, sin
+
+import shapely
+from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
+
+from loquet.core.board.outline import (
+    Corner,
+    Line,
+    polygon_nm,
+    profile_of,
+    rounded_rectangle,
+)
+from loquet.core.brief import Board, Brief, Thing
+from loquet.core.brief.seats import seat_of_thing
+from loquet.core.geometry import Box, Seat, polygon_of
+from loquet.core.quantities.lengths import nm_from_mm
+
+CHORDS = 24
+
+
+@dataclass(frozen=True)
+class KeptFree:
+    """An area that a thing keeps free, where it stands: in nm, on its side for parts, on both for copper."""
+
+    thing: str
+    area: Polygon
+    far: bool
+    parts: bool
+    copper: bool
+
+
+def opening_lines(brief: Brief, thing: Thing) -> tuple[Line | Corner, ...]:
+    """The closed line of an opening, piece by piece; nothing for what cuts none, or has no place."""
+    opening = thing.opening()
+    if opening is None or thing.place is None:
+        return ()
+    w, h, r = (nm_from_mm(v) for v in (opening.width_mm, opening.height_mm, opening.corner_mm))
+    seat = seat_of_thing(brief, thing)
+    middle = Seat(seat.x, seat.y, seat.turn_deg)
+    return tuple(moved(piece, middle, w // 2, h // 2) for piece in rounded_rectangle(w, h, r))
+
+
+def moved(piece: Line | Corner, seat: Seat, dx: int, dy: int) -> Line | Corner:
+    """A piece of a shape whose middle is (`dx`, `dy`), where it stands on the board."""
+    first = seat.point(piece.x1 - dx, piece.y1 - dy)
+    last = seat.point(piece.x2 - dx, piece.y2 - dy)
+    if isinstance(piece, Corner):
+        return Corner(*first, *last, *seat.point(piece.cx - dx, piece.cy - dy))
+    return Line(*first, *last)
+
+
+def opening_area(lines: tuple[Line | Corner, ...]) -> Polygon:
+    """What a closed line encloses, in nm; the chords of an arc lie outside it, so that nothing comes nearer than it seems."""
+    return Polygon([point for piece in lines for point in chords_of(piece)])
+
+
+def chords_of(piece: Line | Corner) -> Iterator[tuple[float, float]]:
+    """Where a piece begins, and the corners of a line about an arc."""
+    yield piece.x1, piece.y1
+    if isinstance(piece, Line):
+        return
+    radius = hypot(piece.x1 - piece.cx, piece.y1 - piece.cy)
+    begin, step = atan2(piece.y1 - piece.cy, piece.x1 - piece.cx), pi / 2 / CHORDS
+    far = radius / cos(step / 2)
+    for index in range(CHORDS):
+        angle = begin + (index + 0.5) * step
+        yield piece.cx + far * cos(angle), piece.cy + far * sin(angle)
+
+
+def openings_of(brief: Brief, board: Board) -> dict[str, Polygon]:
+    """The openings of a board by thing, in nm."""
+    lines = {thing.name: opening_lines(brief, thing) for thing in brief.on(board.name)}
+    return {name: opening_area(pieces) for name, pieces in lines.items() if pieces}
+
+
+def board_area(brief: Brief, board: Board) -> Polygon:
+    """The board in nm, its openings cut out; an opening that does not lie inside the outline is left in, and refused by the brief's faults."""
+    outline = polygon_nm(board.outline)
+    inside = [o for o in openings_of(brief, board).values() if outline.contains_properly(o)]
+    if not inside:
+        return outline
+    area = outline.difference(shapely.union_all(inside))
+    return area if isinstance(area, Polygon) else outline
+
+
+def board_profile(brief: Brief, board: Board) -> tuple[Line | Corner, ...]:
+    """All lines and arcs along which a board is cut: its outline, then its openings."""
+    inner = (piece for thing in brief.on(board.name) for piece in opening_lines(brief, thing))
+    return (*profile_of(board.outline), *inner)
+
+
+def kept_free(brief: Brief, board: Board) -> tuple[KeptFree, ...]:
+    """The areas of a board that are kept free and have a place."""
+    found = []
+    for thing in brief.on(board.name):
+        kept = thing.keeps()
+        if kept is None or thing.place is None:
+            continue
+        seat = seat_of_thing(brief, thing)
+        box = Box(0, 0, nm_from_mm(kept.width_mm), nm_from_mm(kept.height_mm))
+        area = polygon_of(seat.shape(box))
+        found.append(KeptFree(thing.name, area, seat.far, kept.parts, kept.copper))
+    return tuple(found)
+
+
+def wiring_area(brief: Brief, board: Board) -> BaseGeometry:
+    """Where wiring and pour may lie, but for their distance from its edge."""
+    free = [kept.area for kept in kept_free(brief, board) if kept.copper]
+    area = board_area(brief, board)
+    return area.difference(shapely.union_all(free)) if free else area

@@ -1,0 +1,216 @@
+"""Slots, cut-outs, areas kept free and fiducials: from the brief to files that hold them, and pins that come out under a part."""
+
+from math import pi
+from typing import Any
+
+import pytest
+import shapely
+from gerbonara import GerberFile
+from shapely.geometry import Point, Polygon, box
+
+from loquet.core.board.copper import FAR, NEAR
+from loquet.core.brief import Brief
+from loquet.core.design import Choices, Design
+from loquet.core.feasibility import brief_faults
+from loquet.core.geometry import polygon_of
+from loquet.core.library import Library
+from loquet.core.pipeline import board_view, bring_up_to_date
+from loquet.core.release import prove_package, release
+from loquet.core.reviewing import review
+from tests.making import Plain, device, thing
+
+CHIP = thing("chip", "chip", part="stm32l433rct6")
+SLOT = thing("slot", "strap", 20, 20, length_mm=8.0, width_mm=2.0, turn_deg=30)
+CUT = thing("cut-out", "window", 95, 40, width_mm=20.0, height_mm=12.0, corner_mm=1.5)
+FREE = thing(
+    "keep-out", "aerial", 60, 52, width_mm=20.0, height_mm=10.0, keeps_off="parts and copper"
+)
+MARKS = tuple(thing("fiducial", f"mark {i}") for i in range(3))
+
+
+@pytest.fixture(scope="module")
+def brief() -> Brief:
+    keys = tuple(thing("button", f"key {i}", 15 + 15 * i, 10) for i in range(5))
+    return device(CHIP, thing("leads", "leads", 6, 45), SLOT, CUT, FREE, *MARKS, *keys)
+
+
+@pytest.fixture(scope="module")
+def design(brief: Brief, library: Library) -> Design:
+    assert brief_faults(brief, library) == []
+    return bring_up_to_date(Design(brief=brief, choices=Choices(finish="gold")), library)
+
+
+def test_a_board_with_all_marks_is_proven(design: Design, library: Library) -> None:
+    """Stops none; another reader finds all lines and arcs, and the area is what a ruler says: 120 x 60 less its corners, the slot (8 x 2 with round ends) and the window."""
+    made = release(design, library)
+    assert [f.sentence for f in made.findings if f.severity == "stop"] == []
+    assert prove_package(dict(made.files), design, library).faults == ()
+    profile = GerberFile.from_string(dict(made.files)["fabrication/profile.gbr"].decode())
+    arcs = sum(type(o).__name__ == "Arc" for o in profile.objects)
+    assert (len(list(profile.objects)), arcs) == (8 + 6 + 8, 4 + 4 + 4)
+    left_over = 120 * 60 - (4 - pi) * 3**2 - (6 * 2 + pi) - (20 * 12 - (4 - pi) * 1.5**2)
+    view = board_view(design, library)
+    assert view.outline.area / 1e12 == pytest.approx(left_over, abs=0.05)
+
+
+def test_copper_and_parts_keep_away_from_all_of_them(design: Design, library: Library) -> None:
+    """The slot's middle line is 6 mm long and turned by 30 degrees; copper keeps 0.3 mm and more from every cut, none lies in the area, no part either."""
+    view = board_view(design, library)
+    along = shapely.affinity.rotate(shapely.LineString([(-3, 0), (3, 0)]), 30, origin=(0, 0))
+    slot = shapely.affinity.translate(along, 20, 20).buffer(1.0)
+    window = box(85, 34, 105, 46)
+    free = box(50, 47, 70, 57)
+    copper = [polygon_of(c.shape) for c in (*view.pads, *view.wiring)]
+    assert view.pour is not None
+    copper += [Polygon(p.outer, p.holes) for p in view.pour.pieces]
+    tree = shapely.STRtree([shapely.transform(c, lambda xy: xy / 1e6) for c in copper])
+    edge = view.rules.edge_nm / 1e6
+    for area, least in ((slot, edge), (window.buffer(-1.5).buffer(1.5), edge), (free, 0.0)):
+        nearest = tree.geometries[tree.nearest(area)]
+        assert nearest.distance(area) > least - 0.001
+    bodies = [polygon_of(seat.shape(view.patterns[r].courtyard)) for r, seat in view.seats.items()]
+    assert not any(b.intersects(shapely.transform(free, lambda xy: xy * 1e6)) for b in bodies)
+
+
+def test_fiducials_stand_far_apart_in_rings_of_their_own(design: Design, library: Library) -> None:
+    """SMEMA 3.1: a dot of 1.0 mm, clear to 2.0 mm; the first two across the board."""
+    view = board_view(design, library)
+    dots = [c for c in view.pads if c.bare_nm]
+    assert len(dots) == 3
+    spots = [Point(c.drill_x / 1e6, c.drill_y / 1e6) for c in dots]
+    assert spots[0].distance(spots[1]) > 90
+    assert all({c.shape.d, 1_000_000} == {1_000_000} for c in dots)  # type: ignore[union-attr]
+    files = dict(release(design, library).files)
+    mask = files["fabrication/mask-near.gbr"].decode()
+    assert "C,2.0" in mask
+    assert ".AperFunction,FiducialPad,Global" in files["fabrication/copper-near.gbr"].decode()
+    assert "FD1" not in files["assembly/parts.csv"].decode()
+    near = [c for c in (*view.pads, *view.wiring) if NEAR in c.sides and not c.bare_nm]
+    assert view.pour is not None
+    pour = [Polygon(p.outer, p.holes) for p in view.pour.pieces if not p.far]
+    for spot in spots:
+        ring = Point(spot.x * 1e6, spot.y * 1e6).buffer(0.999e6)
+        assert not any(polygon_of(c.shape).intersects(ring) for c in near)
+        assert not any(p.intersects(ring) for p in pour)
+
+
+def said(*things: Plain, library: Library) -> list[str]:
+    return [f"{e.about}: {e.problem}" for e in brief_faults(device(CHIP, *things), library)]
+
+
+@pytest.mark.parametrize(
+    ("things", "expected"),
+    [
+        ((SLOT | {"place": None},), "strap: has no place"),
+        (
+            (CUT | {"place": {"x_mm": 112, "y_mm": 40}},),
+            "window: leaves less than 1 mm of the board beside it, or reaches beyond it",
+        ),
+        ((CUT, thing("slot", "strap", 82, 40)), "window: is less than 1 mm from 'strap'"),
+        ((CUT, thing("button", "red", 95, 40)), "red: has pads over 'window'"),
+        (
+            (FREE, thing("button", "red", 60, 52)),
+            "red: stands in 'aerial', which is kept free of parts",
+        ),
+    ],
+)
+def test_marks_that_do_not_fit_are_named(
+    things: tuple[Plain, ...], expected: str, library: Library
+) -> None:
+    assert expected in said(*things, library=library)
+
+
+@pytest.mark.parametrize(
+    ("things", "words"),
+    [
+        ((CUT | {"corner_mm": 7.0},), "Choose a corner radius of 6 mm at the most."),
+        ((SLOT | {"length_mm": 2.0},), "Make it longer, or take a cut-out."),
+    ],
+)
+def test_shapes_that_cannot_be_are_refused(things: tuple[Plain, ...], words: str) -> None:
+    with pytest.raises(Exception, match=words):
+        device(CHIP, *things)
+
+
+def test_an_area_of_the_far_side_does_not_hinder_the_near_one(library: Library) -> None:
+    far = {**FREE, "keeps_off": "parts", "place": {**FREE["place"], "far": True}}
+    assert said(far, thing("button", "red", 60, 52), library=library) == []
+
+
+def sentences(design: Design, library: Library, rule: str) -> list[str]:
+    return [f.sentence for f in review(design, library) if f.rule == rule]
+
+
+def test_what_a_hand_moves_into_a_kept_area_is_a_stop(design: Design, library: Library) -> None:
+    """A capacitor put into the aerial's area by hand: its courtyard and its copper are there."""
+    placed = design.placement["main"].value
+    ref = next(p.ref for p in placed.parts if p.role.startswith("decoupling"))
+    parts = tuple(
+        p.model_copy(update={"x_nm": 60_000_000, "y_nm": 52_000_000}) if p.ref == ref else p
+        for p in placed.parts
+    )
+    made = design.placement["main"].model_copy(
+        update={"value": placed.model_copy(update={"parts": parts})}
+    )
+    moved: Any = design.model_copy(update={"placement": {"main": made}})
+    assert any(
+        "kept free of parts" in s and ref in s for s in sentences(moved, library, "courtyards")
+    )
+    assert any("kept free of copper" in s for s in sentences(moved, library, "copper-edge"))
+    assert sentences(design, library, "courtyards") == []
+    assert sentences(design, library, "copper-edge") == []
+
+
+def test_fine_pads_without_marks_are_noted_with_the_repair(
+    library: Library, design: Design
+) -> None:
+    """The chip has leads 0.5 mm apart (JEDEC MS-026)."""
+    assert sentences(design, library, "fiducials") == []
+    plain = bring_up_to_date(
+        Design(brief=device(CHIP, thing("leads", "leads", 6, 45), *MARKS[:1])), library, "placement"
+    )
+    found = [f for f in review(plain, library) if f.rule == "fiducials"]
+    assert len(found) == 1
+    assert "which has 1 of 3 fiducials" in found[0].sentence
+    assert len(found[0].repairs[0].edit["things"]) == 2
+
+
+def test_pins_under_a_cell_across_the_board_are_refused(library: Library) -> None:
+    """A screw terminal has pins through the board; a cell holder on the far side lies flat on it. Beside it they are fine, and a surface button may lie across from it."""
+    cell = thing("coin-cell", "cell", 60, 30, far=True)
+    across = thing("screw-terminals", "posts", 64, 36)
+    assert any(
+        "pins of one come out under the other" in s for s in said(cell, across, library=library)
+    )
+    assert not any(
+        "come out" in s
+        for s in said(cell, {**across, "place": {"x_mm": 20, "y_mm": 30}}, library=library)
+    )
+    assert not any(
+        "come out" in s for s in said(cell, thing("button", "red", 60, 30), library=library)
+    )
+
+
+def test_free_parts_with_pins_keep_clear_of_bodies_behind(library: Library) -> None:
+    """A speaker's plug and a header are put where no pin comes out under the cell that fills the middle of the far side."""
+    brief = device(
+        CHIP,
+        thing("coin-cell", "cell", 60, 30, far=True),
+        thing("programming", "probe"),
+        thing("serial", "talk"),
+        thing("speaker", "horn"),
+    )
+    design = bring_up_to_date(Design(brief=brief), library, "placement")
+    view = board_view(design, library)
+    cell = next(
+        c
+        for c in view.circuit.components
+        if c.role == "cell" or (c.thing == "cell" and view.seats[c.ref].far)
+    )
+    body = polygon_of(view.seats[cell.ref].shape(view.patterns[cell.ref].body))
+    pins = [
+        c for c in view.pads if c.drill_nm and set(c.sides) == {NEAR, FAR} and c.ref != cell.ref
+    ]
+    assert len(pins) > 6
+    assert all(body.distance(Point(c.drill_x, c.drill_y)) > c.drill_nm / 2 + 0.29e6 for c in pins)
+    assert sentences(design, library, "pins-through") == []
