@@ -191,3 +191,41 @@ def test_the_first_family_wants_series_resistors_and_a_pull_up_at_usb() -> None:
         "guard-array guard array: 1=USB_PLUS_PORT 2=GROUND 3=USB_MINUS_PORT 4=USB_MINUS_PORT 5=LINK_USB_5V 6=USB_PLUS_PORT"
         in made
     )
+
+
+# Negotiator CB-N1: 1 in, 2 ground, 3 cc 1, 4 cc 2, 5 select (15 kΩ: 12 V), 6 good, an open drain.
+# The switch: 12 V over 100 kΩ and 100 kΩ leave 6 V at the gate, which may have 8 V; its source is at the plug.
+TWELVE = """
+usb-c-16 USB-C: 1=GROUND 2=CHARGE_PLUG_PLUG 4=CHARGE_PLUG_CC1 10=CHARGE_PLUG_CC2 11=CHARGE_PLUG_PLUG 12=GROUND 13=GROUND
+fuse-3216 4 A: 1=CHARGE_PLUG_PLUG 2=CHARGE_PLUG_FUSED
+pd-sink-6 12 V: 1=CHARGE_PLUG_FUSED 2=GROUND 3=CHARGE_PLUG_CC1 4=CHARGE_PLUG_CC2 5=CHARGE_PLUG_SELECT 6=CHARGE_PLUG_GOOD
+resistor-1608 15 kΩ: 1=CHARGE_PLUG_SELECT 2=GROUND
+capacitor-2012 1 µF: 1=CHARGE_PLUG_FUSED 2=GROUND
+transistor-pmos-sot23 P-channel: 1=CHARGE_PLUG_GATE 2=CHARGE_PLUG_FUSED 3=CHARGE_PLUG_5V
+resistor-1608 100 kΩ: 1=CHARGE_PLUG_FUSED 2=CHARGE_PLUG_GATE
+resistor-1608 100 kΩ: 1=CHARGE_PLUG_GATE 2=CHARGE_PLUG_GOOD
+capacitor-2012 1 µF: 1=CHARGE_PLUG_5V 2=GROUND
+diode-schottky-do214 Schottky: 1=CHARGE_PLUG_IN 2=CHARGE_PLUG_5V
+"""
+
+
+def test_twelve_volts_are_asked_for_and_let_on_when_they_are_there() -> None:
+    made = netlist(device(CHIP, thing("usb-charge", "plug", feeds=True, asks="12 V")), "plug")
+    assert written(TWELVE) <= made
+    assert len(made - written(TWELVE)) == 3  # at 8 mA a linear regulator with its two capacitors
+    assert not any("5.1 kΩ" in line for line in made)
+
+
+@pytest.mark.parametrize(
+    ("asks", "fuse", "diode"),
+    [
+        ("500 mA", "fuse-resettable-3216 0.5 A", "diode-schottky-sod123"),
+        ("1.5 A", "fuse-3216 2 A", "diode-schottky-do214"),
+        ("3 A", "fuse-3216 4 A", "diode-schottky-do214"),
+    ],
+)
+def test_what_is_asked_for_at_5_v_decides_the_fuse(asks: str, fuse: str, diode: str) -> None:
+    made = netlist(device(CHIP, thing("usb-charge", "plug", feeds=True, asks=asks)), "plug")
+    for words in (fuse, diode):
+        assert sum(line.startswith(words) for line in made) == 1
+    assert sum("5.1 kΩ" in line for line in made) == 2

@@ -142,3 +142,27 @@ def test_curves_of_cells() -> None:
         [3.2, 2.98, 2.9514, 2.9229, 2.8943, 2.88, 2.75, 2.5, 2.0], abs=0.001
     )
     assert open_v(made("nine-volt").source(), 1.0) == pytest.approx(9.6)
+
+
+def test_in_the_frost_a_cell_holds_less_and_gives_it_less_easily(library: Library) -> None:
+    """Two AAA at 8 mA (the chip alone, 6.5 mA here): of 1000 mAh 650 can be drawn at 0 °C, so that the run is shorter by 35 % and a little for the inner resistance."""
+    brief = device(thing("chip", "chip", part="stm32l051c8t6"), thing("cells", "cell"))
+    figures = {w.id: w.value for w in power_of(brief, library).workings}
+    warm, cold = figures["power.cell.run.play"], figures["power.cell.run.play.cold"]
+    assert 0.62 < cold / warm < 0.65
+
+
+def test_while_a_cell_is_charged_the_port_gives_both(library: Library) -> None:
+    """A cell of 400 mAh is charged with half of it in an hour, 200 mA (a resistor of 5.1 kΩ: 196 mA); a linear regulator passes the chip's 8 mA on."""
+    brief = device(
+        thing("chip", "chip", part="stm32l433rct6"),
+        thing("lithium-cell", "cell", capacity_mah=400, converter="linear"),
+        thing("usb-charge", "plug"),
+    )
+    (rail,) = power_of(brief, library).rails
+    assert rail.plugged is not None
+    assert rail.plugged.port == "plug"
+    assert rail.plugged.charge_ma == pytest.approx(196, abs=1)
+    assert rail.plugged.play_ma == pytest.approx(8.0, abs=0.05)
+    without = device(thing("chip", "chip", part="stm32l433rct6"), thing("lithium-cell", "cell"))
+    assert [r.plugged for r in power_of(without, library).rails] == [None]

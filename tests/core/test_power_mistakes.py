@@ -209,7 +209,7 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
     brief = device(CHIP, thing(kind, "it", 60, 30, far=kind != "usb-charge", **more))
     seen = subject(brief, library, assemble(bench_for(brief)))
     power = [r.id for r in RULES if r.station == "power"]
-    assert len(power) == 12
+    assert len(power) == 13
     assert [(rule, f.sentence) for rule in power for f in found(rule, seen)] == []
 
 
@@ -281,10 +281,46 @@ def test_charging_and_playing_together_ask_too_much_of_a_port(library: Library) 
     """500 mA into the cell and 8 mA of the chip; 490 mA fit, for which 2.2 kΩ sets 455 mA."""
     port = thing("usb-charge", "plug")
     (sentence,) = in_brief("port-budget", library, LITHIUM, port)
-    assert "has to give 508 mA, and a USB port gives 500 mA" in sentence
+    assert "has to give 508 mA, and it gives 500 mA" in sentence
     (finding,) = found("port-budget", subject(device(CHIP, LITHIUM, port), library))
     assert [r.edit["changes"] for r in finding.repairs] == [{"charge_ma": 490}]
     assert finding.working is not None
     assert finding.working.value == pytest.approx(508.0, abs=0.01)
     assert in_brief("port-budget", library, {**LITHIUM, "charge_ma": 490}, port) == []
     assert in_brief("port-budget", library, LITHIUM) == []
+
+
+def test_k31_what_a_port_is_asked_for_counts_and_is_said(library: Library) -> None:
+    """30 lights take 1.08 A at full white: too much for 500 mA, fine for 3 A at 5 V, where the charger must be named; at 12 V no cell is charged from 5 V."""
+    lights = thing("light-chain", "ring", count=20, rail="plug")
+
+    def said(asks: str, rule: str) -> list[str]:
+        port = thing("usb-charge", "plug", feeds=True, gives_v=5.0, asks=asks)
+        return in_brief(rule, library, port, lights)
+
+    assert said("500 mA", "port-offer") == []
+    assert ["counts on 3 A at 5 V" in s for s in said("3 A", "port-offer")] == [True]
+    assert ["asks for 12 V" in s for s in said("12 V", "port-offer")] == [True]
+    cell = thing("lithium-cell", "cell")
+    for asks, charged in (("500 mA", True), ("3 A", True), ("12 V", False)):
+        brief = device(CHIP, cell, thing("usb-charge", "plug", asks=asks))
+        (row,) = power_of(brief, library).rails
+        assert (row.plugged is not None) == charged
+        assert (
+            any("Charges the cell" in c.purpose for c in assemble(bench_for(brief)).components)
+            == charged
+        )
+
+
+@pytest.mark.parametrize(
+    ("asks", "low", "high", "most"),
+    [("1.5 A", 4.4, 5.5, 1500), ("9 V", 8.55, 9.45, 3000), ("20 V", 19.0, 21.0, 3000)],
+)
+def test_a_port_as_a_source_is_what_the_standard_says(
+    asks: str, low: float, high: float, most: float, library: Library
+) -> None:
+    """USB Power Delivery 3.1: fixed supplies within 5 %, 3 A without a marked cable."""
+    port = thing("usb-charge", "plug", feeds=True, asks=asks)
+    (source,) = power_of(device(CHIP, port), library).sources
+    assert (source.empty_v, source.fresh_v) == pytest.approx((low, high))
+    assert (source.most_ma, source.stays) == (most, True)

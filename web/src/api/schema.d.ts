@@ -11215,6 +11215,18 @@ export interface components {
             y_mm: number;
         };
         /**
+         * Plugged
+         * @description A rail while its cell is charged: the port, and in mA what charges the cell and what feeds the device through the path.
+         */
+        Plugged: {
+            /** Charge Ma */
+            charge_ma: number;
+            /** Play Ma */
+            play_ma: number;
+            /** Port */
+            port: string;
+        };
+        /**
          * PolygonOutline
          * @description A closed outline of straight sides; the last point joins the first.
          */
@@ -11379,7 +11391,7 @@ export interface components {
         };
         /**
          * RailRow
-         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before it.
+         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged.
          */
         RailRow: {
             drawn: components["schemas"]["Currents"];
@@ -11398,6 +11410,7 @@ export interface components {
             parent: string;
             /** Part */
             part: string;
+            plugged: components["schemas"]["Plugged"] | null;
             /** Volts */
             volts: number;
             /** Way */

@@ -331,6 +331,10 @@ class Thing(Frozen):
         """Whether it brings 5 V from outside, from which a cell can be charged."""
         return False
 
+    def port_gives_ma(self) -> float:
+        """What it gives at those 5 V at the most, in mA."""
+        return 0.0
+
     def joint(self) -> Joint | None:
         """The link of which it is an end."""
         return None

@@ -2,13 +2,23 @@
 
 from dataclasses import dataclass
 
-from loquet.core.brief.regulated import UsbPower
+from loquet.core.brief.regulated import VOLTS, UsbPower
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.feeding import block, capacitor, converter, feed_way, net, supplies
+from loquet.core.circuit.feeding import (
+    GUARD_P,
+    block,
+    capacitor,
+    converter,
+    feed_way,
+    net,
+    supplies,
+)
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.provenance import Source, Working, WorkingInput
 
-FUSE = "fuse-resettable-3216"
+FUSES = {True: "fuse-resettable-3216", False: "fuse-3216"}
+NEGOTIATOR = "pd-sink-6"
+SELECT = {"9 V": "6.8 kΩ", "12 V": "15 kΩ", "15 V": "33 kΩ", "20 V": "68 kΩ"}
 ASKS_OHM = "5.1 kΩ"
 ENTRY = ("1 µF", "capacitor-2012")
 TYPE_C = Source(kind="standard", text="USB Type-C 2.1 table 4-27: Rd 5.1 kΩ on each CC of a sink")
@@ -40,38 +50,97 @@ def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
         purpose=f"Socket of {thing.label}",
         pads=dict(sorted(pads.items(), key=lambda row: int(row[0]))),
     )
+    asked = thing.asks in VOLTS
+    behind = net(thing, "fused") if asked else five
     fuse = block(
         f"{role} fuse",
-        FUSE,
-        "0.5 A",
+        FUSES[thing.asks == "500 mA"],
+        fuse_value(thing),
         "Opens where the device draws too much",
-        {"1": raw, "2": five},
+        {"1": raw, "2": behind},
         (role, "2"),
     )
-    asking = [
-        block(
-            f"{role} asks {index + 1}",
-            "resistor-1608",
-            ASKS_OHM,
-            "Asks the host for 5 V",
-            {"1": line, "2": GROUND},
-            (role, pad),
-        )
-        for index, (pad, line) in enumerate(cc.items())
-    ]
+    asking = negotiated(thing, cc) if asked else plain_asking(thing, cc)
     entry = capacitor(
         f"{role} entry", ENTRY, "Quiets the 5 V of the plug", five, (f"{role} fuse", "2")
     )
-    kinds = supplies(raw, five)
+    kinds = supplies(raw, five, behind)
     made = Fragment(())
     if thing.feeds:
         way = feed_way(bench, thing)
         kinds |= supplies(way.guarded)
         made = converter(bench, thing, way.behind)
     components = (socket, fuse, *asking, entry, *joined(thing, bench, five), *made.components)
-    return UsbSide(
-        Fragment(components, kinds | made.kinds, (asking_working(), *made.workings)), five
-    )
+    workings = made.workings if asked else (asking_working(), *made.workings)
+    return UsbSide(Fragment(components, kinds | made.kinds, workings), five)
+
+
+def fuse_value(thing: UsbPower) -> str:
+    """What the fuse lets through."""
+    return {"500 mA": "0.5 A", "1.5 A": "2 A"}.get(thing.asks, "4 A")
+
+
+def plain_asking(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
+    """The two resistors by which a device asks for 5 V."""
+    return [
+        block(
+            f"{thing.role()} asks {index + 1}",
+            "resistor-1608",
+            ASKS_OHM,
+            "Asks the host for 5 V",
+            {"1": line, "2": GROUND},
+            (thing.role(), pad),
+        )
+        for index, (pad, line) in enumerate(cc.items())
+    ]
+
+
+def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
+    """What asks the host for higher volts, and lets them on only when they are there.
+
+    Its pin `good` is an open drain: it pulls the gate down through a resistor that keeps the gate within its limit.
+    """
+    role, fused, five = thing.role(), net(thing, "fused"), five_net(thing)
+    main, switch = f"{role} negotiator", f"{role} volts switch"
+    select, good, gate = (net(thing, word) for word in ("select", "good", "gate"))
+    one, two = cc.values()
+    pads = {"1": fused, "2": GROUND, "3": one, "4": two, "5": select, "6": good}
+    return [
+        block(main, NEGOTIATOR, thing.asks, f"Asks the host for {thing.asks}", pads, (role, "4")),
+        block(
+            f"{main} select",
+            "resistor-1608",
+            SELECT[thing.asks],
+            f"Chooses {thing.asks}",
+            {"1": select, "2": GROUND},
+            (main, "5"),
+        ),
+        capacitor(f"{main} input", ENTRY, "Decoupling of the negotiator", fused, (main, "1")),
+        block(
+            switch,
+            GUARD_P,
+            "P-channel",
+            f"Lets {thing.asks} on when they are there",
+            {"1": gate, "2": fused, "3": five},
+            (f"{role} fuse", "2"),
+        ),
+        block(
+            f"{switch} rest",
+            "resistor-1608",
+            "100 kΩ",
+            "Keeps the switch open until then",
+            {"1": fused, "2": gate},
+            (switch, "1"),
+        ),
+        block(
+            f"{switch} gate",
+            "resistor-1608",
+            "200 kΩ" if thing.asks == "20 V" else "100 kΩ",
+            "Keeps the gate within 8 V of its source",
+            {"1": gate, "2": good},
+            (switch, "1"),
+        ),
+    ]
 
 
 def joined(thing: UsbPower, bench: Bench, five: str) -> tuple[Component, ...]:
@@ -82,7 +151,9 @@ def joined(thing: UsbPower, bench: Bench, five: str) -> tuple[Component, ...]:
     words = "Lets no current flow back into the host"
     pads = {"1": way.guarded, "2": five}
     near = (f"{role} fuse", "2")
-    return (block(f"{role} one way", "diode-schottky-sod123", "Schottky", words, pads, near),)
+    small = thing.asks == "500 mA"
+    part = "diode-schottky-sod123" if small else "diode-schottky-do214"
+    return (block(f"{role} one way", part, "Schottky", words, pads, near),)
 
 
 def asking_working() -> Working:

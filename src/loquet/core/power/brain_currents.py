@@ -25,7 +25,7 @@ AT_SPEED_MA = {
     "nrf52": 6.0,
     "nrf53": 8.0,
     "atmega": 9.0,
-    "rp2040": 25.0,
+    "rp": 25.0,
     "samd": 7.0,
     "fellbeck-c": 25.0,
     "fellbeck-h": 7.0,

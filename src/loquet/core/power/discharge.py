@@ -1,7 +1,7 @@
 """A model of cells: open-circuit voltage over what is left, with an inner resistance, emptied by a load. It is a model, and says so."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -37,6 +37,17 @@ CURVES: dict[str, tuple[tuple[float, float], ...]] = {
     ),
     "coin": ((0.0, 2.00), (0.05, 2.50), (0.1, 2.75), (0.2, 2.88), (0.9, 2.98), (1.0, 3.20)),
 }
+# At 0 °C: what can still be drawn of what is held at 20 °C, and how many times the inner resistance grows.
+COLD_C = 0
+COLD: dict[str, tuple[float, float]] = {
+    "lithium": (0.85, 2.5),
+    "alkaline": (0.65, 2.5),
+    "coin": (0.9, 2.0),
+}
+COLD_MODEL = Source(
+    kind="from memory",
+    text="model as at 20 °C with less to draw and more resistance, by kind of cell; from memory of typical curves",
+)
 STEPS = 2000
 Load = Callable[[NDArray[np.float64]], NDArray[np.float64]]
 
@@ -48,6 +59,16 @@ class Rundown:
     hours: float
     share: float
     volts: float
+
+
+def in_the_cold(supply: Supply) -> Supply:
+    """A source as it is at 0 °C."""
+    holds, resists = COLD[supply.chemistry]
+    return replace(
+        supply,
+        capacity_mah=supply.capacity_mah * holds,
+        resistance_ohm=supply.resistance_ohm * resists,
+    )
 
 
 def open_v(supply: Supply, left: NDArray[np.float64] | float) -> NDArray[np.float64]:

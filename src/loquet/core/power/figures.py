@@ -1,6 +1,7 @@
 """Workings of the power station: budgets, run times, heat, sag and the warning level; each can be worked out again."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 import numpy as np
 
@@ -10,8 +11,9 @@ from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_working, program_working
 from loquet.core.power.converting import AMBIENT_C
 from loquet.core.power.currents import MODES
-from loquet.core.power.discharge import MODEL, open_v, rundown
+from loquet.core.power.discharge import COLD_C, COLD_MODEL, MODEL, in_the_cold, open_v, rundown
 from loquet.core.power.lasting import source_load, stops_v
+from loquet.core.power.plugged import CHARGER, plugged, port_working
 from loquet.core.provenance import Source, Working, given
 
 SUM = Source(kind="computed", text="sum over the things of the rail")
@@ -25,7 +27,6 @@ def figures_of(
 ) -> tuple[Working, ...]:
     """All figures of the plan, rail by rail."""
     found: list[Working] = []
-    plugged = any(thing.five_volts() for thing in brief.things)
     for row in made:
         found += [budget(row, mode) for mode in MODES]
         if row.taken:
@@ -38,13 +39,16 @@ def figures_of(
                 for mode in ("play", "idle", "sleep")
                 if row.load.of(mode) > 0
             ]
+            found.append(run_cold(row, lowest_v))
             found.append(sag(row))
             if getattr(row.feeder, "sense", False):
                 found.append(warning(row, lowest_v))
-        if row.supply and row.feeder and row.feeder.charging_ma() and plugged:
+        while_plugged = plugged(brief, row, parts)
+        if while_plugged and row.supply and row.feeder:
             held = row.supply.capacity_mah
-            found.append(program_working(row.feeder, parts["charger-linear"]))
-            found.append(charge_working(row.feeder, held, parts["charger-linear"]))
+            found.append(program_working(row.feeder, parts[CHARGER]))
+            found.append(charge_working(row.feeder, held, parts[CHARGER]))
+            found.append(port_working(row.rail.name, while_plugged))
     return tuple(found)
 
 
@@ -150,6 +154,14 @@ def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
         ),
         source=MODEL,
     )
+
+
+def run_cold(row: Made, lowest_v: Mapping[str, float]) -> Working:
+    """How long the source lasts in play on a frosty night."""
+    assert row.supply is not None
+    cold = run_time(replace(row, supply=in_the_cold(row.supply)), "play", lowest_v)
+    title = f"Run time on {row.rail.words} in play at {COLD_C} °C"
+    return cold.model_copy(update={"id": f"{cold.id}.cold", "title": title, "source": COLD_MODEL})
 
 
 def supply_words(row: Made) -> str:

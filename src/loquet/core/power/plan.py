@@ -12,6 +12,7 @@ from loquet.core.power.converting import Conversion
 from loquet.core.power.currents import MODES, Currents
 from loquet.core.power.figures import figures_of
 from loquet.core.power.lasting import before_v, run_hours
+from loquet.core.power.plugged import Plugged, plugged
 from loquet.core.provenance import Working
 
 
@@ -35,7 +36,7 @@ class WayRow(Frozen):
 
 
 class RailRow(Frozen):
-    """A rail: its volts, what makes it, what its loads take and what is drawn for that from before it."""
+    """A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged."""
 
     name: str
     net: str
@@ -48,6 +49,7 @@ class RailRow(Frozen):
     drawn: Currents
     limit_ma: float
     made: bool
+    plugged: Plugged | None
 
 
 class SourceRow(Frozen):
@@ -88,14 +90,14 @@ def power_plan(
     sources = tuple(source_row(m, lowest_v) for m in made if m.feeder and m.supply)
     return PowerPlan(
         sources=sources,
-        rails=tuple(rail_row(m) for m in made),
+        rails=tuple(rail_row(m, plugged(brief, m, parts)) for m in made),
         loads=loads,
         ways=tuple(row for m in made for row in way_rows(m)),
         workings=figures_of(brief, made, lowest_v, parts),
     )
 
 
-def rail_row(made: Made) -> RailRow:
+def rail_row(made: Made, while_plugged: Plugged | None) -> RailRow:
     """A rail as a row."""
     volts = before_v(made)
     taken, feeder = made.taken, made.feeder
@@ -112,6 +114,7 @@ def rail_row(made: Made) -> RailRow:
         drawn=Currents(**{mode: made.input_ma(mode, volts) for mode in MODES}),
         limit_ma=taken.part.values["current_ma"] if taken else made.rail.limit_ma,
         made=feeder is not None and (taken is not None or not made.found),
+        plugged=while_plugged,
     )
 
 

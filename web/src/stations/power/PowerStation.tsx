@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, take } from "../../api/client";
+import { useShown } from "../../app/reckoner";
 import { walk } from "../../design/arrows";
 import { Figures } from "../../design/Figure";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { River } from "./River";
-import type { Mode } from "./river";
+import { type Mode, wayOf } from "./river";
 import { Ways } from "./Ways";
 
 const MODES: [Mode, string, string][] = [
@@ -13,11 +14,13 @@ const MODES: [Mode, string, string][] = [
 	["idle", "Waiting", "on, and nobody presses anything"],
 	["sleep", "Asleep", "the chip sleeps, everything else is off"],
 	["peak", "All at once", "the highest current of everything together"],
+	["charge", "Charging", "plugged in, the cell is charged and the device is played"],
 ];
 
 /** From sources to loads as a river whose widths are currents, the ways between them, and what they work out to. */
 export function PowerStation() {
 	const { head } = useDesign();
+	const { shown } = useShown();
 	const [mode, setMode] = useKept<Mode>("power mode", "play");
 	const query = useQuery({
 		queryKey: ["project", head.project, "power", head.version],
@@ -28,19 +31,22 @@ export function PowerStation() {
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!query.data) return <p className="p-6 text-ink-2">Adding up the currents.</p>;
 	const plan = query.data;
+	const modes = MODES.filter(([value]) => value !== "charge" || plan.rails.some((rail) => rail.plugged));
+	const seen = modes.some(([value]) => value === mode) ? mode : "play";
+	const marked = wayOf(plan, shown?.about ?? []);
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
 				<div role="radiogroup" aria-label="Mode" className="flex border border-line" onKeyDown={walk}>
-					{MODES.map(([value, title, about]) => (
+					{modes.map(([value, title, about]) => (
 						<button
 							key={value}
 							type="button"
 							role="radio"
-							aria-checked={mode === value}
+							aria-checked={seen === value}
 							title={about}
 							data-testid={`mode-${value}`}
-							className={`px-2.5 py-1 ${mode === value ? "bg-ink text-paper" : "bg-card"}`}
+							className={`px-2.5 py-1 ${seen === value ? "bg-ink text-paper" : "bg-card"}`}
 							onClick={() => setMode(value)}
 						>
 							{title}
@@ -48,11 +54,11 @@ export function PowerStation() {
 					))}
 				</div>
 				<span className="text-[12px] text-ink-2">
-					{MODES.find(([value]) => value === mode)?.[2]}; widths are currents
+					{MODES.find(([value]) => value === seen)?.[2]}; widths are currents
 				</span>
 			</div>
 			<div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" tabIndex={-1}>
-				<River plan={plan} mode={mode} />
+				<River plan={plan} mode={seen} marked={marked} />
 				<div className="mt-3 flex flex-wrap gap-6">
 					<div className="min-w-[460px] flex-1">
 						<Ways plan={plan} />
@@ -63,7 +69,7 @@ export function PowerStation() {
 							workings={plan.workings.filter((w) => !/\.(play|idle|sleep|peak)$/.test(w.id) || w.id.includes(".run."))}
 						/>
 						<p className="mt-2 text-[12px] text-ink-2">
-							Run times come from a model of the cell at 20 °C; a measured rundown counts for more.
+							Run times come from a model of the cell, at 20 °C unless said; a measured rundown counts for more.
 						</p>
 						{plan.sources
 							.filter((source) => source.caution)

@@ -1,13 +1,14 @@
 import { useReckoner } from "../../app/reckoner";
-import { current, lasting, layRiver, type Mode, type Plan, type Reach } from "./river";
+import { current, drawnOf, inMode, lasting, layRiver, type Mode, type Plan, type Reach } from "./river";
 
 const [FROM, WAY, RAIL, NAMES] = [8, 214, 404, 560] as const;
 const [FROM_W, WAY_W, RAIL_W] = [150, 132, 14] as const;
 const WIDTH = 800;
 
 /** Sources on the left, loads on the right; how wide a band is says how much flows in the mode that is shown. */
-export function River({ plan, mode }: { plan: Plan; mode: Mode }) {
+export function River({ plan, mode, marked }: { plan: Plan; mode: Mode; marked: Set<string> }) {
 	const { reaches, height } = layRiver(plan, mode);
+	const fed = reaches.filter((reach) => marked.has(reach.rail.fed_by) && !reach.rail.parent);
 	return (
 		<svg
 			viewBox={`0 0 ${WIDTH} ${height}`}
@@ -24,28 +25,44 @@ export function River({ plan, mode }: { plan: Plan; mode: Mode }) {
 				</pattern>
 			</defs>
 			{reaches.map((reach) => (
-				<OneRail key={reach.rail.name} reach={reach} plan={plan} mode={mode} />
+				<OneRail key={reach.rail.name} reach={reach} plan={plan} mode={mode} marked={marked} />
+			))}
+			{fed.slice(1).map((reach, index) => (
+				<Across key={reach.rail.name} from={fed[index]?.middle ?? reach.middle} to={reach.middle} />
 			))}
 		</svg>
 	);
 }
 
-function OneRail({ reach, plan, mode }: { reach: Reach; plan: Plan; mode: Mode }) {
+/** From one source into another one: what a finding says flows where it must not. */
+function Across({ from, to }: { from: number; to: number }) {
+	const x = FROM + 22;
+	return (
+		<g data-testid="across" stroke="var(--color-stop)" strokeWidth={3} fill="none">
+			<path d={`M${x},${from + 36}L${x},${to - 38}`} strokeDasharray="8 4" />
+			<path d={`M${x - 6},${to - 48}L${x},${to - 37}L${x + 6},${to - 48}`} />
+		</g>
+	);
+}
+
+function OneRail({ reach, plan, mode, marked }: { reach: Reach; plan: Plan; mode: Mode; marked: Set<string> }) {
 	const { rail, middle, inWidth, outWidth, branches } = reach;
 	const reckon = useReckoner();
 	const source = plan.sources.find((s) => s.name === rail.fed_by && !rail.parent);
+	const on = marked.has(rail.name);
 	const barTop = middle - Math.max(outWidth, 30) / 2;
 	return (
-		<g data-rail={rail.name} data-ma={rail.load[mode]}>
-			<Band from={FROM + FROM_W} to={WAY} y1={middle} y2={middle} width={inWidth} />
-			<Band from={WAY + WAY_W} to={RAIL} y1={middle} y2={middle} width={outWidth} />
+		<g data-rail={rail.name} data-ma={inMode(rail.load, mode)} data-marked={on}>
+			<Band from={FROM + FROM_W} to={WAY} y1={middle} y2={middle} width={inWidth} marked={on} />
+			<Band from={WAY + WAY_W} to={RAIL} y1={middle} y2={middle} width={outWidth} marked={on} />
 			<Box
 				x={FROM}
 				y={middle}
 				w={FROM_W}
 				dashed={!source}
-				title={before(source, rail.parent)}
-				lines={said(source, mode)}
+				marked={marked.has(rail.fed_by)}
+				title={mode === "charge" && rail.plugged ? rail.plugged.port : before(source, rail.parent)}
+				lines={mode === "charge" && rail.plugged ? charging(rail.plugged, rail.fed_by) : said(source, mode)}
 			/>
 			<Box
 				x={WAY}
@@ -53,7 +70,10 @@ function OneRail({ reach, plan, mode }: { reach: Reach; plan: Plan; mode: Mode }
 				w={WAY_W}
 				wrong={!rail.made}
 				title={rail.way.split(",")[0] ?? ""}
-				lines={[`draws ${current(rail.drawn[mode])}`, rail.limit_ma ? `at most ${current(rail.limit_ma)}` : ""]}
+				lines={[
+					`draws ${current(mode === "charge" && rail.plugged ? rail.plugged.play_ma : drawnOf(rail, mode))}`,
+					rail.limit_ma ? `at most ${current(rail.limit_ma)}` : "",
+				]}
 			/>
 			<rect x={RAIL} y={barTop} width={RAIL_W} height={Math.max(outWidth, 30)} fill="var(--color-ink)" />
 			<text
@@ -74,11 +94,18 @@ function OneRail({ reach, plan, mode }: { reach: Reach; plan: Plan; mode: Mode }
 				className="figure"
 				fill="var(--color-ink-2)"
 			>
-				{current(rail.load[mode])}
+				{current(inMode(rail.load, mode))}
 			</text>
 			{branches.map((branch) => (
 				<g key={branch.name} data-load={branch.name} data-ma={branch.ma}>
-					<Band from={RAIL + RAIL_W} to={NAMES - 6} y1={branch.from} y2={branch.row} width={branch.width} />
+					<Band
+						from={RAIL + RAIL_W}
+						to={NAMES - 6}
+						y1={branch.from}
+						y2={branch.row}
+						width={branch.width}
+						marked={marked.has(branch.name)}
+					/>
 					<g
 						role="img"
 						aria-label={`${branch.name}, ${current(branch.ma)}: ${branch.origin}`}
@@ -105,14 +132,16 @@ function OneRail({ reach, plan, mode }: { reach: Reach; plan: Plan; mode: Mode }
 	);
 }
 
-function Band({ from, to, y1, y2, width }: { from: number; to: number; y1: number; y2: number; width: number }) {
+type BandProps = { from: number; to: number; y1: number; y2: number; width: number; marked: boolean };
+
+function Band({ from, to, y1, y2, width, marked }: BandProps) {
 	if (width === 0)
 		return (
 			<path
 				d={`M${from},${y1}C${(from + to) / 2},${y1} ${(from + to) / 2},${y2} ${to},${y2}`}
 				fill="none"
-				stroke="var(--color-line)"
-				strokeWidth={1}
+				stroke={marked ? "var(--color-stop)" : "var(--color-line)"}
+				strokeWidth={marked ? 2 : 1}
 				strokeDasharray="3 4"
 			/>
 		);
@@ -122,8 +151,8 @@ function Band({ from, to, y1, y2, width }: { from: number; to: number; y1: numbe
 		<path
 			d={`M${from},${y1 - half}C${mid},${y1 - half} ${mid},${y2 - half} ${to},${y2 - half}L${to},${y2 + half}C${mid},${y2 + half} ${mid},${y1 + half} ${from},${y1 + half}Z`}
 			fill="url(#flow)"
-			stroke="var(--color-copper)"
-			strokeWidth={0.8}
+			stroke={marked ? "var(--color-stop)" : "var(--color-copper)"}
+			strokeWidth={marked ? 2.5 : 0.8}
 		/>
 	);
 }
@@ -136,9 +165,10 @@ type BoxProps = {
 	lines: string[];
 	dashed?: boolean;
 	wrong?: boolean;
+	marked?: boolean;
 };
 
-function Box({ x, y, w, title, lines, dashed = false, wrong = false }: BoxProps) {
+function Box({ x, y, w, title, lines, dashed = false, wrong = false, marked = false }: BoxProps) {
 	const shown = lines.filter(Boolean);
 	const first = y - (shown.length * 17) / 2 + 4;
 	return (
@@ -150,8 +180,8 @@ function Box({ x, y, w, title, lines, dashed = false, wrong = false }: BoxProps)
 				height={72}
 				rx={3}
 				fill="var(--color-card)"
-				stroke={wrong ? "var(--color-stop)" : "var(--color-ink)"}
-				strokeWidth={wrong ? 2.5 : 1.2}
+				stroke={wrong || marked ? "var(--color-stop)" : "var(--color-ink)"}
+				strokeWidth={wrong || marked ? 2.5 : 1.2}
 				strokeDasharray={dashed ? "5 4" : undefined}
 			/>
 			<text x={x + 9} y={first} fontSize="13" fontWeight="600" fill="var(--color-ink)">
@@ -171,6 +201,11 @@ type Source = Plan["sources"][number];
 function before(source: Source | undefined, parent: string): string {
 	if (source) return source.name;
 	return parent ? `rail ${parent}` : "no source";
+}
+
+/** What a port does while the cell is charged. */
+function charging(plugged: NonNullable<Plan["rails"][number]["plugged"]>, cell: string): string[] {
+	return [`gives ${current(plugged.play_ma + plugged.charge_ma)}`, `${current(plugged.charge_ma)} into ${cell}`];
 }
 
 function said(source: Source | undefined, mode: Mode): string[] {

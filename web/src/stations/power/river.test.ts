@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { current, lasting, layRiver, type Plan, takersOf } from "./river";
+import { current, drawnOf, lasting, layRiver, type Plan, takersOf, wayOf } from "./river";
 
 const flows = (play: number, peak = play) => ({ play, idle: play / 2, sleep: 0, peak });
 const rail = (name: string, parent: string, load: number, drawn: number) =>
@@ -60,4 +60,26 @@ test("currents and durations are said as the trade says them", () => {
 		"1.25 A",
 	]);
 	expect([0.5, 28.03, 100, 34000].map(lasting)).toEqual(["30 min", "28.0 h", "4 days", "3.9 years"]);
+});
+
+test("while its cell is charged a rail is fed by the port, which gives the charge as well", () => {
+	const [cell, five] = plan.rails as [Plan["rails"][number], Plan["rails"][number]];
+	const charged = { ...cell, plugged: { port: "plug", charge_ma: 250, play_ma: 70 } };
+	expect(drawnOf(charged, "charge")).toBe(320);
+	expect(drawnOf(charged, "play")).toBe(80);
+	expect(drawnOf(five, "charge")).toBe(40);
+	const { reaches } = layRiver({ ...plan, rails: [charged, five] }, "charge");
+	expect(reaches[0]?.inWidth).toBeCloseTo(64);
+	expect(reaches[0]?.outWidth).toBeCloseTo(20);
+});
+
+test("what a finding is about leads back to its source", () => {
+	const fed = { ...plan, rails: plan.rails.map((r) => ({ ...r, fed_by: r.name === "cell" ? "battery" : "five" })) };
+	expect([...wayOf(fed, ["thing:stick"])].sort()).toEqual(["battery", "cell", "five", "stick"]);
+	expect([...wayOf(fed, ["thing:screen", "net:SUPPLY"])].sort()).toEqual(["battery", "cell", "screen"]);
+	expect(wayOf(fed, [])).toEqual(new Set());
+	const charged = fed.rails.map((r) =>
+		r.name === "cell" ? { ...r, plugged: { port: "plug", charge_ma: 1, play_ma: 1 } } : r,
+	);
+	expect(wayOf({ ...fed, rails: charged }, ["thing:plug"]).has("cell")).toBe(true);
 });

@@ -1,7 +1,8 @@
 import type { Schemas } from "../../api/client";
 
 export type Plan = Schemas["PowerPlan"];
-export type Mode = keyof Schemas["Currents"];
+/** A mode of the device, or the time in which its cell is charged and it is played. */
+export type Mode = keyof Schemas["Currents"] | "charge";
 export type Rail = Schemas["RailRow"];
 
 /** A thing that takes current from a rail, or another rail that is made of it. */
@@ -21,6 +22,32 @@ export type Reach = {
 	branches: Branch[];
 };
 
+/** What a list of currents gives in a mode: while the cell is charged the device is played. */
+export function inMode(currents: Schemas["Currents"], mode: Mode): number {
+	return currents[mode === "charge" ? "play" : mode];
+}
+
+/** What flows out of the source of a rail: while its cell is charged, all that the port gives. */
+export function drawnOf(rail: Rail, mode: Mode): number {
+	if (mode === "charge" && rail.plugged) return rail.plugged.play_ma + rail.plugged.charge_ma;
+	return inMode(rail.drawn, mode);
+}
+
+/** Names on the way of what a finding is about: from a source over its rail to the things named. */
+export function wayOf(plan: Plan, about: string[]): Set<string> {
+	const names = new Set(about.filter((a) => a.startsWith("thing:")).map((a) => a.slice(6)));
+	const rails = (name: string) => plan.rails.find((rail) => rail.name === name);
+	for (const load of plan.loads) if (names.has(load.thing)) names.add(load.rail);
+	for (const name of [...names])
+		for (let rail = rails(name); rail; rail = rails(rail.parent)) {
+			names.add(rail.name);
+			names.add(rail.fed_by);
+			if (!rail.parent) break;
+		}
+	for (const rail of plan.rails) if (rail.plugged && names.has(rail.plugged.port)) names.add(rail.name);
+	return names;
+}
+
 export const ROW = 26;
 const WIDEST = 64;
 const LEAST_WIDTH = 1.5;
@@ -30,16 +57,21 @@ const HEAD = 92;
 export function takersOf(plan: Plan, rail: Rail, mode: Mode): Taker[] {
 	const things = plan.loads
 		.filter((load) => load.rail === rail.name)
-		.map((load) => ({ name: load.thing, ma: load.currents[mode], origin: load.origin, rail: false }));
+		.map((load) => ({ name: load.thing, ma: inMode(load.currents, mode), origin: load.origin, rail: false }));
 	const rails = plan.rails
 		.filter((other) => other.parent === rail.name)
-		.map((other) => ({ name: other.name, ma: other.drawn[mode], origin: `makes ${other.volts} V`, rail: true }));
+		.map((other) => ({
+			name: other.name,
+			ma: inMode(other.drawn, mode),
+			origin: `makes ${other.volts} V`,
+			rail: true,
+		}));
 	return [...things, ...rails].sort((a, b) => b.ma - a.ma || a.name.localeCompare(b.name));
 }
 
 /** How many px a mA is: the strongest flow of the mode is as wide as the picture allows. */
 export function pxPerMa(plan: Plan, mode: Mode): number {
-	const most = Math.max(0, ...plan.rails.flatMap((rail) => [rail.load[mode], rail.drawn[mode]]));
+	const most = Math.max(0, ...plan.rails.flatMap((rail) => [inMode(rail.load, mode), drawnOf(rail, mode)]));
 	return most > 0 ? WIDEST / most : 0;
 }
 
@@ -61,7 +93,7 @@ export function layRiver(plan: Plan, mode: Mode): { reaches: Reach[]; height: nu
 			from += width;
 			return branch;
 		});
-		const reach = { rail, top, height, middle, inWidth: wide(rail.drawn[mode]), outWidth, branches };
+		const reach = { rail, top, height, middle, inWidth: wide(drawnOf(rail, mode)), outWidth, branches };
 		top += height + APART;
 		return reach;
 	});

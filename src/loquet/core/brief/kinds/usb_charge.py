@@ -22,12 +22,14 @@ class UsbCharge(UsbPower):
         return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)
 
     def kit(self) -> tuple[KitItem, ...]:
-        """The cable for charging."""
-        return (
-            KitItem(
-                "leads and cables",
-                "USB cable, USB-C plug at the device",
-                1,
-                f"charges at {self.name}",
-            ),
+        """The cable for charging, and a charger that has what is asked for."""
+        cable = KitItem(
+            "leads and cables",
+            "USB cable, USB-C plug at the device",
+            1,
+            f"charges at {self.name}",
         )
+        if self.asks == "500 mA":
+            return (cable,)
+        what = f"USB-C charger that offers {self.asks}{' at 5 V' if self.five_volts() else ''}"
+        return (cable, KitItem("power", what, 1, f"feeds {self.name}"))

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.regulated import UsbPower
+from loquet.core.brief.regulated import Current, UsbPower
 from loquet.core.brief.thing import Body, KitItem
 
 
@@ -16,6 +16,7 @@ class UsbDevice(UsbPower):
     EDGE = True
 
     kind: Literal["usb-device"] = "usb-device"
+    asks: Current = "500 mA"
 
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""

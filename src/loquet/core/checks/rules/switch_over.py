@@ -1,6 +1,5 @@
 """The device lives on while the plug that charges it is pulled."""
 
-from loquet.core.brief.regulated import UsbPower
 from loquet.core.checks.limits import limits_on
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.power.budget import Made
@@ -18,7 +17,7 @@ ROOM_V = 0.2
 
 def run(subject: Subject) -> Outcome:
     """The rail while the cell feeds it through the body diode of its path, against the volts at which anything on it stops."""
-    plugged = any(isinstance(t, UsbPower) for t in subject.brief.things)
+    plugged = any(t.five_volts() for t in subject.brief.things)
     rows = [
         m
         for m in made_of(subject.brief, subject.library)

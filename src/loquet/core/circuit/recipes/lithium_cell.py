@@ -47,7 +47,7 @@ def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
 
 def charging_port(brief: Brief) -> UsbPower | None:
     """The first port that brings 5 V."""
-    return next((t for t in brief.things if isinstance(t, UsbPower)), None)
+    return next((t for t in brief.things if isinstance(t, UsbPower) and t.five_volts()), None)
 
 
 def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragment:
