@@ -4,6 +4,8 @@ import pytest
 
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
+from loquet.core.circuit.backfeed import back_feeds
+from loquet.core.power import rails_of
 from tests.core.benches import bench_for
 from tests.core.netlists import netlist, written
 from tests.making import Plain, device, thing
@@ -205,7 +207,7 @@ transistor-pmos-sot23 P-channel: 1=CHARGE_PLUG_GATE 2=CHARGE_PLUG_FUSED 3=CHARGE
 resistor-1608 100 kΩ: 1=CHARGE_PLUG_FUSED 2=CHARGE_PLUG_GATE
 resistor-1608 100 kΩ: 1=CHARGE_PLUG_GATE 2=CHARGE_PLUG_GOOD
 capacitor-2012 1 µF: 1=CHARGE_PLUG_5V 2=GROUND
-diode-schottky-do214 Schottky: 1=CHARGE_PLUG_IN 2=CHARGE_PLUG_5V
+diode-schottky-sod123 Schottky: 1=CHARGE_PLUG_IN 2=CHARGE_PLUG_5V
 """
 
 
@@ -217,15 +219,95 @@ def test_twelve_volts_are_asked_for_and_let_on_when_they_are_there() -> None:
 
 
 @pytest.mark.parametrize(
-    ("asks", "fuse", "diode"),
+    ("asks", "fuse"),
     [
-        ("500 mA", "fuse-resettable-3216 0.5 A", "diode-schottky-sod123"),
-        ("1.5 A", "fuse-3216 2 A", "diode-schottky-do214"),
-        ("3 A", "fuse-3216 4 A", "diode-schottky-do214"),
+        ("500 mA", "fuse-resettable-3216 0.5 A"),
+        ("1.5 A", "fuse-3216 2 A"),
+        ("3 A", "fuse-3216 4 A"),
     ],
 )
-def test_what_is_asked_for_at_5_v_decides_the_fuse(asks: str, fuse: str, diode: str) -> None:
+def test_what_is_asked_for_at_5_v_decides_the_fuse(asks: str, fuse: str) -> None:
     made = netlist(device(CHIP, thing("usb-charge", "plug", feeds=True, asks=asks)), "plug")
-    for words in (fuse, diode):
-        assert sum(line.startswith(words) for line in made) == 1
+    assert sum(line.startswith(fuse) for line in made) == 1
     assert sum("5.1 kΩ" in line for line in made) == 2
+
+
+@pytest.mark.parametrize(
+    ("lights", "asks", "part"),
+    [
+        # 8 mA of the chip; 3 lights are 180 mA, 10 are 600 mA at a rail of 5 V: at 12 V in 0.28 A, through 0.4 V
+        (0, "500 mA", "diode-schottky-sod123"),
+        (6, "500 mA", "ideal-diode-5"),
+        (10, "12 V", "diode-schottky-sod123"),
+    ],
+)
+def test_what_lets_current_out_follows_from_the_current(lights: int, asks: str, part: str) -> None:
+    """A Schottky diode of 1 A loses 0.4 V; above 250 mA an ideal diode is worth its price where it takes the volts (5.5 V)."""
+    port = thing("usb-charge", "plug", feeds=True, gives_v=3.3, asks=asks)
+    more = (thing("light-chain", "ring", count=lights),) if lights else ()
+    made = netlist(device(CHIP, port, *more), "plug")
+    assert [line.split()[0] for line in made if line.startswith((part, "ideal", "diode"))] == [part]
+
+
+# Two sources on one rail: each has a diode (pad 1 is the cathode) into the same net; only the host has a converter.
+BOTH = """
+wire-plug-2.5-2 nine-volt block: 1=BLOCK_TOP 2=GROUND
+diode-schottky-sod123 Schottky: 1=BLOCK_GUARDED 2=BLOCK_TOP
+"""
+
+
+def test_two_sources_feed_one_rail_and_none_feeds_the_other() -> None:
+    jack = thing("barrel-jack", "jack", adapter_v=12.0, rail="block")
+    brief = device(CHIP, thing("nine-volt", "block"), jack, SWITCH)
+    assert written(BOTH) <= netlist(brief, "block")
+    assert netlist(brief, "jack") == written("""
+    jack-barrel-55 adapter 12 V: 1=JACK_TOP 2=GROUND
+    diode-schottky-sod123 Schottky: 1=BLOCK_GUARDED 2=JACK_TOP
+    """)
+    assert netlist(brief, "switch") == {
+        "switch-slide-surface on and off: 2=BLOCK_GUARDED 3=BLOCK_IN"
+    }
+    bench = bench_for(brief)
+    assert back_feeds(assemble(bench).components, bench.parts) == []
+    assert [rail.net for rail in rails_of(brief)] == ["SUPPLY"]
+
+
+def test_a_pack_that_is_joined_has_a_diode_where_it_would_have_a_transistor_that_is_on() -> None:
+    """5 V of a host beside a pack of one lithium cell without charger: both below 8 V, where alone each has a P-channel transistor with its gate at ground."""
+    alone = netlist(device(CHIP, {**LITHIUM, "sense": False}), "cell")
+    assert any(line.startswith("transistor-pmos") for line in alone)
+    feed = thing("host-feed", "host", rail="cell")
+    brief = device(CHIP, {**LITHIUM, "sense": False}, feed)
+    both = netlist(brief, "cell") | netlist(brief, "host")
+    assert not any(line.startswith("transistor-pmos") for line in both)
+    assert sum(line.startswith("diode-schottky") for line in both) == 2
+    bench = bench_for(brief)
+    assert back_feeds(assemble(bench).components, bench.parts) == []
+
+
+def test_what_names_no_source_has_a_rail_of_its_own() -> None:
+    for rail in ("", "jack", "chip", "gone"):
+        brief = device(CHIP, thing("nine-volt", "block"), thing("barrel-jack", "jack", rail=rail))
+        assert [r.name for r in rails_of(brief)] == ["block", "jack"]
+    ring = (thing("nine-volt", "block", rail="jack"), thing("barrel-jack", "jack", rail="block"))
+    assert [r.name for r in rails_of(device(CHIP, *ring))] == ["block", "jack"]
+
+
+# P-channel transistor: 1 gate, 2 source, 3 drain; NPN: 1 base, 2 emitter, 3 collector. 3.3 V over 10 kΩ: 0.33 mA, a twentieth
+# of it for the base: (3.3 - 0.4 - 0.7) V / 16.5 µA = 133 kΩ.
+SWITCHED = """
+transistor-pmos-sot23 P-channel: 1=SWITCHED_QUIET_GATE 2=SUPPLY 3=SUPPLY_QUIET
+resistor-1608 10 kΩ: 1=SUPPLY 2=SWITCHED_QUIET_GATE
+capacitor-1608 10 nF: 1=SUPPLY 2=SWITCHED_QUIET_GATE
+transistor-npn-sot23 NPN: 1=SWITCHED_QUIET_BASE 2=GROUND 3=SWITCHED_QUIET_GATE
+resistor-1608 130 kΩ: 1=SWITCHED_QUIET_ON 2=SWITCHED_QUIET_BASE
+resistor-1608 100 kΩ: 1=SWITCHED_QUIET_BASE 2=GROUND
+capacitor-1608 1 µF: 1=SUPPLY_QUIET 2=GROUND
+"""
+
+
+def test_a_switched_rail_is_off_until_the_brain_turns_it_on() -> None:
+    brief = device(CHIP, thing("leads", "leads"), thing("load-switch", "quiet"))
+    assert netlist(brief, "quiet") == written(SWITCHED)
+    quiet = rails_of(brief)[1]
+    assert (quiet.net, quiet.usual_v, quiet.fed_by) == ("SUPPLY_QUIET", 3.3, "quiet")

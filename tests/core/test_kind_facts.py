@@ -38,13 +38,13 @@ SIZES: dict[str, tuple[float, float]] = {
     "edge-contacts": (25.4, 8.0),
     "host-computer": (30.0, 65.0),  # contacts along its long side
     "converter": (8.0, 9.0),
+    "load-switch": (6.0, 6.0),
     "own-part": (10.0, 10.0),
     "own-block": (12.0, 12.0),
     "hole": (4.4, 4.4),
     "slot": (6.0, 2.0),
     "cut-out": (10.0, 10.0),
     "keep-out": (10.0, 10.0),
-    "fiducial": (2.0, 2.0),
     "words": (12.15, 1.5),  # nine letters of 1.5 mm, 0.9 of that wide
 }
 FEEDS: dict[str, tuple[float, float, float, float]] = {
@@ -69,7 +69,8 @@ BUSES: dict[str, tuple[int, float]] = {
     "motion": (0x68, 10),
     "gauge": (0x36, 10),
 }
-CURRENTS = {"light": 2.0, "light-chain": 480.0}  # 2 mA; 8 lights of 60 mA
+# 2 mA; 8 lights of 60 mA; a row of 20 mA; what another device is given
+CURRENTS = {"light": 2.0, "light-chain": 480.0, "light-matrix": 20.0, "usb-downstream": 100.0}
 
 
 @pytest.mark.parametrize("model", kinds.KINDS, ids=lambda m: m.model_fields["kind"].default)

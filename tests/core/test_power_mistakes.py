@@ -209,7 +209,7 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
     brief = device(CHIP, thing(kind, "it", 60, 30, far=kind != "usb-charge", **more))
     seen = subject(brief, library, assemble(bench_for(brief)))
     power = [r.id for r in RULES if r.station == "power"]
-    assert len(power) == 13
+    assert len(power) == 14
     assert [(rule, f.sentence) for rule in power for f in found(rule, seen)] == []
 
 
@@ -324,3 +324,30 @@ def test_a_port_as_a_source_is_what_the_standard_says(
     (source,) = power_of(device(CHIP, port), library).sources
     assert (source.empty_v, source.fresh_v) == pytest.approx((low, high))
     assert (source.most_ma, source.stays) == (most, True)
+
+
+def test_what_is_on_a_switched_rail_sleeps_without_current_and_is_not_fed_through_its_inputs(
+    library: Library,
+) -> None:
+    """A sensor on the two-wire bus, whose resistors stand on the main rail: fed through its inputs while it is off. A screen has lines that the firmware holds low. Both draw nothing in sleep, and what they draw in play comes from the main rail."""
+    switch, leads = thing("load-switch", "quiet"), thing("leads", "leads")
+
+    def dark(*things: Plain) -> list[tuple[str, str]]:
+        found_here = on_board("dark-lines", library, device(CHIP, leads, switch, *things))
+        return [(f.severity, f.sentence) for f in found_here]
+
+    (held,) = dark(thing("bus-sensor", "air", rail="quiet"))
+    assert held[0] == "look"
+    assert "BUS_CLOCK, BUS_DATA" in held[1]
+    face = {"part": "screen-128x64-serial", "bus": "one-way serial", "rail": "quiet"}
+    (driven,) = dark(thing("screen", "face", **face))
+    assert driven[0] == "note"
+    assert "SCREEN_FACE_CLOCK" in driven[1]
+    assert dark(thing("bus-sensor", "air")) == []
+    brief = device(CHIP, leads, switch, thing("motion", "level", rail="quiet"))
+    plan = power_of(brief, library)
+    load = next(row for row in plan.loads if row.thing == "level")
+    assert (load.currents.sleep, load.rail) == (0.0, "quiet")
+    main, quiet = plan.rails
+    assert (quiet.parent, quiet.load.play) == ("leads", load.currents.play)
+    assert main.load.play == pytest.approx(8.0 + load.currents.play)

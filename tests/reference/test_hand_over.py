@@ -126,7 +126,7 @@ def test_headers_compile_and_follow_the_one_table(
     test = tmp_path / "test.c"
     test.write_text(
         '#include "pins.h"\n#include "usb-report.h"\n#define NUMBER(name, number) KEY_##name = number,\nenum keys { KEY_NUMBERS(NUMBER) KEY_END };\n'
-        '_Static_assert(KEY_END == KEY_COUNT, "every key stands once");\nint main(void) { return (int)STAR_HANDSET_REPORT[0]; }\n'
+        '_Static_assert(KEY_END == KEY_COUNT, "every key stands once");\nint main(void) { return (int)RIDGE_HANDSET_REPORT[0]; }\n'
     )
     done = subprocess.run(
         ["gcc", "-std=c11", "-Wall", "-Werror", "-Wno-unused", "-fsyntax-only", str(test)],

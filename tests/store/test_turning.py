@@ -63,7 +63,7 @@ def test_stored_designs_come_over_with_all_that_was_chosen_and_made(old: str) ->
 def test_undo_and_redo_walk_through_what_was_before(old: str) -> None:
     engine = make_engine(old)
     with Session(engine) as session:
-        project = next(p.id for p in all_projects(session) if p.name == "Ridge handset")
+        project = next(p.id for p in all_projects(session) if p.name == "Star handset")
         scheme = [load_design(session, head_of(session, project).version).brief.key_scheme.name]
         assert next_towards_tip(session, head_of(session, project)) is not None
         assert redo(session, project)

@@ -1825,6 +1825,40 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Kind
+                 * @default load-switch
+                 * @constant
+                 */
+                kind: "load-switch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Capacity Mah
                  * @default 2000
                  */
@@ -2098,6 +2132,12 @@ export interface components {
                 rail: string;
             } | {
                 /**
+                 * Asks
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A";
+                /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  * @default main
@@ -2149,6 +2189,12 @@ export interface components {
                  */
                 rail: string;
             } | {
+                /**
+                 * Asks
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A" | "9 V" | "12 V" | "15 V" | "20 V";
                 /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -2212,6 +2258,12 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Gives Ma
+                 * @description mA for the device that is plugged in
+                 * @default 100
+                 */
+                gives_ma: number;
                 /**
                  * Kind
                  * @default usb-downstream
@@ -4874,6 +4926,40 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Kind
+                 * @default load-switch
+                 * @constant
+                 */
+                kind: "load-switch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Capacity Mah
                  * @default 2000
                  */
@@ -5147,6 +5233,12 @@ export interface components {
                 rail: string;
             } | {
                 /**
+                 * Asks
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A";
+                /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  * @default main
@@ -5198,6 +5290,12 @@ export interface components {
                  */
                 rail: string;
             } | {
+                /**
+                 * Asks
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A" | "9 V" | "12 V" | "15 V" | "20 V";
                 /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -5261,6 +5359,12 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Gives Ma
+                 * @description mA for the device that is plugged in
+                 * @default 100
+                 */
+                gives_ma: number;
                 /**
                  * Kind
                  * @default usb-downstream
@@ -9197,6 +9301,40 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Kind
+                 * @default load-switch
+                 * @constant
+                 */
+                kind: "load-switch";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Capacity Mah
                  * @default 2000
                  */
@@ -9470,6 +9608,12 @@ export interface components {
                 rail: string;
             } | {
                 /**
+                 * Asks
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A";
+                /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  * @default main
@@ -9521,6 +9665,12 @@ export interface components {
                  */
                 rail: string;
             } | {
+                /**
+                 * Asks
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A" | "9 V" | "12 V" | "15 V" | "20 V";
                 /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -9584,6 +9734,12 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Gives Ma
+                 * @description mA for the device that is plugged in
+                 * @default 100
+                 */
+                gives_ma: number;
                 /**
                  * Kind
                  * @default usb-downstream
@@ -11216,11 +11372,13 @@ export interface components {
         };
         /**
          * Plugged
-         * @description A rail while its cell is charged: the port, and in mA what charges the cell and what feeds the device through the path.
+         * @description A rail while its cell is charged: the port with its limit, and in mA what charges the cell and what feeds the device through the path.
          */
         Plugged: {
             /** Charge Ma */
             charge_ma: number;
+            /** Limit Ma */
+            limit_ma: number;
             /** Play Ma */
             play_ma: number;
             /** Port */
@@ -11391,12 +11549,14 @@ export interface components {
         };
         /**
          * RailRow
-         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged.
+         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged, and which other sources feed it as well.
          */
         RailRow: {
             drawn: components["schemas"]["Currents"];
             /** Fed By */
             fed_by: string;
+            /** Joined */
+            joined: string[];
             /** Limit Ma */
             limit_ma: number;
             load: components["schemas"]["Currents"];
@@ -12123,7 +12283,8 @@ export interface components {
          *     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
          *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
          *     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-         *     `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place.
+         *     `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has. `DRAWS` names parts
+         *     of the catalogue whose current is its own beside those of its bodies.
          */
         Thing: {
             /**

@@ -37,7 +37,7 @@ def offered(offer: Offer) -> Supply:
 
 
 class RegulatedFeed(Thing):
-    """A source behind a converter."""
+    """A source behind a converter. One whose `rail` names that of another source has none of its own: the higher one of both feeds it."""
 
     FED_BY: ClassVar[str]
 

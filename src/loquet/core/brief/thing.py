@@ -218,7 +218,8 @@ class Thing(Frozen):
     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-    `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place.
+    `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has. `DRAWS` names parts
+    of the catalogue whose current is its own beside those of its bodies.
     """
 
     GROUP: ClassVar[Group]
@@ -241,6 +242,8 @@ class Thing(Frozen):
     HAS_FILES: ClassVar[bool] = False
     GAUGES: ClassVar[bool] = False
     CORNER: ClassVar[bool] = False
+    PASSES: ClassVar[bool] = False
+    DRAWS: ClassVar[tuple[str, ...]] = ()
 
     kind: str
     name: Name

@@ -8,7 +8,7 @@ from loquet.core.parts import Part
 
 BOTH_WAYS = frozenset({"fuse", "inductor", "slide switch"})
 TURNED_ROUND = frozenset({"linear regulator", "buck converter"})
-ONE_WAY = frozenset({"boost converter", "buck-boost converter"})
+ONE_WAY = frozenset({"boost converter", "buck-boost converter", "ideal diode"})
 
 
 @dataclass(frozen=True)

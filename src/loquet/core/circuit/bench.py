@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from loquet.core.brief import Brief, Thing
+from loquet.core.brief.joining import joined_by
 from loquet.core.brief.shares import net_mark, readers_of
 from loquet.core.circuit.by_hand import HandChange
 from loquet.core.circuit.model import RecipeNotPossible
@@ -98,5 +99,6 @@ class Bench:
         return next(made for made in self.rails_made if made.rail.fed_by == thing.name)
 
     def rail_fed_by(self, thing: Thing) -> Rail:
-        """The rail that a source makes."""
-        return next(rail for rail in rails_of(self.brief) if rail.fed_by == thing.name)
+        """The rail that a source makes, or joins."""
+        host = joined_by(self.brief, thing) or thing
+        return next(rail for rail in rails_of(self.brief) if rail.fed_by == host.name)

@@ -62,23 +62,24 @@ def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Compone
 
 @dataclass(frozen=True)
 class Above:
-    """The nets of a driver above its load: the rail, what it feeds, the gate, and the driver below that pulls the gate."""
+    """The nets of a driver above its load: the rail, what it feeds, and the driver below that pulls the gate; `itself` is its role where it stands beside no other part."""
 
     rail: str
     high: str
     below: Below
+    itself: str = ""
 
 
 def high_side(drawer: Drawer, role: str, above: Above, base: str) -> list[Component]:
     """A P-channel transistor that a smaller one turns on, so that its load is off while the chip is in reset; pads 1 gate, 2 source, 3 drain."""
-    upper, gate = f"{role} upper transistor", above.below.low
+    upper, gate = above.itself or f"{role} upper transistor", above.below.low
     return [
         drawer.take(
             upper,
             UPPER,
             ("P-channel", f"Feeds {above.below.named}"),
             {"1": gate, "2": above.rail, "3": above.high},
-            Near(role, "1"),
+            None if above.itself else Near(role, "1"),
         ),
         drawer.resistor(
             f"{role} gate rest",

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Thing, plain_name
+from loquet.core.brief.joining import joined_by, joiners
 from loquet.core.brief.regulated import RegulatedFeed
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind, RecipeNotPossible
@@ -16,7 +17,9 @@ from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
 GUARD_P, GUARD_DIODE = "transistor-pmos-sot23", "diode-schottky-sod123"
+IDEAL = "ideal-diode-5"
 GATE_LIMIT_V = 8.0
+IDEAL_LIMIT_V, WORTH_MA = 5.5, 250.0
 LOWER_OHM = 22_000.0
 TOLERANCE = 0.01
 LOW, HIGH = ("10 µF", "capacitor-2012"), ("10 µF", "capacitor-3216")
@@ -46,10 +49,11 @@ def switched_by(brief: Brief, thing: Thing) -> Thing | None:
 
 
 def feed_way(bench: Bench, thing: Thing) -> FeedWay:
-    """The nets of a source."""
+    """The nets of a source; from its guard on, one that joins another has the nets of that."""
     rail = bench.rail_fed_by(thing)
-    behind = rail.net if rail.direct else net(thing, "in")
-    guarded = net(thing, "guarded") if switched_by(bench.brief, thing) else behind
+    host = bench.brief.thing(rail.fed_by)
+    behind = rail.net if rail.direct else net(host, "in")
+    guarded = net(host, "guarded") if switched_by(bench.brief, host) else behind
     return FeedWay(net(thing, "top"), guarded, behind, rail.net)
 
 
@@ -63,14 +67,36 @@ def supplies(*nets: str) -> dict[str, NetKind]:
     return dict.fromkeys(nets, "supply")
 
 
-def reverse_guard(thing: Thing, way: FeedWay, volts: float, near: tuple[str, str]) -> Component:
-    """What blocks a source that is put in the wrong way: a P-channel transistor with its gate at ground up to 8 V, a Schottky diode above."""
+def reverse_guard(
+    bench: Bench, thing: Thing, way: FeedWay, volts: float, near: tuple[str, str]
+) -> Component:
+    """What blocks a source that is put in the wrong way: a P-channel transistor with its gate at ground up to 8 V, a Schottky diode above.
+
+    Of several sources on one rail each has something that lets current out only, since a transistor that is on lets it back in.
+    """
+    if joined_by(bench.brief, thing) or joiners(bench.brief, thing):
+        return one_way(bench, thing, (way.top, way.guarded), volts, near)
     role = f"{thing.role()} reverse guard"
     words = "Blocks the source when it is put in the wrong way"
     if volts <= GATE_LIMIT_V:
         pads = {"1": GROUND, "2": way.guarded, "3": way.top}
         return block(role, GUARD_P, "P-channel", words, pads, near)
     return block(role, GUARD_DIODE, "Schottky", words, {"1": way.guarded, "2": way.top}, near)
+
+
+def one_way(
+    bench: Bench, thing: Thing, nets: tuple[str, str], volts: float, near: tuple[str, str]
+) -> Component:
+    """What lets current out of a source and none back: an ideal diode where it takes the volts and the current is worth it, or a Schottky diode."""
+    role, (top, guarded) = f"{thing.role()} one way", nets
+    words = "Lets current out of this source and none back"
+    rail = bench.rail_fed_by(thing)
+    made = bench.made(bench.brief.thing(rail.fed_by))
+    amount = made.input_ma("peak", volts)
+    if volts <= IDEAL_LIMIT_V and amount > WORTH_MA:
+        pads = {"1": top, "2": GROUND, "3": top, "5": guarded}
+        return block(role, IDEAL, "ideal diode", words, pads, near)
+    return block(role, GUARD_DIODE, "Schottky", words, {"1": guarded, "2": top}, near)
 
 
 def block(
@@ -113,7 +139,9 @@ def conversion_of(bench: Bench, thing: Thing) -> tuple[Made, Conversion]:
 
 
 def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
-    """The converter from a net to the rail that a thing feeds; raises RecipeNotPossible where none fits."""
+    """The converter from a net to the rail that a thing feeds, nothing for a source that joins another; raises RecipeNotPossible where none fits."""
+    if joined_by(bench.brief, thing):
+        return Fragment(())
     made, taken = conversion_of(bench, thing)
     part, rail, role = taken.part, made.rail.net, f"{thing.role()} converter"
     names = {name: pad for pad, name in reversed(part.pin_names.items())}
@@ -219,7 +247,7 @@ def plugged(thing: RegulatedFeed, bench: Bench, part: str, value: str) -> Fragme
     way, source = feed_way(bench, thing), thing.source()
     assert source is not None
     plug = source_plug(thing, part, value, way.top)
-    guard = reverse_guard(thing, way, source.fresh_v, (plug.role, "1"))
+    guard = reverse_guard(bench, thing, way, source.fresh_v, (plug.role, "1"))
     made = converter(bench, thing, way.behind)
     kinds = supplies(way.top, way.guarded) | made.kinds
     return Fragment((plug, guard, *made.components), kinds, made.workings)

@@ -11,6 +11,7 @@ from loquet.core.circuit.feeding import (
     converter,
     feed_way,
     net,
+    one_way,
     supplies,
 )
 from loquet.core.circuit.model import GROUND, Component, Fragment
@@ -144,16 +145,12 @@ def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
 
 
 def joined(thing: UsbPower, bench: Bench, five: str) -> tuple[Component, ...]:
-    """A diode from the port's 5 V into the device that it feeds, so that nothing flows back into the host."""
-    if not thing.feeds:
+    """What lets current from the port into the device that it feeds, so that nothing flows back into the host."""
+    source = thing.source()
+    if source is None:
         return ()
-    way, role = feed_way(bench, thing), thing.role()
-    words = "Lets no current flow back into the host"
-    pads = {"1": way.guarded, "2": five}
-    near = (f"{role} fuse", "2")
-    small = thing.asks == "500 mA"
-    part = "diode-schottky-sod123" if small else "diode-schottky-do214"
-    return (block(f"{role} one way", part, "Schottky", words, pads, near),)
+    way, near = feed_way(bench, thing), (f"{thing.role()} fuse", "2")
+    return (one_way(bench, thing, (five, way.guarded), source.fresh_v, near),)
 
 
 def asking_working() -> Working:

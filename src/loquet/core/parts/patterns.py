@@ -19,6 +19,7 @@ from loquet.core.quantities.lengths import MM, nm_from_mm
 GRID_NM = 10_000
 THERMAL_HOLE_NM = 300_000
 THERMAL_PAD_NM = 600_000
+THERMAL_APART_NM = 700_000
 SMALLEST_GAP_MM = 0.20
 
 
@@ -81,14 +82,15 @@ def gull_wings(body: GullWings) -> LandPattern:
 
 
 def no_leads(body: NoLeads) -> LandPattern:
-    """Terminals on four sides and an exposed pad with five plated heat holes on the cross that its paste leaves free, numbered one past the last pin; on the other side mask covers them."""
+    """Terminals on four sides and an exposed pad with plated heat holes, five where there is room, on the cross that its paste leaves free, numbered one past the last pin; on the other side mask covers them."""
     pads = land(body.body_mm, body.terminal_mm, body.lead_mm, NO_LEAD)
     around = ring(body.pins, 4, body.pitch_mm, pads)
     exposed, number = even(body.exposed_mm), str(body.pins + 1)
     step = (exposed // 4 // GRID_NM) * GRID_NM
+    cross = ((0, -step), (-step, 0), (step, 0), (0, step))
     thermal = tuple(
         Pad(number, Round(x, y, THERMAL_PAD_NM), THERMAL_HOLE_NM, False, x, y, covered=True)
-        for x, y in ((0, -step), (-step, 0), (0, 0), (step, 0), (0, step))
+        for x, y in ((0, 0), *(cross if step >= THERMAL_APART_NM else ()))
     )
     side = middle(body.body_mm)
     pads_all = (*around, Pad(number, Box(0, 0, exposed, exposed)), *thermal)

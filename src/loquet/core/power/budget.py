@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Supply, Thing
+from loquet.core.brief.joining import together
 from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
 from loquet.core.parts.screen import ScreenModule
@@ -52,13 +53,12 @@ def loads_of(
     rows = []
     for draw in draws_of(brief, parts, modules):
         thing = brief.thing(draw.name)
-        duty, most = thing.DUTY, draw.current_ma
-        currents = Currents(
-            play=most * duty.play, idle=most * duty.idle, sleep=most * duty.sleep, peak=most
-        )
-        rail = rail_of(brief, thing).name
+        duty, most, rail = thing.DUTY, draw.current_ma, rail_of(brief, thing)
+        feeder = feeder_of(brief, rail)
+        asleep = 0.0 if feeder is not None and feeder.PASSES else most * duty.sleep
+        currents = Currents(play=most * duty.play, idle=most * duty.idle, sleep=asleep, peak=most)
         origin = f"{draw.origin}; {duty.origin}"
-        rows.append(LoadRow(thing=thing.name, rail=rail, currents=currents, origin=origin))
+        rows.append(LoadRow(thing=thing.name, rail=rail.name, currents=currents, origin=origin))
     return tuple(rows)
 
 
@@ -106,7 +106,7 @@ def depth_of(brief: Brief, rails: tuple[Rail, ...], rail: Rail) -> int:
 def made_rail(brief: Brief, parts: Mapping[str, Part], rail: Rail, load: Currents) -> Made:
     """A rail with the way that was chosen for it, or that Loquet takes."""
     feeder, parent = feeder_of(brief, rail), parent_of(brief, rail)
-    supply = feeder.source() if feeder else None
+    supply = together(brief, feeder) if feeder else None
     wish = feeder.made_by() if feeder else ""
     if feeder is None or not wish:
         return Made(rail, feeder, supply, parent, load)

@@ -45,8 +45,13 @@ def draw_of(
     if part and "coil_ohm" in part.values:
         peak = rail_of(brief, thing).usual_v / part.values["coil_ohm"] * 1000
         return Draw(thing.name, peak, f"coil at the rail: {part.evidence_text}")
-    if part and "draws_ma" in part.values:
-        return Draw(thing.name, part.values["draws_ma"], part.evidence_text)
+    own = (thing.part, *(body.part for body in thing.bodies()), *thing.DRAWS)
+    drawing = [
+        p for name in dict.fromkeys(own) if (p := parts.get(name)) and "draws_ma" in p.values
+    ]
+    if drawing:
+        total = sum(p.values["draws_ma"] for p in drawing)
+        return Draw(thing.name, total, "; ".join(p.evidence_text for p in drawing))
     if thing.BRAIN:
         return Draw(thing.name, *brain_ma(thing.part))
     return None

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 
 from loquet.core.brief import Brief, Supply
+from loquet.core.brief.joining import joiners
 from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
 from loquet.core.parts.screen import ScreenModule
@@ -36,7 +37,7 @@ class WayRow(Frozen):
 
 
 class RailRow(Frozen):
-    """A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged."""
+    """A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged, and which other sources feed it as well."""
 
     name: str
     net: str
@@ -50,6 +51,7 @@ class RailRow(Frozen):
     limit_ma: float
     made: bool
     plugged: Plugged | None
+    joined: tuple[str, ...]
 
 
 class SourceRow(Frozen):
@@ -90,14 +92,14 @@ def power_plan(
     sources = tuple(source_row(m, lowest_v) for m in made if m.feeder and m.supply)
     return PowerPlan(
         sources=sources,
-        rails=tuple(rail_row(m, plugged(brief, m, parts)) for m in made),
+        rails=tuple(rail_row(brief, m, plugged(brief, m, parts)) for m in made),
         loads=loads,
         ways=tuple(row for m in made for row in way_rows(m)),
         workings=figures_of(brief, made, lowest_v, parts),
     )
 
 
-def rail_row(made: Made, while_plugged: Plugged | None) -> RailRow:
+def rail_row(brief: Brief, made: Made, while_plugged: Plugged | None) -> RailRow:
     """A rail as a row."""
     volts = before_v(made)
     taken, feeder = made.taken, made.feeder
@@ -115,6 +117,7 @@ def rail_row(made: Made, while_plugged: Plugged | None) -> RailRow:
         limit_ma=taken.part.values["current_ma"] if taken else made.rail.limit_ma,
         made=feeder is not None and (taken is not None or not made.found),
         plugged=while_plugged,
+        joined=tuple(t.name for t in joiners(brief, feeder)) if feeder else (),
     )
 
 

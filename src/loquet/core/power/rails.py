@@ -1,8 +1,9 @@
 """Rails as values: every source of the brief makes one, and every thing that takes power names one (the first, unless said)."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquet.core.brief import Brief, Feed, Thing, plain_name
+from loquet.core.brief.joining import joined_by
 from loquet.core.provenance import Source
 
 FIRST_NET = "SUPPLY"
@@ -29,14 +30,22 @@ class Rail:
 
 
 def rails_of(brief: Brief) -> tuple[Rail, ...]:
-    """A rail for each source, in the order of the brief, those made from another rail last; one of assumed 3.3 V where there is none."""
-    fed = [(thing, feed) for thing in brief.things if (feed := thing.feed()) is not None]
+    """A rail for each source, in the order of the brief, then those made from another rail, then those switched; one of assumed 3.3 V where there is no source."""
+    fed = [
+        (thing, feed)
+        for thing in brief.things
+        if (feed := thing.feed()) is not None and joined_by(brief, thing) is None
+    ]
     fed.sort(key=lambda row: row[0].LOWER_FEED)
-    assumed = () if fed and not fed[0][0].LOWER_FEED else (rail("", FIRST_NET, NO_FEED),)
-    return assumed + tuple(
-        rail(thing.name, net_of_rail(thing, index), feed)
-        for index, (thing, feed) in enumerate(fed, len(assumed))
-    )
+    found = [] if fed and not fed[0][0].LOWER_FEED else [rail("", FIRST_NET, NO_FEED)]
+    for thing, feed in fed:
+        found.append(rail(thing.name, net_of_rail(thing, len(found)), feed))
+    for thing in (t for t in brief.things if t.PASSES):
+        before = next((r for r in found if r.name == thing.rail), found[0])
+        words = f"{before.words}, switched"
+        name, rail_net = thing.name, net_of_rail(thing, len(found))
+        found.append(replace(before, name=name, net=rail_net, fed_by=name, words=words))
+    return tuple(found)
 
 
 def net_of_rail(thing: Thing, index: int) -> str:

@@ -13,6 +13,7 @@ class Headphones(Thing):
     WORD = "headphones"
     MARK = "socket"
     EDGE = True
+    DRAWS = ("headphone-amplifier",)
     LEFT_OUT_CENTS = 150.0
 
     kind: Literal["headphones"] = "headphones"

@@ -7,6 +7,7 @@ from pydantic import Field
 from loquet.core.brief.thing import Body, Thing
 
 LIGHT, STEP_NM = "light-2012-amber", 4_000_000
+ROW_MA = 20.0
 
 
 class LightMatrix(Thing):
@@ -35,3 +36,7 @@ class LightMatrix(Thing):
             for row in range(self.rows)
             for column in range(self.columns)
         )
+
+    def current_ma(self) -> float:
+        """One row is lit at a time."""
+        return ROW_MA

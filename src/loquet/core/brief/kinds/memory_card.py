@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, KitItem, Thing
+from loquet.core.brief.thing import Body, Duty, KitItem, Thing
 
 
 class MemoryCard(Thing):
@@ -13,6 +13,9 @@ class MemoryCard(Thing):
     WORD = "link"
     MARK = "card"
     EDGE = True
+    DUTY = Duty(
+        0.05, 0.002, 0.002, "written and read for a twentieth of the time; asleep 0.2 mA; assumed"
+    )
 
     kind: Literal["memory-card"] = "memory-card"
     detect: bool = True

@@ -12,6 +12,7 @@ class Speaker(Thing):
     TITLE = "Speaker with amplifier"
     WORD = "speaker"
     MARK = "sound"
+    DRAWS = ("amplifier-class-d",)
     DUTY = Duty(0.125, 0.02, 0.0, "music and speech are an eighth of full power; common practice")
 
     kind: Literal["speaker"] = "speaker"

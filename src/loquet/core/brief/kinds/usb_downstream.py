@@ -1,6 +1,8 @@
 """A USB port for another device."""
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from loquet.core.brief.thing import Body, Thing
 
@@ -15,7 +17,14 @@ class UsbDownstream(Thing):
     EDGE = True
 
     kind: Literal["usb-downstream"] = "usb-downstream"
+    gives_ma: Annotated[
+        float, Field(ge=10, le=500, description="mA for the device that is plugged in")
+    ] = 100.0
 
     def bodies(self) -> tuple[Body, ...]:
         """A socket of the wide kind."""
         return (Body(part="usb-a-socket", size_mm=(14.5, 14.0)),)
+
+    def current_ma(self) -> float:
+        """What the other device is given."""
+        return self.gives_ma

@@ -10,7 +10,7 @@ def recipe(thing: Leads, bench: Bench) -> Fragment:
     """Pads and guard."""
     way = feed_way(bench, thing)
     plug = source_plug(thing, thing.bodies()[0].part, f"{thing.volts:g} V", way.top)
-    guard = reverse_guard(thing, way, thing.volts, (plug.role, "1"))
+    guard = reverse_guard(bench, thing, way, thing.volts, (plug.role, "1"))
     return Fragment((plug, guard), supplies(way.top, way.guarded, way.rail))
 
 

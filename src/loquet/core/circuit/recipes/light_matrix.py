@@ -1,15 +1,13 @@
 """A matrix of plain lights: anodes on the rows, cathodes on the columns, a resistor in each column."""
 
 from loquet.core.brief import plain_name
-from loquet.core.brief.kinds.light_matrix import LIGHT, LightMatrix
+from loquet.core.brief.kinds.light_matrix import LIGHT, ROW_MA, LightMatrix
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
-
-ROW_MA = 20.0
 
 
 def recipe(thing: LightMatrix, bench: Bench) -> Fragment:

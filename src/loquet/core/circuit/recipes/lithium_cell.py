@@ -36,7 +36,7 @@ def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
     plug = source_plug(thing, part, f"lithium cell {thing.capacity_mah} mAh", way.top)
     made = converter(bench, thing, way.behind)
     if port is None:
-        guard = reverse_guard(thing, way, 4.2, (plug.role, "1"))
+        guard = reverse_guard(bench, thing, way, 4.2, (plug.role, "1"))
         charge = Fragment((guard,))
     else:
         charge = charged(thing, bench, way, five_net(port))

@@ -1,0 +1,49 @@
+"""A switched rail: a P-channel transistor above its loads, which a line of a brain turns on through a smaller one."""
+
+from loquet.core.brief import plain_name
+from loquet.core.brief.kinds.load_switch import LoadSwitch
+from loquet.core.circuit.bench import Bench
+from loquet.core.circuit.driving import (
+    TRANSISTOR,
+    Above,
+    Below,
+    base_working,
+    gate_current,
+    high_side,
+)
+from loquet.core.circuit.model import GROUND, Fragment
+from loquet.core.circuit.parting import Drawer, Near
+
+
+def recipe(thing: LoadSwitch, bench: Bench) -> Fragment:
+    """Off until the brain turns it on; a capacitor at the gate lets the rail rise slowly, so that what is empty behind it does not pull the rail before it down."""
+    role, before, behind = thing.role(), bench.rail(thing), bench.rail_fed_by(thing)
+    gate, drive, base = (plain_name(thing.role(word)) for word in ("gate", "on", "base"))
+    worked = base_working(
+        f"{thing.name}.switch",
+        thing.label,
+        gate_current(before.usual_v),
+        bench.parts[TRANSISTOR],
+        bench.reader_rail(thing),
+    )
+    drawer = Drawer("power", bench.parts)
+    above = Above(before.net, behind.net, Below(gate, drive, base, thing.label), role)
+    slow = ("10 nF", f"Lets {thing.label} rise slowly")
+    steady = ("1 µF", f"Steadies {thing.label}")
+    found = (
+        *high_side(drawer, role, above, worked.shown),
+        drawer.take(
+            f"{role} slow", "capacitor-1608", slow, {"1": before.net, "2": gate}, Near(role, "1")
+        ),
+        drawer.take(
+            f"{role} steady",
+            "capacitor-1608",
+            steady,
+            {"1": behind.net, "2": GROUND},
+            Near(role, "3"),
+        ),
+    )
+    return Fragment(found, {behind.net: "supply"}, (worked,))
+
+
+RECIPE = (LoadSwitch, recipe)
