@@ -64,7 +64,7 @@ test("currents and durations are said as the trade says them", () => {
 
 test("while its cell is charged a rail is fed by the port, which gives the charge as well", () => {
 	const [cell, five] = plan.rails as [Plan["rails"][number], Plan["rails"][number]];
-	const charged = { ...cell, plugged: { port: "plug", charge_ma: 250, play_ma: 70 } };
+	const charged = { ...cell, plugged: { port: "plug", limit_ma: 500, charge_ma: 250, play_ma: 70 } };
 	expect(drawnOf(charged, "charge")).toBe(320);
 	expect(drawnOf(charged, "play")).toBe(80);
 	expect(drawnOf(five, "charge")).toBe(40);
@@ -79,7 +79,7 @@ test("what a finding is about leads back to its source", () => {
 	expect([...wayOf(fed, ["thing:screen", "net:SUPPLY"])].sort()).toEqual(["battery", "cell", "screen"]);
 	expect(wayOf(fed, [])).toEqual(new Set());
 	const charged = fed.rails.map((r) =>
-		r.name === "cell" ? { ...r, plugged: { port: "plug", charge_ma: 1, play_ma: 1 } } : r,
+		r.name === "cell" ? { ...r, plugged: { port: "plug", limit_ma: 500, charge_ma: 1, play_ma: 1 } } : r,
 	);
 	expect(wayOf({ ...fed, rails: charged }, ["thing:plug"]).has("cell")).toBe(true);
 });
