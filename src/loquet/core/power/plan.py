@@ -104,6 +104,8 @@ def rail_row(brief: Brief, made: Made, while_plugged: Plugged | None) -> RailRow
     volts = before_v(made)
     taken, feeder = made.taken, made.feeder
     direct = "is its source" if made.rail.direct else "made by its source"
+    if feeder is not None and feeder.PASSES:
+        direct = "switched on"
     return RailRow(
         name=made.rail.name,
         net=made.rail.net,

@@ -46,7 +46,8 @@ function Across({ from, to }: { from: number; to: number }) {
 }
 
 function OneRail({ reach, plan, mode, marked }: { reach: Reach; plan: Plan; mode: Mode; marked: Set<string> }) {
-	const { rail, middle, inWidth, outWidth, branches } = reach;
+	const { rail, middle, inWidth, chargeWidth, outWidth, branches } = reach;
+	const charged = mode === "charge" ? rail.plugged : null;
 	const reckon = useReckoner();
 	const source = plan.sources.find((s) => s.name === rail.fed_by && !rail.parent);
 	const on = marked.has(rail.name);
@@ -54,6 +55,7 @@ function OneRail({ reach, plan, mode, marked }: { reach: Reach; plan: Plan; mode
 	return (
 		<g data-rail={rail.name} data-ma={inMode(rail.load, mode)} data-marked={on}>
 			<Band from={FROM + FROM_W} to={WAY} y1={middle} y2={middle} width={inWidth} marked={on} />
+			{charged && <Charge width={chargeWidth} cell={rail.fed_by} ma={charged.charge_ma} y={middle} />}
 			<Band from={WAY + WAY_W} to={RAIL} y1={middle} y2={middle} width={outWidth} marked={on} />
 			<Box
 				x={FROM}
@@ -61,8 +63,12 @@ function OneRail({ reach, plan, mode, marked }: { reach: Reach; plan: Plan; mode
 				w={FROM_W}
 				dashed={!source}
 				marked={marked.has(rail.fed_by)}
-				title={mode === "charge" && rail.plugged ? rail.plugged.port : before(source, rail.parent)}
-				lines={mode === "charge" && rail.plugged ? charging(rail.plugged, rail.fed_by) : said(source, mode)}
+				title={charged ? charged.port : before(source, rail.parent)}
+				lines={
+					charged
+						? [`gives ${current(drawnOf(rail, mode))}`, `at most ${current(charged.limit_ma)}`]
+						: said(source, mode, rail.joined)
+				}
 			/>
 			<Box
 				x={WAY}
@@ -71,7 +77,7 @@ function OneRail({ reach, plan, mode, marked }: { reach: Reach; plan: Plan; mode
 				wrong={!rail.made}
 				title={rail.way.split(",")[0] ?? ""}
 				lines={[
-					`draws ${current(mode === "charge" && rail.plugged ? rail.plugged.play_ma : drawnOf(rail, mode))}`,
+					`draws ${current(charged ? charged.play_ma : drawnOf(rail, mode))}`,
 					rail.limit_ma ? `at most ${current(rail.limit_ma)}` : "",
 				]}
 			/>
@@ -128,6 +134,27 @@ function OneRail({ reach, plan, mode, marked }: { reach: Reach; plan: Plan; mode
 					</g>
 				</g>
 			))}
+		</g>
+	);
+}
+
+type ChargeProps = { y: number; width: number; cell: string; ma: number };
+
+/** What a port gives beside the way to the rail: down into the cell. */
+function Charge({ y, width, cell, ma }: ChargeProps) {
+	const [left, top, foot] = [FROM + 10, y + 36, y + 58];
+	const right = left + width;
+	return (
+		<g data-testid="charge">
+			<path
+				d={`M${left},${top}L${right},${top}L${right},${foot - 8}L${(left + right) / 2},${foot}L${left},${foot - 8}Z`}
+				fill="url(#flow)"
+				stroke="var(--color-copper)"
+				strokeWidth={0.8}
+			/>
+			<text x={right + 8} y={foot - 5} fontSize="12" fill="var(--color-ink)">
+				{current(ma)} into {cell}
+			</text>
 		</g>
 	);
 }
@@ -203,16 +230,12 @@ function before(source: Source | undefined, parent: string): string {
 	return parent ? `rail ${parent}` : "no source";
 }
 
-/** What a port does while the cell is charged. */
-function charging(plugged: NonNullable<Plan["rails"][number]["plugged"]>, cell: string): string[] {
-	return [`gives ${current(plugged.play_ma + plugged.charge_ma)}`, `${current(plugged.charge_ma)} into ${cell}`];
-}
-
-function said(source: Source | undefined, mode: Mode): string[] {
+function said(source: Source | undefined, mode: Mode, joined: string[]): string[] {
 	if (!source) return [];
 	const volts = source.stays
 		? `${source.usual_v.toFixed(1)} V`
 		: `${source.empty_v.toFixed(1)} to ${source.fresh_v.toFixed(1)} V, ${source.capacity_mah} mAh`;
 	const hours = source.hours[mode];
-	return [volts, hours ? `lasts ${lasting(hours)}` : `gives ${current(source.most_ma)}`];
+	const both = joined.length ? [`or ${joined.join(", ")}`] : [];
+	return [volts, ...both, hours ? `lasts ${lasting(hours)}` : `gives ${current(source.most_ma)}`];
 }

@@ -69,7 +69,8 @@ test("while its cell is charged a rail is fed by the port, which gives the charg
 	expect(drawnOf(charged, "play")).toBe(80);
 	expect(drawnOf(five, "charge")).toBe(40);
 	const { reaches } = layRiver({ ...plan, rails: [charged, five] }, "charge");
-	expect(reaches[0]?.inWidth).toBeCloseTo(64);
+	expect(reaches[0]?.inWidth).toBeCloseTo(14);
+	expect(reaches[0]?.chargeWidth).toBeCloseTo(50);
 	expect(reaches[0]?.outWidth).toBeCloseTo(20);
 });
 

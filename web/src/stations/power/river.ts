@@ -18,6 +18,7 @@ export type Reach = {
 	height: number;
 	middle: number;
 	inWidth: number;
+	chargeWidth: number;
 	outWidth: number;
 	branches: Branch[];
 };
@@ -93,8 +94,10 @@ export function layRiver(plan: Plan, mode: Mode): { reaches: Reach[]; height: nu
 			from += width;
 			return branch;
 		});
-		const reach = { rail, top, height, middle, inWidth: wide(drawnOf(rail, mode)), outWidth, branches };
-		top += height + APART;
+		const charge = mode === "charge" ? (rail.plugged?.charge_ma ?? 0) : 0;
+		const inWidth = wide(drawnOf(rail, mode) - charge);
+		const reach = { rail, top, height, middle, inWidth, chargeWidth: wide(charge), outWidth, branches };
+		top += height + APART + (charge ? 16 : 0);
 		return reach;
 	});
 	return { reaches, height: top - APART + 10 };

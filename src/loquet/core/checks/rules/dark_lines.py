@@ -26,6 +26,7 @@ def run(subject: Subject) -> Outcome:
         if not switch or not lines or len(component.pads) <= PASSIVE_PADS:
             continue
         looked += 1
+        owner = (thing(component.thing),) if component.thing else ()
         held = sorted(line for line in lines if pulled_up(circuit, line, lit))
         driven = sorted(line for line in lines if line not in held and at_a_brain(circuit, line))
         if held:
@@ -33,7 +34,7 @@ def run(subject: Subject) -> Outcome:
                 RULE.finding(
                     f"While {switch} is off, {component.ref} ({component.purpose}) is fed through its own inputs: {', '.join(held)} {'is' if len(held) == 1 else 'are'} pulled up to another rail.",
                     f"Feed those resistors from {switch} as well, or leave the part on its rail: it sleeps by itself.",
-                    (thing(switch), f"part:{component.ref}"),
+                    (thing(switch), *owner, f"part:{component.ref}"),
                 )
             )
         elif driven:
@@ -41,7 +42,7 @@ def run(subject: Subject) -> Outcome:
                 RULE.finding(
                     f"While {switch} is off, the firmware must hold {', '.join(driven)} of {component.ref} low or leave them open.",
                     "Do so before it is switched off; a line that is high feeds the part through its input.",
-                    (thing(switch), f"part:{component.ref}"),
+                    (thing(switch), *owner, f"part:{component.ref}"),
                     severity="note",
                 )
             )
