@@ -61,6 +61,7 @@ ASKS: dict[str, tuple[str, ...]] = {
         f"sound:x:{line} sound {line} on sound of x" for line in ("clock", "word", "data")
     ),
     "lithium-cell": ("cell:x:sense analogue",),
+    "load-switch": ("switched:x:on output",),
     "power-button": ("power button:x:hold output", "power button:x:pressed input"),
     "usb-device": ("link:x:minus usb minus on usb", "link:x:plus usb plus on usb"),
     "usb-downstream": (
