@@ -6,11 +6,13 @@ Sizes and currents are common practice where no standard is named; cell voltages
 from typing import Any
 
 import pytest
+from pydantic import ValidationError
 
 from loquet.core.brief import kinds
 from loquet.core.brief.kinds import kind_named
 from loquet.core.brief.shares import share_of
 from loquet.core.brief.thing import Thing
+from loquet.core.library import Library
 from loquet.demo.scenario import demo_brief
 
 SIZES: dict[str, tuple[float, float]] = {
@@ -240,3 +242,24 @@ def test_what_usually_stands_beside_a_thing() -> None:
         {"kind": "add-thing", "thing": {"kind": "headphones", "name": "headphones", "board": "b"}},
         unlit.edit,
     ]
+
+
+def choices_of(model: type[Thing]) -> list[dict[str, Any]]:
+    """A thing of a kind with each of its choices in turn, all others as they are usual."""
+    fields = model.model_json_schema()["properties"]
+    named = {name: row["enum"] for name, row in fields.items() if "enum" in row}
+    return [{}, *({name: value} for name, values in named.items() for value in values)]
+
+
+@pytest.mark.parametrize("model", kinds.KINDS, ids=lambda m: m.model_fields["kind"].default)
+def test_every_choice_of_a_kind_has_its_parts(model: type[Thing], library: Library) -> None:
+    """A holder for AA cells was named once that the catalogue did not have."""
+    for chosen in choices_of(model):
+        try:
+            thing = model(name="x", **chosen)
+        except ValidationError:
+            continue
+        for body in thing.bodies():
+            if body.part and not thing.BRAIN and thing.GROUP != "own":
+                assert library.pattern(body.part).pads or library.pattern(body.part).holes, chosen
+        assert all(name in library.parts for name in thing.DRAWS)
