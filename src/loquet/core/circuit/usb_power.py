@@ -62,9 +62,7 @@ def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
         (role, "2"),
     )
     asking = negotiated(thing, cc) if asked else plain_asking(thing, cc)
-    entry = capacitor(
-        f"{role} entry", ENTRY, "Quiets the 5 V of the plug", five, (f"{role} fuse", "2")
-    )
+    entry = capacitor(f"{role} entry", ENTRY, "Quiets the 5 V of the plug", five, outlet(thing))
     kinds = supplies(raw, five, behind)
     made = Fragment(())
     if thing.feeds:
@@ -74,6 +72,13 @@ def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
     components = (socket, fuse, *asking, entry, *joined(thing, bench, five), *made.components)
     workings = made.workings if asked else (asking_working(), *made.workings)
     return UsbSide(Fragment(components, kinds | made.kinds, workings), five)
+
+
+def outlet(thing: UsbPower) -> tuple[str, str]:
+    """The part and pad from which the port's volts go into the device."""
+    if thing.asks in VOLTS:
+        return f"{thing.role()} volts switch", "3"
+    return f"{thing.role()} fuse", "2"
 
 
 def fuse_value(thing: UsbPower) -> str:
@@ -149,7 +154,7 @@ def joined(thing: UsbPower, bench: Bench, five: str) -> tuple[Component, ...]:
     source = thing.source()
     if source is None:
         return ()
-    way, near = feed_way(bench, thing), (f"{thing.role()} fuse", "2")
+    way, near = feed_way(bench, thing), outlet(thing)
     return (one_way(bench, thing, (five, way.guarded), source.fresh_v, near),)
 
 
