@@ -14,6 +14,7 @@ from loquet.core.design import Choices
 from loquet.core.library import Library
 from loquet.core.provenance import Passed
 from tests.core.benches import bench_for
+from tests.core.netlists import strays
 from tests.making import Plain, device, thing
 
 FEEDS: tuple[tuple[str, dict[str, object]], ...] = (
@@ -27,6 +28,8 @@ FEEDS: tuple[tuple[str, dict[str, object]], ...] = (
     ("leads", {}),
     ("lithium-cell", {"holder": True, "sense": False}),
     ("host-header", {"feeds": True}),
+    ("usb-charge", {"feeds": True, "asks": "12 V"}),
+    ("cells", {"count": 3, "size": "AA"}),
 )
 OTHERS: tuple[tuple[str, dict[str, object]], ...] = (
     ("button", {}),
@@ -58,6 +61,9 @@ OTHERS: tuple[tuple[str, dict[str, object]], ...] = (
     ("own-part", {"lines": 2}),
     ("own-block", {"inputs": 1, "outputs": 1}),
     ("programming", {}),
+    ("load-switch", {}),
+    ("fiducial", {}),
+    ("screen", {"part": "screen-240x240-serial", "bus": "one-way serial"}),
     ("power-switch", {}),
     ("power-button", {}),
     ("host-header", {"ways": 8, "lines": 2}),
@@ -101,6 +107,7 @@ def test_laws_of_every_circuit(batch: int, library: Library) -> None:
         assert isinstance(rail_source.run(seen), Passed), seed
         assert isinstance(open_pins.run(seen), Passed), seed
         assert back_feeds(circuit.components, library.parts) == [], seed
+        assert strays(circuit) == [], seed
         refs = [c.ref for c in circuit.components]
         assert len(set(refs)) == len(refs)
         for component in circuit.components:

@@ -1,6 +1,6 @@
 """A transistor below what a pin cannot drive by itself: its base current, and what keeps it off while the chip is in reset."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquet.core.circuit.model import GROUND, Component
 from loquet.core.circuit.parting import Drawer, Near
@@ -18,12 +18,13 @@ FORCED_GAIN, PIN_DROP_V = 20.0, 0.4
 
 @dataclass(frozen=True)
 class Below:
-    """The nets of a driver: what it pulls low, the line that drives it, and its base; `named` says what it drives."""
+    """The nets of a driver: what it pulls low, the line that drives it, and its base; `named` says what it drives, `beside` where it stands if not at pad 2 of that."""
 
     low: str
     drive: str
     base: str
     named: str
+    beside: Near | None = None
 
 
 def base_ohm(load_a: float, transistor: Part, logic_v: float) -> float:
@@ -41,7 +42,7 @@ def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Compone
             TRANSISTOR,
             ("NPN", f"Switches {below.named}"),
             {"1": below.base, "2": GROUND, "3": below.low},
-            Near(role, "2"),
+            below.beside or Near(role, "2"),
         ),
         drawer.resistor(
             f"{role} base resistor",
@@ -88,7 +89,7 @@ def high_side(drawer: Drawer, role: str, above: Above, base: str) -> list[Compon
             (above.rail, gate),
             Near(upper, "1"),
         ),
-        *low_side(drawer, role, above.below, base),
+        *low_side(drawer, role, replace(above.below, beside=Near(upper, "1")), base),
     ]
 
 

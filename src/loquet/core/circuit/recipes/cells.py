@@ -1,6 +1,7 @@
 """Cells in series, and a P-channel transistor against cells that are put in the wrong way."""
 
 from loquet.core.brief.kinds.cells import Cells
+from loquet.core.brief.kinds.power_switch import PowerSwitch
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.feeding import switched_by
 from loquet.core.circuit.model import GROUND, Component, Fragment
@@ -16,6 +17,7 @@ def recipe(thing: Cells, bench: Bench) -> Fragment:
     top, guarded = nets_of(thing)
     rail = bench.rail_fed_by(thing)
     switch = switched_by(bench.brief, thing)
+    near = (switch.role(), "2") if isinstance(switch, PowerSwitch) else (thing.role("1"), "1")
     nets = [top, *(middle_net(thing, top, i) for i in range(1, thing.count)), GROUND]
     cells = tuple(cell(thing, i, nets[i], nets[i + 1]) for i in range(thing.count))
     guard = Component(
@@ -25,8 +27,8 @@ def recipe(thing: Cells, bench: Bench) -> Fragment:
         value="P-channel",
         purpose="Blocks the cells when they are put in the wrong way",
         pads={"1": GROUND, "2": guarded if switch else rail.net, "3": top},
-        near_role=switch.role() if switch else thing.role("1"),
-        near_pad="2" if switch else "1",
+        near_role=near[0],
+        near_pad=near[1],
     )
     kinds = dict.fromkeys((*nets[:-1], *([guarded] if switch else [])), "supply")
     return Fragment((*cells, guard), kinds, (drop_working(bench),))  # type: ignore[arg-type]

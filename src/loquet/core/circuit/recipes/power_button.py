@@ -58,7 +58,7 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
             {"1": key, "2": pressed},
             Near(role, "1"),
         ),
-        *low_side(drawer, f"{role} hold", Below(gate, hold, base, "the latch"), HOLD),
+        *low_side(drawer, f"{role} hold", Below(gate, hold, base, "the latch", at_gate), HOLD),
     )
     return Fragment(found, {before: "supply", behind: "supply"})
 
