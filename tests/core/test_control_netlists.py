@@ -2,6 +2,9 @@
 
 import pytest
 
+from loquet.core.circuit.assembling import assemble
+from loquet.core.pins.needing import needs_of
+from tests.core.benches import bench_for
 from tests.core.netlists import netlist, written
 from tests.making import Plain, device, thing
 
@@ -74,6 +77,17 @@ def test_a_control_is_wired_as_its_drawing_says(kind: str) -> None:
     assert {line.strip() for line in made(kind, **fields)} == written(expected)
 
 
+def test_a_light_of_a_rail_takes_no_pin() -> None:
+    """5 V: (5.0 - 2.0) V / 2 mA = 1.5 kΩ."""
+    five = thing("converter", "five", gives_v=5.0)
+    brief = device(CHIP, FEED, five, thing("light", "it", 60, 30, rail="five", lit_by="its rail"))
+    assert netlist(brief, "it") == written("""
+    light-2012-amber Amber indicator light: 1=GROUND 2=LIGHT_IT_ANODE
+    resistor-1608 1.5 kΩ: 1=SUPPLY_FIVE 2=LIGHT_IT_ANODE
+    """)
+    assert [need.signal for need in needs_of(brief)] == []
+
+
 def test_a_strong_light_is_fed_from_the_rail() -> None:
     """20 mA: (3.3 - 2.0) V / 20 mA = 65 Ω, E24 68 Ω; 1 mA for the base: 2.2 V / 1 mA = 2.2 kΩ."""
     assert made("light", light_ma=20.0) == written("""
@@ -117,3 +131,34 @@ def test_a_strong_light_is_fed_from_the_rail() -> None:
 )
 def test_cells_stand_in_a_row_behind_their_guard(plus: tuple[Plain, ...], expected: str) -> None:
     assert netlist(device(CHIP, *plus), "cell") == written(expected)
+
+
+def test_a_stick_with_low_passes() -> None:
+    """1 kΩ and a quarter of 10 kΩ are 3.5 kΩ: for 100 Hz 1 / (2 pi 3500 100) = 455 nF, E12 470 nF, which gives 97 Hz."""
+    both = made("stick", filter_hz=100.0, press=False)
+    stick = next(line for line in both if line.startswith("stick"))
+    assert "2=STICK_IT_Y_RAW" in stick
+    assert "5=STICK_IT_X_RAW" in stick
+    assert both - {stick} == written("""
+    resistor-1608 1 kΩ: 1=STICK_IT_X_RAW 2=STICK_IT_X
+    capacitor-1608 470 nF: 1=STICK_IT_X 2=GROUND
+    resistor-1608 1 kΩ: 1=STICK_IT_Y_RAW 2=STICK_IT_Y
+    capacitor-1608 470 nF: 1=STICK_IT_Y 2=GROUND
+    """)
+    brief = device(CHIP, FEED, thing("stick", "it", 60, 30, filter_hz=100.0))
+    figures = {w.id: w.value for w in assemble(bench_for(brief)).workings}
+    assert figures["it.x.filter"] == pytest.approx(96.75, abs=0.05)
+
+
+def test_a_magnetic_trigger_has_no_track_and_a_divided_stick_its_divider() -> None:
+    """1 kΩ alone: for 1 kHz 159 nF, E12 150 nF. Of 5 V a divider of 5.6 kΩ and 10 kΩ: with the track's quarter 8.1 kΩ beside 10 kΩ are 4.48 kΩ: for 100 Hz 356 nF, E12 330 nF."""
+    assert "capacitor-1608 150 nF: 1=TRIGGER_IT_PULL 2=GROUND" in made("trigger", filter_hz=1000.0)
+    five = thing("converter", "five", gives_v=5.0)
+    stick = thing("stick", "it", 60, 30, supply="5 V", rail="five", press=False, filter_hz=100.0)
+    lines = netlist(device(CHIP, FEED, five, stick), "it")
+    assert lines >= written("""
+    resistor-1608 5.6 kΩ: 1=STICK_IT_X_FULL 2=STICK_IT_X
+    resistor-1608 10 kΩ: 1=STICK_IT_X 2=GROUND
+    capacitor-1608 330 nF: 1=STICK_IT_X 2=GROUND
+    """)
+    assert not any("RAW" in line for line in lines)

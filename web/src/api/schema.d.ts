@@ -1024,6 +1024,12 @@ export interface components {
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
                 /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
+                /**
                  * Kind
                  * @default stick
                  * @constant
@@ -1080,6 +1086,12 @@ export interface components {
                  * @enum {string}
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
                 /**
                  * Kind
                  * @default trigger
@@ -1177,6 +1189,12 @@ export interface components {
                  * @enum {string}
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
                 /**
                  * Kind
                  * @default slider
@@ -1398,6 +1416,12 @@ export interface components {
                  * @default 2
                  */
                 light_ma: number;
+                /**
+                 * Lit By
+                 * @default a brain
+                 * @enum {string}
+                 */
+                lit_by: "a brain" | "its rail";
                 /**
                  * Name
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -4125,6 +4149,12 @@ export interface components {
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
                 /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
+                /**
                  * Kind
                  * @default stick
                  * @constant
@@ -4181,6 +4211,12 @@ export interface components {
                  * @enum {string}
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
                 /**
                  * Kind
                  * @default trigger
@@ -4278,6 +4314,12 @@ export interface components {
                  * @enum {string}
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
                 /**
                  * Kind
                  * @default slider
@@ -4499,6 +4541,12 @@ export interface components {
                  * @default 2
                  */
                 light_ma: number;
+                /**
+                 * Lit By
+                 * @default a brain
+                 * @enum {string}
+                 */
+                lit_by: "a brain" | "its rail";
                 /**
                  * Name
                  * @description letters, digits, spaces and hyphens; starts with a letter
@@ -8500,6 +8548,12 @@ export interface components {
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
                 /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
+                /**
                  * Kind
                  * @default stick
                  * @constant
@@ -8556,6 +8610,12 @@ export interface components {
                  * @enum {string}
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
                 /**
                  * Kind
                  * @default trigger
@@ -8653,6 +8713,12 @@ export interface components {
                  * @enum {string}
                  */
                 digit: "auto" | "left thumb" | "right thumb" | "left finger" | "right finger";
+                /**
+                 * Filter Hz
+                 * @description corner of a low pass for each voltage; 0 fits none
+                 * @default 0
+                 */
+                filter_hz: number;
                 /**
                  * Kind
                  * @default slider
@@ -8874,6 +8940,12 @@ export interface components {
                  * @default 2
                  */
                 light_ma: number;
+                /**
+                 * Lit By
+                 * @default a brain
+                 * @enum {string}
+                 */
+                lit_by: "a brain" | "its rail";
                 /**
                  * Name
                  * @description letters, digits, spaces and hyphens; starts with a letter

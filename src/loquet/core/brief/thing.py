@@ -57,12 +57,13 @@ class Contact:
 
 @dataclass(frozen=True)
 class Axis:
-    """A voltage that a thing gives: its piece, the supply it is a part of (0 is the rail), and what it is in a USB report."""
+    """A voltage that a thing gives: its piece, the supply it is a part of (0 is the rail), what it is in a USB report, and the corner of its low pass in Hz (0 is none)."""
 
     piece: str
     words: str
     supply_v: float = 0.0
     report: Literal["stick x", "stick y", "trigger", "level", ""] = ""
+    filter_hz: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -365,6 +366,11 @@ class Thing(Frozen):
     def current_ma(self) -> float:
         """What it draws at the most, in mA, where its part does not say."""
         return 0.0
+
+
+FilterHz = Annotated[
+    float, Field(ge=0, le=5000, description="corner of a low pass for each voltage; 0 fits none")
+]
 
 
 class Worked(Thing):

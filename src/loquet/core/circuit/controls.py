@@ -1,19 +1,20 @@
 """What all controls share: keys with a pin each or in a matrix, and the outputs of what is more than a key."""
 
 from loquet.core.brief import Contact, Thing, plain_name
+from loquet.core.circuit.axis_dividers import divided
+from loquet.core.circuit.axis_filters import filters
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.key_levels import pull_down_ohm
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.parts import Part
 from loquet.core.pins.wiring import KeyWiring
-from loquet.core.quantities.preferred import at_least
+from loquet.core.provenance import Working
 from loquet.core.quantities.shown import show_si
 
 DIODE, LOW_DIODE = "diode-sod123", "diode-schottky-sod123"
 LOW_SHARE = 0.3
 BLOCK = "buttons"
 CHARLIE = "charlieplexed"
-LOWER_OHM, SAME_V = 10_000.0, 0.1
 Pads = dict[str, str]
 
 
@@ -24,11 +25,15 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
     around: list[Component] = []
     for contact in thing.contacts():
         around += wire_contact(thing, contact, bench, hosts)
-    components = []
+    components: list[Component] = []
+    workings: list[Working] = []
     for body in thing.bodies():
         pads = hosts[body.piece]
         wire_outputs(thing, bench.parts[body.part], pads, bench.rail(thing).net, outputs)
         around += divided(thing, bench, thing.role(body.piece), pads)
+        low_passes = filters(thing, bench, body.part, thing.role(body.piece), pads)
+        around += low_passes.components
+        workings += low_passes.workings
         name = " ".join(filter(None, (thing.name, body.piece)))
         components.append(
             Component(
@@ -40,7 +45,7 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
                 pads=dict(sorted(pads.items())),
             )
         )
-    return Fragment(tuple(components), around=tuple(around))
+    return Fragment(tuple(components), workings=tuple(workings), around=tuple(around))
 
 
 def refuse_control(thing: Thing, wiring: KeyWiring, rail_v: float) -> None:
@@ -136,39 +141,6 @@ def ends(contact: Contact, part: Part) -> tuple[str, str]:
     first = next(pad for pad, name in part.pin_names.items() if name == contact.pads[0])
     seconds = [pad for pad, name in part.pin_names.items() if name == contact.pads[1]]
     return first, seconds[-1]
-
-
-def divided(thing: Thing, bench: Bench, role: str, pads: Pads) -> list[Component]:
-    """Dividers behind the voltages of a control that lives on a higher rail than its brain: full scale stays at or below the brain's rail."""
-    full, own = bench.rail(thing).usual_v, bench.reader_rail(thing).usual_v
-    if full <= own + SAME_V:
-        return []
-    found = []
-    upper = at_least(LOWER_OHM * (full / own - 1))
-    for axis in thing.axes():
-        line = plain_name(thing.role(axis.piece))
-        pad = next((pad for pad, net in pads.items() if net == line), None)
-        if pad is None:
-            continue
-        pads[pad] = f"{line}_FULL"
-        words = f"Divides {axis.words} from {full:g} V to {own:g} V or less"
-        for name, ohm, ends, near in (
-            ("upper", upper, (pads[pad], line), (role, pad)),
-            ("lower", LOWER_OHM, (line, GROUND), (f"divider upper {thing.role(axis.piece)}", "2")),
-        ):
-            found.append(
-                Component(
-                    role=f"divider {name} {thing.role(axis.piece)}",
-                    part="resistor-1608",
-                    block=BLOCK,
-                    value=show_si(ohm, "Ω"),
-                    purpose=words,
-                    pads={"1": ends[0], "2": ends[1]},
-                    near_role=near[0],
-                    near_pad=near[1],
-                )
-            )
-    return found
 
 
 def wire_outputs(thing: Thing, part: Part, pads: Pads, rail: str, outputs: tuple[str, ...]) -> None:

@@ -9,7 +9,7 @@ from loquet.core.brief.thing import Body, Thing
 
 
 class Light(Thing):
-    """An indicator light."""
+    """An indicator light: lit by a brain, or for as long as its rail is up."""
 
     GROUP = "shows"
     TITLE = "Indicator light"
@@ -18,6 +18,7 @@ class Light(Thing):
     LEFT_OUT_CENTS = 40.0
 
     kind: Literal["light"] = "light"
+    lit_by: Literal["a brain", "its rail"] = "a brain"
     part: PartId = "light-2012-amber"
     light_ma: Annotated[float, Field(gt=0, le=20, title="Current (mA)")] = 2.0
 

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, Worked
+from loquet.core.brief.thing import Axis, Body, FilterHz, Worked
 
 
 class Slider(Worked):
@@ -15,6 +15,7 @@ class Slider(Worked):
     MARK = "slide"
 
     kind: Literal["slider"] = "slider"
+    filter_hz: FilterHz = 0.0
     part: PartId = "slider-20"
 
     def bodies(self) -> tuple[Body, ...]:
@@ -23,4 +24,4 @@ class Slider(Worked):
 
     def axes(self) -> tuple[Axis, ...]:
         """Its level."""
-        return (Axis("level", f"{self.name} level", report="level"),)
+        return (Axis("level", f"{self.name} level", report="level", filter_hz=self.filter_hz),)

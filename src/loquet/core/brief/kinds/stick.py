@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, Contact, KitItem, Worked
+from loquet.core.brief.thing import Axis, Body, Contact, FilterHz, KitItem, Worked
 
 
 class Stick(Worked):
@@ -18,6 +18,7 @@ class Stick(Worked):
     sensing: Literal["resistive", "magnetic"] = "resistive"
     press: bool = True
     supply: Literal["rail", "5 V"] = "rail"
+    filter_hz: FilterHz = 0.0
     part: PartId = "stick-resistive-13"
 
     def bodies(self) -> tuple[Body, ...]:
@@ -34,8 +35,8 @@ class Stick(Worked):
         """Both of them."""
         volts = 5.0 if self.supply == "5 V" else 0.0
         return (
-            Axis("x", f"{self.name} x", volts, "stick x"),
-            Axis("y", f"{self.name} y", volts, "stick y"),
+            Axis("x", f"{self.name} x", volts, "stick x", self.filter_hz),
+            Axis("y", f"{self.name} y", volts, "stick y", self.filter_hz),
         )
 
     def kit(self) -> tuple[KitItem, ...]:

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, Worked
+from loquet.core.brief.thing import Axis, Body, FilterHz, Worked
 
 
 class Trigger(Worked):
@@ -17,6 +17,7 @@ class Trigger(Worked):
     kind: Literal["trigger"] = "trigger"
     sensing: Literal["magnetic", "slide"] = "magnetic"
     supply: Literal["rail", "5 V"] = "rail"
+    filter_hz: FilterHz = 0.0
     part: PartId = "trigger-magnetic"
 
     def bodies(self) -> tuple[Body, ...]:
@@ -26,4 +27,4 @@ class Trigger(Worked):
     def axes(self) -> tuple[Axis, ...]:
         """Its pull."""
         volts = 5.0 if self.supply == "5 V" else 0.0
-        return (Axis("pull", f"{self.name} pull", volts, "trigger"),)
+        return (Axis("pull", f"{self.name} pull", volts, "trigger", self.filter_hz),)

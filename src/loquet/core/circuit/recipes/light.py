@@ -12,7 +12,7 @@ from loquet.core.quantities.shown import show_si
 
 
 def recipe(thing: Light, bench: Bench) -> Fragment:
-    """Light from a pin to ground up to 8 mA (the least that usual chips promise at good levels, from memory); above that from the rail through a transistor. Raises RecipeNotPossible where the rail is below the light's own voltage."""
+    """Light from a pin to ground up to 8 mA (the least that usual chips promise at good levels, from memory); above that, or where it shows its rail, from the rail. Raises RecipeNotPossible where the rail is below the light's own voltage."""
     lamp, rail, role = bench.parts[thing.part], bench.rail(thing), thing.role()
     drop = rail.usual_v - lamp.values["forward_v"]
     if drop < 0.2:
@@ -21,8 +21,10 @@ def recipe(thing: Light, bench: Bench) -> Fragment:
     resistance = nearest(drop / (thing.light_ma * 1e-3))
     drawer = Drawer("light", bench.parts)
     anode, drive = plain_name(thing.role("anode")), plain_name(thing.role("drive"))
-    strong = thing.light_ma > PIN_MA
-    low, high = (plain_name(thing.role("low")), rail.net) if strong else (GROUND, drive)
+    shows_rail = thing.lit_by == "its rail"
+    strong = thing.light_ma > PIN_MA and not shows_rail
+    low = plain_name(thing.role("low")) if strong else GROUND
+    high = rail.net if strong or shows_rail else drive
     found = [
         drawer.take(
             role, thing.part, (lamp.description, "Indicator light"), {"1": low, "2": anode}

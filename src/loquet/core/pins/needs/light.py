@@ -6,7 +6,9 @@ from loquet.core.pins.model import Need
 
 
 def needs(thing: Light, ask: Asking) -> list[Need]:
-    """A plain output."""
+    """A plain output, but for one that shows its rail."""
+    if thing.lit_by == "its rail":
+        return []
     net, title = net_of(thing.role("drive")), thing.name
     title = "indicator light" if thing.name == thing.WORD else title
     return [ask.need("", "output", title, net=net, extra=True, load="light")]
