@@ -311,3 +311,6 @@ def test_a_switched_rail_is_off_until_the_brain_turns_it_on() -> None:
     assert netlist(brief, "quiet") == written(SWITCHED)
     quiet = rails_of(brief)[1]
     assert (quiet.net, quiet.usual_v, quiet.fed_by) == ("SUPPLY_QUIET", 3.3, "quiet")
+    five = (thing("converter", "five", gives_v=5.0), thing("load-switch", "quiet", rail="five"))
+    rails = rails_of(device(CHIP, thing("leads", "leads"), *five))
+    assert [(r.name, r.usual_v) for r in rails] == [("leads", 3.3), ("five", 5.0), ("quiet", 5.0)]
