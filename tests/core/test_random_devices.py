@@ -5,8 +5,8 @@ import random
 import pytest
 
 from loquet.core.brief import Brief, BriefError
-from loquet.core.checks.rule import Subject
-from loquet.core.checks.rules import open_pins, rail_source
+from loquet.core.checks.rule import Subject, findings_of
+from loquet.core.checks.rules import open_pins, part_rating, rail_source
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.backfeed import back_feeds
@@ -108,6 +108,9 @@ def test_laws_of_every_circuit(batch: int, library: Library) -> None:
         assert isinstance(open_pins.run(seen), Passed), seed
         assert back_feeds(circuit.components, library.parts) == [], seed
         assert strays(circuit) == [], seed
+        assert [
+            f.sentence for f in findings_of([(part_rating.RULE, part_rating.run(seen))])
+        ] == [], seed
         refs = [c.ref for c in circuit.components]
         assert len(set(refs)) == len(refs)
         for component in circuit.components:

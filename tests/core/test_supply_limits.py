@@ -8,6 +8,7 @@ from loquet.core.board.copper import FAR, NEAR
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of
 from loquet.core.circuit.assembling import assemble
+from loquet.core.circuit.net_volts import highest_volts
 from loquet.core.design import Choices, Design
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.fabrication.layers import mask_layer, paste_layer
@@ -143,3 +144,68 @@ def test_netlist_records_have_one_length(library: Library) -> None:
     assert {len(line) for line in records} == {len(records[0])}
     assert any("X9999" in line for line in records)
     assert review(design, library)
+
+
+@pytest.mark.parametrize(
+    ("feed", "part", "smaller", "words"),
+    [
+        # 12 V of a port within 5 %: 12.6 V on capacitors of 10 V and a transistor of 12 V
+        (
+            thing("usb-charge", "plug", feeds=True, asks="12 V"),
+            "capacitor-3216",
+            "capacitor-2012",
+            "made for 10 V, and",
+        ),
+        (
+            thing("usb-charge", "plug", feeds=True, asks="12 V"),
+            "transistor-pmos-30v",
+            "transistor-pmos-sot23",
+            "made for 12 V, and",
+        ),
+        # a pack of three: 12.6 V full
+        (
+            thing("series-pack", "pack", cells=3),
+            "capacitor-3216",
+            "capacitor-2012",
+            "comes to 12.60 V",
+        ),
+        # an adapter of 9 V within 5 %: 9.45 V is more than 85 % of 10 V
+        (
+            thing("barrel-jack", "jack", adapter_v=9.0),
+            "capacitor-3216",
+            "capacitor-2012",
+            "comes to 9.45 V",
+        ),
+    ],
+)
+def test_a_part_for_fewer_volts_than_its_source_gives_is_found(
+    feed: Plain, part: str, smaller: str, words: str, library: Library
+) -> None:
+    brief = device(CHIP, feed)
+    whole = assemble(bench_for(brief))
+    rule = next(r for r in RULES if r.id == "part-rating")
+
+    def found_with(changed: dict[str, str]) -> list[str]:
+        components = tuple(
+            c.model_copy(update={"part": changed.get(c.part, c.part)}) for c in whole.components
+        )
+        circuit = whole.model_copy(update={"components": components})
+        seen = Subject(brief, Choices(), library.house("millrace"), library, circuit=circuit)
+        return [f.sentence for f in findings_of([(rule, rule.run(seen))])]
+
+    assert found_with({}) == []
+    assert any(words in sentence for sentence in found_with({part: smaller}))
+
+
+def test_volts_go_through_what_lets_current_through_and_stop_at_a_converter(
+    library: Library,
+) -> None:
+    """Plug, fuse, switch and diode of a port at 12 V see 12.6 V; behind the regulator the rail sees its own 3.3 V; the brain's lines are reached by none."""
+    brief = device(
+        CHIP, thing("usb-charge", "plug", feeds=True, asks="12 V"), thing("serial", "talk")
+    )
+    volts = highest_volts(assemble(bench_for(brief)), brief, library.parts)
+    for net in ("PLUG", "FUSED", "5V", "IN"):
+        assert volts[f"CHARGE_PLUG_{net}"] == pytest.approx(12.6)
+    assert volts["SUPPLY"] == pytest.approx(3.3)
+    assert "LINK_TALK_TRANSMIT" not in volts

@@ -75,6 +75,10 @@ class UsbPower(RegulatedFeed):
         """What the host gives, where it feeds the device."""
         return offered(self.asks) if self.feeds else None
 
+    def plug_v(self) -> float:
+        """What the host gives at the most."""
+        return offered(self.asks).fresh_v
+
     def five_volts(self) -> bool:
         """A cell may be charged from it while it gives 5 V."""
         return self.asks in CURRENT_MA

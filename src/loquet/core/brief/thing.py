@@ -335,6 +335,11 @@ class Thing(Frozen):
         """Whether it brings 5 V from outside, from which a cell can be charged."""
         return False
 
+    def plug_v(self) -> float:
+        """The highest volts at its plug, whether it feeds the device or not."""
+        source = self.source()
+        return source.fresh_v if source else 0.0
+
     def port_gives_ma(self) -> float:
         """What it gives at those 5 V at the most, in mA."""
         return 0.0

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from loquet.core.brief.regulated import VOLTS, UsbPower
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.feeding import (
-    GUARD_P,
     block,
     capacitor,
     converter,
@@ -21,7 +20,8 @@ FUSES = {True: "fuse-resettable-3216", False: "fuse-3216"}
 NEGOTIATOR = "pd-sink-6"
 SELECT = {"9 V": "6.8 kΩ", "12 V": "15 kΩ", "15 V": "33 kΩ", "20 V": "68 kΩ"}
 ASKS_OHM = "5.1 kΩ"
-ENTRY = ("1 µF", "capacitor-2012")
+ENTRY, HIGH_ENTRY = ("1 µF", "capacitor-2012"), ("1 µF", "capacitor-3216")
+SWITCH_P = "transistor-pmos-30v"
 TYPE_C = Source(kind="standard", text="USB Type-C 2.1 table 4-27: Rd 5.1 kΩ on each CC of a sink")
 
 
@@ -62,7 +62,13 @@ def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
         (role, "2"),
     )
     asking = negotiated(thing, cc) if asked else plain_asking(thing, cc)
-    entry = capacitor(f"{role} entry", ENTRY, "Quiets the 5 V of the plug", five, outlet(thing))
+    entry = capacitor(
+        f"{role} entry",
+        HIGH_ENTRY if asked else ENTRY,
+        "Quiets the volts of the plug",
+        five,
+        outlet(thing),
+    )
     kinds = supplies(raw, five, behind)
     made = Fragment(())
     if thing.feeds:
@@ -121,10 +127,10 @@ def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
             {"1": select, "2": GROUND},
             (main, "5"),
         ),
-        capacitor(f"{main} input", ENTRY, "Decoupling of the negotiator", fused, (main, "1")),
+        capacitor(f"{main} input", HIGH_ENTRY, "Decoupling of the negotiator", fused, (main, "1")),
         block(
             switch,
-            GUARD_P,
+            SWITCH_P,
             "P-channel",
             f"Lets {thing.asks} on when they are there",
             {"1": gate, "2": fused, "3": five},
