@@ -109,3 +109,35 @@ def test_what_is_no_list_is_refused(data: bytes, said: str, library: Library) ->
         read_list(data, library)
     assert said in caught.value.problem
     assert caught.value.way_out
+
+
+@pytest.mark.parametrize(
+    ("part", "pins", "said"),
+    [
+        # pad 1 of a light is its cathode (drawing TL-20); SOT-23: 1 base, 2 emitter, 3 collector (JEDEC TO-236)
+        ("light-2012-amber", "1 cathode, 2 anode", ""),
+        (
+            "light-2012-amber",
+            "1 anode, 2 cathode",
+            "Pin 1 is 'anode' in the line and 'cathode' in the catalogue.",
+        ),
+        (
+            "transistor-npn-sot23",
+            "1 base, 2 collector, 3 emitter",
+            "Pin 2 is 'collector' in the line and 'emitter' in the catalogue.",
+        ),
+        (
+            "transistor-npn-sot23",
+            "1 base, 2 emitter, 4 collector",
+            "transistor-npn-sot23 has no pad '4': its pads are 1, 2, 3.",
+        ),
+        ("transistor-npn-sot23", "", ""),
+        ("resistor-1608", "1, 2", ""),
+    ],
+)
+def test_pins_that_do_not_match_their_pads(
+    part: str, pins: str, said: str, library: Library
+) -> None:
+    text = f'Count,What,Value,Pins,Part\n3,Thing,,"{pins}",{part}\n'
+    (row,) = read_list(text.encode(), library)
+    assert [f for f in row.findings if "Pin" in f or "pad" in f][:1] == ([said] if said else [])

@@ -11,7 +11,8 @@ from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.part import TwoEnds
 
-COLUMNS = ("Count", "What", "Value", "Size", "Part", "Chosen part")
+COLUMNS = ("Count", "What", "Value", "Size", "Pins", "Part", "Chosen part")
+MOST_PINS = 12
 MOST_BYTES, MOST_LINES, MOST_CELL = 1_000_000, 2_000, 200
 # Inch code, metric code, length x width in mm: IEC 60115-8 and IEC 60384-21; the codes that stand in both columns are read wrongly.
 SIZES = (
@@ -59,12 +60,18 @@ def write_list(lines: Iterable[DrawerLine]) -> bytes:
             line.what,
             line.value,
             line.size,
+            pins_words(line.pins),
             line.part.removeprefix("chip:"),
             line.bought.maker_part if line.bought else "",
         )
         for line in lines
     ]
     return table(COLUMNS, rows)
+
+
+def pins_words(pins: tuple[tuple[str, str], ...]) -> str:
+    """The order of pins as a purchaser compares it: `1 cathode, 2 anode`; nothing where there are none or very many."""
+    return ", ".join(f"{pad} {name}" for pad, name in pins) if len(pins) <= MOST_PINS else ""
 
 
 def read_list(data: bytes, library: Library) -> tuple[ReadLine, ...]:
@@ -100,9 +107,10 @@ def read_line(
 ) -> ReadLine:
     """One line; `seen` remembers where the same stood before."""
     what, value, size, part = (cells.get(name, "") for name in ("what", "value", "size", "part"))
+    pins = cells.get("pins", "")
     found = [*count_findings(cells.get("count", "")), *size_findings(size)]
     found += value_findings(value, what)
-    found += part_findings(part, size, library)
+    found += part_findings(part, size, library) + pin_findings(part, pins, library)
     key = (part, value) if part else (what.lower(), value.lower(), size.lower())
     if key in seen:
         found.append(f"The same stands in line {seen[key]}: put them together.")
@@ -178,3 +186,20 @@ def part_findings(part: str, size: str, library: Library) -> list[str]:
     if codes and isinstance(body, TwoEnds) and not codes <= {body.inch_code, body.metric_code}:
         return [f"{part} is {known.size_codes}, and the line says {size}."]
     return []
+
+
+def pin_findings(part: str, pins: str, library: Library) -> list[str]:
+    """Pins of a line that are not those of the part's pads, or have other names there."""
+    known = library.parts.get(part)
+    if known is None or not pins:
+        return []
+    pads = {pad.number for pad in library.pattern(part).pads if pad.number}
+    found = []
+    for word in (piece.strip() for piece in pins.split(",")):
+        number, _, name = word.partition(" ")
+        own = known.pin_names.get(number, "")
+        if number not in pads:
+            found.append(f"{part} has no pad '{number}': its pads are {', '.join(sorted(pads))}.")
+        elif name and own and name.lower() != own:
+            found.append(f"Pin {number} is '{name}' in the line and '{own}' in the catalogue.")
+    return found
