@@ -101,7 +101,7 @@ def test_plugs_offers_and_what_was_bought(client: TestClient) -> None:
         assert "simulated" in offer["supplier"]
 
     line = next(line for line in offers if line.startswith("resistor-1608, "))
-    bought = {"maker_part": "Fell R-0603", "supplier": "drawer", "substitute": False}
+    bought = {"maker_part": "Fell R-0603", "supplier": "drawer", "substitute": False, "pieces": 12}
     edited(client, project, {"kind": "name-bought", "line": line, "bought": bought})
     drawers = client.get(f"/api/projects/{project}/parts").json()
     assert next(row for row in drawers["on_board"] if row["line"] == line)["bought"] == bought

@@ -18,11 +18,12 @@ from loquet.launcher.steps import (
 
 WEB = ROOT / "web"
 COMPUTING = ["tests/core", "tests/reference"]
-"""Tests that only compute: they share the processors, a file to each. The others ask for answers in time."""
+SHARED = ["--dist", "loadfile", "--numprocesses"]
 TESTS = [
-    [*COMPUTING, "--numprocesses", "auto", "--maxprocesses", "4", "--dist", "loadfile"],
-    ["tests", *(f"--ignore={folder}" for folder in COMPUTING)],
+    [*COMPUTING, *SHARED, "auto", "--maxprocesses", "4"],
+    ["tests", *(f"--ignore={folder}" for folder in COMPUTING), *SHARED, "2"],
 ]
+"""Tests that only compute share all processors; the others, which ask for answers in time, are two at once. A file stays with one process."""
 
 
 def checks() -> list[tuple[str, list[str], object]]:
