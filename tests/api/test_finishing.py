@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from tests.making import thing, varied
+from tests.making import device, thing, varied
 
 
 def finished(
@@ -50,3 +50,32 @@ def test_what_does_not_fit_its_chip_says_so_and_makes_nothing(client: TestClient
     assert "stm32f042k6t6" in job["message"]
     assert "pins" in head["stale"]
     assert head["can_undo"] is False
+
+
+def test_the_head_says_which_rails_and_brains_there_are_and_what_they_are_to_a_thing(
+    client: TestClient,
+) -> None:
+    """A jack that joins a block has no rail of its own; a converter and a switch make one of another; a stick takes one, a hole none."""
+    plus = (
+        *(thing("nine-volt", "block"), thing("barrel-jack", "jack", rail="block")),
+        *(thing("converter", "five", gives_v=5.0), thing("load-switch", "quiet", rail="five")),
+        *(thing("stick", "slew", rail="five"), thing("hole", "screw", 20, 20)),
+    )
+    brief = device(thing("chip", "chip"), *plus).model_dump(mode="json")
+    project = client.post("/api/projects", json=brief).json()["project"]
+    head = client.get(f"/api/projects/{project}").json()
+    assert [(r["name"], r["words"]) for r in head["rails"]] == [
+        ("block", "block, 3.3 V of a nine-volt block"),
+        ("five", "five, 5 V of a converter"),
+        ("quiet", "quiet, 5 V of a converter, switched"),
+    ]
+    assert head["brains"] == ["chip"]
+    assert {t["name"]: t["fed"] for t in head["things"]} == {
+        "chip": "by a rail",
+        "block": "source",
+        "jack": "source",
+        "five": "from a rail",
+        "quiet": "from a rail",
+        "slew": "by a rail",
+        "screw": "",
+    }

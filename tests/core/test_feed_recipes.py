@@ -2,6 +2,7 @@
 
 import pytest
 
+from loquet.core.brief import BriefError
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.backfeed import back_feeds
@@ -283,6 +284,16 @@ def test_a_pack_that_is_joined_has_a_diode_where_it_would_have_a_transistor_that
     assert sum(line.startswith("diode-schottky") for line in both) == 2
     bench = bench_for(brief)
     assert back_feeds(assemble(bench).components, bench.parts) == []
+
+
+def test_a_source_joins_before_a_converter_and_no_cell_that_is_charged() -> None:
+    jack = thing("barrel-jack", "jack", rail="leads")
+    with pytest.raises(BriefError, match="is the rail of 'leads', which is that source itself"):
+        device(CHIP, thing("leads", "leads"), jack)
+    feed = thing("host-feed", "host", rail="cell")
+    brief = device(CHIP, LITHIUM, thing("usb-charge", "plug"), feed)
+    with pytest.raises(RecipeNotPossible, match="host feeds its rail as well, and plug charges it"):
+        assemble(bench_for(brief))
 
 
 def test_what_names_no_source_has_a_rail_of_its_own() -> None:

@@ -15,6 +15,7 @@ from loquet.api.shapes import (
     JobCard,
     KeyView,
     NextStep,
+    RailChoice,
     StationCard,
     StationState,
 )
@@ -29,6 +30,7 @@ from loquet.core.parts import Chip, PartError
 from loquet.core.pins.model import Need
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, chip_for, stale_slices
+from loquet.core.power import rails_of
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput
 from loquet.core.remembering import Remembered
@@ -117,6 +119,11 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         brief=design.brief,
         choices=design.choices,
         boards=boards_of(design.brief),
+        rails=[
+            RailChoice(name=r.name, words=f"{r.name}, {r.usual_v:g} V of {r.words}")
+            for r in rails_of(design.brief)
+        ],
+        brains=[brain.name for brain in design.brief.brains],
         things=drawn_things(design, context.library),
         keys=[
             KeyView(id=k.id, thing=k.thing, title=k.title, digit=k.digit)

@@ -1,8 +1,11 @@
 """The picture of the device: every thing of the brief with its pieces, whatever its kind."""
 
+from typing import Literal
+
 from loquet.api.shapes import BoardOutline, BodyView, DrawnThing
 from loquet.core.board.openings import openings_of
 from loquet.core.brief import Body, Brief, Thing, outline_polygon_mm
+from loquet.core.brief.joining import is_source
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.covers import cover_of
 from loquet.core.design import Design
@@ -83,7 +86,17 @@ def drawn(
         asks=asked.get(thing.name, []),
         draws_ma=round(draw.current_ma, 2) if draw else 0.0,
         parts=parts_for(thing, library),
+        fed=how_fed(thing),
     )
+
+
+def how_fed(thing: Thing) -> Literal["", "source", "from a rail", "by a rail"]:
+    """What the rail that a thing names is to it: one that it feeds as well, one that it makes another of, or one that it takes; nothing for what no rail has to do with."""
+    if is_source(thing):
+        return "source"
+    if thing.LOWER_FEED:
+        return "from a rail"
+    return "" if thing.GROUP in ("marks", "feeds") or thing.SWITCHES else "by a rail"
 
 
 def mm4(rect: tuple[int, int, int, int]) -> tuple[float, float, float, float]:

@@ -89,6 +89,7 @@ class DrawnThing(BaseModel):
     asks: list[str]
     draws_ma: float
     parts: list[str]
+    fed: Literal["", "source", "from a rail", "by a rail"]
 
 
 class BoardOutline(BaseModel):
@@ -118,6 +119,13 @@ class NextStep(BaseModel):
     station: str
 
 
+class RailChoice(BaseModel):
+    """A rail that a thing may take: its name, and its volts with what they come from."""
+
+    name: str
+    words: str
+
+
 class DesignHead(BaseModel):
     """A project as it stands: brief, choices, findings, stations, history."""
 
@@ -133,6 +141,8 @@ class DesignHead(BaseModel):
     brief: Brief
     choices: Choices
     boards: list[BoardOutline]
+    rails: list[RailChoice]
+    brains: list[str]
     things: list[DrawnThing]
     keys: list[KeyView]
     reach: list[ReachArc]

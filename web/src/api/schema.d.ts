@@ -7405,6 +7405,8 @@ export interface components {
         DesignHead: {
             /** Boards */
             boards: components["schemas"]["BoardOutline"][];
+            /** Brains */
+            brains: string[];
             brief: components["schemas"]["Brief"];
             /** Can Redo */
             can_redo: boolean;
@@ -7424,6 +7426,8 @@ export interface components {
             next: components["schemas"]["NextStep"];
             /** Project */
             project: number;
+            /** Rails */
+            rails: components["schemas"]["RailChoice"][];
             /** Reach */
             reach: components["schemas"]["ReachArc"][];
             /** Reach Source */
@@ -7565,6 +7569,11 @@ export interface components {
             edge: boolean;
             /** Far */
             far: boolean;
+            /**
+             * Fed
+             * @enum {string}
+             */
+            fed: "" | "source" | "from a rail" | "by a rail";
             /** Group */
             group: string;
             /** Kind */
@@ -11618,6 +11627,16 @@ export interface components {
             /** Thickness Um */
             thickness_um: number[];
             total: components["schemas"]["Working"];
+        };
+        /**
+         * RailChoice
+         * @description A rail that a thing may take: its name, and its volts with what they come from.
+         */
+        RailChoice: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * RailRow

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from shapely.geometry import Point, Polygon
 
+from loquet.core.brief.joining import joined_by
 from loquet.core.brief.keys import keys_of
 from loquet.core.brief.model import Brief, Outline, PolygonOutline
 from loquet.core.brief.outlines import outline_polygon_mm
@@ -33,6 +34,18 @@ def check_sense(brief: Brief) -> None:
     check_keys(brief)
     check_buses(brief)
     check_things(brief)
+    check_joining(brief)
+
+
+def check_joining(brief: Brief) -> None:
+    """A source joins the rail of another one before its converter, never the rail itself."""
+    for place, thing in named(brief):
+        host = joined_by(brief, thing)
+        feed = host.feed() if host else None
+        if host is not None and feed is not None and feed.direct:
+            problem = f"is the rail of '{host.name}', which is that source itself"
+            way = "Take a source with a converter there, or give this one a rail of its own."
+            raise BriefError(f"{place} rail", problem, way, thing.name)
 
 
 def check_things(brief: Brief) -> None:

@@ -39,6 +39,7 @@ export function ThingForm({ thing, select }: { thing: Thing; select: (names: str
 				/>
 			</label>
 			<PlaceFields thing={thing} />
+			<Belonging thing={thing} values={values} change={change} />
 			{kind?.fields
 				.filter((field) => means(field, values, kind.usual))
 				.map((field) => (
@@ -95,6 +96,41 @@ function PlaceFields({ thing }: { thing: Thing }) {
 				/>
 			)}
 			{!thing.placed && <p className="text-[12px] text-ink-2">It has no place yet; Loquet finds one.</p>}
+		</>
+	);
+}
+
+const FED = { source: "Feeds", "from a rail": "Made from", "by a rail": "Fed by" } as const;
+
+/** The rail that it takes or feeds, and the brain that reads it, where there is a choice. */
+function Belonging({ thing, values, change }: { thing: Thing; values: Values; change: (changes: Values) => void }) {
+	const { head } = useDesign();
+	const rails = head.rails.filter((rail) => rail.name !== thing.name);
+	const [rail, brain] = [String(values.rail ?? ""), String(values.brain ?? "")];
+	const first = thing.fed === "source" ? "a rail of its own" : `${head.rails[0]?.words}`;
+	const sources = new Set(head.things.filter((t) => t.fed === "source").map((t) => t.name));
+	const choices =
+		thing.fed === "source"
+			? rails.filter((r) => sources.has(r.name))
+			: rails.slice(head.rails[0]?.name === thing.name ? 0 : 1);
+	return (
+		<>
+			{thing.fed && choices.length > 0 && (
+				<Choice
+					label={FED[thing.fed]}
+					value={rail}
+					options={[["", first] as const, ...choices.map((r) => [r.name, r.words] as const)]}
+					set={(name) => change({ rail: name })}
+				/>
+			)}
+			{head.brains.length > 1 && thing.asks.length > 0 && thing.group !== "brains" && (
+				<Choice
+					label="Read by"
+					value={brain}
+					options={head.brains.map((name, index) => [index ? name : "", name] as const)}
+					set={(name) => change({ brain: name })}
+				/>
+			)}
 		</>
 	);
 }

@@ -1,6 +1,7 @@
 """A lithium cell: its plug, a charger and a power path where there is 5 V from outside, a guard where there is none, and its converter."""
 
 from loquet.core.brief import Brief
+from loquet.core.brief.joining import joiners
 from loquet.core.brief.kinds.lithium_cell import LithiumCell
 from loquet.core.brief.regulated import UsbPower
 from loquet.core.circuit.bench import Bench
@@ -15,7 +16,7 @@ from loquet.core.circuit.feeding import (
     source_plug,
     supplies,
 )
-from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.usb_power import five_net
 from loquet.core.parts import Part
 from loquet.core.power.charging import charge_working, program_ohm, program_working
@@ -30,8 +31,13 @@ LIGHT, PORT_V, LIT_MA = "light-2012-amber", 5.0, 2.0
 
 
 def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
-    """From the plug to the rail."""
+    """From the plug to the rail; raises RecipeNotPossible where a source joins a cell that is charged, whose path it would feed back through."""
     way, port = feed_way(bench, thing), charging_port(bench.brief)
+    joined = joiners(bench.brief, thing)
+    if port is not None and joined:
+        limit = f"{joined[0].name} feeds its rail as well, and {port.name} charges it"
+        way_out = f"Give {joined[0].name} a rail of its own, or take {port.name} out: the path feeds the device from it already."
+        raise RecipeNotPossible(thing.name, limit, way_out)
     part = next((body.part for body in thing.bodies() if body.part), PLUG)
     plug = source_plug(thing, part, f"lithium cell {thing.capacity_mah} mAh", way.top)
     made = converter(bench, thing, way.behind)
