@@ -325,3 +325,10 @@ def test_a_switched_rail_is_off_until_the_brain_turns_it_on() -> None:
     five = (thing("converter", "five", gives_v=5.0), thing("load-switch", "quiet", rail="five"))
     rails = rails_of(device(CHIP, thing("leads", "leads"), *five))
     assert [(r.name, r.usual_v) for r in rails] == [("leads", 3.3), ("five", 5.0), ("quiet", 5.0)]
+
+
+def test_the_divider_of_a_converter_says_what_it_gives_at_its_worst() -> None:
+    """0.6 V x (1 + 100 / 22) = 3.327 V; both resistors 1 % off the wrong way: 2 % of 2.727 V."""
+    brief = device(CHIP, thing("nine-volt", "block", converter="buck"))
+    shown = {w.id: w.shown for w in assemble(bench_for(brief)).workings}
+    assert shown["block.feedback"] == "3.327 V ± 0.055 V"

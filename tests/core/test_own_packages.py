@@ -1,5 +1,6 @@
 """Parts of one's own in packages by dimensions and on drawn pads: patterns against published ones, what is refused, and a board proven with each."""
 
+import itertools
 from typing import Any
 
 import pytest
@@ -11,6 +12,9 @@ from loquet.core.drawers import part_lines
 from loquet.core.geometry import Box, middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
+from loquet.core.parts.families import contact_fingers
+from loquet.core.parts.part import Rows
+from loquet.core.parts.patterns import extent, rows
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
 from tests.core.benches import bench_for
@@ -234,3 +238,76 @@ def test_nobody_knows_what_a_part_of_ones_own_costs(library: Library) -> None:
     (line,) = (row for row in lines if row.kind == "part of one's own")
     assert line.price_cents is None
     assert all(row.price_cents is not None for row in lines if row.kind == "resistor")
+
+
+def test_two_rows_of_castellations_by_hand() -> None:
+    """Four pads 2.0 x 1.2 mm, 2.54 mm apart, rows 15 mm apart: 1 top left, then down, then up the right side."""
+    body = Rows(
+        family="rows",
+        name="module",
+        pins=4,
+        pitch_mm=2.54,
+        row_mm=15.0,
+        pad_mm=(2.0, 1.2),
+        body_mm=(16.0, 8.0),
+    )
+    found = {
+        pad.number: (pad.shape.x, pad.shape.y, pad.shape.w, pad.shape.h)  # type: ignore[union-attr]
+        for pad in rows(body).pads
+    }
+    assert found == {
+        "1": (-7_500_000, 1_270_000, 2_000_000, 1_200_000),
+        "2": (-7_500_000, -1_270_000, 2_000_000, 1_200_000),
+        "3": (7_500_000, -1_270_000, 2_000_000, 1_200_000),
+        "4": (7_500_000, 1_270_000, 2_000_000, 1_200_000),
+    }
+
+
+@pytest.mark.parametrize("diameter", [5, 8, 12])
+def test_fingers_of_a_contact_hang_on_their_bar_and_end_under_the_pill(diameter: int) -> None:
+    """Bars 0.4 mm wide above and below the pill's circle; a finger reaches from its bar to the edge of the pill, or a gap of 0.4 mm before the other bar."""
+    pads = contact_fingers(diameter).body.pads  # type: ignore[union-attr]
+    half = diameter / 2
+    fingers = [p for p in pads if p.w_mm < 0.5 < p.h_mm]
+    assert len(fingers) == int(diameter // 0.8)
+    for finger in fingers:
+        up = 1 if finger.number == "1" else -1
+        outer, free = finger.y_mm + up * finger.h_mm / 2, finger.y_mm - up * finger.h_mm / 2
+        assert up * outer == pytest.approx(half + 0.4, abs=0.002)
+        limit = min(half - 0.4, (half**2 - finger.x_mm**2) ** 0.5)
+        assert -up * free == pytest.approx(limit, abs=0.002)
+    xs = sorted(f.x_mm for f in fingers)
+    assert [b - a for a, b in itertools.pairwise(xs)] == pytest.approx([0.8] * (len(xs) - 1))
+
+
+def test_limits_about_what_was_typed_are_those_that_the_evidence_says(library: Library) -> None:
+    """±0.1 mm over the leads, ±0.2 mm of the foot, ±0.05 mm of the lead."""
+    part = library.parts[
+        "own:two sides;pins=8;pitch=1.27;span=6.0;foot=0.84;lead=0.41;w=3.9;h=4.9;tall=1.75"
+    ]
+    for words in ("±0.1 mm over the leads", "±0.2 mm of the foot", "±0.05 mm of the lead"):
+        assert words in part.evidence_text
+    body = part.body
+    assert body.span_mm == pytest.approx((5.9, 6.1))  # type: ignore[union-attr]
+    assert body.foot_mm == pytest.approx((0.64, 1.04))  # type: ignore[union-attr]
+    assert body.lead_mm == pytest.approx((0.36, 0.46))  # type: ignore[union-attr]
+
+
+def test_leads_on_four_sides_go_round_from_the_top_of_the_left_one(library: Library) -> None:
+    """16 leads 0.8 mm apart, four a side: 1 to 4 down the left, 5 to 8 along the bottom, 9 to 12 up the right, 13 to 16 back along the top."""
+    name = "own:four sides;pins=16;pitch=0.8;span=9.0;foot=0.6;lead=0.3;w=7;h=7;tall=1.6"
+    spots = {p.number: middle_of(p.shape) for p in library.pattern(name).pads}
+    assert len(spots) == 16
+    steps = (1_200_000, 400_000, -400_000, -1_200_000)
+    assert [spots[str(n)][1] for n in (1, 2, 3, 4)] == list(steps)
+    assert [spots[str(n)][0] for n in (5, 6, 7, 8)] == [-s for s in steps]
+    assert [spots[str(n)][1] for n in (9, 10, 11, 12)] == [-s for s in steps]
+    assert [spots[str(n)][0] for n in (13, 14, 15, 16)] == list(steps)
+    assert {spots[str(n)][0] for n in (1, 2, 3, 4)} == {-spots["9"][0]}
+
+
+def test_what_a_turned_pad_covers() -> None:
+    """4 x 2 mm turned by 30 degrees: (4 cos 30 + 2 sin 30) / 2 = 2.2321 and (4 sin 30 + 2 cos 30) / 2 = 1.8660 about (10, 20)."""
+    left, bottom, right, top = extent(Box(10_000_000, 20_000_000, 4_000_000, 2_000_000, 30))
+    assert (left, right) == pytest.approx((7_767_949, 12_232_051), abs=2)
+    assert (bottom, top) == pytest.approx((18_133_975, 21_866_025), abs=2)
