@@ -162,3 +162,24 @@ def test_a_magnetic_trigger_has_no_track_and_a_divided_stick_its_divider() -> No
     capacitor-1608 330 nF: 1=STICK_IT_X 2=GROUND
     """)
     assert not any("RAW" in line for line in lines)
+
+
+@pytest.mark.parametrize(
+    ("part", "module"),
+    [
+        # pads in the order of its table: 8 lines, ground 9, in 10, 3.3 V out 11, ground 12; the first lines of the plan on 1
+        ("fellbeck-c20", "1=BUTTON_K 9=GROUND 10=SUPPLY 11=SUPPLY_IT 12=GROUND"),
+        # reset 1, ground 13, in 14; ground 27, 3.3 V out 28
+        ("fellbeck-h28", "2=BUTTON_K 13=GROUND 14=SUPPLY 27=GROUND 28=SUPPLY_IT"),
+    ],
+)
+def test_a_ready_module_takes_its_rail_and_makes_another(part: str, module: str) -> None:
+    brief = device(
+        thing("ready-module", "it", part=part),
+        thing("leads", "leads", volts=5.0),
+        thing("button", "k"),
+    )
+    assert netlist(brief, "it") == written(f"""
+    chip:{part} {part}: {module}
+    capacitor-2012 10 µF: 1=SUPPLY 2=GROUND
+    """)
