@@ -9,11 +9,11 @@ def run(subject: Subject) -> Outcome:
     """Compare what lies there with what the boards take, line by line."""
     circuit, bought = subject.circuit, subject.choices.bought
     assert circuit is not None
+    if not any(row.pieces for row in bought.values()):
+        return NotApplicable("nobody has said how many of anything lie there")
     quantity = subject.brief.quantity
     lines = part_lines(circuit, subject.library, quantity, bought)
     counted = [line for line in lines if line.bought and line.bought.pieces]
-    if not counted:
-        return NotApplicable("nobody has said how many of anything lie there")
     found = []
     for line in counted:
         assert line.bought is not None
