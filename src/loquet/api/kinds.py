@@ -58,7 +58,8 @@ def describe_field(name: str, row: dict[str, Any]) -> FieldView:
     inner = {**row, **options[0]}
     unit = UNITS.get(name.rpartition("_")[2], "")
     title = row.get("title", name)
-    words = title if "(" in title else name.replace("_", " ")
+    own = title.lower() != name.replace("_", " ")
+    words = title if own else name.replace("_", " ")
     words = words.removesuffix(f" {name.rpartition('_')[2]}") if unit else words
     return FieldView(
         name=name,

@@ -1574,7 +1574,7 @@ export interface components {
                  */
                 brain: string;
                 /**
-                 * Feed By
+                 * Sound from
                  * @default timer
                  * @enum {string}
                  */
@@ -4699,7 +4699,7 @@ export interface components {
                  */
                 brain: string;
                 /**
-                 * Feed By
+                 * Sound from
                  * @default timer
                  * @enum {string}
                  */
@@ -9107,7 +9107,7 @@ export interface components {
                  */
                 brain: string;
                 /**
-                 * Feed By
+                 * Sound from
                  * @default timer
                  * @enum {string}
                  */

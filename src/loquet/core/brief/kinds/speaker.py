@@ -1,6 +1,8 @@
 """An amplifier with a speaker."""
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from loquet.core.brief.thing import Body, Duty, KitItem, Lack, Thing
 
@@ -16,7 +18,9 @@ class Speaker(Thing):
     DUTY = Duty(0.125, 0.02, 0.0, "music and speech are an eighth of full power; common practice")
 
     kind: Literal["speaker"] = "speaker"
-    feed_by: Literal["converter", "timer", "sound bus"] = "timer"
+    feed_by: Annotated[Literal["converter", "timer", "sound bus"], Field(title="Sound from")] = (
+        "timer"
+    )
     mute_line: bool = True
     volume: bool = False
 
