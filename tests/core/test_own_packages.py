@@ -7,7 +7,7 @@ import pytest
 
 from loquet.core.brief import BriefError
 from loquet.core.circuit.assembling import assemble
-from loquet.core.design import Choices, Design
+from loquet.core.design import Choices, Design, slice_of
 from loquet.core.drawers import part_lines
 from loquet.core.geometry import Box, middle_of
 from loquet.core.library import Library
@@ -17,6 +17,7 @@ from loquet.core.parts.part import Rows
 from loquet.core.parts.patterns import extent, rows
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
+from loquet.core.reviewing import review
 from tests.core.benches import bench_for
 from tests.core.netlists import netlist
 from tests.making import Plain, device, thing
@@ -311,3 +312,27 @@ def test_what_a_turned_pad_covers() -> None:
     left, bottom, right, top = extent(Box(10_000_000, 20_000_000, 4_000_000, 2_000_000, 30))
     assert (left, right) == pytest.approx((7_767_949, 12_232_051), abs=2)
     assert (bottom, top) == pytest.approx((18_133_975, 21_866_025), abs=2)
+
+
+@pytest.mark.parametrize(("gap_mm", "web"), [(0.18, "0.080 mm"), (0.2, ""), (0.15, "0.050 mm")])
+def test_the_mask_between_two_pads_is_what_their_openings_leave(
+    library: Library, gap_mm: float, web: str
+) -> None:
+    """Millrace opens its mask 0.05 mm around a pad and prints a web of 0.10 mm: pads 0.20 mm apart are fine, nearer ones are not."""
+    at = (0.6 + gap_mm) / 2
+    fields = {
+        "package": "drawn pads",
+        "pads": f"1 {-at:g} 0 0.6 1.0, 2 {at:g} 0 0.6 1.0, 3 0 3 0.6 1.0",
+        "width_mm": 3.0,
+        "height_mm": 8.0,
+        "tall_mm": 1.0,
+        "lines": 1,
+        "pin_order": "supply, 1, ground",
+    }
+    design = bring_up_to_date(
+        Design(brief=device(CHIP, LEADS, own(**fields))), library, "placement"
+    )
+    it = next(c.ref for c in slice_of(design.circuit).components if c.thing == "it")
+    said = [f.sentence for f in review(design, library) if f.rule == "mask-web"]
+    mine = [s for s in said if f"pads of {it} " in s]
+    assert [web in s for s in mine] == ([True] if web else [])
