@@ -17,7 +17,7 @@ from loquet.core.provenance import Failed, NotApplicable, Passed, Undetermined
 from loquet.core.reviewing import review, subject_of
 from loquet.core.routing import RouteInput, RouteProgress, RoutingStopped, route
 from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
-from tests.making import thing, varied
+from tests.making import device, thing, varied
 
 
 def rule(name: str) -> Rule:
@@ -331,3 +331,28 @@ def test_a_finer_house_routes_too(finished: Design, library: Library) -> None:
     assert stale_slices(changed) == ("routing", "pour")
     made = run_stage(run_stage(changed, "routing", library), "pour", library)
     assert [f.sentence for f in review(made, library) if f.severity == "stop"] == []
+
+
+@pytest.mark.parametrize(
+    ("points", "said"),
+    [
+        # Millrace makes 10 x 10 to 400 x 300 mm; an outline need not begin at the corner of its drawing
+        (
+            ((20, 10), (430, 10), (430, 210), (20, 210)),
+            "The board is 410.00 x 200.00 mm, outside what Millrace Boards makes.",
+        ),
+        (
+            ((0, 0), (305, 0), (305, 305), (0, 305)),
+            "The board is 305.00 x 305.00 mm, outside what Millrace Boards makes.",
+        ),
+        (((20, 10), (415, 10), (415, 305), (20, 305)), ""),
+    ],
+)
+def test_a_board_that_is_too_large_for_its_house(
+    points: tuple[tuple[float, float], ...], said: str, library: Library
+) -> None:
+    boards = [{"name": "main", "outline": {"kind": "polygon", "points_mm": points}}]
+    brief = device(thing("chip", "chip", 100, 100), thing("leads", "leads", 60, 60), boards=boards)
+    design = bring_up_to_date(Design(brief=brief), library, "placement")
+    found = [f.sentence for f in review(design, library) if f.rule == "house-limits"]
+    assert [f for f in found if "outside what" in f] == ([said] if said else [])

@@ -230,6 +230,8 @@ def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
     ("things", "words"),
     [
         # 3.65 V with a fifth left, less 0.7 V in the diode and some hundredths: 2.9 V at a converter of sound that wants 3.0 V
+        # in play 8 mA of the chip and 12 mA: 20 mA over 0.3 s with 0.2 V to lose are 30 mF
+        ((thing("sound-converter", "out"),), "A capacitor that bridges this would be 30 mF"),
         ((thing("sound-converter", "out"),), "the rail falls to 2.9"),
         # and at a pair of cells' worth of load 0.2 V more are lost: a sensor that wants 2.7 V
         (

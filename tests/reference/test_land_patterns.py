@@ -7,6 +7,15 @@ import pytest
 
 from loquet.catalogue.bundled import packages, part
 from loquet.core.geometry import Box
+from loquet.core.parts.ipc import (
+    CHIP_LARGE,
+    CHIP_SMALL,
+    GULL_COARSE,
+    GULL_FINE,
+    NO_LEAD,
+    Fillets,
+    land,
+)
 from loquet.core.parts.patterns import pattern_of
 
 Span = tuple[float, float]
@@ -63,3 +72,32 @@ def test_a_pattern_covers_what_published_ones_cover(name: str) -> None:
 def test_pads_stand_at_the_pitch_of_the_outline(name: str) -> None:
     one, two = (boxes(name)[number] for number in ("1", "2"))
     assert (one.x, abs(one.y - two.y) / 1e6) == (two.x, pytest.approx(PITCHES[name], abs=1e-6))
+
+
+@pytest.mark.parametrize(
+    ("goals", "limits", "expected"),
+    [
+        # Z = Lmin + 2 toe + root of (tolerance of L, 0.05, 0.05); G from Smax narrowed to its own root of squares; X from W.
+        # 1608: 1.5 + 0.7 + 0.2121; 1.4 - (0.7 - 0.4062) / 2 + 0.1 - 0.4123; 0.7 + 0.2121
+        (CHIP_LARGE, ((1.5, 1.7), (0.15, 0.40), (0.7, 0.9)), (2.4121, 0.9408, 0.9121)),
+        # 1005: 0.95 + 0.4 + 0.1225; 0.75 - 0.1 + 0.1 - 0.3082; 0.45 + 0.1225
+        (CHIP_SMALL, ((0.95, 1.05), (0.15, 0.35), (0.45, 0.55)), (1.4725, 0.4418, 0.5725)),
+        # SOIC of JEDEC MS-012: 5.8 + 0.7 + 0.4062; 5.4 - 0.4231 - 0.7 - 1.2957; 0.31 + 0.06 + 0.2121
+        (GULL_COARSE, ((5.8, 6.2), (0.40, 1.27), (0.31, 0.51)), (6.9062, 2.9812, 0.5821)),
+        # LQFP of 7 x 7 mm, JEDEC MS-026: 8.8 + 0.7 + 0.4062; 8.3 - 0.2085 - 0.7 - 0.5874; 0.17 - 0.04 + 0.1225
+        (GULL_FINE, ((8.8, 9.2), (0.45, 0.75), (0.17, 0.27)), (9.9062, 6.8042, 0.2525)),
+        # QFN of 4 x 4 mm, JEDEC MO-220: 3.9 + 0.6 + 0.2121; 3.5 - 0.1268 - 0.3536; 0.18 - 0.08 + 0.1393
+        (NO_LEAD, ((3.9, 4.1), (0.3, 0.5), (0.18, 0.30)), (4.7121, 3.0197, 0.2393)),
+    ],
+    ids=["1608", "1005", "SOIC", "LQFP", "QFN"],
+)
+def test_lands_worked_out_by_hand(
+    goals: Fillets,
+    limits: tuple[tuple[float, float], tuple[float, float], tuple[float, float]],
+    expected: tuple[float, float, float],
+) -> None:
+    """IPC-7351B section 3.1.5, with its nominal fillets (from memory of its tables)."""
+    found = land(*limits, goals)
+    assert (found.z, found.g, found.x) == pytest.approx(expected, abs=2e-4)
+    assert found.length == pytest.approx((expected[0] - expected[1]) / 2, abs=2e-4)
+    assert found.middle == pytest.approx((expected[0] + expected[1]) / 4, abs=2e-4)
