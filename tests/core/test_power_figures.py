@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from loquet.core.library import Library
+from loquet.core.power.brain_currents import brain_ma
 from loquet.core.power.discharge import open_v
 from loquet.core.power.plan import PowerPlan
 from loquet.core.powering import power_of
@@ -166,3 +167,57 @@ def test_while_a_cell_is_charged_the_port_gives_both(library: Library) -> None:
     assert rail.plugged.play_ma == pytest.approx(8.0, abs=0.05)
     without = device(thing("chip", "chip", part="stm32l433rct6"), thing("lithium-cell", "cell"))
     assert [r.plugged for r in power_of(without, library).rails] == [None]
+
+
+# Open-circuit volts of one cell at what is left of it; points of typical curves at 20 °C, from memory.
+TYPICAL = {
+    "lithium-cell": (
+        *((0.0, 3.0), (0.05, 3.4), (0.1, 3.55), (0.2, 3.65)),
+        *((0.4, 3.75), (0.6, 3.85), (0.8, 4.0), (1.0, 4.2)),
+    ),
+    "cells": (
+        *((0.0, 0.8), (0.1, 1.02), (0.2, 1.12), (0.4, 1.22)),
+        *((0.6, 1.28), (0.8, 1.37), (0.9, 1.45), (1.0, 1.6)),
+    ),
+    "coin-cell": ((0.0, 2.0), (0.05, 2.5), (0.1, 2.75), (0.2, 2.88), (0.9, 2.98), (1.0, 3.2)),
+}
+
+
+@pytest.mark.parametrize("kind", TYPICAL)
+def test_a_cell_falls_along_its_typical_curve(kind: str) -> None:
+    supply = made(kind).source()
+    found = [float(open_v(supply, left)) / supply.in_series for left, _ in TYPICAL[kind]]
+    assert found == pytest.approx([volts for _, volts in TYPICAL[kind]])
+
+
+@pytest.mark.parametrize(
+    ("part", "current"),
+    [
+        # full speed at 3.3 V with peripherals, from memory of the makers' data sheets
+        *(
+            ("stm32c011f6p6", 6),
+            ("stm32f042k6t6", 20),
+            ("stm32f103rbt6", 36),
+            ("stm32f205rbt6", 50),
+        ),
+        *(("stm32f303cbt6", 45), ("stm32f405rgt6", 60), ("stm32f722ret6", 120)),
+        *(
+            ("stm32g031k8t6", 8),
+            ("stm32g431kbt6", 30),
+            ("stm32h503rbt6", 60),
+            ("stm32h743vit6", 150),
+        ),
+        *(
+            ("stm32l051c8t6", 6.5),
+            ("stm32l151rbt6", 10),
+            ("stm32l433rct6", 8),
+            ("stm32l552ret6", 11),
+        ),
+        *(("stm32u083rct6", 4), ("stm32u575rit6", 14), ("stm32wb55rgv6", 9), ("stm32wle5jci6", 7)),
+        *(("nrf52840-qiaa", 6), ("nrf5340-qkaa", 8), ("atmega168pa-au", 9), ("samd21g18a-au", 7)),
+        *(("fellbeck-c20", 25), ("fellbeck-h28", 7), ("nobody-knows", 8)),
+    ],
+)
+def test_what_a_brain_draws_at_full_speed(part: str, current: float) -> None:
+    assert brain_ma(part)[0] == current
+    assert "from memory" in brain_ma(part)[1]
