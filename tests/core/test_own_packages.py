@@ -277,6 +277,8 @@ def test_fingers_of_a_contact_hang_on_their_bar_and_end_under_the_pill(diameter:
         assert up * outer == pytest.approx(half + 0.4, abs=0.002)
         limit = min(half - 0.4, (half**2 - finger.x_mm**2) ** 0.5)
         assert -up * free == pytest.approx(limit, abs=0.002)
+    in_turn = [f.number for f in sorted(fingers, key=lambda f: f.x_mm)]
+    assert in_turn == [("1", "4")[i % 2] for i in range(len(fingers))]
     xs = sorted(f.x_mm for f in fingers)
     assert [b - a for a, b in itertools.pairwise(xs)] == pytest.approx([0.8] * (len(xs) - 1))
 

@@ -221,3 +221,25 @@ def test_a_cell_falls_along_its_typical_curve(kind: str) -> None:
 def test_what_a_brain_draws_at_full_speed(part: str, current: float) -> None:
     assert brain_ma(part)[0] == current
     assert "from memory" in brain_ma(part)[1]
+
+
+@pytest.mark.parametrize(
+    ("light_ma", "shown"), [(0.05, "50 µA"), (0.09, "90 µA"), (0.11, "0.1 mA"), (12.0, "12 mA")]
+)
+def test_currents_are_shown_in_the_unit_that_fits(
+    light_ma: float, shown: str, library: Library
+) -> None:
+    """Below 0.1 mA in µA; ten and more without a decimal."""
+    brief = device(thing("leads", "leads"), thing("light", "lamp", light_ma=light_ma))
+    figures = {w.id: w.shown for w in power_of(brief, library).workings}
+    assert figures["power.leads.peak"] == shown
+
+
+def test_a_run_time_follows_from_what_is_shown_beside_it(library: Library) -> None:
+    """Its capacity, the share that is used and the mean current: hours are C x share / I."""
+    brief = device(thing("chip", "chip"), thing("cells", "cell"))
+    figures = {w.id: w for w in power_of(brief, library).workings}
+    run = figures["power.cell.run.play"]
+    shown = {row.name: float(row.value) for row in run.inputs}
+    assert shown["I"] == pytest.approx(6.5, rel=0.01)
+    assert run.value == pytest.approx(shown["C"] * shown["share"] / shown["I"], rel=1e-3)

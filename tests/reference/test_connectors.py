@@ -10,7 +10,7 @@ import pytest
 
 from loquet.catalogue.bundled import parts
 from loquet.core.parts.mating import FAMILIES
-from loquet.core.parts.wire import wire, wire_for
+from loquet.core.parts.wire import wire, wire_for, wire_working
 
 # first and last pad (x, y, width, height, hole), number of pads, body, height and price (cents)
 CONNECTORS: dict[str, tuple[Any, Any, int, tuple[float, float], float, float]] = {
@@ -149,3 +149,11 @@ def test_the_thinnest_wire_that_carries_a_current(
     current: float, length: float, gauge: int
 ) -> None:
     assert wire_for(current, length).gauge == gauge
+
+
+def test_what_is_lost_in_the_wires_of_a_source() -> None:
+    """100 mA over 150 mm of 30 AWG, there and back: 2 x 0.15 m x 0.3386 Ω/m x 0.1 A = 10.2 mV."""
+    worked = wire_working("cell", 100, 150)
+    assert worked.value == pytest.approx(10.16, abs=0.05)
+    shown = {row.name: float(row.value) for row in worked.inputs}
+    assert shown == pytest.approx({"l": 0.15, "r": 0.3386, "I": 0.1}, rel=5e-3)
