@@ -3,8 +3,10 @@
 import numpy as np
 import pytest
 
+from loquet.catalogue.bundled import parts
 from loquet.core.library import Library
 from loquet.core.power.brain_currents import brain_ma
+from loquet.core.power.converting import conversions
 from loquet.core.power.discharge import open_v
 from loquet.core.power.plan import PowerPlan
 from loquet.core.powering import power_of
@@ -243,3 +245,32 @@ def test_a_run_time_follows_from_what_is_shown_beside_it(library: Library) -> No
     shown = {row.name: float(row.value) for row in run.inputs}
     assert shown["I"] == pytest.approx(6.5, rel=0.01)
     assert run.value == pytest.approx(shown["C"] * shown["share"] / shown["I"], rel=1e-3)
+
+
+def test_a_sag_follows_from_what_is_shown_beside_it(library: Library) -> None:
+    """The open volts less the current in ampere times the inner resistance in ohm."""
+    brief = device(thing("chip", "chip"), thing("cells", "cell"), thing("buzzer", "horn"))
+    sag = next(w for w in power_of(brief, library).workings if w.id == "power.cell.sag")
+    shown = {row.name: float(row.value) for row in sag.inputs}
+    # 6.5 mA and 3.0 V / 42 Ω
+    assert shown["I"] == pytest.approx(0.0065 + 3.0 / 42, rel=1e-3)
+    assert sag.value == pytest.approx(shown["Vopen"] - shown["I"] * shown["R"], abs=1e-4)
+
+
+@pytest.mark.parametrize(("load_ma", "why"), [(400, ""), (600, "would have to carry 1136 mA")])
+def test_a_step_up_converter_carries_more_than_its_rail_gives(load_ma: float, why: str) -> None:
+    """5 V x 0.6 A / 0.88 / 3.0 V = 1.14 A in its switch, which carries 1 A; 0.4 A are 0.76 A."""
+    supply = made("lithium-cell").source()
+    ways = {c.way.name: c for c in conversions(parts(), supply, 5.0, load_ma)}
+    assert ways["boost"].fits == (not why)
+    assert why in ways["boost"].why_not
+
+
+def test_two_sources_with_rails_of_their_own_have_nothing_before_them(library: Library) -> None:
+    brief = device(thing("chip", "chip"), thing("nine-volt", "block"), thing("barrel-jack", "jack"))
+    plan = power_of(brief, library)
+    assert [(r.name, r.parent, r.fed_by) for r in plan.rails] == [
+        ("block", "", "block"),
+        ("jack", "", "jack"),
+    ]
+    assert [s.name for s in plan.sources] == ["block", "jack"]

@@ -6,7 +6,7 @@ Published patterns of one package differ among themselves, so that copper is com
 import pytest
 
 from loquet.catalogue.bundled import packages, part
-from loquet.core.geometry import Box
+from loquet.core.geometry import Box, Round
 from loquet.core.parts.ipc import (
     CHIP_LARGE,
     CHIP_SMALL,
@@ -16,7 +16,7 @@ from loquet.core.parts.ipc import (
     Fillets,
     land,
 )
-from loquet.core.parts.patterns import pattern_of
+from loquet.core.parts.patterns import extent, pattern_of
 
 Span = tuple[float, float]
 PUBLISHED: dict[str, tuple[str, Span, float]] = {
@@ -101,3 +101,19 @@ def test_lands_worked_out_by_hand(
     assert (found.z, found.g, found.x) == pytest.approx(expected, abs=2e-4)
     assert found.length == pytest.approx((expected[0] - expected[1]) / 2, abs=2e-4)
     assert found.middle == pytest.approx((expected[0] + expected[1]) / 4, abs=2e-4)
+
+
+def test_a_courtyard_is_a_quarter_of_a_millimetre_beyond_all_copper() -> None:
+    """IPC-7351B, nominal: 0.25 mm beyond pads and body; 0.15 mm for parts below 1.6 mm."""
+    pattern = pattern_of(part("resistor-1608").body)
+    boxes = [extent(pad.shape) for pad in pattern.pads]
+    left, right = min(b[0] for b in boxes), max(b[2] for b in boxes)
+    bottom, top = min(b[1] for b in boxes), max(b[3] for b in boxes)
+    yard = pattern.courtyard
+    assert (yard.x, yard.y) == (0, 0)
+    assert yard.w == pytest.approx(right - left + 500_000, abs=10_000)
+    assert yard.h == pytest.approx(max(top - bottom, 800_000) + 500_000, abs=110_000)
+
+
+def test_what_a_round_pad_covers() -> None:
+    assert extent(Round(10_000, 20_000, 4_000)) == (8_000, 18_000, 12_000, 22_000)
