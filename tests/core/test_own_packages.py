@@ -338,3 +338,14 @@ def test_the_mask_between_two_pads_is_what_their_openings_leave(
     said = [f.sentence for f in review(design, library) if f.rule == "mask-web"]
     mine = [s for s in said if f"pads of {it} " in s]
     assert [web in s for s in mine] == ([True] if web else [])
+
+
+def test_pads_keep_a_fifth_of_a_millimetre_between_them(library: Library) -> None:
+    """Leads of 0.3 mm at 0.4 mm: by the formula pads would be 0.3 mm and more; 0.2 mm are left between them."""
+    name = "own:no leads;pins=16;pitch=0.4;w=4;foot=0.4;lead=0.3;exposed=2;tall=0.8"
+    pads = {p.number: p.shape for p in library.pattern(name).pads}
+    one, two = pads["1"], pads["2"]
+    assert isinstance(one, Box)
+    assert isinstance(two, Box)
+    assert one.h == 200_000
+    assert one.y - two.y == 400_000

@@ -157,3 +157,8 @@ def test_what_is_lost_in_the_wires_of_a_source() -> None:
     assert worked.value == pytest.approx(10.16, abs=0.05)
     shown = {row.name: float(row.value) for row in worked.inputs}
     assert shown == pytest.approx({"l": 0.15, "r": 0.3386, "I": 0.1}, rel=5e-3)
+
+
+def test_the_gauge_of_a_source_follows_from_its_current_first() -> None:
+    """600 mA over 20 mm: 26 AWG carries 644 mA."""
+    assert "26 AWG" in wire_working("cell", 600, 20).title

@@ -117,3 +117,19 @@ def test_a_courtyard_is_a_quarter_of_a_millimetre_beyond_all_copper() -> None:
 
 def test_what_a_round_pad_covers() -> None:
     assert extent(Round(10_000, 20_000, 4_000)) == (8_000, 18_000, 12_000, 22_000)
+
+
+@pytest.mark.parametrize(
+    "name",
+    ["transistor-npn-sot23", "regulator-linear-low", "guard-array", "charger-linear", "pd-sink-6"],
+)
+def test_leads_are_numbered_anticlockwise_as_seen_from_above(name: str) -> None:
+    """JEDEC TO-236 and MO-178: lead 1 top left, then down, then up the other side."""
+    pads = sorted(pattern_of(part(name).body).pads, key=lambda p: int(p.number))
+    spots = [(p.shape.x, p.shape.y) for p in pads]  # type: ignore[union-attr]
+    assert spots[0][0] < 0 < spots[0][1]
+    assert len({x for x, _ in spots}) == 2
+    turns = sum(
+        x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(spots, spots[1:] + spots[:1], strict=True)
+    )
+    assert turns > 0
