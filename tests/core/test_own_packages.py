@@ -349,3 +349,16 @@ def test_pads_keep_a_fifth_of_a_millimetre_between_them(library: Library) -> Non
     assert isinstance(two, Box)
     assert one.h == 200_000
     assert one.y - two.y == 400_000
+
+
+def test_pegs_rows_and_contacts_by_hand(library: Library) -> None:
+    """The slide switch of drawing FS-L3 has pegs of 0.9 mm 3 mm apart; castellations are 2.0 mm long at the least, and square ones stay square; a contact for 8 mm has two bars of 0.4 mm beyond it."""
+    pegs = library.pattern("switch-slide-surface").holes
+    assert [(p.x, p.y, p.d) for p in pegs] == [(-1_500_000, 0, 900_000), (1_500_000, 0, 900_000)]
+    name = "own:two rows;pins=4;pitch=2.54;span=15;lead=1.0;drill=0;w=16;h=8;tall=3"
+    edge = library.pattern(name).pads[0].shape
+    assert isinstance(edge, Box)
+    assert (edge.w, edge.h) == (2_000_000, 1_000_000)
+    square = library.pattern(name.replace("lead=1.0", "lead=2.0")).pads[0].shape
+    assert isinstance(square, Box)
+    assert contact_fingers(8).body.body_mm == pytest.approx((8, 8.8))  # type: ignore[union-attr]
