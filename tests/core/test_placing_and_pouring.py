@@ -9,7 +9,7 @@ from shapely.geometry import Point, Polygon, box
 
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.board.islands import Groups, ground_islands
-from loquet.core.board.pouring import opening, polygons, spaced
+from loquet.core.board.pouring import opening, polygons
 from loquet.core.brief import Brief, plain_name
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.checks.measuring import Measured, too_close
@@ -92,12 +92,6 @@ def test_slivers_are_left_out_and_large_pieces_come_first() -> None:
     assert [round(p.area / 1e12) for p in pieces] == [16, 1]
 
 
-def test_spacing_counts_from_every_taken_place() -> None:
-    assert spaced((0, 0), [], 10)
-    assert not spaced((0, 0), [(6, 6)], 10)
-    assert spaced((0, 0), [(6, 8)], 10)
-
-
 def test_gaps_are_measured_to_the_nanometre() -> None:
     def pair(gap: int) -> list[Measured]:
         return [
@@ -151,9 +145,12 @@ def test_stitches_stand_in_both_pours_and_on_no_pad(finished: Design, library: L
     }
     pads = shapely.union_all([polygon_of(c.shape) for c in view.pads])
     for via in pour.stitches:
-        disc = Point(via.x_nm, via.y_nm).buffer(view.rules.via_nm / 2)
-        assert sides[False].contains(disc)
-        assert sides[True].contains(disc)
+        middle = Point(via.x_nm, via.y_nm)
+        disc = middle.buffer(view.rules.via_nm / 2)
+        assert sides[False].contains(middle)
+        assert sides[True].contains(middle)
+        foreign = (c for c in (*view.pads, *view.wiring) if c.net != "GROUND")
+        assert min(disc.distance(polygon_of(c.shape, 0, 24)) for c in foreign) >= view.rules.gap_nm
         assert not pads.intersects(disc)
 
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing
 from loquet.core.board.current import supply_width_working
+from loquet.core.board.islands import CutOff, cut_off_ground
 from loquet.core.board.openings import board_area, kept_free
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief, Thing
@@ -34,6 +35,7 @@ from loquet.core.placement.edge_seats import edge_seats, taken_areas
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
 from loquet.core.quantities.lengths import nm_from_mm
+from loquet.core.remembering import Remembered
 from loquet.core.routing import RouteInput, RouteProgress, route
 
 Progress = Callable[[RouteProgress], bool]
@@ -388,8 +390,14 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
 def route_board(design: Design, library: Library, progress: Progress, subject: str) -> Routing:
     """The routing stage."""
     view = board_view(design, library, subject)
+
+    def cut_off(routing: Routing) -> CutOff:
+        routed = replace(view, routing=routing, pour=None)
+        pour = poured(routed)
+        return cut_off_ground(routed, pour.pieces, pour.stitches)
+
     given = RouteInput(
-        view.outline, view.wiring_area, view.circuit, view.pads, view.holes, view.rules
+        view.outline, view.wiring_area, view.circuit, view.pads, view.holes, view.rules, cut_off
     )
     made = route(given, progress)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
@@ -399,7 +407,19 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
 def pour_board(design: Design, library: Library, progress: Progress, subject: str) -> Pour:
     """The pouring stage."""
     kept = {name: made for name, made in design.pour.items() if name != subject}
-    return pour_ground(board_view(design.model_copy(update={"pour": kept}), library, subject))
+    return poured(board_view(design.model_copy(update={"pour": kept}), library, subject))
+
+
+POURS: Remembered[Pour] = Remembered(8)
+
+
+def poured(view: BoardView) -> Pour:
+    """The pour of a routed board; routing has tried it already."""
+    routing = view.routing
+    assert routing is not None
+    wires = digest_of(Routing(tracks=routing.tracks, vias=routing.vias))
+    name = f"{view.board.name} {wires}"
+    return POURS.of((view.brief, view.placement), lambda: pour_ground(view), name)
 
 
 def board_view(design: Design, library: Library, board: str = "") -> BoardView:

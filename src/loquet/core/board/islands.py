@@ -1,5 +1,6 @@
 """How many separate pieces the ground falls into, from geometry alone."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,7 +10,7 @@ from shapely.geometry import Polygon
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper, via_copper
 from loquet.core.board.model import PourPiece, Via
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import polygon_of
+from loquet.core.geometry import polygons_of
 
 
 class Groups:
@@ -48,22 +49,33 @@ def ground_of(view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Vi
     """Which ground copper touches which, from geometry alone; pads of one part and number count as joined."""
     own = tuple(c for c in (*view.pads, *view.wiring) if c.net == GROUND)
     copper = [*own, *(via_copper(v, view.rules) for v in stitches)]
-    shapes = [(polygon_of(c.shape), c.sides) for c in copper]
-    shapes += [(Polygon(p.outer, p.holes), (FAR if p.far else NEAR,)) for p in pieces]
+    areas = [(Polygon(p.outer, p.holes), FAR if p.far else NEAR) for p in pieces]
+    groups = joined(copper, areas)
+    count = len(copper) + len(areas)
+    return Ground(own, len(stitches), tuple(groups.find(i) for i in range(count)))
+
+
+def joined(copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]]) -> Groups:
+    """Which copper and which areas (each with its side) touch: copper is numbered first; pads of one part and number count as joined."""
+    shapes = np.empty(len(copper) + len(areas), dtype=object)
+    shapes[: len(copper)] = polygons_of([c.shape for c in copper])
+    shapes[len(copper) :] = [area for area, _ in areas]
+    sides = [*(c.sides for c in copper), *((side,) for _, side in areas)]
     groups = Groups(len(shapes))
     for side in (NEAR, FAR):
-        members = [i for i, (_, sides) in enumerate(shapes) if side in sides]
-        if not members:
+        members = np.array([i for i, on in enumerate(sides) if side in on], dtype=np.int64)
+        if not len(members):
             continue
-        geometries = np.array([shapes[i][0] for i in members], dtype=object)
-        tree = shapely.STRtree(geometries)
-        for a, b in tree.query(geometries, predicate="intersects").T:
-            groups.join(members[int(a)], members[int(b)])
-    by_pad: dict[str, int] = {}
+        here = shapes[members]
+        first, second = shapely.STRtree(here).query(here, predicate="intersects")
+        once = first < second
+        for a, b in zip(members[first[once]].tolist(), members[second[once]].tolist(), strict=True):
+            groups.join(a, b)
+    contacts: dict[str, int] = {}
     for index, c in enumerate(copper):
         if c.ref:
-            groups.join(by_pad.setdefault(c.owner, index), index)
-    return Ground(own, len(stitches), tuple(groups.find(i) for i in range(len(shapes))))
+            groups.join(contacts.setdefault(c.owner, index), index)
+    return groups
 
 
 def ground_islands(
@@ -75,10 +87,36 @@ def ground_islands(
 
 def held_by_pads(
     view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]
-) -> tuple[tuple[PourPiece, ...], tuple[Via, ...]]:
-    """Pieces and stitches without those of groups that hold no pad: two floating pieces that only a stitch joins."""
+) -> tuple[tuple[PourPiece, ...], tuple[Via, ...], int]:
+    """Pieces and stitches without those of groups that hold no pad (two floating pieces that only a stitch joins), and how many groups are left."""
     ground = ground_of(view, pieces, stitches)
     held, first = ground.of_pads(), len(ground.copper)
     vias = tuple(v for i, v in enumerate(stitches, first) if ground.groups[i] in held)
     begin = first + len(stitches)
-    return tuple(p for i, p in enumerate(pieces, begin) if ground.groups[i] in held), vias
+    kept = tuple(p for i, p in enumerate(pieces, begin) if ground.groups[i] in held)
+    return kept, vias, len(set(ground.groups[:first]) | held)
+
+
+@dataclass(frozen=True)
+class CutOff:
+    """Ground that the pour does not join to the rest: contacts of parts, and the poured pieces around them as (far side?, area)."""
+
+    contacts: frozenset[str]
+    pieces: tuple[tuple[bool, Polygon], ...]
+
+
+def cut_off_ground(
+    view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]
+) -> CutOff:
+    """What is left apart from the group that holds the most contacts; empty where ground is one."""
+    ground = ground_of(view, pieces, stitches)
+    held = [ground.groups[i] for i, c in enumerate(ground.copper) if c.ref]
+    main = max(set(held), key=lambda group: (held.count(group), -group)) if held else -1
+    contacts = (c.owner for i, c in enumerate(ground.copper) if c.ref and ground.groups[i] != main)
+    first = len(ground.copper) + ground.stitches
+    areas = (
+        (p.far, Polygon(p.outer, p.holes))
+        for i, p in enumerate(pieces, first)
+        if ground.groups[i] != main
+    )
+    return CutOff(frozenset(contacts), tuple(areas))

@@ -1,17 +1,19 @@
 """Pouring ground on both sides: what is left of the board around everything else, in one island."""
 
 from dataclasses import dataclass
+from itertools import product
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely.geometry import MultiPolygon, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
-from loquet.core.board.islands import ground_islands, held_by_pads
+from loquet.core.board.islands import held_by_pads, joined
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Bar, Box, Round, polygon_of, turned
+from loquet.core.geometry import Bar, Box, Round, polygons_of, turned
 from loquet.core.provenance import Source, Working, given
 
 CURVE_NM = 5_000
@@ -20,6 +22,7 @@ SPOKE_NM = 300_000
 THINNEST_NM = 200_000
 STITCH_EVERY_NM = 8_000_000
 SEARCH_NM = 500_000
+TOUCH_NM, COARSE_NM = 60_000, 20_000
 
 
 @dataclass(frozen=True)
@@ -36,9 +39,7 @@ def pour_ground(view: BoardView) -> Pour:
     sides = {name: pour_side(view, name) for name in (NEAR, FAR)}
     stitches = stitch_places(view, sides)
     vias = tuple(Via(net=GROUND, x_nm=x, y_nm=y) for x, y in stitches)
-    pieces = kept_pieces(sides, ground_copper(view), stitches)
-    pieces, vias = held_by_pads(view, pieces, vias)
-    islands = ground_islands(view, pieces, vias)
+    pieces, vias, islands = held_by_pads(view, all_pieces(sides), vias)
     poured, board = sum(Polygon(p.outer, p.holes).area for p in pieces), view.outline.area
     share = 100 * poured / (2 * board)
     working = Working(
@@ -61,20 +62,20 @@ def pour_side(view: BoardView, name: str) -> Side:
     """The board's area on one side, less all other copper with its gap, with heat relief at ground pads."""
     rules = view.rules
     base = view.wiring_area.buffer(-(rules.edge_nm + CURVE_NM))
+    foreign = [c for c in (*view.pads, *view.wiring) if name in c.sides and c.net != GROUND]
     away = [
-        polygon_of(c.shape, max(c.bare_nm, rules.drawn_gap_nm) + CURVE_NM, segments_of(c))
-        for c in (*view.pads, *view.wiring)
-        if name in c.sides and c.net != GROUND
-    ]
-    away += [
         Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=32)
         for h in view.holes
         if not h.plated
     ]
+    for segments in (8, 32):
+        some = [c for c in foreign if segments_of(c) == segments]
+        reach = [max(c.bare_nm, rules.drawn_gap_nm) + CURVE_NM for c in some]
+        away += polygons_of([c.shape for c in some], reach, segments).tolist()
     allowed = base.difference(shapely.union_all(away))
     solder = [c for c in view.pads if name in c.sides and c.net == GROUND and relieved(c)]
-    relief = shapely.union_all([polygon_of(c.shape, RELIEF_NM, 8) for c in solder])
-    spokes = shapely.union_all([polygon_of(bar) for c in solder for bar in spokes_of(c)])
+    relief = shapely.union_all(polygons_of([c.shape for c in solder], RELIEF_NM, 8))
+    spokes = shapely.union_all(polygons_of([bar for c in solder for bar in spokes_of(c)]))
     opened = opening(allowed.difference(relief))
     poured = opening(
         shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9
@@ -118,7 +119,7 @@ def spokes_of(pad: Copper) -> tuple[Bar, ...]:
 def opening(area: BaseGeometry, thinnest_nm: float = THINNEST_NM) -> BaseGeometry:
     """The area without anything thinner than the least width."""
     half = thinnest_nm / 2
-    return area.buffer(-half, quad_segs=8).buffer(half * 0.99, quad_segs=8)
+    return area.buffer(-half, quad_segs=4).buffer(half * 0.99, quad_segs=4)
 
 
 def polygons(area: BaseGeometry) -> list[Polygon]:
@@ -131,85 +132,145 @@ def polygons(area: BaseGeometry) -> list[Polygon]:
 
 
 def stitch_places(view: BoardView, sides: dict[str, Side]) -> list[tuple[int, int]]:
-    """Where vias join both pours: spread over the board, and in every piece that holds no ground yet."""
-    rules = view.rules
-    both = shapely.intersection(sides[NEAR].poured, sides[FAR].poured).buffer(
-        -(rules.via_nm / 2 + 20_000)
-    )
-    closed = [polygon_of(c.shape, rules.via_nm / 2 + 60_000, 8) for c in view.pads]
-    closed += [
-        Point(h.x, h.y).buffer(h.d / 2 + rules.via_nm / 2 + rules.hole_gap_nm) for h in view.holes
-    ]
-    free = both.difference(shapely.union_all(closed))
-    shapely.prepare(free)
-    left, bottom, right, top = view.outline.bounds
-    xs, ys = np.meshgrid(np.arange(left, right, SEARCH_NM), np.arange(bottom, top, SEARCH_NM))
-    good = shapely.contains_xy(free, xs.ravel(), ys.ravel())
-    points = [(int(x), int(y)) for x, y in zip(xs.ravel()[good], ys.ravel()[good], strict=True)]
-    taken: list[tuple[int, int]] = []
-    grounded = ground_copper(view)
-    for side in sides.values():
-        for piece in polygons(side.poured):
-            if not touches(piece, grounded[side.name]):
-                taken += first_inside(piece, points, taken, rules.via_nm * 2)
-    for point in points:
-        if spaced(point, taken, STITCH_EVERY_NM):
-            taken.append(point)
-    return taken
-
-
-def first_inside(
-    piece: Polygon, points: list[tuple[int, int]], taken: list[tuple[int, int]], apart_nm: float
-) -> list[tuple[int, int]]:
-    """The first of the points that lies in a piece and keeps its distance, as a list of one or none."""
-    if not points:
-        return []
-    inside = shapely.contains_xy(piece, np.array(points))
-    return [
-        p for p, good in zip(points, inside, strict=True) if good and spaced(p, taken, apart_nm)
-    ][:1]
-
-
-def spaced(point: tuple[int, int], taken: list[tuple[int, int]], apart_nm: float) -> bool:
-    """Whether a point keeps its distance from all taken ones."""
-    return all((point[0] - x) ** 2 + (point[1] - y) ** 2 >= apart_nm**2 for x, y in taken)
-
-
-def ground_copper(view: BoardView) -> dict[str, shapely.STRtree]:
-    """The ground copper of each side, ready to be asked what touches it."""
+    """Where vias join both pours: in every overlap of two pieces that nothing else joins, then spread over the board."""
+    near, far = (polygons(sides[name].poured) for name in (NEAR, FAR))
     copper = [c for c in (*view.pads, *view.wiring) if c.net == GROUND]
-    return {
-        name: shapely.STRtree([polygon_of(c.shape) for c in copper if name in c.sides])
-        for name in (NEAR, FAR)
-    }
+    groups = joined(copper, [*((p, NEAR) for p in near), *((p, FAR) for p in far)])
+    free = Free(view, sides, near, far)
+    for a, b in free.overlaps():
+        one, two = len(copper) + a, len(copper) + len(near) + b
+        if groups.find(one) != groups.find(two) and free.take_in(a, b):
+            groups.join(one, two)
+    held = [i for i, c in enumerate(copper) if c.ref]
+    for a, b in product(range(len(near)), range(len(far))):
+        one, two = len(copper) + a, len(copper) + len(near) + b
+        heads = {groups.find(i) for i in held}
+        ends = {groups.find(one), groups.find(two)}
+        if len(ends) == 2 and ends <= heads and free.squeeze(near[a], far[b]):
+            groups.join(one, two)
+    free.spread(STITCH_EVERY_NM)
+    return free.taken
 
 
-def touches(piece: Polygon, copper: shapely.STRtree) -> bool:
-    """Whether a piece touches any of the copper."""
-    return bool(len(copper.query(piece, predicate="intersects")))
+class Free:
+    """Places on a lattice where a stitch may stand, and those that are taken."""
+
+    def __init__(
+        self, view: BoardView, sides: dict[str, Side], near: list[Polygon], far: list[Polygon]
+    ) -> None:
+        rules = view.rules
+        inset = rules.via_nm / 2 + 20_000
+        left, bottom, right, top = view.outline.bounds
+        xs, ys = np.meshgrid(np.arange(left, right, SEARCH_NM), np.arange(bottom, top, SEARCH_NM))
+        self.spots = np.stack([xs.ravel(), ys.ravel()], axis=1).astype(np.int64)
+        self.pieces = np.zeros((len(self.spots), 2), dtype=np.int64)
+        for side, pieces in enumerate((near, far)):
+            self.settle(side, pieces, inset)
+        self.half_nm = rules.via_nm / 2
+        self.allowed = {name: side.allowed for name, side in sides.items()}
+        closed: list[BaseGeometry] = polygons_of(
+            [c.shape for c in view.pads], rules.via_nm / 2 + 60_000, 8
+        ).tolist()
+        closed += [
+            Point(h.x, h.y).buffer(h.d / 2 + rules.via_nm / 2 + rules.hole_gap_nm)
+            for h in view.holes
+        ]
+        points = shapely.points(self.spots)
+        self.closed = shapely.STRtree(np.array(closed, dtype=object))
+        blocked, _ = self.closed.query(points, predicate="within")
+        kept = np.setdiff1d(np.arange(len(self.spots)), blocked)
+        self.spots, self.pieces = self.spots[kept], self.pieces[kept]
+        self.apart_nm = 2 * rules.via_nm
+        self.taken: list[tuple[int, int]] = []
+
+    def settle(self, side: int, pieces: list[Polygon], inset_nm: float) -> None:
+        """Keep the places that lie well inside a piece of a side, with the number of that piece."""
+        found = np.full(len(self.spots), -1)
+        for index, piece in enumerate(pieces):
+            inner = piece.simplify(COARSE_NM).buffer(-inset_nm - COARSE_NM, quad_segs=2)
+            if inner.is_empty:
+                continue
+            shapely.prepare(inner)
+            low, high = np.array(inner.bounds[:2]), np.array(inner.bounds[2:])
+            here = np.flatnonzero(((self.spots >= low) & (self.spots <= high)).all(axis=1))
+            found[here[shapely.contains_xy(inner, self.spots[here])]] = index
+        kept = found >= 0
+        self.spots, self.pieces = self.spots[kept], self.pieces[kept]
+        self.pieces[:, side] = found[kept]
+
+    def overlaps(self) -> list[tuple[int, int]]:
+        """Pairs of a near and a far piece that share places, those that share most first."""
+        pairs, counts = np.unique(self.pieces, axis=0, return_counts=True)
+        order = np.argsort(-counts, kind="stable")
+        return [(int(a), int(b)) for a, b in pairs[order]]
+
+    def take_in(self, near: int, far: int) -> bool:
+        """Take a place in this near and this far piece; whether there was one."""
+        return self.take((self.pieces == (near, far)).all(axis=1))
+
+    def far_from_taken(self, apart_nm: float) -> NDArray[np.bool_]:
+        """Which of the places keep a distance from all that are taken."""
+        clear = np.ones(len(self.spots), dtype=np.bool_)
+        for place in self.taken:
+            clear &= self.far_from(place, apart_nm)
+        return clear
+
+    def far_from(self, place: tuple[int, int], apart_nm: float) -> NDArray[np.bool_]:
+        """Which of the places keep a distance from one."""
+        dx, dy = self.spots[:, 0] - place[0], self.spots[:, 1] - place[1]
+        far: NDArray[np.bool_] = dx * dx + dy * dy >= apart_nm**2
+        return far
+
+    def take(self, where: NDArray[np.bool_]) -> bool:
+        """Take the first of these places that keeps its distance; whether there was one."""
+        good = np.flatnonzero(where & self.far_from_taken(self.apart_nm))
+        if len(good):
+            x, y = self.spots[good[0]].tolist()
+            self.taken.append((x, y))
+        return bool(len(good))
+
+    def squeeze(self, near: Polygon, far: Polygon) -> bool:
+        """Take a place off the lattice where two pieces overlap, if there is any; whether there was one."""
+        overlap = near.intersection(far).buffer(-TOUCH_NM)
+        if overlap.is_empty:
+            return False
+        around = overlap.buffer(2 * self.half_nm).bounds
+        near_room, far_room = (
+            shapely.clip_by_rect(self.allowed[name], *around) for name in (NEAR, FAR)
+        )
+        room = near_room.intersection(far_room).buffer(-self.half_nm).intersection(overlap)
+        closed = [self.closed.geometries[i] for i in self.closed.query(room)]
+        closed += [Point(x, y).buffer(self.apart_nm) for x, y in self.taken]
+        room = room.difference(shapely.union_all(closed)).buffer(-2_000)
+        if room.is_empty:
+            return False
+        spot = room.representative_point()
+        self.taken.append((round(spot.x), round(spot.y)))
+        return True
+
+    def spread(self, every_nm: float) -> None:
+        """Take places in order, each so far from all others."""
+        clear = self.far_from_taken(every_nm)
+        while clear.any():
+            x, y = self.spots[int(np.argmax(clear))].tolist()
+            self.taken.append((x, y))
+            clear &= self.far_from((x, y), every_nm)
 
 
-def kept_pieces(
-    sides: dict[str, Side], grounded: dict[str, shapely.STRtree], stitches: list[tuple[int, int]]
-) -> tuple[PourPiece, ...]:
-    """Pieces that touch ground copper or a stitch; the rest would float and is left out."""
-    kept = []
-    for side in sides.values():
-        for piece in polygons(side.poured):
-            if touches(piece, grounded[side.name]) or any(
-                piece.contains(Point(p)) for p in stitches
-            ):
-                kept.append(
-                    PourPiece(
-                        far=side.name == FAR,
-                        outer=ring(piece.exterior),
-                        holes=tuple(ring(r) for r in piece.interiors),
-                    )
-                )
-    return tuple(kept)
+def all_pieces(sides: dict[str, Side]) -> tuple[PourPiece, ...]:
+    """All poured pieces, those that float as well."""
+    return tuple(
+        PourPiece(
+            far=side.name == FAR,
+            outer=ring(piece.exterior),
+            holes=tuple(ring(r) for r in piece.interiors),
+        )
+        for side in sides.values()
+        for piece in polygons(side.poured)
+    )
 
 
 def ring(line: BaseGeometry) -> Ring:
     """A closed line as whole nanometres without its repeated last point, thinned by 1 micrometre at most."""
-    points = [(round(x), round(y)) for x, y in line.simplify(1_000).coords][:-1]
-    return tuple(dict.fromkeys(points))
+    points = np.rint(shapely.get_coordinates(line.simplify(1_000))).astype(np.int64).tolist()[:-1]
+    return tuple(dict.fromkeys((x, y) for x, y in points))

@@ -12,6 +12,7 @@ from loquet.core.geometry.shapes import (
     grown,
     middle_of,
     polygon_of,
+    polygons_of,
     radius_of,
 )
 
@@ -27,6 +28,7 @@ __all__ = [
     "grown",
     "middle_of",
     "polygon_of",
+    "polygons_of",
     "radius_of",
     "turned",
 ]

@@ -3,10 +3,13 @@
 All lengths are integer nanometres; x to the right, y up, seen from the near side.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import cos, radians, sin
 
+import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely.geometry import LineString, Point, Polygon, box
 from shapely.geometry.base import BaseGeometry
 
@@ -113,6 +116,17 @@ def polygon_of(shape: Shape, grow_nm: float = 0.0, quarter_segments: int = 12) -
     if not isinstance(grown, Polygon):
         raise TypeError("a shape without area has no polygon")
     return grown
+
+
+def polygons_of(
+    shapes: Sequence[Shape], grow_nm: Sequence[float] | float = 0.0, quarter_segments: int = 12
+) -> NDArray[np.object_]:
+    """The polygons of many shapes at once, each grown by its own or by one amount, as `polygon_of` makes them."""
+    cores = np.array([core_of(s) for s in shapes], dtype=object)
+    reach = np.array([radius_of(s) for s in shapes]) + np.asarray(grow_nm, dtype=np.float64)
+    wide = reach > 0
+    cores[wide] = shapely.buffer(cores[wide], reach[wide], quad_segs=quarter_segments)
+    return cores
 
 
 def grown(shape: Shape, grow_nm: int) -> Shape:

@@ -16,6 +16,7 @@ from loquet.core.routing.kernels import BLOCKED, FREE, mark_box
 
 CELL_NM = 100_000
 MARGIN_NM = 11_000
+BLOCK = 16
 SIGNAL, SUPPLY, VIA = 0, 1, 2
 
 
@@ -31,6 +32,7 @@ class Grid:
     owner_via: NDArray[np.int16]
     occupied: list[NDArray[np.int16]]
     history: NDArray[np.float32]
+    shy: NDArray[np.float32]
     discs: dict[tuple[int, int], tuple[NDArray[np.int32], NDArray[np.int32]]] = field(
         default_factory=dict
     )
@@ -74,6 +76,7 @@ def build_grid(
         both_sides(owner[VIA], cells),
         [np.zeros(2 * cells, dtype=np.int16) for _ in range(3)],
         np.zeros(2 * cells, dtype=np.float32),
+        np.zeros(2 * cells, dtype=np.float32),
     )
     for a in range(3):
         for b in range(3):
@@ -82,12 +85,31 @@ def build_grid(
 
 
 def edge_map(area: BaseGeometry, columns: int, rows: int, inset_nm: int) -> NDArray[np.int16]:
-    """FREE inside the inset area and BLOCKED outside, for both sides."""
+    """FREE inside the inset area and BLOCKED outside, for both sides; whole blocks of cells first, single cells only along the edge."""
     inset = area.buffer(-inset_nm)
     shapely.prepare(inset)
-    grid_x, grid_y = np.meshgrid(np.arange(columns) * CELL_NM, np.arange(rows) * CELL_NM)
-    inside = shapely.contains_xy(inset, grid_x.ravel(), grid_y.ravel())
-    side = np.where(inside, FREE, BLOCKED).astype(np.int16)
+    inside = np.zeros((rows, columns), dtype=np.bool_)
+    lefts, bottoms = (
+        axis.ravel()
+        for axis in np.meshgrid(np.arange(0, columns, BLOCK), np.arange(0, rows, BLOCK))
+    )
+    blocks = shapely.box(
+        lefts * CELL_NM,
+        bottoms * CELL_NM,
+        (lefts + BLOCK) * CELL_NM,
+        (bottoms + BLOCK) * CELL_NM,
+    )
+    whole, touched = shapely.contains(inset, blocks), shapely.intersects(inset, blocks)
+    for left, bottom, full in zip(lefts[touched], bottoms[touched], whole[touched], strict=True):
+        part = inside[bottom : bottom + BLOCK, left : left + BLOCK]
+        if full:
+            part[:] = True
+            continue
+        xs, ys = np.meshgrid(
+            np.arange(left, left + part.shape[1]), np.arange(bottom, bottom + part.shape[0])
+        )
+        part[:] = shapely.contains_xy(inset, xs * CELL_NM, ys * CELL_NM)
+    side = np.where(inside.ravel(), FREE, BLOCKED).astype(np.int16)
     return np.concatenate([side, side])
 
 
@@ -130,24 +152,30 @@ def mark_turned(
     """A pad that is turned by other than quarters: exact distances from the middles of all cells near it."""
     columns, rows = size
     core = core_of(pad.shape)
-    left, bottom, right, top = core.bounds
-    far = max(half) + rules.drawn_gap_nm + 2 * MARGIN_NM + CELL_NM
-    xs = np.arange(
-        max(0, int((left - far) // CELL_NM)), min(columns, int((right + far) // CELL_NM) + 2)
-    )
-    ys = np.arange(
-        max(0, int((bottom - far) // CELL_NM)), min(rows, int((top + far) // CELL_NM) + 2)
-    )
-    grid_x, grid_y = (axis.ravel() for axis in np.meshgrid(xs, ys))
-    away = shapely.distance(core, shapely.points(grid_x * CELL_NM, grid_y * CELL_NM))
     for side, name in enumerate((NEAR, FAR)):
         if name not in pad.sides:
             continue
-        cells = side * columns * rows + grid_y * columns + grid_x
+        base = side * columns * rows
         for width in range(3):
-            close = cells[away < half[width] + rules.drawn_gap_nm + MARGIN_NM]
-            mark_cells(owner[width], close, net)
-        mark_cells(owner[VIA], cells[away < half[VIA] + 50_000], BLOCKED)
+            reach = half[width] + rules.drawn_gap_nm + MARGIN_NM
+            mark_cells(owner[width], base + cells_near(core, reach, columns, rows), net)
+        mark_cells(owner[VIA], base + cells_near(core, half[VIA] + 50_000, columns, rows), BLOCKED)
+
+
+def cells_near(core: BaseGeometry, reach_nm: float, columns: int, rows: int) -> NDArray[np.int64]:
+    """Cells of one side whose middle is nearer to a core than `reach_nm`."""
+    left, bottom, right, top = core.bounds
+    xs = np.arange(
+        max(0, int((left - reach_nm) // CELL_NM)),
+        min(columns, int((right + reach_nm) // CELL_NM) + 2),
+    )
+    ys = np.arange(
+        max(0, int((bottom - reach_nm) // CELL_NM)), min(rows, int((top + reach_nm) // CELL_NM) + 2)
+    )
+    grid_x, grid_y = (axis.ravel() for axis in np.meshgrid(xs, ys))
+    away = shapely.distance(core, shapely.points(grid_x * CELL_NM, grid_y * CELL_NM))
+    close: NDArray[np.int64] = (grid_y * columns + grid_x)[away < reach_nm]
+    return close
 
 
 def mark_cells(owner: NDArray[np.int16], cells: NDArray[np.int64], net: int) -> None:

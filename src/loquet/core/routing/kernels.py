@@ -1,6 +1,6 @@
 """The loops that must be fast, compiled by numba and cached on disk.
 
-Grid nodes are numbered (side * rows + row) * columns + column. Costs are in tenths of a cell: a straight step 10, a
+Grid nodes are numbered (side * rows + row) * columns + column. Costs are whole tenths of a cell: a straight step 10, a
 diagonal 14. `owner` maps hold FREE, a net number, or BLOCKED.
 """
 
@@ -9,13 +9,17 @@ from numba import njit
 from numpy.typing import NDArray
 
 FREE, BLOCKED = -1, -2
-STRAIGHT, DIAGONAL = 10.0, 14.142
-BEND = 3.0
+STRAIGHT, DIAGONAL, BEND = 10, 14, 3
+BUCKETS = 1 << 16
+DEAREST_STEP = BUCKETS - 64
+VIA_STEP, SOURCE = 8, 9
 STEP_X = np.array([1, 1, 0, -1, -1, -1, 0, 1], dtype=np.int32)
 STEP_Y = np.array([0, 1, 1, 1, 0, -1, -1, -1], dtype=np.int32)
 
+Bytes = NDArray[np.uint8]
 Ints = NDArray[np.int32]
 Shorts = NDArray[np.int16]
+Longs = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
 
@@ -44,7 +48,6 @@ def stamp(
     epoch: Ints,
     mark: int,
     nodes: Ints,
-    count: int,
     disc_x: Ints,
     disc_y: Ints,
     columns: int,
@@ -54,7 +57,7 @@ def stamp(
     """Count one more occupant on every cell within the disc of any node, each once; returns how many cells."""
     found = 0
     area = columns * rows
-    for i in range(count):
+    for i in range(len(nodes)):
         node = nodes[i]
         side = node // area
         y = (node - side * area) // columns
@@ -81,166 +84,205 @@ def lift(occupied: Shorts, cells: Ints) -> None:  # pragma: no cover
 
 
 @njit(cache=True, nogil=True)
-def push(heap_f: Floats, heap_n: Ints, size: int, f: float, n: int) -> int:  # pragma: no cover
-    """Add to a binary heap; returns its new size."""
-    i = size
-    while i > 0:
-        up = (i - 1) >> 1
-        if heap_f[up] <= f:
-            break
-        heap_f[i] = heap_f[up]
-        heap_n[i] = heap_n[up]
-        i = up
-    heap_f[i] = f
-    heap_n[i] = n
-    return size + 1
+def keep_apart(
+    near_vias: Ints, mark: int, place: int, reach: float, columns: int, rows: int
+) -> None:  # pragma: no cover
+    """Note a via of the net that is being routed: its own place can be used again (`mark`), a place nearer than `reach` cells takes no second one (-`mark`)."""
+    vy = place // columns
+    vx = place - vy * columns
+    span = int(reach) + 1
+    for y in range(max(0, vy - span), min(rows - 1, vy + span) + 1):
+        for x in range(max(0, vx - span), min(columns - 1, vx + span) + 1):
+            apart = (x - vx) * (x - vx) + (y - vy) * (y - vy)
+            if 0 < apart < reach * reach and near_vias[y * columns + x] != mark:
+                near_vias[y * columns + x] = -mark
+    near_vias[place] = mark
 
 
 @njit(cache=True, nogil=True)
-def pop(heap_f: Floats, heap_n: Ints, size: int) -> int:  # pragma: no cover
-    """Remove the least entry, which the caller has read at 0; returns the new size."""
-    size -= 1
-    f, n = heap_f[size], heap_n[size]
-    i = 0
-    while True:
-        child = 2 * i + 1
-        if child >= size:
-            break
-        if child + 1 < size and heap_f[child + 1] < heap_f[child]:
-            child += 1
-        if heap_f[child] >= f:
-            break
-        heap_f[i] = heap_f[child]
-        heap_n[i] = heap_n[child]
-        i = child
-    heap_f[i] = f
-    heap_n[i] = n
-    return size
+def least_apart(
+    nodes: Ints, x: float, y: float, columns: int, area: int
+) -> float:  # pragma: no cover
+    """Least distance in cells, along rows and columns, from any node to a place."""
+    least = 1e9
+    for node in nodes:
+        place = node % area
+        away = abs(place % columns - x) + abs(place // columns - y)
+        least = min(least, away)
+    return least
+
+
+@njit(cache=True, nogil=True, inline="always")
+def estimate(x: int, y: int, box: Ints) -> int:  # pragma: no cover
+    """Least cost from a cell to a box (left, bottom, right, top in cells), without obstacles."""
+    dx = max(box[0] - x, x - box[2], 0)
+    dy = max(box[1] - y, y - box[3], 0)
+    return int(STRAIGHT * max(dx, dy) + (DIAGONAL - STRAIGHT) * min(dx, dy))
 
 
 @njit(cache=True, nogil=True)
 def search(
     net: int,
     sources: Ints,
-    goal: NDArray[np.uint8],
-    goal_box: Floats,
+    goal: Bytes,
+    goal_box: Ints,
+    window: Ints,
     owner: Shorts,
     owner_via: Shorts,
     occupied: Shorts,
     occupied_via: Shorts,
     history: NDArray[np.float32],
-    own_vias: Ints,
-    via_reach: float,
+    near_vias: Ints,
+    via_mark: int,
     pressure: float,
     hard: bool,
     via_cost: float,
-    weight: float,
     columns: int,
     rows: int,
-    best: Floats,
-    seen: Ints,
-    came: Ints,
-    heading_to: NDArray[np.int8],
+    states: Longs,
+    came: NDArray[np.int8],
     mark: int,
-    heap_f: Floats,
-    heap_n: Ints,
+    heads: Ints,
+    entry_node: Ints,
+    entry_next: Ints,
 ) -> int:  # pragma: no cover
-    """Cheapest way from any source node to any goal node by A*; returns the goal node, or -1.
+    """Cheapest way within a window from any source node to any goal node by A* with a bucket queue; returns the goal node, or -1.
 
-    `came` then leads back; the first step of a way has itself as predecessor. `pressure` prices cells that others hold; with
-    `hard` such cells are closed. A `weight` above 1 leans towards the goal: faster, a little longer.
+    `came` then leads back: the direction of the step that led to a node, VIA_STEP for the other side of a via, SOURCE where a way begins. `states`
+    holds the number of the search and the cost so far of each node. `pressure` prices cells that others hold; with
+    `hard` such cells are closed. `window` and `goal_box` are left, bottom, right, top in cells.
     """
     area = columns * rows
-    limit = len(heap_f) - 16
-    size = 0
+    heads[:] = -1
+    entries, waiting, free = 0, 0, -1
+    level = -1
+    number = np.int64(mark) << 32
     for i in range(len(sources)):
         node = sources[i]
-        if seen[node] != mark:
-            seen[node] = mark
-            best[node] = 0.0
-            came[node] = node
-            heading_to[node] = -1
-            place = node % area
-            size = push(
-                heap_f,
-                heap_n,
-                size,
-                weight * estimate(place % columns, place // columns, goal_box),
-                node,
-            )
-    while size > 0:
-        f, node = heap_f[0], heap_n[0]
-        size = pop(heap_f, heap_n, size)
-        g = best[node]
+        place = node % area
+        x, y = place % columns, place // columns
+        if x < window[0] or x > window[2] or y < window[1] or y > window[3]:
+            continue
+        if states[node] >> 32 == mark:
+            continue
+        states[node] = number
+        came[node] = SOURCE
+        f = estimate(x, y, goal_box)
+        if level < 0 or f < level:
+            level = f
+    if level < 0:
+        return -1
+    for i in range(len(sources)):
+        node = sources[i]
+        place = node % area
+        x, y = place % columns, place // columns
+        if x < window[0] or x > window[2] or y < window[1] or y > window[3]:
+            continue
+        f = estimate(x, y, goal_box)
+        if f - level > DEAREST_STEP:
+            continue
+        slot = f & (BUCKETS - 1)
+        entry_node[entries] = node
+        entry_next[entries] = heads[slot]
+        heads[slot] = entries
+        entries += 1
+        waiting += 1
+    limit = len(entry_node) - 16
+    while waiting > 0:
+        slot = level & (BUCKETS - 1)
+        entry = heads[slot]
+        if entry < 0:
+            level += 1
+            continue
+        heads[slot] = entry_next[entry]
+        node = entry_node[entry]
+        entry_next[entry] = free
+        free = entry
+        waiting -= 1
+        g = states[node] - number
         side = node // area
         y = (node - side * area) // columns
         x = node - side * area - y * columns
-        if f > g + weight * estimate(x, y, goal_box) + 1e-6:
+        if g + estimate(x, y, goal_box) != level:
             continue
         if goal[node] == 1:
             return int(node)
-        heading = heading_to[node]
-        for d in range(8):
-            if heading >= 0:
-                turn = abs(d - heading)
-                turn = min(turn, 8 - turn)
-                if turn > 2:
-                    continue
-            else:
+        heading = came[node]
+        for d in range(9):
+            if d < 8:
                 turn = 0
-            nx, ny = x + STEP_X[d], y + STEP_Y[d]
-            if nx < 0 or ny < 0 or nx >= columns or ny >= rows:
+                if heading < 8:
+                    turn = abs(d - heading)
+                    turn = min(turn, 8 - turn)
+                    if turn > 2:
+                        continue
+                nx, ny = x + STEP_X[d], y + STEP_Y[d]
+                if nx < window[0] or ny < window[1] or nx > window[2] or ny > window[3]:
+                    continue
+                other = side * area + ny * columns + nx
+                if owner[other] != FREE and owner[other] != net:
+                    continue
+                load = occupied[other]
+                if load > 0 and hard:
+                    continue
+                base = float(DIAGONAL if d & 1 else STRAIGHT)
+                step = int((base + history[other]) * (1.0 + pressure * load)) + BEND * turn
+            else:
+                nx, ny = x, y
+                place = y * columns + x
+                other = (1 - side) * area + place
+                if owner_via[place] != FREE and owner_via[place] != net:
+                    continue
+                if owner[other] != FREE and owner[other] != net:
+                    continue
+                load = occupied_via[place] + occupied_via[area + place]
+                if load > 0 and hard:
+                    continue
+                if near_vias[place] == -via_mark:
+                    continue
+                if near_vias[place] == via_mark:
+                    step = 1
+                else:
+                    step = int((via_cost + history[other]) * (1.0 + pressure * load))
+            step = min(step, DEAREST_STEP)
+            total = g + step
+            if states[other] >> 32 == mark and number + total >= states[other]:
                 continue
-            other = side * area + ny * columns + nx
-            if owner[other] != FREE and owner[other] != net:
+            if entries >= limit and free < 0:
                 continue
-            load = occupied[other]
-            if load > 0 and hard:
-                continue
-            base = DIAGONAL if d & 1 else STRAIGHT
-            step = (base + history[other]) * (1.0 + pressure * load) + BEND * turn
-            if size < limit and (seen[other] != mark or g + step < best[other] - 1e-9):
-                seen[other] = mark
-                best[other] = g + step
-                came[other] = node
-                heading_to[other] = d
-                size = push(
-                    heap_f, heap_n, size, g + step + weight * estimate(nx, ny, goal_box), other
-                )
-        place = y * columns + x
-        other = (1 - side) * area + place
-        if owner_via[place] != FREE and owner_via[place] != net:
-            continue
-        if owner[other] != FREE and owner[other] != net:
-            continue
-        load = occupied_via[place] + occupied_via[area + place]
-        if load > 0 and hard:
-            continue
-        step = (via_cost + history[other]) * (1.0 + pressure * load)
-        for k in range(len(own_vias)):
-            vy = own_vias[k] // columns
-            vx = own_vias[k] - vy * columns
-            apart = (vx - x) * (vx - x) + (vy - y) * (vy - y)
-            if apart == 0:
-                step = 1.0
-            elif apart < via_reach * via_reach:
-                step = -1.0
-                break
-        if step > 0 and size < limit and (seen[other] != mark or g + step < best[other] - 1e-9):
-            seen[other] = mark
-            best[other] = g + step
-            came[other] = node
-            heading_to[other] = -1
-            size = push(heap_f, heap_n, size, g + step + weight * estimate(x, y, goal_box), other)
+            states[other] = number + total
+            came[other] = d
+            f = total + estimate(nx, ny, goal_box)
+            slot = f & (BUCKETS - 1)
+            if free >= 0:
+                entry = free
+                free = entry_next[entry]
+            else:
+                entry = entries
+                entries += 1
+            entry_node[entry] = other
+            entry_next[entry] = heads[slot]
+            heads[slot] = entry
+            waiting += 1
     return -1
 
 
-@njit(cache=True, nogil=True, inline="always")
-def estimate(x: int, y: int, box: Floats) -> float:  # pragma: no cover
-    """Least cost from a cell to a box (left, bottom, right, top in cells), without obstacles."""
-    dx = max(box[0] - x, x - box[2], 0.0)
-    dy = max(box[1] - y, y - box[3], 0.0)
-    return float(STRAIGHT * max(dx, dy) + (DIAGONAL - STRAIGHT) * min(dx, dy))
+@njit(cache=True, nogil=True)
+def trace(
+    came: NDArray[np.int8], node: int, columns: int, area: int, out: Ints
+) -> int:  # pragma: no cover
+    """The way back from a node to where its search began, written to `out` in order from the node; returns how many."""
+    count = 0
+    out[0] = node
+    while came[node] != SOURCE:
+        d = came[node]
+        if d == VIA_STEP:
+            node += area if node < area else -area
+        else:
+            node -= STEP_X[d] + STEP_Y[d] * columns
+        count += 1
+        out[count] = node
+    return count + 1
 
 
 @njit(cache=True, nogil=True)
@@ -266,3 +308,38 @@ def conflicts(
                 found += 1
                 history[node] += add
     return found
+
+
+@njit(cache=True, nogil=True)
+def head_of(heads: Ints, item: int) -> int:  # pragma: no cover
+    """The head of an item's group, its way there shortened."""
+    while heads[item] != item:
+        heads[item] = heads[heads[item]]
+        item = heads[item]
+    return item
+
+
+@njit(cache=True, nogil=True)
+def pools(
+    open_cells: Bytes, crossings: Bytes, columns: int, rows: int, heads: Ints
+) -> None:  # pragma: no cover
+    """Which open cells of both sides are joined: neighbours along rows and columns, and both sides of a crossing; `heads` gets the head of each cell."""
+    area = columns * rows
+    for node in range(2 * area):
+        heads[node] = node
+    for node in range(2 * area):
+        if not open_cells[node]:
+            continue
+        place = node % area
+        if place % columns > 0 and open_cells[node - 1]:
+            a, b = head_of(heads, node), head_of(heads, node - 1)
+            heads[max(a, b)] = min(a, b)
+        if place >= columns and open_cells[node - columns]:
+            a, b = head_of(heads, node), head_of(heads, node - columns)
+            heads[max(a, b)] = min(a, b)
+        if node >= area and crossings[place] and open_cells[place]:
+            a, b = head_of(heads, node), head_of(heads, place)
+            heads[max(a, b)] = min(a, b)
+    for node in range(2 * area):
+        if open_cells[node]:
+            heads[node] = head_of(heads, node)
