@@ -18,7 +18,7 @@ from loquet.core.geometry import polygon_of
 from loquet.core.library import Library
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import board_view
-from loquet.core.placement.ground_plan import GroundPlan
+from loquet.core.placement.ground_plan import GroundPlan, rows_of
 from tests.making import varied
 
 MM = 1_000_000
@@ -29,7 +29,9 @@ def free(plan: GroundPlan, x_mm: float, y_mm: float, half_mm: float = 1.0) -> bo
     half = int(half_mm * MM)
     return bool(
         plan.free(
-            np.array([int(x_mm * MM)]), np.array([int(y_mm * MM)]), (-half, -half, half, half)
+            np.array([int(x_mm * MM)]),
+            np.array([int(y_mm * MM)]),
+            rows_of([(-half, -half, half, half)]),
         )[0]
     )
 
@@ -40,7 +42,7 @@ def test_a_ground_plan_keeps_off_the_edge_and_what_is_taken() -> None:
     assert not free(plan, 1.0, 10)
     assert not free(plan, -5, 10)
     assert not free(plan, 25, 10)
-    plan.taken["R1"] = [(9 * MM, 9 * MM, 11 * MM, 11 * MM)]
+    plan.taken["R1"] = rows_of([(9 * MM, 9 * MM, 11 * MM, 11 * MM)])
     assert not free(plan, 10, 10)
     assert free(plan, 12, 10)
     assert free(plan, 14, 10)

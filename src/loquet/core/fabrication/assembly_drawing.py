@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.copper import FAR, NEAR, BoardView
 from loquet.core.geometry import polygon_of
-from loquet.core.placement.seating import courtyard_rect
+from loquet.core.placement.rooms import courtyard_rect
 
 INK, PAD, BODY = Color(0.14, 0.13, 0.11), Color(0.86, 0.78, 0.66), Color(0.35, 0.32, 0.29)
 MARGIN_MM = 20

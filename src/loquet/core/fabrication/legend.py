@@ -13,7 +13,7 @@ from loquet.core.board.copper import FAR, NEAR, BoardView
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.circuit import Component
 from loquet.core.geometry import Bar, middle_of, polygon_of
-from loquet.core.placement.seating import courtyard_rect
+from loquet.core.placement.rooms import courtyard_rect
 from loquet.core.quantities.lengths import nm_from_mm
 
 CAPITAL_UNITS = 21.0

@@ -12,7 +12,7 @@ from loquet.core.brief import Brief, Thing
 from loquet.core.brief.edges import Side, sides_of
 from loquet.core.geometry import Rect, Seat, polygon_of
 from loquet.core.parts import LandPattern
-from loquet.core.placement.seating import near_rects
+from loquet.core.placement.rooms import near_rects
 
 STEP_MM = 0.5
 Seated = tuple[tuple[LandPattern, Seat], ...]

@@ -1,4 +1,4 @@
-"""Seating parts one after the other at the cheapest free place, then again until nothing moves."""
+"""Seating: what belongs beside fixed parts first, alike beside alike, then all that is left at once."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -8,23 +8,29 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
 from loquet.core.board.model import PlacedPart, Placement
-from loquet.core.board.through import pins_rect
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Rect, Round, Seat, middle_of
+from loquet.core.geometry import Rect, Seat, middle_of
 from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
-from loquet.core.placement.ground_plan import GroundPlan
+from loquet.core.placement.arranging import Item, arranged
+from loquet.core.placement.clusters import Cluster, Member, families, is_probe, row_of
+from loquet.core.placement.ground_plan import BODY, LOW, GroundPlan, Rows, rows_of
+from loquet.core.placement.kernels import reach_costs
+from loquet.core.placement.rooms import room_of
 from loquet.core.provenance import Source, Working, given
 
 STEP_NM = 500_000
 EDGE_NM = 500_000
 CHIP_HALO_NM = 700_000
-PASSES = 3
 NEAR_WINDOW_NM = 10_000_000
-LOW_MM = 2.0
 NEAR_WEIGHT, SIGNAL_WEIGHT, SUPPLY_WEIGHT = 5.0, 1.0, 0.4
+MIDDLE_WEIGHT = 0.02
 TURN_PRICE_NM = 300_000.0
+NO_ROOM_NM = 1e9
+FIXED, HERE = "fixed", "here"
+Longs = NDArray[np.int64]
+Floats = NDArray[np.float64]
 
 
 class NoRoom(Exception):
@@ -53,128 +59,46 @@ class PlacingInput:
     rails: frozenset[str] = frozenset()
 
 
-def courtyard_rect(pattern: LandPattern, seat: Seat) -> Rect:
-    """The courtyard of a seated part."""
-    return seat.rect(pattern.courtyard)
-
-
-def near_rects(pattern: LandPattern, seat: Seat) -> list[Rect]:
-    """What a part takes of the near side: its courtyard, or only its plated holes where it sits on the far side."""
-    if not seat.far:
-        return [courtyard_rect(pattern, seat)]
-    rects = []
-    for pad in pattern.pads:
-        if pad.drill_nm and isinstance(pad.shape, Round):
-            x, y = seat.point(pad.shape.x, pad.shape.y)
-            r = pad.shape.d // 2 + 250_000
-            rects.append((x - r, y - r, x + r, y + r))
-    return rects
-
-
-def lattice_offset(pattern: LandPattern) -> int:
-    """How far a part must sit off the 0.1 mm lattice so that its fine pads lie on it, in nm."""
-    return middle_of(pattern.pads[0].shape)[1] % 100_000
-
-
-def chip_seat(
-    outline: Polygon,
-    pattern: LandPattern,
-    fixed: list[tuple[LandPattern, Seat]],
-    holes: tuple[tuple[int, int, int], ...],
-    targets: list[tuple[int, int]],
-    kept: tuple[Rect, ...] = (),
-    behind: tuple[Rect, ...] = (),
-) -> Seat:
-    """The free place for the chip with the least distance to everything it talks to; raises NoRoom."""
-    plan = GroundPlan(outline, EDGE_NM)
-    plan.taken["fixed"] = [rect for p, seat in fixed for rect in near_rects(p, seat)]
-    plan.taken["holes"] = [(x - r, y - r, x + r, y + r) for x, y, r in holes]
-    plan.taken["kept"] = list(kept)
-    xs, ys = candidates(outline, lattice_offset(pattern))
-    pins = pins_rect(pattern, Seat(0, 0))
-    clear = clear_of(xs, ys, pins, behind) if pins else np.ones(len(xs), dtype=np.bool_)
-    for halo in (2_500_000, 1_500_000, 500_000, 0):
-        left, bottom, right, top = courtyard_rect(pattern, Seat(0, 0))
-        good = clear & plan.free(xs, ys, (left - halo, bottom - halo, right + halo, top + halo))
-        if good.any():
-            cost = np.zeros(len(xs))
-            for x, y in targets:
-                cost += np.hypot(xs - x, ys - y)
-            best = int(np.argmin(np.where(good, cost, np.inf)))
-            return Seat(int(xs[best]), int(ys[best]))
-    raise NoRoom("the chip", pattern.name)
-
-
-def candidates(
-    outline: Polygon, offset_nm: int = 0, step_nm: int = STEP_NM
-) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+def lattice(outline: Polygon, offset_nm: int = 0) -> tuple[Longs, Longs]:
     """All lattice points of the board's bounds."""
     left, bottom, right, top = (int(v) for v in outline.bounds)
-    xs = np.arange((left // step_nm) * step_nm + offset_nm, right, step_nm)
-    ys = np.arange((bottom // step_nm) * step_nm + offset_nm, top, step_nm)
+    xs = np.arange((left // STEP_NM) * STEP_NM + offset_nm, right, STEP_NM)
+    ys = np.arange((bottom // STEP_NM) * STEP_NM + offset_nm, top, STEP_NM)
     grid_x, grid_y = np.meshgrid(xs, ys)
     return grid_x.ravel(), grid_y.ravel()
 
 
-def clear_of(
-    xs: NDArray[np.int64], ys: NDArray[np.int64], offset: Rect, areas: Iterable[Rect]
-) -> NDArray[np.bool_]:
-    """For rectangles that are `offset` about (xs, ys): whether they stay clear of all areas."""
-    clear = np.ones(len(xs), dtype=np.bool_)
-    for left, bottom, right, top in areas:
-        clear &= (
-            (xs + offset[0] >= right)
-            | (xs + offset[2] <= left)
-            | (ys + offset[1] >= top)
-            | (ys + offset[3] <= bottom)
-        )
-    return clear
-
-
 class Seating:
-    """The state while placing: seats found so far, and the pads they give each net."""
+    """The state while placing: seats found so far, and what they take."""
 
     def __init__(self, given: PlacingInput) -> None:
         self.given = given
         self.plan = GroundPlan(given.outline, EDGE_NM)
-        self.plan.taken["holes"] = [(x - r, y - r, x + r, y + r) for x, y, r in given.holes]
-        self.plan.taken["kept"] = list(given.kept)
+        self.plan.taken[FIXED] = np.concatenate(
+            [
+                rows_of((x - r, y - r, x + r, y + r) for x, y, r in given.holes),
+                rows_of(given.kept),
+                rows_of(given.low_areas, LOW, 0),
+            ]
+        )
         self.seats: dict[str, Seat] = {}
-        self.behind: dict[str, Rect] = {}
         self.by_role = {c.role: c for c in given.circuit.components}
-        self.lattice = candidates(given.outline)
-        self.supplies = given.rails
+        self.lattice = lattice(given.outline)
+        self.points: dict[str, list[tuple[int, int]]] = {}
+
+    def rows(self, component: Component, seat: Seat) -> Rows:
+        """What a part takes there."""
+        pattern = self.given.patterns[component.ref]
+        halo = CHIP_HALO_NM if component.is_chip else 0
+        height = self.given.heights_mm[component.ref]
+        return room_of(pattern, seat, height, component.bare, halo)
 
     def put(self, component: Component, seat: Seat) -> None:
         """Seat a part."""
-        pattern = self.given.patterns[component.ref]
         self.seats[component.ref] = seat
-        rects = near_rects(pattern, seat)
-        if component.is_chip:
-            halo = CHIP_HALO_NM
-            rects = [
-                (left - halo, bottom - halo, right + halo, top + halo)
-                for left, bottom, right, top in rects
-            ]
-        self.plan.taken[component.ref] = rects
-        if seat.far and self.given.heights_mm[component.ref]:
-            self.behind[component.ref] = seat.rect(pattern.body)
-
-    def take(self, component: Component) -> None:
-        """Lift a part off the board."""
-        self.seats.pop(component.ref, None)
-        self.plan.taken.pop(component.ref, None)
-
-    def net_points(self, skip: str) -> dict[str, list[tuple[int, int]]]:
-        """Pad places of every net, without those of one part."""
-        points: dict[str, list[tuple[int, int]]] = {}
-        for component in self.given.circuit.components:
-            seat = self.seats.get(component.ref)
-            if seat is None or component.ref == skip:
-                continue
-            for number, net in component.pads.items():
-                points.setdefault(net, []).extend(self.pad_points(component.ref, number, seat))
-        return points
+        self.plan.taken[component.ref] = self.rows(component, seat)
+        for number, net in component.pads.items():
+            self.points.setdefault(net, []).extend(self.pad_points(component.ref, number, seat))
 
     def pad_points(self, ref: str, number: str, seat: Seat) -> list[tuple[int, int]]:
         """Where the pads of that number lie."""
@@ -184,85 +108,151 @@ class Seating:
             if p.number == number
         ]
 
-    def best_seat(self, component: Component) -> Seat | None:
-        """The cheapest free seat over the lattice and the four turns, or None where there is no room."""
-        points = self.net_points(component.ref)
-        beside = self.beside(component)
-        if beside:
-            xs, ys = self.lattice
-            near = (np.abs(xs - beside[1][0]) < NEAR_WINDOW_NM) & (
-                np.abs(ys - beside[1][1]) < NEAR_WINDOW_NM
-            )
-            found = self.best_of(component, xs[near], ys[near], points)
-            if found:
-                return found
-        return self.best_of(component, *self.lattice, points)
+    def weight(self, net: str) -> float:
+        """What a nanometre of a net costs; ground is poured and costs nothing."""
+        if net == GROUND:
+            return 0.0
+        return SUPPLY_WEIGHT if net in self.given.rails else SIGNAL_WEIGHT
 
-    def best_of(
-        self,
-        component: Component,
-        xs: NDArray[np.int64],
-        ys: NDArray[np.int64],
-        points: dict[str, list[tuple[int, int]]],
-    ) -> Seat | None:
-        """The cheapest free seat among these places and the four turns."""
-        pattern = self.given.patterns[component.ref]
-        best: tuple[float, Seat] | None = None
-        for turn in QUARTERS:
-            offset = courtyard_rect(pattern, Seat(0, 0, turn))
-            good = self.plan.free(xs, ys, offset, component.ref)
-            if self.tall(component):
-                good &= clear_of(xs, ys, offset, self.given.low_areas)
-            pins = pins_rect(pattern, Seat(0, 0, turn))
-            if pins:
-                good &= clear_of(xs, ys, pins, self.behind.values())
-            if not good.any():
-                continue
-            fx, fy = xs[good], ys[good]
-            cost = self.cost(component, turn, fx, fy, points) + TURN_PRICE_NM * (turn // 180)
-            index = int(np.argmin(cost))
-            if best is None or cost[index] < best[0] - 1:
-                best = (float(cost[index]), Seat(int(fx[index]), int(fy[index]), turn))
-        return best[1] if best else None
-
-    def tall(self, component: Component) -> bool:
-        """Whether a part may not lie under the screen: too high, or to be reached with a probe."""
-        return self.given.heights_mm[component.ref] > LOW_MM or component.bare
-
-    def cost(
-        self,
-        component: Component,
-        turn: int,
-        xs: NDArray[np.int64],
-        ys: NDArray[np.int64],
-        points: dict[str, list[tuple[int, int]]],
-    ) -> NDArray[np.float64]:
-        """Weighted distance of every pad to the nearest pad of its net, and to the pad it belongs beside."""
-        cost = np.zeros(len(xs))
-        seat = Seat(0, 0, turn)
-        beside = self.beside(component)
-        for number, net in component.pads.items():
-            own = self.pad_points(component.ref, number, seat)[0]
-            if beside and net == beside[0]:
-                cost += NEAR_WEIGHT * (
-                    np.abs(xs + own[0] - beside[1][0]) + np.abs(ys + own[1] - beside[1][1])
-                )
-            if net == GROUND or not points.get(net):
-                continue
-            weight = SUPPLY_WEIGHT if net in self.supplies else SIGNAL_WEIGHT
-            away = np.full(len(xs), np.inf)
-            for x, y in points[net]:
-                away = np.minimum(away, np.abs(xs + own[0] - x) + np.abs(ys + own[1] - y))
-            cost += weight * away
-        return cost
+    def host(self, component: Component) -> Component | None:
+        """The seated part beside which one belongs."""
+        host = self.by_role.get(component.near_role)
+        return host if host is not None and host.ref in self.seats else None
 
     def beside(self, component: Component) -> tuple[str, tuple[int, int]] | None:
         """The net and place of the pad that a part belongs beside."""
-        host = self.by_role.get(component.near_role)
-        if host is None or host.ref not in self.seats:
+        host = self.host(component)
+        if host is None:
             return None
         spots = self.pad_points(host.ref, component.near_pad, self.seats[host.ref])
         return (host.pads.get(component.near_pad, ""), spots[0]) if spots else None
+
+    def costs(
+        self, members: Iterable[Member], turn: int, xs: Longs, ys: Longs, beside: bool = True
+    ) -> Floats:
+        """Weighted distance of every pad to the nearest pad of its net, and to the pad it belongs beside, for a cluster at each place."""
+        pads, weights, runs = [], [], []
+        for member in members:
+            component, seat = member.component, member.at(0, 0, turn)
+            pull = self.beside(component) if beside else None
+            for number, net in component.pads.items():
+                own = self.pad_points(component.ref, number, seat)[0]
+                if pull and net == pull[0]:
+                    pads.append(own)
+                    weights.append(NEAR_WEIGHT)
+                    runs.append([pull[1]])
+                if self.weight(net) and self.points.get(net):
+                    pads.append(own)
+                    weights.append(self.weight(net))
+                    runs.append(self.points[net])
+        middle = self.middle()
+        pads.append((0, 0))
+        weights.append(MIDDLE_WEIGHT)
+        runs.append([middle])
+        bounds = np.concatenate([[0], np.cumsum([len(run) for run in runs])]).astype(np.int64)
+        points = np.array([p for run in runs for p in run], dtype=np.int64).reshape(-1, 2)
+        found: Floats = reach_costs(
+            xs, ys, np.array(pads, dtype=np.int64), np.array(weights), bounds, points
+        )
+        return found + TURN_PRICE_NM * (turn // 180)
+
+    def middle(self) -> tuple[int, int]:
+        """The middle of all that is seated, or of the board."""
+        seats = list(self.seats.values())
+        if not seats:
+            centre = self.given.outline.centroid
+            return int(centre.x), int(centre.y)
+        return sum(s.x for s in seats) // len(seats), sum(s.y for s in seats) // len(seats)
+
+    def room(self, cluster: Cluster, turn: int) -> Rows:
+        """What a cluster takes about the origin."""
+        return np.concatenate([self.rows(m.component, m.at(0, 0, turn)) for m in cluster.members])
+
+    def best(
+        self, cluster: Cluster, xs: Longs, ys: Longs, plan: GroundPlan
+    ) -> tuple[int, int, int] | None:
+        """The cheapest free place and turn of a cluster among these places."""
+        best: tuple[float, tuple[int, int, int]] | None = None
+        for turn in QUARTERS:
+            good = plan.free(xs, ys, self.room(cluster, turn))
+            if not good.any():
+                continue
+            fx, fy = xs[good], ys[good]
+            cost = self.costs(cluster.members, turn, fx, fy)
+            index = int(np.argmin(cost))
+            if best is None or cost[index] < best[0] - 1:
+                best = (float(cost[index]), (int(fx[index]), int(fy[index]), turn))
+        return best[1] if best else None
+
+    def seat_alone(self, component: Component) -> None:
+        """Seat a part at its best place, beside its host where there is room; raises NoRoom."""
+        cluster = Cluster((Member(component, Seat(0, 0)),))
+        beside, (xs, ys) = self.beside(component), self.lattice
+        place = None
+        if beside:
+            near = (np.abs(xs - beside[1][0]) < NEAR_WINDOW_NM) & (
+                np.abs(ys - beside[1][1]) < NEAR_WINDOW_NM
+            )
+            place = self.best(cluster, xs[near], ys[near], self.plan)
+        place = place or self.best(cluster, xs, ys, self.plan)
+        if place is None:
+            raise NoRoom(component.ref, component.purpose)
+        self.put(component, Seat(*place))
+
+    def seat_alike(self, group: list[Component]) -> None:
+        """Seat parts that belong beside like hosts at one and the same place about each, as far as there is room; the rest at the next best, and what is left alone."""
+        left = group
+        while len(left) > 1:
+            offset = self.common_offset(left)
+            if offset is None:
+                break
+            rest = []
+            for component in left:
+                seat = self.offset_seat(component, offset)
+                spot = np.array([seat.x]), np.array([seat.y])
+                rows = self.rows(component, Seat(0, 0, seat.turn_deg))
+                if self.plan.free(*spot, rows)[0]:
+                    self.put(component, seat)
+                else:
+                    rest.append(component)
+            if len(rest) == len(left):
+                break
+            left = rest
+        for component in left:
+            self.seat_alone(component)
+
+    def offset_seat(self, component: Component, offset: tuple[int, int, int]) -> Seat:
+        """The seat of a part at an offset from its host, in the host's own frame."""
+        host = self.host(component)
+        assert host is not None
+        seat = self.seats[host.ref]
+        x, y = Seat(seat.x, seat.y, seat.turn_deg).point(offset[0], offset[1])
+        return Seat(x, y, (seat.turn_deg + offset[2]) % 360)
+
+    def common_offset(self, group: list[Component]) -> tuple[int, int, int] | None:
+        """The offset from their hosts that suits a group best: no room beside one costs as much as a metre."""
+        reach = NEAR_WINDOW_NM // STEP_NM
+        steps = np.arange(-reach, reach + 1) * STEP_NM
+        dx, dy = (axis.ravel() for axis in np.meshgrid(steps, steps))
+        best: tuple[float, tuple[int, int, int]] | None = None
+        for turn in QUARTERS:
+            total = np.zeros(len(dx))
+            for component in group:
+                host = self.host(component)
+                assert host is not None
+                seat = self.seats[host.ref]
+                c, s = Seat(0, 0, seat.turn_deg).point(1, 0)
+                xs, ys = seat.x + c * dx - s * dy, seat.y + s * dx + c * dy
+                own = (seat.turn_deg + turn) % 360
+                good = self.plan.free(xs, ys, self.rows(component, Seat(0, 0, own)))
+                cost = self.costs((Member(component, Seat(0, 0)),), own, xs, ys)
+                total += np.where(good, cost, NO_ROOM_NM)
+            index = int(np.argmin(total))
+            if total[index] < NO_ROOM_NM * len(group) and (
+                best is None or total[index] < best[0] - 1
+            ):
+                best = (float(total[index]), (int(dx[index]), int(dy[index]), turn))
+        return best[1] if best else None
 
 
 def place(given: PlacingInput) -> Placement:
@@ -275,12 +265,8 @@ def place(given: PlacingInput) -> Placement:
             seating.put(component, seat)
         else:
             free.append(component)
-    free.sort(key=lambda c: (-area_class(given.patterns[c.ref]), c.near_role == ""))
-    for component in free:
-        seat_or_fail(seating, component)
-    for _ in range(PASSES):
-        if not settle(seating, free):
-            break
+    waiting = seat_beside(seating, free)
+    arrange(seating, waiting)
     fixed_roles = given.fixed.keys() | given.locked.keys()
     parts = tuple(
         PlacedPart(
@@ -297,29 +283,128 @@ def place(given: PlacingInput) -> Placement:
     return Placement(parts=parts, workings=(area_working(given),))
 
 
-def area_class(pattern: LandPattern) -> int:
-    """Large parts are seated first: 1 for anything over 30 square millimetres."""
-    return int(pattern.courtyard.w * pattern.courtyard.h > 30e12)
+def seat_beside(seating: Seating, free: list[Component]) -> list[Component]:
+    """Seat what belongs beside seated parts, wave by wave, like parts beside like hosts together; what belongs beside none is left."""
+    left = list(free)
+    while True:
+        wave = [c for c in left if seating.host(c) is not None]
+        if not wave:
+            return left
+        groups: dict[tuple[str, ...], list[Component]] = {}
+        for component in wave:
+            groups.setdefault(alike(seating, component), []).append(component)
+        for group in sorted(groups.values(), key=lambda g: not beside_chip(seating, g[0])):
+            seating.seat_alike(group)
+        left = [c for c in left if c.ref not in seating.seats]
 
 
-def seat_or_fail(seating: Seating, component: Component) -> None:
-    """Seat a part at its best place, or raise NoRoom."""
-    seat = seating.best_seat(component)
-    if seat is None:
-        raise NoRoom(component.ref, component.purpose)
-    seating.put(component, seat)
+def alike(seating: Seating, component: Component) -> tuple[str, ...]:
+    """What parts have in common that are seated alike: their part and pads, and the part and pad of their hosts."""
+    host = seating.host(component)
+    assert host is not None
+    pads = [
+        number for number, net in component.pads.items() if host.pads.get(component.near_pad) == net
+    ]
+    chip = host.ref if host.is_chip else ""
+    return (component.part, *pads, host.part, component.near_pad, chip)
 
 
-def settle(seating: Seating, free: list[Component]) -> bool:
-    """Lift and seat every free part once more; whether anything moved."""
-    moved = False
-    for component in free:
-        before = seating.seats[component.ref]
-        seating.take(component)
-        after = seating.best_seat(component) or before
-        seating.put(component, after)
-        moved = moved or after != before
-    return moved
+def beside_chip(seating: Seating, component: Component) -> bool:
+    """Whether a part belongs beside the chip."""
+    host = seating.host(component)
+    return host is not None and host.is_chip
+
+
+def arrange(seating: Seating, free: list[Component]) -> None:
+    """Seat what is left: clusters at good places one by one, the large first, then all of them at once."""
+    probes = [c for c in free if is_probe(c)]
+    clusters = [
+        clustered(seating, family) for family in families(c for c in free if c not in probes)
+    ]
+    if probes:
+        wide = seating.given.patterns[probes[0].ref].courtyard.w
+        clusters.append(row_of(probes, wide))
+    clusters.sort(key=lambda c: -size_of(seating.room(c, 0)))
+    standing: list[tuple[Cluster, tuple[int, int, int]]] = []
+    fixed = {net: list(points) for net, points in seating.points.items()}
+    taken = dict(seating.plan.taken)
+    queue = list(clusters)
+    while queue:
+        cluster = queue.pop(0)
+        place = seating.best(cluster, *seating.lattice, seating.plan)
+        if place is None and len(cluster.members) == 1:
+            component = cluster.members[0].component
+            raise NoRoom(component.ref, component.purpose)
+        if place is None:
+            queue = [Cluster((Member(m.component, Seat(0, 0)),)) for m in cluster.members] + queue
+            continue
+        standing.append((cluster, place))
+        for member in cluster.members:
+            seating.put(member.component, member.at(*place))
+    seating.points, seating.plan.taken = fixed, taken
+    kinds = sorted({cluster.like for cluster, _ in standing})
+    names = sorted({n for c, _ in standing for m in c.members for n in m.component.pads.values()})
+    numbers = {name: index for index, name in enumerate(n for n in names if seating.weight(n))}
+    items = [item_of(seating, cluster, place, kinds, numbers) for cluster, place in standing]
+    points = [fixed.get(name, []) for name in numbers]
+    for (cluster, _), (x, y, quarter) in zip(
+        standing, arranged(items, points, seating.plan), strict=True
+    ):
+        for member in cluster.members:
+            seating.put(member.component, member.at(x, y, QUARTERS[quarter]))
+
+
+def clustered(seating: Seating, family: list[Component]) -> Cluster:
+    """A host with all that belongs beside it, seated about it as if there were nothing else."""
+    root, *others = family
+    if not others:
+        return Cluster((Member(root, Seat(0, 0)),))
+    given = seating.given
+    wide = Polygon([(-(10**8), -(10**8)), (10**8, -(10**8)), (10**8, 10**8), (-(10**8), 10**8)])
+    own = Seating.__new__(Seating)
+    own.given, own.by_role, own.seats, own.points = given, seating.by_role, {}, {}
+    own.plan = GroundPlan(wide.buffer(-8.5 * 10**7), EDGE_NM)
+    own.lattice = lattice(own.plan.outline)
+    own.put(root, Seat(0, 0))
+    for component in others:
+        own.seat_alone(component)
+    return Cluster(tuple(Member(c, own.seats[c.ref]) for c in family))
+
+
+def item_of(
+    seating: Seating,
+    cluster: Cluster,
+    place: tuple[int, int, int],
+    kinds: list[str],
+    numbers: dict[str, int],
+) -> Item:
+    """A cluster as something to be arranged."""
+    pads: list[list[tuple[int, int]]] = [[], [], [], []]
+    nets, weights = [], []
+    for member in cluster.members:
+        component = member.component
+        for number, net in component.pads.items():
+            if net not in numbers:
+                continue
+            nets.append(numbers[net])
+            weights.append(seating.weight(net))
+            for quarter, turn in enumerate(QUARTERS):
+                seat = member.at(0, 0, turn)
+                pads[quarter].append(seating.pad_points(component.ref, number, seat)[0])
+    return Item(
+        tuple(seating.room(cluster, turn) for turn in QUARTERS),
+        tuple(tuple(p) for p in pads),
+        tuple(nets),
+        tuple(weights),
+        kinds.index(cluster.like),
+        (place[0], place[1], QUARTERS.index(place[2])),
+    )
+
+
+def size_of(rows: Rows) -> int:
+    """The area of all bodies in square nanometres."""
+    bodies = rows[(rows[:, 4] & BODY) > 0]
+    return int(((bodies[:, 2] - bodies[:, 0]) * (bodies[:, 3] - bodies[:, 1])).sum())
 
 
 def area_working(placing: PlacingInput) -> Working:

@@ -1,0 +1,119 @@
+"""Corners of the circuit that only a single line decides: counts, numbers and names, by hand."""
+
+import pytest
+
+from loquet.core.circuit import Circuit, Component, RecipeNotPossible
+from loquet.core.circuit.assembling import assemble
+from loquet.core.circuit.key_levels import pull_up_working
+from loquet.core.circuit.model import Net
+from loquet.core.power import rails_of
+from tests.core.benches import bench_for
+from tests.core.netlists import netlist
+from tests.making import device, thing
+
+CHIP, LEADS = thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads")
+
+
+def roles(*things: dict[str, object], **wishes: object) -> dict[str, Component]:
+    made = assemble(bench_for(device(CHIP, LEADS, *things, **wishes)))
+    return {c.role: c for c in made.components}
+
+
+def keys(count: int) -> list[dict[str, object]]:
+    return [
+        thing("button", f"key {i}", 10 + 12 * (i % 8), 15 + 20 * (i // 8)) for i in range(count)
+    ]
+
+
+@pytest.mark.parametrize(("axes", "lines"), [(2, 1), (4, 2), (5, 3), (8, 3)])
+def test_a_multiplexer_has_the_select_lines_that_its_channels_want(axes: int, lines: int) -> None:
+    """2 to the power of the lines is at least the channels; the other select lines lie at ground."""
+    sliders = [thing("slider", f"fader {i}", 14 * i + 10, 30) for i in range(axes)]
+    part = roles(*sliders, analogue_by="multiplexer")["axis multiplexer"]
+    nets = set(part.pads.values())
+    assert {f"AXES_SELECT_{i}" for i in range(1, 4)} & nets == {
+        f"AXES_SELECT_{i + 1}" for i in range(lines)
+    }
+
+
+def test_nine_keys_take_a_second_register_whose_free_lines_lie_at_ground() -> None:
+    found = roles(*keys(9), key_scheme={"name": "shift register"})
+    first, second = found["key register 1"], found["key register 2"]
+    assert "key register 3" not in found
+    assert sum(net.startswith("BUTTON_") for net in first.pads.values()) == 8
+    assert sum(net.startswith("BUTTON_") for net in second.pads.values()) == 1
+    assert list(second.pads.values()).count("GROUND") >= 7
+
+
+def test_keys_on_an_expander_pull_down_by_themselves_or_not_at_all() -> None:
+    with pytest.raises(RecipeNotPossible) as refused:
+        roles(*keys(6), key_scheme={"name": "expander 8"}, button_reading="pull-down-resistors")
+    assert refused.value.need == "keys"
+    assert "pull-down resistors" in refused.value.limit
+    assert refused.value.nearest.startswith("Let the keys pull down")
+
+
+def test_expanders_are_told_apart_by_three_address_lines() -> None:
+    """The second of two answers one above the first: address line 0 high, 1 and 2 low."""
+    found = roles(*keys(9), key_scheme={"name": "expander 8"})
+    first, second = (list(found[f"key expander {i}"].pads.values()) for i in (1, 2))
+    assert first.count("SUPPLY") + 1 == second.count("SUPPLY")
+    assert first.count("GROUND") == 4
+    assert second.count("GROUND") == 3
+
+
+def test_a_pull_up_of_the_chip_takes_75_ua_at_3_v() -> None:
+    """Ohm: 3.3 V / 40 kΩ = 82.5 µA, 3.0 V / 40 kΩ = 75 µA."""
+    for volts, current in ((3.3, 82.5), (3.0, 75.0)):
+        (rail,) = rails_of(device(CHIP, thing("leads", "leads", volts=volts)))
+        assert pull_up_working(rail).value == pytest.approx(current)
+
+
+@pytest.mark.parametrize(
+    ("count", "words"),
+    [
+        (1, ["The cell"]),
+        (2, ["Upper cell of the pair", "Lower cell of the pair"]),
+        (3, ["Upper cell of the row", "Second cell of the row", "Lowest cell of the row"]),
+    ],
+)
+def test_cells_are_named_by_where_they_stand(count: int, words: list[str]) -> None:
+    brief = device(CHIP, thing("cells", "cells", 60, 30, far=True, count=count))
+    made = assemble(bench_for(brief))
+    assert [c.purpose for c in made.components if c.role.startswith("cell:")] == words
+
+
+def test_a_speaker_hangs_plus_on_plus() -> None:
+    """Pad 1 of its plug is the output that is not turned round."""
+    lines = netlist(device(CHIP, LEADS, thing("speaker", "horn")), "horn")
+    (plug,) = (line for line in lines if line.startswith("wire-plug"))
+    assert plug.endswith("1=SPEAKER_HORN_OUT_PLUS 2=SPEAKER_HORN_OUT_MINUS")
+
+
+def test_lines_alone_have_neither_supply_nor_ground_beside_them() -> None:
+    (line,) = netlist(device(CHIP, LEADS, thing("membrane", "foil", lines=2)), "foil")
+    assert line.split(": ")[1] == "1=MEMBRANE_FOIL_1 2=MEMBRANE_FOIL_2"
+
+
+def test_twins_are_numbered_from_one() -> None:
+    """Six capacitors of a host's port (120 µF), the two resistors of a USB-C device."""
+    five = thing("converter", "five", gives_v=5.0)
+    found = roles(five, thing("usb-downstream", "outlet", rail="five"), thing("usb-device", "plug"))
+    bulk = [role for role in found if " bulk " in role and "outlet" in role]
+    assert sorted(role[-1] for role in bulk) == ["1", "2", "3", "4", "5", "6"]
+    asks = [role for role in found if " asks " in role]
+    assert sorted(role[-1] for role in asks) == ["1", "2"]
+
+
+def test_a_board_has_its_components_and_what_of_the_nets_lies_there() -> None:
+    one = Component(
+        role="a", ref="R1", part="resistor-1608", block="x", purpose="y", pads={}, board="left"
+    )
+    two = one.model_copy(update={"role": "b", "ref": "R2", "board": "right"})
+    nets = (
+        Net(name="BOTH", kind="signal", pads=(("R1", "1"), ("R2", "1"))),
+        Net(name="RIGHT", kind="signal", pads=(("R2", "2"),)),
+    )
+    made = Circuit(components=(one, two), nets=nets, workings=()).on("left")
+    assert made.components == (one,)
+    assert made.nets == (Net(name="BOTH", kind="signal", pads=(("R1", "1"),)),)
