@@ -12,7 +12,8 @@ from loquet.core.checks.rule import Rule, Subject, run_rules, subjects_for
 from loquet.core.design import Choices, Design, PartSeat, slice_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, stale_slices
-from loquet.core.placement.seating import NoRoom, courtyard_rect
+from loquet.core.placement.rooms import courtyard_rect
+from loquet.core.placement.seating import NoRoom
 from loquet.core.provenance import Failed, NotApplicable, Passed, Undetermined
 from loquet.core.reviewing import review, subject_of
 from loquet.core.routing import RouteInput, RouteProgress, RoutingStopped, route
