@@ -81,8 +81,6 @@ def pocket(rng: random.Random) -> Brief:
         thing("programming", "port"),
         *corners(width, height),
     ]
-    if rng.random() < 0.5:
-        things.append(thing("buzzer", "buzzer"))
     return brief_of("Pocket", rectangle(width, height), things)
 
 
@@ -105,7 +103,7 @@ def handset(rng: random.Random) -> Brief:
             bus="one-way serial",
         ),
         thing("lithium-cell", "cell", middle, 30.0, far=True, charge_light=True),
-        thing("usb-device", "usb", middle + 22, height - 3.9, turn_deg=180),
+        thing("usb-device", "usb", middle + 22, height - 3.65, turn_deg=180),
         thing("power-switch", "switch", middle - 22, height - 5.0),
         thing("light-chain", "lights", count=rng.choice((4, 6))),
         thing("buzzer", "buzzer"),
@@ -128,7 +126,7 @@ def large(rng: random.Random) -> Brief:
     things = [
         thing("chip", "chip", part=CHIP),
         *keys(rng, columns, rows, 27.0, 14.0, (14.0, 13.0)),
-        thing("usb-device", "usb", width / 2, height - 3.9, turn_deg=180),
+        thing("usb-device", "usb", width / 2, height - 3.65, turn_deg=180, feeds=True),
         thing("light-chain", "lights", count=rng.choice((16, 20))),
         thing("encoder", "dial", 18.0, height - 24.0),
         thing("encoder", "second dial", 34.0, height - 24.0),
@@ -166,7 +164,7 @@ def dense(rng: random.Random) -> Brief:
     things = [
         thing("chip", "chip", part=CHIP),
         *keys(rng, columns, 3, 7.1, 6.0, (11.9, 7.1)),
-        thing("usb-device", "usb", width - 16.0, height - 3.9, turn_deg=180),
+        thing("usb-device", "usb", width - 16.0, height - 3.65, turn_deg=180, feeds=True),
         thing("light-chain", "lights", count=3),
         thing("motion", "motion"),
         thing("light", "light"),
@@ -190,7 +188,7 @@ def odd(rng: random.Random) -> Brief:
         thing("chip", "chip", part=CHIP),
         *keys(rng, 6, 2, 14.0, 10.0, (14.0, 11.0)),
         thing("stick", "stick", 16.0, height - 16.0),
-        thing("usb-device", "usb", 3.9, height / 2, turn_deg=270),
+        thing("usb-device", "usb", 3.65, height / 2, turn_deg=270, feeds=True),
         thing("light-chain", "lights", count=3),
         thing("encoder", "dial", width - 14.0, 38.0 if cut_y < 32 else 34.0),
         thing("buzzer", "buzzer"),
@@ -206,3 +204,17 @@ MAKERS = {"pocket": pocket, "handset": handset, "large": large, "dense": dense, 
 def generated(name: str, seed: int) -> Brief:
     """The device of a set with that seed; always the same."""
     return MAKERS[name](random.Random(f"{name} {seed}"))
+
+
+def grown(rows: int) -> Brief:
+    """A desk with that many rows of twelve keys."""
+    rng = random.Random(f"grown {rows}")
+    width, height = 40.0 + 12 * 14.0, 50.0 + rows * 13.0
+    things = [
+        thing("chip", "chip", part=CHIP),
+        *keys(rng, 12, rows, 27.0, 14.0, (14.0, 13.0)),
+        thing("usb-device", "usb", width / 2, height - 3.65, turn_deg=180, feeds=True),
+        thing("programming", "port"),
+        *corners(width, height),
+    ]
+    return brief_of("Desk", rectangle(width, height), things, key_scheme={"name": "diode matrix"})

@@ -167,8 +167,7 @@ def test_a_speaker_hangs_between_two_outputs_and_never_at_ground() -> None:
     open_ = made("speaker", mute_line=False)
     assert any("1=SUPPLY 2=SPEAKER_IT_BYPASS" in line for line in open_)
     wheel = made("speaker", volume=True) - written(SPOKEN)
-    assert len(wheel) == 1
-    assert "SPEAKER_IT_VOLUME" in wheel.pop()
+    assert wheel == {"wheel-16 volume: 1=SUPPLY 2=SPEAKER_IT_VOLUME 3=GROUND"}
     bus = made("speaker", feed_by="sound bus") - written(SPOKEN)
     assert bus == written("""
     sound-converter sound converter for a digital sound bus: 1=SPEAKER_IT_CLOCK 2=SPEAKER_IT_WORD 3=SPEAKER_IT_DATA 4=GROUND 5=SUPPLY 6=SPEAKER_IT_LEFT_RAW 7=SPEAKER_IT_RIGHT_RAW 8=SPEAKER_IT_MIDDLE

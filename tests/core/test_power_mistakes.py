@@ -233,6 +233,7 @@ def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
         # in play 8 mA of the chip and 12 mA: 20 mA over 0.3 s with 0.2 V to lose are 30 mF
         ((thing("sound-converter", "out"),), "A capacitor that bridges this would be 30 mF"),
         ((thing("sound-converter", "out"),), "the rail falls to 2.9"),
+        ((thing("sound-converter", "out"),), "for some 300 ms:"),
         # and at a pair of cells' worth of load 0.2 V more are lost: a sensor that wants 2.7 V
         (
             (

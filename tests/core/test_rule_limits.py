@@ -216,3 +216,36 @@ def test_one_rail_has_no_levels_to_compare_and_two_have(library: Library) -> Non
     assert one.run(single) == NotApplicable("no part on a higher rail drives a chip")
     double = device(CHIP, LEADS, thing("converter", "five", gives_v=5.0), thing("light", "lamp"))
     assert one.run(of_brief(library, double)) == Passed(2)
+
+
+def test_volts_beyond_a_chip_are_said_in_volts(library: Library) -> None:
+    """Two AAA cells give 3.3 V fresh and 1.8 V empty: a chip for 2.0 to 3.0 V has too much and too little."""
+    brief = device(CHIP, thing("cells", "cells", 60, 30, far=True))
+    narrow = {"supply_min_mv": 2000, "supply_max_mv": 3000, "supply_source": "a drawing"}
+    chip = chip_for(brief, library).model_copy(update=narrow)
+    over, under = said("supply-range", replace(of_brief(library, brief), chip=chip))
+    assert "give 3.3 V" in over.sentence
+    assert "takes 3.0 V at most (a drawing)" in over.sentence
+    assert "stops below 2.00 V (a drawing), before the cells are empty at 1.8 V" in under.sentence
+
+
+def test_a_slow_bus_is_made_faster_or_another_with_as_many_bits(library: Library) -> None:
+    """128 x 64 of one bit over a two-wire bus of 400 kHz takes some 23 ms: 100 pictures a second are too many. The repair keeps the bits of a pixel."""
+    face = {"part": "screen-128x64-two-wire", "bus": "two-wire", "wanted_rate_hz": 100.0}
+    (found,) = said(
+        "frame-rate", of_brief(library, device(CHIP, LEADS, thing("screen", "face", **face)))
+    )
+    (repair,) = found.repairs
+    taken = repair.edit["changes"]
+    assert taken["bus"] == "one-way serial"
+    bits = {s.id: s.bits_per_pixel for s in library.screens.values()}
+    assert bits[taken["part"]] == bits["screen-128x64-two-wire"]
+    assert library.screens[taken["part"]].bus == "one-way serial"
+
+
+def test_a_part_of_three_pins_on_a_switched_rail_is_no_part_with_inputs(library: Library) -> None:
+    """A chain of lights hangs by supply, data and ground; a sensor of more pins has inputs."""
+    switch = thing("load-switch", "quiet")
+    chain = thing("light-chain", "row", count=2, rail="quiet")
+    found = said("dark-lines", of_brief(library, device(CHIP, LEADS, switch, chain)))
+    assert [f for f in found if f.about[-1].startswith("part:J")] == []

@@ -299,11 +299,11 @@ def seat_of_chip(
 
 
 def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...]:
-    """Bodies that the brief places on the far side of a board, where no pin may come out, in nm."""
+    """Courtyards of what the brief places on the far side of a board, where no pin may come out, in nm."""
     return tuple(
-        seat.rect(library.pattern(part).body)
+        seat.rect(library.pattern(part).courtyard)
         for part, seat in placed_parts(brief, board)
-        if seat.far and library.parts[part].height_mm
+        if seat.far
     )
 
 

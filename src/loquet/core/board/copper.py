@@ -18,11 +18,12 @@ from loquet.core.parts import LandPattern
 from loquet.core.quantities.lengths import MM
 
 NEAR, FAR = "near", "far"
+HEAT_HOLE_NM = 400_000
 
 
 @dataclass(frozen=True)
 class Copper:
-    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none, a `covered` pad stays under the mask, and a fiducial has a bare ring `bare_nm` wide."""
+    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none, a `covered` pad stays under the mask, a fiducial has a bare ring `bare_nm` wide, and a pad with heat holes is joined to a pour in full."""
 
     net: str
     sides: tuple[str, ...]
@@ -36,6 +37,7 @@ class Copper:
     paste: bool = False
     covered: bool = False
     bare_nm: int = 0
+    in_full: bool = False
 
     @property
     def owner(self) -> str:
@@ -59,6 +61,7 @@ class Hole:
 def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) -> list[Copper]:
     """The pads of one seated part."""
     found = []
+    hot = {pad.number for pad in pattern.pads if 0 < pad.drill_nm <= HEAT_HOLE_NM}
     for pad in pattern.pads:
         sides = (NEAR, FAR) if pad.drill_nm else (FAR if seat.far else NEAR,)
         x, y = seat.point(pad.drill_x_nm, pad.drill_y_nm)
@@ -76,6 +79,7 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
                 pad.paste,
                 pad.covered,
                 pad.bare_nm,
+                pad.number in hot,
             )
         )
     return found

@@ -90,13 +90,7 @@ def segments_of(copper: Copper) -> int:
 
 def relieved(pad: Copper) -> bool:
     """Pads that are soldered get heat relief; an exposed pad and its heat holes are joined in full."""
-    if (
-        isinstance(pad.shape, Box)
-        and min(pad.shape.w, pad.shape.h) > 3_000_000
-        and not pad.drill_nm
-    ):
-        return False
-    return not (pad.drill_nm and pad.drill_nm <= 400_000)
+    return not pad.in_full
 
 
 def spokes_of(pad: Copper) -> tuple[Bar, ...]:

@@ -41,6 +41,6 @@ def room_of(
     pins = pins_rect(pattern, seat)
     if pins and not seat.far:
         rows.append((pins, 0, BEHIND))
-    if seat.far and height_mm:
-        rows.append((seat.rect(pattern.body), BEHIND, 0))
+    if seat.far and (height_mm or pattern.pads):
+        rows.append((seat.rect(pattern.courtyard), BEHIND, 0))
     return np.concatenate([rows_of([]), *(rows_of([rect], *bits) for rect, *bits in rows)])

@@ -1,0 +1,48 @@
+"""Supply tracks carry the current of their rail."""
+
+from loquet.core.board.current import track_width_mm
+from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.powering import made_of
+from loquet.core.provenance import NotApplicable, Outcome, Source
+from loquet.core.quantities.lengths import MM
+
+RISE_K = 20.0
+
+
+def run(subject: Subject) -> Outcome:
+    """Compare the narrowest track of every rail with the width for its peak current at 20 K."""
+    view = subject.view
+    assert view is not None
+    peaks = {m.rail.net: m.load.peak / 1000 for m in made_of(subject.brief, subject.library)}
+    narrow: dict[str, tuple[int, int, int]] = {}
+    for track in view.routing.tracks if view.routing else ():
+        if track.net in peaks:
+            row = (track.width_nm, track.x1_nm, track.y1_nm)
+            narrow[track.net] = min(narrow.get(track.net, row), row)
+    if not narrow:
+        return NotApplicable("no rail has tracks")
+    found = []
+    for net, (width, x, y) in sorted(narrow.items()):
+        needed = track_width_mm(peaks[net], RISE_K) if peaks[net] > 0 else 0.0
+        if width < needed * MM:
+            found.append(
+                RULE.finding(
+                    f"{net} carries {peaks[net]:.2f} A at its peak over a track of {width / MM:.2f} mm, which warms it by more than {RISE_K:g} K; {needed:.2f} mm would do.",
+                    "Draw it wider, or lead it twice.",
+                    (f"net:{net}",),
+                    x,
+                    y,
+                )
+            )
+    return outcome(found, len(narrow))
+
+
+RULE = Rule(
+    "track-current",
+    "board",
+    "look",
+    "A thin track heats up and drops volts that the device misses.",
+    Source(kind="standard", text="IPC-2221 section 6.2, external conductors, 35 µm; from memory"),
+    run,
+    ("view",),
+)
