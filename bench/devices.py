@@ -121,13 +121,13 @@ def handset(rng: random.Random) -> Brief:
 
 def large(rng: random.Random) -> Brief:
     """A desk of keys with lights and ports, about 240 parts."""
-    columns, rows = rng.choice((12, 13)), 6
+    columns, rows = rng.choice((12, 13)), 7
     width, height = 40.0 + columns * 14.0, 60.0 + rows * 13.0
     things = [
         thing("chip", "chip", part=CHIP),
         *keys(rng, columns, rows, 27.0, 14.0, (14.0, 13.0)),
         thing("usb-device", "usb", width / 2, height - 3.65, turn_deg=180, feeds=True),
-        thing("light-chain", "lights", count=rng.choice((16, 20))),
+        thing("light-chain", "lights", count=4),
         thing("encoder", "dial", 18.0, height - 24.0),
         thing("encoder", "second dial", 34.0, height - 24.0),
         thing(
@@ -138,7 +138,6 @@ def large(rng: random.Random) -> Brief:
             part="screen-128x64-serial",
             bus="one-way serial",
         ),
-        thing("speaker", "speaker"),
         thing("motion", "motion"),
         thing("memory-card", "card"),
         thing("buzzer", "buzzer"),
@@ -190,7 +189,7 @@ def odd(rng: random.Random) -> Brief:
         thing("stick", "stick", 16.0, height - 16.0),
         thing("usb-device", "usb", 3.65, height / 2, turn_deg=270, feeds=True),
         thing("light-chain", "lights", count=3),
-        thing("encoder", "dial", width - 14.0, 38.0 if cut_y < 32 else 34.0),
+        thing("encoder", "dial", width - 14.0, 30.0),
         thing("buzzer", "buzzer"),
         thing("programming", "port"),
     ]

@@ -235,8 +235,12 @@ def test_a_track_at_the_edge_and_a_thin_one_are_found(finished: Design, library:
 
 def test_open_links_and_islands_are_stops(finished: Design, library: Library) -> None:
     routing, pour = slice_of(finished.routing), slice_of(finished.pour)
-    open_link = routing.model_copy(update={"open_links": (("RESET", "U1 pad 7", "J2 pad 5"),)})
-    assert isinstance(outcome("unrouted", with_view(finished, library, routing=open_link)), Failed)
+    left = tuple(t for t in routing.tracks if t.net != "RESET")
+    cut = routing.model_copy(update={"tracks": left})
+    found = outcome("unrouted", with_view(finished, library, routing=cut))
+    assert isinstance(found, Failed)
+    assert {f.about for f in found.findings} == {("net:RESET",)}
+    assert "RESET is not joined between" in found.findings[0].sentence
     assert isinstance(
         outcome(
             "ground-island",

@@ -255,6 +255,17 @@ class TrackView(BaseModel):
     x2: float
     y2: float
     w: float
+    by_hand: bool
+
+
+class LinkView(BaseModel):
+    """A connection that is still open, between two pads, in mm."""
+
+    net: str
+    x1: float
+    y1: float
+    x2: float
+    y2: float
 
 
 class ViaView(BaseModel):
@@ -301,6 +312,7 @@ class BoardDrawing(BaseModel):
     parts: list[PartView]
     pads: list[PadView]
     tracks: list[TrackView]
+    links: list[LinkView]
     vias: list[ViaView]
     pieces: list[PieceView]
     holes: list[HoleView]

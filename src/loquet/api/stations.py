@@ -12,6 +12,7 @@ from loquet.api.shapes import (
     ChipRow,
     HoleView,
     KeptView,
+    LinkView,
     PadView,
     PartView,
     PieceView,
@@ -21,11 +22,12 @@ from loquet.api.shapes import (
 )
 from loquet.core.board import BoardView, PourPiece
 from loquet.core.board.copper import Copper
+from loquet.core.board.linking import Link, open_links
 from loquet.core.board.openings import kept_free
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
 from loquet.core.design import Design, slice_of
-from loquet.core.geometry import Box, Round
+from loquet.core.geometry import Box, Round, middle_of
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
 from loquet.core.pipeline import board_view, brain_of, stale_slices
@@ -95,9 +97,11 @@ def describe_board(design: Design, view: BoardView) -> BoardDrawing:
                 x2=t.x2_nm / 1e6,
                 y2=t.y2_nm / 1e6,
                 w=t.width_nm / 1e6,
+                by_hand=t.by_hand,
             )
             for t in (view.routing.tracks if view.routing else ())
         ],
+        links=[link_drawing(link) for link in open_links(view)],
         vias=[ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6) for v in vias],
         pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
         holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
@@ -114,6 +118,12 @@ def describe_board(design: Design, view: BoardView) -> BoardDrawing:
 def mm_point(point: tuple[float, ...]) -> tuple[float, float]:
     """Nanometres as rounded millimetres."""
     return round(point[0] / 1e6, 4), round(point[1] / 1e6, 4)
+
+
+def link_drawing(link: Link) -> LinkView:
+    """An open connection."""
+    (x1, y1), (x2, y2) = middle_of(link.start.shape), middle_of(link.end.shape)
+    return LinkView(net=link.net, x1=x1 / 1e6, y1=y1 / 1e6, x2=x2 / 1e6, y2=y2 / 1e6)
 
 
 def piece_drawing(piece: PourPiece) -> PieceView:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from math import ceil, floor
 from typing import Any
 
-from loquet.core.board import BoardView, Placement, Pour, Routing
+from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
 from loquet.core.board.current import supply_width_working
 from loquet.core.board.islands import CutOff, cut_off_ground
 from loquet.core.board.openings import board_area, kept_free
@@ -110,8 +110,10 @@ def placement_inputs(design: Design, subject: str) -> dict[str, Any]:
 
 
 def routing_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """Routing reads the placed board and the house."""
+    """Routing reads the placed board, the house, and what a person drew."""
+    wires = design.choices.wires.get(subject)
     return {
+        **({"wires": digest_of(wires)} if wires else {}),
         **board_inputs(design, subject),
         "placement": kept_digest(design, "placement", subject),
         "house": design.choices.house,
@@ -397,7 +399,14 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
         return cut_off_ground(routed, pour.pieces, pour.stitches)
 
     given = RouteInput(
-        view.outline, view.wiring_area, view.circuit, view.pads, view.holes, view.rules, cut_off
+        view.outline,
+        view.wiring_area,
+        view.circuit,
+        view.pads,
+        view.holes,
+        view.rules,
+        design.choices.wires.get(subject, Wires()),
+        cut_off,
     )
     made = route(given, progress)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)

@@ -3858,6 +3858,8 @@ export interface components {
             holes: components["schemas"]["HoleView"][];
             /** Kept */
             kept: components["schemas"]["KeptView"][];
+            /** Links */
+            links: components["schemas"]["LinkView"][];
             /** Openings */
             openings: [
                 number,
@@ -7050,7 +7052,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -7144,6 +7146,13 @@ export interface components {
              * @default 1600
              */
             thickness_um: number;
+            /**
+             * Wires
+             * @default {}
+             */
+            wires: {
+                [key: string]: components["schemas"]["Wires"];
+            };
         };
         /**
          * ChooseHouse
@@ -7391,6 +7400,23 @@ export interface components {
             what: "cut";
         };
         /**
+         * CutTrack
+         * @description Take one track out; the rest of its net is kept as it lies.
+         */
+        CutTrack: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut-track";
+            track: components["schemas"]["Track"];
+        };
+        /**
          * DayRequest
          * @description The simulated day that the page shows; the next one comes only where that is still the present day.
          */
@@ -7448,6 +7474,32 @@ export interface components {
             undo_label: string;
             /** Version */
             version: number;
+        };
+        /**
+         * DrawTracks
+         * @description Draw tracks and vias by hand; they stay as they lie when the board is routed.
+         */
+        DrawTracks: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw-tracks";
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: components["schemas"]["Track"][];
+            /**
+             * Vias
+             * @default []
+             */
+            vias: components["schemas"]["Via"][];
         };
         /**
          * DrawerLine
@@ -7616,7 +7668,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -7857,6 +7909,27 @@ export interface components {
             kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release";
         };
         /**
+         * KeepNets
+         * @description Keep the tracks of nets as they lie now; of all nets where none is named.
+         */
+        KeepNets: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "keep-nets";
+            /**
+             * Nets
+             * @default []
+             */
+            nets: string[];
+        };
+        /**
          * Keeping
          * @description Where a project is kept.
          */
@@ -8043,6 +8116,22 @@ export interface components {
             line: string;
             /** Offers */
             offers: components["schemas"]["OfferRow"][];
+        };
+        /**
+         * LinkView
+         * @description A connection that is still open, between two pads, in mm.
+         */
+        LinkView: {
+            /** Net */
+            net: string;
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * ListText
@@ -11724,6 +11813,27 @@ export interface components {
             sha256: string;
         };
         /**
+         * ReleaseNets
+         * @description Give the wires of nets back to the router; of all nets where none is named.
+         */
+        ReleaseNets: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "release-nets";
+            /**
+             * Nets
+             * @default []
+             */
+            nets: string[];
+        };
+        /**
          * ReleasePart
          * @description Let Loquet place a part again.
          */
@@ -12409,10 +12519,37 @@ export interface components {
             rail: string;
         };
         /**
+         * Track
+         * @description A straight piece of track; `by_hand` where a person drew or kept it.
+         */
+        Track: {
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
+            /** Far */
+            far: boolean;
+            /** Net */
+            net: string;
+            /** Width Nm */
+            width_nm: number;
+            /** X1 Nm */
+            x1_nm: number;
+            /** X2 Nm */
+            x2_nm: number;
+            /** Y1 Nm */
+            y1_nm: number;
+            /** Y2 Nm */
+            y2_nm: number;
+        };
+        /**
          * TrackView
          * @description A track in mm.
          */
         TrackView: {
+            /** By Hand */
+            by_hand: boolean;
             /** Far */
             far: boolean;
             /** Net */
@@ -12511,6 +12648,23 @@ export interface components {
             shown: boolean;
         };
         /**
+         * Via
+         * @description A plated hole that joins both sides; `by_hand` where a person set or kept it.
+         */
+        Via: {
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
+            /** Net */
+            net: string;
+            /** X Nm */
+            x_nm: number;
+            /** Y Nm */
+            y_nm: number;
+        };
+        /**
          * ViaView
          * @description A via in mm.
          */
@@ -12576,6 +12730,22 @@ export interface components {
             title: string;
             /** Why Not */
             why_not: string;
+        };
+        /**
+         * Wires
+         * @description Tracks and vias of a board that a person drew or kept: the router leaves them as they lie.
+         */
+        Wires: {
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: components["schemas"]["Track"][];
+            /**
+             * Vias
+             * @default []
+             */
+            vias: components["schemas"]["Via"][];
         };
         /**
          * Words

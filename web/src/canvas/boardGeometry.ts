@@ -92,30 +92,3 @@ export function linksOf(board: Board, ref: string, dx: number, dy: number): { fr
 	}
 	return links;
 }
-
-/** Links that no track makes yet: a tree over the pads of every net, shortest first. */
-export function openLinks(board: Board): { from: Place; to: Place; net: string }[] {
-	if (board.routed && !board.stale.includes("routing")) return [];
-	const byNet = new Map<string, Pad[]>();
-	for (const pad of board.pads)
-		if (pad.net && pad.net !== "GROUND") byNet.set(pad.net, [...(byNet.get(pad.net) ?? []), pad]);
-	const links: { from: Place; to: Place; net: string }[] = [];
-	for (const [net, pads] of byNet) {
-		const [first, ...rest] = pads;
-		if (!first) continue;
-		const tree = [first];
-		while (rest.length) {
-			let best = { a: first, index: 0, away: Number.POSITIVE_INFINITY };
-			for (const a of tree)
-				rest.forEach((b, index) => {
-					const away = Math.hypot(a.x - b.x, a.y - b.y);
-					if (away < best.away) best = { a, index, away };
-				});
-			const [next] = rest.splice(best.index, 1);
-			if (!next) break;
-			tree.push(next);
-			links.push({ from: best.a, to: next, net });
-		}
-	}
-	return links;
-}

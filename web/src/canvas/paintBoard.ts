@@ -1,6 +1,7 @@
 import type { Board, Part, Side } from "./boardGeometry";
-import { linksOf, openLinks } from "./boardGeometry";
+import { linksOf } from "./boardGeometry";
 import { toScreen, tracePad, type Viewport } from "./viewport";
+import type { Leg } from "./wiring";
 
 export type Look = "near" | "far" | "through";
 export type Held = { ref: string; dx: number; dy: number } | null;
@@ -12,6 +13,8 @@ export type Scene = {
 	selected: string | null;
 	held: Held;
 	mark: { x: number; y: number } | null;
+	draft: { legs: Leg[]; vias: { x: number; y: number }[]; width: number; near: boolean } | null;
+	track: Leg | null;
 };
 
 const COLOUR = {
@@ -22,6 +25,7 @@ const COLOUR = {
 	ink: "#23211D",
 	hole: "#F7F4EC",
 	pick: "#174f4a",
+	warn: "#A3262A",
 };
 
 /** The whole scene, from the board up. */
@@ -41,6 +45,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: numbe
 	paintParts(ctx, scene, front);
 	paintLinks(ctx, scene);
 	paintKept(ctx, scene, front);
+	paintDraft(ctx, scene);
 	for (const line of [scene.board.outline, ...scene.board.openings]) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
 	if (scene.mark) paintMark(ctx, scene.view, scene.mark);
 }
@@ -116,6 +121,10 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 		ctx.strokeStyle = net && track.net === net ? COLOUR.pick : colour;
 		ctx.lineWidth = Math.max(1.2, track.w * view.scale) + (net && track.net === net ? 1.5 : 0);
 		ctx.stroke();
+		if (!track.by_hand) continue;
+		ctx.strokeStyle = "#fffdf7";
+		ctx.lineWidth = Math.max(0.6, track.w * view.scale * 0.3);
+		ctx.stroke();
 	}
 	ctx.setLineDash([]);
 	for (const pad of board.pads) {
@@ -129,6 +138,37 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 		ctx.stroke();
 	}
 	ctx.restore();
+}
+
+/** The track in the hand, crossed out by dashes where it comes too near to something; and the one that was picked. */
+function paintDraft(ctx: CanvasRenderingContext2D, scene: Scene): void {
+	const { draft, view, track } = scene;
+	ctx.save();
+	ctx.lineCap = "round";
+	if (track) stroke(ctx, view, track, COLOUR.ink, 0.3 * view.scale + 4);
+	for (const leg of draft?.legs ?? []) {
+		ctx.setLineDash(draft?.near ? [4, 5] : leg.far ? [9, 4] : []);
+		stroke(ctx, view, leg, draft?.near ? COLOUR.warn : COLOUR.pick, Math.max(2, (draft?.width ?? 0) * view.scale));
+	}
+	ctx.setLineDash([]);
+	for (const via of draft?.vias ?? []) {
+		const p = toScreen(view, via);
+		ctx.beginPath();
+		ctx.arc(p.x, p.y, (scene.board.via_mm / 2) * view.scale, 0, 2 * Math.PI);
+		ctx.fillStyle = COLOUR.pick;
+		ctx.fill();
+	}
+	ctx.restore();
+}
+
+function stroke(ctx: CanvasRenderingContext2D, view: Viewport, leg: Leg, colour: string, width: number): void {
+	const [a, b] = [toScreen(view, { x: leg.x1, y: leg.y1 }), toScreen(view, { x: leg.x2, y: leg.y2 })];
+	ctx.beginPath();
+	ctx.moveTo(a.x, a.y);
+	ctx.lineTo(b.x, b.y);
+	ctx.strokeStyle = colour;
+	ctx.lineWidth = width;
+	ctx.stroke();
 }
 
 /** Areas kept free: a dashed line, crossed where no copper may lie either. */
@@ -231,7 +271,7 @@ function label(ctx: CanvasRenderingContext2D, view: Viewport, part: Part, shift:
 function paintLinks(ctx: CanvasRenderingContext2D, scene: Scene): void {
 	const links = scene.held
 		? linksOf(scene.board, scene.held.ref, scene.held.dx, scene.held.dy)
-		: openLinks(scene.board);
+		: scene.board.links.map((l) => ({ from: { x: l.x1, y: l.y1 }, to: { x: l.x2, y: l.y2 } }));
 	ctx.strokeStyle = COLOUR.pick;
 	ctx.lineWidth = scene.held ? 1.4 : 0.8;
 	ctx.setLineDash([2, 3]);

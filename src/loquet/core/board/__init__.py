@@ -1,7 +1,16 @@
 """The board: placed parts, tracks, vias, pours, and the copper that all of them are."""
 
 from loquet.core.board.copper import BoardView, Copper, Hole, pads_of
-from loquet.core.board.model import PlacedPart, Placement, Pour, PourPiece, Routing, Track, Via
+from loquet.core.board.model import (
+    PlacedPart,
+    Placement,
+    Pour,
+    PourPiece,
+    Routing,
+    Track,
+    Via,
+    Wires,
+)
 from loquet.core.board.rules import BoardRules
 
 __all__ = [
@@ -16,5 +25,6 @@ __all__ = [
     "Routing",
     "Track",
     "Via",
+    "Wires",
     "pads_of",
 ]

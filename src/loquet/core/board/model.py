@@ -1,5 +1,9 @@
 """What the board stages leave behind. All lengths are integer nanometres, seen from the near side."""
 
+from typing import Annotated
+
+from pydantic import Field
+
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Seat
 from loquet.core.provenance import Working
@@ -29,24 +33,37 @@ class Placement(Frozen):
     workings: tuple[Working, ...] = ()
 
 
-class Track(Frozen):
-    """A straight piece of track."""
+Nm = Annotated[int, Field(ge=-1_000_000_000, le=1_000_000_000)]
+NetName = Annotated[str, Field(min_length=1, max_length=80)]
 
-    net: str
+
+class Track(Frozen):
+    """A straight piece of track; `by_hand` where a person drew or kept it."""
+
+    net: NetName
     far: bool
-    x1_nm: int
-    y1_nm: int
-    x2_nm: int
-    y2_nm: int
-    width_nm: int
+    x1_nm: Nm
+    y1_nm: Nm
+    x2_nm: Nm
+    y2_nm: Nm
+    width_nm: Annotated[int, Field(ge=1_000, le=20_000_000)]
+    by_hand: bool = False
 
 
 class Via(Frozen):
-    """A plated hole that joins both sides."""
+    """A plated hole that joins both sides; `by_hand` where a person set or kept it."""
 
-    net: str
-    x_nm: int
-    y_nm: int
+    net: NetName
+    x_nm: Nm
+    y_nm: Nm
+    by_hand: bool = False
+
+
+class Wires(Frozen):
+    """Tracks and vias of a board that a person drew or kept: the router leaves them as they lie."""
+
+    tracks: tuple[Track, ...] = ()
+    vias: tuple[Via, ...] = ()
 
 
 class Routing(Frozen):

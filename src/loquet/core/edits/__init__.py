@@ -29,6 +29,7 @@ from loquet.core.edits.thing_edits import (
     ReleaseThing,
     RemoveThings,
 )
+from loquet.core.edits.wire_edits import CutTrack, DrawTracks, KeepNets, ReleaseNets
 from loquet.core.edits.wish_edits import (
     ReplaceBrief,
     SetAnalogue,
@@ -74,6 +75,10 @@ Edit = Annotated[
     | TakePlacedTargets
     | SeatPart
     | ReleasePart
+    | DrawTracks
+    | KeepNets
+    | ReleaseNets
+    | CutTrack
     | ChooseHouse
     | MarkKit
     | NameBought

@@ -12,6 +12,7 @@ from loquet.core.edits.applying import (
     EditRefused,
     keys_of_things,
     with_brief,
+    with_choices,
     without_keys,
 )
 from loquet.core.frozen import Frozen
@@ -67,8 +68,9 @@ class RemoveBoard(Frozen):
         if len(brief.boards) == 1:
             raise EditRefused("The last board cannot be removed.", "Add another one first.")
         gone = {thing.name for thing in brief.on(self.name)}
+        wires = {b: w for b, w in design.choices.wires.items() if b != self.name}
         return with_brief(
-            design,
+            with_choices(design, wires=wires),
             boards=tuple(board for board in brief.boards if board.name != self.name),
             things=tuple(thing for thing in brief.things if thing.name not in gone),
             **without_keys(brief, keys_of_things(brief, gone)),
@@ -109,7 +111,11 @@ class RenameBoard(Frozen):
             else c
             for c in design.choices.by_hand
         )
-        choices = design.choices.model_copy(update={"by_hand": by_hand})
+        wires = {
+            self.new_name if board == self.name else board: kept
+            for board, kept in design.choices.wires.items()
+        }
+        choices = design.choices.model_copy(update={"by_hand": by_hand, "wires": wires})
         return with_brief(design, boards=boards, things=things).model_copy(
             update={**kept, "choices": choices}
         )

@@ -11,7 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.board.rules import BoardRules
-from loquet.core.geometry import Bar, Box, Round, Shape, core_of
+from loquet.core.geometry import Bar, Box, Round, Shape, core_of, radius_of
 from loquet.core.routing.kernels import BLOCKED, FREE, mark_box
 
 CELL_NM = 100_000
@@ -160,6 +160,23 @@ def mark_turned(
             reach = half[width] + rules.drawn_gap_nm + MARGIN_NM
             mark_cells(owner[width], base + cells_near(core, reach, columns, rows), net)
         mark_cells(owner[VIA], base + cells_near(core, half[VIA] + 50_000, columns, rows), BLOCKED)
+
+
+def mark_fast(grid: Grid, copper: Copper, rules: BoardRules, net_numbers: dict[str, int]) -> None:
+    """A track or via that lies fast keeps other nets away; its own net may join it anywhere, and sets no second via beside a via."""
+    net = net_numbers.get(copper.net, BLOCKED)
+    core, radius = core_of(copper.shape), radius_of(copper.shape)
+    for side, name in enumerate((NEAR, FAR)):
+        if name not in copper.sides:
+            continue
+        base = side * grid.area
+        for width in range(2):
+            reach = radius + grid.half_nm[width] + rules.drawn_gap_nm + MARGIN_NM
+            places = cells_near(core, reach, grid.columns, grid.rows)
+            mark_cells(grid.owner[width], base + places, net)
+    reach = radius + grid.half_nm[VIA] + rules.drawn_gap_nm + MARGIN_NM
+    places = cells_near(core, reach, grid.columns, grid.rows)
+    mark_cells(grid.owner_via, places, BLOCKED if copper.drill_nm else net)
 
 
 def cells_near(core: BaseGeometry, reach_nm: float, columns: int, rows: int) -> NDArray[np.int64]:

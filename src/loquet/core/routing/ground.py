@@ -10,7 +10,7 @@ from loquet.core.geometry import core_of, radius_of
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, Grid, cells_near
 from loquet.core.routing.kernels import FREE, Bytes, pools
 from loquet.core.routing.router import NetState, Router
-from loquet.core.routing.terminals import terminal_nodes
+from loquet.core.routing.terminals import nodes_along, terminal_nodes
 
 THIN_NM = 100_000
 STEP_NM = 50_000
@@ -35,6 +35,11 @@ class GroundPool:
         self.flows = flows.astype(np.uint8)
         self.pads = router.contacts.get(GROUND, {})
         self.poured = self.without_relief()
+        for wire in (c for pads in self.pads.values() for c in pads if not c.ref):
+            along = nodes_along(grid, wire)
+            self.poured[along] = 1
+            if wire.drill_nm:
+                crossings[[node % grid.area for node in along]] = True
         if with_link and link is not None:
             self.poured[link.nodes] = 1
             crossings[link.vias] = True
@@ -72,7 +77,7 @@ class GroundPool:
         """The cells that are poured once the rings of heat relief are taken out."""
         grid = self.router.grid
         poured: Bytes = self.flows.copy()
-        for pad in (p for pads in self.pads.values() for p in pads if relieved(p)):
+        for pad in (p for pads in self.pads.values() for p in pads if p.ref and relieved(p)):
             reach = radius_of(pad.shape) + RELIEF_NM + THIN_NM
             places = cells_near(core_of(pad.shape), reach, grid.columns, grid.rows)
             for side, name in enumerate((NEAR, FAR)):
@@ -84,7 +89,9 @@ class GroundPool:
         """Heads of the pools that any of these pads runs into, through its spokes or in full."""
         found: set[int] = set()
         for pad in pads:
-            if relieved(pad):
+            if not pad.ref:
+                found |= {int(self.heads[n]) for n in nodes_along(self.router.grid, pad)}
+            elif relieved(pad):
                 found |= self.through_spokes(pad)
             else:
                 nodes = terminal_nodes(self.router.grid, [pad], self.number, SIGNAL)
@@ -127,7 +134,7 @@ def shy_of_spokes(router: Router) -> None:
     """Make the places where the spokes of ground pads end a little dear for tracks, so that pads are not walled in without need."""
     grid = router.grid
     for pads in router.contacts.get(GROUND, {}).values():
-        for pad in (p for p in pads if relieved(p)):
+        for pad in (p for p in pads if p.ref and relieved(p)):
             for bar in spokes_of(pad):
                 places = cells_near(core_of(bar), SHY_NM, grid.columns, grid.rows)
                 for side, name in enumerate((NEAR, FAR)):

@@ -18,6 +18,7 @@ VIA_COST = 160.0
 POLISH_VIA_COST = 240.0
 GROUND_TRIES = 6
 EXACT_TRIES = 4
+BY_HAND = {"by_hand": True}
 STRICT = Terms(0.0, True, VIA_COST)
 POLISHED = Terms(0.0, True, POLISH_VIA_COST)
 
@@ -150,4 +151,9 @@ def collect(router: Router) -> Routing:
             for x, y in (router.grid.place_nm(int(v)) for v in net.vias)
         ]
         links += [(net.name, net.labels[0], label) for label in net.missing]
-    return Routing(tracks=tuple(tracks), vias=tuple(vias), open_links=tuple(links))
+    drawn = router.given.wires
+    return Routing(
+        tracks=(*(t.model_copy(update=BY_HAND) for t in drawn.tracks), *tracks),
+        vias=(*(v.model_copy(update=BY_HAND) for v in drawn.vias), *vias),
+        open_links=tuple(links),
+    )

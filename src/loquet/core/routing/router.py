@@ -9,11 +9,12 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import Copper, Hole
 from loquet.core.board.islands import CutOff
-from loquet.core.board.model import Routing
+from loquet.core.board.model import Routing, Wires
 from loquet.core.board.rules import BoardRules
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import GROUND
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, build_grid
+from loquet.core.routing.hand_wires import contacts_of, mark_wires, wires_as_copper
 from loquet.core.routing.kernels import (
     BUCKETS,
     Bytes,
@@ -30,13 +31,14 @@ from loquet.core.routing.terminals import terminal_nodes
 
 NO_CELLS = np.zeros(0, dtype=np.int32)
 NO_POOL = np.zeros(0, dtype=np.uint8)
+NO_WIRES = Wires()
 WINDOW_CELLS = 50
 WINDOW_SHARE = 0.4
 
 
 @dataclass(frozen=True)
 class RouteInput:
-    """What the router needs of a board; wiring keeps to the `area`, and `cut_off` tells what the pour of a routing would leave apart."""
+    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew them, and `cut_off` tells what the pour of a routing would leave apart."""
 
     outline: Polygon
     area: BaseGeometry
@@ -44,6 +46,7 @@ class RouteInput:
     pads: tuple[Copper, ...]
     holes: tuple[Hole, ...]
     rules: BoardRules
+    wires: Wires = NO_WIRES
     cut_off: Callable[[Routing], CutOff] = lambda _: CutOff(frozenset(), ())
 
 
@@ -99,9 +102,9 @@ class Router:
         self.whole = np.array([0, 0, self.grid.columns - 1, self.grid.rows - 1], dtype=np.int32)
         rules = given.rules
         self.via_reach = max(rules.via_hole_nm + rules.hole_gap_nm, rules.via_nm) / CELL_NM + 0.5
-        self.contacts: dict[str, dict[str, list[Copper]]] = {}
-        for pad in given.pads:
-            self.contacts.setdefault(pad.net, {}).setdefault(pad.owner, []).append(pad)
+        drawn = wires_as_copper(given.wires, rules)
+        mark_wires(self.grid, drawn, self.numbers, rules)
+        self.contacts = contacts_of(given.pads, drawn)
         self.nets = [
             self.net_state(net.name, net.kind != "signal")
             for net in given.circuit.nets

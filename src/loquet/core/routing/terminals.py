@@ -3,15 +3,20 @@
 import numpy as np
 
 from loquet.core.board.copper import FAR, NEAR, Copper
-from loquet.core.geometry import Bar, Box, Round
-from loquet.core.routing.grid import CELL_NM, Grid
+from loquet.core.geometry import Bar, Box, Round, core_of
+from loquet.core.routing.grid import CELL_NM, Grid, cells_near
 from loquet.core.routing.kernels import FREE, Ints
+
+ON_LINE_NM = 60_000
 
 
 def terminal_nodes(grid: Grid, pads: list[Copper], net: int, width: int) -> Ints:
     """Nodes in the middle part of the pads, from where a track of this width may start."""
     found: list[int] = []
     for pad in pads:
+        if not pad.ref:
+            found += nodes_along(grid, pad)
+            continue
         x, y, reach_x, reach_y = middle_part(pad, grid.half_nm[width])
         columns = range(
             max(0, -(-(x - reach_x) // CELL_NM)),
@@ -31,6 +36,13 @@ def terminal_nodes(grid: Grid, pads: list[Copper], net: int, width: int) -> Ints
     allowed = (grid.owner[width][nodes] == FREE) | (grid.owner[width][nodes] == net)
     kept: Ints = nodes[allowed]
     return kept
+
+
+def nodes_along(grid: Grid, wire: Copper) -> list[int]:
+    """Nodes on the middle line of a track or via that lies fast."""
+    places = cells_near(core_of(wire.shape), ON_LINE_NM, grid.columns, grid.rows)
+    sides = [side for side, name in enumerate((NEAR, FAR)) if name in wire.sides]
+    return [int(side * grid.area + place) for side in sides for place in places]
 
 
 def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:

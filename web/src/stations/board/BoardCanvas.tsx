@@ -1,12 +1,14 @@
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
-import { type Board, hitBoard, type Part, partAt, roomAround } from "../../canvas/boardGeometry";
+import { type Board, hitBoard, type Part, partAt, roomAround, type Side } from "../../canvas/boardGeometry";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { type Fingers, pinched } from "../../canvas/pinch";
 import { snap } from "../../canvas/snapping";
 import { useCanvas } from "../../canvas/useCanvas";
 import { fitView, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
+import { cut, type Track, trackAt } from "../../canvas/wiring";
 import { useDesign } from "../../document/useDesign";
+import { useWiring } from "./useWiring";
 
 type Props = {
 	board: Board;
@@ -16,12 +18,17 @@ type Props = {
 	selected: string | null;
 	select: (ref: string | null) => void;
 	mark: { x: number; y: number } | null;
+	drawing: boolean;
+	showSide: (side: Side) => void;
+	track: Track | null;
+	pickTrack: (track: Track | null) => void;
 };
 type Grip = { part: Part; x: number; y: number } | { pan: true; x: number; y: number; view: Viewport };
 const STEP_MM = 0.5;
 const LANDED_MS = 5000;
 
-export function BoardCanvas({ board, look, net, pickNet, selected, select, mark }: Props) {
+export function BoardCanvas(props: Props) {
+	const { board, look, net, pickNet, selected, select, mark, drawing, track, pickTrack } = props;
 	const { edit, say } = useDesign();
 	const reckon = useReckoner();
 	const [view, setView] = useState<Viewport | null>(null);
@@ -32,15 +39,17 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		inHand.current = next;
 		showHeld(next);
 	};
-	const side = look === "far" ? "far" : "near";
+	const side: Side = look === "far" ? "far" : "near";
+	const wiring = useWiring(board, side, props.showSide);
+	const draft = drawing ? wiring.shown : null;
 	const xs = board.outline.map((p) => p[0]);
 	const ys = board.outline.map((p) => p[1]);
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, cw: number, ch: number) => {
-			if (view) paintBoard(ctx, { board, look, view, net, selected, held, mark }, cw, ch);
+			if (view) paintBoard(ctx, { board, look, view, net, selected, held, mark, draft, track }, cw, ch);
 		},
-		[board, look, view, net, selected, held, mark],
+		[board, look, view, net, selected, held, mark, draft, track],
 	);
 	const { ref, size } = useCanvas(paint);
 	// A view that a hand has zoomed or moved stays as it is when the canvas grows or shrinks, until another board or side is shown.
@@ -70,9 +79,11 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			return setHeld(null);
 		}
 		const spot = toBoard(view, place);
+		if (drawing && !event.shiftKey) return wiring.press(spot);
 		const part = partAt(board, spot, side);
 		const hit = hitBoard(board, spot, side, 0.05);
 		pickNet(hit?.net || null);
+		pickTrack(hit && !hit.part ? trackAt(board, spot, side) : null);
 		select(part?.ref ?? null);
 		grip.current = part && !event.shiftKey ? { part, x: spot.x, y: spot.y } : { pan: true, ...place, view };
 	};
@@ -101,6 +112,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 				`${held.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}`,
 			);
 		}
+		if (drawing) return wiring.lookAhead(spot);
 		const hit = hitBoard(board, spot, side, 0.05);
 		const name = hit
 			? `; ${hit.words}${hit.net ? `, net ${hit.net}, gap at least ${board.gap_mm.toFixed(2)} mm` : ""}`
@@ -150,6 +162,8 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 		return () => canvas?.removeEventListener("wheel", turn);
 	}, [ref]);
 	const key = (event: KeyboardEvent) => {
+		if (drawing && wiring.key(event.key)) return event.preventDefault();
+		if (event.key === "Delete" && track) return void edit(cut(board.board, track));
 		const parts = board.parts.filter((p) => p.far === (side === "far"));
 		const index = parts.findIndex((p) => p.ref === selected);
 		const part = parts[index];
@@ -179,7 +193,7 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			ref={ref}
 			tabIndex={0}
 			role="application"
-			aria-label={`The board, ${look} view. Tab walks the parts, arrows nudge, Q turns.`}
+			aria-label={`The board, ${look} view. ${drawing ? "Drawing: press pads and corners; Space changes the side, Backspace steps back, Enter ends." : "Tab walks the parts, arrows nudge, Q turns, Delete cuts a picked track."}`}
 			data-testid="board-canvas"
 			data-parts={board.parts.length}
 			data-tracks={board.tracks.length}
@@ -188,7 +202,9 @@ export function BoardCanvas({ board, look, net, pickNet, selected, select, mark 
 			data-left={view?.x}
 			data-base={view?.y}
 			data-held={held?.ref}
-			className="min-h-0 w-full flex-1 touch-none"
+			data-drawing={wiring.draft?.net}
+			data-by-hand={board.tracks.filter((t) => t.by_hand).length}
+			className={`min-h-0 w-full flex-1 touch-none ${drawing ? "cursor-crosshair" : ""}`}
 			onPointerDown={down}
 			onPointerMove={move}
 			onPointerUp={(event) => void up(event)}

@@ -1,16 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
 import { useShown } from "../../app/reckoner";
 import type { Look } from "../../canvas/paintBoard";
+import type { Track } from "../../canvas/wiring";
 import { walk } from "../../design/arrows";
 import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { BoardCanvas } from "./BoardCanvas";
+import { NetActions } from "./NetActions";
 
 const LOOKS: [Look, string, string][] = [
 	["near", "Near side", "seen from the front"],
@@ -26,6 +28,8 @@ export function BoardStation() {
 	const [selected, setSelected] = useKept<string | null>("part", null);
 	const [net, setNet] = useKept<string | null>("net", null);
 	const [picked, setPicked] = useKept("board", "");
+	const [drawing, setDrawing] = useState(false);
+	const [track, setTrack] = useState<Track | null>(null);
 	const shownBoard = head.boards.find((b) => b.name === picked) ?? head.boards[0];
 	const query = useQuery({
 		queryKey: ["project", head.project, "board", shownBoard?.name, head.version],
@@ -44,6 +48,9 @@ export function BoardStation() {
 		}
 	}, [shown, setNet, setSelected]);
 	const board = query.isError ? undefined : query.data;
+	// A track of a board that is no more is not picked any longer.
+	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go
+	useEffect(() => setTrack(null), [board]);
 	const part = board?.parts.find((p) => p.ref === selected);
 	const busy = jobs.length > 0;
 	return (
@@ -72,6 +79,15 @@ export function BoardStation() {
 						</button>
 					))}
 				</div>
+				<Button
+					aria-pressed={drawing}
+					className={drawing ? "!bg-ink !text-paper" : ""}
+					title="Draw tracks by hand: press a pad, then corners, then a pad"
+					onClick={() => setDrawing(!drawing)}
+					data-testid="draw"
+				>
+					Draw tracks
+				</Button>
 				<span className="flex-1" />
 				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
 					Place
@@ -98,6 +114,10 @@ export function BoardStation() {
 					pickNet={setNet}
 					selected={selected}
 					select={setSelected}
+					drawing={drawing}
+					showSide={setLook}
+					track={track}
+					pickTrack={setTrack}
 					mark={shown?.x != null && shown.y != null ? { x: shown.x, y: shown.y } : null}
 				/>
 			) : query.error instanceof Refusal ? (
@@ -108,8 +128,8 @@ export function BoardStation() {
 				<p className="flex-1 p-6 text-ink-2">Reading the board.</p>
 			)}
 			<div className="flex items-center gap-4 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
-				<span className="text-ink-2">{LOOKS.find(([value]) => value === look)?.[2]}</span>
-				{board?.workings.map((w) => (
+				<span className="whitespace-nowrap text-ink-2">{LOOKS.find(([value]) => value === look)?.[2]}</span>
+				{(part || net ? [] : (board?.workings ?? [])).map((w) => (
 					<span key={w.id}>
 						<span className="text-ink-2">{w.title}</span> <Figure working={w} unit={false} />
 					</span>
@@ -129,7 +149,7 @@ export function BoardStation() {
 						)}
 					</span>
 				) : (
-					net && <span className="figure">net {net}</span>
+					board && net && <NetActions board={board} net={net} track={track} edit={edit} />
 				)}
 			</div>
 		</div>

@@ -1,11 +1,13 @@
 """Every connection is made."""
 
+from loquet.core.board.linking import open_links
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.geometry import middle_of
 from loquet.core.provenance import Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """List what the router left open."""
+    """List what no copper joins, whoever drew it."""
     view = subject.view
     assert view is not None
     if view.routing is None:
@@ -14,11 +16,12 @@ def run(subject: Subject) -> Outcome:
         )
     found = [
         RULE.finding(
-            f"{net} is not joined between {start} and {end}.",
-            "Give it room: move a part that stands in its way, then route again.",
-            (f"net:{net}",),
+            f"{link.net} is not joined between {link.start.owner} and {link.end.owner}.",
+            "Give it room: move a part that stands in its way, then route again; or draw it.",
+            (f"net:{link.net}",),
+            *middle_of(link.start.shape),
         )
-        for net, start, end in view.routing.open_links
+        for link in open_links(view)
     ]
     return outcome(found, len(view.circuit.nets))
 
@@ -28,7 +31,10 @@ RULE = Rule(
     "board",
     "stop",
     "An open connection is a board that does not work.",
-    Source(kind="computed", text="the router's own list; the proof finds it again from the files"),
+    Source(
+        kind="computed",
+        text="what touches what, from exact shapes; the proof finds it again from the files",
+    ),
     run,
     ("view",),
 )

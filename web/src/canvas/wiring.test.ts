@@ -1,0 +1,79 @@
+import { describe, expect, it } from "vitest";
+import type { Board } from "./boardGeometry";
+import { begin, clearance, drawn, ledOn, legs, steppedBack, turnedOver } from "./wiring";
+
+const pad = (ref: string, net: string, x: number, y: number, more = {}) => ({
+	ref,
+	pad: "1",
+	net,
+	x,
+	y,
+	w: 1,
+	h: 2,
+	turn: 0,
+	sides: ["near"],
+	round: false,
+	drill: 0,
+	...more,
+});
+const board = {
+	parts: [],
+	vias: [],
+	via_mm: 0.6,
+	via_hole_mm: 0.3,
+	gap_mm: 0.15,
+	tracks: [{ net: "B", far: false, x1: 0, y1: 10, x2: 20, y2: 10, w: 0.2, by_hand: false }],
+	pads: [pad("R1", "A", 0, 0), pad("R2", "A", 10, 3), pad("C1", "B", 5, 0)],
+} as unknown as Board;
+
+describe("a track in the hand", () => {
+	it("begins at the middle of a pad and ends at another one of its net", () => {
+		const start = begin(board, { x: 0.3, y: 0.4 }, "near");
+		expect(start).toMatchObject({ net: "A", from: { x: 0, y: 0 } });
+		if (!start) return;
+		const open = ledOn(board, start, { x: 2.04, y: 4.96 });
+		expect(open.done).toBe(false);
+		expect(open.draft.from).toEqual({ x: 2, y: 5 });
+		const { draft, done } = ledOn(board, open.draft, { x: 10.2, y: 3.3 });
+		expect(done).toBe(true);
+		expect(draft.from).toEqual({ x: 10, y: 3 });
+		expect(begin(board, { x: 30, y: 30 }, "near")).toBeNull();
+	});
+	it("goes slanting first, then straight", () => {
+		expect(legs({ x: 0, y: 0 }, { x: 3, y: -1 }, false)).toEqual([
+			{ far: false, x1: 0, y1: 0, x2: 1, y2: -1 },
+			{ far: false, x1: 1, y1: -1, x2: 3, y2: -1 },
+		]);
+		expect(legs({ x: 0, y: 0 }, { x: 2, y: 2 }, true)).toHaveLength(1);
+	});
+	it("steps back over corners and vias, and is kept in nanometres", () => {
+		const start = begin(board, { x: 0, y: 0 }, "near");
+		if (!start) throw new Error("no start");
+		const led = ledOn(board, start, { x: 0, y: 4 }).draft;
+		const far = turnedOver(led);
+		expect(far).toMatchObject({ far: true, vias: [{ x: 0, y: 4 }] });
+		expect(steppedBack(far)).toEqual(led);
+		expect(steppedBack(led)).toMatchObject({ from: { x: 0, y: 0 }, legs: [] });
+		expect(drawn("main", far)).toEqual({
+			kind: "draw-tracks",
+			board: "main",
+			tracks: [
+				{ net: "A", far: false, x1_nm: 0, y1_nm: 0, x2_nm: 0, y2_nm: 4_000_000, width_nm: 200_000, by_hand: true },
+			],
+			vias: [{ net: "A", x_nm: 0, y_nm: 4_000_000, by_hand: true }],
+		});
+	});
+	it("knows the gap to what belongs to others", () => {
+		const start = begin(board, { x: 0, y: 0 }, "near");
+		if (!start) throw new Error("no start");
+		const leg = { far: false, x1: 0, y1: 1.5, x2: 10, y2: 1.5 };
+		// the pad of C1 reaches up to 1.0: 0.5 less half the width of 0.2
+		expect(clearance(board, start, leg)).toEqual({ gap: expect.closeTo(0.4), words: "C1 pad 1" });
+		expect(clearance(board, start, { ...leg, y1: 0, y2: 0 }).gap).toBeLessThan(0);
+		expect(clearance(board, start, { ...leg, y1: 9, y2: 9 })).toEqual({
+			gap: expect.closeTo(0.8),
+			words: "a track of B",
+		});
+		expect(clearance(board, start, { ...leg, far: true }).gap).toBe(Number.POSITIVE_INFINITY);
+	});
+});
