@@ -4,7 +4,8 @@ import base64
 import io
 
 from pypdf import PdfReader
-from selenium.webdriver import Chrome
+from selenium.webdriver import ActionChains, Chrome
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.common.print_page_options import PrintOptions
 from selenium.webdriver.support.ui import WebDriverWait
 
@@ -69,3 +70,51 @@ def test_a_browser_that_believes_it_is_offline_goes_on(server: Server, driver: C
     press(driver, "[data-testid='add-button']")
     see(driver, "[data-thing='key 1']")
     driver.execute_script("window.dispatchEvent(new Event('online'))")
+
+
+BOARD = "return fetch('/api/projects/1/board').then(r => r.json())"
+
+
+def test_a_track_is_cut_and_drawn_again_by_hand(server: Server, driver: Chrome) -> None:
+    """Pick the longest track of a key, cut it with the Delete key, see the open link, draw it again from its pad to where it ended, undo both."""
+    driver.get(f"{server.address}/project/1/board")
+    canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
+    board = driver.execute_script(BOARD)
+    near = (t for t in board["tracks"] if not t["far"] and t["net"].startswith("BUTTON_"))
+    track = max(near, key=lambda t: abs(t["x1"] - t["x2"]) + abs(t["y1"] - t["y2"]))
+    ends = ((track["x1"], track["y1"]), (track["x2"], track["y2"]))
+
+    def press_at(x: float, y: float) -> None:
+        numbers = [float(canvas.get_attribute(f"data-{n}") or 0) for n in ("scale", "left", "base")]
+        mm, left, base = numbers
+        size = canvas.size
+        across, down = left + x * mm - size["width"] / 2, base - y * mm - size["height"] / 2
+        ActionChains(driver, duration=0).move_to_element_with_offset(
+            canvas, round(across), round(down)
+        ).click().perform()
+
+    def count(name: str) -> int:
+        return int(canvas.get_attribute(f"data-{name}") or 0)
+
+    before = count("tracks")
+    press_at((ends[0][0] + ends[1][0]) / 2, (ends[0][1] + ends[1][1]) / 2)
+    assert track["net"] in see(driver, "[data-testid='picked-net']").text
+    canvas.send_keys(Keys.DELETE)
+    WebDriverWait(driver, 20).until(lambda d: count("tracks") == before - 1)
+    links = driver.execute_script(BOARD)["links"]
+    assert [link["net"] for link in links] == [track["net"]]
+    press(driver, "[data-testid='draw']")
+    press_at(*ends[0])
+    assert canvas.get_attribute("data-drawing") == track["net"]
+    canvas.send_keys(Keys.ESCAPE)
+    WebDriverWait(driver, 20).until(lambda d: canvas.get_attribute("data-drawing") is None)
+    press_at(*ends[0])
+    press_at(*ends[1])
+    WebDriverWait(driver, 20).until(lambda d: count("tracks") >= before)
+    assert driver.execute_script(BOARD)["links"] == []
+    assert count("by-hand") > 0
+    press(driver, "[data-testid='route']")
+    WebDriverWait(driver, 90).until(lambda d: "routing" not in d.execute_script(BOARD)["stale"])
+    after = driver.execute_script(BOARD)
+    assert after["links"] == []
+    assert any(t["by_hand"] and t["net"] == track["net"] for t in after["tracks"])

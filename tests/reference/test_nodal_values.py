@@ -151,6 +151,8 @@ def test_curves_of_a_small_circuit(library: Library) -> None:
         ("two", R, "22 kΩ", {"1": "KEYS", "2": "TWO"}),
         ("S1", "button-6x6-surface", "", {"1": "ONE", "2": "ONE", "3": "GROUND", "4": "GROUND"}),
         ("S2", "button-6x6-surface", "", {"1": "TWO", "3": "GROUND"}),
+        ("elsewhere", R, "10 kΩ", {"1": "SUPPLY", "2": "ALONE"}),
+        ("S3", "button-6x6-surface", "", {"1": "ALONE", "3": "GROUND"}),
     )
     by_id = {curve.id: curve for curve in curves_of(made, library.parts, (RAIL,), 5.0)}
     assert set(by_id) == {
