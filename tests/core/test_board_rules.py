@@ -372,3 +372,18 @@ def test_a_slot_narrower_than_the_cutter(width: float, count: int, library: Libr
 def test_the_star_handset_is_whole(star: Design) -> None:
     assert slice_of(star.routing).open_links == ()
     assert slice_of(star.pour).islands == 1
+
+
+def test_a_pour_over_what_it_must_keep_off(seen: Subject) -> None:
+    """A poured piece that covers a foreign pad, a screw hole and the whole board, its own line far from all three."""
+    view = view_of(seen)
+    assert view.pour is not None
+    left, bottom, right, top = (round(v) for v in view.outline.bounds)
+    ring = ((left, bottom), (right, bottom), (right, top), (left, top))
+    pour = view.pour.model_copy(update={"pieces": (PourPiece(far=False, outer=ring),)})
+    gaps = said("copper-gap", seen, pour=pour)
+    pad = next(p for p in view.pads if p.owner == f"{ref_of(seen, 'chip bulk')} pad 1")
+    assert any(f"{pad.owner} ({pad.net})" in f.sentence and "0.00 mm" in f.sentence for f in gaps)
+    edges = said("copper-edge", seen, pour=pour)
+    assert any("is 0.00 mm from the board's edge" in f.sentence for f in edges)
+    assert sum("under the screw head" in f.sentence for f in edges) == 4

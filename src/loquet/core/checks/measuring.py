@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from math import inf
 
 import numpy as np
 import shapely
@@ -10,6 +11,8 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.geometry import core_of, radius_of
+
+CHUNK = 24
 
 
 @dataclass(frozen=True)
@@ -27,28 +30,33 @@ class CloseBy:
 
 @dataclass(frozen=True)
 class Measured:
-    """A thing to be measured: exact core, radius, net and name; `net` empty stands for none, which is foreign to all."""
+    """A thing to be measured: exact core, radius, net and name; `net` empty stands for none, which is foreign to all. A piece of the line around a large `area` is measured as a line."""
 
     core: BaseGeometry
     radius: float
     net: str
     name: str
     group: str = ""
+    area: Polygon | None = None
 
 
 def measured_copper(view: BoardView, side: str) -> list[Measured]:
     """All pads, tracks, vias and poured pieces of one side."""
     found = [measured(c) for c in (*view.pads, *view.wiring) if side in c.sides]
     for piece in view.pour.pieces if view.pour else ():
-        if piece.far == (side == FAR):
-            found.append(
-                Measured(
-                    Polygon(piece.outer, piece.holes),
-                    0.0,
-                    view.pour.net if view.pour else "",
-                    "pour",
-                )
-            )
+        if view.pour and piece.far == (side == FAR):
+            found += around(Polygon(piece.outer, piece.holes), view.pour.net)
+    return found
+
+
+def around(area: Polygon, net: str) -> list[Measured]:
+    """The line around a poured piece and its holes, cut into short pieces that a tree finds quickly."""
+    found = []
+    for ring in (area.exterior, *area.interiors):
+        points = shapely.get_coordinates(ring)
+        for start in range(0, len(points) - 1, CHUNK):
+            line = shapely.LineString(points[start : start + CHUNK + 1])
+            found.append(Measured(line, 0.0, net, "pour", area=area))
     return found
 
 
@@ -75,14 +83,53 @@ def too_close(things: Sequence[Measured], gap_nm: float) -> Iterator[CloseBy]:
     once = first < second
     first, second = first[once], second[once]
     gaps = shapely.distance(cores[first], cores[second]) - radii[first] - radii[second]
+    worst: dict[tuple[int, int], tuple[float, int, int]] = {}
     for a, b, gap in zip(
-        first[gaps < gap_nm - 1], second[gaps < gap_nm - 1], gaps[gaps < gap_nm - 1], strict=True
+        first[gaps < gap_nm - 1].tolist(),
+        second[gaps < gap_nm - 1].tolist(),
+        gaps[gaps < gap_nm - 1].tolist(),
+        strict=True,
     ):
-        one, two = things[int(a)], things[int(b)]
+        one, two = things[a], things[b]
         if (one.net and one.net == two.net) or (one.group and one.group == two.group):
             continue
+        key = (id(one.area) if one.area else a, id(two.area) if two.area else b)
+        worst[key] = min(worst.get(key, (gap, a, b)), (gap, a, b))
+    for gap, a, b in worst.values():
+        one, two = things[a], things[b]
         place = shapely.shortest_line(one.core, two.core).centroid
-        yield CloseBy(one.name, two.name, one.net, two.net, float(gap), place.x, place.y)
+        yield CloseBy(one.name, two.name, one.net, two.net, gap, place.x, place.y)
+    yield from swallowed(things)
+
+
+def swallowed(things: Sequence[Measured]) -> Iterator[CloseBy]:
+    """Things of another net that lie wholly within a poured piece, where no line is near."""
+    areas = {id(t.area): t for t in things if t.area is not None}
+    others = [t for t in things if t.area is None]
+    if not areas or not others:
+        return
+    spots = np.array([shapely.get_coordinates(t.core)[0] for t in others])
+    for outer in areas.values():
+        shapely.prepare(outer.area)
+        for index in np.flatnonzero(shapely.contains_xy(outer.area, spots)).tolist():
+            inner = others[index]
+            if not inner.net or inner.net != outer.net:
+                x, y = spots[index].tolist()
+                yield CloseBy(inner.name, outer.name, inner.net, outer.net, 0.0, x, y)
+
+
+def nearest_to(things: Sequence[Measured], place: BaseGeometry) -> Iterator[tuple[Measured, float]]:
+    """Every thing with its distance in nm to a place; of the line around a poured piece only the piece nearest, minus infinity where it covers the place."""
+    cores = np.array([t.core for t in things], dtype=object)
+    gaps = shapely.distance(cores, place) - np.array([t.radius for t in things])
+    whole: dict[int, tuple[Measured, float]] = {}
+    for index, (thing, gap) in enumerate(zip(things, gaps.tolist(), strict=True)):
+        key = id(thing.area) if thing.area is not None else index
+        if key not in whole or gap < whole[key][1]:
+            whole[key] = (thing, gap)
+    for thing, gap in whole.values():
+        over = thing.area is not None and gap > 0 and thing.area.intersects(place)
+        yield thing, -inf if over else gap
 
 
 def both_sides(view: BoardView) -> Iterator[tuple[str, list[Measured]]]:

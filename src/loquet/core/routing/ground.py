@@ -170,7 +170,9 @@ def ground_link(router: Router, known: CutOff = NOTHING) -> NetState:
     cells = inner(pool.cells_of(main), grid)
     for far, area in known.pieces:
         cells[int(far) * grid.area + cells_near(area, CELL_NM, grid.columns, grid.rows)] = 0
-    return NetState(pool.number, GROUND, width, terminals, labels, middles, pool=cells)
+    return NetState(
+        pool.number, GROUND, width, terminals, labels, middles, pool=cells.astype(np.int16)
+    )
 
 
 def inner(cells: Bytes, grid: Grid) -> Bytes:

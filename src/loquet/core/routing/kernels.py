@@ -124,7 +124,7 @@ def estimate(x: int, y: int, box: Ints) -> int:  # pragma: no cover
 def search(
     net: int,
     sources: Ints,
-    goal: Bytes,
+    goal: Shorts,
     goal_box: Ints,
     window: Ints,
     owner: Shorts,
@@ -205,7 +205,7 @@ def search(
         x = node - side * area - y * columns
         if g + estimate(x, y, goal_box) != level:
             continue
-        if goal[node] == 1:
+        if goal[node] > 0:
             return int(node)
         heading = came[node]
         for d in range(9):

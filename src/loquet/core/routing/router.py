@@ -17,8 +17,8 @@ from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, build_grid
 from loquet.core.routing.hand_wires import contacts_of, mark_wires, wires_as_copper
 from loquet.core.routing.kernels import (
     BUCKETS,
-    Bytes,
     Ints,
+    Shorts,
     conflicts,
     keep_apart,
     least_apart,
@@ -30,10 +30,11 @@ from loquet.core.routing.kernels import (
 from loquet.core.routing.terminals import terminal_nodes
 
 NO_CELLS = np.zeros(0, dtype=np.int32)
-NO_POOL = np.zeros(0, dtype=np.uint8)
+NO_POOL = np.zeros(0, dtype=np.int16)
 NO_WIRES = Wires()
 WINDOW_CELLS = 50
 WINDOW_SHARE = 0.4
+CLOSE, CLOSE_CELLS = 1.2, 20
 
 
 @dataclass(frozen=True)
@@ -63,7 +64,7 @@ class NetState:
     terminals: list[Ints]
     labels: list[str]
     middles: list[tuple[float, float]]
-    pool: Bytes = field(default_factory=lambda: NO_POOL)
+    pool: Shorts = field(default_factory=lambda: NO_POOL)
     paths: list[Ints] = field(default_factory=list)
     nodes: Ints = field(default_factory=lambda: NO_CELLS)
     vias: Ints = field(default_factory=lambda: NO_CELLS)
@@ -94,7 +95,7 @@ class Router:
         self.epoch, self.out = (np.zeros(size, dtype=np.int32) for _ in range(2))
         self.states = np.zeros(size, dtype=np.int64)
         self.came = np.zeros(size, dtype=np.int8)
-        self.goal = np.zeros(size, dtype=np.uint8)
+        self.goal = np.zeros(size, dtype=np.int16)
         self.near_vias = np.zeros(area, dtype=np.int32)
         self.heads = np.zeros(BUCKETS, dtype=np.int32)
         self.entry_node, self.entry_next = (np.zeros(2 * size, dtype=np.int32) for _ in range(2))
@@ -156,12 +157,12 @@ class Router:
             }
         while away:
             target = min(away, key=lambda i: away[i])
-            del away[target]
-            goal = net.terminals[target]
             if len(net.pool):
-                path = self.search(net, goal, net.pool, whole, (whole,), terms)
+                path = self.search(net, net.terminals[target], net.pool, whole, (whole,), terms)
             else:
-                path = self.find(net, tree, goal, terms)
+                close = [i for i in away if away[i] <= CLOSE * away[target] + CLOSE_CELLS]
+                path, target = self.find(net, tree, target, close, terms)
+            del away[target]
             if path is None:
                 net.missing.append(net.labels[target])
                 continue
@@ -198,22 +199,34 @@ class Router:
         """Least distance in cells from any source to a place."""
         return float(least_apart(sources, middle[0], middle[1], self.grid.columns, self.grid.area))
 
-    def find(self, net: NetState, tree: Sequence[Ints], target: Ints, terms: Terms) -> Ints | None:
-        """The cheapest way from the tree to a terminal, from there on; first near the straight way, then over the whole board."""
-        if not len(target):
-            return None
-        sources, box = np.concatenate(tree), self.bounds(target)
-        self.goal[target] = 1
-        windows = (self.window(sources, box, terms.reach), self.whole)
-        found = self.search(net, sources, self.goal, box, windows, terms)
-        self.goal[target] = 0
-        return found
+    def find(
+        self, net: NetState, tree: Sequence[Ints], nearest: int, close: list[int], terms: Terms
+    ) -> tuple[Ints | None, int]:
+        """The cheapest way from the tree to any of the terminals that lie close by, and which it was; first near the straight way to the nearest, then to that one over the whole board."""
+        goals = [i for i in close if len(net.terminals[i])]
+        if not len(net.terminals[nearest]):
+            return None, nearest
+        sources = np.concatenate(tree)
+        for i in goals:
+            self.goal[net.terminals[i]] = i + 1
+        box = self.bounds(np.concatenate([net.terminals[i] for i in goals]))
+        window = self.window(sources, self.bounds(net.terminals[nearest]), terms.reach)
+        path = self.search(net, sources, self.goal, box, (window,), terms)
+        reached = int(self.goal[path[-1]]) - 1 if path is not None else nearest
+        for i in goals:
+            self.goal[net.terminals[i]] = 0
+        if path is None:
+            target = net.terminals[nearest]
+            self.goal[target] = 1
+            path = self.search(net, sources, self.goal, self.bounds(target), (self.whole,), terms)
+            self.goal[target] = 0
+        return path, reached
 
     def search(
         self,
         net: NetState,
         sources: Ints,
-        goal: Bytes,
+        goal: Shorts,
         box: Ints,
         windows: Sequence[Ints],
         terms: Terms,

@@ -3,7 +3,7 @@
 import shapely
 
 from loquet.core.board.openings import kept_free
-from loquet.core.checks.measuring import both_sides
+from loquet.core.checks.measuring import both_sides, nearest_to
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import Outcome, Source
 from loquet.core.quantities.lengths import show_mm
@@ -19,8 +19,7 @@ def run(subject: Subject) -> Outcome:
     bare = [(h, shapely.Point(h.x, h.y)) for h in view.holes if not h.plated]
     for side, things in both_sides(view):
         counted += len(things)
-        for thing in things:
-            gap = thing.core.distance(line) - thing.radius
+        for thing, gap in nearest_to(things, line):
             if gap < view.rules.edge_nm - 1_000:
                 place = thing.core.centroid
                 found.append(
@@ -32,20 +31,21 @@ def run(subject: Subject) -> Outcome:
                         place.y,
                     )
                 )
-            found += [
-                RULE.finding(
-                    f"{thing.name} ({thing.net or 'no net'}) lies in '{area.thing}', which is kept free of copper.",
-                    "Move one of them.",
-                    (f"net:{thing.net}",),
-                    area.area.centroid.x,
-                    area.area.centroid.y,
-                )
-                for area in kept
-                if thing.core.distance(area.area) - thing.radius < -1
-                or thing.core.intersects(area.area)
-            ]
-            for hole, point in bare:
-                if thing.core.distance(point) - thing.radius < hole.keep_nm - 1_000:
+        for area in kept:
+            for thing, gap in nearest_to(things, area.area):
+                if gap < -1 or thing.core.intersects(area.area):
+                    found.append(
+                        RULE.finding(
+                            f"{thing.name} ({thing.net or 'no net'}) lies in '{area.thing}', which is kept free of copper.",
+                            "Move one of them.",
+                            (f"net:{thing.net}",),
+                            area.area.centroid.x,
+                            area.area.centroid.y,
+                        )
+                    )
+        for hole, point in bare:
+            for thing, gap in nearest_to(things, point):
+                if gap < hole.keep_nm - 1_000:
                     words = (
                         "under the screw head"
                         if hole.keep_nm > hole.d
