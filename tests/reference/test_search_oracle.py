@@ -1,0 +1,99 @@
+"""The router's searches and pools against networkx, a general graph library, on random grids."""
+
+from itertools import pairwise
+
+import networkx
+import numpy as np
+import pytest
+
+from loquet.core.routing.kernels import BUCKETS, FREE, pools, search, trace
+
+COLUMNS, ROWS = 24, 18
+AREA = COLUMNS * ROWS
+VIA_COST = 60.0
+
+
+def found(owner: np.ndarray, via: np.ndarray, start: int, goal: int) -> list[int]:  # type: ignore[type-arg]
+    """The way from one node to another by the router's kernel; empty where there is none."""
+    goals = np.zeros(2 * AREA, dtype=np.int16)
+    goals[goal] = 1
+    spot = goal % AREA
+    at = np.array([spot % COLUMNS, spot // COLUMNS] * 2, dtype=np.int32)
+    whole = np.array([0, 0, COLUMNS - 1, ROWS - 1], dtype=np.int32)
+    nothing, came = np.zeros(2 * AREA, dtype=np.int16), np.zeros(2 * AREA, dtype=np.int8)
+    node = search(
+        *(0, np.array([start], dtype=np.int32), goals, at, whole, owner, via, nothing, nothing),
+        *(np.zeros(2 * AREA, dtype=np.float32), np.zeros(AREA, dtype=np.int32), 1, 0.0, True),
+        *(VIA_COST, COLUMNS, ROWS, np.zeros(2 * AREA, dtype=np.int64), came, 1),
+        np.zeros(BUCKETS, dtype=np.int32),
+        *(np.zeros(4 * AREA, dtype=np.int32) for _ in range(2)),
+    )
+    if node < 0:
+        return []
+    out = np.zeros(2 * AREA, dtype=np.int32)
+    return out[: trace(came, node, COLUMNS, AREA, out)][::-1].tolist()
+
+
+def graph_of(owner: np.ndarray, via: np.ndarray) -> networkx.Graph:  # type: ignore[type-arg]
+    """Free nodes, joined to their eight neighbours and through free via places."""
+    graph = networkx.Graph()
+    for node in np.flatnonzero(owner == FREE).tolist():
+        graph.add_node(node)
+        side, place = divmod(node, AREA)
+        x, y = place % COLUMNS, place // COLUMNS
+        for dx, dy, cost in ((1, 0, 10), (0, 1, 10), (1, 1, 14), (-1, 1, 14)):
+            nx, ny = x + dx, y + dy
+            other = side * AREA + ny * COLUMNS + nx
+            if 0 <= nx < COLUMNS and ny < ROWS and owner[other] == FREE:
+                graph.add_edge(node, other, weight=cost)
+        if side == 0 and via[place] == FREE and owner[AREA + place] == FREE:
+            graph.add_edge(node, AREA + place, weight=VIA_COST)
+    return graph
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_ways_are_whole_and_hardly_longer_than_the_shortest(seed: int) -> None:
+    """The kernel forbids sharp turns and charges for bends, so that a little more than the shortest is right, and a way may be missing only where the graph has none or only sharp ones."""
+    rng = np.random.default_rng(seed)
+    owner = np.where(rng.random(2 * AREA) < 0.22, -2, FREE).astype(np.int16)
+    via = np.where(rng.random(AREA) < 0.6, -2, FREE).astype(np.int16)
+    start, goal = 2 * COLUMNS + 2, AREA + (ROWS - 3) * COLUMNS + COLUMNS - 3
+    owner[[start, goal]] = FREE
+    graph, way = graph_of(owner, via), found(owner, via, start, goal)
+    if not networkx.has_path(graph, start, goal):
+        assert way == []
+        return
+    shortest = networkx.dijkstra_path_length(graph, start, goal)
+    assert (way[0], way[-1]) == (start, goal)
+    steps = list(pairwise(way))
+    assert all(graph.has_edge(a, b) for a, b in steps)
+    cost = sum(graph.edges[a, b]["weight"] for a, b in steps)
+    assert shortest <= cost <= 1.35 * shortest + 30
+
+
+def test_an_open_board_is_crossed_straight() -> None:
+    """23 columns and no row: 23 straight steps."""
+    owner = np.full(2 * AREA, FREE, dtype=np.int16)
+    way = found(owner, np.full(AREA, FREE, dtype=np.int16), 5 * COLUMNS, 5 * COLUMNS + 23)
+    assert way == list(range(5 * COLUMNS, 5 * COLUMNS + 24))
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_pools_are_connected_components(seed: int) -> None:
+    """Cells joined along rows and columns, and through crossings, as networkx finds them."""
+    rng = np.random.default_rng(seed)
+    cells = (rng.random(2 * AREA) < 0.55).astype(np.uint8)
+    crossings = (rng.random(AREA) < 0.05).astype(np.uint8)
+    heads = np.zeros(2 * AREA, dtype=np.int32)
+    pools(cells, crossings, COLUMNS, ROWS, heads)
+    graph = networkx.Graph()
+    graph.add_nodes_from(np.flatnonzero(cells).tolist())
+    for node in graph.nodes:
+        place = node % AREA
+        near = [node + 1] if place % COLUMNS < COLUMNS - 1 else []
+        near += [node + COLUMNS] if place + COLUMNS < AREA else []
+        near += [node + AREA] if node < AREA and crossings[place] else []
+        graph.add_edges_from((node, other) for other in near if cells[other])
+    for component in networkx.connected_components(graph):
+        assert len({int(heads[n]) for n in component}) == 1
+    assert len({int(heads[n]) for n in graph.nodes}) == networkx.number_connected_components(graph)
