@@ -55,8 +55,10 @@ def ground_of(view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Vi
     return Ground(own, len(stitches), tuple(groups.find(i) for i in range(count)))
 
 
-def joined(copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]]) -> Groups:
-    """Which copper and which areas (each with its side) touch: copper is numbered first; pads of one part and number count as joined."""
+def joined(
+    copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]] = (), by_net: bool = False
+) -> Groups:
+    """Which copper and which areas (each with its side) touch, of one net only where that is asked: copper is numbered first; pads of one part and number count as joined."""
     shapes = np.empty(len(copper) + len(areas), dtype=object)
     shapes[: len(copper)] = polygons_of([c.shape for c in copper])
     shapes[len(copper) :] = [area for area, _ in areas]
@@ -70,7 +72,8 @@ def joined(copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]]) -> Gr
         first, second = shapely.STRtree(here).query(here, predicate="intersects")
         once = first < second
         for a, b in zip(members[first[once]].tolist(), members[second[once]].tolist(), strict=True):
-            groups.join(a, b)
+            if not by_net or copper[a].net == copper[b].net:
+                groups.join(a, b)
     contacts: dict[str, int] = {}
     for index, c in enumerate(copper):
         if c.ref:

@@ -4,13 +4,10 @@ from collections import defaultdict
 from dataclasses import dataclass
 from math import hypot
 
-import numpy as np
-import shapely
-
-from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
-from loquet.core.board.islands import Groups
+from loquet.core.board.copper import BoardView, Copper
+from loquet.core.board.islands import joined
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import middle_of, polygons_of
+from loquet.core.geometry import middle_of
 
 
 @dataclass(frozen=True)
@@ -25,33 +22,12 @@ class Link:
 def open_links(view: BoardView) -> tuple[Link, ...]:
     """For every net but ground, which is poured, the shortest links between groups of pads that nothing joins."""
     copper = [c for c in (*view.pads, *view.wiring) if c.net and c.net != GROUND]
-    groups = touching(copper)
+    groups = joined(copper, by_net=True)
     nets: dict[str, dict[int, list[Copper]]] = defaultdict(lambda: defaultdict(list))
     for index, piece in enumerate(copper):
         if piece.ref:
             nets[piece.net][groups.find(index)].append(piece)
     return tuple(link for net in sorted(nets) for link in tree_of(net, list(nets[net].values())))
-
-
-def touching(copper: list[Copper]) -> Groups:
-    """Copper of one net that touches; pads of one contact count as joined."""
-    groups = Groups(len(copper))
-    shapes = polygons_of([c.shape for c in copper])
-    contacts: dict[str, int] = {}
-    for index, piece in enumerate(copper):
-        if piece.ref:
-            groups.join(contacts.setdefault(piece.owner, index), index)
-    for side in (NEAR, FAR):
-        members = np.array([i for i, c in enumerate(copper) if side in c.sides], dtype=np.int64)
-        if not len(members):
-            continue
-        here = shapes[members]
-        first, second = shapely.STRtree(here).query(here, predicate="intersects")
-        once = first < second
-        for a, b in zip(members[first[once]].tolist(), members[second[once]].tolist(), strict=True):
-            if copper[a].net == copper[b].net:
-                groups.join(a, b)
-    return groups
 
 
 def tree_of(net: str, groups: list[list[Copper]]) -> list[Link]:

@@ -232,96 +232,59 @@ def anneal(
             continue
         if not item_fits(item, nx, ny, nturn, other, row_bounds, rows, places, taken, sums, origin):
             continue
-        before = item_cost(
-            item,
-            x,
-            y,
-            turn,
-            pad_bounds,
-            pads,
-            nets,
-            weights,
-            net_bounds,
-            net_pads,
-            owners,
-            spots,
-            fixed_bounds,
-            fixed,
-            likes,
-            places,
-            align_nm,
-            turn_nm,
-        )
-        oturn = 0
-        if other >= 0:
-            oturn = places[other, 2]
-            before += item_cost(
-                other,
-                nx,
-                ny,
-                oturn,
-                pad_bounds,
-                pads,
-                nets,
-                weights,
-                net_bounds,
-                net_pads,
-                owners,
-                spots,
-                fixed_bounds,
-                fixed,
-                likes,
-                places,
-                align_nm,
-                turn_nm,
-            )
+        oturn = places[other, 2] if other >= 0 else 0
+        before = 0.0
+        for who, wx, wy, wt in ((item, x, y, turn), (other, nx, ny, oturn)):
+            if who >= 0:
+                before += item_cost(
+                    who,
+                    wx,
+                    wy,
+                    wt,
+                    pad_bounds,
+                    pads,
+                    nets,
+                    weights,
+                    net_bounds,
+                    net_pads,
+                    owners,
+                    spots,
+                    fixed_bounds,
+                    fixed,
+                    likes,
+                    places,
+                    align_nm,
+                    turn_nm,
+                )
         put(item, nx, ny, nturn, places, pad_bounds, pads, spots)
         if other >= 0:
             if not item_fits(other, x, y, oturn, -1, row_bounds, rows, places, taken, sums, origin):
                 put(item, x, y, turn, places, pad_bounds, pads, spots)
                 continue
             put(other, x, y, oturn, places, pad_bounds, pads, spots)
-        after = item_cost(
-            item,
-            nx,
-            ny,
-            nturn,
-            pad_bounds,
-            pads,
-            nets,
-            weights,
-            net_bounds,
-            net_pads,
-            owners,
-            spots,
-            fixed_bounds,
-            fixed,
-            likes,
-            places,
-            align_nm,
-            turn_nm,
-        )
-        if other >= 0:
-            after += item_cost(
-                other,
-                x,
-                y,
-                oturn,
-                pad_bounds,
-                pads,
-                nets,
-                weights,
-                net_bounds,
-                net_pads,
-                owners,
-                spots,
-                fixed_bounds,
-                fixed,
-                likes,
-                places,
-                align_nm,
-                turn_nm,
-            )
+        after = 0.0
+        for who, wx, wy, wt in ((item, nx, ny, nturn), (other, x, y, oturn)):
+            if who >= 0:
+                after += item_cost(
+                    who,
+                    wx,
+                    wy,
+                    wt,
+                    pad_bounds,
+                    pads,
+                    nets,
+                    weights,
+                    net_bounds,
+                    net_pads,
+                    owners,
+                    spots,
+                    fixed_bounds,
+                    fixed,
+                    likes,
+                    places,
+                    align_nm,
+                    turn_nm,
+                )
         if after <= before or np.random.random() < np.exp((before - after) / heat):
             taken_up += 1
             continue

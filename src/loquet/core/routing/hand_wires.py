@@ -31,7 +31,7 @@ def contacts_of(pads: Sequence[Copper], drawn: Sequence[Copper]) -> Contacts:
     for net in {pad.net for pad in pads}:
         copper = [pad for pad in pads if pad.net == net]
         own = [wire for wire in drawn if wire.net == net]
-        groups = joined([*copper, *own], ())
+        groups = joined([*copper, *own])
         names: dict[int, str] = {}
         for index, pad in enumerate(copper):
             names.setdefault(groups.find(index), pad.owner)
