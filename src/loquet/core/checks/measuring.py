@@ -11,6 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.geometry import core_of, radius_of
+from loquet.core.remembering import Remembered
 
 CHUNK = 24
 
@@ -40,8 +41,16 @@ class Measured:
     area: Polygon | None = None
 
 
+MEASURED: Remembered[list[Measured]] = Remembered(4)
+
+
 def measured_copper(view: BoardView, side: str) -> list[Measured]:
-    """All pads, tracks, vias and poured pieces of one side."""
+    """All pads, tracks, vias and poured pieces of one side; several rules ask for those of one board."""
+    return MEASURED.of((view,), lambda: copper_of(view, side), side)
+
+
+def copper_of(view: BoardView, side: str) -> list[Measured]:
+    """Every piece of copper of one side as something to measure."""
     found = [measured(c) for c in (*view.pads, *view.wiring) if side in c.sides]
     for piece in view.pour.pieces if view.pour else ():
         if view.pour and piece.far == (side == FAR):

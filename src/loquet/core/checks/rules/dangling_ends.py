@@ -4,11 +4,11 @@ from collections.abc import Iterator
 
 import shapely
 
-from loquet.core.board import BoardView, Track
+from loquet.core.board import BoardView, Copper, Track
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import polygons_of
-from loquet.core.provenance import Outcome, Source
+from loquet.core.provenance import NotApplicable, Outcome, Source
 
 TOUCH_NM = 1_000
 
@@ -18,6 +18,8 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     tracks = view.routing.tracks if view.routing else ()
+    if not tracks:
+        return NotApplicable("nothing is routed")
     found = [
         RULE.finding(
             f"A track of {track.net} ends in the open on the {FAR if track.far else NEAR} side.",
@@ -35,26 +37,34 @@ def open_ends(view: BoardView, tracks: tuple[Track, ...]) -> Iterator[tuple[Trac
     """Ends of tracks that touch no other copper of their net on their side, in nm."""
     copper = (*view.pads, *view.wiring)
     first = len(view.pads)
+    ends = [spot for t in tracks for spot in ((t.x1_nm, t.y1_nm), (t.x2_nm, t.y2_nm))]
     tree = shapely.STRtree(polygons_of([c.shape for c in copper]))
-    poured = view.pour.pieces if view.pour else ()
-    net = view.pour.net if view.pour else ""
-    areas = {
-        far: shapely.STRtree([shapely.Polygon(p.outer, p.holes) for p in poured if p.far is far])
-        for far in (False, True)
+    pairs = tree.query(shapely.points(ends), predicate="dwithin", distance=TOUCH_NM).T.tolist()
+    held = {
+        end
+        for end, index in pairs
+        if index != first + end // 2 and touches(tracks[end // 2], copper[index])
     }
-    for index, track in enumerate(tracks):
-        side = FAR if track.far else NEAR
-        for x, y in ((track.x1_nm, track.y1_nm), (track.x2_nm, track.y2_nm)):
-            end = shapely.Point(x, y)
-            held = any(
-                i != first + index and copper[i].net == track.net and side in copper[i].sides
-                for i in tree.query(end, predicate="dwithin", distance=TOUCH_NM).tolist()
-            )
-            disc = end.buffer(track.width_nm / 2)
-            if not held and track.net == net:
-                held = len(areas[track.far].query(disc, predicate="intersects")) > 0
-            if not held:
-                yield track, x, y
+    for end, (x, y) in enumerate(ends):
+        track = tracks[end // 2]
+        if end not in held and not in_pour(view, track, x, y):
+            yield track, x, y
+
+
+def touches(track: Track, copper: Copper) -> bool:
+    """Whether copper that lies at the end of a track is of its net and on its side."""
+    return copper.net == track.net and (FAR if track.far else NEAR) in copper.sides
+
+
+def in_pour(view: BoardView, track: Track, x: int, y: int) -> bool:
+    """Whether a track ends in the pour of its own net."""
+    if view.pour is None or view.pour.net != track.net:
+        return False
+    disc = shapely.Point(x, y).buffer(track.width_nm / 2)
+    return any(
+        p.far == track.far and shapely.Polygon(p.outer, p.holes).intersects(disc)
+        for p in view.pour.pieces
+    )
 
 
 RULE = Rule(
