@@ -15,6 +15,7 @@ from loquet.core.routing.terminals import nodes_along, terminal_nodes
 THIN_NM = 100_000
 STEP_NM = 50_000
 SHY_NM, SHY_COST = 350_000, 12.0
+LARGE_CELLS = 3_000
 NOTHING = CutOff(frozenset(), ())
 
 
@@ -151,17 +152,12 @@ def ground_is_whole(router: Router) -> bool:
 def ground_link(router: Router, known: CutOff = NOTHING) -> NetState:
     """The ground pads that the pour alone does not reach as the board is routed now, as a net that leads them into it.
 
-    What is `known` to be cut off by the exact pour counts as apart, whatever the grid says.
+    What is `known` to be cut off by the exact pour counts as apart, whatever the grid says; and so does what was led into it before, for the nets have made room for that.
     """
     pool = GroundPool(router, False)
     main, grid = pool.main, router.grid
-    labels = sorted(
-        {
-            *pool.apart(),
-            *known.contacts,
-            *(router.link.labels if router.link and known.contacts else ()),
-        }
-    )
+    led = router.link.labels if router.link else ()
+    labels = sorted({*pool.apart(), *known.contacts, *led})
     for width in (SUPPLY, SIGNAL):
         terminals = [terminal_nodes(grid, pool.pads[label], pool.number, width) for label in labels]
         if all(len(nodes) for nodes in terminals):
@@ -170,6 +166,8 @@ def ground_link(router: Router, known: CutOff = NOTHING) -> NetState:
     cells = inner(pool.cells_of(main), grid)
     for far, area in known.pieces:
         cells[int(far) * grid.area + cells_near(area, CELL_NM, grid.columns, grid.rows)] = 0
+    wide = wide_open(cells, grid)
+    cells = wide if wide.any() else cells
     return NetState(
         pool.number, GROUND, width, terminals, labels, middles, pool=cells.astype(np.int16)
     )
@@ -184,6 +182,15 @@ def inner(cells: Bytes, grid: Grid) -> Bytes:
             kept &= np.roll(sides, shift, axis)
         sides = kept
     found: Bytes = sides.reshape(-1)
+    return found
+
+
+def wide_open(cells: Bytes, grid: Grid) -> Bytes:
+    """Cells of large parts of one side: what hangs on by a via or a narrow neck is soon cut off again by a track."""
+    heads = np.zeros(len(cells), dtype=np.int32)
+    pools(cells, np.zeros(grid.area, dtype=np.uint8), grid.columns, grid.rows, heads)
+    sizes = np.bincount(heads[cells > 0], minlength=len(cells))
+    found: Bytes = cells * (sizes[heads] >= LARGE_CELLS).astype(np.uint8)
     return found
 
 
