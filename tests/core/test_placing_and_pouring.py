@@ -1,5 +1,7 @@
 """Laws of placing and pouring on small made-up boards and on the demo."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 import shapely
@@ -7,14 +9,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
-from loquet.core.board.copper import FAR, NEAR
+from loquet.core.board.copper import FAR, NEAR, Copper
 from loquet.core.board.islands import Groups, ground_islands
-from loquet.core.board.pouring import opening, polygons
+from loquet.core.board.pouring import opening, polygons, relieved, spokes_of
 from loquet.core.brief import Brief, plain_name
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.checks.measuring import Measured, too_close
 from loquet.core.design import Design, slice_of
-from loquet.core.geometry import polygon_of
+from loquet.core.geometry import Bar, Box, Round, Shape, polygon_of
 from loquet.core.library import Library
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import board_view
@@ -179,3 +181,24 @@ def test_needs_follow_the_brief(brief: Brief) -> None:
     assert [n.kind for n in needs_of(fewer)] == ["input"] * 6 + ["debug data", "debug clock"]
     assert plain_name("button:all dark") == "BUTTON_ALL_DARK"
     assert plain_name("button:left-pad up 2") == "BUTTON_LEFT_PAD_UP_2"
+
+
+@pytest.mark.parametrize(
+    ("shape", "ends"),
+    [
+        # half the pad, 0.2 mm of ring, and half a spoke of 0.3 mm beyond it
+        (Round(0, 0, 2 * MM), {(1_350_000, 0), (0, 1_350_000)}),
+        (Box(0, 0, 2 * MM, MM), {(1_350_000, 0), (0, 850_000)}),
+        (Bar(-MM, 0, MM, 0, MM), {(1_850_000, 0), (0, 850_000)}),
+        (Bar(0, -MM, 0, MM, MM), {(0, 1_850_000), (-850_000, 0)}),
+    ],
+)
+def test_spokes_reach_over_the_ring_of_every_shape(
+    shape: Shape, ends: set[tuple[int, int]]
+) -> None:
+    pad = Copper("GROUND", ("near",), shape, "pad", "J1", "1")
+    found = {(bar.x2, bar.y2) for bar in spokes_of(pad)}
+    assert found == ends
+    assert {(-bar.x1, -bar.y1) for bar in spokes_of(pad)} == ends
+    assert relieved(pad)
+    assert not relieved(replace(pad, in_full=True))

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from itertools import product
+from math import atan2, degrees, hypot
 
 import numpy as np
 import shapely
@@ -13,7 +14,7 @@ from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import held_by_pads, joined
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Bar, Box, Round, polygons_of, turned
+from loquet.core.geometry import Bar, Box, Round, middle_of, polygons_of, turned
 from loquet.core.provenance import Source, Working, given
 
 CURVE_NM = 5_000
@@ -102,10 +103,12 @@ def spokes_of(pad: Copper) -> tuple[Bar, ...]:
         case Box():
             w, h, turn = shape.w, shape.h, shape.turn
         case Bar():
-            return ()
+            dx, dy = shape.x2 - shape.x1, shape.y2 - shape.y1
+            w, h = round(hypot(dx, dy)) + shape.w, shape.w
+            turn = round(degrees(atan2(dy, dx)))
     reach = RELIEF_NM + SPOKE_NM // 2
     ends = (turned(w // 2 + reach, 0, turn), turned(0, h // 2 + reach, turn))
-    x, y = shape.x, shape.y
+    x, y = middle_of(shape)
     across, up = (Bar(x - dx, y - dy, x + dx, y + dy, SPOKE_NM) for dx, dy in ends)
     return across, up
 
