@@ -48,25 +48,6 @@ def test_a_pad_behind_a_fence_hangs_on_a_stitch(library: Library) -> None:
     assert made == Routing(tracks=(), vias=())
 
 
-def test_a_pad_between_its_neighbours_is_led_out(library: Library) -> None:
-    """Foreign pads stand so near on three sides that no spoke is free, and a plate lies behind: a track leads out through the open side."""
-    walls = [
-        Copper("", (NEAR,), Box(x, y, w, h), "pad", f"W{i}", "1")
-        for i, (x, y, w, h) in enumerate(
-            (
-                (5_050_000, 10 * MM, 500_000, 3 * MM),
-                (6_950_000, 10 * MM, 500_000, 3 * MM),
-                (6 * MM, 9_050_000, MM, 500_000),
-                (6 * MM, 11_300_000, MM, 300_000),
-            )
-        )
-    ]
-    plate = Copper("", (FAR,), Box(6 * MM, 10 * MM, 6 * MM, 6 * MM), "pad", "P1", "1")
-    made = routed(library, ground("R1", 6, 10), ground("R2", 24, 10), *walls, plate)
-    assert [label for _, _, label in made.open_links] in ([], ["R1 pad 1"])
-    assert made.open_links or made.tracks
-
-
 def test_a_pad_that_fills_its_fence_has_no_way_and_that_is_said(library: Library) -> None:
     walls = fence(6, 10, 1.2, (NEAR, FAR))
     made = routed(library, ground("R1", 6, 10), ground("R2", 24, 10), ground("R3", 24, 5), *walls)
