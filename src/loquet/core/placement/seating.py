@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from shapely.geometry import Polygon
+from shapely.geometry import Polygon, box
 
 from loquet.core.board.model import PlacedPart, Placement
 from loquet.core.circuit import Circuit, Component
@@ -28,7 +28,8 @@ NEAR_WEIGHT, SIGNAL_WEIGHT, SUPPLY_WEIGHT = 5.0, 1.0, 0.4
 MIDDLE_WEIGHT = 0.02
 TURN_PRICE_NM = 300_000.0
 NO_ROOM_NM = 1e9
-FIXED, HERE = "fixed", "here"
+FIXED = "fixed"
+OPEN_FIELD = box(-15_000_000, -15_000_000, 15_000_000, 15_000_000)
 Longs = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
@@ -71,9 +72,16 @@ def lattice(outline: Polygon, offset_nm: int = 0) -> tuple[Longs, Longs]:
 class Seating:
     """The state while placing: seats found so far, and what they take."""
 
-    def __init__(self, given: PlacingInput) -> None:
+    def __init__(self, given: PlacingInput, alone: bool = False) -> None:
+        """On the board with all that it keeps free; or `alone`, in the open about the origin."""
         self.given = given
-        self.plan = GroundPlan(given.outline, EDGE_NM)
+        self.by_role = {c.role: c for c in given.circuit.components}
+        self.seats: dict[str, Seat] = {}
+        self.points: dict[str, list[tuple[int, int]]] = {}
+        self.plan = GroundPlan(OPEN_FIELD if alone else given.outline, EDGE_NM)
+        self.lattice = lattice(self.plan.outline)
+        if alone:
+            return
         self.plan.taken[FIXED] = np.concatenate(
             [
                 rows_of((x - r, y - r, x + r, y + r) for x, y, r in given.holes),
@@ -81,10 +89,6 @@ class Seating:
                 rows_of(given.low_areas, LOW, 0),
             ]
         )
-        self.seats: dict[str, Seat] = {}
-        self.by_role = {c.role: c for c in given.circuit.components}
-        self.lattice = lattice(given.outline)
-        self.points: dict[str, list[tuple[int, int]]] = {}
 
     def rows(self, component: Component, seat: Seat) -> Rows:
         """What a part takes there."""
@@ -359,12 +363,7 @@ def clustered(seating: Seating, family: list[Component]) -> Cluster:
     root, *others = family
     if not others:
         return Cluster((Member(root, Seat(0, 0)),))
-    given = seating.given
-    wide = Polygon([(-(10**8), -(10**8)), (10**8, -(10**8)), (10**8, 10**8), (-(10**8), 10**8)])
-    own = Seating.__new__(Seating)
-    own.given, own.by_role, own.seats, own.points = given, seating.by_role, {}, {}
-    own.plan = GroundPlan(wide.buffer(-8.5 * 10**7), EDGE_NM)
-    own.lattice = lattice(own.plan.outline)
+    own = Seating(seating.given, alone=True)
     own.put(root, Seat(0, 0))
     for component in others:
         own.seat_alone(component)
