@@ -20,7 +20,7 @@ GROUND_TRIES = 6
 EXACT_TRIES = 4
 BY_HAND = {"by_hand": True}
 STRICT = Terms(0.0, True, VIA_COST)
-POLISHED = Terms(0.0, True, POLISH_VIA_COST)
+POLISHED = Terms(0.0, True, POLISH_VIA_COST, any_close=True)
 
 
 @dataclass(frozen=True)

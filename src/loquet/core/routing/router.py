@@ -74,12 +74,13 @@ class NetState:
 
 @dataclass(frozen=True)
 class Terms:
-    """How a net is routed: what shared places cost or whether they are closed, the price of a via, and how far around the straight way is looked."""
+    """How a net is routed: what shared places cost or whether they are closed, the price of a via, how far around the straight way is looked, and whether any terminal close by is as welcome as the nearest."""
 
     pressure: float
     hard: bool
     via_cost: float
     reach: float = 1.0
+    any_close: bool = False
 
 
 class Router:
@@ -160,7 +161,8 @@ class Router:
             if len(net.pool):
                 path = self.search(net, net.terminals[target], net.pool, whole, (whole,), terms)
             else:
-                close = [i for i in away if away[i] <= CLOSE * away[target] + CLOSE_CELLS]
+                most = CLOSE * away[target] + CLOSE_CELLS if terms.any_close else away[target]
+                close = [i for i in away if i == target or away[i] < most]
                 path, target = self.find(net, tree, target, close, terms)
             del away[target]
             if path is None:
