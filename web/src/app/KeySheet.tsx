@@ -8,11 +8,12 @@ const KEYS: [string, string][] = [
 	["Tab", "walk the things or parts"],
 	["arrow keys", "nudge the selected one by 0.1 mm; with Shift by 1 mm"],
 	["Ctrl+C, Ctrl+X, Ctrl+V", "copy, cut, paste where the pointer is, into any project (Brief)"],
-	["Delete", "remove what is picked (Brief)"],
+	["Delete", "remove what is picked (Brief); cut the picked track (Board)"],
 	["Shift+press", "pick several, to move, line up or mirror them (Brief)"],
 	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],
 	["Q", "turn the selected part by 90 degrees (Board)"],
 	["wheel or + and -, drag on empty board", "zoom, pan; 0 shows the whole board (Board)"],
+	["Space, Backspace, Enter", "while a track is drawn: other side, step back, end (Board)"],
 	["Escape", "leave a selection or a window"],
 	["?", "this sheet"],
 ];
