@@ -189,7 +189,7 @@ def odd(rng: random.Random) -> Brief:
         thing("stick", "stick", 16.0, height - 16.0),
         thing("usb-device", "usb", 3.65, height / 2, turn_deg=270, feeds=True),
         thing("light-chain", "lights", count=3),
-        thing("encoder", "dial", width - 14.0, 30.0),
+        thing("encoder", "dial", width - 14.0, 33.0),
         thing("buzzer", "buzzer"),
         thing("programming", "port"),
     ]
