@@ -205,6 +205,8 @@ def anneal(
     `places` (x, y, quarter turns) and `spots` (absolute pads) are changed in place.
     """
     np.random.seed(seed)
+    links = (pad_bounds, pads, nets, weights, net_bounds, net_pads, owners, spots)
+    costs = (*links, fixed_bounds, fixed, likes, places, align_nm, turn_nm)
     count, taken_up = len(places), 0
     for step in range(steps):
         part = step / steps
@@ -236,26 +238,7 @@ def anneal(
         before = 0.0
         for who, wx, wy, wt in ((item, x, y, turn), (other, nx, ny, oturn)):
             if who >= 0:
-                before += item_cost(
-                    who,
-                    wx,
-                    wy,
-                    wt,
-                    pad_bounds,
-                    pads,
-                    nets,
-                    weights,
-                    net_bounds,
-                    net_pads,
-                    owners,
-                    spots,
-                    fixed_bounds,
-                    fixed,
-                    likes,
-                    places,
-                    align_nm,
-                    turn_nm,
-                )
+                before += item_cost(who, wx, wy, wt, *costs)
         put(item, nx, ny, nturn, places, pad_bounds, pads, spots)
         if other >= 0:
             if not item_fits(other, x, y, oturn, -1, row_bounds, rows, places, taken, sums, origin):
@@ -265,26 +248,7 @@ def anneal(
         after = 0.0
         for who, wx, wy, wt in ((item, nx, ny, nturn), (other, x, y, oturn)):
             if who >= 0:
-                after += item_cost(
-                    who,
-                    wx,
-                    wy,
-                    wt,
-                    pad_bounds,
-                    pads,
-                    nets,
-                    weights,
-                    net_bounds,
-                    net_pads,
-                    owners,
-                    spots,
-                    fixed_bounds,
-                    fixed,
-                    likes,
-                    places,
-                    align_nm,
-                    turn_nm,
-                )
+                after += item_cost(who, wx, wy, wt, *costs)
         if after <= before or np.random.random() < np.exp((before - after) / heat):
             taken_up += 1
             continue
