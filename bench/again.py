@@ -1,7 +1,12 @@
-"""Measured again, in another way: `python -m bench.again SET,SET FIRST LAST` makes generated devices up to the release and measures their boards with polygons of shapely and a graph of networkx."""
+"""Measured again, in another way: `python -m bench.again SET,SET FIRST LAST` takes generated devices through `loquet compile` and `loquet verify`, and measures the boards of their packages with polygons of shapely and a graph of networkx."""
 
+import json
+import subprocess
 import sys
 import time
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
 
 import networkx
 import numpy as np
@@ -12,12 +17,10 @@ from shapely.geometry.base import BaseGeometry
 from bench.devices import generated
 from loquet.catalogue.library import bundled_library
 from loquet.core.board import BoardView
-from loquet.core.circuit import RecipeNotPossible
+from loquet.core.brief import Brief
 from loquet.core.design import Design
 from loquet.core.geometry import Bar, Box, Round, Shape
-from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
-from loquet.core.placement.seating import NoRoom
-from loquet.core.release import release
+from loquet.core.pipeline import board_view
 
 QUARTER = 90  # chords of a quarter: of a pad of 3 mm some 0.06 micrometre are lost
 
@@ -69,25 +72,50 @@ def measured(view: BoardView) -> tuple[float, int]:
     return least / 1e6, networkx.number_connected_components(graph)
 
 
+def through_the_commands(brief: Brief, folder: Path) -> tuple[Design | None, str]:
+    """The design of a package that `loquet compile` made and `loquet verify` proved, or why there is none."""
+    asked = folder / "asked.brief.json"
+    asked.write_text(brief.model_dump_json())
+    package = folder / "package"
+    made = command("compile", str(asked), "--out", str(package), "--json")
+    if not made.get("ready"):
+        stops = [stop["sentence"] for stop in made.get("stops", [])]
+        return None, f"not ready: {made.get('error') or stops}"
+    proven = command("verify", str(package), "--json")
+    if not proven.get("proven"):
+        return None, f"not proven: {proven}"
+    return Design.model_validate_json((package / "design.json").read_bytes()), "ready and proven"
+
+
+def command(*words: str) -> dict[str, Any]:
+    """What a command of Loquet says in JSON."""
+    ran = subprocess.run(
+        [sys.executable, "-m", "loquet.cli", *words], capture_output=True, text=True, check=False
+    )
+    try:
+        return dict(json.loads(ran.stdout))
+    except ValueError:
+        return {"error": f"code {ran.returncode}: {ran.stderr[-300:]}"}
+
+
 def main(sets: str, first: int, last: int) -> int:
     """A line a device; at the end how many are ready."""
     library = bundled_library()
     ready = count = 0
     for name in sets.split(","):
         for seed in range(first, last):
-            began = time.process_time()
-            try:
-                design = bring_up_to_date(Design(brief=generated(name, seed)), library)
-            except (StageRefused, RecipeNotPossible, NoRoom) as error:
-                print(f"{name} {seed}: refused: {error}", flush=True)
-                count += 1
+            began = time.perf_counter()
+            with TemporaryDirectory() as folder:
+                design, said = through_the_commands(generated(name, seed), Path(folder))
+            count += 1
+            if design is None:
+                print(f"{name} {seed}: {said}", flush=True)
                 continue
-            made = release(design, library)
-            stops = [f.sentence for f in made.findings if f.severity == "stop"]
             gap, islands = measured(board_view(design, library))
-            count, ready = count + 1, ready + (bool(made.files) and islands == 1 and gap > 0.1499)
+            ready += islands == 1 and gap > 0.1499
+            took = time.perf_counter() - began
             print(
-                f"{name} {seed}: {'ready' if made.files else stops or 'not proven'}, least gap {gap:.5f} mm, ground in {islands}, {time.process_time() - began:.0f} s",
+                f"{name} {seed}: {said}, least gap {gap:.5f} mm, ground in {islands}, {took:.0f} s",
                 flush=True,
             )
     print(f"{ready} of {count} ready, proven, in one island, no gap below 0.1499 mm")

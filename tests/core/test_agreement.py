@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from loquet.core.board.model import PourPiece
-from loquet.core.board.outline import Corner, Line
+from loquet.core.board.outline import Arc, Line
 from loquet.core.fabrication.layers import Drawn, Layer
 from loquet.core.geometry import Bar, Round, Seat
 from loquet.core.pins import Assignment
@@ -134,7 +134,7 @@ def test_what_an_object_is_called() -> None:
 
 
 def test_each_difference_of_the_outline() -> None:
-    pieces = (Line(0, 0, 8 * MM, 0), Corner(8 * MM, 0, 9 * MM, MM, 8 * MM, MM))
+    pieces = (Line(0, 0, 8 * MM, 0), Arc(8 * MM, 0, 9 * MM, MM, 8 * MM, MM))
     side = ReadObject(Bar(8 * MM, 0, 0, 0, 100_000), True, 1)
     arc = ReadArc(8 * MM, 0, 9 * MM, MM, 8 * MM, MM, True, 2)
     right = ReadLayer("profile.gbr", {}, [side], [], [arc])

@@ -16,6 +16,7 @@ from loquet.api import (
     errors,
     history,
     kinds,
+    outlines,
     parts,
     planning,
     power,
@@ -62,7 +63,18 @@ def make_application(
     )
     app.state.context = context
     errors.install(app)
-    for part in (projects, history, stations, circuit, parts, power, planning, kinds, releases):
+    for part in (
+        projects,
+        history,
+        stations,
+        outlines,
+        circuit,
+        parts,
+        power,
+        planning,
+        kinds,
+        releases,
+    ):
         app.include_router(part.router)
 
     app.add_middleware(GZipMiddleware, minimum_size=1_000, compresslevel=5)

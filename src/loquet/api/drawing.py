@@ -1,16 +1,18 @@
 """The picture of the device: every thing of the brief with its pieces, whatever its kind."""
 
+from math import hypot
 from typing import Literal
 
-from loquet.api.shapes import BoardOutline, BodyView, DrawnThing
+from loquet.api.shapes import BoardOutline, BodyView, DrawnThing, OutlineSide
 from loquet.core.board.openings import openings_of
-from loquet.core.brief import Body, Brief, Thing, outline_polygon_mm
+from loquet.core.brief import Board, Body, Brief, Thing, outline_polygon_mm
 from loquet.core.brief.joining import is_source
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.covers import cover_of
 from loquet.core.design import Design
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
+from loquet.core.outlining.shaping import corners_of, side_lengths
 from loquet.core.parts import PartError
 from loquet.core.pins.needing import needs_of
 from loquet.core.power.load import draw_of
@@ -33,8 +35,27 @@ def boards_of(brief: Brief) -> list[BoardOutline]:
                 [(round(x / 1e6, 4), round(y / 1e6, 4)) for x, y in area.exterior.coords]
                 for area in openings_of(brief, board).values()
             ],
+            sides=sides_of(board),
         )
         for board in brief.boards
+    ]
+
+
+def sides_of(board: Board) -> list[OutlineSide]:
+    """The sides of a board's outline as calipers measure them."""
+    corners = corners_of(board.outline)
+    out = 1 if outline_polygon_mm(board.outline).exterior.is_ccw else -1
+    ends = [*(point for point, _ in corners[1:]), corners[0][0]]
+    return [
+        OutlineSide(
+            x_mm=round(x, 4),
+            y_mm=round(y, 4),
+            length_mm=round(length, 3),
+            rise_mm=round(out * bulge * hypot(end[0] - x, end[1] - y) / 2, 3),
+        )
+        for ((x, y), bulge), end, length in zip(
+            corners, ends, side_lengths(board.outline), strict=True
+        )
     ]
 
 

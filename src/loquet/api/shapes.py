@@ -92,6 +92,15 @@ class DrawnThing(BaseModel):
     fed: Literal["", "source", "from a rail", "by a rail"]
 
 
+class OutlineSide(BaseModel):
+    """A side of an outline: where it begins, its length along itself, how far it rises from its chord (outwards positive), all in mm."""
+
+    x_mm: float
+    y_mm: float
+    length_mm: float
+    rise_mm: float
+
+
 class BoardOutline(BaseModel):
     """A board with its outline in mm, and its folder in the package of a device with several."""
 
@@ -99,6 +108,7 @@ class BoardOutline(BaseModel):
     folder: str
     outline_mm: list[tuple[float, float]]
     openings_mm: list[list[tuple[float, float]]]
+    sides: list[OutlineSide]
 
 
 class KeyView(BaseModel):

@@ -228,6 +228,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/boards/{board}/outline.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Outline As Drawing
+         * @description A board's outline, holes and openings at true size, from the near side.
+         */
+        get: operations["outline_as_drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/brief.json": {
         parameters: {
             query?: never;
@@ -304,6 +324,26 @@ export interface paths {
          * @description A project of its own from the brief that is shown, named as a copy.
          */
         post: operations["copy_project"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Drawing
+         * @description The outline in a drawing; nothing is changed.
+         */
+        post: operations["look_at_drawing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -851,6 +891,23 @@ export interface components {
             kind: "add-board";
         };
         /**
+         * AddCorner
+         * @description Put a new corner on a side.
+         */
+        AddCorner: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-corner";
+            /** Side */
+            side: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * AddCornerHoles
          * @description Four fixing holes near the corners of a board's outline.
          */
@@ -867,7 +924,7 @@ export interface components {
              * @default M2
              * @enum {string}
              */
-            screw: "M1.6" | "M2" | "M2.5" | "M3";
+            screw: "none" | "M1.6" | "M2" | "M2.5" | "M3" | "M4";
         };
         /**
          * AddPart
@@ -3488,6 +3545,11 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Diameter Mm
+                 * @description drilled to this; none: the clearance of its screw
+                 */
+                diameter_mm?: number | null;
+                /**
                  * Kind
                  * @default hole
                  * @constant
@@ -3514,7 +3576,7 @@ export interface components {
                  * @default M2
                  * @enum {string}
                  */
-                screw: "M1.6" | "M2" | "M2.5" | "M3";
+                screw: "none" | "M1.6" | "M2" | "M2.5" | "M3" | "M4";
             } | {
                 /**
                  * Board
@@ -3820,6 +3882,21 @@ export interface components {
             version: number;
         };
         /**
+         * BendSide
+         * @description Bend a side outwards, or inwards below zero.
+         */
+        BendSide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bend-side";
+            /** Rise Mm */
+            rise_mm: number;
+            /** Side */
+            side: number;
+        };
+        /**
          * Board
          * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers; thickness and finish are chosen when it is ordered.
          */
@@ -3912,6 +3989,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Sides */
+            sides: components["schemas"]["OutlineSide"][];
         };
         /**
          * BodyView
@@ -6615,6 +6694,11 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Diameter Mm
+                 * @description drilled to this; none: the clearance of its screw
+                 */
+                diameter_mm?: number | null;
+                /**
                  * Kind
                  * @default hole
                  * @constant
@@ -6641,7 +6725,7 @@ export interface components {
                  * @default M2
                  * @enum {string}
                  */
-                screw: "M1.6" | "M2" | "M2.5" | "M3";
+                screw: "none" | "M1.6" | "M2" | "M2.5" | "M3" | "M4";
             } | {
                 /**
                  * Board
@@ -7385,6 +7469,25 @@ export interface components {
             working: string;
         };
         /**
+         * CutNotch
+         * @description Cut a rectangular notch into a side.
+         */
+        CutNotch: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** From Mm */
+            from_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut-notch";
+            /** Side */
+            side: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * CutPin
          * @description A pin on no net.
          */
@@ -7576,6 +7679,85 @@ export interface components {
             quantity: number;
         };
         /**
+         * DrawingGiven
+         * @description A DXF or SVG file as text; its unit where it says none; how wide a gap is healed in mm; whether it is drawn from behind; what calipers say.
+         */
+        DrawingGiven: {
+            /** Board */
+            board: string;
+            /**
+             * Existing
+             * @default false
+             */
+            existing: boolean;
+            /**
+             * Flipped
+             * @default false
+             */
+            flipped: boolean;
+            /**
+             * Heal Mm
+             * @default 0.05
+             */
+            heal_mm: number;
+            /** Height Mm */
+            height_mm?: number | null;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit?: ("mm" | "inch") | null;
+            /** Width Mm */
+            width_mm?: number | null;
+        };
+        /**
+         * DrawingSeen
+         * @description What a drawing holds, before it is taken: a picture in mm, what there is to say, and the edit that takes it; or the question for its unit.
+         */
+        DrawingSeen: {
+            /**
+             * Asks Unit
+             * @default false
+             */
+            asks_unit: boolean;
+            edit?: components["schemas"]["TakeOutline"] | null;
+            /**
+             * Holes
+             * @default []
+             */
+            holes: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
+            /**
+             * Openings
+             * @default []
+             */
+            openings: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Outline Mm
+             * @default []
+             */
+            outline_mm: [
+                number,
+                number
+            ][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * DrawnLand
          * @description A pad of a land pattern in mm, about the middle of the part: its number, middle, width and height, whether it is round, and its hole.
          */
@@ -7668,7 +7850,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -7795,6 +7977,36 @@ export interface components {
             x_mm?: number | null;
             /** Y Mm */
             y_mm?: number | null;
+        };
+        /**
+         * FoundHole
+         * @description A round hole: its middle and diameter in mm.
+         */
+        FoundHole: {
+            /** D Mm */
+            d_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * FoundOpening
+         * @description A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole degrees.
+         */
+        FoundOpening: {
+            /** Corner Mm */
+            corner_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Turn Deg */
+            turn_deg: number;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Gathered
@@ -8170,6 +8382,21 @@ export interface components {
             signal: string;
         };
         /**
+         * MakeSide
+         * @description Make a side as long as calipers say.
+         */
+        MakeSide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "make-side";
+            /** Length Mm */
+            length_mm: number;
+            /** Side */
+            side: number;
+        };
+        /**
          * MarkKit
          * @description A line of the kit as bought, in the drawer, or missing.
          */
@@ -8241,6 +8468,23 @@ export interface components {
             kind: "mirror-things";
             /** Names */
             names: string[];
+        };
+        /**
+         * MoveCorner
+         * @description Put a corner of the outline elsewhere, in mm.
+         */
+        MoveCorner: {
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move-corner";
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * MoveThing
@@ -8382,6 +8626,20 @@ export interface components {
             /** States */
             states: string[];
             total: components["schemas"]["Working"];
+        };
+        /**
+         * OutlineSide
+         * @description A side of an outline: where it begins, its length along itself, how far it rises from its chord (outwards positive), all in mm.
+         */
+        OutlineSide: {
+            /** Length Mm */
+            length_mm: number;
+            /** Rise Mm */
+            rise_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * OwnPad
@@ -11110,6 +11368,11 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Diameter Mm
+                 * @description drilled to this; none: the clearance of its screw
+                 */
+                diameter_mm?: number | null;
+                /**
                  * Kind
                  * @default hole
                  * @constant
@@ -11136,7 +11399,7 @@ export interface components {
                  * @default M2
                  * @enum {string}
                  */
-                screw: "M1.6" | "M2" | "M2.5" | "M3";
+                screw: "none" | "M1.6" | "M2" | "M2.5" | "M3" | "M4";
             } | {
                 /**
                  * Board
@@ -11556,9 +11819,15 @@ export interface components {
         };
         /**
          * PolygonOutline
-         * @description A closed outline of straight sides; the last point joins the first.
+         * @description A closed outline of sides that are straight or arcs; the last point joins the first.
          */
         PolygonOutline: {
+            /**
+             * Bulges
+             * @description one for each side, from its point on; empty: straight
+             * @default []
+             */
+            bulges: number[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -11906,6 +12175,19 @@ export interface components {
             name: string;
         };
         /**
+         * RemoveCorner
+         * @description Take a corner out.
+         */
+        RemoveCorner: {
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove-corner";
+        };
+        /**
          * RemoveThings
          * @description Remove things; keys that a scheme or a chord names go with them.
          */
@@ -11998,6 +12280,21 @@ export interface components {
              * @enum {string}
              */
             kind: "replace-brief";
+        };
+        /**
+         * RoundCorner
+         * @description Cut a corner round.
+         */
+        RoundCorner: {
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round-corner";
+            /** Radius Mm */
+            radius_mm: number;
         };
         /**
          * RoundedRectangle
@@ -12327,6 +12624,24 @@ export interface components {
             purpose?: string | null;
         };
         /**
+         * ShapeOutline
+         * @description A change of a board's outline by hand; an existing shell keeps its own.
+         */
+        ShapeOutline: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /** By */
+            by: components["schemas"]["MoveCorner"] | components["schemas"]["AddCorner"] | components["schemas"]["RemoveCorner"] | components["schemas"]["RoundCorner"] | components["schemas"]["MakeSide"] | components["schemas"]["BendSide"] | components["schemas"]["CutNotch"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shape-outline";
+        };
+        /**
          * SheetView
          * @description A block as it is drawn, under its title; sizes in mm. `workings` are the figures that set its values.
          */
@@ -12455,6 +12770,39 @@ export interface components {
             state: "empty" | "working" | "stale" | "stop" | "look" | "clear";
             /** Stops */
             stops: number;
+        };
+        /**
+         * TakeOutline
+         * @description Take the outline, holes and openings of a drawing; those that the board had before are replaced. `existing` locks it all as that of a shell which must be met.
+         */
+        TakeOutline: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * Existing
+             * @default false
+             */
+            existing: boolean;
+            /**
+             * Holes
+             * @default []
+             */
+            holes: components["schemas"]["FoundHole"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-outline";
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["FoundOpening"][];
+            /** Outline */
+            outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
         };
         /**
          * TakePlacedTargets
@@ -14285,6 +14633,127 @@ export interface operations {
             };
         };
     };
+    outline_as_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                board: string;
+                kind: "dxf" | "svg";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     write_brief: {
         parameters: {
             query?: never;
@@ -14669,6 +15138,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignHead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingGiven"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingSeen"];
                 };
             };
             /** @description Bad Request */

@@ -8,7 +8,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.model import Placement, Pour, Routing, Track, Via
 from loquet.core.board.openings import board_area, board_profile, wiring_area
-from loquet.core.board.outline import Corner, Line
+from loquet.core.board.outline import Piece
 from loquet.core.board.rules import BoardRules
 from loquet.core.brief import Board, Brief
 from loquet.core.brief.seats import seat_of_thing
@@ -110,7 +110,7 @@ class BoardView:
         return wiring_area(self.brief, self.board)
 
     @cached_property
-    def profile(self) -> tuple[Line | Corner, ...]:
+    def profile(self) -> tuple[Piece, ...]:
         """All lines and arcs along which the board is cut."""
         return board_profile(self.brief, self.board)
 

@@ -1,16 +1,16 @@
 """What is cut out of a board, and what is kept free on it: slots, cut-outs, areas without parts or copper."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
-from math import atan2, cos, hypot, pi, sin
 
 import shapely
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.outline import (
-    Corner,
+    Arc,
     Line,
+    Piece,
+    corners_of,
     polygon_nm,
     profile_of,
     rounded_rectangle,
@@ -19,8 +19,6 @@ from loquet.core.brief import Board, Brief, Thing
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.geometry import Box, Seat, polygon_of
 from loquet.core.quantities.lengths import nm_from_mm
-
-CHORDS = 24
 
 
 @dataclass(frozen=True)
@@ -34,7 +32,7 @@ class KeptFree:
     copper: bool
 
 
-def opening_lines(brief: Brief, thing: Thing) -> tuple[Line | Corner, ...]:
+def opening_lines(brief: Brief, thing: Thing) -> tuple[Piece, ...]:
     """The closed line of an opening, piece by piece; nothing for what cuts none, or has no place."""
     opening = thing.opening()
     if opening is None or thing.place is None:
@@ -45,31 +43,19 @@ def opening_lines(brief: Brief, thing: Thing) -> tuple[Line | Corner, ...]:
     return tuple(moved(piece, middle, w // 2, h // 2) for piece in rounded_rectangle(w, h, r))
 
 
-def moved(piece: Line | Corner, seat: Seat, dx: int, dy: int) -> Line | Corner:
+def moved(piece: Piece, seat: Seat, dx: int, dy: int) -> Piece:
     """A piece of a shape whose middle is (`dx`, `dy`), where it stands on the board."""
     first = seat.point(piece.x1 - dx, piece.y1 - dy)
     last = seat.point(piece.x2 - dx, piece.y2 - dy)
-    if isinstance(piece, Corner):
-        return Corner(*first, *last, *seat.point(piece.cx - dx, piece.cy - dy))
+    if isinstance(piece, Arc):
+        centre = seat.point(piece.cx - dx, piece.cy - dy)
+        return Arc(*first, *last, *centre, piece.clockwise)
     return Line(*first, *last)
 
 
-def opening_area(lines: tuple[Line | Corner, ...]) -> Polygon:
-    """What a closed line encloses, in nm; the chords of an arc lie outside it, so that nothing comes nearer than it seems."""
-    return Polygon([point for piece in lines for point in chords_of(piece)])
-
-
-def chords_of(piece: Line | Corner) -> Iterator[tuple[float, float]]:
-    """Where a piece begins, and the corners of a line about an arc."""
-    yield piece.x1, piece.y1
-    if isinstance(piece, Line):
-        return
-    radius = hypot(piece.x1 - piece.cx, piece.y1 - piece.cy)
-    begin, step = atan2(piece.y1 - piece.cy, piece.x1 - piece.cx), pi / 2 / CHORDS
-    far = radius / cos(step / 2)
-    for index in range(CHORDS):
-        angle = begin + (index + 0.5) * step
-        yield piece.cx + far * cos(angle), piece.cy + far * sin(angle)
+def opening_area(lines: tuple[Piece, ...]) -> Polygon:
+    """What a closed line encloses, in nm; nowhere smaller than the true opening, so that nothing comes nearer than it seems."""
+    return Polygon(corners_of(lines, True))
 
 
 def openings_of(brief: Brief, board: Board) -> dict[str, Polygon]:
@@ -88,7 +74,7 @@ def board_area(brief: Brief, board: Board) -> Polygon:
     return area if isinstance(area, Polygon) else outline
 
 
-def board_profile(brief: Brief, board: Board) -> tuple[Line | Corner, ...]:
+def board_profile(brief: Brief, board: Board) -> tuple[Piece, ...]:
     """All lines and arcs along which a board is cut: its outline, then its openings."""
     inner = (piece for thing in brief.on(board.name) for piece in opening_lines(brief, thing))
     return (*profile_of(board.outline), *inner)

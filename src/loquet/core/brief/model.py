@@ -25,11 +25,31 @@ class RoundedRectangle(Frozen):
     corner_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
 
 
+Bulge = Annotated[
+    float,
+    Field(
+        ge=-1,
+        le=1,
+        description="tangent of a quarter of the angle that a side turns through: positive anticlockwise, 0 straight, 1 half a circle",
+    ),
+]
+
+
 class PolygonOutline(Frozen):
-    """A closed outline of straight sides; the last point joins the first."""
+    """A closed outline of sides that are straight or arcs; the last point joins the first."""
 
     kind: Literal["polygon"] = "polygon"
-    points_mm: Annotated[tuple[tuple[PlaceMm, PlaceMm], ...], Field(min_length=3, max_length=200)]
+    points_mm: Annotated[tuple[tuple[PlaceMm, PlaceMm], ...], Field(min_length=2, max_length=400)]
+    bulges: Annotated[
+        tuple[Bulge, ...],
+        Field(max_length=400, description="one for each side, from its point on; empty: straight"),
+    ] = ()
+
+    def sides(self) -> Iterator[tuple[tuple[float, float], tuple[float, float], float]]:
+        """Each side: where it begins, where it ends, its bulge."""
+        ends = (*self.points_mm[1:], self.points_mm[0])
+        bulges = self.bulges or (0.0,) * len(self.points_mm)
+        return zip(self.points_mm, ends, bulges, strict=True)
 
 
 Outline = Annotated[RoundedRectangle | PolygonOutline, Field(discriminator="kind")]

@@ -18,6 +18,7 @@ from loquet.core.edits.board_edits import (
 from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
 from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf, SetPinOrder
 from loquet.core.edits.kit_edits import MarkKit, NameBought
+from loquet.core.edits.outline_edits import ShapeOutline, TakeOutline
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.renaming import RenameThing
@@ -58,6 +59,8 @@ Edit = Annotated[
     | RemoveBoard
     | RenameBoard
     | SetOutline
+    | ShapeOutline
+    | TakeOutline
     | SetRoom
     | AddCornerHoles
     | SetRole

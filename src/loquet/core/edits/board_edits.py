@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief import Board, Outline, Place, outline_polygon_mm
-from loquet.core.brief.kinds.hole import Hole
+from loquet.core.brief.kinds.hole import Hole, Screw
 from loquet.core.brief.model import RoomMm
 from loquet.core.brief.places import Name
 from loquet.core.circuit.by_hand import AddPart
@@ -175,7 +175,7 @@ class AddCornerHoles(Frozen):
 
     kind: Literal["add-corner-holes"] = "add-corner-holes"
     board: Name | None = None
-    screw: Literal["M1.6", "M2", "M2.5", "M3"] = "M2"
+    screw: Screw = "M2"
 
     @property
     def label(self) -> str:

@@ -5,7 +5,7 @@ Apertures are numbered in the order of their first use after sorting, so the sam
 
 from loquet import __version__
 from loquet.core.board.model import PourPiece, Ring
-from loquet.core.board.outline import Corner, Line
+from loquet.core.board.outline import Line, Piece
 from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.geometry import Bar, Box, Round, Shape
 
@@ -29,7 +29,7 @@ def write_layer(layer: Layer, project: str, project_id: str) -> bytes:
     return "\n".join(lines).encode("ascii")
 
 
-def write_profile(pieces: tuple[Line | Corner, ...], project: str, project_id: str) -> bytes:
+def write_profile(pieces: tuple[Piece, ...], project: str, project_id: str) -> bytes:
     """The board's outline and its openings, with true arcs at their corners."""
     lines = header("Profile,NP", project, project_id, False)
     lines += ["%TA.AperFunction,Profile*%", "%ADD10C,0.100000*%", "%TD*%", "G75*", "D10*"]
@@ -41,8 +41,9 @@ def write_profile(pieces: tuple[Line | Corner, ...], project: str, project_id: s
         if isinstance(piece, Line):
             lines.append(f"G01{place(piece.x2, piece.y2)}D01*")
         else:
+            way = "G02" if piece.clockwise else "G03"
             lines.append(
-                f"G03{place(piece.x2, piece.y2)}I{piece.cx - piece.x1}J{piece.cy - piece.y1}D01*"
+                f"{way}{place(piece.x2, piece.y2)}I{piece.cx - piece.x1}J{piece.cy - piece.y1}D01*"
             )
     lines += ["G01*", "M02*", ""]
     return "\n".join(lines).encode("ascii")

@@ -9,7 +9,7 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.copper import BoardView
 from loquet.core.board.model import Ring
-from loquet.core.board.outline import Corner, Line
+from loquet.core.board.outline import Arc, Line, Piece
 from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.geometry import Bar, Shape, middle_of
 from loquet.core.proof.drill_reader import ReadHole
@@ -141,10 +141,12 @@ def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
     ]
 
 
-def compare_profile(pieces: tuple[Line | Corner, ...], read: ReadLayer) -> list[Fault]:
+def compare_profile(pieces: tuple[Piece, ...], read: ReadLayer) -> list[Fault]:
     """Lines and arcs of the outline."""
     lines = {same_way(Bar(p.x1, p.y1, p.x2, p.y2, 100_000)) for p in pieces if isinstance(p, Line)}
-    arcs = {(p.x1, p.y1, p.x2, p.y2, p.cx, p.cy, True) for p in pieces if isinstance(p, Corner)}
+    arcs = {
+        (p.x1, p.y1, p.x2, p.y2, p.cx, p.cy, not p.clockwise) for p in pieces if isinstance(p, Arc)
+    }
     found_lines = {same_way(o.shape) for o in read.objects}
     found_arcs = {(a.x1, a.y1, a.x2, a.y2, a.cx, a.cy, a.anticlockwise) for a in read.arcs}
     faults = [

@@ -1,0 +1,20 @@
+"""Outlines of boards and shells: shaped by caliper values, read from drawings in DXF and SVG, written as both."""
+
+from loquet.core.outlining.finding import (
+    Found,
+    FoundHole,
+    FoundOpening,
+    OutlineRefused,
+    find_outline,
+)
+from loquet.core.outlining.writing import outline_as_dxf, outline_as_svg
+
+__all__ = [
+    "Found",
+    "FoundHole",
+    "FoundOpening",
+    "OutlineRefused",
+    "find_outline",
+    "outline_as_dxf",
+    "outline_as_svg",
+]

@@ -1,0 +1,332 @@
+"""The outline, holes and openings that a drawing holds; what is unclear is asked, what cannot be made is refused with its place."""
+
+from math import atan2, degrees, pi, sqrt
+from typing import Annotated, Literal
+
+import shapely
+from pydantic import Field
+from shapely.affinity import rotate, translate
+from shapely.geometry import Polygon
+
+from loquet.core.brief import Outline, PolygonOutline, outline_polygon_mm
+from loquet.core.brief.model import RoundedRectangle
+from loquet.core.frozen import Frozen
+from loquet.core.outlining.closing import Joined, Loop, joined, straightened
+from loquet.core.outlining.reading_dxf import read_dxf
+from loquet.core.outlining.reading_svg import read_svg
+from loquet.core.outlining.strokes import Drawing, DrawingRefused, Stroke
+
+Unit = Literal["mm", "inch"]
+MM_OF_UNIT: dict[Unit, float] = {"mm": 1.0, "inch": 25.4}
+LARGEST_BYTES = 1_000_000
+LEAST_MM, MOST_MM = 10.0, 300.0
+LEAST_OPENING_MM = 0.8
+MOST_POINTS = 400
+MOST_OPENINGS = 100
+ALIKE_MM = 0.02  # how far an opening may lie from the round, long or square shape it is taken for
+APART_MM = 0.1  # more between drawing and calipers than hands and calipers differ
+
+
+class OutlineRefused(Exception):
+    """A drawing that gives no outline: why, the way out, and whether only its unit is missing."""
+
+    def __init__(self, why: str, way_out: str, asks_unit: bool = False) -> None:
+        super().__init__(f"{why} {way_out}")
+        self.why, self.way_out, self.asks_unit = why, way_out, asks_unit
+
+
+class FoundHole(Frozen):
+    """A round hole: its middle and diameter in mm."""
+
+    x_mm: float
+    y_mm: float
+    d_mm: Annotated[float, Field(gt=0)]
+
+
+class FoundOpening(Frozen):
+    """A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole degrees."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+    corner_mm: float
+    turn_deg: int
+
+
+class Found(Frozen):
+    """What a drawing holds, from its lower left corner in mm, and what there is to say of it."""
+
+    outline: Outline
+    holes: tuple[FoundHole, ...] = ()
+    openings: tuple[FoundOpening, ...] = ()
+    notes: tuple[str, ...] = ()
+
+
+def find_outline(
+    data: bytes, unit: Unit | None = None, heal_mm: float = 0.05, flipped: bool = False
+) -> Found:
+    """The outline in a DXF or SVG file; `flipped` mirrors left to right what was drawn from behind. Raises OutlineRefused."""
+    try:
+        drawing = read_drawing(data)
+        mm = drawing.mm if drawing.mm is not None else MM_OF_UNIT[unit or "mm"]
+        strokes = tuple(in_mm(stroke, mm, flipped) for stroke in drawing.strokes)
+        if not strokes:
+            raise DrawingRefused(
+                "The drawing holds no line.", "Draw the outline as lines, arcs or a path."
+            )
+        found = joined(strokes, heal_mm)
+        outer, inner, beside = sorted_loops(found)
+        if drawing.mm is None and unit is None:
+            raise asking_unit(outer.polygon())
+        return found_in(outer, inner, beside, found, drawing)
+    except DrawingRefused as error:
+        raise OutlineRefused(error.why, error.way_out) from None
+
+
+def read_drawing(data: bytes) -> Drawing:
+    """The strokes of a file of either kind; raises DrawingRefused."""
+    if len(data) > LARGEST_BYTES:
+        raise DrawingRefused(
+            f"The drawing is {len(data) / 1e6:.1f} MB large.",
+            "An outline needs less than 1 MB: leave out everything else.",
+        )
+    head = data[:2000].lstrip(b"\xef\xbb\xbf \t\r\n")
+    if head.startswith(b"<"):
+        return read_svg(data)
+    if b"\0" in head and not head.startswith(b"AutoCAD Binary"):
+        raise DrawingRefused("This file is not text.", "Give a drawing as DXF or SVG.")
+    return read_dxf(data)
+
+
+def in_mm(stroke: Stroke, mm: float, flipped: bool) -> Stroke:
+    """A stroke in millimetres."""
+    way = -mm if flipped else mm
+    (ax, ay), (bx, by) = stroke.first, stroke.last
+    bulge = -stroke.bulge if flipped else stroke.bulge
+    return Stroke((ax * way, ay * mm), (bx * way, by * mm), bulge)
+
+
+def sorted_loops(found: Joined) -> tuple[Loop, list[Loop], list[Loop]]:
+    """The outline, what lies in it, what lies elsewhere; raises DrawingRefused."""
+    if not found.loops:
+        raise open_ended(found)
+    areas = [(loop, loop.polygon()) for loop in found.loops]
+    for _, area in areas:
+        if not area.is_valid:
+            said = shapely.is_valid_reason(area)
+            x, y = (float(n) for n in said.partition("[")[2].rstrip("]").split())
+            raise DrawingRefused(
+                f"A closed line crosses itself at {x:.2f}, {y:.2f} mm.", "Mend it in the drawing."
+            )
+    outer, ground = max(areas, key=lambda pair: pair[1].area)
+    open_ones = [
+        shapely.linestrings([s.first for s in line] + [line[-1].last]) for line in found.open_lines
+    ]
+    if any(not ground.buffer(1).contains(line) for line in open_ones):
+        raise open_ended(found)
+    inner: list[Loop] = []
+    beside: list[Loop] = []
+    holes = [pair for pair in areas if pair[0] is not outer]
+    for loop, area in holes:
+        if ground.contains_properly(area):
+            within = any(o is not area and o.contains_properly(area) for _, o in holes)
+            (beside if within else inner).append(loop)
+        elif ground.intersects(area):
+            inside = area.representative_point()
+            raise DrawingRefused(
+                f"A closed line at {inside.x:.2f}, {inside.y:.2f} mm crosses or touches the outline.",
+                "Draw the outline as one closed line.",
+            )
+        else:
+            beside.append(loop)
+    return outer, inner, beside
+
+
+def open_ended(found: Joined) -> DrawingRefused:
+    """The refusal for lines that do not close, with the widest gap that matters."""
+    line = max(found.open_lines, key=lambda chain: len(chain))
+    (ax, ay), (bx, by) = line[0].first, line[-1].last
+    gap = sqrt((ax - bx) ** 2 + (ay - by) ** 2)
+    return DrawingRefused(
+        f"A line is open: it begins at {ax:.2f}, {ay:.2f} mm and ends at {bx:.2f}, {by:.2f} mm, {gap:.2f} mm apart.",
+        "Close it in the drawing, or allow a wider gap to be healed."
+        if gap <= 1
+        else "Close it in the drawing.",
+    )
+
+
+def asking_unit(outer: Polygon) -> OutlineRefused:
+    """The question for the unit, with both sizes."""
+    left, bottom, right, top = outer.bounds
+    w, h = right - left, top - bottom
+    return OutlineRefused(
+        f"The drawing does not say its unit: the outline is {w:.2f} by {h:.2f}, which is {w * 25.4:.1f} by {h * 25.4:.1f} mm if it is in inches.",
+        "Say which unit it is in.",
+        asks_unit=True,
+    )
+
+
+def found_in(
+    outer: Loop, inner: list[Loop], beside: list[Loop], found: Joined, drawing: Drawing
+) -> Found:
+    """Everything from the lower left corner of the outline."""
+    left, bottom, right, top = outer.polygon().bounds
+    w, h = right - left, top - bottom
+    if not (min(w, h) >= LEAST_MM and max(w, h) <= MOST_MM):
+        raise DrawingRefused(
+            f"The outline is {w:.2f} by {h:.2f} mm; boards from {LEAST_MM:g} to {MOST_MM:g} mm are made.",
+            "Check the unit and the scale of the drawing.",
+        )
+    if len(inner) > MOST_OPENINGS:
+        raise DrawingRefused(
+            f"The drawing holds {len(inner)} holes; {MOST_OPENINGS} are the most.",
+            "Leave out those that the parts bring along.",
+        )
+    notes = [
+        f"A gap of {gap:.3f} mm at {x - left:.2f}, {y - bottom:.2f} mm was closed."
+        for (x, y), gap in found.healed
+    ]
+    holes, openings = [], []
+    for loop in inner:
+        area = translate(loop.polygon(), -left, -bottom)
+        taken = opening_of(area, loop.area())
+        if isinstance(taken, str):
+            notes.append(taken)
+        elif isinstance(taken, FoundHole):
+            holes.append(taken)
+        else:
+            openings.append(taken)
+            if taken.corner_mm == 0:
+                notes.append(
+                    f"The cut-out at {taken.x_mm:.2f}, {taken.y_mm:.2f} mm has sharp corners; the cutter leaves 0.5 mm."
+                )
+    notes += [
+        f"{count} closed line{'s' if count > 1 else ''} outside the outline or inside a hole {'are' if count > 1 else 'is'} left out."
+        for count in (len(beside),)
+        if count
+    ]
+    notes += [
+        f"{count} open line{'s' if count > 1 else ''} inside the outline {'are' if count > 1 else 'is'} left out."
+        for count in (len(found.open_lines),)
+        if count
+    ]
+    if drawing.passed_over:
+        notes.append(f"Passed over: {', '.join(drawing.passed_over)}.")
+    return Found(
+        outline=outline_of(outer, left, bottom),
+        holes=tuple(sorted(holes, key=lambda o: (o.x_mm, o.y_mm))),
+        openings=tuple(sorted(openings, key=lambda o: (o.x_mm, o.y_mm))),
+        notes=tuple(notes),
+    )
+
+
+def outline_of(outer: Loop, left: float, bottom: float) -> Outline:
+    """A rounded rectangle where it is one, else its points and bulges; raises DrawingRefused where it has too many."""
+    area = outer.polygon()
+    w, h = area.bounds[2] - left, area.bounds[3] - bottom
+    corner = corner_of(outer.area(), w, h)
+    box = translate(rounded(w, h, corner), (w / 2) + left, (h / 2) + bottom)
+    if 2 * corner < min(w, h) - 1e-6 and differing(area, box) <= 0.005:
+        return RoundedRectangle(
+            width_mm=round(w, 4), height_mm=round(h, 4), corner_mm=round(corner, 3)
+        )
+    for within in (0.002, 0.01, 0.02):
+        loop = straightened(outer, within)
+        if len(loop.sides) <= MOST_POINTS:
+            break
+    else:
+        raise DrawingRefused(
+            f"The outline has {len(loop.sides)} corners; {MOST_POINTS} are the most.",
+            "Draw curves as arcs instead of short lines.",
+        )
+    sides = loop.sides
+    if not area.exterior.is_ccw:
+        sides = tuple(side.turned_round() for side in reversed(sides))
+    return PolygonOutline(
+        points_mm=tuple(
+            (round(max(s.first[0] - left, 0), 4), round(max(s.first[1] - bottom, 0), 4))
+            for s in sides
+        ),
+        bulges=tuple(round(s.bulge, 8) for s in sides) if any(s.bulge for s in sides) else (),
+    )
+
+
+def opening_of(area: Polygon, true_area: float) -> FoundHole | FoundOpening | str:
+    """A hole, or an opening with the shape it has; words where it has none that is made."""
+    box = area.minimum_rotated_rectangle
+    (ax, ay), (bx, by), (cx, cy) = shapely.get_coordinates(box)[:3].tolist()
+    w, h = sqrt((bx - ax) ** 2 + (by - ay) ** 2), sqrt((cx - bx) ** 2 + (cy - by) ** 2)
+    middle = box.centroid
+    spot = f"at {middle.x:.2f}, {middle.y:.2f} mm"
+    x, y = round(middle.x, 4), round(middle.y, 4)
+    if min(w, h) < LEAST_OPENING_MM:
+        return f"The opening {spot} is {min(w, h):.2f} mm wide, too narrow to be cut, and left out."
+    diameter = 2 * sqrt(true_area / pi)
+    round_one = rounded(diameter, diameter, diameter / 2)
+    round_one = translate(round_one, middle.x, middle.y)
+    if differing(area, round_one) <= ALIKE_MM:
+        centre = area.centroid
+        return FoundHole(x_mm=round(centre.x, 4), y_mm=round(centre.y, 4), d_mm=round(diameter, 2))
+    turn = degrees_of(bx - ax, by - ay)
+    if h > w:
+        w, h, turn = h, w, turn + 90
+    corner = corner_of(true_area, w, h)
+    alike = translate(rotate(rounded(w, h, corner), turn, origin=(0, 0)), middle.x, middle.y)
+    if differing(area, alike) > ALIKE_MM:
+        return f"The opening {spot} is neither round, long nor a rectangle, and left out."
+    if abs(turn - round(turn)) > 0.05:
+        return f"The opening {spot} is turned by {turn:.2f}°, and only whole degrees are made: left out."
+    return FoundOpening(
+        x_mm=x,
+        y_mm=y,
+        width_mm=round(w, 3),
+        height_mm=round(h, 3),
+        corner_mm=round(corner, 3) if corner > ALIKE_MM else 0,
+        turn_deg=round(turn) % 180,
+    )
+
+
+def degrees_of(dx: float, dy: float) -> float:
+    """The direction of a side in degrees, from 0 to below 180."""
+    found = degrees(atan2(dy, dx)) % 180
+    return 0.0 if found > 179.99 else found
+
+
+def corner_of(area: float, w: float, h: float) -> float:
+    """The radius that a rectangle's corners must have to enclose this area: (4 - pi) r^2 is what they take away."""
+    return min(sqrt(max(w * h - area, 0) / (4 - pi)), w / 2, h / 2)
+
+
+def rounded(w: float, h: float, corner: float) -> Polygon:
+    """A rectangle with round corners about the origin."""
+    core = shapely.box(-w / 2 + corner, -h / 2 + corner, w / 2 - corner, h / 2 - corner)
+    if corner < 1e-9:
+        return core
+    line = core if core.area else shapely.LineString([(corner - w / 2, 0), (w / 2 - corner, 0)])
+    return Polygon(shapely.get_coordinates(line.buffer(corner, quad_segs=24)))
+
+
+def differing(one: Polygon, other: Polygon) -> float:
+    """How far two shapes lie apart at the most, in mm."""
+    return float(shapely.hausdorff_distance(one.exterior, other.exterior, densify=0.2))
+
+
+def against_calipers(found: Found, width_mm: float | None, height_mm: float | None) -> list[str]:
+    """What calipers say against the drawing, where they were used."""
+    left, bottom, right, top = outline_polygon_mm(found.outline).bounds
+    said = []
+    for word, drawn, measured in (
+        ("wide", right - left, width_mm),
+        ("high", top - bottom, height_mm),
+    ):
+        if measured is None:
+            continue
+        off = drawn - measured
+        if abs(off) <= APART_MM:
+            said.append(f"The drawing is {drawn:.2f} mm {word}; the calipers agree.")
+        else:
+            said.append(
+                f"The drawing is {drawn:.2f} mm {word}, the calipers say {measured:.2f}: {abs(off):.2f} mm {'too much' if off > 0 else 'too little'}. Measure once more, or scale the drawing by {measured / drawn:.4f}."
+            )
+    return said
