@@ -1,6 +1,9 @@
+import type { Schemas } from "../../api/client";
 import { Figures } from "../../design/Figure";
 import { useDesign } from "../../document/useDesign";
 import { DeviceForm } from "./DeviceForm";
+import { OutlineForm } from "./OutlineForm";
+import type { Shaping } from "./outline";
 import { ThingForm } from "./ThingForm";
 
 /** The picked thing, the tally, and what is wished of the device. */
@@ -8,10 +11,12 @@ export function BriefPanel({
 	selected,
 	select,
 	board,
+	shaping,
 }: {
 	selected: string[];
 	select: (names: string[]) => void;
-	board: string;
+	board: Schemas["BoardOutline"];
+	shaping: Shaping | null;
 }) {
 	const { head } = useDesign();
 	const thing = selected.length === 1 ? head.things.find((t) => t.name === selected[0]) : undefined;
@@ -26,12 +31,14 @@ export function BriefPanel({
 					<Figures workings={head.tally} />
 				</div>
 			</div>
-			{thing ? (
+			{shaping ? (
+				<OutlineForm board={board} {...shaping} />
+			) : thing ? (
 				<ThingForm key={thing.name} thing={thing} select={select} />
 			) : (
 				<p className="text-[12px] text-ink-2">Press a thing to read or change it.</p>
 			)}
-			<DeviceForm board={board} />
+			<DeviceForm board={board.name} />
 			<p className="border-t border-rule pt-2 text-[12px] text-ink-2">{head.brief.purpose}</p>
 		</section>
 	);

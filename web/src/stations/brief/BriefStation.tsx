@@ -7,9 +7,13 @@ import { Device } from "./Device";
 import { freePlace } from "./freePlace";
 import { GroupBar } from "./GroupBar";
 import { freeName, type Kind } from "./kinds";
+import type { Picked } from "./outline";
+import { TakeDrawing } from "./TakeDrawing";
 import { Tray } from "./Tray";
 import { useClipboard } from "./useClipboard";
 
+/** What is done with the outline: nothing, shaped by hand, or taken from a drawing. */
+export type Outlining = "no" | "shape" | "drawing";
 export type Hand = "none" | "small" | "medium" | "large";
 type Carried = { kind: Kind; x: number; y: number; far: boolean };
 type Spot = { x: number; y: number; far?: boolean };
@@ -20,6 +24,8 @@ export function BriefStation() {
 	const [selected, setSelected] = useKept<string[]>("picked", []);
 	const [hand, setHand] = useKept<Hand>("hand", "none");
 	const [shown, setShown] = useKept("board", "");
+	const [outlining, setOutlining] = useState<Outlining>("no");
+	const [edge, setEdge] = useState<Picked | null>(null);
 	const [carried, setCarried] = useState<Carried | null>(null);
 	const begun = useRef<Spot | null>(null);
 	const toMm = useRef<(x: number, y: number) => Spot | null>(() => null);
@@ -102,11 +108,35 @@ export function BriefStation() {
 					show={(name) => {
 						setShown(name);
 						setSelected([]);
+						setEdge(null);
+					}}
+					outlining={outlining}
+					outline={(how) => {
+						setOutlining(how);
+						setSelected([]);
+						setEdge(null);
 					}}
 				/>
-				<Device board={board} selected={present} select={setSelected} show={setShown} hand={hand} toMm={toMm} />
+				{outlining === "drawing" ? (
+					<TakeDrawing board={board.name} close={() => setOutlining("no")} />
+				) : (
+					<Device
+						board={board}
+						selected={present}
+						select={setSelected}
+						show={setShown}
+						hand={hand}
+						toMm={toMm}
+						shaping={outlining === "shape" ? { picked: edge, pick: setEdge } : null}
+					/>
+				)}
 			</div>
-			<BriefPanel selected={present} select={setSelected} board={board.name} />
+			<BriefPanel
+				selected={present}
+				select={setSelected}
+				board={board}
+				shaping={outlining === "shape" ? { picked: edge, pick: setEdge } : null}
+			/>
 			{carried?.far && (
 				<div
 					className="pointer-events-none fixed z-20 rounded border border-patina bg-card px-2 py-0.5 text-[12px]"

@@ -7,6 +7,8 @@ import { useDesign } from "../../document/useDesign";
 import type { Hand } from "./BriefStation";
 import type { Thing } from "./kinds";
 import { freeLabels, heights } from "./labels";
+import { OutlineHandles } from "./OutlineHandles";
+import type { Shaping } from "./outline";
 import { ReachArcs } from "./ReachArcs";
 import { Ruler } from "./Ruler";
 import { ThingDrawing } from "./ThingDrawing";
@@ -32,6 +34,7 @@ export function Device({
 	show,
 	hand,
 	toMm: outside,
+	shaping,
 }: {
 	board: Schemas["BoardOutline"];
 	selected: string[];
@@ -39,6 +42,7 @@ export function Device({
 	show: (board: string) => void;
 	hand: Hand;
 	toMm: RefObject<(x: number, y: number) => Spot | null>;
+	shaping: Shaping | null;
 }) {
 	const { head, edit, move: moveThing } = useDesign();
 	const reckon = useReckoner();
@@ -202,6 +206,7 @@ export function Device({
 					setBox(null);
 				}}
 				onPointerDown={(event) => {
+					if (shaping) return shaping.pick(null);
 					select([]);
 					const at = toMm(event);
 					setBox({ from: at, to: at });
@@ -230,7 +235,7 @@ export function Device({
 							data-x={x}
 							data-y={y}
 							transform={`translate(${x} ${h - y})`}
-							className="cursor-grab outline-none focus-visible:[&_.ring]:opacity-100"
+							className={`cursor-grab outline-none focus-visible:[&_.ring]:opacity-100 ${shaping ? "pointer-events-none opacity-40" : ""}`}
 							onPointerDown={(event) => begin(event, thing)}
 							onFocus={() => reckon(`${thing.label} at ${x.toFixed(2)}, ${y.toFixed(2)} mm`)}
 							onKeyDown={(event) => keys(event, thing)}
@@ -246,6 +251,7 @@ export function Device({
 						</g>
 					);
 				})}
+				{shaping && <OutlineHandles board={board} h={h} px={px} toMm={toMm} {...shaping} />}
 				{drag?.lineX != null && <Guide x1={drag.lineX} x2={drag.lineX} y1={-3} y2={h + 3} px={px} />}
 				{drag?.lineY != null && <Guide x1={-3} x2={w + 3} y1={h - drag.lineY} y2={h - drag.lineY} px={px} />}
 				{box && (

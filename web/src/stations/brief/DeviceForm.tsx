@@ -103,7 +103,7 @@ function Size({ board }: { board: string }) {
 	const { head, edit } = useDesign();
 	const outline = head.brief.boards.find((b) => (b.name ?? "main") === board)?.outline;
 	if (!outline || outline.kind === "polygon")
-		return <p className="text-[12px] text-ink-2">An outline of its own, from the brief.</p>;
+		return <p className="text-[12px] text-ink-2">An outline of its own: shape it above the board.</p>;
 	const change = (size: Partial<typeof outline>) =>
 		void edit({ kind: "set-outline", board, outline: { ...outline, ...size } });
 	return (

@@ -1,7 +1,7 @@
 import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
 import { BoardTabs } from "./BoardTabs";
-import type { Hand } from "./BriefStation";
+import type { Hand, Outlining } from "./BriefStation";
 
 const HOWS = [
 	["row", "Same height"],
@@ -19,6 +19,8 @@ export function GroupBar({
 	setHand,
 	board,
 	show,
+	outlining,
+	outline,
 }: {
 	selected: string[];
 	select: (names: string[]) => void;
@@ -26,6 +28,8 @@ export function GroupBar({
 	setHand: (hand: Hand) => void;
 	board: string;
 	show: (board: string) => void;
+	outlining: Outlining;
+	outline: (how: Outlining) => void;
 }) {
 	const { head, edit } = useDesign();
 	const keys = head.keys.filter((key) => selected.includes(key.thing));
@@ -41,6 +45,26 @@ export function GroupBar({
 			data-testid="group-bar"
 		>
 			{selected.length < 2 && <BoardTabs board={board} show={show} />}
+			{selected.length === 0 && (
+				<>
+					<Button
+						className="!py-0"
+						data-testid="shape-outline"
+						aria-pressed={outlining === "shape"}
+						onClick={() => outline(outlining === "shape" ? "no" : "shape")}
+					>
+						{outlining === "shape" ? "Outline is done" : "Shape the outline"}
+					</Button>
+					<Button
+						className="!py-0"
+						data-testid="outline-from-drawing"
+						aria-pressed={outlining === "drawing"}
+						onClick={() => outline(outlining === "drawing" ? "no" : "drawing")}
+					>
+						From a drawing
+					</Button>
+				</>
+			)}
 			{selected.length > 1 && (
 				<>
 					<span className="mr-1 whitespace-nowrap">
