@@ -10,6 +10,7 @@ from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import head_now
 from loquet.api.shapes import DesignHead
 from loquet.core.comparing import Change, compare
+from loquet.core.comparing_boards import BoardDifferences, compare_boards
 from loquet.store.designs import create_project, head_of, load_design
 from loquet.store.history import restore, version_of, versions_of
 
@@ -54,6 +55,17 @@ def changes_since(project_id: int, version_id: int, session: SessionNow) -> list
     head = head_of(session, project_id)
     before = load_design(session, version_of(session, head, version_id))
     return list(compare(before.brief, load_design(session, head.version).brief))
+
+
+@router.get("/projects/{project_id}/versions/{version_id}/board")
+def board_since(
+    project_id: int, version_id: int, session: SessionNow, board: str = ""
+) -> BoardDifferences:
+    """What differs on a board (the main one where none is named) between that version and the one that is shown."""
+    head = head_of(session, project_id)
+    before = load_design(session, version_of(session, head, version_id))
+    after = load_design(session, head.version)
+    return compare_boards(before, after, board or after.brief.boards[0].name)
 
 
 @router.post("/projects/{project_id}/restore", response_model=DesignHead)

@@ -253,6 +253,7 @@ class PartView(BaseModel):
     by_hand: bool
     yard: tuple[float, float, float, float]
     body: tuple[float, float, float, float]
+    height: float
 
 
 class TrackView(BaseModel):
@@ -311,6 +312,14 @@ class KeptView(BaseModel):
     copper: bool
 
 
+class CoverView(BaseModel):
+    """A module that hangs over the near side: left, bottom, right, top, and how far above the board it lies, in mm."""
+
+    thing: str
+    rect: tuple[float, float, float, float]
+    above: float
+
+
 class BoardDrawing(BaseModel):
     """The Board station."""
 
@@ -326,6 +335,8 @@ class BoardDrawing(BaseModel):
     vias: list[ViaView]
     pieces: list[PieceView]
     holes: list[HoleView]
+    covers: list[CoverView]
+    thickness_mm: float
     via_mm: float
     via_hole_mm: float
     gap_mm: float

@@ -10,6 +10,7 @@ from loquet.api.pins_view import describe_pins
 from loquet.api.shapes import (
     BoardDrawing,
     ChipRow,
+    CoverView,
     HoleView,
     KeptView,
     LinkView,
@@ -26,8 +27,10 @@ from loquet.core.board.linking import Link, open_links
 from loquet.core.board.openings import kept_free
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
+from loquet.core.covers import covers_of
 from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box, Round, middle_of
+from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
 from loquet.core.pipeline import board_view, brain_of, stale_slices
@@ -61,16 +64,29 @@ def get_board(
     refs = {c.ref: c.role for c in slice_of(design.circuit).on(name).components}
     if refs != {p.ref: p.role for p in slice_of(design.placement, name).parts}:
         raise Refused("The circuit has changed since the board was placed.", "Place it again.", 404)
-    return describe_board(design, board_view(design, context.library, name))
+    return describe_board(design, board_view(design, context.library, name), context.library)
 
 
-def describe_board(design: Design, view: BoardView) -> BoardDrawing:
+def describe_board(design: Design, view: BoardView, library: Library) -> BoardDrawing:
     """All of it in millimetres."""
     stale = stale_slices(design)
     made = [view.placement, view.routing, view.pour]
     workings = [w for m in made if m is not None for w in m.workings]
     stitches = view.pour.stitches if view.pour else ()
     vias = (*(view.routing.vias if view.routing else ()), *stitches)
+    covers = [
+        CoverView(
+            thing=cover.thing,
+            rect=(
+                cover.rect[0] / 1e6,
+                cover.rect[1] / 1e6,
+                cover.rect[2] / 1e6,
+                cover.rect[3] / 1e6,
+            ),
+            above=cover.above_mm,
+        )
+        for cover in covers_of(design.brief, library, view.board.name)
+    ]
     return BoardDrawing(
         board=view.board.name,
         boards=[board.name for board in design.brief.boards],
@@ -105,6 +121,8 @@ def describe_board(design: Design, view: BoardView) -> BoardDrawing:
         vias=[ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6) for v in vias],
         pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
         holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
+        covers=covers,
+        thickness_mm=design.choices.thickness_um / 1000,
         via_mm=view.rules.via_nm / 1e6,
         via_hole_mm=view.rules.via_hole_nm / 1e6,
         gap_mm=view.rules.gap_nm / 1e6,
@@ -149,6 +167,7 @@ def part_drawing(component: Component, view: BoardView, design: Design) -> PartV
         by_hand=component.role in design.choices.part_seats,
         yard=rectangle(placed.seat.shape(pattern.courtyard), placed.x_nm, placed.y_nm),
         body=rectangle(placed.seat.shape(pattern.body), placed.x_nm, placed.y_nm),
+        height=view.heights_mm[component.ref],
     )
 
 

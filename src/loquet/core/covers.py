@@ -13,10 +13,11 @@ SCREW_FREE_NM = 200_000
 
 @dataclass(frozen=True)
 class Cover:
-    """A module over the board: its thing and its area (left, bottom, right, top in nm)."""
+    """A module over the board: its thing, its area (left, bottom, right, top in nm), how far its top is above the board in mm."""
 
     thing: str
     rect: Rect
+    above_mm: float
 
 
 def covers_of(brief: Brief, library: Library, board: str) -> tuple[Cover, ...]:
@@ -36,7 +37,7 @@ def cover_of(brief: Brief, library: Library, thing: Thing) -> Cover | None:
     inset = nm_from_mm(module.header_inset_mm)
     corners = [seat.point(x, y) for x in (-w // 2, w // 2) for y in (inset, inset - h)]
     xs, ys = [x for x, _ in corners], [y for _, y in corners]
-    return Cover(thing.name, (min(xs), min(ys), max(xs), max(ys)))
+    return Cover(thing.name, (min(xs), min(ys), max(xs), max(ys)), module.height_above_mm)
 
 
 def screw_circles(brief: Brief, board: str = "") -> tuple[tuple[int, int, int], ...]:

@@ -19,6 +19,7 @@ FLAGS = (
     "--disable-component-update",
     "--disable-sync",
     "--disable-gpu",
+    "--enable-unsafe-swiftshader",  # solid views without a graphics card
     "--window-size=1280,940",
     "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost",
     "--proxy-server=direct://",

@@ -794,6 +794,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/versions/{version_id}/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board Since
+         * @description What differs on a board (the main one where none is named) between that version and the one that is shown.
+         */
+        get: operations["board_since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/versions/{version_id}/changes": {
         parameters: {
             query?: never;
@@ -3921,6 +3941,27 @@ export interface components {
             outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
         };
         /**
+         * BoardDifferences
+         * @description Everything that differs on a board.
+         */
+        BoardDifferences: {
+            /**
+             * Nets
+             * @default []
+             */
+            nets: components["schemas"]["NetDifference"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["PartDifference"][];
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: components["schemas"]["TrackDifference"][];
+        };
+        /**
          * BoardDrawing
          * @description The Board station.
          */
@@ -3929,6 +3970,8 @@ export interface components {
             board: string;
             /** Boards */
             boards: string[];
+            /** Covers */
+            covers: components["schemas"]["CoverView"][];
             /** Gap Mm */
             gap_mm: number;
             /** Holes */
@@ -3959,6 +4002,8 @@ export interface components {
             routed: boolean;
             /** Stale */
             stale: string[];
+            /** Thickness Mm */
+            thickness_mm: number;
             /** Tracks */
             tracks: components["schemas"]["TrackView"][];
             /** Via Hole Mm */
@@ -7406,6 +7451,23 @@ export interface components {
             what: "connect";
         };
         /**
+         * CoverView
+         * @description A module that hangs over the near side: left, bottom, right, top, and how far above the board it lies, in mm.
+         */
+        CoverView: {
+            /** Above */
+            above: number;
+            /** Rect */
+            rect: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Thing */
+            thing: string;
+        };
+        /**
          * Currents
          * @description Milliamperes while the device is played, waits, sleeps, and with everything on at once.
          */
@@ -8544,6 +8606,22 @@ export interface components {
             line: string;
         };
         /**
+         * NetDifference
+         * @description A net whose wiring differs: track in mm and vias before and after.
+         */
+        NetDifference: {
+            /** Net */
+            net: string;
+            /** Track Now */
+            track_now: number;
+            /** Track Was */
+            track_was: number;
+            /** Vias Now */
+            vias_now: number;
+            /** Vias Was */
+            vias_was: number;
+        };
+        /**
          * NetView
          * @description A net.
          */
@@ -8688,6 +8766,33 @@ export interface components {
             y: number;
         };
         /**
+         * PartDifference
+         * @description A part by its role: what became of it, how, and where it was and is (mm; None where it was not or is not).
+         */
+        PartDifference: {
+            /** How */
+            how: string;
+            /** Now */
+            now?: [
+                number,
+                number
+            ] | null;
+            /** Ref */
+            ref: string;
+            /** Role */
+            role: string;
+            /** Was */
+            was?: [
+                number,
+                number
+            ] | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "came" | "went" | "moved" | "changed";
+        };
+        /**
          * PartLine
          * @description A part that a scheme adds, and how many.
          */
@@ -8738,6 +8843,8 @@ export interface components {
             by_hand: boolean;
             /** Far */
             far: boolean;
+            /** Height */
+            height: number;
             /** Locked */
             locked: boolean;
             /** Purpose */
@@ -12890,6 +12997,29 @@ export interface components {
             y1_nm: number;
             /** Y2 Nm */
             y2_nm: number;
+        };
+        /**
+         * TrackDifference
+         * @description A piece of track that only one version has, in mm.
+         */
+        TrackDifference: {
+            /** Far */
+            far: boolean;
+            /** Net */
+            net: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "came" | "went";
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * TrackView
@@ -18068,6 +18198,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    board_since: {
+        parameters: {
+            query?: {
+                board?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+                version_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardDifferences"];
                 };
             };
             /** @description Bad Request */

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { client, take } from "../api/client";
 import { Button } from "../design/Button";
 import { useDesign } from "../document/useDesign";
+import { BoardDifferences } from "./BoardDifferences";
 
 /** Every version with the edit that made it; one is compared with what is shown, and gone back to. */
 export function History({ open, close }: { open: boolean; close: () => void }) {
@@ -102,6 +103,9 @@ function Differences({ version, back }: { version: number; back: () => void }) {
 					</li>
 				))}
 			</ul>
+			{head.boards.map((board) => (
+				<BoardDifferences key={board.name} version={version} board={board} />
+			))}
 			<Button onClick={back} data-testid="go-back">
 				Go back to it
 			</Button>

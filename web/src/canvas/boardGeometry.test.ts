@@ -13,6 +13,7 @@ const part = (ref: string, x: number, y: number, half: number, far = false) => (
 	by_hand: false,
 	yard: [-half, -half, half, half] as [number, number, number, number],
 	body: [-half, -half, half, half] as [number, number, number, number],
+	height: 1,
 });
 const pad = (ref: string, number: string, net: string, x: number, y: number) => ({
 	ref,
@@ -50,6 +51,8 @@ const board: Board = {
 	openings: [],
 	kept: [],
 	holes: [],
+	covers: [],
+	thickness_mm: 1.6,
 	via_mm: 0.6,
 	via_hole_mm: 0.3,
 	gap_mm: 0.15,

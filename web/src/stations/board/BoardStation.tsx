@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
@@ -14,17 +14,20 @@ import { useKept } from "../../document/useKept";
 import { BoardCanvas } from "./BoardCanvas";
 import { NetActions } from "./NetActions";
 
-const LOOKS: [Look, string, string][] = [
+const BoardSolid = lazy(() => import("./BoardSolid"));
+type Shown = Look | "solid";
+const LOOKS: [Shown, string, string][] = [
 	["near", "Near side", "seen from the front"],
 	["far", "Far side", "seen from behind"],
 	["through", "See-through", "from the front, far side dashed"],
+	["solid", "Solid", "with true heights; turn it with the mouse or the arrow keys"],
 ];
 
 /** The board: near, far, see-through; place, route, pour; drag a part. */
 export function BoardStation() {
 	const { head, start, jobs, edit } = useDesign();
 	const { shown } = useShown();
-	const [look, setLook] = useKept<Look>("board side", "near");
+	const [look, setLook] = useKept<Shown>("board side", "near");
 	const [selected, setSelected] = useKept<string | null>("part", null);
 	const [net, setNet] = useKept<string | null>("net", null);
 	const [picked, setPicked] = useKept("board", "");
@@ -106,7 +109,11 @@ export function BoardStation() {
 					Make all anew
 				</Button>
 			</div>
-			{board ? (
+			{board && look === "solid" ? (
+				<Suspense fallback={<p className="flex-1 p-6 text-ink-2">Building the board.</p>}>
+					<BoardSolid board={board} selected={selected} select={setSelected} />
+				</Suspense>
+			) : board && look !== "solid" ? (
 				<BoardCanvas
 					board={board}
 					look={look}
