@@ -225,7 +225,13 @@ def test_a_part_of_a_thing_has_one_place(finished: Design) -> None:
     seated = edit(finished, kind="seat-part", role="buzzer", x_mm=26, y_mm=18, turn_deg=90)
     placed = next(p for p in slice_of(seated.placement).parts if p.role == "buzzer")
     assert (placed.x_nm, placed.turn_deg, placed.locked) == (26_000_000, 90, True)
-    assert stale_slices(seated) == ("placement", "routing", "pour")
+    assert stale_slices(seated) == ("routing", "pour")
+    assert stale_slices(edit(seated, kind="release-part", role="buzzer")) == (
+        "placement",
+        "routing",
+        "pour",
+    )
+    assert stale_slices(edit(moved, kind="seat-part", role="buzzer", x_mm=26, y_mm=18))[0] == "pins"
     assert edit(seated, kind="release-part", role="buzzer").choices.part_seats == {}
 
 

@@ -12,6 +12,7 @@ from loquet.core.design import Design, Made, PartSeat
 from loquet.core.edits.applying import EditRefused, with_choices
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Seat
+from loquet.core.pipeline import inputs_digest, stale_subjects
 from loquet.core.quantities.lengths import nm_from_mm
 
 Role = Annotated[str, Field(max_length=80)]
@@ -33,8 +34,9 @@ class SeatPart(Frozen):
         return f"Put {self.role} at {self.x_mm:.2f}, {self.y_mm:.2f} mm"
 
     def apply(self, design: Design) -> Design:
-        """Keep the seat, and move the part in the placement as it stands so that it can be seen at once."""
+        """Keep the seat and move the part in the placement. A placement that fitted before is then exactly what the person wants, and fits still: all else stays where it is, and its rules speak at once."""
         board, part = placed_part(design, self.role)
+        fitted = ("placement", board) not in stale_subjects(design)
         seat = Seat(
             nm_from_mm(round(self.x_mm, 3)),
             nm_from_mm(round(self.y_mm, 3)),
@@ -52,7 +54,9 @@ class SeatPart(Frozen):
             turn_deg=seat.turn_deg,
             far=seat.far,
         )
-        return with_choices(design, part_seats={**design.choices.part_seats, self.role: chosen})
+        seats = {**design.choices.part_seats, self.role: chosen}
+        after = with_choices(design, part_seats=seats)
+        return fitting(after, board) if fitted else after
 
 
 class ReleasePart(Frozen):
@@ -91,6 +95,13 @@ def moved_in_placement(design: Design, board: str, role: str, seat: Seat) -> Des
     )
     value = made.value.model_copy(update={"parts": parts})
     return design.with_made("placement", board, Made(made_from=made.made_from, value=value))
+
+
+def fitting(design: Design, board: str) -> Design:
+    """The design with the placement of a board taken as it stands for what is wanted now."""
+    made_from = inputs_digest(design, "placement", board)
+    kept = Made(made_from=made_from, value=design.placement[board].value)
+    return design.with_made("placement", board, kept)
 
 
 def owner_of(design: Design, role: str) -> Thing | None:
