@@ -35,13 +35,14 @@ def test_what_is_kept_lies_as_it_lay_when_all_is_routed_anew(
     net = longest(finished).net
     kept = edit(finished, kind="keep-nets", nets=[net])
     assert all(t.by_hand for t in slice_of(kept.routing).tracks if t.net == net)
-    assert stale_slices(kept) == ("routing", "pour")
-    anew = bring_up_to_date(kept, library)
+    assert stale_slices(kept) == ("pour",)
+    anew = bring_up_to_date(run_stage(kept, "routing", library), library)
     assert tracks_of(anew, net) == tracks_of(finished, net)
     assert slice_of(anew.routing).open_links == ()
     assert slice_of(anew.pour).islands == 1
     assert [f.sentence for f in review(anew, library) if f.severity == "stop"] == []
     freed = edit(anew, kind="release-nets", nets=[net])
+    assert stale_slices(freed) == ("routing", "pour")
     assert freed.choices.wires == {}
     assert not any(t.by_hand for t in slice_of(run_stage(freed, "routing", library).routing).tracks)
 
@@ -64,7 +65,11 @@ def test_a_cut_track_is_gone_and_the_router_closes_the_gap(
     assert gone not in tracks_of(design, cut.net)
     rest = tracks_of(finished, cut.net) - {gone}
     assert tracks_of(design, cut.net) == rest
-    anew = bring_up_to_date(design, library)
+    assert stale_slices(design) == ("pour",)
+    assert [f.about for f in review(design, library) if f.rule == "unrouted"] == [
+        (f"net:{cut.net}",)
+    ]
+    anew = bring_up_to_date(run_stage(design, "routing", library), library)
     assert rest <= tracks_of(anew, cut.net)
     assert slice_of(anew.routing).open_links == ()
     assert [f.sentence for f in review(anew, library) if f.severity == "stop"] == []
@@ -81,6 +86,7 @@ def test_a_drawn_track_closes_what_was_cut_and_is_measured_like_any_other(
     assert tracks_of(drawn, cut.net) == tracks_of(finished, cut.net)
     anew = bring_up_to_date(drawn, library)
     assert tracks_of(anew, cut.net) == tracks_of(finished, cut.net)
+    assert not [f for f in review(anew, library) if f.severity == "stop"]
     # the same track 0.05 mm beside a pad of another net is a fault that the rules find
     across = {**cut.model_dump(mode="json"), "net": "SUPPLY"}
     wrong = bring_up_to_date(edit(finished, kind="draw-tracks", tracks=[across]), library)

@@ -10,9 +10,9 @@ from loquet.core.brief.places import PlaceMm
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.design import Design, Made, PartSeat
 from loquet.core.edits.applying import EditRefused, with_choices
+from loquet.core.edits.fitting import fitting
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Seat
-from loquet.core.pipeline import inputs_digest, stale_subjects
 from loquet.core.quantities.lengths import nm_from_mm
 
 Role = Annotated[str, Field(max_length=80)]
@@ -36,7 +36,7 @@ class SeatPart(Frozen):
     def apply(self, design: Design) -> Design:
         """Keep the seat and move the part in the placement. A placement that fitted before is then exactly what the person wants, and fits still: all else stays where it is, and its rules speak at once."""
         board, part = placed_part(design, self.role)
-        fitted = ("placement", board) not in stale_subjects(design)
+        before = design
         seat = Seat(
             nm_from_mm(round(self.x_mm, 3)),
             nm_from_mm(round(self.y_mm, 3)),
@@ -56,7 +56,7 @@ class SeatPart(Frozen):
         )
         seats = {**design.choices.part_seats, self.role: chosen}
         after = with_choices(design, part_seats=seats)
-        return fitting(after, board) if fitted else after
+        return fitting(before, after, "placement", board)
 
 
 class ReleasePart(Frozen):
@@ -95,13 +95,6 @@ def moved_in_placement(design: Design, board: str, role: str, seat: Seat) -> Des
     )
     value = made.value.model_copy(update={"parts": parts})
     return design.with_made("placement", board, Made(made_from=made.made_from, value=value))
-
-
-def fitting(design: Design, board: str) -> Design:
-    """The design with the placement of a board taken as it stands for what is wanted now."""
-    made_from = inputs_digest(design, "placement", board)
-    kept = Made(made_from=made_from, value=design.placement[board].value)
-    return design.with_made("placement", board, kept)
 
 
 def owner_of(design: Design, role: str) -> Thing | None:

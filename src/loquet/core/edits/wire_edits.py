@@ -10,6 +10,7 @@ from loquet.core.circuit.model import Net
 from loquet.core.design import Design, Made, slice_of
 from loquet.core.edits.applying import EditRefused, with_choices
 from loquet.core.edits.board_edits import board_of
+from loquet.core.edits.fitting import fitting
 from loquet.core.frozen import Frozen
 
 MOST_PIECES = 20_000
@@ -53,8 +54,10 @@ class DrawTracks(Frozen):
         tracks = tuple(t.model_copy(update={"by_hand": True}) for t in self.tracks)
         vias = tuple(v.model_copy(update={"by_hand": True}) for v in self.vias)
         added = Wires(tracks=(*wires.tracks, *tracks), vias=(*wires.vias, *vias))
-        design = with_wires(design, self.board, added)
-        return shown(design, self.board, plus=Wires(tracks=tracks, vias=vias))
+        drawn = shown(
+            with_wires(design, self.board, added), self.board, Wires(tracks=tracks, vias=vias)
+        )
+        return fitting(design, drawn, "routing", self.board)
 
 
 class KeepNets(Frozen):
@@ -80,14 +83,14 @@ class KeepNets(Frozen):
         tracks = tuple(by_hand(t) for t in routing.tracks if meant(t))
         vias = tuple(by_hand(v) for v in routing.vias if meant(v))
         kept = Wires(tracks=(*wires.tracks, *tracks), vias=(*wires.vias, *vias))
-        design = with_wires(design, self.board, kept)
         marked = routing.model_copy(
             update={
                 "tracks": tuple(by_hand(t) if meant(t) else t for t in routing.tracks),
                 "vias": tuple(by_hand(v) if meant(v) else v for v in routing.vias),
             }
         )
-        return with_routing(design, self.board, marked)
+        after = with_routing(with_wires(design, self.board, kept), self.board, marked)
+        return fitting(design, after, "routing", self.board)
 
 
 class ReleaseNets(Frozen):
@@ -134,12 +137,13 @@ class CutTrack(Frozen):
             raise EditRefused(
                 f"There is no such track of {self.track.net}.", "It may have been routed anew."
             )
-        design = KeepNets(board=self.board, nets=(self.track.net,)).apply(design)
-        wires, routing = wires_on(design, self.board), routing_on(design, self.board)
+        kept = KeepNets(board=self.board, nets=(self.track.net,)).apply(design)
+        wires, routing = wires_on(kept, self.board), routing_on(kept, self.board)
         left = tuple(t for t in wires.tracks if t != gone)
-        design = with_wires(design, self.board, wires.model_copy(update={"tracks": left}))
+        cut = with_wires(kept, self.board, wires.model_copy(update={"tracks": left}))
         tracks = tuple(t for t in routing.tracks if t != gone)
-        return with_routing(design, self.board, routing.model_copy(update={"tracks": tracks}))
+        cut = with_routing(cut, self.board, routing.model_copy(update={"tracks": tracks}))
+        return fitting(design, cut, "routing", self.board)
 
 
 def on_board(design: Design, board: str) -> tuple[Net, ...]:

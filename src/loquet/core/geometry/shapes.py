@@ -5,6 +5,7 @@ All lengths are integer nanometres; x to the right, y up, seen from the near sid
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from math import cos, radians, sin
 
 import numpy as np
@@ -64,8 +65,9 @@ Shape = Round | Bar | Box
 Rect = tuple[int, int, int, int]  # left, bottom, right, top in nm
 
 
+@lru_cache(maxsize=100_000)
 def core_of(shape: Shape) -> BaseGeometry:
-    """The exact core: a point, a segment or a rectangle."""
+    """The exact core: a point, a segment or a rectangle. Kept by value: what did not move is not built again."""
     match shape:
         case Round():
             return Point(shape.x, shape.y)
@@ -107,6 +109,7 @@ def gap_between(a: Shape, b: Shape) -> float:
     return float(shapely.distance(core_of(a), core_of(b))) - radius_of(a) - radius_of(b)
 
 
+@lru_cache(maxsize=50_000)
 def polygon_of(shape: Shape, grow_nm: float = 0.0, quarter_segments: int = 12) -> Polygon:
     """The shape as a polygon, grown on all sides; curves are inscribed."""
     reach = radius_of(shape) + grow_nm

@@ -1,5 +1,6 @@
 """From a part's body to its land pattern, one function a body family."""
 
+from functools import lru_cache
 from math import ceil
 
 from loquet.core.geometry import Bar, Box, Round, Shape
@@ -33,6 +34,7 @@ def even(length_mm: float) -> int:
     return round(length_mm * MM / (2 * GRID_NM)) * 2 * GRID_NM
 
 
+@lru_cache(maxsize=2_000)
 def pattern_of(body: Body) -> LandPattern:
     """The land pattern of a body: IPC-7351B for the standard families, the drawing itself otherwise."""
     match body:

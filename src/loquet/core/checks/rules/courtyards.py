@@ -1,6 +1,8 @@
 """Parts keep their courtyards to themselves, and stay on the board."""
 
-from itertools import combinations, product
+from itertools import product
+
+import shapely
 
 from loquet.core.board.openings import kept_free
 from loquet.core.checks.rule import Rule, Subject, outcome
@@ -19,8 +21,10 @@ def run(subject: Subject) -> Outcome:
         (ref, seat.far, polygon_of(seat.shape(view.patterns[ref].courtyard)))
         for ref, seat in sorted(view.seats.items())
     ]
-    for (a, far_a, ya), (b, far_b, yb) in combinations(yards, 2):
-        shared = ya.intersection(yb) if far_a == far_b and ya.intersects(yb) else None
+    shapes = [yard for _, _, yard in yards]
+    touching = sorted(shapely.STRtree(shapes).query(shapes, "intersects").T.tolist())
+    for (a, far_a, ya), (b, far_b, yb) in ((yards[i], yards[j]) for i, j in touching if i < j):
+        shared = ya.intersection(yb) if far_a == far_b else None
         if shared is not None and shared.area > LEAST_NM2:
             left, bottom, right, top = shared.bounds
             names = f"{a} ({purpose(subject, a)}) and {b} ({purpose(subject, b)})"
@@ -46,8 +50,10 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     pad_edge = view.outline.buffer(-view.rules.edge_nm + 1)
-    for pad in view.pads:
-        if not pad_edge.contains(polygon_of(pad.shape)):
+    shapely.prepare(pad_edge)
+    inside = shapely.contains(pad_edge, [polygon_of(pad.shape) for pad in view.pads])
+    for pad, safe in zip(view.pads, inside.tolist(), strict=True):
+        if not safe:
             found.append(
                 RULE.finding(
                     f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or beyond it.",

@@ -1,6 +1,6 @@
 """No pin comes out under the body of a part on the other side."""
 
-from itertools import permutations
+from itertools import product
 
 from loquet.core.board.through import pins_under
 from loquet.core.checks.rule import Rule, Subject, outcome
@@ -14,8 +14,12 @@ def run(subject: Subject) -> Outcome:
     assert circuit is not None
     found = []
     seats = sorted(view.seats.items())
-    for (ref, seat), (over, over_seat) in permutations(seats, 2):
-        if not view.heights_mm[over]:
+    pinned = [
+        (ref, seat) for ref, seat in seats if any(p.drill_nm for p in view.patterns[ref].pads)
+    ]
+    high = [(ref, seat) for ref, seat in seats if view.heights_mm[ref]]
+    for (ref, seat), (over, over_seat) in product(pinned, high):
+        if seat.far == over_seat.far:
             continue
         spots = pins_under(view.patterns[ref], seat, view.patterns[over], over_seat)
         if spots:
