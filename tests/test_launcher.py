@@ -1,11 +1,14 @@
 """The launcher's steps: ports, locks, stamps, and what is said to whom."""
 
+import json
 import socket
+import threading
 from pathlib import Path
+from typing import Any
 
 import pytest
 
-from bench.kills import run_kills
+from bench.kills import EXAMPLE, Rig, ask, run_kills
 from loquet.launcher import steps
 from loquet.launcher.database import MariaDb, free_port
 from loquet.launcher.running import check_port, only_one
@@ -82,3 +85,38 @@ def test_ten_kills_lose_no_acknowledged_edit() -> None:
     assert count.kills == 10
     assert count.acknowledged >= 3
     assert (count.lost, count.older) == (0, 0)
+
+
+def test_a_server_killed_while_it_routes_says_so_and_routes_again(tmp_path: Path) -> None:
+    """Nothing of the design is lost, the job is told as interrupted, started again it ends."""
+    rig = Rig(tmp_path)
+    try:
+        example = EXAMPLE.with_name("dusk-remote.brief.json")
+        project = ask(rig.port, "projects", json.loads(example.read_text()))["project"]
+        head = f"projects/{project}"
+        made = running(rig, ask(rig.port, f"{head}/jobs", {"kind": "placement"})["job"], "done")
+        assert made["state"] == "done", made
+        before = ask(rig.port, head)
+        job = ask(rig.port, f"{head}/jobs", {"kind": "routing"})["job"]
+        running(rig, job, "running")
+        rig.kill("server")
+        assert ask(rig.port, head)["version"] == before["version"]
+        assert ask(rig.port, head)["brief"] == before["brief"]
+        lost = ask(rig.port, f"jobs/{job}")
+        assert lost["state"] == "lost"
+        assert "Start it again" in lost["message"]
+        again = ask(rig.port, f"{head}/jobs", {"kind": "routing"})["job"]
+        assert running(rig, again, "done")["state"] == "done"
+        assert "routing" not in ask(rig.port, f"{head}/board?board=main")["stale"]
+    finally:
+        rig.close()
+
+
+def running(rig: Rig, job: int, state: str) -> dict[str, Any]:
+    """A job as soon as it is in that state, or has ended."""
+    for _ in range(1200):
+        found: dict[str, Any] = ask(rig.port, f"jobs/{job}")
+        if found["state"] == state or found["state"] not in ("waiting", "running"):
+            return found
+        threading.Event().wait(0.05)
+    raise AssertionError(f"the job is still {found['state']}")

@@ -46,8 +46,7 @@ class Step:
 STEP = st.builds(
     Step,
     st.sampled_from(
-        ["seat", "seat", "turn", "flip", "release", "draw", "cut", "cut", "keep", "free"]
-        + ["move thing", "make", "undo", "undo", "redo"]
+        ["seat", "seat", "turn", "flip", "release", "draw", "cut", "cut", "keep", "free", "move", "make", "undo", "undo", "redo"]
     ),
     st.integers(0, 1000),
     st.integers(-20, 20),
@@ -63,7 +62,7 @@ def lamp(library: Library) -> Design:
 
 def edit_of(step: Step, design: Design) -> dict[str, Any] | None:
     """The edit that a step asks for, on the design as it stands; None where there is nothing to do it with."""
-    if step.what == "move thing":
+    if step.what == "move":
         placed = [t for t in design.brief.things if t.place]
         thing = placed[step.which % len(placed)]
         assert thing.place
