@@ -47,6 +47,15 @@ def drag(driver: Chrome, selector: str, dx: int, dy: int) -> None:
     ).move_by_offset(dx - dx // 2, dy - dy // 2).release().perform()
 
 
+def on_board(canvas: WebElement, x: float, y: float) -> tuple[int, int]:
+    """A place of the board in mm as an offset from the middle of its picture."""
+    mm, left, base = (
+        float(canvas.get_attribute(f"data-{n}") or 0) for n in ("scale", "left", "base")
+    )
+    size = canvas.size
+    return round(left + x * mm - size["width"] / 2), round(base - y * mm - size["height"] / 2)
+
+
 def closed(driver: Chrome) -> None:
     """Leave a dialog by Escape."""
     ActionChains(driver).send_keys(Keys.ESCAPE).perform()

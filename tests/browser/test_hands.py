@@ -10,7 +10,7 @@ from selenium.webdriver.common.print_page_options import PrintOptions
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
-from tests.browser.pages import press, see, station
+from tests.browser.pages import on_board, press, see, station
 
 
 def scale(driver: Chrome) -> float:
@@ -85,12 +85,8 @@ def test_a_track_is_cut_and_drawn_again_by_hand(server: Server, driver: Chrome) 
     ends = ((track["x1"], track["y1"]), (track["x2"], track["y2"]))
 
     def press_at(x: float, y: float) -> None:
-        numbers = [float(canvas.get_attribute(f"data-{n}") or 0) for n in ("scale", "left", "base")]
-        mm, left, base = numbers
-        size = canvas.size
-        across, down = left + x * mm - size["width"] / 2, base - y * mm - size["height"] / 2
         ActionChains(driver, duration=0).move_to_element_with_offset(
-            canvas, round(across), round(down)
+            canvas, *on_board(canvas, x, y)
         ).click().perform()
 
     def count(name: str) -> int:

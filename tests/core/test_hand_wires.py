@@ -121,3 +121,13 @@ def test_wires_follow_the_name_of_their_board(finished: Design) -> None:
     )
     assert set(renamed.choices.wires) == {"lid"}
     assert renamed.choices.wires["lid"] != Wires()
+
+
+def test_a_part_dragged_off_the_board_is_said_and_the_rest_is_routed(
+    finished: Design, library: Library
+) -> None:
+    seat = {"kind": "seat-part", "role": "decoupling 1", "x_mm": 90, "y_mm": 20}
+    routed = run_stage(apply(finished, EDITS.validate_python(seat)), "routing", library)
+    rules = {f.rule for f in review(routed, library) if f.severity == "stop"}
+    assert {"courtyards", "unrouted"} <= rules
+    assert tracks_of(routed, "BUTTON_DOME")

@@ -209,6 +209,8 @@ class Router:
         if not len(net.terminals[nearest]):
             return None, nearest
         sources = np.concatenate(tree)
+        if not len(sources):  # the pad lies beyond the board
+            return None, nearest
         for i in goals:
             self.goal[net.terminals[i]] = i + 1
         box = self.bounds(np.concatenate([net.terminals[i] for i in goals]))

@@ -1,0 +1,144 @@
+"""A board from an imported outline to its comparison, by hand: every step as a maker takes it."""
+
+from pathlib import Path
+from typing import Any
+
+from selenium.webdriver import ActionChains, Chrome
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import WebDriverWait
+
+from tests.browser.conftest import Server
+from tests.browser.pages import closed, on_board, press, reads, see, station
+
+EXAMPLE = Path(__file__).resolve().parents[2] / "examples" / "pocket-lamp.brief.json"
+DRAWING = """<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="36mm" viewBox="0 0 60 36">
+<path d="M4 0H52A18 18 0 0 1 52 36H4A4 4 0 0 1 0 32V4A4 4 0 0 1 4 0Z"/>
+<circle cx="4.5" cy="18" r="1.2"/></svg>"""
+MAKE = """const done = arguments[1];
+fetch('/api/projects', {method: 'POST', headers: {'X-Loquet': 'page', 'Content-Type': 'application/json'}, body: arguments[0]})
+  .then(r => r.json()).then(p => done(p.project))"""
+Plain = dict[str, Any]
+
+
+def asked(driver: Chrome, path: str) -> Plain:
+    """What the server says."""
+    found: Plain = driver.execute_async_script(
+        "const done = arguments[1]; fetch(arguments[0]).then(r => r.json()).then(done)", path
+    )
+    return found
+
+
+def test_a_board_by_hand(server: Server, driver: Chrome, tmp_path: Path) -> None:
+    driver.get(server.address)
+    project = driver.execute_async_script(MAKE, EXAMPLE.read_text())
+    path = f"/api/projects/{project}"
+    outline_from_a_drawing(driver, f"{server.address}/project/{project}/brief", tmp_path)
+    outline = asked(driver, path)["boards"][0]["outline_mm"]
+    assert max(x for x, _ in outline) == 70
+    make_all(driver, path)
+    two_parts_in_one_place(driver, path)
+    cut_and_drawn(driver, path)
+    undone_and_compared(driver, path)
+    press(driver, "[role='radio'][title^='with true heights']")
+    assert see(driver, "[data-testid='solid'] canvas").size["width"] > 400
+
+
+def outline_from_a_drawing(driver: Chrome, page: str, folder: Path) -> None:
+    """Refused while it is no drawing, looked at, taken."""
+    driver.get(page)
+    press(driver, "[data-testid='outline-from-drawing']")
+    chooser = see(driver, "input[type='file']")
+    for name, text in (("words.svg", "no drawing"), ("shell.svg", DRAWING)):
+        (folder / name).write_text(text)
+        chooser.send_keys(str(folder / name))
+        if name == "words.svg":
+            reads(driver, "[data-testid='drawing-refused']", "not a whole DXF file")
+    reads(driver, "[data-testid='drawing-seen']", "70.00 x 36.00 mm, with 1 hole.")
+    press(driver, "[data-testid='take-outline']")
+    see(driver, "[data-thing='post 1']")
+
+
+def make_all(driver: Chrome, path: str) -> None:
+    """Pins to pour, without a stop."""
+    station(driver, "board")
+    press(driver, "[title^='Pins, circuit, placing']")
+    WebDriverWait(driver, 120).until(lambda d: asked(d, path)["stale"] == [])
+    assert asked(driver, path)["stops"] == 0
+    see(driver, "[data-testid='board-canvas'][data-scale]")
+
+
+def two_parts_in_one_place(driver: Chrome, path: str) -> None:
+    """A resistor dragged onto another part is found at once, and undone."""
+    board = asked(driver, f"{path}/board")
+    free = [p for p in board["parts"] if not p["locked"] and not p["far"]]
+    small = [p for p in free if p["ref"].startswith(("R", "C"))]
+    one, other = small[0], small[-1]
+    canvas = see(driver, "[data-testid='board-canvas']")
+    start, end = (on_board(canvas, p["x"], p["y"]) for p in (one, other))
+    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *start).click_and_hold(
+    ).move_to_element_with_offset(canvas, *end).release().perform()  # fmt: skip
+    reads(driver, "[aria-label='Findings']", "overlap")
+    stale = asked(driver, path)["stale"]
+    assert stale == ["routing", "pour"]
+    ActionChains(driver).key_down(Keys.CONTROL).send_keys("z").key_up(Keys.CONTROL).perform()
+    WebDriverWait(driver, 30).until(lambda d: asked(d, path)["stale"] == [])
+
+
+def cut_and_drawn(driver: Chrome, path: str) -> None:
+    """Route, cut a track, see the open link as a finding, draw it by hand, pour: no stop is left."""
+    before = asked(driver, path)["version"]
+    press(driver, "[data-testid='route']")
+    WebDriverWait(driver, 90).until(lambda d: asked(d, path)["version"] != before)
+    reads(driver, "[data-testid='notice']", "routed")
+    board = asked(driver, f"{path}/board")
+    near = [t for t in board["tracks"] if not t["far"] and t["net"].startswith("BUTTON_")]
+    track = max(near, key=lambda t: abs(t["x1"] - t["x2"]) + abs(t["y1"] - t["y2"]))
+    canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
+
+    def press_at(x: float, y: float) -> None:
+        ActionChains(driver, duration=0).move_to_element_with_offset(
+            canvas, *on_board(canvas, x, y)
+        ).click().perform()
+
+    press_at((track["x1"] + track["x2"]) / 2, (track["y1"] + track["y2"]) / 2)
+    reads(driver, "[data-testid='picked-net']", track["net"])
+    canvas.send_keys(Keys.DELETE)
+    reads(driver, "[aria-label='Findings']", f"{track['net']} is not joined")
+    press(driver, "[data-testid='draw']")
+    press_at(track["x1"], track["y1"])
+    press_at(track["x2"], track["y2"])
+    WebDriverWait(driver, 30).until(lambda d: asked(d, f"{path}/board")["links"] == [])
+    press(driver, "[data-testid='draw']")
+    press(driver, "[data-testid='pour']")
+    WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
+    assert asked(driver, path)["stops"] == 0
+
+
+def undone_and_compared(driver: Chrome, path: str) -> None:
+    """Undone ten times, done again whenever nothing is left to undo; then a version before is compared in picture and words."""
+    newest = asked(driver, path)["version"]
+    for _ in range(10):
+        if not asked(driver, path)["can_undo"]:
+            stepped(driver, path, "Redo", "can_redo")
+        stepped(driver, path, "Undo")
+    stepped(driver, path, "Redo", "can_redo")
+    assert asked(driver, path)["version"] == newest
+    driver.find_element(By.XPATH, "//button[.='History']").click()
+    labels = [v["label"] for v in asked(driver, f"{path}/versions")]
+    cut = next(label for label in labels if label.startswith("Cut"))
+    press(driver, f"[data-version='{cut}'] button")
+    net = cut.removeprefix("Cut a track of ").removesuffix(" on main")
+    reads(driver, "[data-testid='board-changes']", f"{net} track")
+    assert len(driver.find_elements(By.CSS_SELECTOR, "[data-testid='board-changes'] line")) == 1
+    closed(driver)
+
+
+def stepped(driver: Chrome, path: str, word: str, until: str = "") -> None:
+    """Press Undo or Redo once, or until there is no more of it; each press makes a step."""
+    while True:
+        before = asked(driver, path)["version"]
+        driver.find_element(By.XPATH, f"//button[.='{word}']").click()
+        WebDriverWait(driver, 30).until(lambda d, v=before: asked(d, path)["version"] != v)
+        if not until or not asked(driver, path)[until]:
+            return
