@@ -32,6 +32,10 @@ from loquet.launcher.steps import (
 )
 
 SHOTS = ROOT / "docs" / "screenshots"
+SHELL = b"""<svg xmlns="http://www.w3.org/2000/svg" width="72mm" height="44mm" viewBox="0 0 72 44">
+<path d="M6 0H50A22 22 0 0 1 50 44H40A8 8 0 0 0 24 44H6A6 6 0 0 1 0 38V6A6 6 0 0 1 6 0Z"/>
+<circle cx="6" cy="6" r="1.2"/><circle cx="6" cy="38" r="1.2"/>
+<rect x="28" y="18" width="12" height="6" rx="1"/><rect x="50" y="8" width="8" height="2" rx="1"/></svg>"""
 
 
 @contextmanager
@@ -196,16 +200,15 @@ def halves(driver: Chrome, address: str) -> None:
     find(driver, "[data-thing='slit open']")
 
 
-def brains(driver: Chrome, address: str) -> None:
-    """The second one of two brains, planned."""
-    driver.get(f"{address}/project/11/pins")
-    find(driver, "[data-brain='show chip']")
-    press(driver, "[data-testid='solve-pins']")
-    find(driver, "[data-testid='notice']")
-    press(driver, "[data-testid='notice'] button")
-    press(driver, "[data-brain='show chip']")
-    find(driver, "[data-brain='show chip'][aria-pressed='true']")
-    find(driver, "[data-node='light:lamp']")
+def outline(driver: Chrome, address: str) -> None:
+    """The drawing of a shell, looked at before it is taken."""
+    driver.get(f"{address}/project/1/brief")
+    press(driver, "[data-testid='outline-from-drawing']")
+    with tempfile.TemporaryDirectory() as folder:
+        drawing = Path(folder) / "shell.svg"
+        drawing.write_bytes(SHELL)
+        find(driver, "input[type='file']").send_keys(str(drawing))
+        find(driver, "[data-testid='drawing-seen']")
 
 
 def history(driver: Chrome, address: str) -> None:
@@ -230,10 +233,6 @@ STEPS = (
     ("circuit", station("circuit", "[aria-label='Chip core']")),
     ("parts", station("parts", "[data-part='holder-aaa-surface']")),
     ("power", power),
-    (
-        "working",
-        station("circuit", "[aria-label='Chip core']", ("[data-working='screen.pull_up']",)),
-    ),
     ("board-near", station("board", "[data-testid='board-canvas'][data-scale]")),
     (
         "board-far",
@@ -249,9 +248,17 @@ STEPS = (
             ("[role='radio'][title^='from the front, far']",),
         ),
     ),
+    (
+        "board-solid",
+        station(
+            "board",
+            "[data-testid='board-canvas']",
+            ("[role='radio'][title^='with true heights']",),
+        ),
+    ),
     ("release", release),
     ("order", order),
     ("two-boards", halves),
-    ("two-brains", brains),
+    ("outline", outline),
     ("history", history),
 )

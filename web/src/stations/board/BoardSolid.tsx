@@ -43,7 +43,7 @@ export default function BoardSolid({
 		const box = new three.Box3().setFromObject(group);
 		const [middle, size] = [box.getCenter(new three.Vector3()), box.getSize(new three.Vector3())];
 		scene.add(group);
-		const reach = Math.max(size.x, size.y * 1.5) * 1.05;
+		const reach = Math.max(size.x, size.y * 1.5) * 1.25;
 		const camera = new three.PerspectiveCamera(35, 1, 1, reach * 10);
 		camera.up.set(0, 0, 1);
 		camera.position.set(middle.x, middle.y - reach * 0.8, middle.z + reach * 0.95);
