@@ -76,6 +76,7 @@ def two_parts_in_one_place(driver: Chrome, path: str) -> None:
     one, other = small[0], small[-1]
     canvas = see(driver, "[data-testid='board-canvas']")
     start, end = (on_board(canvas, p["x"], p["y"]) for p in (one, other))
+    two_swapped(driver, path, start, end)
     ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *start).click_and_hold(
     ).move_to_element_with_offset(canvas, *end).release().perform()  # fmt: skip
     reads(driver, "[aria-label='Findings']", "overlap")
@@ -83,6 +84,20 @@ def two_parts_in_one_place(driver: Chrome, path: str) -> None:
     assert stale == ["routing", "pour"]
     ActionChains(driver).key_down(Keys.CONTROL).send_keys("z").key_up(Keys.CONTROL).perform()
     WebDriverWait(driver, 30).until(lambda d: asked(d, path)["stale"] == [])
+
+
+def two_swapped(driver: Chrome, path: str, one: tuple[int, int], other: tuple[int, int]) -> None:
+    """Two parts picked with Shift change places, and back again."""
+    canvas = see(driver, "[data-testid='board-canvas']")
+    act = ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *one).click()
+    act.key_down(Keys.SHIFT).move_to_element_with_offset(canvas, *other).click()
+    act.key_up(Keys.SHIFT).perform()
+    reads(driver, "[data-testid='picked-parts']", "2 picked")
+    driver.find_element(By.XPATH, "//button[.='Swap']").click()
+    WebDriverWait(driver, 30).until(lambda d: asked(d, path)["label"] == "Arrange 2 parts: swap")
+    driver.find_element(By.XPATH, "//button[.='Undo']").click()
+    WebDriverWait(driver, 30).until(lambda d: asked(d, path)["stale"] == [])
+    canvas.send_keys(Keys.ESCAPE)
 
 
 def cut_and_drawn(driver: Chrome, path: str) -> None:

@@ -235,6 +235,31 @@ def test_a_part_of_a_thing_has_one_place(finished: Design) -> None:
     assert edit(seated, kind="release-part", role="buzzer").choices.part_seats == {}
 
 
+def test_parts_are_arranged_on_the_board(finished: Design) -> None:
+    """The first gives line and turn; the outer two stay when parts are spread; two change places and keep their turns; the placement fits afterwards."""
+    roles = ("decoupling 1", "reset filter", "boot strap")
+    design = finished
+    for role, x, y, turn in zip(roles, (20, 26, 29), (20, 21, 24), (0, 90, 180), strict=True):
+        design = edit(design, kind="seat-part", role=role, x_mm=x, y_mm=y, turn_deg=turn)
+
+    def after(how: str, *chosen: str) -> list[tuple[float, float, int]]:
+        made = edit(design, kind="arrange-parts", roles=chosen or roles, how=how)
+        assert stale_slices(made) == ("routing", "pour")
+        parts = {p.role: p for p in slice_of(made.placement).parts}
+        return [(p.x_nm / 1e6, p.y_nm / 1e6, p.turn_deg) for p in map(parts.__getitem__, roles)]
+
+    assert after("row") == [(20, 20, 0), (26, 20, 90), (29, 20, 180)]
+    assert after("column") == [(20, 20, 0), (20, 21, 90), (20, 24, 180)]
+    assert after("spread across") == [(20, 20, 0), (24.5, 21, 90), (29, 24, 180)]
+    assert after("spread up") == [(20, 20, 0), (26, 22, 90), (29, 24, 180)]
+    assert after("turn alike", *reversed(roles)) == [(20, 20, 180), (26, 21, 180), (29, 24, 180)]
+    assert after("swap", *roles[:2]) == [(26, 21, 0), (20, 20, 90), (29, 24, 180)]
+    with refused("Two parts"):
+        edit(design, kind="arrange-parts", roles=roles, how="swap")
+    with refused("no part 'ghost'"):
+        edit(design, kind="arrange-parts", roles=("boot strap", "ghost"), how="row")
+
+
 def test_wishes_of_the_device(handset: Design) -> None:
     assert edit(handset, kind="set-role", role="stand-alone").brief.role == "stand-alone"
     assert edit(handset, kind="set-analogue", by="multiplexer").brief.analogue_by == "multiplexer"

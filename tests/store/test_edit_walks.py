@@ -59,6 +59,7 @@ STEP = st.builds(
             "keep",
             "free",
             "move",
+            "arrange",
             "make",
             "undo",
             "undo",
@@ -89,7 +90,7 @@ def edit_of(step: Step, design: Design) -> dict[str, Any] | None:
             "x_mm": max(thing.place.x_mm + step.x / 4, 0),
             "y_mm": max(thing.place.y_mm + step.y / 4, 0),
         }
-    if step.what in ("seat", "turn", "flip", "release"):
+    if step.what in ("seat", "turn", "flip", "release", "arrange"):
         return seat_of(step, design)
     return wires_of(step, design)
 
@@ -98,6 +99,10 @@ def seat_of(step: Step, design: Design) -> dict[str, Any]:
     """A part put, turned, turned over or given back."""
     parts = slice_of(design.placement).parts
     part = parts[step.which % len(parts)]
+    if step.what == "arrange":
+        roles = [parts[(step.which + i) % len(parts)].role for i in range(2 + step.x % 3)]
+        how = ("row", "column", "spread across", "spread up", "turn alike", "swap")[step.y % 6]
+        return {"kind": "arrange-parts", "roles": roles, "how": how}
     if step.what == "release":
         return {"kind": "release-part", "role": part.role}
     return {

@@ -104,7 +104,14 @@ class MariaDb:
                 "--innodb-log-file-size=32M",
                 *([f"--user={system_user()}"] if os.geteuid() == 0 else []),
             ]
-            done = subprocess.run(command, stdin=subprocess.DEVNULL, capture_output=True, text=True)
+            with tempfile.TemporaryDirectory(prefix=SOCKETS) as scratch:
+                self.own(Path(scratch))
+                done = subprocess.run(
+                    [*command, f"--tmpdir={scratch}"],
+                    stdin=subprocess.DEVNULL,
+                    capture_output=True,
+                    text=True,
+                )
             if done.returncode:
                 raise SetupFailed(
                     f"The database folder could not be made:\n{(done.stdout + done.stderr)[-800:]}"
@@ -157,6 +164,7 @@ class MariaDb:
             f"--port={self.port}",
             "--bind-address=127.0.0.1",
             f"--pid-file={self.sockets / 'pid'}",
+            f"--tmpdir={self.sockets}",  # a server that starts clears its own leftovers, and in a shared folder those of others
             f"--log-error={self.home / 'error.log'}",
             "--skip-name-resolve",
             "--character-set-server=utf8mb4",

@@ -9,7 +9,7 @@ const KEYS: [string, string][] = [
 	["arrow keys", "nudge the selected one by 0.1 mm; with Shift by 1 mm"],
 	["Ctrl+C, Ctrl+X, Ctrl+V", "copy, cut, paste where the pointer is, into any project (Brief)"],
 	["Delete", "remove what is picked (Brief); cut the picked track (Board)"],
-	["Shift+press", "pick several, to move, line up or mirror them (Brief)"],
+	["Shift+press", "pick several, to move, line up or mirror them (Brief), to line up, spread or swap them (Board)"],
 	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],
 	["Q", "turn the selected part by 90 degrees (Board)"],
 	["wheel or + and -, drag on empty board", "zoom, pan; 0 shows the whole board (Board)"],

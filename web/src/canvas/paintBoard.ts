@@ -11,6 +11,7 @@ export type Scene = {
 	view: Viewport;
 	net: string | null;
 	selected: string | null;
+	also: string[];
 	held: Held;
 	mark: { x: number; y: number } | null;
 	draft: { legs: Leg[]; vias: { x: number; y: number }[]; width: number; near: boolean } | null;
@@ -219,13 +220,13 @@ function paintHoles(ctx: CanvasRenderingContext2D, scene: Scene): void {
 }
 
 function paintParts(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
-	const { board, view, selected, held } = scene;
+	const { board, view, selected, also, held } = scene;
 	for (const part of board.parts) {
 		const mine = part.far === (front === "far");
 		if (!mine && scene.look !== "through") continue;
 		const shift = held?.ref === part.ref ? held : { dx: 0, dy: 0 };
 		ctx.globalAlpha = mine ? 1 : 0.35;
-		const chosen = selected === part.ref;
+		const chosen = selected === part.ref || also.includes(part.ref);
 		box(ctx, view, part, part.body, shift, chosen ? COLOUR.pick : COLOUR.ink, chosen ? 2 : 0.9, mine ? [] : [4, 3]);
 		if (chosen) box(ctx, view, part, part.yard, shift, COLOUR.pick, 1, [3, 3]);
 		label(ctx, view, part, shift);

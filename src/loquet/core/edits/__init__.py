@@ -19,6 +19,7 @@ from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
 from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf, SetPinOrder
 from loquet.core.edits.kit_edits import MarkKit, NameBought
 from loquet.core.edits.outline_edits import ShapeOutline, TakeOutline
+from loquet.core.edits.part_arranging import ArrangeParts
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.renaming import RenameThing
@@ -77,6 +78,7 @@ Edit = Annotated[
     | ReleasePin
     | TakePlacedTargets
     | SeatPart
+    | ArrangeParts
     | ReleasePart
     | DrawTracks
     | KeepNets

@@ -17,6 +17,8 @@ type Props = {
 	pickNet: (net: string | null) => void;
 	selected: string | null;
 	select: (ref: string | null) => void;
+	also: string[];
+	pickAlso: (refs: string[]) => void;
 	mark: { x: number; y: number } | null;
 	drawing: boolean;
 	showSide: (side: Side) => void;
@@ -28,7 +30,7 @@ const STEP_MM = 0.5;
 const LANDED_MS = 5000;
 
 export function BoardCanvas(props: Props) {
-	const { board, look, net, pickNet, selected, select, mark, drawing, track, pickTrack } = props;
+	const { board, look, net, pickNet, selected, select, also, pickAlso, mark, drawing, track, pickTrack } = props;
 	const { edit, say } = useDesign();
 	const reckon = useReckoner();
 	const [view, setView] = useState<Viewport | null>(null);
@@ -47,9 +49,9 @@ export function BoardCanvas(props: Props) {
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, cw: number, ch: number) => {
-			if (view) paintBoard(ctx, { board, look, view, net, selected, held, mark, draft, track }, cw, ch);
+			if (view) paintBoard(ctx, { board, look, view, net, selected, also, held, mark, draft, track }, cw, ch);
 		},
-		[board, look, view, net, selected, held, mark, draft, track],
+		[board, look, view, net, selected, also, held, mark, draft, track],
 	);
 	const { ref, size } = useCanvas(paint);
 	// A view that a hand has zoomed or moved stays as it is when the canvas grows or shrinks, until another board or side is shown.
@@ -81,10 +83,16 @@ export function BoardCanvas(props: Props) {
 		const spot = toBoard(view, place);
 		if (drawing && !event.shiftKey) return wiring.press(spot);
 		const part = partAt(board, spot, side);
+		if (part && selected && event.shiftKey) {
+			if (part.ref !== selected)
+				pickAlso(also.includes(part.ref) ? also.filter((ref) => ref !== part.ref) : [...also, part.ref]);
+			return;
+		}
 		const hit = hitBoard(board, spot, side, 0.05);
 		pickNet(hit?.net || null);
 		pickTrack(hit && !hit.part ? trackAt(board, spot, side) : null);
 		select(part?.ref ?? null);
+		pickAlso([]);
 		grip.current = part && !event.shiftKey ? { part, x: spot.x, y: spot.y } : { pan: true, ...place, view };
 	};
 	const move = (event: PointerEvent) => {
@@ -180,8 +188,10 @@ export function BoardCanvas(props: Props) {
 			const flip = side === "far" ? -1 : 1;
 			void seat(part, part.x + (way[0] ?? 0) * flip, part.y + (way[1] ?? 0), part.turn);
 		} else if (event.key.toLowerCase() === "q" && part) void seat(part, part.x, part.y, part.turn + 90);
-		else if (event.key === "Escape") select(null);
-		else if ((event.key === "+" || event.key === "-") && view)
+		else if (event.key === "Escape") {
+			select(null);
+			pickAlso([]);
+		} else if ((event.key === "+" || event.key === "-") && view)
 			lookAt((now) => zoomAt(now, { x: size.w / 2, y: size.h / 2 }, event.key === "+" ? 1.25 : 0.8));
 		else if (event.key === "0" && size.w) {
 			byHand.current = "";
@@ -202,6 +212,7 @@ export function BoardCanvas(props: Props) {
 			data-left={view?.x}
 			data-base={view?.y}
 			data-held={held?.ref}
+			data-picked={[selected, ...also].filter(Boolean).join(" ")}
 			data-drawing={wiring.draft?.net}
 			data-by-hand={board.tracks.filter((t) => t.by_hand).length}
 			className={`min-h-0 w-full flex-1 touch-none ${drawing ? "cursor-crosshair" : ""}`}

@@ -13,6 +13,7 @@ import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { BoardCanvas } from "./BoardCanvas";
 import { NetActions } from "./NetActions";
+import { PartActions } from "./PartActions";
 
 const BoardSolid = lazy(() => import("./BoardSolid"));
 type Shown = Look | "solid";
@@ -29,6 +30,7 @@ export function BoardStation() {
 	const { shown } = useShown();
 	const [look, setLook] = useKept<Shown>("board side", "near");
 	const [selected, setSelected] = useKept<string | null>("part", null);
+	const [also, setAlso] = useState<string[]>([]);
 	const [net, setNet] = useKept<string | null>("net", null);
 	const [picked, setPicked] = useKept("board", "");
 	const [drawing, setDrawing] = useState(false);
@@ -64,6 +66,7 @@ export function BoardStation() {
 					show={(name) => {
 						setPicked(name);
 						setSelected(null);
+						setAlso([]);
 						setNet(null);
 					}}
 				/>
@@ -121,6 +124,8 @@ export function BoardStation() {
 					pickNet={setNet}
 					selected={selected}
 					select={setSelected}
+					also={also}
+					pickAlso={setAlso}
 					drawing={drawing}
 					showSide={setLook}
 					track={track}
@@ -142,7 +147,9 @@ export function BoardStation() {
 					</span>
 				))}
 				<span className="flex-1" />
-				{part ? (
+				{part && board && also.length > 0 ? (
+					<PartActions parts={[part, ...board.parts.filter((p) => also.includes(p.ref))]} edit={edit} />
+				) : part ? (
 					<span className="flex items-center gap-2" data-testid="picked-part">
 						<span className="font-medium">{part.ref}</span>{" "}
 						<span className="max-w-[220px] truncate">{part.purpose}</span>

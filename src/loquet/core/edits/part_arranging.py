@@ -1,0 +1,67 @@
+"""Several parts of a board arranged by hand at once: lined up, spread, turned alike, two of them swapped."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from loquet.core.board.model import PlacedPart
+from loquet.core.design import Design
+from loquet.core.edits.applying import EditRefused
+from loquet.core.edits.arranging import spread
+from loquet.core.edits.seat_edits import Role, SeatPart, placed_part
+from loquet.core.frozen import Frozen
+
+How = Literal["row", "column", "spread across", "spread up", "turn alike", "swap"]
+Spot = tuple[float, float, int]
+
+
+class ArrangeParts(Frozen):
+    """Line parts up with the first one named, spread them evenly between the outer two, turn them like the first, or let two change places."""
+
+    kind: Literal["arrange-parts"] = "arrange-parts"
+    roles: Annotated[tuple[Role, ...], Field(min_length=2, max_length=100)]
+    how: How
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Arrange {len(self.roles)} parts: {self.how}"
+
+    def apply(self, design: Design) -> Design:
+        """Seat each of them; raises EditRefused where they lie on several boards, or more than two are swapped."""
+        found = {role: placed_part(design, role) for role in self.roles}
+        if len({board for board, _ in found.values()}) > 1:
+            raise EditRefused("These parts lie on different boards.", "Choose parts of one board.")
+        if self.how == "swap" and len(found) != 2:
+            raise EditRefused("Two parts change places, not more.", "Choose two.")
+        spots = {role: spot_of(part) for role, (_, part) in found.items()}
+        for role, (x, y, turn) in arranged(spots, self.how).items():
+            if (x, y, turn) != spots[role]:
+                design = SeatPart(role=role, x_mm=x, y_mm=y, turn_deg=turn).apply(design)
+        return design
+
+
+def spot_of(part: PlacedPart) -> Spot:
+    """Place in mm and turn in degrees."""
+    return part.x_nm / 1e6, part.y_nm / 1e6, part.turn_deg
+
+
+def arranged(spots: dict[str, Spot], how: How) -> dict[str, Spot]:
+    """The new spots; the first one gives the line and the turn."""
+    first_x, first_y, first_turn = next(iter(spots.values()))
+    match how:
+        case "row":
+            return {role: (x, first_y, turn) for role, (x, _, turn) in spots.items()}
+        case "column":
+            return {role: (first_x, y, turn) for role, (_, y, turn) in spots.items()}
+        case "turn alike":
+            return {role: (x, y, first_turn) for role, (x, y, _) in spots.items()}
+        case "spread across":
+            xs = spread({role: x for role, (x, _, _) in spots.items()})
+            return {role: (xs[role], y, turn) for role, (_, y, turn) in spots.items()}
+        case "spread up":
+            ys = spread({role: y for role, (_, y, _) in spots.items()})
+            return {role: (x, ys[role], turn) for role, (x, _, turn) in spots.items()}
+        case "swap":
+            (one, (ax, ay, at)), (other, (bx, by, bt)) = spots.items()
+            return {one: (bx, by, at), other: (ax, ay, bt)}
