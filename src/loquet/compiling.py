@@ -11,13 +11,14 @@ from typing import Any
 from pydantic import ValidationError
 
 from loquet.catalogue.library import bundled_library
+from loquet.core.board.linking import open_links
 from loquet.core.brief import BriefError, read_brief
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import DEVICE, SLICES, Design
 from loquet.core.feasibility import brief_faults
 from loquet.core.library import Library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, run_stage
+from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
 from loquet.core.proof.agreement import Fault
 from loquet.core.proof.proving import Proof
@@ -70,7 +71,7 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
     else:
         result = release(design, library)
     stages.append({"name": "release and proof", "ms": round((time.perf_counter() - began) * 1000)})
-    report = report_of(design, result)
+    report = report_of(design, result, library)
     write_package(out, design, result, report)
     return (0 if result.ready else 2), {**report, "stages": stages}
 
@@ -105,13 +106,13 @@ def run_all(
     return design, None
 
 
-def report_of(design: Design, result: Release) -> dict[str, Any]:
+def report_of(design: Design, result: Release, library: Library) -> dict[str, Any]:
     """Figures and findings; no times, so that two runs write the same bytes."""
     by_severity: dict[str, list[dict[str, Any]]] = {"stop": [], "look": [], "note": []}
     for finding in result.findings:
         plain = finding.model_dump(mode="json", exclude={"working", "repairs"})
         by_severity[finding.severity].append(plain)
-    boards = [board_figures(design, board.name) for board in design.brief.boards]
+    boards = [board_figures(design, board.name, library) for board in design.brief.boards]
     circuit = design.circuit.get(DEVICE)
     violations = sum(
         f.severity == "stop"
@@ -137,8 +138,8 @@ def report_of(design: Design, result: Release) -> dict[str, Any]:
     }
 
 
-def board_figures(design: Design, name: str) -> dict[str, Any]:
-    """The figures of one board."""
+def board_figures(design: Design, name: str, library: Library) -> dict[str, Any]:
+    """The figures of one board; what is open is found from what touches what."""
     routing, pour = design.routing.get(name), design.pour.get(name)
     placement = design.placement.get(name)
     tracks = routing.value.tracks if routing else ()
@@ -146,7 +147,7 @@ def board_figures(design: Design, name: str) -> dict[str, Any]:
     return {
         "board": name,
         "parts": len(placement.value.parts) if placement else 0,
-        "unrouted": len(routing.value.open_links) if routing else 0,
+        "unrouted": len(open_links(board_view(design, library, name))) if routing else 0,
         "track_mm": round(length / 1e6, 3),
         "vias": (len(routing.value.vias) if routing else 0)
         + (len(pour.value.stitches) if pour else 0),
@@ -223,7 +224,8 @@ def prove_folder(files: dict[str, bytes], design: Design, library: Library) -> P
     """The proof of a whole folder, its report included; raises ValueError, PartError, KeyError for a design that cannot be proven."""
     report = files.pop("report.json", b"")
     proof = prove_package(files, design, library)
-    if proof.holds and report != report_file(report_of(design, release(design, library))):
+    said_again = report_of(design, release(design, library), library) if proof.holds else {}
+    if proof.holds and report != report_file(said_again):
         said = "is missing" if not report else "does not say what this design gives"
         return replace(proof, faults=(Fault("report.json", "", 0, 0, f"report.json {said}."),))
     return proof

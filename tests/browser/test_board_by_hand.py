@@ -37,6 +37,7 @@ def test_a_board_by_hand(server: Server, driver: Chrome, tmp_path: Path) -> None
     outline = asked(driver, path)["boards"][0]["outline_mm"]
     assert max(x for x, _ in outline) == 70
     make_all(driver, path)
+    two_keys_measured(driver)
     two_parts_in_one_place(driver, path)
     cut_and_drawn(driver, path)
     undone_and_compared(driver, path)
@@ -66,6 +67,19 @@ def make_all(driver: Chrome, path: str) -> None:
     WebDriverWait(driver, 120).until(lambda d: asked(d, path)["stale"] == [])
     assert asked(driver, path)["stops"] == 0
     see(driver, "[data-testid='board-canvas'][data-scale]")
+
+
+def two_keys_measured(driver: Chrome) -> None:
+    """The brief has them at 12 and 28 mm across; pressed a little beside their middles they are 16 mm apart."""
+    press(driver, "[data-testid='measure']")
+    canvas = see(driver, "[data-testid='board-canvas']")
+    act = ActionChains(driver, duration=0)
+    for x in (12.2, 28.1):
+        act.move_to_element_with_offset(canvas, *on_board(canvas, x, 10.1)).click()
+    act.perform()
+    span = "16.000 mm straight; 16.000 mm across, 0.000 mm up"
+    see(driver, f"[data-testid='board-canvas'][data-span='{span}']")
+    press(driver, "[data-testid='measure']")
 
 
 def two_parts_in_one_place(driver: Chrome, path: str) -> None:

@@ -405,12 +405,21 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
         view.pads,
         view.holes,
         view.rules,
-        design.choices.wires.get(subject, Wires()),
+        wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit),
         cut_off,
     )
     made = route(given, progress)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
     return made.model_copy(update={"workings": (width,)})
+
+
+def wires_of_nets(wires: Wires, circuit: Circuit) -> Wires:
+    """Wires by hand of nets that the circuit still has; those of a net that is gone stay a choice, and lie there again when it comes back."""
+    known = {net.name for net in circuit.nets}
+    return Wires(
+        tracks=tuple(t for t in wires.tracks if t.net in known),
+        vias=tuple(v for v in wires.vias if v.net in known),
+    )
 
 
 def pour_board(design: Design, library: Library, progress: Progress, subject: str) -> Pour:

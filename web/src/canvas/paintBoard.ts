@@ -1,5 +1,6 @@
 import type { Board, Part, Side } from "./boardGeometry";
 import { linksOf } from "./boardGeometry";
+import type { Span } from "./measuring";
 import { toScreen, tracePad, type Viewport } from "./viewport";
 import type { Leg } from "./wiring";
 
@@ -12,6 +13,7 @@ export type Scene = {
 	net: string | null;
 	selected: string | null;
 	also: string[];
+	span: Span | null;
 	held: Held;
 	mark: { x: number; y: number } | null;
 	draft: { legs: Leg[]; vias: { x: number; y: number }[]; width: number; near: boolean } | null;
@@ -47,6 +49,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: numbe
 	paintLinks(ctx, scene);
 	paintKept(ctx, scene, front);
 	paintDraft(ctx, scene);
+	if (scene.span) paintSpan(ctx, scene.view, scene.span);
 	for (const line of [scene.board.outline, ...scene.board.openings]) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
 	if (scene.mark) paintMark(ctx, scene.view, scene.mark);
 }
@@ -142,6 +145,39 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 }
 
 /** The track in the hand, crossed out by dashes where it comes too near to something; and the one that was picked. */
+/** A measured span: a line with crossed ends, its length beside it. */
+function paintSpan(ctx: CanvasRenderingContext2D, view: Viewport, span: Span): void {
+	const [a, b] = [toScreen(view, span.from), toScreen(view, span.to)];
+	const long = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+	const [ux, uy] = [(-(b.y - a.y) / long) * 7, ((b.x - a.x) / long) * 7];
+	ctx.strokeStyle = COLOUR.pick;
+	ctx.lineWidth = 1.5;
+	ctx.beginPath();
+	for (const [from, to] of [
+		[a, b],
+		[
+			{ x: a.x - ux, y: a.y - uy },
+			{ x: a.x + ux, y: a.y + uy },
+		],
+		[
+			{ x: b.x - ux, y: b.y - uy },
+			{ x: b.x + ux, y: b.y + uy },
+		],
+	] as const) {
+		ctx.moveTo(from.x, from.y);
+		ctx.lineTo(to.x, to.y);
+	}
+	ctx.stroke();
+	const words = `${Math.hypot(span.to.x - span.from.x, span.to.y - span.from.y).toFixed(3)} mm`;
+	ctx.font = '600 13px "IBM Plex Mono", monospace';
+	ctx.textAlign = "center";
+	ctx.lineWidth = 4;
+	ctx.strokeStyle = "#fffdf7";
+	ctx.strokeText(words, (a.x + b.x) / 2, (a.y + b.y) / 2 - 8);
+	ctx.fillStyle = COLOUR.pick;
+	ctx.fillText(words, (a.x + b.x) / 2, (a.y + b.y) / 2 - 8);
+}
+
 function paintDraft(ctx: CanvasRenderingContext2D, scene: Scene): void {
 	const { draft, view, track } = scene;
 	ctx.save();

@@ -2,11 +2,10 @@
 
 from loquet.core.outlining.finding import (
     Found,
-    FoundHole,
-    FoundOpening,
     OutlineRefused,
     find_outline,
 )
+from loquet.core.outlining.opening_shapes import FoundHole, FoundOpening
 from loquet.core.outlining.writing import outline_as_dxf, outline_as_svg
 
 __all__ = [

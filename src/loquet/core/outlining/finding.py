@@ -1,17 +1,24 @@
 """The outline, holes and openings that a drawing holds; what is unclear is asked, what cannot be made is refused with its place."""
 
-from math import atan2, degrees, pi, sqrt
-from typing import Annotated, Literal
+from math import sqrt
+from typing import Literal
 
 import shapely
-from pydantic import Field
-from shapely.affinity import rotate, translate
+from shapely.affinity import translate
 from shapely.geometry import Polygon
 
 from loquet.core.brief import Outline, PolygonOutline, outline_polygon_mm
 from loquet.core.brief.model import RoundedRectangle
 from loquet.core.frozen import Frozen
 from loquet.core.outlining.closing import Joined, Loop, joined, straightened
+from loquet.core.outlining.opening_shapes import (
+    FoundHole,
+    FoundOpening,
+    corner_of,
+    differing,
+    opening_of,
+    rounded,
+)
 from loquet.core.outlining.reading_dxf import read_dxf
 from loquet.core.outlining.reading_svg import read_svg
 from loquet.core.outlining.strokes import Drawing, DrawingRefused, Stroke
@@ -20,10 +27,8 @@ Unit = Literal["mm", "inch"]
 MM_OF_UNIT: dict[Unit, float] = {"mm": 1.0, "inch": 25.4}
 LARGEST_BYTES = 1_000_000
 LEAST_MM, MOST_MM = 10.0, 300.0
-LEAST_OPENING_MM = 0.8
 MOST_POINTS = 400
 MOST_OPENINGS = 100
-ALIKE_MM = 0.02  # how far an opening may lie from the round, long or square shape it is taken for
 APART_MM = 0.1  # more between drawing and calipers than hands and calipers differ
 
 
@@ -33,25 +38,6 @@ class OutlineRefused(Exception):
     def __init__(self, why: str, way_out: str, asks_unit: bool = False) -> None:
         super().__init__(f"{why} {way_out}")
         self.why, self.way_out, self.asks_unit = why, way_out, asks_unit
-
-
-class FoundHole(Frozen):
-    """A round hole: its middle and diameter in mm."""
-
-    x_mm: float
-    y_mm: float
-    d_mm: Annotated[float, Field(gt=0)]
-
-
-class FoundOpening(Frozen):
-    """A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole degrees."""
-
-    x_mm: float
-    y_mm: float
-    width_mm: float
-    height_mm: float
-    corner_mm: float
-    turn_deg: int
 
 
 class Found(Frozen):
@@ -250,66 +236,6 @@ def outline_of(outer: Loop, left: float, bottom: float) -> Outline:
         ),
         bulges=tuple(round(s.bulge, 8) for s in sides) if any(s.bulge for s in sides) else (),
     )
-
-
-def opening_of(area: Polygon, true_area: float) -> FoundHole | FoundOpening | str:
-    """A hole, or an opening with the shape it has; words where it has none that is made."""
-    box = area.minimum_rotated_rectangle
-    (ax, ay), (bx, by), (cx, cy) = shapely.get_coordinates(box)[:3].tolist()
-    w, h = sqrt((bx - ax) ** 2 + (by - ay) ** 2), sqrt((cx - bx) ** 2 + (cy - by) ** 2)
-    middle = box.centroid
-    spot = f"at {middle.x:.2f}, {middle.y:.2f} mm"
-    x, y = round(middle.x, 4), round(middle.y, 4)
-    if min(w, h) < LEAST_OPENING_MM:
-        return f"The opening {spot} is {min(w, h):.2f} mm wide, too narrow to be cut, and left out."
-    diameter = 2 * sqrt(true_area / pi)
-    round_one = rounded(diameter, diameter, diameter / 2)
-    round_one = translate(round_one, middle.x, middle.y)
-    if differing(area, round_one) <= ALIKE_MM:
-        centre = area.centroid
-        return FoundHole(x_mm=round(centre.x, 4), y_mm=round(centre.y, 4), d_mm=round(diameter, 2))
-    turn = degrees_of(bx - ax, by - ay)
-    if h > w:
-        w, h, turn = h, w, turn + 90
-    corner = corner_of(true_area, w, h)
-    alike = translate(rotate(rounded(w, h, corner), turn, origin=(0, 0)), middle.x, middle.y)
-    if differing(area, alike) > ALIKE_MM:
-        return f"The opening {spot} is neither round, long nor a rectangle, and left out."
-    if abs(turn - round(turn)) > 0.05:
-        return f"The opening {spot} is turned by {turn:.2f}°, and only whole degrees are made: left out."
-    return FoundOpening(
-        x_mm=x,
-        y_mm=y,
-        width_mm=round(w, 3),
-        height_mm=round(h, 3),
-        corner_mm=round(corner, 3) if corner > ALIKE_MM else 0,
-        turn_deg=round(turn) % 180,
-    )
-
-
-def degrees_of(dx: float, dy: float) -> float:
-    """The direction of a side in degrees, from 0 to below 180."""
-    found = degrees(atan2(dy, dx)) % 180
-    return 0.0 if found > 179.99 else found
-
-
-def corner_of(area: float, w: float, h: float) -> float:
-    """The radius that a rectangle's corners must have to enclose this area: (4 - pi) r^2 is what they take away."""
-    return min(sqrt(max(w * h - area, 0) / (4 - pi)), w / 2, h / 2)
-
-
-def rounded(w: float, h: float, corner: float) -> Polygon:
-    """A rectangle with round corners about the origin."""
-    core = shapely.box(-w / 2 + corner, -h / 2 + corner, w / 2 - corner, h / 2 - corner)
-    if corner < 1e-9:
-        return core
-    line = core if core.area else shapely.LineString([(corner - w / 2, 0), (w / 2 - corner, 0)])
-    return Polygon(shapely.get_coordinates(line.buffer(corner, quad_segs=24)))
-
-
-def differing(one: Polygon, other: Polygon) -> float:
-    """How far two shapes lie apart at the most, in mm."""
-    return float(shapely.hausdorff_distance(one.exterior, other.exterior, densify=0.2))
 
 
 def against_calipers(found: Found, width_mm: float | None, height_mm: float | None) -> list[str]:

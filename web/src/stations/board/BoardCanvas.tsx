@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
 import { type Board, hitBoard, type Part, partAt, roomAround, type Side } from "../../canvas/boardGeometry";
+import { type Span, spanWords, taken } from "../../canvas/measuring";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { type Fingers, pinched } from "../../canvas/pinch";
 import { snap } from "../../canvas/snapping";
@@ -21,16 +22,19 @@ type Props = {
 	pickAlso: (refs: string[]) => void;
 	mark: { x: number; y: number } | null;
 	drawing: boolean;
+	measuring: boolean;
 	showSide: (side: Side) => void;
 	track: Track | null;
 	pickTrack: (track: Track | null) => void;
 };
 type Grip = { part: Part; x: number; y: number } | { pan: true; x: number; y: number; view: Viewport };
 const STEP_MM = 0.5;
+const SNAP_PX = 12;
 const LANDED_MS = 5000;
 
 export function BoardCanvas(props: Props) {
-	const { board, look, net, pickNet, selected, select, also, pickAlso, mark, drawing, track, pickTrack } = props;
+	const { board, look, net, pickNet, selected, select, also, pickAlso, mark, drawing, measuring, track, pickTrack } =
+		props;
 	const { edit, say } = useDesign();
 	const reckon = useReckoner();
 	const [view, setView] = useState<Viewport | null>(null);
@@ -43,15 +47,19 @@ export function BoardCanvas(props: Props) {
 	};
 	const side: Side = look === "far" ? "far" : "near";
 	const wiring = useWiring(board, side, props.showSide);
+	const [span, setSpan] = useState<Span | null>(null);
+	const spanning = useRef(false);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: a span belongs to the side on which it was measured
+	useEffect(() => setSpan(null), [measuring, side]);
 	const draft = drawing ? wiring.shown : null;
 	const xs = board.outline.map((p) => p[0]);
 	const ys = board.outline.map((p) => p[1]);
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, cw: number, ch: number) => {
-			if (view) paintBoard(ctx, { board, look, view, net, selected, also, held, mark, draft, track }, cw, ch);
+			if (view) paintBoard(ctx, { board, look, view, net, selected, also, held, mark, draft, track, span }, cw, ch);
 		},
-		[board, look, view, net, selected, also, held, mark, draft, track],
+		[board, look, view, net, selected, also, held, mark, draft, track, span],
 	);
 	const { ref, size } = useCanvas(paint);
 	// A view that a hand has zoomed or moved stays as it is when the canvas grows or shrinks, until another board or side is shown.
@@ -81,6 +89,11 @@ export function BoardCanvas(props: Props) {
 			return setHeld(null);
 		}
 		const spot = toBoard(view, place);
+		if (measuring && !event.shiftKey) {
+			const end = taken(board, spot, SNAP_PX / view.scale);
+			spanning.current = !spanning.current;
+			return setSpan(spanning.current ? { from: end, to: end } : span && { ...span, to: end });
+		}
 		if (drawing && !event.shiftKey) return wiring.press(spot);
 		const part = partAt(board, spot, side);
 		if (part && selected && event.shiftKey) {
@@ -120,6 +133,12 @@ export function BoardCanvas(props: Props) {
 				`${held.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}`,
 			);
 		}
+		if (measuring && span) {
+			const now = spanning.current ? { ...span, to: taken(board, spot, SNAP_PX / view.scale) } : span;
+			setSpan(now);
+			return reckon(spanWords(now));
+		}
+		if (measuring) return reckon("Press the first place to measure from; the second one ends it.");
 		if (drawing) return wiring.lookAhead(spot);
 		const hit = hitBoard(board, spot, side, 0.05);
 		const name = hit
@@ -212,10 +231,11 @@ export function BoardCanvas(props: Props) {
 			data-left={view?.x}
 			data-base={view?.y}
 			data-held={held?.ref}
+			data-span={span ? spanWords(span) : undefined}
 			data-picked={[selected, ...also].filter(Boolean).join(" ")}
 			data-drawing={wiring.draft?.net}
 			data-by-hand={board.tracks.filter((t) => t.by_hand).length}
-			className={`min-h-0 w-full flex-1 touch-none ${drawing ? "cursor-crosshair" : ""}`}
+			className={`min-h-0 w-full flex-1 touch-none ${drawing || measuring ? "cursor-crosshair" : ""}`}
 			onPointerDown={down}
 			onPointerMove={move}
 			onPointerUp={(event) => void up(event)}

@@ -33,7 +33,7 @@ export function BoardStation() {
 	const [also, setAlso] = useState<string[]>([]);
 	const [net, setNet] = useKept<string | null>("net", null);
 	const [picked, setPicked] = useKept("board", "");
-	const [drawing, setDrawing] = useState(false);
+	const [hand, setHand] = useState<"draw" | "measure" | null>(null);
 	const [track, setTrack] = useState<Track | null>(null);
 	const shownBoard = head.boards.find((b) => b.name === picked) ?? head.boards[0];
 	const query = useQuery({
@@ -86,13 +86,24 @@ export function BoardStation() {
 					))}
 				</div>
 				<Button
-					aria-pressed={drawing}
-					className={drawing ? "!bg-ink !text-paper" : ""}
+					aria-pressed={hand === "draw"}
+					className={hand === "draw" ? "!bg-ink !text-paper" : ""}
 					title="Draw tracks by hand: press a pad, then corners, then a pad"
-					onClick={() => setDrawing(!drawing)}
+					disabled={look === "solid"}
+					onClick={() => setHand(hand === "draw" ? null : "draw")}
 					data-testid="draw"
 				>
 					Draw tracks
+				</Button>
+				<Button
+					aria-pressed={hand === "measure"}
+					className={hand === "measure" ? "!bg-ink !text-paper" : ""}
+					title="Press two places; the middles of pads, holes and parts are taken when they are near"
+					disabled={look === "solid"}
+					onClick={() => setHand(hand === "measure" ? null : "measure")}
+					data-testid="measure"
+				>
+					Measure
 				</Button>
 				<span className="flex-1" />
 				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
@@ -126,7 +137,8 @@ export function BoardStation() {
 					select={setSelected}
 					also={also}
 					pickAlso={setAlso}
-					drawing={drawing}
+					drawing={hand === "draw"}
+					measuring={hand === "measure"}
 					showSide={setLook}
 					track={track}
 					pickTrack={setTrack}

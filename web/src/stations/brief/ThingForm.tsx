@@ -68,10 +68,24 @@ function PlaceFields({ thing }: { thing: Thing }) {
 	const { head, edit } = useDesign();
 	const move = (changes: Partial<Extract<Edit, { kind: "move-thing" }>>) =>
 		void edit({ kind: "move-thing", name: thing.name, x_mm: thing.x_mm, y_mm: thing.y_mm, ...changes });
+	const outline = head.boards.find((board) => board.name === thing.board)?.outline_mm ?? [];
+	const [w, h] = [Math.max(...outline.map((p) => p[0])), Math.max(...outline.map((p) => p[1]))];
 	return (
 		<>
 			<NumberField label="Across" unit="mm" value={round(thing.x_mm)} set={(x) => x != null && move({ x_mm: x })} />
 			<NumberField label="Up" unit="mm" value={round(thing.y_mm)} set={(y) => y != null && move({ y_mm: y })} />
+			<NumberField
+				label="From right"
+				unit="mm"
+				value={round(w - thing.x_mm)}
+				set={(x) => x != null && move({ x_mm: round(w - x) })}
+			/>
+			<NumberField
+				label="From top"
+				unit="mm"
+				value={round(h - thing.y_mm)}
+				set={(y) => y != null && move({ y_mm: round(h - y) })}
+			/>
 			<NumberField
 				label="Turned"
 				unit="°"
