@@ -15,11 +15,12 @@ from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import all_findings, head_now, next_station
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead, JobCard, ProjectCard
+from loquet.core.board.model import NetName
 from loquet.core.brief import outline_polygon_mm, read_brief
 from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.edits import Edit, apply
 from loquet.core.pipeline import chip_for
-from loquet.jobs.works import finish, look_for_ways, make_release, make_slices
+from loquet.jobs.works import finish, look_for_ways, make_release, make_slices, route_nets
 from loquet.store.designs import (
     NotFound,
     all_projects,
@@ -45,6 +46,7 @@ JobKind = Literal[
     "everything",
     "finish",
     "release",
+    "nets",
 ]
 JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
     "pins": ("pins",),
@@ -65,9 +67,11 @@ class EditRequest(BaseModel):
 
 
 class JobRequest(BaseModel):
-    """What to start."""
+    """What to start; `board` and `nets` say which nets are routed again."""
 
     kind: JobKind
+    board: Annotated[str, Field(max_length=24)] = ""
+    nets: Annotated[tuple[NetName, ...], Field(max_length=200)] = ()
 
 
 class Started(BaseModel):
@@ -202,6 +206,11 @@ def start_job(
     head = head_of(session, project_id)
     if wanted.kind == "release":
         work = make_release(context.factory, project_id)
+    elif wanted.kind == "nets":
+        if not wanted.nets:
+            raise Refused("No net is named.", "Pick a net on the board first.")
+        board = wanted.board or load_design(session, head.version).brief.boards[0].name
+        work = route_nets(context.factory, project_id, board, wanted.nets, AUTHOR)
     elif wanted.kind == "ways out":
         work = look_for_ways(context.factory, project_id, context.library)
     elif wanted.kind == "finish":

@@ -13,6 +13,7 @@ from loquet.core.pinning import verdict_of, ways_for
 from loquet.core.pipeline import StageRefused, run_stage
 from loquet.core.placement.seating import NoRoom
 from loquet.core.release import release
+from loquet.core.rerouting import nets_rerouted
 from loquet.core.routing import RouteProgress
 from loquet.jobs.telling import Tell, Told
 
@@ -37,6 +38,21 @@ def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> s
     try:
         made = getattr(run_stage(design, name, bundled_library(), routed, subject), name)[subject]
     except (StageRefused, RecipeNotPossible, NoRoom, PartError) as problem:
+        return Refusal(str(problem))
+    text: str = made.model_dump_json()
+    return text
+
+
+def make_nets(tell: Tell, design_text: str, board: str, nets: list[str]) -> str | Refusal:
+    """The routing of a board with some nets made anew, as JSON."""
+    design = Design.model_validate_json(design_text)
+
+    def routed(seen: RouteProgress) -> bool:
+        return tell(Told(f"round {seen.round}", 1 - seen.contested / max(1, seen.nets)))
+
+    try:
+        made = nets_rerouted(design, bundled_library(), board, frozenset(nets), routed)
+    except (StageRefused, PartError) as problem:
         return Refusal(str(problem))
     text: str = made.model_dump_json()
     return text

@@ -12,7 +12,7 @@ from loquet.core.frozen import digest_of
 from loquet.core.library import Library
 from loquet.core.pinning import ways_key
 from loquet.core.pipeline import MADE, TITLES, StageRefused, each_slice, stale_subjects
-from loquet.jobs.making import Refusal, find_ways, make_package, make_slice
+from loquet.jobs.making import Refusal, find_ways, make_nets, make_package, make_slice
 from loquet.jobs.runner import Ticket, Work
 from loquet.store.answers import answer_of, keep_answer
 from loquet.store.designs import commit_version, head_of, load_design
@@ -73,6 +73,29 @@ def make_slices(
         ticket.say("keeping the result")
         keep(factory, project_id, design, made, author)
         return words_of(made) + "."
+
+    return work
+
+
+def route_nets(
+    factory: sessionmaker[Session], project_id: int, board: str, nets: tuple[str, ...], author: str
+) -> Work:
+    """Route some nets of a board again; all others stay as they lie."""
+
+    def work(ticket: Ticket) -> str:
+        with factory() as session:
+            design: Design = load_design(session, head_of(session, project_id).version)
+        said = f"{', '.join(nets[:3])} routed"
+        ticket.say(f"routing {', '.join(nets[:3])}")
+        answer: Any = ticket.compute(make_nets, design.model_dump_json(), board, list(nets))
+        if isinstance(answer, Refusal):
+            raise StageRefused("routing", answer.sentence, "")
+        made = MADE["routing"].model_validate_json(answer)
+        with factory.begin() as session:
+            head = head_of(session, project_id, lock=True)
+            onto: Design = load_design(session, head.version).with_made("routing", board, made)
+            commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
+        return f"{said}."
 
     return work
 

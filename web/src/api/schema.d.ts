@@ -8191,14 +8191,24 @@ export interface components {
         };
         /**
          * JobRequest
-         * @description What to start.
+         * @description What to start; `board` and `nets` say which nets are routed again.
          */
         JobRequest: {
+            /**
+             * Board
+             * @default
+             */
+            board: string;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release";
+            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets";
+            /**
+             * Nets
+             * @default []
+             */
+            nets: string[];
         };
         /**
          * KeepNets

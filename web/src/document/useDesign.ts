@@ -15,7 +15,7 @@ export type Design = {
 	goBack: (version: number) => Promise<boolean>;
 	undo: () => void;
 	redo: () => void;
-	start: (kind: JobKind) => Promise<void>;
+	start: (kind: JobKind, nets?: { board: string; nets: string[] }) => Promise<void>;
 	stop: (job: number) => void;
 	say: (notice: Notice) => void;
 };
@@ -174,11 +174,16 @@ export function useDesignState(project: number): { design: Design | null; failur
 		move: (name, x_mm, y_mm) => edit({ kind: "move-thing", name, x_mm, y_mm }),
 		undo: () => void step("/api/projects/{project_id}/undo"),
 		redo: () => void step("/api/projects/{project_id}/redo"),
-		start: async (kind) => {
+		start: async (kind, nets) => {
 			setNotice(null);
 			await queue.after(() => Promise.resolve(true));
 			try {
-				const started = await take(client.POST("/api/projects/{project_id}/jobs", { ...path, body: { kind } }));
+				const started = await take(
+					client.POST("/api/projects/{project_id}/jobs", {
+						...path,
+						body: { kind, board: nets?.board ?? "", nets: nets?.nets ?? [] },
+					}),
+				);
 				await follow(started.job);
 			} catch (problem) {
 				failed(problem);

@@ -175,7 +175,16 @@ export function BoardStation() {
 						)}
 					</span>
 				) : (
-					board && net && <NetActions board={board} net={net} track={track} edit={edit} />
+					board &&
+					net && (
+						<NetActions
+							board={board}
+							net={net}
+							track={track}
+							edit={edit}
+							route={busy ? null : () => void start("nets", { board: board.board, nets: [net] })}
+						/>
+					)
 				)}
 			</div>
 		</div>

@@ -3,10 +3,17 @@ import type { Board } from "../../canvas/boardGeometry";
 import { cut, type Track } from "../../canvas/wiring";
 import { Button } from "../../design/Button";
 
-type Props = { board: Board; net: string; track: Track | null; edit: (edit: Edit) => Promise<boolean> };
+type Props = {
+	board: Board;
+	net: string;
+	track: Track | null;
+	edit: (edit: Edit) => Promise<boolean>;
+	/** Routes this net alone; null while something else is under way. */
+	route: (() => void) | null;
+};
 
-/** What can be done with a picked net: keep its tracks, give them back to the router, cut the picked one. */
-export function NetActions({ board, net, track, edit }: Props) {
+/** What can be done with a picked net: route it alone, keep its tracks, give them back to the router, cut the picked one. */
+export function NetActions({ board, net, track, edit, route }: Props) {
 	const tracks = board.tracks.filter((t) => t.net === net);
 	const byHand = tracks.filter((t) => t.by_hand).length;
 	const long = tracks.reduce((sum, t) => sum + Math.hypot(t.x2 - t.x1, t.y2 - t.y1), 0);
@@ -16,6 +23,17 @@ export function NetActions({ board, net, track, edit }: Props) {
 			<span className="text-ink-2">
 				{long.toFixed(1)} mm of track{byHand ? `, ${byHand} of ${tracks.length} pieces by hand` : ""}
 			</span>
+			{net !== "GROUND" && (
+				<Button
+					className="!py-0"
+					title="All other nets stay as they lie"
+					disabled={!route}
+					onClick={() => route?.()}
+					data-testid="route-net"
+				>
+					{board.links.some((link) => link.net === net) ? "Finish it" : "Route it anew"}
+				</Button>
+			)}
 			{byHand < tracks.length && (
 				<Button
 					className="!py-0"

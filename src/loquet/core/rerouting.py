@@ -1,0 +1,45 @@
+"""Some nets of a board routed again while all others stay exactly as they lie."""
+
+from loquet.core.board import Routing, Track, Via, Wires
+from loquet.core.design import Design, Made
+from loquet.core.library import Library
+from loquet.core.pipeline import Progress, StageRefused, inputs_digest, run_stage
+
+
+def nets_rerouted(
+    design: Design, library: Library, board: str, nets: frozenset[str], progress: Progress
+) -> Made[Routing]:
+    """The routing of a board with these nets made anew; what a person drew of them stays. Raises StageRefused where the board was never routed, or has none of these nets."""
+    before = design.routing.get(board)
+    if before is None:
+        raise StageRefused("routing", f"{board} is not routed yet.", "Route it first.")
+    known = {net.name for net in next(iter(design.circuit.values())).value.on(board).nets}
+    if not nets <= known:
+        missing = sorted(nets - known)[0]
+        raise StageRefused("routing", f"There is no net '{missing}' on {board}.", "Pick another.")
+    drawn = {key_of(track) for track in before.value.tracks if track.by_hand}
+    drawn |= {key_of(via) for via in before.value.vias if via.by_hand}
+    fast = Wires(
+        tracks=tuple(t for t in before.value.tracks if t.by_hand or t.net not in nets),
+        vias=tuple(v for v in before.value.vias if v.by_hand or v.net not in nets),
+    )
+    held = design.choices.model_copy(update={"wires": {**design.choices.wires, board: fast}})
+    routed = run_stage(
+        design.model_copy(update={"choices": held}), "routing", library, progress, board
+    ).routing[board]
+    value = routed.value.model_copy(
+        update={
+            "tracks": tuple(
+                t.model_copy(update={"by_hand": key_of(t) in drawn}) for t in routed.value.tracks
+            ),
+            "vias": tuple(
+                v.model_copy(update={"by_hand": key_of(v) in drawn}) for v in routed.value.vias
+            ),
+        }
+    )
+    return Made[Routing](made_from=inputs_digest(design, "routing", board), value=value)
+
+
+def key_of(piece: Track | Via) -> tuple[object, ...]:
+    """A piece of wiring without who drew it."""
+    return tuple(piece.model_dump(exclude={"by_hand"}).values())
