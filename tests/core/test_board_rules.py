@@ -304,6 +304,13 @@ def test_a_ground_pad_without_spokes_and_copper_that_hangs_on_nothing(seen: Subj
     drilled = {p.owner for p in view.pads if p.net == "GROUND" and p.drill_nm and not p.in_full}
     assert len(found) >= len(drilled)
     assert all("by 0 of" in f.sentence for f in found)
+    # two ground tracks that reach one pad hold it; that they lie on the board helps no other
+    x, y = found[0].x_mm, found[0].y_mm
+    assert x is not None
+    assert y is not None
+    led = (track("GROUND", x, y, x + 4, y), track("GROUND", x, y, x, y + 4))
+    fewer = said("heat-relief", seen, pour=pour, routing=Routing(tracks=led, vias=()))
+    assert [f.about for f in fewer] == [f.about for f in found[1:]]
 
 
 @pytest.mark.parametrize(("side_nm", "count"), [(310_000, 1), (325_000, 0)])

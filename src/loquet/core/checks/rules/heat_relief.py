@@ -5,13 +5,14 @@ import shapely
 from loquet.core.board.pouring import relieved, spokes_of
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit.model import GROUND
+from loquet.core.geometry import Bar, gap_between
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 LEAST_SPOKES = 2
 
 
 def run(subject: Subject) -> Outcome:
-    """Count the ends of the spokes of every through-hole ground pad that lie in the pour, on both sides together."""
+    """Count the ends of the spokes of every through-hole ground pad that lie in the pour, on both sides together, and the ground tracks that reach it."""
     view = subject.view
     assert view is not None
     if view.pour is None:
@@ -25,7 +26,7 @@ def run(subject: Subject) -> Outcome:
     for area in poured.values():
         shapely.prepare(area)
     pads = [p for p in view.pads if p.net == GROUND and p.drill_nm and relieved(p)]
-    tracks = {t.net for t in (view.routing.tracks if view.routing else ())}
+    tracks = [w.shape for w in view.wiring if w.net == GROUND and isinstance(w.shape, Bar)]
     found = []
     for pad in pads:
         ends = [(x, y) for bar in spokes_of(pad) for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2))]
@@ -34,10 +35,11 @@ def run(subject: Subject) -> Outcome:
             for area in poured.values()
             for end in ends
         )
-        if ends and count < LEAST_SPOKES and GROUND not in tracks:
+        count += sum(gap_between(pad.shape, track) <= 0 for track in tracks)
+        if ends and count < LEAST_SPOKES:
             found.append(
                 RULE.finding(
-                    f"{pad.owner} hangs on the pour by {count} of {2 * len(ends)} spokes.",
+                    f"{pad.owner} hangs on the ground by {count} of {2 * len(ends)} spokes.",
                     "Make room around it.",
                     (f"part:{pad.ref}",),
                     pad.drill_x,
