@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 
 from loquet.core.board.copper import FAR, NEAR, BoardView
 from loquet.core.board.model import PourPiece
-from loquet.core.board.outline import Corner, Line, polygon_nm, profile_of
+from loquet.core.board.outline import Arc, Line, polygon_nm, profile_of
 from loquet.core.brief import PolygonOutline, RoundedRectangle
 from loquet.core.design import Design
 from loquet.core.fabrication.gerber import write_layer, write_profile
@@ -98,7 +98,7 @@ def test_profiles_are_closed_anticlockwise_and_read_back(
     read = read_gerber(write_profile(pieces, "p", "i"), "profile.gbr")
     assert len(read.objects) == sum(isinstance(p, Line) for p in pieces)
     assert [(a.x2, a.y2, a.cx, a.cy) for a in read.arcs] == [
-        (p.x2, p.y2, p.cx, p.cy) for p in pieces if isinstance(p, Corner)
+        (p.x2, p.y2, p.cx, p.cy) for p in pieces if isinstance(p, Arc)
     ]
     assert polygon_nm(outline).is_valid
 
