@@ -4,6 +4,7 @@ from math import hypot, pi
 
 import pytest
 from gerbonara import GerberFile
+from pydantic import ValidationError
 
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import (
@@ -143,6 +144,16 @@ def test_bulges_that_fit_no_side_are_refused(bulges: tuple[float, ...]) -> None:
     """One for each side, half a circle at the most."""
     with pytest.raises(BriefError):
         shaped(L_SHAPE, bulges)
+
+
+@pytest.mark.parametrize("bulges", [(), (0.5,), (0.5, 0.0), (0.05, 0.5)])
+def test_two_points_enclose_something_only_between_two_arcs(bulges: tuple[float, ...]) -> None:
+    """Refused by the model itself, before anything is worked out of it; two halves are a circle."""
+    with pytest.raises(BriefError):
+        shaped(((0, 20), (40, 20)), bulges)
+    with pytest.raises(ValidationError):
+        edit(shaped(L_SHAPE), kind="set-outline", outline={"kind": "polygon", "points_mm": ((0, 20), (40, 20)), "bulges": bulges})  # fmt: skip
+    assert area(shaped(((0, 20), (40, 20)), (1, 1))) == pytest.approx(pi * 400, rel=5e-3)
 
 
 def test_a_board_with_arcs_is_made_proven_and_cut_as_drawn() -> None:

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 from datetime import date
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from loquet.core.brief.any_thing import AnyThing
 from loquet.core.brief.pin_table import PinTable
@@ -35,6 +35,9 @@ Bulge = Annotated[
 ]
 
 
+LEAST_OF_TWO = 0.1  # the bulge of an arc that encloses something with one other
+
+
 class PolygonOutline(Frozen):
     """A closed outline of sides that are straight or arcs; the last point joins the first."""
 
@@ -44,6 +47,16 @@ class PolygonOutline(Frozen):
         tuple[Bulge, ...],
         Field(max_length=400, description="one for each side, from its point on; empty: straight"),
     ] = ()
+
+    @model_validator(mode="after")
+    def encloses_something(self) -> Self:
+        """One bulge a side, or none; two points only where both sides are real arcs."""
+        count = len(self.points_mm)
+        if len(self.bulges) not in (0, count):
+            raise ValueError(f"one bulge for each of the {count} sides, 0 for a straight one")
+        if count == 2 and (not self.bulges or min(map(abs, self.bulges)) < LEAST_OF_TWO):
+            raise ValueError("three points at least, or two that are joined by two arcs")
+        return self
 
     def sides(self) -> Iterator[tuple[tuple[float, float], tuple[float, float], float]]:
         """Each side: where it begins, where it ends, its bulge."""

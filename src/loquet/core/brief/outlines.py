@@ -5,7 +5,7 @@ from functools import lru_cache
 from shapely.geometry import Polygon
 
 from loquet.core.brief.model import Outline, PolygonOutline
-from loquet.core.geometry.arcs import along_arc, centre_of
+from loquet.core.geometry.arcs import flattened
 
 CHORDS = 16  # a quarter turn
 
@@ -14,17 +14,7 @@ CHORDS = 16  # a quarter turn
 def outline_polygon_mm(outline: Outline) -> Polygon:
     """The outline in mm with its corners as they are drawn; arcs are cut into 16 chords a quarter."""
     if isinstance(outline, PolygonOutline):
-        return Polygon(
-            [
-                point
-                for first, last, bulge in outline.sides()
-                for point in (
-                    along_arc(first, last, centre_of(first, last, bulge), bulge < 0, CHORDS, False)
-                    if bulge
-                    else (first,)
-                )
-            ]
-        )
+        return Polygon(flattened(outline.sides(), CHORDS))
     w, h, r = outline.width_mm, outline.height_mm, outline.corner_mm
     if r == 0:
         return Polygon([(0, 0), (w, 0), (w, h), (0, h)])

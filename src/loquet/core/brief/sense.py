@@ -73,15 +73,9 @@ OWN_NAME = "Give each one a name of its own."
 def check_outline(outline: Outline, place: str) -> None:
     """The outline must be one closed line with an area, and its corners must fit."""
     if isinstance(outline, PolygonOutline):
-        if len(outline.bulges) not in (0, len(outline.points_mm)):
-            problem = f"names {len(outline.bulges)} of {len(outline.points_mm)} sides"
-            way = "Give one number for each point, 0 for a straight side."
-            raise BriefError(f"{place}.bulges", problem, way)
         place = f"{place}.points_mm"
         if any(first == last for first, last, _ in outline.sides()):
             raise BriefError(place, "holds the same point twice in a row", "Take one of them out.")
-        if len(outline.points_mm) < 3 and not any(outline.bulges):
-            raise BriefError(place, "encloses nothing", "Give three points at least.")
         polygon = outline_polygon_mm(outline)
         if not polygon.is_valid:
             way = "Put the points in order around the board."

@@ -1,6 +1,6 @@
 """Arcs by their bulge: the tangent of a quarter of the angle that a side turns through, positive anticlockwise; 0 is straight, 1 half a circle."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from math import atan, atan2, ceil, cos, degrees, hypot, pi, sin
 
 Point = tuple[float, float]
@@ -31,6 +31,16 @@ def angle_of(first: Point, last: Point, centre: Point, clockwise: bool) -> float
     end = atan2(last[1] - centre[1], last[0] - centre[0])
     turned = (begin - end if clockwise else end - begin) % (2 * pi)
     return turned or 2 * pi
+
+
+def flattened(sides: Iterable[tuple[Point, Point, float]], a_quarter: int) -> Iterator[Point]:
+    """The corners of a line of sides and bulges, its arcs cut into chords, `a_quarter` of them a quarter turn."""
+    for first, last, bulge in sides:
+        if bulge == 0:
+            yield first
+        else:
+            centre = centre_of(first, last, bulge)
+            yield from along_arc(first, last, centre, bulge < 0, a_quarter, False)
 
 
 def along_arc(

@@ -9,7 +9,7 @@ import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
 
-from loquet.core.geometry.arcs import along_arc, centre_of, radius_of_arc
+from loquet.core.geometry.arcs import flattened, radius_of_arc
 from loquet.core.outlining.strokes import DrawingRefused, Point, Stroke
 
 SAME = 1e-4  # ends nearer than this, in mm, are one point
@@ -26,14 +26,7 @@ class Loop:
 
     def polygon(self) -> Polygon:
         """What it encloses; arcs as 24 chords a quarter."""
-        points: list[Point] = []
-        for side in self.sides:
-            if side.bulge == 0:
-                points.append(side.first)
-                continue
-            centre = centre_of(side.first, side.last, side.bulge)
-            points += along_arc(side.first, side.last, centre, side.bulge < 0, CHORDS, False)
-        return Polygon(points)
+        return Polygon(flattened(((s.first, s.last, s.bulge) for s in self.sides), CHORDS))
 
     def area(self) -> float:
         """What it encloses in square mm, its arcs taken as they are."""
