@@ -93,7 +93,7 @@ export function BoardStation() {
 					onClick={() => setHand(hand === "draw" ? null : "draw")}
 					data-testid="draw"
 				>
-					Draw tracks
+					Draw
 				</Button>
 				<Button
 					aria-pressed={hand === "measure"}
@@ -113,14 +113,14 @@ export function BoardStation() {
 					Route
 				</Button>
 				<Button disabled={busy} onClick={() => void start("pour")} data-testid="pour">
-					Pour ground
+					Pour
 				</Button>
 				<Button
 					disabled={busy}
 					onClick={() => void start("everything")}
 					title="Pins, circuit, placing, routing and pour, as far as they are stale"
 				>
-					Make all anew
+					All anew
 				</Button>
 			</div>
 			{board && look === "solid" ? (
