@@ -4,13 +4,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import shapely
 from shapely.geometry import Polygon
 
+from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper, via_copper
 from loquet.core.board.model import PourPiece, Via
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import polygons_of
+from loquet.core.geometry.neighbours import touching
+from loquet.core.remembering import Remembered
 
 
 class Groups:
@@ -45,11 +47,23 @@ class Ground:
         return {self.groups[i] for i, c in enumerate(self.copper) if c.ref}
 
 
+GROUNDS: Remembered[Ground] = Remembered(4)
+
+
 def ground_of(view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]) -> Ground:
-    """Which ground copper touches which, from geometry alone; pads of one part and number count as joined."""
+    """Which ground copper touches which, from geometry alone; pads of one part and number count as joined. What several ask of one view is worked out once."""
+    return GROUNDS.of((view, pieces, stitches), lambda: touching_ground(view, pieces, stitches))
+
+
+def touching_ground(
+    view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]
+) -> Ground:
+    """All ground copper with its groups."""
     own = tuple(c for c in (*view.pads, *view.wiring) if c.net == GROUND)
     copper = [*own, *(via_copper(v, view.rules) for v in stitches)]
-    areas = [(Polygon(p.outer, p.holes), FAR if p.far else NEAR) for p in pieces]
+    areas = [
+        (area, FAR if p.far else NEAR) for p, area in zip(pieces, areas_of(pieces), strict=True)
+    ]
     groups = joined(copper, areas)
     count = len(copper) + len(areas)
     return Ground(own, len(stitches), tuple(groups.find(i) for i in range(count)))
@@ -68,10 +82,8 @@ def joined(
         members = np.array([i for i, on in enumerate(sides) if side in on], dtype=np.int64)
         if not len(members):
             continue
-        here = shapes[members]
-        first, second = shapely.STRtree(here).query(here, predicate="intersects")
-        once = first < second
-        for a, b in zip(members[first[once]].tolist(), members[second[once]].tolist(), strict=True):
+        first, second = touching(shapes[members])
+        for a, b in zip(members[first].tolist(), members[second].tolist(), strict=True):
             if not by_net or copper[a].net == copper[b].net:
                 groups.join(a, b)
     contacts: dict[str, int] = {}
@@ -118,8 +130,8 @@ def cut_off_ground(
     contacts = (c.owner for i, c in enumerate(ground.copper) if c.ref and ground.groups[i] != main)
     first = len(ground.copper) + ground.stitches
     areas = (
-        (p.far, Polygon(p.outer, p.holes))
-        for i, p in enumerate(pieces, first)
+        (p.far, area)
+        for i, (p, area) in enumerate(zip(pieces, areas_of(pieces), strict=True), first)
         if ground.groups[i] != main
     )
     return CutOff(frozenset(contacts), tuple(areas))

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from shapely.geometry import MultiPolygon, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from loquet.core.board.areas import area_of, areas_of
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import held_by_pads, joined
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
@@ -24,6 +25,7 @@ THINNEST_NM = 200_000
 STITCH_EVERY_NM = 8_000_000
 SEARCH_NM = 500_000
 TOUCH_NM, COARSE_NM = 60_000, 20_000
+THINNED_NM = 1_000
 
 
 @dataclass(frozen=True)
@@ -41,7 +43,7 @@ def pour_ground(view: BoardView) -> Pour:
     stitches = stitch_places(view, sides)
     vias = tuple(Via(net=GROUND, x_nm=x, y_nm=y) for x, y in stitches)
     pieces, vias, islands = held_by_pads(view, all_pieces(sides), vias)
-    poured, board = sum(Polygon(p.outer, p.holes).area for p in pieces), view.outline.area
+    poured, board = sum(area.area for area in areas_of(pieces)), view.outline.area
     share = 100 * poured / (2 * board)
     working = Working(
         id="pour.share",
@@ -184,7 +186,8 @@ class Free:
         """Keep the places that lie well inside a piece of a side, with the number of that piece."""
         found = np.full(len(self.spots), -1)
         for index, piece in enumerate(pieces):
-            inner = piece.simplify(COARSE_NM).buffer(-inset_nm - COARSE_NM, quad_segs=2)
+            thin = piece.simplify(COARSE_NM, preserve_topology=False)
+            inner = thin.buffer(-inset_nm - COARSE_NM, quad_segs=2)
             if inner.is_empty:
                 continue
             shapely.prepare(inner)
@@ -257,17 +260,26 @@ class Free:
 def all_pieces(sides: dict[str, Side]) -> tuple[PourPiece, ...]:
     """All poured pieces, those that float as well."""
     return tuple(
-        PourPiece(
-            far=side.name == FAR,
-            outer=ring(piece.exterior),
-            holes=tuple(ring(r) for r in piece.interiors),
-        )
+        thinned(piece, side.name == FAR)
         for side in sides.values()
         for piece in polygons(side.poured)
     )
 
 
-def ring(line: BaseGeometry) -> Ring:
-    """A closed line as whole nanometres without its repeated last point, thinned by 1 micrometre at most."""
-    points = np.rint(shapely.get_coordinates(line.simplify(1_000))).astype(np.int64).tolist()[:-1]
+def thinned(piece: Polygon, far: bool) -> PourPiece:
+    """A piece in whole nanometres with fewer corners: thinned line by line, or all together where lines would cross then."""
+    found = pour_piece(piece, far, quick=True)
+    return found if area_of(found).is_valid else pour_piece(piece, far, quick=False)
+
+
+def pour_piece(piece: Polygon, far: bool, quick: bool) -> PourPiece:
+    """A piece with its lines thinned."""
+    outer, *holes = (ring(line, quick) for line in (piece.exterior, *piece.interiors))
+    return PourPiece(far=far, outer=outer, holes=tuple(holes))
+
+
+def ring(line: BaseGeometry, quick: bool) -> Ring:
+    """A closed line as whole nanometres without its repeated last point, thinned by 1 micrometre at most; `quick` does not look whether it crosses itself then."""
+    thin = line.simplify(THINNED_NM, preserve_topology=not quick)
+    points = np.rint(shapely.get_coordinates(thin)).astype(np.int64).tolist()[:-1]
     return tuple(dict.fromkeys((x, y) for x, y in points))

@@ -6,11 +6,14 @@ from math import inf
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.geometry import core_of, radius_of
+from loquet.core.geometry.neighbours import near_pairs
 from loquet.core.remembering import Remembered
 
 CHUNK = 24
@@ -52,9 +55,10 @@ def measured_copper(view: BoardView, side: str) -> list[Measured]:
 def copper_of(view: BoardView, side: str) -> list[Measured]:
     """Every piece of copper of one side as something to measure."""
     found = [measured(c) for c in (*view.pads, *view.wiring) if side in c.sides]
-    for piece in view.pour.pieces if view.pour else ():
-        if view.pour and piece.far == (side == FAR):
-            found += around(Polygon(piece.outer, piece.holes), view.pour.net)
+    if view.pour:
+        for piece, area in zip(view.pour.pieces, areas_of(view.pour.pieces), strict=True):
+            if piece.far == (side == FAR):
+                found += around(area, view.pour.net)
     return found
 
 
@@ -86,11 +90,7 @@ def too_close(things: Sequence[Measured], gap_nm: float) -> Iterator[CloseBy]:
         return
     cores = np.array([t.core for t in things], dtype=object)
     radii = np.array([t.radius for t in things])
-    reach = gap_nm + radii + radii.max()
-    tree = shapely.STRtree(cores)
-    first, second = tree.query(cores, predicate="dwithin", distance=reach)
-    once = first < second
-    first, second = first[once], second[once]
+    first, second = near_pairs(cores, radii + gap_nm / 2)
     gaps = shapely.distance(cores[first], cores[second]) - radii[first] - radii[second]
     worst: dict[tuple[int, int], tuple[float, int, int]] = {}
     for a, b, gap in zip(
@@ -127,18 +127,52 @@ def swallowed(things: Sequence[Measured]) -> Iterator[CloseBy]:
                 yield CloseBy(inner.name, outer.name, inner.net, outer.net, 0.0, x, y)
 
 
-def nearest_to(things: Sequence[Measured], place: BaseGeometry) -> Iterator[tuple[Measured, float]]:
-    """Every thing with its distance in nm to a place; of the line around a poured piece only the piece nearest, minus infinity where it covers the place."""
-    cores = np.array([t.core for t in things], dtype=object)
-    gaps = shapely.distance(cores, place) - np.array([t.radius for t in things])
+@dataclass(frozen=True)
+class Field:
+    """Things to measure with a tree of their cores, the largest radius, and the areas among them."""
+
+    tree: shapely.STRtree
+    radii: NDArray[np.float64]
+    most: float
+    areas: tuple[tuple[Measured, Polygon], ...]
+
+
+FIELDS: Remembered[Field] = Remembered(4)
+
+
+def field_of(things: Sequence[Measured]) -> Field:
+    """The tree over a list of things; many ask the same list."""
+    return FIELDS.of((things,), lambda: made_field(things))
+
+
+def made_field(things: Sequence[Measured]) -> Field:
+    """A tree over the cores, poured pieces once each."""
+    radii = np.array([t.radius for t in things])
+    whole = {id(t.area): (t, t.area) for t in things if t.area is not None}
+    shapely.prepare([area for _, area in whole.values()])
+    tree = shapely.STRtree([t.core for t in things])
+    return Field(tree, radii, float(radii.max(initial=0.0)), tuple(whole.values()))
+
+
+def nearest_to(
+    things: Sequence[Measured], place: BaseGeometry, within_nm: float
+) -> Iterator[tuple[Measured, float]]:
+    """Every thing nearer to a place than asked, with its distance in nm; of the line around a poured piece only the piece nearest, minus infinity where it covers the place."""
+    if not things:
+        return
+    field = field_of(things)
+    close = np.sort(field.tree.query(place, predicate="dwithin", distance=within_nm + field.most))
+    gaps = shapely.distance(field.tree.geometries[close], place) - field.radii[close]
     whole: dict[int, tuple[Measured, float]] = {}
-    for index, (thing, gap) in enumerate(zip(things, gaps.tolist(), strict=True)):
+    for index, gap in zip(close.tolist(), gaps.tolist(), strict=True):
+        thing = things[index]
         key = id(thing.area) if thing.area is not None else index
-        if key not in whole or gap < whole[key][1]:
+        if gap < within_nm and (key not in whole or gap < whole[key][1]):
             whole[key] = (thing, gap)
-    for thing, gap in whole.values():
-        over = thing.area is not None and gap > 0 and thing.area.intersects(place)
-        yield thing, -inf if over else gap
+    for thing, area in field.areas:
+        if whole.get(id(area), (thing, 1.0))[1] > 0 and area.intersects(place):
+            whole[id(area)] = (thing, -inf)
+    yield from whole.values()
 
 
 def both_sides(view: BoardView) -> Iterator[tuple[str, list[Measured]]]:

@@ -19,20 +19,19 @@ def run(subject: Subject) -> Outcome:
     bare = [(h, shapely.Point(h.x, h.y)) for h in view.holes if not h.plated]
     for side, things in both_sides(view):
         counted += len(things)
-        for thing, gap in nearest_to(things, line):
-            if gap < view.rules.edge_nm - 1_000:
-                place = thing.core.centroid
-                found.append(
-                    RULE.finding(
-                        f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.",
-                        "Move it inwards.",
-                        (f"net:{thing.net}",),
-                        place.x,
-                        place.y,
-                    )
+        for thing, gap in nearest_to(things, line, view.rules.edge_nm - 1_000):
+            place = thing.core.centroid
+            found.append(
+                RULE.finding(
+                    f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.",
+                    "Move it inwards.",
+                    (f"net:{thing.net}",),
+                    place.x,
+                    place.y,
                 )
+            )
         for area in kept:
-            for thing, gap in nearest_to(things, area.area):
+            for thing, gap in nearest_to(things, area.area, 1.0):
                 if gap < -1 or thing.core.intersects(area.area):
                     found.append(
                         RULE.finding(
@@ -44,22 +43,21 @@ def run(subject: Subject) -> Outcome:
                         )
                     )
         for hole, point in bare:
-            for thing, gap in nearest_to(things, point):
-                if gap < hole.keep_nm - 1_000:
-                    words = (
-                        "under the screw head"
-                        if hole.keep_nm > hole.d
-                        else "too near the unplated hole"
+            for thing, _ in nearest_to(things, point, hole.keep_nm - 1_000):
+                words = (
+                    "under the screw head"
+                    if hole.keep_nm > hole.d
+                    else "too near the unplated hole"
+                )
+                found.append(
+                    RULE.finding(
+                        f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.",
+                        "Move the part or the hole.",
+                        (f"net:{thing.net}",),
+                        hole.x,
+                        hole.y,
                     )
-                    found.append(
-                        RULE.finding(
-                            f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.",
-                            "Move the part or the hole.",
-                            (f"net:{thing.net}",),
-                            hole.x,
-                            hole.y,
-                        )
-                    )
+                )
     return outcome(found, counted)
 
 

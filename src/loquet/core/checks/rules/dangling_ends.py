@@ -5,6 +5,7 @@ from collections.abc import Iterator
 import shapely
 
 from loquet.core.board import BoardView, Copper, Track
+from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import polygons_of
@@ -61,9 +62,10 @@ def in_pour(view: BoardView, track: Track, x: int, y: int) -> bool:
     if view.pour is None or view.pour.net != track.net:
         return False
     disc = shapely.Point(x, y).buffer(track.width_nm / 2)
+    pieces = view.pour.pieces
     return any(
-        p.far == track.far and shapely.Polygon(p.outer, p.holes).intersects(disc)
-        for p in view.pour.pieces
+        p.far == track.far and area.intersects(disc)
+        for p, area in zip(pieces, areas_of(pieces), strict=True)
     )
 
 

@@ -1,7 +1,6 @@
 """Every poured piece hangs on something."""
 
-import shapely
-
+from loquet.core.board.areas import area_of
 from loquet.core.board.islands import ground_of
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import NotApplicable, Outcome, Source
@@ -18,7 +17,7 @@ def run(subject: Subject) -> Outcome:
     found = []
     for index, piece in enumerate(view.pour.pieces, first):
         if ground.groups[index] not in held:
-            spot = shapely.Polygon(piece.outer, piece.holes).representative_point()
+            spot = area_of(piece).representative_point()
             side = "far" if piece.far else "near"
             found.append(
                 RULE.finding(

@@ -1,7 +1,13 @@
 """Ground pads that are soldered by hand hang on spokes, and on two at least."""
 
+from collections import Counter
+from collections.abc import Iterator
+
 import shapely
 
+from loquet.core.board.areas import areas_of
+from loquet.core.board.copper import Copper
+from loquet.core.board.model import Pour
 from loquet.core.board.pouring import relieved, spokes_of
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit.model import GROUND
@@ -9,6 +15,7 @@ from loquet.core.geometry import Bar, gap_between
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 LEAST_SPOKES = 2
+NEAR_NM = 20_000
 
 
 def run(subject: Subject) -> Outcome:
@@ -17,29 +24,15 @@ def run(subject: Subject) -> Outcome:
     assert view is not None
     if view.pour is None:
         return NotApplicable("nothing is poured")
-    poured = {
-        far: shapely.union_all(
-            [shapely.Polygon(p.outer, p.holes) for p in view.pour.pieces if p.far is far]
-        )
-        for far in (False, True)
-    }
-    for area in poured.values():
-        shapely.prepare(area)
     pads = [p for p in view.pads if p.net == GROUND and p.drill_nm and relieved(p)]
     tracks = [w.shape for w in view.wiring if w.net == GROUND and isinstance(w.shape, Bar)]
     found = []
-    for pad in pads:
-        ends = [(x, y) for bar in spokes_of(pad) for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2))]
-        count = sum(
-            bool(area.intersects(shapely.Point(end).buffer(20_000)))
-            for area in poured.values()
-            for end in ends
-        )
+    for pad, ends, count in joined_spokes(pads, view.pour):
         count += sum(gap_between(pad.shape, track) <= 0 for track in tracks)
-        if ends and count < LEAST_SPOKES:
+        if count < LEAST_SPOKES:
             found.append(
                 RULE.finding(
-                    f"{pad.owner} hangs on the ground by {count} of {2 * len(ends)} spokes.",
+                    f"{pad.owner} hangs on the ground by {count} of {2 * ends} spokes.",
                     "Make room around it.",
                     (f"part:{pad.ref}",),
                     pad.drill_x,
@@ -47,6 +40,20 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     return outcome(found, len(pads))
+
+
+def joined_spokes(pads: list[Copper], pour: Pour) -> Iterator[tuple[Copper, int, int]]:
+    """Every pad with the ends of its spokes on one side, and how many of them lie in the pour on both."""
+    ends = [
+        [(x, y) for bar in spokes_of(pad) for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2))]
+        for pad in pads
+    ]
+    owners = [index for index, own in enumerate(ends) for _ in own]
+    spots = shapely.STRtree(shapely.points([spot for own in ends for spot in own]))
+    pairs = spots.query(areas_of(pour.pieces), predicate="dwithin", distance=NEAR_NM).T.tolist()
+    met = Counter(owners[end] for end, _ in {(e, pour.pieces[i].far) for i, e in pairs})
+    for index, pad in enumerate(pads):
+        yield pad, len(ends[index]), met[index]
 
 
 RULE = Rule(

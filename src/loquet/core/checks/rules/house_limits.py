@@ -2,8 +2,12 @@
 
 from math import hypot
 
+import numpy as np
+import shapely
+
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import Bar, Box, Round, Shape
+from loquet.core.geometry.neighbours import near_pairs
 from loquet.core.provenance import Finding, Outcome, Source
 from loquet.core.quantities.lengths import show_mm
 
@@ -54,8 +58,10 @@ def hole_findings(subject: Subject) -> list[Finding]:
     """Holes too small or too near to each other."""
     view = subject.view
     assert view is not None
-    found = []
-    for index, hole in enumerate(view.holes):
+    found: list[Finding] = []
+    if not view.holes:
+        return found
+    for hole in view.holes:
         if hole.d < view.rules.hole_nm:
             found.append(
                 RULE.finding(
@@ -66,18 +72,21 @@ def hole_findings(subject: Subject) -> list[Finding]:
                     hole.y,
                 )
             )
-        for other in view.holes[:index]:
-            gap = hypot(hole.x - other.x, hole.y - other.y) - hole.d / 2 - other.d / 2
-            if gap < view.rules.hole_gap_nm - 1:
-                found.append(
-                    RULE.finding(
-                        f"The holes of {hole.owner} and {other.owner} are {show_mm(max(gap, 0))} apart; {subject.house.name} asks {show_mm(view.rules.hole_gap_nm)}.",
-                        "Move one of them.",
-                        (),
-                        hole.x,
-                        hole.y,
-                    )
+    spots = shapely.points([(hole.x, hole.y) for hole in view.holes])
+    reach = np.array([(hole.d + view.rules.hole_gap_nm) / 2 for hole in view.holes])
+    for one, two in zip(*near_pairs(spots, reach), strict=True):
+        other, hole = view.holes[one], view.holes[two]
+        gap = hypot(hole.x - other.x, hole.y - other.y) - hole.d / 2 - other.d / 2
+        if gap < view.rules.hole_gap_nm - 1:
+            found.append(
+                RULE.finding(
+                    f"The holes of {hole.owner} and {other.owner} are {show_mm(max(gap, 0))} apart; {subject.house.name} asks {show_mm(view.rules.hole_gap_nm)}.",
+                    "Move one of them.",
+                    (),
+                    hole.x,
+                    hole.y,
                 )
+            )
     return found
 
 
