@@ -15,6 +15,7 @@ from loquet.api import (
     circuit,
     errors,
     history,
+    jobs,
     kinds,
     outlines,
     parts,
@@ -64,6 +65,7 @@ def make_application(
     app.state.context = context
     errors.install(app)
     for part in (
+        jobs,
         projects,
         history,
         stations,

@@ -1,14 +1,15 @@
 """What the front end is told, station by station."""
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from loquet.core.brief import Brief
 from loquet.core.brief.reach import ReachArc
 from loquet.core.design import Choices
 from loquet.core.provenance import Finding, Working
+from loquet.core.tries import Try
 
 StationState = Literal["empty", "working", "stale", "stop", "look", "clear"]
 
@@ -51,6 +52,29 @@ class JobCard(BaseModel):
     doing: str
     share: float
     message: str
+    pictures: Annotated[int, Field(description="how often the job has told what it laid")] = 0
+
+
+class Laid(BaseModel):
+    """Tracks as (far side?, from x, y, to x, y, width) and vias as (x, y) of a board, in mm."""
+
+    board: str
+    tracks: list[tuple[int, float, float, float, float, float]]
+    vias: list[tuple[float, float]]
+
+
+class LaidOut(Laid):
+    """A board with its parts as (far side?, left, bottom, right, top) in mm."""
+
+    parts: list[tuple[int, float, float, float, float]]
+
+
+class TryCard(BaseModel):
+    """An arrangement of a board that was tried: what came of it, what it looks like, and whether the board has it now."""
+
+    figures: Try
+    picture: LaidOut
+    taken: bool
 
 
 class BodyView(BaseModel):

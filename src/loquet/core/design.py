@@ -53,10 +53,14 @@ class Bought(Frozen):
     pieces: Annotated[int, Field(ge=0, le=1_000_000)] = 0
 
 
+MOST_ARRANGEMENTS = 8
+Arrangement = Annotated[int, Field(ge=1, le=MOST_ARRANGEMENTS)]
+
+
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -74,6 +78,7 @@ class Choices(Frozen):
     pin_orders: dict[str, dict[str, str]] = {}
     bought: dict[str, Bought] = {}
     wires: dict[str, Wires] = {}
+    arrangements: dict[str, Arrangement] = {}
 
 
 class Design(Frozen):
@@ -93,6 +98,18 @@ class Design(Frozen):
     def with_made(self, name: SliceName, subject: str, made: Made[Any]) -> "Design":
         """The design with one slice kept."""
         return self.model_copy(update={name: {**getattr(self, name), subject: made}})
+
+    def arrangement(self, board: str) -> int:
+        """Which of several arrangements of its parts a board takes, from 1."""
+        return self.choices.arrangements.get(board, 1)
+
+    def with_arrangement(self, board: str, number: int) -> "Design":
+        """The design with another arrangement of a board wanted; nothing is noted for the first."""
+        wanted = {b: n for b, n in self.choices.arrangements.items() if b != board}
+        if number > 1:
+            wanted[board] = number
+        choices = self.choices.model_copy(update={"arrangements": wanted})
+        return self.model_copy(update={"choices": choices})
 
 
 def subjects_of(brief: Brief, name: SliceName) -> tuple[str, ...]:

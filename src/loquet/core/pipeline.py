@@ -106,7 +106,12 @@ def board_inputs(design: Design, subject: str) -> dict[str, Any]:
 def placement_inputs(design: Design, subject: str) -> dict[str, Any]:
     """Placing reads the board and the seats that a person chose."""
     seats = {r: s.model_dump(mode="json") for r, s in design.choices.part_seats.items()}
-    return {**board_inputs(design, subject), "seats": seats}
+    number = design.arrangement(subject)
+    return {
+        **board_inputs(design, subject),
+        **({"arrangement": number} if number > 1 else {}),
+        "seats": seats,
+    }
 
 
 def routing_inputs(design: Design, subject: str) -> dict[str, Any]:
@@ -283,8 +288,9 @@ def seat_of_chip(
     pattern: LandPattern,
     brain: Thing,
     seated: tuple[tuple[LandPattern, Seat], ...] = (),
+    number: int = 1,
 ) -> Seat:
-    """The seat of a brain: locked by a person, given in the brief, or the best free place beside what is `seated` already."""
+    """The seat of a brain: locked by a person, given in the brief, or the best free place beside what is `seated` already, or the next best ones."""
     brief = design.brief
     chosen = design.choices.part_seats.get(brain.role())
     if chosen:
@@ -297,7 +303,7 @@ def seat_of_chip(
     outline = board_area(brief, brief.board(brain.board))
     screws, kept = screw_circles(brief, brain.board), kept_rects(brief, brain.board)
     behind = bodies_behind(brief, library, brain.board)
-    return chip_seat(outline, pattern, around, screws, targets, kept, behind)
+    return chip_seat(outline, pattern, around, screws, targets, kept, behind, number)
 
 
 def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...]:
@@ -366,7 +372,8 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     seated = tuple((by_role[role], seat) for role, seat in ports.items() if role in by_role)
     for chip in (c for c in circuit.components if c.is_chip):
         pattern, brain = patterns[chip.ref], brief.thing(chip.thing)
-        seats[chip.role] = seat_of_chip(design, library, pattern, brain, seated)
+        number = design.arrangement(subject)
+        seats[chip.role] = seat_of_chip(design, library, pattern, brain, seated, number)
         seated += ((pattern, seats[chip.role]),)
     locked = {
         role: Seat(nm_from_mm(s.x_mm), nm_from_mm(s.y_mm), s.turn_deg, s.far)
@@ -385,6 +392,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             low_areas=low,
             kept=kept,
             rails=frozenset(rail.net for rail in rails_of(brief)),
+            arrangement=design.arrangement(subject),
         )
     )
 
@@ -408,9 +416,15 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
         wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit),
         cut_off,
     )
-    made = route(given, progress)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
-    return made.model_copy(update={"workings": (width,)})
+
+    def explained(made: Routing) -> Routing:
+        return made.model_copy(update={"workings": (width,)})
+
+    def told(seen: RouteProgress) -> bool:
+        return progress(replace(seen, state=lambda: explained(seen.state())))
+
+    return explained(route(given, told))
 
 
 def wires_of_nets(wires: Wires, circuit: Circuit) -> Wires:

@@ -1,23 +1,28 @@
 """What a worker process does: stages and releases, from a design as text to an answer as plain values."""
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass
+from time import monotonic
 from typing import Any
 
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import proof_figures
+from loquet.core.board import Routing
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.design import Design, SliceName
+from loquet.core.design import Design, Made, SliceName, slice_of
 from loquet.core.parts import PartError
 from loquet.core.pinning import verdict_of, ways_for
-from loquet.core.pipeline import StageRefused, run_stage
+from loquet.core.pipeline import Progress, StageRefused, board_view, inputs_digest, run_stage
 from loquet.core.placement.seating import NoRoom
 from loquet.core.release import release
 from loquet.core.rerouting import nets_rerouted
 from loquet.core.routing import RouteProgress
+from loquet.core.tries import figures_of, tried
 from loquet.jobs.telling import Tell, Told
 
 USUAL_TRIES = 40
+PICTURE_EVERY_S = 0.6
 
 
 @dataclass(frozen=True)
@@ -31,11 +36,14 @@ def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> s
     """One slice of a design made anew for a subject, as JSON; the same design gives the same text on any machine."""
     design = Design.model_validate_json(design_text)
 
-    def routed(seen: RouteProgress) -> bool:
-        doing = f"round {seen.round}: {seen.contested} of {seen.nets} nets still share places"
-        return tell(Told(doing, 1 - seen.contested / max(1, seen.nets)))
+    made_from = inputs_digest(design, name, subject)
+
+    def clean(routing: Routing) -> str:
+        text: str = Made[Routing](made_from=made_from, value=routing).model_dump_json()
+        return text
 
     try:
+        routed = picturing(tell, subject, clean)
         made = getattr(run_stage(design, name, bundled_library(), routed, subject), name)[subject]
     except (StageRefused, RecipeNotPossible, NoRoom, PartError) as problem:
         return Refusal(str(problem))
@@ -43,14 +51,68 @@ def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> s
     return text
 
 
+def picturing(tell: Tell, board: str, clean: Callable[[Routing], str] = lambda _: "") -> Progress:
+    """Tells of routing as it goes, now and then with a picture of it, and with the text of what is `clean` and complete."""
+    last = 0.0
+
+    def told(seen: RouteProgress) -> bool:
+        nonlocal last
+        doing = f"round {seen.round}: {seen.contested} of {seen.nets} nets still share places"
+        said = Told(
+            "shortening the ways" if seen.clean else doing, 1 - seen.contested / max(1, seen.nets)
+        )
+        if monotonic() - last < PICTURE_EVERY_S:
+            return tell(said)
+        state = seen.state()
+        last = monotonic()
+        whole = seen.clean and not state.open_links
+        return tell(
+            said._replace(picture=picture_of(board, state), keep=clean(state) if whole else "")
+        )
+
+    return told
+
+
+def picture_of(board: str, routing: Routing) -> str:
+    """Tracks as (far side?, from, to, width) and vias, in mm, as JSON."""
+    tracks = [
+        (int(t.far), *(round(v / 1e6, 2) for v in (t.x1_nm, t.y1_nm, t.x2_nm, t.y2_nm, t.width_nm)))
+        for t in routing.tracks
+    ]
+    vias = [(round(v.x_nm / 1e6, 2), round(v.y_nm / 1e6, 2)) for v in routing.vias]
+    return json.dumps({"board": board, "tracks": tracks, "vias": vias})
+
+
+def make_try(tell: Tell, design_text: str, board: str, number: int) -> dict[str, Any] | Refusal:
+    """A board in one arrangement: its figures, what it looks like, and its slices as JSON."""
+    design, library = Design.model_validate_json(design_text), bundled_library()
+    try:
+        made = tried(design, library, board, number, picturing(tell, board))
+        figures = figures_of(made, library, board)
+    except (StageRefused, NoRoom, PartError) as problem:
+        return Refusal(str(problem))
+    view = board_view(made, library, board)
+    bodies = [
+        (int(part.seat.far), *part.seat.rect(view.patterns[part.ref].courtyard))
+        for part in view.placement.parts
+    ]
+    return {
+        "figures": figures.model_dump(),
+        "picture": json.loads(picture_of(board, slice_of(made.routing, board)))
+        | {"parts": [(far, *(round(v / 1e6, 2) for v in rect)) for far, *rect in bodies]},
+        "slices": {
+            name: getattr(made, name)[board].model_dump_json()
+            for name in ("placement", "routing", "pour")
+        },
+    }
+
+
 def make_nets(tell: Tell, design_text: str, board: str, nets: list[str]) -> str | Refusal:
     """The routing of a board with some nets made anew, as JSON."""
     design = Design.model_validate_json(design_text)
 
-    def routed(seen: RouteProgress) -> bool:
-        return tell(Told(f"round {seen.round}", 1 - seen.contested / max(1, seen.nets)))
-
     try:
+        routed = picturing(tell, board)
         made = nets_rerouted(design, bundled_library(), board, frozenset(nets), routed)
     except (StageRefused, PartError) as problem:
         return Refusal(str(problem))

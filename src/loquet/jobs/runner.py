@@ -1,8 +1,9 @@
 """Jobs: one of a kind a project at a time, with progress that only rises, a stop, and a truthful state after a crash."""
 
 import logging
+import os
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
@@ -40,11 +41,17 @@ class Ticket:
     share: float = 0.0
     floor: float = 0.0
     ceiling: float = 1.0
+    picture: str = ""
+    pictures: int = 0
+    kept: str = ""
 
     def heard(self, told: Told) -> None:
         """What the work tells of itself."""
         self.doing = told.doing
         self.advance(told.share)
+        self.kept = told.keep or self.kept
+        if told.picture:
+            self.picture, self.pictures = told.picture, self.pictures + 1
 
     def advance(self, part: float) -> None:
         """How much of the present step is done, from 0 to 1."""
@@ -61,14 +68,31 @@ class Ticket:
 
     def compute(self, function: Callable[..., Any], *arguments: object) -> Any:
         """The answer of a function that runs in a process of its own; raises RoutingStopped within a tenth of a second of a stop."""
-        running: Running = self.pool.submit(function, *arguments)
-        while not running.wait(0.05):
-            for seen in running.news():
-                self.heard(seen)
-            if self.stop.is_set():
-                running.end()
-                raise RoutingStopped
-        return running.answer()
+        (answer,) = self.compute_all(function, [arguments])
+        return answer
+
+    def compute_all(
+        self, function: Callable[..., Any], calls: Sequence[tuple[object, ...]]
+    ) -> list[Any]:
+        """The answers of a function to several calls, each in a process of its own, as many at a time as there are processors; stopped as `compute` is."""
+        self.kept, waiting = "", list(enumerate(calls))
+        answers: dict[int, Any] = {}
+        running: dict[int, Running] = {}
+        while waiting or running:
+            while waiting and len(running) < (os.cpu_count() or 1):
+                index, arguments = waiting.pop(0)
+                running[index] = self.pool.submit(function, *arguments)
+            for index, one in list(running.items()):
+                if one.wait(0.05):
+                    answers[index] = running.pop(index).answer()
+                    continue
+                for seen in one.news():
+                    self.heard(seen)
+                if self.stop.is_set():
+                    for other in running.values():
+                        other.end()
+                    raise RoutingStopped
+        return [answers[index] for index in range(len(calls))]
 
 
 Work = Callable[[Ticket], str]
@@ -138,8 +162,8 @@ class Jobs:
         try:
             self.write(ticket.job_id, "running", "")
             state, message = "done", work(ticket)
-        except RoutingStopped:
-            state, message = "stopped", "Stopped; the design is as it was."
+        except RoutingStopped as stopped:
+            state, message = "stopped", f"Stopped; {stopped or 'the design is as it was'}."
         except EXPECTED as problem:
             state, message = "refused", str(problem)
         except Exception:

@@ -5,10 +5,12 @@ from typing import NamedTuple
 
 
 class Told(NamedTuple):
-    """What is being done, and how much of it is done, from 0 to 1."""
+    """What is being done, and how much of it is done, from 0 to 1; a picture of the work as it lies, as JSON, and the last state that can be kept, where there is one."""
 
     doing: str
     share: float
+    picture: str = ""
+    keep: str = ""
 
 
 Tell = Callable[[Told], bool]

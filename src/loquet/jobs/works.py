@@ -12,7 +12,9 @@ from loquet.core.frozen import digest_of
 from loquet.core.library import Library
 from loquet.core.pinning import ways_key
 from loquet.core.pipeline import MADE, TITLES, StageRefused, each_slice, stale_subjects
-from loquet.jobs.making import Refusal, find_ways, make_nets, make_package, make_slice
+from loquet.core.routing import RoutingStopped
+from loquet.core.tries import TRIES, Try, tries_key
+from loquet.jobs.making import Refusal, find_ways, make_nets, make_package, make_slice, make_try
 from loquet.jobs.runner import Ticket, Work
 from loquet.store.answers import answer_of, keep_answer
 from loquet.store.designs import commit_version, head_of, load_design
@@ -68,6 +70,15 @@ def make_slices(
             if made:
                 keep(factory, project_id, design, made, author)
             raise StageRefused(refused.stage, so_far(made, refused), refused.way_out) from None
+        except RoutingStopped:
+            if ticket.kept:
+                design = design.with_made(
+                    name, subject, MADE[name].model_validate_json(ticket.kept)
+                )
+                made.append((name, subject))
+            if made:
+                keep(factory, project_id, design, made, author)
+            raise RoutingStopped(f"kept is: {words_of(made)}" if made else "") from None
         if not made:
             return "Everything is made already."
         ticket.say("keeping the result")
@@ -100,10 +111,46 @@ def route_nets(
     return work
 
 
+def try_arrangements(
+    factory: sessionmaker[Session], project_id: int, board: str, author: str
+) -> Work:
+    """Several arrangements of a board side by side; the best one lands, the others are kept to look at."""
+    before = make_slices(factory, project_id, ("circuit",), author)
+
+    def work(ticket: Ticket) -> str:
+        with factory() as session:
+            design: Design = load_design(session, head_of(session, project_id).version)
+        if any(name in ("pins", "circuit") for name, _ in stale_subjects(design)):
+            before(ticket)
+            with factory() as session:
+                design = load_design(session, head_of(session, project_id).version)
+        ticket.say(f"trying {TRIES} arrangements of {board}", 0.1)
+        text = design.model_dump_json()
+        numbers = range(1, TRIES + 1)
+        answers = ticket.compute_all(make_try, [(text, board, number) for number in numbers])
+        made = [answer for answer in answers if not isinstance(answer, Refusal)]
+        if not made:
+            raise StageRefused("placement", answers[0].sentence, "")
+        made.sort(key=lambda answer: Try(**answer["figures"]).rank)
+        best = made[0]["figures"]["number"]
+        shown = [{name: answer[name] for name in ("figures", "picture")} for answer in made]
+        with factory.begin() as session:
+            keep_answer(session, tries_key(design, board), json.dumps(shown))
+            head = head_of(session, project_id, lock=True)
+            onto: Design = load_design(session, head.version).with_arrangement(board, best)
+            for name, slice_text in made[0]["slices"].items():
+                onto = onto.with_made(name, board, MADE[name].model_validate_json(slice_text))
+            said = f"{len(made)} arrangements of {board} tried, number {best} taken"
+            commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
+        return f"{said}."
+
+    return work
+
+
 def keep(
     factory: sessionmaker[Session], project_id: int, design: Design, made: list[Step], author: str
 ) -> None:
-    """Commit what was made on whatever is head by now; where a later step was refused what stands before it is kept, a stopped job leaves nothing."""
+    """Commit what was made on whatever is head by now; where a later step was refused or stopped, what stands before it is kept, and of a routing its last complete state."""
     with factory.begin() as session:
         head = head_of(session, project_id, lock=True)
         onto = load_design(session, head.version)

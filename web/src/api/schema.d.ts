@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Picture
+         * @description What a running job has laid so far; empty where it draws nothing.
+         */
+        get: operations["get_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/stop": {
         parameters: {
             query?: never;
@@ -746,6 +766,26 @@ export interface paths {
          * @description The sheets as pages of A4; refused before there is a circuit.
          */
         get: operations["get_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Tries
+         * @description The arrangements of a board that were tried for the design as it is now (the main board where none is named), the best first.
+         */
+        get: operations["get_tries"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7199,9 +7239,16 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
+            /**
+             * Arrangements
+             * @default {}
+             */
+            arrangements: {
+                [key: string]: number;
+            };
             /**
              * Bought
              * @default {}
@@ -7300,6 +7347,24 @@ export interface components {
             wires: {
                 [key: string]: components["schemas"]["Wires"];
             };
+        };
+        /**
+         * ChooseArrangement
+         * @description Which of several arrangements of its parts a board takes.
+         */
+        ChooseArrangement: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "choose-arrangement";
+            /** Number */
+            number: number;
         };
         /**
          * ChooseHouse
@@ -7930,7 +7995,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -8184,6 +8249,12 @@ export interface components {
             kind: string;
             /** Message */
             message: string;
+            /**
+             * Pictures
+             * @description how often the job has told what it laid
+             * @default 0
+             */
+            pictures: number;
             /** Share */
             share: number;
             /** State */
@@ -8203,7 +8274,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets";
+            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets" | "tries";
             /**
              * Nets
              * @default []
@@ -8359,6 +8430,58 @@ export interface components {
             what: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Laid
+         * @description Tracks as (far side?, from x, y, to x, y, width) and vias as (x, y) of a board, in mm.
+         */
+        Laid: {
+            /** Board */
+            board: string;
+            /** Tracks */
+            tracks: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Vias */
+            vias: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * LaidOut
+         * @description A board with its parts as (far side?, left, bottom, right, top) in mm.
+         */
+        LaidOut: {
+            /** Board */
+            board: string;
+            /** Parts */
+            parts: [
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Tracks */
+            tracks: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Vias */
+            vias: [
+                number,
+                number
+            ][];
         };
         /**
          * LayerView
@@ -13115,6 +13238,36 @@ export interface components {
             screens: components["schemas"]["TrayScreen"][];
         };
         /**
+         * Try
+         * @description What came of one arrangement of a board: connections left open, pieces that ground falls into, stops of the Board station, and what was laid.
+         */
+        Try: {
+            /** Islands */
+            islands: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Number */
+            number: number;
+            /** Open Links */
+            open_links: number;
+            /** Pieces */
+            pieces: number;
+            /** Stops */
+            stops: number;
+            /** Vias */
+            vias: number;
+        };
+        /**
+         * TryCard
+         * @description An arrangement of a board that was tried: what came of it, what it looks like, and whether the board has it now.
+         */
+        TryCard: {
+            figures: components["schemas"]["Try"];
+            picture: components["schemas"]["LaidOut"];
+            /** Taken */
+            taken: boolean;
+        };
+        /**
          * UsePinTable
          * @description Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and plan for it; pin locks are dropped.
          */
@@ -13472,6 +13625,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
                 };
             };
             /** @description Bad Request */
@@ -17985,6 +18259,129 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_tries: {
+        parameters: {
+            query?: {
+                board?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryCard"][];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -10,6 +10,7 @@ from loquet.core.edits.arranging import ArrangeThings, MirrorThings, MoveThings,
 from loquet.core.edits.board_edits import (
     AddBoard,
     AddCornerHoles,
+    ChooseArrangement,
     RemoveBoard,
     RenameBoard,
     SetOutline,
@@ -63,6 +64,7 @@ Edit = Annotated[
     | ShapeOutline
     | TakeOutline
     | SetRoom
+    | ChooseArrangement
     | AddCornerHoles
     | SetRole
     | SetChords

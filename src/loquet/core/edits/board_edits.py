@@ -7,7 +7,7 @@ from loquet.core.brief.kinds.hole import Hole, Screw
 from loquet.core.brief.model import RoomMm
 from loquet.core.brief.places import Name
 from loquet.core.circuit.by_hand import AddPart
-from loquet.core.design import Design
+from loquet.core.design import Arrangement, Design
 from loquet.core.edits.applying import (
     EditRefused,
     keys_of_things,
@@ -68,9 +68,14 @@ class RemoveBoard(Frozen):
         if len(brief.boards) == 1:
             raise EditRefused("The last board cannot be removed.", "Add another one first.")
         gone = {thing.name for thing in brief.on(self.name)}
-        wires = {b: w for b, w in design.choices.wires.items() if b != self.name}
+        kept = {
+            field: {
+                b: value for b, value in getattr(design.choices, field).items() if b != self.name
+            }
+            for field in ("wires", "arrangements")
+        }
         return with_brief(
-            with_choices(design, wires=wires),
+            with_choices(design, **kept),
             boards=tuple(board for board in brief.boards if board.name != self.name),
             things=tuple(thing for thing in brief.things if thing.name not in gone),
             **without_keys(brief, keys_of_things(brief, gone)),
@@ -115,7 +120,13 @@ class RenameBoard(Frozen):
             self.new_name if board == self.name else board: kept
             for board, kept in design.choices.wires.items()
         }
-        choices = design.choices.model_copy(update={"by_hand": by_hand, "wires": wires})
+        arrangements = {
+            self.new_name if board == self.name else board: number
+            for board, number in design.choices.arrangements.items()
+        }
+        choices = design.choices.model_copy(
+            update={"by_hand": by_hand, "wires": wires, "arrangements": arrangements}
+        )
         return with_brief(design, boards=boards, things=things).model_copy(
             update={**kept, "choices": choices}
         )
@@ -205,6 +216,23 @@ class AddCornerHoles(Frozen):
             if f"{prefix} {corner}" not in there
         )
         return with_brief(design, things=(*design.brief.things, *added))
+
+
+class ChooseArrangement(Frozen):
+    """Which of several arrangements of its parts a board takes."""
+
+    kind: Literal["choose-arrangement"] = "choose-arrangement"
+    board: Name
+    number: Arrangement
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Take arrangement {self.number} of {self.board}"
+
+    def apply(self, design: Design) -> Design:
+        """Want it; placing makes it."""
+        return design.with_arrangement(board_of(design, self.board).name, self.number)
 
 
 class SetRoom(Frozen):

@@ -12,6 +12,7 @@ from loquet.core.placement.kernels import anneal
 STEPS_EACH, LEAST_STEPS = 2_500, 20_000
 HOT_NM, COLD_NM, WIDE_NM = 1_500_000.0, 30_000.0, 12_000_000
 ALIGN_NM, TURN_NM = 700_000.0, 300_000.0
+ALIGN_SHARES = (0.5, 1.0, 2.5)
 
 
 @dataclass(frozen=True)
@@ -35,9 +36,9 @@ def arranged(
     items: list[Item],
     points: list[list[tuple[int, int]]],
     plan: GroundPlan,
-    seed: int = 1,
+    number: int = 1,
 ) -> list[tuple[int, int, int]]:
-    """Better places for items that stand legally; `points` are the fixed pads of each net, and `plan` holds only what is fixed."""
+    """Better places for items that stand legally; `points` are the fixed pads of each net, and `plan` holds only what is fixed. Another `number` gives another arrangement: every third one counts rows and columns more, every third one less."""
     if not items:
         return []
     quarters = range(len(QUARTERS))
@@ -59,8 +60,9 @@ def arranged(
         ],
         dtype=np.int64,
     ).reshape(-1, 2)
+    rows_count = ALIGN_SHARES[number % 3]
     anneal(
-        seed,
+        number,
         max(LEAST_STEPS, STEPS_EACH * len(items)),
         HOT_NM,
         COLD_NM,
@@ -79,7 +81,7 @@ def arranged(
         bounds_of([len(net) for net in points]),
         fixed,
         np.array([item.like for item in items], dtype=np.int64),
-        ALIGN_NM,
+        ALIGN_NM * rows_count,
         TURN_NM,
         plan.rows(),
         plan.sums,

@@ -46,7 +46,7 @@ class NoRoom(Exception):
 
 @dataclass(frozen=True)
 class PlacingInput:
-    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, and areas of the near side that are kept free."""
+    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas of the near side that are kept free, and which of several arrangements is wanted."""
 
     outline: Polygon
     circuit: Circuit
@@ -58,6 +58,7 @@ class PlacingInput:
     low_areas: tuple[Rect, ...] = ()
     kept: tuple[Rect, ...] = ()
     rails: frozenset[str] = frozenset()
+    arrangement: int = 1
 
 
 def lattice(outline: Polygon, offset_nm: int = 0) -> tuple[Longs, Longs]:
@@ -352,7 +353,9 @@ def arrange(seating: Seating, free: list[Component]) -> None:
     items = [item_of(seating, cluster, place, kinds, numbers) for cluster, place in standing]
     points = [fixed.get(name, []) for name in numbers]
     for (cluster, _), (x, y, quarter) in zip(
-        standing, arranged(items, points, seating.plan), strict=True
+        standing,
+        arranged(items, points, seating.plan, seating.given.arrangement),
+        strict=True,
     ):
         for member in cluster.members:
             seating.put(member.component, member.at(x, y, QUARTERS[quarter]))

@@ -25,15 +25,17 @@ POLISHED = Terms(0.0, True, POLISH_VIA_COST, any_close=True)
 
 @dataclass(frozen=True)
 class RouteProgress:
-    """What the router is doing: round, how many nets still share places, and of how many."""
+    """What the router is doing: round, how many nets still share places, and of how many; `state` gives the tracks as they lie now, which may touch each other unless they are `clean`."""
 
     round: int
     contested: int
     nets: int
+    state: Callable[[], Routing]
+    clean: bool = False
 
 
 class RoutingStopped(Exception):
-    """Someone asked the router to stop; nothing of its work is kept."""
+    """Someone asked the router to stop."""
 
 
 Progress = Callable[[RouteProgress], bool]
@@ -69,8 +71,7 @@ def negotiate(router: Router, waiting: list[NetState], pressure: float, progress
     for number in range(MOST_ROUNDS):
         reach = 1.0 + 0.5 * number
         for net in waiting:
-            if not progress(RouteProgress(number + 1, len(waiting), len(router.nets))):
-                raise RoutingStopped
+            tell(router, progress, number + 1, len(waiting))
             router.take(net)
             router.route_net(net, Terms(pressure, False, VIA_COST, reach))
             router.put(net)
@@ -84,6 +85,15 @@ def negotiate(router: Router, waiting: list[NetState], pressure: float, progress
         if stagnant % STUCK_ROUNDS == STUCK_ROUNDS - 1:
             waiting = list(router.claims)
         pressure = min(pressure * PRESSURE_GROWTH, PRESSURE_MOST)
+
+
+def tell(
+    router: Router, progress: Progress, number: int, contested: int, clean: bool = False
+) -> None:
+    """Say what is being done; raises RoutingStopped where the answer is to stop."""
+    seen = RouteProgress(number, contested, len(router.nets), lambda: collect(router), clean)
+    if not progress(seen):
+        raise RoutingStopped
 
 
 def lead_ground(router: Router, progress: Progress) -> None:
@@ -116,8 +126,7 @@ def polish(router: Router, progress: Progress) -> None:
     router.grid.history[:] = router.grid.shy
     for _ in range(2):
         for net in router.nets:
-            if not progress(RouteProgress(0, 0, len(router.nets))):
-                raise RoutingStopped
+            tell(router, progress, 0, 0, clean=True)
             router.take(net)
             before = (net.paths, net.nodes, net.vias, net.missing)
             router.route_net(net, POLISHED)

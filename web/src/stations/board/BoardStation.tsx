@@ -14,6 +14,8 @@ import { useKept } from "../../document/useKept";
 import { BoardCanvas } from "./BoardCanvas";
 import { NetActions } from "./NetActions";
 import { PartActions } from "./PartActions";
+import { Tries } from "./Tries";
+import { useLaid } from "./useLaid";
 
 const BoardSolid = lazy(() => import("./BoardSolid"));
 type Shown = Look | "solid";
@@ -52,7 +54,8 @@ export function BoardStation() {
 			if (about.startsWith("part:")) setSelected(about.slice(5));
 		}
 	}, [shown, setNet, setSelected]);
-	const board = query.isError ? undefined : query.data;
+	const board = useLaid(query.isError ? undefined : query.data, jobs);
+	const [trying, setTrying] = useKept("tries", false);
 	// A track of a board that is no more is not picked any longer.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go
 	useEffect(() => setTrack(null), [board]);
@@ -105,6 +108,15 @@ export function BoardStation() {
 				>
 					Measure
 				</Button>
+				<Button
+					aria-pressed={trying}
+					className={trying ? "!bg-ink !text-paper" : ""}
+					title="The board arranged in several ways, side by side"
+					onClick={() => setTrying(!trying)}
+					data-testid="show-tries"
+				>
+					Tries
+				</Button>
 				<span className="flex-1" />
 				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
 					Place
@@ -123,34 +135,39 @@ export function BoardStation() {
 					All anew
 				</Button>
 			</div>
-			{board && look === "solid" ? (
-				<Suspense fallback={<p className="flex-1 p-6 text-ink-2">Building the board.</p>}>
-					<BoardSolid board={board} selected={selected} select={setSelected} />
-				</Suspense>
-			) : board && look !== "solid" ? (
-				<BoardCanvas
-					board={board}
-					look={look}
-					net={net}
-					pickNet={setNet}
-					selected={selected}
-					select={setSelected}
-					also={also}
-					pickAlso={setAlso}
-					drawing={hand === "draw"}
-					measuring={hand === "measure"}
-					showSide={setLook}
-					track={track}
-					pickTrack={setTrack}
-					mark={shown?.x != null && shown.y != null ? { x: shown.x, y: shown.y } : null}
-				/>
-			) : query.error instanceof Refusal ? (
-				<Coming title={`The board ${shownBoard?.name ?? ""} will lie here`} until="pour">
-					<GhostBoard board={shownBoard?.name ?? ""} />
-				</Coming>
-			) : (
-				<p className="flex-1 p-6 text-ink-2">Reading the board.</p>
-			)}
+			<div className="flex min-h-0 flex-1">
+				<div className="flex min-w-0 flex-1 flex-col">
+					{board && look === "solid" ? (
+						<Suspense fallback={<p className="flex-1 p-6 text-ink-2">Building the board.</p>}>
+							<BoardSolid board={board} selected={selected} select={setSelected} />
+						</Suspense>
+					) : board && look !== "solid" ? (
+						<BoardCanvas
+							board={board}
+							look={look}
+							net={net}
+							pickNet={setNet}
+							selected={selected}
+							select={setSelected}
+							also={also}
+							pickAlso={setAlso}
+							drawing={hand === "draw"}
+							measuring={hand === "measure"}
+							showSide={setLook}
+							track={track}
+							pickTrack={setTrack}
+							mark={shown?.x != null && shown.y != null ? { x: shown.x, y: shown.y } : null}
+						/>
+					) : query.error instanceof Refusal ? (
+						<Coming title={`The board ${shownBoard?.name ?? ""} will lie here`} until="pour">
+							<GhostBoard board={shownBoard?.name ?? ""} />
+						</Coming>
+					) : (
+						<p className="flex-1 p-6 text-ink-2">Reading the board.</p>
+					)}
+				</div>
+				{trying && shownBoard && <Tries board={shownBoard.name} outline={shownBoard.outline_mm} />}
+			</div>
 			<div className="flex items-center gap-4 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
 				<span className="whitespace-nowrap text-ink-2">{LOOKS.find(([value]) => value === look)?.[2]}</span>
 				{(part || net ? [] : (board?.workings ?? [])).map((w) => (

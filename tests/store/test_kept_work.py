@@ -1,0 +1,162 @@
+"""What a job keeps: the best of several arrangements, and the last complete state of a routing that was stopped."""
+
+import json
+import threading
+import time
+from collections.abc import Callable
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from sqlalchemy.orm import Session, sessionmaker
+
+from loquet.core.design import Design
+from loquet.core.library import Library
+from loquet.core.pipeline import stale_slices
+from loquet.core.tries import Try, figures_of, tried, tries_key
+from loquet.jobs.making import make_slice, make_try
+from loquet.jobs.runner import Jobs
+from loquet.jobs.telling import Told
+from loquet.jobs.works import make_slices, try_arrangements
+from loquet.store.answers import answer_of
+from loquet.store.designs import create_project, head_of, load_design
+from loquet.store.tables import JobRow
+from tests.making import Plain
+
+
+class Instant:
+    """A pool that answers at once, in this process."""
+
+    def __init__(self, never: str = "", told: tuple[Told, ...] = ()) -> None:
+        self.never, self.told = never, told
+
+    def submit(self, function: Callable[..., Any], *arguments: object) -> "Instant.Call":
+        return Instant.Call(self, function, arguments)
+
+    def close(self) -> None:
+        pass
+
+    class Call:
+        """A call; one for the slice named `never` has no end, and only tells."""
+
+        def __init__(self, pool: "Instant", function: Callable[..., Any], arguments: Any) -> None:
+            self.pool, self.function, self.arguments = pool, function, arguments
+            self.endless = pool.never in arguments and pool.never != ""
+
+        def wait(self, seconds: float) -> bool:
+            time.sleep(0.01 if self.endless else 0)
+            return not self.endless
+
+        def news(self) -> list[Told]:
+            return list(self.pool.told)
+
+        def end(self) -> None:
+            self.endless = False
+
+        def answer(self) -> Any:
+            return self.function(lambda seen: True, *self.arguments)
+
+
+def ended(factory: sessionmaker[Session], job: int) -> JobRow:
+    for _ in range(3000):
+        with factory() as session:
+            row = session.get(JobRow, job)
+            assert row is not None
+            if row.finished_at is not None:
+                return row
+        threading.Event().wait(0.02)
+    raise AssertionError("the job did not end")
+
+
+@pytest.fixture
+def place(factory: sessionmaker[Session], brief: Any) -> tuple[int, int]:
+    with factory.begin() as session:
+        project = create_project(session, "kept work", brief, "Ottilie", datetime.now(UTC))
+        return project, head_of(session, project).revision.id
+
+
+def head(factory: sessionmaker[Session], project: int) -> Design:
+    with factory() as session:
+        design: Design = load_design(session, head_of(session, project).version)
+    return design
+
+
+def test_the_best_of_four_lands_and_all_are_kept(
+    factory: sessionmaker[Session], place: tuple[int, int], library: Library
+) -> None:
+    """From a bare brief: pins and circuit first; what lands is the one of the least rank, and it is what its number makes."""
+    jobs = Jobs(factory, Instant())
+    row = ended(factory, jobs.start(*place, "tries", try_arrangements(factory, place[0], "main", "Ottilie")))  # fmt: skip
+    assert row.state == "done"
+    made = head(factory, place[0])
+    assert stale_slices(made) == ()
+    with factory() as session:
+        shown: list[Plain] = json.loads(answer_of(session, tries_key(made, "main")) or "[]")
+    figures = [Try(**one["figures"]) for one in shown]
+    assert sorted(f.number for f in figures) == [1, 2, 3, 4]
+    assert figures == sorted(figures, key=lambda f: f.rank)
+    assert figures_of(made, library, "main") == figures[0]
+    assert tried(made, library, "main", figures[0].number) == made
+    assert f"number {figures[0].number} taken" in row.message
+    for one in shown:
+        assert len(one["picture"]["tracks"]) == one["figures"]["pieces"]
+        assert len(one["picture"]["parts"]) == len(made.placement["main"].value.parts)
+    jobs.close()
+
+
+@pytest.mark.parametrize("complete", [True, False])
+def test_a_stopped_routing_keeps_its_last_complete_state(
+    factory: sessionmaker[Session], place: tuple[int, int], finished: Design, complete: bool
+) -> None:
+    """What stands before it is kept in any case; the routing only where it was complete, and then it is not stale."""
+    text = finished.routing["main"].model_dump_json()
+    picture = json.dumps({"board": "main", "tracks": [[0, 1, 2, 3, 4, 0.2]], "vias": []})
+    told = Told("round 3", 0.5, picture, text if complete else "")
+    jobs = Jobs(factory, Instant("routing", (told,)))
+    job = jobs.start(*place, "everything", make_slices(factory, place[0], (), "Ottilie"))
+    for _ in range(2000):
+        ticket = jobs.ticket(job)
+        if ticket and ticket.pictures:
+            break
+        time.sleep(0.01)
+    assert ticket is not None
+    assert ticket.picture == picture
+    jobs.stop(job)
+    row = ended(factory, job)
+    assert row.state == "stopped"
+    made = head(factory, place[0])
+    assert stale_slices(made) == (("pour",) if complete else ("routing", "pour"))
+    assert ("Board routed" in row.message) is complete
+    assert "Parts placed" in row.message
+    jobs.close()
+
+
+def test_a_routing_tells_what_it_lays(finished: Design) -> None:
+    """The pictures grow to the board that is kept, and a state that is said to be complete is one: nothing of it is open, and it is made from the same inputs."""
+    seen: list[Told] = []
+
+    def tell(told: Told) -> bool:
+        seen.append(told)
+        return True
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("loquet.jobs.making.PICTURE_EVERY_S", 0.0)
+        text = make_slice(tell, finished.model_dump_json(), "routing", "main")
+    assert text == finished.routing["main"].model_dump_json()
+    pictures = [json.loads(one.picture) for one in seen if one.picture]
+    assert len(pictures) > 20
+    assert all(len(track) == 6 for track in pictures[-1]["tracks"])
+    kept = [json.loads(one.keep) for one in seen if one.keep]
+    assert kept
+    assert all(one["made_from"] == finished.routing["main"].made_from for one in kept)
+    assert all(one["value"]["open_links"] == [] for one in kept)
+
+
+def test_a_try_says_why_it_cannot_be(finished: Design) -> None:
+    """A board too small for its parts is a sentence, not an error."""
+    board = finished.brief.boards[0]
+    outline = board.outline.model_copy(update={"width_mm": 30.0, "height_mm": 20.0})
+    small = finished.brief.model_copy(update={"boards": (board.model_copy(update={"outline": outline}),)})  # fmt: skip
+    design = finished.model_copy(update={"brief": small})
+    answer = make_try(lambda told: True, design.model_dump_json(), "main", 1)
+    assert "free place" in answer.sentence  # type: ignore[union-attr]
