@@ -10,6 +10,7 @@ from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 from sqlalchemy.exc import OperationalError
 
+from loquet.api.boards import board_named
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import all_findings
 from loquet.api.errors import Refused
@@ -138,14 +139,6 @@ def get_tries(project_id: int, session: SessionNow, board: str = "") -> list[Try
         TryCard(taken=row["figures"]["number"] == wanted, **row)
         for row in (json.loads(known) if known else [])
     ]
-
-
-def board_named(design: Design, name: str) -> str:
-    """The name of a board that is there, the main one where none is given; raises Refused."""
-    names = [board.name for board in design.brief.boards]
-    if name and name not in names:
-        raise Refused(f"There is no board '{name}'.", "It may have been removed.", 404)
-    return name or names[0]
 
 
 @router.post("/jobs/{job_id}/stop")

@@ -3,7 +3,9 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Query
+from pydantic import BaseModel
 
+from loquet.api.boards import board_named
 from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
 from loquet.api.pins_view import describe_pins
@@ -21,7 +23,7 @@ from loquet.api.shapes import (
     TrackView,
     ViaView,
 )
-from loquet.core.board import BoardView, PourPiece
+from loquet.core.board import BoardView, PourPiece, Track, Via
 from loquet.core.board.copper import Copper
 from loquet.core.board.linking import Link, open_links
 from loquet.core.board.openings import kept_free
@@ -33,8 +35,9 @@ from loquet.core.geometry import Box, Round, middle_of
 from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
-from loquet.core.pipeline import board_view, brain_of, stale_slices
+from loquet.core.pipeline import StageRefused, board_view, brain_of, stale_slices
 from loquet.core.provenance import Source, Working, given
+from loquet.core.tidying import tidied
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["stations"])
@@ -50,15 +53,34 @@ def get_pins(
     return describe_pins(design, context.library, brain)
 
 
+class NetLaid(BaseModel):
+    """The pieces of a net."""
+
+    tracks: tuple[Track, ...]
+    vias: tuple[Via, ...]
+
+
+@router.get("/projects/{project_id}/board/tidied")
+def get_tidied(
+    project_id: int, board: str, net: str, session: SessionNow, context: ContextNow
+) -> NetLaid:
+    """A net of a board as it would lie tidied; nothing is changed."""
+    design = load_design(session, head_of(session, project_id).version)
+    board_named(design, board)
+    try:
+        tracks, vias = tidied(design, context.library, board, net)
+    except StageRefused as refused:
+        raise Refused(refused.why, refused.way_out) from None
+    return NetLaid(tracks=tracks, vias=vias)
+
+
 @router.get("/projects/{project_id}/board")
 def get_board(
     project_id: int, session: SessionNow, context: ContextNow, board: str = ""
 ) -> BoardDrawing:
     """A board as far as it is made (the main one where none is named); 404 before it is placed."""
     design = load_design(session, head_of(session, project_id).version)
-    name = board or design.brief.boards[0].name
-    if name not in {b.name for b in design.brief.boards}:
-        raise Refused(f"There is no board '{name[:40]}'.", "Choose one of the list.", 404)
+    name = board_named(design, board)
     if name not in design.placement or not design.circuit:
         raise Refused("The board is not placed yet.", "Place it first.", 404)
     refs = {c.ref: c.role for c in slice_of(design.circuit).on(name).components}

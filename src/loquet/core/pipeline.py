@@ -406,16 +406,8 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
         pour = poured(routed)
         return cut_off_ground(routed, pour.pieces, pour.stitches)
 
-    given = RouteInput(
-        view.outline,
-        view.wiring_area,
-        view.circuit,
-        view.pads,
-        view.holes,
-        view.rules,
-        wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit),
-        cut_off,
-    )
+    drawn = wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit)
+    given = replace(route_input(view), wires=drawn, cut_off=cut_off)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
 
     def explained(made: Routing) -> Routing:
@@ -425,6 +417,13 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
         return progress(replace(seen, state=lambda: explained(seen.state())))
 
     return explained(route(given, told))
+
+
+def route_input(view: BoardView) -> RouteInput:
+    """What the router needs of a board, without what a person drew."""
+    return RouteInput(
+        view.outline, view.wiring_area, view.circuit, view.pads, view.holes, view.rules
+    )
 
 
 def wires_of_nets(wires: Wires, circuit: Circuit) -> Wires:

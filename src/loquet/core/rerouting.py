@@ -10,13 +10,7 @@ def nets_rerouted(
     design: Design, library: Library, board: str, nets: frozenset[str], progress: Progress
 ) -> Made[Routing]:
     """The routing of a board with these nets made anew; what a person drew of them stays. Raises StageRefused where the board was never routed, or has none of these nets."""
-    before = design.routing.get(board)
-    if before is None:
-        raise StageRefused("routing", f"{board} is not routed yet.", "Route it first.")
-    known = {net.name for net in next(iter(design.circuit.values())).value.on(board).nets}
-    if not nets <= known:
-        missing = sorted(nets - known)[0]
-        raise StageRefused("routing", f"There is no net '{missing}' on {board}.", "Pick another.")
+    before = routed_before(design, board, nets)
     drawn = {key_of(track) for track in before.value.tracks if track.by_hand}
     drawn |= {key_of(via) for via in before.value.vias if via.by_hand}
     fast = Wires(
@@ -38,6 +32,18 @@ def nets_rerouted(
         }
     )
     return Made[Routing](made_from=inputs_digest(design, "routing", board), value=value)
+
+
+def routed_before(design: Design, board: str, nets: frozenset[str]) -> Made[Routing]:
+    """The routing of a board that has these nets; raises StageRefused."""
+    before = design.routing.get(board)
+    if before is None:
+        raise StageRefused("routing", f"{board} is not routed yet.", "Route it first.")
+    known = {net.name for net in next(iter(design.circuit.values())).value.on(board).nets}
+    if not nets <= known:
+        missing = sorted(nets - known)[0]
+        raise StageRefused("routing", f"There is no net '{missing}' on {board}.", "Pick another.")
+    return before
 
 
 def key_of(piece: Track | Via) -> tuple[object, ...]:

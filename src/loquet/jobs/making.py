@@ -51,8 +51,10 @@ def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> s
     return text
 
 
-def picturing(tell: Tell, board: str, clean: Callable[[Routing], str] = lambda _: "") -> Progress:
-    """Tells of routing as it goes, now and then with a picture of it, and with the text of what is `clean` and complete."""
+def picturing(
+    tell: Tell, board: str = "", clean: Callable[[Routing], str] = lambda _: ""
+) -> Progress:
+    """Tells of routing as it goes, now and then with a picture of it, and with the text of what is `clean` and complete; in words alone where no board is named."""
     last = 0.0
 
     def told(seen: RouteProgress) -> bool:
@@ -61,7 +63,7 @@ def picturing(tell: Tell, board: str, clean: Callable[[Routing], str] = lambda _
         said = Told(
             "shortening the ways" if seen.clean else doing, 1 - seen.contested / max(1, seen.nets)
         )
-        if monotonic() - last < PICTURE_EVERY_S:
+        if not board or monotonic() - last < PICTURE_EVERY_S:
             return tell(said)
         state = seen.state()
         last = monotonic()
@@ -87,7 +89,7 @@ def make_try(tell: Tell, design_text: str, board: str, number: int) -> dict[str,
     """A board in one arrangement: its figures, what it looks like, and its slices as JSON."""
     design, library = Design.model_validate_json(design_text), bundled_library()
     try:
-        made = tried(design, library, board, number, picturing(tell, board))
+        made = tried(design, library, board, number, picturing(tell))
         figures = figures_of(made, library, board)
     except (StageRefused, NoRoom, PartError) as problem:
         return Refusal(str(problem))

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Board } from "./boardGeometry";
-import { begin, clearance, drawn, ledOn, legs, steppedBack, turnedOver } from "./wiring";
+import { begin, clearance, cornerAt, dragged, drawn, laid, ledOn, legs, steppedBack, turnedOver } from "./wiring";
 
 const pad = (ref: string, net: string, x: number, y: number, more = {}) => ({
 	ref,
@@ -75,5 +75,50 @@ describe("a track in the hand", () => {
 			words: "a track of B",
 		});
 		expect(clearance(board, start, { ...leg, far: true }).gap).toBe(Number.POSITIVE_INFINITY);
+	});
+});
+
+describe("a corner dragged", () => {
+	const bent = {
+		...board,
+		vias: [{ net: "A", x: 4, y: 4, by_hand: false }],
+		tracks: [
+			{ net: "A", far: false, x1: 0, y1: 0, x2: 4, y2: 4, w: 0.2, by_hand: false },
+			{ net: "A", far: true, x1: 4, y1: 4, x2: 10, y2: 3, w: 0.3, by_hand: false },
+			{ net: "A", far: true, x1: 10, y1: 3, x2: 12, y2: 3, w: 0.3, by_hand: false },
+			{ net: "B", far: false, x1: 4, y1: 4, x2: 9, y2: 9, w: 0.2, by_hand: false },
+		],
+	} as unknown as Board;
+
+	it("is the nearest end of a track of the net on that side", () => {
+		expect(cornerAt(bent, { x: 3.9, y: 4.1 }, "A", "near", 0.5)).toEqual({ x: 4, y: 4 });
+		expect(cornerAt(bent, { x: 10.1, y: 3 }, "A", "far", 0.5)).toEqual({ x: 10, y: 3 });
+		expect(cornerAt(bent, { x: 10.1, y: 3 }, "A", "near", 0.5)).toBeNull();
+		expect(cornerAt(bent, { x: 3, y: 3 }, "A", "near", 0.5)).toBeNull();
+	});
+	it("brings its via and the tracks of both sides along, and nothing of other nets", () => {
+		const found = dragged(bent, "A", "near", { x: 4, y: 4 }, { x: 5, y: 4 });
+		expect(found.vias).toEqual([{ x: 5, y: 4 }]);
+		expect(found.tracks).toHaveLength(3);
+		expect(found.moved).toEqual([
+			{ far: false, w: 0.2, x1: 0, y1: 0, x2: 5, y2: 4 },
+			{ far: true, w: 0.3, x1: 5, y1: 4, x2: 10, y2: 3 },
+		]);
+		expect(found.width).toBe(0.3);
+	});
+	it("leaves the other side alone where no via stands", () => {
+		const found = dragged(bent, "A", "far", { x: 10, y: 3 }, { x: 10, y: 5 });
+		expect(found.moved).toHaveLength(2);
+		expect(found.vias).toEqual([{ x: 4, y: 4, net: "A" }].map(({ x, y }) => ({ x, y })));
+	});
+	it("is kept as all that the net has", () => {
+		const { tracks, vias } = dragged(bent, "A", "far", { x: 10, y: 3 }, { x: 10, y: 5 });
+		const edit = laid("main", "A", tracks, vias);
+		expect(edit).toMatchObject({ kind: "lay-net", board: "main", net: "A", vias: [{ x_nm: 4e6, y_nm: 4e6 }] });
+		expect((edit as { tracks: { y2_nm: number; width_nm: number }[] }).tracks[1]).toMatchObject({
+			x2_nm: 10e6,
+			y2_nm: 5e6,
+			width_nm: 300_000,
+		});
 	});
 });

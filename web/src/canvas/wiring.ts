@@ -112,6 +112,70 @@ const inNm = (leg: Leg) => ({
 	y2_nm: nm(leg.y2),
 });
 
+/** The edit by which these pieces stand for all that a net has on a board. */
+export const laid = (board: string, net: string, tracks: Piece[], vias: Place[]): Edit => ({
+	kind: "lay-net",
+	board,
+	net,
+	tracks: tracks.map((t) => ({ ...inNm(t), net, width_nm: nm(t.w), by_hand: true })),
+	vias: vias.map((via) => ({ net, x_nm: nm(via.x), y_nm: nm(via.y), by_hand: true })),
+});
+
+export type Piece = Leg & { w: number };
+
+const SAME_MM = 1e-4;
+const same = (a: Place, b: Place) => Math.abs(a.x - b.x) < SAME_MM && Math.abs(a.y - b.y) < SAME_MM;
+
+/** The end of a track of a net, on a side, that is nearest to a place and within reach of it. */
+export function cornerAt(board: Board, at: Place, net: string, side: Side, reach: number): Place | null {
+	const ends = board.tracks
+		.filter((t) => t.net === net && t.far === (side === "far"))
+		.flatMap((t) => [
+			{ x: t.x1, y: t.y1 },
+			{ x: t.x2, y: t.y2 },
+		]);
+	const away = (p: Place) => Math.hypot(p.x - at.x, p.y - at.y);
+	const best = ends.sort((a, b) => away(a) - away(b))[0];
+	return best && away(best) <= reach ? best : null;
+}
+
+/** A net with one of its corners at another place: what meets there comes along, on both sides where a via stands there. */
+export function dragged(
+	board: Board,
+	net: string,
+	side: Side,
+	from: Place,
+	to: Place,
+): { tracks: Piece[]; vias: Place[]; moved: Leg[]; width: number } {
+	const vias = board.vias.filter((v) => v.net === net);
+	const through = vias.some((v) => same(v, from));
+	const moved: Piece[] = [];
+	const tracks = board.tracks
+		.filter((t) => t.net === net)
+		.map((t) => {
+			const [one, two] = [same({ x: t.x1, y: t.y1 }, from), same({ x: t.x2, y: t.y2 }, from)];
+			const piece: Piece = {
+				far: t.far,
+				w: t.w,
+				x1: one ? to.x : t.x1,
+				y1: one ? to.y : t.y1,
+				x2: two ? to.x : t.x2,
+				y2: two ? to.y : t.y2,
+			};
+			if ((one || two) && (through || t.far === (side === "far"))) {
+				moved.push(piece);
+				return piece;
+			}
+			return { far: t.far, w: t.w, x1: t.x1, y1: t.y1, x2: t.x2, y2: t.y2 };
+		});
+	return {
+		tracks,
+		vias: vias.map((v) => (same(v, from) ? to : { x: v.x, y: v.y })),
+		moved,
+		width: Math.max(0, ...moved.map((t) => t.w)),
+	};
+}
+
 /** The track of a side that lies under a place. */
 export const trackAt = (board: Board, at: Place, side: Side): Track | null =>
 	board.tracks.find((t) => t.far === (side === "far") && fromSegment(at, t) <= t.w / 2 + SLACK_MM) ?? null;

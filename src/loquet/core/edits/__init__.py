@@ -32,7 +32,7 @@ from loquet.core.edits.thing_edits import (
     ReleaseThing,
     RemoveThings,
 )
-from loquet.core.edits.wire_edits import CutTrack, DrawTracks, KeepNets, ReleaseNets
+from loquet.core.edits.wire_edits import CutTrack, DrawTracks, KeepNets, LayNet, ReleaseNets
 from loquet.core.edits.wish_edits import (
     ReplaceBrief,
     SetAnalogue,
@@ -86,6 +86,7 @@ Edit = Annotated[
     | KeepNets
     | ReleaseNets
     | CutTrack
+    | LayNet
     | ChooseHouse
     | MarkKit
     | NameBought

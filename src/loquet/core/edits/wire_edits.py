@@ -146,6 +146,48 @@ class CutTrack(Frozen):
         return fitting(design, cut, "routing", self.board)
 
 
+class LayNet(Frozen):
+    """Lay a net anew by hand, all of it: a corner dragged, another width, a tidied way."""
+
+    kind: Literal["lay-net"] = "lay-net"
+    board: Name
+    net: NetName
+    tracks: Tracks = ()
+    vias: Vias = ()
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Lay {self.net} on {self.board}"
+
+    def apply(self, design: Design) -> Design:
+        """These pieces stand for all that the net had there; a piece without length is left out."""
+        routing, wires = routing_on(design, self.board), wires_on(design, self.board)
+        named = {track.net for track in self.tracks} | {via.net for via in self.vias}
+        strange = named - {self.net}
+        if strange or self.net not in {net.name for net in on_board(design, self.board)}:
+            name = sorted(strange or {self.net})[0]
+            raise EditRefused(f"'{name}' is not laid by this.", "Name one net of the board.")
+        long = [t for t in self.tracks if (t.x1_nm, t.y1_nm) != (t.x2_nm, t.y2_nm)]
+        laid = Wires(
+            tracks=tuple(by_hand(t) for t in dict.fromkeys(long)),
+            vias=tuple(by_hand(v) for v in dict.fromkeys(self.vias)),
+        )
+        after = with_wires(design, self.board, with_net(wires, self.net, laid))
+        after = with_routing(after, self.board, with_net(routing, self.net, laid))
+        return fitting(design, after, "routing", self.board)
+
+
+Laid = TypeVar("Laid", Wires, Routing)
+
+
+def with_net(before: Laid, net: str, laid: Wires) -> Laid:
+    """Wires or a routing with other pieces of one net."""
+    tracks = (*(t for t in before.tracks if t.net != net), *laid.tracks)
+    vias = (*(v for v in before.vias if v.net != net), *laid.vias)
+    return before.model_copy(update={"tracks": tracks, "vias": vias})
+
+
 def on_board(design: Design, board: str) -> tuple[Net, ...]:
     """The nets of a board; raises EditRefused before there is a circuit."""
     if not design.circuit:

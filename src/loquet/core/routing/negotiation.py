@@ -7,6 +7,7 @@ from loquet.core.board.model import Routing, Track, Via
 from loquet.core.routing.ground import ground_is_whole, ground_link, shy_of_spokes
 from loquet.core.routing.router import NetState, RouteInput, Router, Terms
 from loquet.core.routing.straightening import segments_of
+from loquet.core.routing.tightening import tightened
 
 MOST_ROUNDS = 60
 STAGNANT_ROUNDS = 18
@@ -54,15 +55,15 @@ def route(given: RouteInput, progress: Progress = lambda _: True) -> Routing:
     polish(router, progress)
     lead_ground(router, progress)
     settle_rest(router)
-    made = collect(router)
+    made = tightened(given, collect(router))
     for _ in range(EXACT_TRIES):
         known = given.cut_off(made)
         if not known.contacts:
-            break
+            return made
         take_up(router, ground_link(router, known), progress)
         settle_rest(router)
-        made = collect(router)
-    return made
+        made = tightened(given, collect(router))
+    return collect(router) if given.cut_off(made).contacts else made
 
 
 def negotiate(router: Router, waiting: list[NetState], pressure: float, progress: Progress) -> None:

@@ -6,8 +6,8 @@ import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { type Fingers, pinched } from "../../canvas/pinch";
 import { snap } from "../../canvas/snapping";
 import { useCanvas } from "../../canvas/useCanvas";
-import { fitView, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
-import { cut, type Track, trackAt } from "../../canvas/wiring";
+import { fitView, type Place, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
+import { clearance, cornerAt, cut, dragged, laid, type Track, trackAt } from "../../canvas/wiring";
 import { useDesign } from "../../document/useDesign";
 import { useWiring } from "./useWiring";
 
@@ -27,10 +27,17 @@ type Props = {
 	track: Track | null;
 	pickTrack: (track: Track | null) => void;
 };
-type Grip = { part: Part; x: number; y: number } | { pan: true; x: number; y: number; view: Viewport };
+type Grip =
+	| { part: Part; x: number; y: number }
+	| { corner: Place; net: string }
+	| { pan: true; x: number; y: number; view: Viewport };
 const STEP_MM = 0.5;
 const SNAP_PX = 12;
 const LANDED_MS = 5000;
+const CORNER_PX = 9;
+const CORNER_MM = 0.1;
+const NO_DRAFT = { far: false, from: { x: 0, y: 0 }, legs: [], vias: [] };
+type Dragged = ReturnType<typeof dragged>;
 
 export function BoardCanvas(props: Props) {
 	const { board, look, net, pickNet, selected, select, also, pickAlso, mark, drawing, measuring, track, pickTrack } =
@@ -51,7 +58,15 @@ export function BoardCanvas(props: Props) {
 	const spanning = useRef(false);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: a span belongs to the side on which it was measured
 	useEffect(() => setSpan(null), [measuring, side]);
-	const draft = drawing ? wiring.shown : null;
+	const [corner, setCorner] = useState<{ net: string; from: Place; to: Place } | null>(null);
+	const pulled = corner && dragged(board, corner.net, side, corner.from, corner.to);
+	const tooNear = (moved: Dragged) =>
+		moved.moved.some(
+			(leg) =>
+				clearance(board, { ...NO_DRAFT, net: corner?.net ?? "", width: moved.width }, leg).gap < board.gap_mm - 1e-6,
+		);
+	const bent = pulled && { legs: pulled.moved, vias: [], width: pulled.width, near: tooNear(pulled) };
+	const draft = drawing ? wiring.shown : bent;
 	const xs = board.outline.map((p) => p[0]);
 	const ys = board.outline.map((p) => p[1]);
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
@@ -101,6 +116,12 @@ export function BoardCanvas(props: Props) {
 				pickAlso(also.includes(part.ref) ? also.filter((ref) => ref !== part.ref) : [...also, part.ref]);
 			return;
 		}
+		const end = net && !part && !event.shiftKey ? cornerAt(board, spot, net, side, CORNER_PX / view.scale) : null;
+		if (end && net) {
+			pickTrack(trackAt(board, spot, side));
+			grip.current = { corner: end, net };
+			return;
+		}
 		const hit = hitBoard(board, spot, side, 0.05);
 		pickNet(hit?.net || null);
 		pickTrack(hit && !hit.part ? trackAt(board, spot, side) : null);
@@ -123,6 +144,14 @@ export function BoardCanvas(props: Props) {
 		const held = grip.current;
 		if (held && "pan" in held)
 			return lookAt(() => ({ ...held.view, x: held.view.x + place.x - held.x, y: held.view.y + place.y - held.y }));
+		if (held && "corner" in held) {
+			const to = { x: snap(spot.x, CORNER_MM), y: snap(spot.y, CORNER_MM) };
+			if (Math.hypot(to.x - held.corner.x, to.y - held.corner.y) < 1e-6) return setCorner(null);
+			setCorner({ net: held.net, from: held.corner, to });
+			return reckon(
+				`The corner of ${held.net} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${board.gap_mm.toFixed(2)} mm are asked on all sides`,
+			);
+		}
 		if (held) {
 			const to = { x: snap(held.part.x + spot.x - held.x, STEP_MM), y: snap(held.part.y + spot.y - held.y, STEP_MM) };
 			const moved = { ref: held.part.ref, dx: to.x - held.part.x, dy: to.y - held.part.y };
@@ -150,6 +179,11 @@ export function BoardCanvas(props: Props) {
 		fingers.current.delete(event.pointerId);
 		const done = inHand.current;
 		grip.current = null;
+		if (corner && pulled) {
+			const kept = await edit(laid(board.board, corner.net, pulled.tracks, pulled.vias));
+			if (!kept) setCorner(null);
+			return;
+		}
 		const part = board.parts.find((p) => p.ref === done?.ref);
 		if (!done || !part) return setHeld(null);
 		const room = roomAround(board, part, done.dx, done.dy);
@@ -164,7 +198,10 @@ export function BoardCanvas(props: Props) {
 	};
 	// What was dropped stays where the hand left it until the board that holds it there has come.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go
-	useEffect(() => setHeld(null), [board]);
+	useEffect(() => {
+		setHeld(null);
+		setCorner(null);
+	}, [board]);
 	const seat = (part: Part, x: number, y: number, turn: number) =>
 		edit({
 			kind: "seat-part",
@@ -243,6 +280,7 @@ export function BoardCanvas(props: Props) {
 				fingers.current.delete(event.pointerId);
 				grip.current = null;
 				setHeld(null);
+				setCorner(null);
 			}}
 			onKeyDown={key}
 		/>

@@ -28,7 +28,7 @@ const LOOKS: [Shown, string, string][] = [
 
 /** The board: near, far, see-through; place, route, pour; drag a part. */
 export function BoardStation() {
-	const { head, start, jobs, edit } = useDesign();
+	const { head, start, jobs, edit, say } = useDesign();
 	const { shown } = useShown();
 	const [look, setLook] = useKept<Shown>("board side", "near");
 	const [selected, setSelected] = useKept<string | null>("part", null);
@@ -61,6 +61,18 @@ export function BoardStation() {
 	useEffect(() => setTrack(null), [board]);
 	const part = board?.parts.find((p) => p.ref === selected);
 	const busy = jobs.length > 0;
+	const tidy = async (name: string, about: string) => {
+		try {
+			const found = await take(
+				client.GET("/api/projects/{project_id}/board/tidied", {
+					params: { path: { project_id: head.project }, query: { board: name, net: about } },
+				}),
+			);
+			await edit({ kind: "lay-net", board: name, net: about, ...found });
+		} catch (problem) {
+			if (problem instanceof Refusal) say({ kind: "refused", sentence: problem.sentence, wayOut: problem.wayOut });
+		}
+	};
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex flex-wrap items-center gap-2 border-b border-rule px-4 py-2">
@@ -199,6 +211,7 @@ export function BoardStation() {
 							net={net}
 							track={track}
 							edit={edit}
+							tidy={() => void tidy(board.board, net)}
 							route={busy ? null : () => void start("nets", { board: board.board, nets: [net] })}
 						/>
 					)

@@ -1,0 +1,210 @@
+"""Ways pulled straight: small boards with answers known by hand, and laws on finished ones."""
+
+from itertools import pairwise
+from math import hypot
+
+import pytest
+from shapely.geometry import Polygon, box
+
+from loquet.core.board import Routing, Track, Via
+from loquet.core.board.copper import FAR, NEAR, Copper, Hole
+from loquet.core.checks.catalogue import RULES
+from loquet.core.checks.rule import run_rules
+from loquet.core.circuit import Circuit
+from loquet.core.design import Design, slice_of
+from loquet.core.geometry import Box, Round
+from loquet.core.library import Library
+from loquet.core.pipeline import StageRefused, board_view, route_input, stale_slices
+from loquet.core.provenance import Failed
+from loquet.core.reviewing import subject_of
+from loquet.core.routing import RouteInput
+from loquet.core.routing.tightening import tightened, ways_between
+from loquet.core.tidying import tidied
+from tests.editing import edit, refused
+
+MM = 1_000_000
+Spot = tuple[float, float]
+
+
+def pad(ref: str, net: str, x: float, y: float, side: str = NEAR, size: float = 1.0) -> Copper:
+    nm = round(size * MM)
+    return Copper(net, (side,), Box(round(x * MM), round(y * MM), nm, nm), "pad", ref, "1")
+
+
+def way(*spots: Spot, net: str = "A", width: float = 0.2, far: bool = False, drawn: bool = False) -> list[Track]:  # fmt: skip
+    """Tracks from spot to spot, in mm."""
+    return [
+        Track(
+            net=net,
+            far=far,
+            x1_nm=round(a[0] * MM),
+            y1_nm=round(a[1] * MM),
+            x2_nm=round(b[0] * MM),
+            y2_nm=round(b[1] * MM),
+            width_nm=round(width * MM),
+            by_hand=drawn,
+        )
+        for a, b in pairwise(spots)
+    ]
+
+
+def spots_of(routing: Routing, net: str = "A") -> list[tuple[Spot, Spot]]:
+    return [
+        ((t.x1_nm / MM, t.y1_nm / MM), (t.x2_nm / MM, t.y2_nm / MM))
+        for t in routing.tracks
+        if t.net == net
+    ]
+
+
+class Bench:
+    """An empty board of 30 x 20 mm, its pads, and what is laid on it."""
+
+    def __init__(self, library: Library) -> None:
+        self.rules = library.house("millrace").rules()
+        self.area: Polygon = box(0, 0, 30 * MM, 20 * MM)
+
+    def given(self, *pads: Copper, holes: tuple[Hole, ...] = ()) -> RouteInput:
+        circuit = Circuit(components=(), nets=(), workings=())
+        return RouteInput(self.area, self.area, circuit, pads, holes, self.rules)
+
+    def pulled(self, tracks: list[Track], *pads: Copper, vias: tuple[Via, ...] = (), holes: tuple[Hole, ...] = ()) -> Routing:  # fmt: skip
+        return tightened(self.given(*pads, holes=holes), Routing(tracks=tuple(tracks), vias=vias))
+
+
+@pytest.fixture
+def bench(library: Library) -> Bench:
+    return Bench(library)
+
+
+ENDS = (pad("R1", "A", 5, 5), pad("R2", "A", 20, 5))
+ROUND_ABOUT: tuple[Spot, ...] = ((5, 5), (8, 5), (10, 7), (12, 7), (14, 5), (20, 5))
+
+
+def test_a_bump_over_nothing_becomes_a_straight_way(bench: Bench) -> None:
+    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS)) == [((5, 5), (20, 5))]
+
+
+@pytest.mark.parametrize(
+    ("in_the_way", "stays"),
+    [
+        (pad("R9", "B", 11, 5), True),
+        (pad("R9", "A", 11, 5), False),
+        (pad("R9", "B", 11, 5, FAR), False),
+        (pad("R9", "B", 11, 4.2499), False),
+        (pad("R9", "B", 11, 4.2502), True),
+    ],
+)
+def test_what_stands_in_the_way_is_gone_around(bench: Bench, in_the_way: Copper, stays: bool) -> None:  # fmt: skip
+    """A pad 1 mm wide, a track 0.2 mm wide, a gap of 0.15 mm: 0.5 + 0.15 + 0.1 = 0.75 mm from middle to middle."""
+    made = spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, in_the_way))
+    assert (len(made) > 1) is stays
+
+
+def test_a_hole_an_edge_and_another_track_hold_a_way_off(bench: Bench) -> None:
+    """A screw keeps its circle, the edge its distance, a track of another net its gap; a track of the same net none."""
+    straight = [((5, 5), (20, 5))]
+    screw = Hole(11 * MM, 5 * MM, 2 * MM, False, "", "post", 2 * MM)
+    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, holes=(screw,))) != straight
+    other = way((11, 4), (11, 6), net="B")
+    assert spots_of(bench.pulled([*way(*ROUND_ABOUT), *other], *ENDS)) != straight
+    bench.area = box(0, 0, 30 * MM, 20 * MM).difference(box(10.5 * MM, 0, 11.5 * MM, 6 * MM))
+    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS)) != straight
+
+
+def test_what_hangs_on_a_way_keeps_hanging_on_it(bench: Bench) -> None:
+    """A branch, a via, a pad under the way and a change of width hold their places."""
+    branch = way((11, 7), (11, 12))
+    pads = (*ENDS, pad("R3", "A", 11, 12))
+    made = spots_of(bench.pulled([*way(*ROUND_ABOUT), *branch], *pads))
+    assert ((11, 7), (11, 12)) in made
+    assert any((12, 7) in piece or (10, 7) in piece for piece in made)
+    via = Via(net="A", x_nm=12 * MM, y_nm=7 * MM)
+    assert any((12, 7) in piece for piece in spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, vias=(via,))))  # fmt: skip
+    over = spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, pad("R3", "A", 11, 7)))
+    assert any(piece in over for piece in (((10, 7), (12, 7)), ((12, 7), (10, 7))))
+    wide = [*way(*ROUND_ABOUT[:4]), *way(*ROUND_ABOUT[3:], width=0.3)]
+    assert any((12, 7) in piece for piece in spots_of(bench.pulled(wide, *ENDS)))
+
+
+def test_a_persons_way_stays_unless_it_is_asked_for(bench: Bench) -> None:
+    """And ground stays in any case: it leads into the pour."""
+    drawn = Routing(tracks=tuple(way(*ROUND_ABOUT, drawn=True)), vias=())
+    given = bench.given(*ENDS)
+    assert tightened(given, drawn) == drawn
+    assert tightened(given, drawn, only=frozenset({"B"}), drawn=True) == drawn
+    asked = tightened(given, drawn, only=frozenset({"A"}), drawn=True)
+    assert [t.by_hand for t in asked.tracks] == [True]
+    ground = Routing(tracks=tuple(way(*ROUND_ABOUT, net="GROUND")), vias=())
+    assert tightened(given, ground) == ground
+
+
+def test_a_way_round_a_corner_turns_by_no_more_than_a_right_angle(bench: Bench) -> None:
+    """Five pieces in steps become two, one of them at 45 degrees; no piece lies in a ninth direction."""
+    steps = way((5, 5), (6, 5), (6, 6), (8, 6), (8, 9), (15, 9))
+    made = spots_of(bench.pulled(steps, pad("R1", "A", 5, 5), pad("R2", "A", 15, 9)))
+    assert len(made) == 2
+    for (ax, ay), (bx, by) in made:
+        assert ax == bx or ay == by or abs(ax - bx) == pytest.approx(abs(ay - by))
+    assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in made) == pytest.approx(6 + 4 * 2**0.5)
+
+
+@pytest.mark.parametrize(("to", "count"), [((9, 5), 1), ((5, 1), 1), ((8, 8), 1), ((2, 8), 1), ((9, 6), 2)])  # fmt: skip
+def test_ways_between_two_places(to: tuple[int, int], count: int) -> None:
+    found = ways_between((5, 5), to)
+    assert len(found) == count
+    assert all(w[0] == (5, 5) and w[-1] == to for w in found)
+    assert found in ([[(5, 5), to]], [[(5, 5), (6, 6), (9, 6)], [(5, 5), (8, 5), (9, 6)]])
+
+
+def test_a_finished_board_is_tight_and_still_whole(finished: Design, library: Library) -> None:
+    """Pulling once more changes little, breaks no rule, and every net keeps its vias."""
+    routing = slice_of(finished.routing)
+    again = tightened(route_input(board_view(finished, library)), routing)
+    long = [sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in r.tracks) for r in (routing, again)]  # fmt: skip
+    assert long[1] <= long[0]
+    assert len(again.tracks) <= len(routing.tracks)
+    assert again.vias == routing.vias
+    made = finished.routing["main"].model_copy(update={"value": again})
+    subject = subject_of(finished.with_made("routing", "main", made), library)
+    broken = [r.id for r, o in run_rules(RULES, subject) if isinstance(o, Failed)]
+    assert not {"copper-gap", "copper-edge", "unrouted", "dangling-ends"} & set(broken)
+
+
+def test_a_net_is_tidied_and_laid(finished: Design, library: Library) -> None:
+    """A stub and a bump drawn by hand: tidying leaves what the net needs, and laying it keeps everything else."""
+    net = "BUTTON_RED"
+    before = [t for t in slice_of(finished.routing).tracks if t.net == net]
+    end = (before[0].x1_nm, before[0].y1_nm)
+    stub = before[0].model_copy(update={"x1_nm": end[0], "y1_nm": end[1], "x2_nm": end[0], "y2_nm": end[1] + 3 * MM})  # fmt: skip
+    drawn = edit(finished, kind="draw-tracks", board="main", tracks=[stub.model_dump(mode="json")])
+    tracks, vias = tidied(drawn, library, "main", net)
+    assert all((t.x2_nm, t.y2_nm) != (stub.x2_nm, stub.y2_nm) for t in tracks)
+    pieces = {"tracks": [t.model_dump(mode="json") for t in tracks], "vias": [v.model_dump(mode="json") for v in vias]}  # fmt: skip
+    laid = edit(drawn, kind="lay-net", board="main", net=net, **pieces)
+    assert stale_slices(laid) == ("pour",)
+    after = slice_of(laid.routing)
+    assert {t for t in after.tracks if t.net == net} == {t.model_copy(update={"by_hand": True}) for t in tracks}  # fmt: skip
+    assert [t for t in after.tracks if t.net != net] == [t for t in slice_of(finished.routing).tracks if t.net != net]  # fmt: skip
+    assert {t.net for t in laid.choices.wires["main"].tracks} == {net}
+    with pytest.raises(StageRefused, match="no net 'MOON'"):
+        tidied(drawn, library, "main", "MOON")
+
+
+def test_laying_refuses_what_is_not_of_the_net(finished: Design) -> None:
+    """A piece of another net, and a net that is not there; a piece without length is left out."""
+    track = slice_of(finished.routing).tracks[0].model_dump(mode="json")
+    with refused("is not laid by this"):
+        edit(finished, kind="lay-net", board="main", net="BUTTON_RED", tracks=[{**track, "net": "BUTTON_DOME"}])  # fmt: skip
+    with refused("'MOON' is not laid"):
+        edit(finished, kind="lay-net", board="main", net="MOON")
+    nothing = {**track, "net": "BUTTON_RED", "x2_nm": track["x1_nm"], "y2_nm": track["y1_nm"]}
+    bare = edit(finished, kind="lay-net", board="main", net="BUTTON_RED", tracks=[nothing])
+    assert all(t.net != "BUTTON_RED" for t in slice_of(bare.routing).tracks)
+
+
+def test_round_copper_is_measured_round(bench: Bench) -> None:
+    """Beside the corner of its box a round pad is further away: 0.75 mm below the way is too near, at 45 degrees it is not."""
+    disc = Copper("B", (NEAR,), Round(11 * MM, round(4.26 * MM), MM), "pad", "R9", "1")
+    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) != [((5, 5), (20, 5))]
+    disc = Copper("B", (NEAR,), Round(11 * MM, round(4.24 * MM), MM), "pad", "R9", "1")
+    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) == [((5, 5), (20, 5))]
