@@ -3,10 +3,13 @@
 Published patterns of one package differ among themselves, so that copper is compared: at least 0.6 of what both pads cover together is covered by both.
 """
 
+from itertools import combinations
+
 import pytest
+import shapely
 
 from loquet.catalogue.bundled import packages, part
-from loquet.core.geometry import Box, Round
+from loquet.core.geometry import Box, Round, polygon_of
 from loquet.core.parts.ipc import (
     CHIP_LARGE,
     CHIP_SMALL,
@@ -133,3 +136,19 @@ def test_leads_are_numbered_anticlockwise_as_seen_from_above(name: str) -> None:
         x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(spots, spots[1:] + spots[:1], strict=True)
     )
     assert turns > 0
+
+
+@pytest.mark.parametrize("code", sorted(packages()))
+def test_contacts_of_a_package_lie_apart_and_along_its_body(code: str) -> None:
+    """No two contacts touch (IPC-7351B asks for a gap), and rows run along the longer side of a body, as any drawing shows them."""
+    pattern = pattern_of(packages()[code][0])
+    pads: dict[str, list[shapely.Polygon]] = {}
+    for pad in pattern.pads:
+        pads.setdefault(pad.number, []).append(polygon_of(pad.shape))
+    areas = [shapely.union_all(own) for own in pads.values()]
+    for one, other in combinations(areas, 2):
+        assert one.distance(other) > 90_000
+    left, bottom, right, top = shapely.union_all(areas).bounds
+    assert (right - left > top - bottom) == (pattern.body.w > pattern.body.h) or abs(
+        pattern.body.w - pattern.body.h
+    ) < 0.35 * max(pattern.body.w, pattern.body.h)

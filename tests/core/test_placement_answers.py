@@ -1,0 +1,340 @@
+"""Placing on boards so small that the answer is known by hand: places along a side, in a corner, beside a pad; costs added up; swaps that only annealing finds."""
+
+from math import hypot, sqrt
+
+import numpy as np
+import pytest
+from shapely.geometry import box
+
+from loquet.core.brief import Brief
+from loquet.core.circuit import Circuit, Component
+from loquet.core.circuit.model import GROUND
+from loquet.core.geometry import Box, Round, Seat
+from loquet.core.library import Library
+from loquet.core.parts import LandPattern
+from loquet.core.parts.land import Pad
+from loquet.core.placement.arranging import Item, arranged
+from loquet.core.placement.chip_seat import chip_seat, nth_best
+from loquet.core.placement.clusters import Cluster, Member, families, row_of
+from loquet.core.placement.corner_seats import corner_seats
+from loquet.core.placement.edge_seats import along_edges, along_side
+from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, rows_of
+from loquet.core.placement.kernels import item_cost, outside, reach_costs
+from loquet.core.placement.rooms import room_of
+from loquet.core.placement.seating import PlacingInput, Seating, area_working, place, size_of
+from tests.making import Plain, device, thing
+
+MM = 1_000_000
+
+
+def pattern(wide: float = 2.0, deep: float = 1.0, *pads: Pad) -> LandPattern:
+    """A part with its pads, and a courtyard and body about its middle."""
+    yard = Box(0, 0, round(wide * MM), round(deep * MM))
+    return LandPattern("x", pads or (dot("1", -0.5), dot("2", 0.5)), yard, yard)
+
+
+def dot(number: str, x: float, y: float = 0.0, drill: float = 0.0, d: float = 0.4) -> Pad:
+    spot = (round(x * MM), round(y * MM))
+    return Pad(number, Round(*spot, round(d * MM)), drill_nm=round(drill * MM))
+
+
+def part(role: str, pads: dict[str, str], **more: object) -> Component:
+    return Component(role=role, ref=role, part=str(more.pop("part", "r")), block="", purpose=role, pads=pads, **more)  # type: ignore[arg-type]  # fmt: skip
+
+
+def given(*parts: Component, outline: tuple[float, float] = (30, 20), **more: object) -> PlacingInput:  # fmt: skip
+    return PlacingInput(
+        outline=box(0, 0, outline[0] * MM, outline[1] * MM),
+        circuit=Circuit(components=parts, nets=(), workings=()),
+        patterns=more.pop("patterns", {c.ref: pattern() for c in parts}),  # type: ignore[arg-type]
+        heights_mm={c.ref: 0.5 for c in parts},
+        fixed=more.pop("fixed", {}),  # type: ignore[arg-type]
+        locked={},
+        holes=more.pop("holes", ()),  # type: ignore[arg-type]
+        **more,  # type: ignore[arg-type]
+    )
+
+
+# Along the edges
+
+
+@pytest.mark.parametrize(
+    ("side", "turn", "middle", "step"),
+    [
+        (((0, 0), (30, 0)), 0, (15, 3), (0.5, 0)),
+        (((30, 0), (30, 20)), 90, (27, 10), (0, 0.5)),
+        (((30, 20), (0, 20)), 180, (15, 17), (-0.5, 0)),
+        (((0, 0), (24, 18)), 37, (12 - 3 * 0.601815, 9 + 3 * 0.798636), (0.4, 0.3)),
+    ],
+)
+def test_seats_along_a_side_begin_in_its_middle(
+    side: tuple[tuple[float, float], tuple[float, float]],
+    turn: int,
+    middle: tuple[float, float],
+    step: tuple[float, float],
+) -> None:
+    """A part 10 mm wide and 6 mm deep with its mouth on the side and the board on the left: 3 mm inwards, every half millimetre, as far as it fits.
+
+    The fourth side is the triangle 3-4-5, whose 36.87 degrees are rounded to 37.
+    """
+    seats = list(along_side(side, 10, 6))
+    long = hypot(side[1][0] - side[0][0], side[1][1] - side[0][1])
+    assert len(seats) == 1 + 2 * int((long - 10) / 2 / 0.5)
+    assert {s.turn_deg for s in seats} == {turn}
+    for seat, way in zip(seats[:3], (0, 1, -1), strict=True):
+        assert seat.x / MM == pytest.approx(middle[0] + way * step[0], abs=0.002)
+        assert seat.y / MM == pytest.approx(middle[1] + way * step[1], abs=0.002)
+    away = [abs(complex(s.x - seats[0].x, s.y - seats[0].y)) / MM for s in seats]
+    assert max(away) == pytest.approx((long - 10) / 2, abs=0.01)
+
+
+def plain_board(*things: Plain) -> Brief:
+    outline = {"kind": "rounded-rectangle", "width_mm": 40, "height_mm": 30, "corner_mm": 2}
+    return device(*things, boards=[{"name": "main", "outline": outline}])
+
+
+def test_the_upper_side_comes_first() -> None:
+    """Then the sides at half height, and the lower one last; each holds the part with a millimetre to spare."""
+    brief = plain_board(thing("usb-device", "usb"))
+    seats = list(along_edges(brief, brief.things[0], (9.0, 7.0)))
+    order = list(dict.fromkeys(s.turn_deg for s in seats))
+    assert order[0] == 180
+    assert order[-1] == 0
+    assert set(order) == {0, 90, 180, 270}
+    assert (seats[0].x, seats[0].y) == (20 * MM, 30 * MM - 3_500_000)
+
+
+def test_fiducials_go_to_opposite_corners_first(library: Library) -> None:
+    """On 40 x 30 mm with the outermost 3 mm left to the rails: the lattice of half millimetres begins at 0.25, so 3.25 is the first that lies within."""
+    brief = plain_board(*(thing("fiducial", f"mark {n}") for n in (1, 2, 3)))
+    found = corner_seats(brief, "main", library.pattern, [])
+    spots = [(seat.x / MM, seat.y / MM) for seat in found.values()]
+    assert spots[:2] == [(3.25, 3.25), (36.75, 26.75)]
+    assert spots[2] == (3.25, 26.75)
+    taken = [box(3 * MM, 3 * MM, 4 * MM, 4 * MM)]
+    moved = corner_seats(brief, "main", library.pattern, taken)
+    first = next(iter(moved.values()))
+    assert (first.x, first.y) != (3_250_000, 3_250_000)
+    assert hypot(first.x / MM - 3.5, first.y / MM - 3.5) < 5
+
+
+# The chip
+
+
+CHIP = pattern(6, 4)
+
+
+def test_the_chip_stands_where_its_lines_are_shortest() -> None:
+    """Between three targets the place on the lattice with the least sum of straight ways: on the one in the middle."""
+    board = box(0, 0, 40 * MM, 20 * MM)
+    targets = [(10 * MM, 10 * MM), (20 * MM, 10 * MM), (30 * MM, 10 * MM)]
+    assert chip_seat(board, CHIP, [], (), targets) == Seat(20 * MM, 10 * MM)
+    corner = [(0, 0)]
+    assert chip_seat(board, CHIP, [], (), corner) == Seat(6 * MM, 5 * MM)
+
+
+@pytest.mark.parametrize(
+    "taken",
+    [
+        {"fixed": [(pattern(4, 4), Seat(20 * MM, 10 * MM))]},
+        {"holes": ((20 * MM, 10 * MM, 2 * MM),)},
+        {"kept": ((18 * MM, 8 * MM, 22 * MM, 12 * MM),)},
+    ],
+)
+def test_the_chip_keeps_two_and_a_half_millimetres_to_what_stands(
+    taken: dict[str, object],
+) -> None:
+    """Beside a square of 4 mm: its half, the chip's half, and the room about it. Above it the board's edge is too near, so it is 2 + 3 + 2.5 mm along."""
+    board = box(0, 0, 40 * MM, 20 * MM)
+    seat = chip_seat(board, CHIP, taken.get("fixed", []), taken.get("holes", ()), [(20 * MM, 10 * MM)], taken.get("kept", ()))  # type: ignore[arg-type]  # fmt: skip
+    assert (abs(seat.x - 20 * MM), seat.y) == (7_500_000, 10 * MM)
+
+
+def test_the_next_best_places_lie_apart() -> None:
+    """Costs along a line, least at 0: the second choice is the first that lies 3 mm away; where there is none, the last stays."""
+    xs = np.arange(0, 10) * MM
+    ys, cost = np.zeros(10, dtype=np.int64), np.arange(10.0)
+    assert [nth_best(xs, ys, cost, n) for n in (1, 2, 3, 4, 5)] == [0, 3, 6, 9, 9]
+
+
+# Costs and rooms
+
+
+def test_a_cost_is_the_way_to_the_nearest_pad_and_five_times_that_to_its_host() -> None:
+    """By hand: pad 1 (0.5 mm left of the middle) belongs beside a pad 3 mm away, pad 2 hangs on a net whose nearest pad is 2 + 1 mm away, ground costs nothing, a rail 0.4.
+
+    The middle of all that stands pulls with a fiftieth.
+    """
+    host = part("host", {"1": "NEAR", "2": "OTHER"})
+    own = part("own", {"1": "NEAR", "2": "OTHER"}, near_role="host", near_pad="1")
+    rail = part("rail", {"1": "V", "2": GROUND})
+    source = part("source", {"1": "V", "2": GROUND})
+    seating = Seating(given(host, own, rail, source, rails=frozenset({"V"})))
+    seating.put(host, Seat(10 * MM, 10 * MM))
+    seating.put(source, Seat(20 * MM, 10 * MM))
+    xs, ys = np.array([13 * MM]), np.array([11 * MM])
+    middle = (abs(13 - 15) + abs(11 - 10)) * 0.02
+    # pad 1 at 12.5, 11 to the host's at 9.5, 10: 4 mm, once as beside and once as a net; pad 2 at 13.5, 11 to 10.5, 10: 4 mm
+    assert seating.costs((Member(own, Seat(0, 0)),), 0, xs, ys)[0] / MM == pytest.approx(
+        5 * 4 + 4 + 4 + middle
+    )
+    # pad 1 at 12.5, 11 to the source's at 19.5, 10: 8 mm at 0.4
+    assert seating.costs((Member(rail, Seat(0, 0)),), 0, xs, ys)[0] / MM == pytest.approx(
+        0.4 * 8 + middle
+    )
+    upside = seating.costs((Member(rail, Seat(0, 0)),), 180, xs, ys)[0] / MM
+    assert upside == pytest.approx(0.4 * 7 + middle + 0.3)
+
+
+def test_reach_costs_and_item_costs_by_hand() -> None:
+    """Along rows and columns: (3, 4) to the nearer of (0, 0) and (5, 5) is 3, twice as dear; an item that stands in line with none of its like pays 0.7, one upside down 0.3."""
+    longs = lambda *rows: np.array(rows, dtype=np.int64)  # noqa: E731
+    cost = reach_costs(longs(3), longs(4), longs((0, 0), (1, 1)), np.array([2.0, 1.0]), longs(0, 2, 2), longs((0, 0), (5, 5)))  # fmt: skip
+    assert cost.tolist() == [6.0]
+    places = longs((0, 0, 0), (10, 3, 0))
+    pads = np.zeros((4, 2, 2), dtype=np.int64)
+
+    def one(x: int, y: int, turn: int, like: int = 0) -> float:
+        return float(item_cost(0, x, y, turn, longs(0, 1, 2), pads, longs(0, 0), np.array([1.0, 1.0]), longs(0, 2), longs(0, 1), longs(0, 1), longs((0, 0), (10, 3)), longs(0, 1), longs((0, 9)), longs(like, 0), places, 0.7, 0.3))  # fmt: skip
+
+    assert one(4, 3, 0) == 6  # six to the other, ten to the fixed pad; in line with the other
+    assert one(4, 4, 0) == pytest.approx(7 + 0.7)
+    assert one(4, 4, 0, like=-1) == 7
+    assert one(4, 3, 2) == pytest.approx(6 + 0.7 + 0.3)
+    assert one(1, 8, 0) == pytest.approx(2 + 0.7)
+
+
+@pytest.mark.parametrize(
+    ("rect", "out"),
+    [
+        ((1, 1, 9, 9), False),
+        ((0, 0, 10, 10), False),
+        ((-0.01, 1, 9, 9), True),
+        ((1, 1, 10.01, 9), True),
+        ((1, -0.01, 9, 9), True),
+        ((1, 1, 9, 10.01), True),
+    ],
+)
+def test_inside_and_outside(rect: tuple[float, ...], out: bool) -> None:
+    """A raster of 10 x 10 mm without anything forbidden, cell by cell of a quarter millimetre."""
+    plan = GroundPlan(box(0, 0, 10 * MM, 10 * MM), 0)
+    assert outside(*(round(v * MM) for v in rect), plan.sums, plan.origin) is out
+
+
+def test_parts_keep_half_a_millimetre_to_the_edge() -> None:
+    """On a board of 6 x 2 mm a part of 2 x 1 mm has its middle from 1.5 to 4.5 mm, and in the middle of the height."""
+    seating = Seating(given(part("own", {"1": "A", "2": "B"}), outline=(6, 2)))
+    xs = np.arange(0, 6_000_001, 250_000)
+    ys = np.full(len(xs), MM)
+    good = seating.plan.free(xs, ys, rows_of([(-MM, -MM // 2, MM, MM // 2)]))
+    assert xs[good].min() == 1_500_000
+    assert xs[good].max() == 4_500_000
+
+
+def test_rows_of_parts_by_height_side_and_pins() -> None:
+    """A high part stays clear of low areas, a low one does not; pins keep off bodies behind; on the far side its body is behind and its pins take the near side."""
+    flat = pattern(2, 1)
+    assert room_of(flat, Seat(5 * MM, 5 * MM), 2.0).tolist() == [
+        [4 * MM, 4_500_000, 6 * MM, 5_500_000, BODY, BODY]
+    ]
+    assert room_of(flat, Seat(0, 0), 2.01)[0, 5] == BODY | LOW
+    assert room_of(flat, Seat(0, 0), 0.0, bare=True)[0, 5] == BODY | LOW
+    assert room_of(flat, Seat(0, 0), 1.0, halo_nm=700_000)[0, :4].tolist() == [-1_700_000, -1_200_000, 1_700_000, 1_200_000]  # fmt: skip
+    pins = pattern(4, 2, dot("1", -1, 0, 0.8, 1.6), dot("2", 1, 0, 0.8, 1.6))
+    near = room_of(pins, Seat(0, 0), 5.0)
+    assert near[:, 4:].tolist() == [[BODY, BODY | LOW], [0, BEHIND]]
+    far = room_of(pins, Seat(0, 0, 0, True), 5.0)
+    assert [row[4:] for row in far.tolist()] == [[BODY, BODY | LOW]] * 2 + [[BEHIND, 0]]
+    assert sorted(far[:2, 0].tolist()) == [-2_050_000, -50_000]  # half of 1.6 mm and a quarter
+    assert far[2, :4].tolist() == [-2 * MM, -MM, 2 * MM, MM]
+
+
+def test_a_row_is_stepped_by_half_millimetres_that_hold_a_part() -> None:
+    """A part 1.7 mm wide stands every 2 mm, one of 2.0 mm too, one of 2.1 mm every 2.5 mm."""
+    three = [part(name, {}) for name in "abc"]
+    for wide, step in ((1.7, 2.0), (2.0, 2.0), (2.1, 2.5)):
+        row = row_of(three, round(wide * MM))
+        assert [m.seat.x / MM for m in row.members] == [0, step, 2 * step]
+        assert {m.seat.y for m in row.members} == {0}
+
+
+def test_a_family_is_a_host_with_all_that_hangs_on_it() -> None:
+    """In waves: what belongs beside the host, then what belongs beside that."""
+    host, one = part("host", {}), part("one", {}, near_role="host")
+    two, alone = part("two", {}, near_role="one"), part("alone", {}, near_role="gone")
+    found = families([two, one, host, alone])
+    assert [[c.role for c in family] for family in found] == [["host", "one", "two"], ["alone"]]
+
+
+def test_a_cluster_turns_about_its_lead() -> None:
+    """A member 2 mm to the right stands 2 mm above once the cluster is turned by a quarter, and turned with it."""
+    member = Member(part("a", {}), Seat(2 * MM, 0, 90))
+    assert member.at(10 * MM, 5 * MM, 90) == Seat(10 * MM, 7 * MM, 180)
+    assert member.at(10 * MM, 5 * MM, 270) == Seat(10 * MM, 3 * MM, 0)
+    assert Cluster((member,)).name == "a"
+
+
+def test_the_size_of_rooms_counts_bodies_alone() -> None:
+    rows = np.concatenate([rows_of([(0, 0, 3, 2)]), rows_of([(0, 0, 9, 9)], LOW, 0), rows_of([(1, 1, 2, 5)])])  # fmt: skip
+    assert size_of(rows) == 6 + 4
+
+
+def test_how_full_a_board_is() -> None:
+    """Two parts of 2 mm² on two sides of 600 mm²: 4 / 1200."""
+    working = area_working(given(part("a", {}), part("b", {})))
+    assert working.value == pytest.approx(100 * 4 / 1200)
+    assert [i.value for i in working.inputs] == ["4", "600"]
+
+
+# Whole placements
+
+
+def test_a_part_is_put_beside_its_pad_within_ten_millimetres() -> None:
+    """With room there it stands there; where screws fill all about its host it goes where there is room at all."""
+    host = part("host", {"1": "A", "2": "B"})
+    own = part("own", {"1": "A", "2": "C"}, near_role="host", near_pad="1")
+    fixed = {"host": Seat(30 * MM, 10 * MM)}
+    beside = {p.role: p for p in place(given(host, own, outline=(60, 20), fixed=fixed)).parts}["own"]  # fmt: skip
+    # Its pad 1 is drawn onto the host's at 29.5: the nearest it can stand is beside or above the host's courtyard.
+    assert hypot(beside.x_nm - 29.5 * MM, beside.y_nm - 10 * MM) < 2.1 * MM
+    full = given(host, own, outline=(60, 20), fixed=fixed, holes=((30 * MM, 10 * MM, 14 * MM),))
+    away = {p.role: p for p in place(full).parts}["own"]
+    assert hypot(away.x_nm - 30 * MM, away.y_nm - 10 * MM) > 14 * MM
+    assert abs(away.x_nm - 30 * MM) < 18 * MM
+
+
+def slot_item(x: int, y: int, net: int, half: float = 1.0) -> Item:
+    reach = round(half * MM)
+    rows = rows_of([(-reach, -reach, reach, reach)])
+    return Item((rows,) * 4, (((0, 0),),) * 4, (net,), (1.0,), -1, (x * MM, y * MM, 0))
+
+
+def test_two_parts_that_fill_their_board_change_places() -> None:
+    """On 4.5 x 2 mm two squares of 2 mm can hardly move; each stands at the other's net, and only a change of places helps."""
+    plan = GroundPlan(box(0, 0, 4 * MM, 2 * MM), 0)
+    items = [slot_item(1, 1, 0), slot_item(3, 1, 1)]
+    (a, _, _), (b, _, _) = arranged(items, [[(3 * MM, MM)], [(MM, MM)]], plan)
+    assert (a, b) == (3 * MM, MM)
+
+
+def test_a_part_that_cannot_move_turns_towards_its_net() -> None:
+    """A square with one pad at its right side, its net on the left, above or below: it turns by two, one and three quarters."""
+    quarter_pads = (((900_000, 0),), ((0, 900_000),), ((-900_000, 0),), ((0, -900_000),))
+    rows = rows_of([(-MM, -MM, MM, MM)])
+    plan = GroundPlan(box(0, 0, 2 * MM, 2 * MM), 0)
+    for goal, turn in (((-9, 1), 2), ((1, 11), 1), ((1, -9), 3), ((11, 1), 0)):
+        item = Item((rows,) * 4, quarter_pads, (0,), (1.0,), -1, (MM, MM, 0))
+        ((x, y, found),) = arranged([item], [[(goal[0] * MM, goal[1] * MM)]], plan)
+        assert (x, y, found) == (MM, MM, turn)
+
+
+def test_places_stay_on_the_lattice_of_half_millimetres() -> None:
+    """Whatever annealing does, an item moves by whole steps."""
+    plan = GroundPlan(box(0, 0, 30 * MM, 20 * MM), 0)
+    items = [slot_item(3 + 3 * n, 3, n) for n in range(5)]
+    goals = [[(round((27.3 - 5 * n) * MM), round(15.7 * MM))] for n in range(5)]
+    found = arranged(items, goals, plan)
+    assert all(x % 500_000 == 0 and y % 500_000 == 0 for x, y, _ in found)
+    away = [abs(x - g[0][0]) + abs(y - g[0][1]) for (x, y, _), g in zip(found, goals, strict=True)]
+    assert max(away) <= 500_000
+    assert sqrt(len(found)) > 2
