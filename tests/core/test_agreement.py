@@ -364,7 +364,7 @@ def test_cleared_copper_in_the_order_of_the_file() -> None:
         ("track", "GO"),
         ("via", "GO"),
     ]
-    fabric = rebuild(named, ReadLayer("g"), [])
+    fabric = rebuild({"near": named, "far": ReadLayer("g")}, [])
     assert (len(fabric.on("near")), len(fabric.on("far"))) == (3, 0)
 
 

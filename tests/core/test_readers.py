@@ -46,15 +46,27 @@ def test_cleared_copper_separates_what_it_cuts() -> None:
     slit = "%LPC*%\nG36*\nX4000Y-1000D02*\nX6000Y-1000D01*\nX6000Y11000D01*\nX4000Y11000D01*\nX4000Y-1000D01*\nG37*\n%LPD*%\n"
     whole, halved = read(square + "M02*\n"), read(square + slit + "M02*\n")
     empty = read("M02*\n")
-    assert len(set(rebuild(whole, empty, []).groups.tolist())) == 1
-    assert len(set(rebuild(halved, empty, []).groups.tolist())) == 2
+    assert len(set(rebuild({"near": whole, "far": empty}, []).groups.tolist())) == 1
+    assert len(set(rebuild({"near": halved, "far": empty}, []).groups.tolist())) == 2
 
 
 def test_only_plated_holes_join_sides() -> None:
     pad = read("D10*\nX0Y0D03*\nM02*\n")
-    assert len(set(rebuild(pad, pad, [ReadHole(0, 0, 100_000, True)]).groups.tolist())) == 1
-    assert len(set(rebuild(pad, pad, [ReadHole(0, 0, 100_000, False)]).groups.tolist())) == 2
-    assert len(set(rebuild(pad, pad, []).groups.tolist())) == 2
+    assert (
+        len(
+            set(rebuild({"near": pad, "far": pad}, [ReadHole(0, 0, 100_000, True)]).groups.tolist())
+        )
+        == 1
+    )
+    assert (
+        len(
+            set(
+                rebuild({"near": pad, "far": pad}, [ReadHole(0, 0, 100_000, False)]).groups.tolist()
+            )
+        )
+        == 2
+    )
+    assert len(set(rebuild({"near": pad, "far": pad}, []).groups.tolist())) == 2
 
 
 @pytest.mark.parametrize(
@@ -387,7 +399,7 @@ def touching(*bodies: str, plated: bool = True, d: int = 300_000, at: int = 0) -
     """How many groups the copper of one sheet falls into, with a hole at (at, 0)."""
     sheet = read("".join(bodies) + "M02*\n", MM)
     hole = [ReadHole(at, 0, d, plated)] if at else []
-    return len(set(rebuild(sheet, read("M02*\n", MM), hole).groups.tolist()))
+    return len(set(rebuild({"near": sheet, "far": read("M02*\n", MM)}, hole).groups.tolist()))
 
 
 def test_copper_is_joined_where_it_touches_and_not_a_nanometre_before() -> None:

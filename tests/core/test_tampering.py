@@ -134,10 +134,12 @@ HOSTILE: dict[str, Callable[[], object]] = {
         "f",
     ),
     "20,000 flashes on one spot": lambda: rebuild(
-        read_gerber(
-            (HEAD + "".join(f"X{i}Y0D03*\n" for i in range(20_000)) + "M02*\n").encode(), "f"
-        ),
-        read_gerber((HEAD + "M02*\n").encode(), "g"),
+        {
+            "near": read_gerber(
+                (HEAD + "".join(f"X{i}Y0D03*\n" for i in range(20_000)) + "M02*\n").encode(), "f"
+            ),
+            "far": read_gerber((HEAD + "M02*\n").encode(), "g"),
+        },
         [],
     ),
     "500,000 holes": lambda: read_drill(

@@ -84,7 +84,7 @@ def test_connectivity_agrees_with_a_general_graph_library(
     near = read_gerber(released.files["fabrication/copper-near.gbr"], "near")
     far = read_gerber(released.files["fabrication/copper-far.gbr"], "far")
     holes = read_drill(released.files["fabrication/holes-plated.drl"], "holes")
-    fabric = rebuild(near, far, holes)
+    fabric = rebuild({"near": near, "far": far}, holes)
     graph = nx.Graph()
     solids = [p.core.buffer(p.radius) if p.radius else p.core for p in fabric.pieces]
     graph.add_nodes_from(range(len(solids)))

@@ -344,6 +344,14 @@ class CoverView(BaseModel):
     above: float
 
 
+class PlaneView(BaseModel):
+    """An inner plane: its net, whether it is the one next to the far side, and its pieces as rings in mm."""
+
+    net: str
+    far: bool
+    pieces: list[PieceView]
+
+
 class BoardDrawing(BaseModel):
     """The Board station."""
 
@@ -358,6 +366,7 @@ class BoardDrawing(BaseModel):
     links: list[LinkView]
     vias: list[ViaView]
     pieces: list[PieceView]
+    planes: list[PlaneView]
     holes: list[HoleView]
     covers: list[CoverView]
     thickness_mm: float

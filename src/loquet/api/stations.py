@@ -20,6 +20,7 @@ from loquet.api.shapes import (
     PartView,
     PieceView,
     PinsView,
+    PlaneView,
     TrackView,
     ViaView,
 )
@@ -142,6 +143,10 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
         links=[link_drawing(link) for link in open_links(view)],
         vias=[ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6) for v in vias],
         pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
+        planes=[
+            PlaneView(net=p.net, far=p.far, pieces=[piece_drawing(piece) for piece in p.pieces])
+            for p in (view.pour.planes if view.pour else ())
+        ],
         holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
         covers=covers,
         thickness_mm=design.choices.thickness_um / 1000,

@@ -9,6 +9,7 @@ from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
 from loquet.core.board.current import supply_width_working
 from loquet.core.board.islands import CutOff, cut_off_ground
 from loquet.core.board.openings import board_area, kept_free
+from loquet.core.board.planes import plane_net, planes_of
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
@@ -407,7 +408,8 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
         return cut_off_ground(routed, pour.pieces, pour.stitches)
 
     drawn = wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit)
-    given = replace(route_input(view), wires=drawn, cut_off=cut_off)
+    plane = plane_net(view.circuit) if view.board.copper_layers > 2 else ""
+    given = replace(route_input(view), wires=drawn, cut_off=cut_off, plane=plane)
     width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
 
     def explained(made: Routing) -> Routing:
@@ -438,7 +440,9 @@ def wires_of_nets(wires: Wires, circuit: Circuit) -> Wires:
 def pour_board(design: Design, library: Library, progress: Progress, subject: str) -> Pour:
     """The pouring stage."""
     kept = {name: made for name, made in design.pour.items() if name != subject}
-    return poured(board_view(design.model_copy(update={"pour": kept}), library, subject))
+    view = board_view(design.model_copy(update={"pour": kept}), library, subject)
+    ground = poured(view)
+    return ground.model_copy(update={"planes": planes_of(view, ground.stitches)})
 
 
 POURS: Remembered[Pour] = Remembered(8)

@@ -23,7 +23,7 @@ LAYERS = (
 
 @dataclass(frozen=True)
 class Inspection:
-    """What the house finds in the files: size of the largest board in mm, narrowest stroke and smallest hole in mm, complaints, the area of all boards and how many there are."""
+    """What the house finds in the files: size of the largest board in mm, narrowest stroke and smallest hole in mm, complaints, the area of all boards and how many there are, and of it the area of those with inner layers."""
 
     width_mm: float
     height_mm: float
@@ -33,6 +33,7 @@ class Inspection:
     complaints: tuple[str, ...]
     area_mm2: float
     boards: int
+    inner_mm2: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -40,7 +41,7 @@ class Quote:
     """A price in cents with its lines, and the simulated calendar.
 
     `next_break` is the next quantity at which boards cost less each, with the share of the full price; `cheaper` a larger quantity that
-    costs less in all, with its price. `area_mm2` and `boards` are those of a set, as the house measured them.
+    costs less in all, with its price. `area_mm2`, `boards` and `inner_mm2` are those of a set, as the house measured them.
     """
 
     house: str
@@ -55,6 +56,7 @@ class Quote:
     complaints: tuple[str, ...]
     area_mm2: float
     boards: int
+    inner_mm2: float
 
     def plain(self) -> dict[str, Any]:
         """As JSON values."""
@@ -77,6 +79,7 @@ def inspect(files: dict[str, bytes], house: House) -> Inspection:
         tuple(complaint for one in seen for complaint in one.complaints),
         sum(one.area_mm2 for one in seen),
         len(seen),
+        sum(one.inner_mm2 for one in seen),
     )
 
 
@@ -84,7 +87,11 @@ def inspect_board(files: dict[str, bytes], folder: str, house: House) -> Inspect
     """One board of the package."""
     complaints: list[str] = []
     layers: dict[str, ReadLayer] = {}
-    for name in LAYERS:
+    before = f"{folder}fabrication/"
+    inner = sorted(
+        path.removeprefix(before) for path in files if path.startswith(f"{before}copper-inner")
+    )
+    for name in (*LAYERS, *inner):
         try:
             layers[name] = read_gerber(files[f"{folder}fabrication/{name}"], name)
         except KeyError:
@@ -108,6 +115,8 @@ def inspect_board(files: dict[str, bytes], folder: str, house: House) -> Inspect
     ]
     narrowest, smallest = min(strokes, default=0), min((h.d for h in holes), default=0)
     complaints += limits(house, width, height, narrowest, smallest)
+    if (count := 2 + len(inner)) not in house.copper_layers:
+        complaints.append(f"Boards of {count} layers are not made here.")
     return Inspection(
         width / 1e6,
         height / 1e6,
@@ -117,6 +126,7 @@ def inspect_board(files: dict[str, bytes], folder: str, house: House) -> Inspect
         tuple(complaints),
         width * height / 1e12,
         1,
+        width * height / 1e12 if inner else 0.0,
     )
 
 
@@ -216,6 +226,7 @@ def quote(
         tuple(complaints),
         seen.area_mm2,
         seen.boards,
+        seen.inner_mm2,
     )
 
 
@@ -226,8 +237,9 @@ def factor_of(house: House, quantity: int) -> float:
 
 def boards_cents(house: House, seen: Inspection, quantity: int) -> int:
     """The price of the boards alone."""
-    area = seen.area_mm2 / 10_000 * house.area_cents_dm2
-    return round(area * quantity * factor_of(house, quantity))
+    outer = seen.area_mm2 / 10_000 * house.area_cents_dm2
+    inner = seen.inner_mm2 / 10_000 * house.inner_cents_dm2
+    return round((outer + inner) * quantity * factor_of(house, quantity))
 
 
 def after_work_days(start: date, days: int) -> date:

@@ -3996,15 +3996,15 @@ export interface components {
         };
         /**
          * Board
-         * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers; thickness and finish are chosen when it is ordered.
+         * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; thickness and finish are chosen when it is ordered.
          */
         Board: {
             /**
              * Copper Layers
              * @default 2
-             * @constant
+             * @enum {integer}
              */
-            copper_layers: 2;
+            copper_layers: 2 | 4;
             /** Far Room Mm */
             far_room_mm?: number | null;
             /**
@@ -4074,6 +4074,8 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             /** Pieces */
             pieces: components["schemas"]["PieceView"][];
+            /** Planes */
+            planes: components["schemas"]["PlaneView"][];
             /** Poured */
             poured: boolean;
             /** Routed */
@@ -8015,7 +8017,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetLayers"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -12120,6 +12122,18 @@ export interface components {
             y_mm: number;
         };
         /**
+         * PlaneView
+         * @description An inner plane: its net, whether it is the one next to the far side, and its pieces as rings in mm.
+         */
+        PlaneView: {
+            /** Far */
+            far: boolean;
+            /** Net */
+            net: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceView"][];
+        };
+        /**
          * Plugged
          * @description A rail while its cell is charged: the port with its limit, and in mA what charges the cell and what feeds the device through the path.
          */
@@ -12797,6 +12811,27 @@ export interface components {
              * @enum {string}
              */
             kind: "set-chords";
+        };
+        /**
+         * SetLayers
+         * @description How many layers of copper a board has; four bring inner planes of ground and of the widest supply.
+         */
+        SetLayers: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * Copper Layers
+             * @enum {integer}
+             */
+            copper_layers: 2 | 4;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-layers";
         };
         /**
          * SetOutline

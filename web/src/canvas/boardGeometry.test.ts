@@ -48,6 +48,7 @@ const board: Board = {
 	links: [],
 	vias: [{ net: "LAMP", x: 20, y: 10 }],
 	pieces: [],
+	planes: [],
 	openings: [],
 	kept: [],
 	holes: [],

@@ -4,7 +4,7 @@ import type { Span } from "./measuring";
 import { toScreen, tracePad, type Viewport } from "./viewport";
 import type { Leg } from "./wiring";
 
-export type Look = "near" | "far" | "through";
+export type Look = "near" | "far" | "through" | "plane near" | "plane far";
 export type Held = { ref: string; dx: number; dy: number } | null;
 export type Scene = {
 	board: Board;
@@ -42,6 +42,11 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: numbe
 		[scene.board.outline, ...scene.board.openings],
 		front === "near" ? COLOUR.board : COLOUR.boardFar,
 	);
+	if (scene.look === "plane near" || scene.look === "plane far") {
+		paintPlane(ctx, scene, scene.look === "plane far");
+		for (const line of [scene.board.outline, ...scene.board.openings]) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
+		return;
+	}
 	if (scene.look === "through") paintSide(ctx, scene, back, 0.38, true);
 	paintSide(ctx, scene, front, 1, false);
 	paintHoles(ctx, scene);
@@ -228,6 +233,31 @@ function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): vo
 		ctx.stroke();
 	}
 	ctx.restore();
+}
+
+/** An inner plane, and every plated hole: joined to it where it is of its net, else within its gap. */
+function paintPlane(ctx: CanvasRenderingContext2D, scene: Scene, far: boolean): void {
+	const { board, view } = scene;
+	const plane = board.planes.find((p) => p.far === far);
+	if (!plane) return;
+	const colour = far ? COLOUR.far : COLOUR.near;
+	for (const piece of plane.pieces) fillRings(ctx, view, piece.rings, hatch(ctx, colour, !far));
+	const disc = (x: number, y: number, d: number, fill: string) => {
+		const p = toScreen(view, { x, y });
+		ctx.beginPath();
+		ctx.arc(p.x, p.y, (d / 2) * view.scale, 0, 2 * Math.PI);
+		ctx.fillStyle = fill;
+		ctx.fill();
+	};
+	const holes = [
+		...board.vias.map((via) => ({ ...via, d: board.via_hole_mm })),
+		...board.pads.filter((pad) => pad.drill).map((pad) => ({ ...pad, d: pad.drill })),
+	];
+	for (const hole of holes) {
+		if (hole.net === plane.net) disc(hole.x, hole.y, hole.d + 0.4, colour);
+		disc(hole.x, hole.y, hole.d, COLOUR.hole);
+	}
+	for (const hole of board.holes) disc(hole.x, hole.y, hole.d, COLOUR.hole);
 }
 
 function paintHoles(ctx: CanvasRenderingContext2D, scene: Scene): void {

@@ -86,11 +86,20 @@ class PourPiece(Frozen):
     holes: tuple[Ring, ...] = ()
 
 
+class Plane(Frozen):
+    """An inner plane of a board with four layers: its net, and whether it is the one next to the far side."""
+
+    net: NetName
+    far: bool
+    pieces: tuple[PourPiece, ...]
+
+
 class Pour(Frozen):
-    """Ground poured on both sides, and the vias added to stitch it."""
+    """Ground poured on both sides, and the vias added to stitch it; inner planes where the board has four layers."""
 
     net: str
     pieces: tuple[PourPiece, ...]
     stitches: tuple[Via, ...]
     islands: int
+    planes: tuple[Plane, ...] = ()
     workings: tuple[Working, ...] = ()

@@ -15,7 +15,7 @@ from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import held_by_pads, joined
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Bar, Box, Round, middle_of, polygons_of, turned
+from loquet.core.geometry import Bar, Box, Round, Shape, middle_of, polygons_of, turned
 from loquet.core.provenance import Source, Working, given
 
 CURVE_NM = 5_000
@@ -77,13 +77,15 @@ def pour_side(view: BoardView, name: str) -> Side:
         away += polygons_of([c.shape for c in some], reach, segments).tolist()
     allowed = base.difference(shapely.union_all(away))
     solder = [c for c in view.pads if name in c.sides and c.net == GROUND and relieved(c)]
-    relief = shapely.union_all(polygons_of([c.shape for c in solder], RELIEF_NM, 8))
-    spokes = shapely.union_all(polygons_of([bar for c in solder for bar in spokes_of(c)]))
+    return Side(name, allowed, with_relief(allowed, [c.shape for c in solder]))
+
+
+def with_relief(allowed: BaseGeometry, soldered: list[Shape]) -> BaseGeometry:
+    """What is poured of an area where these pads of its own net hang on spokes; nothing thinner than can be etched."""
+    relief = shapely.union_all(polygons_of(soldered, RELIEF_NM, 8))
+    spokes = shapely.union_all(polygons_of([bar for shape in soldered for bar in spokes_of(shape)]))
     opened = opening(allowed.difference(relief))
-    poured = opening(
-        shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9
-    )
-    return Side(name, allowed, poured)
+    return opening(shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9)
 
 
 def segments_of(copper: Copper) -> int:
@@ -96,9 +98,8 @@ def relieved(pad: Copper) -> bool:
     return not pad.in_full
 
 
-def spokes_of(pad: Copper) -> tuple[Bar, ...]:
+def spokes_of(shape: Shape) -> tuple[Bar, ...]:
     """Two crossing strokes over a pad that reach into the pour around it, along its own sides."""
-    shape = pad.shape
     match shape:
         case Round():
             w, h, turn = shape.d, shape.d, 0

@@ -13,6 +13,7 @@ from loquet.core.edits.board_edits import (
     ChooseArrangement,
     RemoveBoard,
     RenameBoard,
+    SetLayers,
     SetOutline,
     SetRoom,
 )
@@ -64,6 +65,7 @@ Edit = Annotated[
     | ShapeOutline
     | TakeOutline
     | SetRoom
+    | SetLayers
     | ChooseArrangement
     | AddCornerHoles
     | SetRole

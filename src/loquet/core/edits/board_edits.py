@@ -218,6 +218,26 @@ class AddCornerHoles(Frozen):
         return with_brief(design, things=(*design.brief.things, *added))
 
 
+class SetLayers(Frozen):
+    """How many layers of copper a board has; four bring inner planes of ground and of the widest supply."""
+
+    kind: Literal["set-layers"] = "set-layers"
+    board: Name
+    copper_layers: Literal[2, 4]
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Give {self.board} {self.copper_layers} layers"
+
+    def apply(self, design: Design) -> Design:
+        """Change it; the board is placed, routed and poured again."""
+        board = board_of(design, self.board)
+        new = board.model_copy(update={"copper_layers": self.copper_layers})
+        boards = tuple(new if b is board else b for b in design.brief.boards)
+        return with_brief(design, boards=boards)
+
+
 class ChooseArrangement(Frozen):
     """Which of several arrangements of its parts a board takes."""
 

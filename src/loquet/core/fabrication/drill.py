@@ -4,14 +4,14 @@ from loquet import __version__
 from loquet.core.board.copper import Hole
 
 
-def write_drill(holes: tuple[Hole, ...], plated: bool) -> bytes:
-    """Tools by diameter, holes in rows; coordinates in mm with six decimals."""
+def write_drill(holes: tuple[Hole, ...], plated: bool, layers: int) -> bytes:
+    """Tools by diameter, holes in rows, through so many layers of copper; coordinates in mm with six decimals."""
     wanted = [hole for hole in holes if hole.plated == plated]
     kinds = sorted({(hole.d, drill_function(hole)) for hole in wanted})
     lines = [
         "M48",
         f"; #@! TF.GenerationSoftware,Larkfield,Loquet,{__version__}",
-        f"; #@! TF.FileFunction,{'Plated,1,2,PTH' if plated else 'NonPlated,1,2,NPTH'}",
+        f"; #@! TF.FileFunction,{drilled_through(plated, layers)}",
         f";TYPE={'PLATED' if plated else 'NON_PLATED'}",
         "METRIC",
     ]
@@ -25,6 +25,11 @@ def write_drill(holes: tuple[Hole, ...], plated: bool) -> bytes:
         )
         lines += [f"X{x / 1e6:.6f}Y{y / 1e6:.6f}" for y, x in places]
     return "\n".join([*lines, "M30", ""]).encode("ascii")
+
+
+def drilled_through(plated: bool, layers: int) -> str:
+    """The file function of a drill file: from the first layer of copper to the last."""
+    return f"Plated,1,{layers},PTH" if plated else f"NonPlated,1,{layers},NPTH"
 
 
 def drill_function(hole: Hole) -> str:

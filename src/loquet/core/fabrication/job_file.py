@@ -1,11 +1,16 @@
 """Writing the Gerber job file (Ucamco Gerber Job Format Specification): the board as a whole, for the house."""
 
 import json
+from typing import Any
 
 from loquet import __version__
 from loquet.core.board import BoardView
+from loquet.core.board.planes import INNER_GAP_NM
 from loquet.core.design import Choices
+from loquet.core.fabrication.drill import drilled_through
 from loquet.core.fabrication.layers import Layer
+
+OUTER_MM, PREPREG_MM = 0.035, 0.2
 
 
 def write_job(
@@ -26,7 +31,7 @@ def write_job(
         "GeneralSpecs": {
             "ProjectId": {"Name": project, "GUID": project_id, "Revision": "A"},
             "Size": {"X": (right - left) / 1e6, "Y": (top - bottom) / 1e6},
-            "LayerNumber": 2,
+            "LayerNumber": view.board.copper_layers,
             "BoardThickness": choices.thickness_um / 1000,
             "Finish": "ENIG" if choices.finish == "gold" else "HAL lead-free",
         },
@@ -39,7 +44,8 @@ def write_job(
                 "MinLineWidth": rules.signal_width_nm / 1e6,
                 "TrackToRegion": rules.drawn_gap_nm / 1e6,
                 "RegionToRegion": rules.drawn_gap_nm / 1e6,
-            }
+            },
+            *inner_rules(view),
         ],
         "FilesAttributes": [
             *(
@@ -53,30 +59,42 @@ def write_job(
             {"Path": "profile.gbr", "FileFunction": "Profile,NP", "FilePolarity": "Positive"},
             {
                 "Path": "holes-plated.drl",
-                "FileFunction": "Plated,1,2,PTH",
+                "FileFunction": drilled_through(True, view.board.copper_layers),
                 "FilePolarity": "Positive",
             },
             {
                 "Path": "holes-unplated.drl",
-                "FileFunction": "NonPlated,1,2,NPTH",
+                "FileFunction": drilled_through(False, view.board.copper_layers),
                 "FilePolarity": "Positive",
             },
         ],
         "MaterialStackup": [
             {"Type": "Legend", "Color": legend},
             {"Type": "SolderMask", "Color": choices.colour.capitalize()},
-            {"Type": "Copper", "Thickness": 0.035},
-            {
-                "Type": "Dielectric",
-                "Thickness": choices.thickness_um / 1000 - 0.07,
-                "Material": "FR4",
-            },
-            {"Type": "Copper", "Thickness": 0.035},
+            *stack(view.board.copper_layers, choices.thickness_um),
             {"Type": "SolderMask", "Color": choices.colour.capitalize()},
             {"Type": "Legend", "Color": legend},
         ],
     }
     return (json.dumps(content, indent=1) + "\n").encode()
+
+
+def stack(layers: int, thickness_um: int) -> list[dict[str, Any]]:
+    """Copper and what insulates it, from the near side: 35 micrometres each and FR4 between, of four layers 0.2 mm under the outer ones (common practice, no source)."""
+    copper = {"Type": "Copper", "Thickness": OUTER_MM}
+    whole = thickness_um / 1000 - layers * OUTER_MM
+    between = [whole] if layers == 2 else [PREPREG_MM, round(whole - 2 * PREPREG_MM, 3), PREPREG_MM]
+    found = [copper]
+    for thick in between:
+        found += [{"Type": "Dielectric", "Thickness": thick, "Material": "FR4"}, copper]
+    return found
+
+
+def inner_rules(view: BoardView) -> list[dict[str, Any]]:
+    """Rules of the inner layers, where there are any: planes keep away from holes."""
+    if view.board.copper_layers == 2:
+        return []
+    return [{"Layers": "Inner", "PadToRegion": INNER_GAP_NM / 1e6}]
 
 
 def guid(digest: str) -> str:

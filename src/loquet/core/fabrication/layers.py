@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
-from loquet.core.board.model import PourPiece, Ring
+from loquet.core.board.model import Plane, PourPiece, Ring
+from loquet.core.board.planes import inner_pads
 from loquet.core.fabrication.legend import Legend
 from loquet.core.geometry import Box, Round, Shape, grown, turned
 
@@ -34,23 +35,14 @@ class Layer:
     negative: bool = False
 
 
-LAYER_FILES = (
-    "copper-near.gbr",
-    "copper-far.gbr",
-    "mask-near.gbr",
-    "mask-far.gbr",
-    "legend-near.gbr",
-    "legend-far.gbr",
-    "paste-near.gbr",
-    "paste-far.gbr",
-)
-
-
 def plan_layers(view: BoardView, legend: Legend) -> tuple[Layer, ...]:
     """All layers but the profile, near side first."""
+    last = view.board.copper_layers
+    planes = view.pour.planes if view.pour else ()
     return (
         copper_layer(view, NEAR, "Copper,L1,Top"),
-        copper_layer(view, FAR, "Copper,L2,Bot"),
+        *(plane_layer(view, plane) for plane in planes),
+        copper_layer(view, FAR, f"Copper,L{last},Bot"),
         mask_layer(view, NEAR, "Soldermask,Top"),
         mask_layer(view, FAR, "Soldermask,Bot"),
         legend_layer(legend, NEAR, "Legend,Top"),
@@ -70,6 +62,18 @@ def copper_layer(view: BoardView, side: str, function: str) -> Layer:
     pieces = tuple(p for p in view.pour.pieces if p.far == (side == FAR)) if view.pour else ()
     return Layer(
         f"copper-{side}.gbr", function, tuple(objects), pieces, view.pour.net if view.pour else ""
+    )
+
+
+def plane_layer(view: BoardView, plane: Plane) -> Layer:
+    """An inner plane with the rings of its own leads."""
+    rings = inner_pads(view, plane.net)
+    return Layer(
+        f"copper-inner-{FAR if plane.far else NEAR}.gbr",
+        f"Copper,L{3 if plane.far else 2},Inr",
+        tuple(Drawn(c.shape, "ComponentPad", c.net, c.ref, c.pad) for c in rings),
+        plane.pieces,
+        plane.net,
     )
 
 

@@ -63,8 +63,8 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
             for layer in layers
         },
         "fabrication/profile.gbr": write_profile(view.profile, project, guid(identity)),
-        "fabrication/holes-plated.drl": write_drill(view.holes, True),
-        "fabrication/holes-unplated.drl": write_drill(view.holes, False),
+        "fabrication/holes-plated.drl": write_drill(view.holes, True, view.board.copper_layers),
+        "fabrication/holes-unplated.drl": write_drill(view.holes, False, view.board.copper_layers),
         "fabrication/netlist.ipc": write_test_netlist(view),
         "fabrication/board.gbrjob": write_job(
             view, design.choices, layers, project, guid(identity)

@@ -31,12 +31,14 @@ class House(Frozen):
     legend_stroke_um: int
     smallest_mm: tuple[float, float]
     largest_mm: tuple[float, float]
+    copper_layers: tuple[int, ...]
     thickness_um: tuple[int, ...]
     copper_um: tuple[int, ...]
     finishes: tuple[str, ...]
     colours: tuple[str, ...]
     setup_cents: int
     area_cents_dm2: int
+    inner_cents_dm2: int
     finish_cents: dict[str, int]
     colour_cents: dict[str, int]
     thin_cents: int

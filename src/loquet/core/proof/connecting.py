@@ -1,6 +1,6 @@
 """What touches what in the finished files: copper by side, joined through plated holes; nothing else is known here."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,7 +9,6 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from loquet.core.board.copper import FAR, NEAR
 from loquet.core.board.islands import Groups
 from loquet.core.geometry import core_of, radius_of
 from loquet.core.proof.drill_reader import ReadHole
@@ -20,7 +19,7 @@ AT_ONCE, MOST_PAIRS = 256, 4_000_000
 
 @dataclass(frozen=True)
 class Piece:
-    """A dark piece of copper of one side as core and radius; `net` is what the file says, for naming only."""
+    """A dark piece of copper of one layer as core and radius; `net` is what the file says, for naming only."""
 
     side: str
     core: BaseGeometry
@@ -30,11 +29,22 @@ class Piece:
 
 
 @dataclass(frozen=True)
+class Wall:
+    """The wall of a hole, in nm, and the group of the copper that it joins; -1 where it joins none."""
+
+    x: int
+    y: int
+    d: int
+    group: int
+
+
+@dataclass(frozen=True)
 class Fabric:
-    """All copper of the files, and the group of each piece that is joined."""
+    """All copper of the files, the group of each piece that is joined, and all holes."""
 
     pieces: tuple[Piece, ...]
     groups: NDArray[np.int64]
+    walls: tuple[Wall, ...] = ()
 
     def on(self, side: str) -> NDArray[np.int64]:
         """Numbers of the pieces of one side."""
@@ -88,19 +98,22 @@ def cut(piece: Piece, area: BaseGeometry) -> list[Piece]:
     return [Piece(piece.side, part, 0.0, piece.net, piece.name) for part in parts]
 
 
-def rebuild(near: ReadLayer, far: ReadLayer, holes: Sequence[ReadHole]) -> Fabric:
-    """Groups of joined copper: touching on a side, or meeting in a plated hole."""
-    pieces = tuple(dark_pieces(near, NEAR) + dark_pieces(far, FAR))
+def rebuild(copper: Mapping[str, ReadLayer], holes: Sequence[ReadHole]) -> Fabric:
+    """Groups of joined copper, layer by layer: touching on one, or meeting in a plated hole."""
+    pieces = tuple(piece for name, layer in copper.items() for piece in dark_pieces(layer, name))
     groups = Groups(len(pieces))
     trees: dict[str, tuple[shapely.STRtree, list[int]]] = {}
-    for side in (NEAR, FAR):
+    for side in copper:
         members = [i for i, piece in enumerate(pieces) if piece.side == side]
         if members:
             trees[side] = (join_touching(pieces, members, groups), members)
-    for hole in holes:
-        if hole.plated:
-            join_hole(hole, pieces, trees, groups)
-    return Fabric(pieces, np.array([groups.find(i) for i in range(len(pieces))], dtype=np.int64))
+    met = [join_hole(hole, pieces, trees, groups) if hole.plated else -1 for hole in holes]
+    walls = tuple(
+        Wall(hole.x, hole.y, hole.d, groups.find(piece) if piece >= 0 else -1)
+        for hole, piece in zip(holes, met, strict=True)
+    )
+    heads = np.array([groups.find(i) for i in range(len(pieces))], dtype=np.int64)
+    return Fabric(pieces, heads, walls)
 
 
 def join_touching(pieces: tuple[Piece, ...], members: list[int], groups: Groups) -> shapely.STRtree:
@@ -135,8 +148,8 @@ def join_hole(
     pieces: tuple[Piece, ...],
     trees: dict[str, tuple[shapely.STRtree, list[int]]],
     groups: Groups,
-) -> None:
-    """A plated hole joins all copper that its wall meets, on both sides."""
+) -> int:
+    """A plated hole joins all copper that its wall meets, on all layers; a piece of it, or -1 where it meets none."""
     wall = shapely.Point(hole.x, hole.y)
     met: list[int] = []
     for tree, members in trees.values():
@@ -147,3 +160,4 @@ def join_hole(
                 met.append(members[int(index)])
     for other in met[1:]:
         groups.join(met[0], other)
+    return met[0] if met else -1

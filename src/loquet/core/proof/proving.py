@@ -7,7 +7,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from loquet.core.board.copper import BoardView
+from loquet.core.board.copper import FAR, NEAR, BoardView
 from loquet.core.checks.measuring import Measured, too_close
 from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
@@ -19,6 +19,8 @@ from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
 from loquet.core.proof.listing import compare_lists, compare_netlist, compare_pins
 from loquet.core.proof.table_reader import read_bare_board_netlist, read_csv
+
+SIDES = (NEAR, FAR)
 
 
 @dataclass(frozen=True)
@@ -73,7 +75,12 @@ def prove_readable(
     unplated = read_drill(
         wanted_file(files, "fabrication/holes-unplated.drl"), "holes-unplated.drl"
     )
-    fabric = rebuild(read["copper-near.gbr"], read["copper-far.gbr"], [*plated, *unplated])
+    copper = {
+        layer.file.removeprefix("copper-").removesuffix(".gbr"): read[layer.file]
+        for layer in layers
+        if layer.function.startswith("Copper")
+    }
+    fabric = rebuild(copper, [*plated, *unplated])
     faults = netlist_faults(fabric, view)
     gaps, gap_faults = measure_gaps(fabric, view)
     faults += gap_faults
@@ -145,7 +152,7 @@ def pad_groups(fabric: Fabric, view: BoardView) -> dict[tuple[str, str, int, int
     """For each designed pad the group of the copper at its middle, or -1 where there is none."""
     found: dict[tuple[str, str, int, int, str], int] = {}
     trees: dict[str, tuple[shapely.STRtree, NDArray[np.int64]]] = {}
-    for side in ("near", "far"):
+    for side in SIDES:
         numbers = fabric.on(side)
         trees[side] = (shapely.STRtree([fabric.pieces[i].core for i in numbers]), numbers)
     widest = max((piece.radius for piece in fabric.pieces), default=0.0)
@@ -167,6 +174,14 @@ def pad_groups(fabric: Fabric, view: BoardView) -> dict[tuple[str, str, int, int
     return found
 
 
+def walls_of(fabric: Fabric) -> list[Measured]:
+    """The walls of all holes, which must keep away from inner copper that they do not join."""
+    return [
+        Measured(shapely.Point(w.x, w.y), w.d / 2, str(w.group) if w.group >= 0 else "", "a hole|")
+        for w in fabric.walls
+    ]
+
+
 def covers(piece: Piece, point: shapely.Point) -> bool:
     """Whether the copper lies over a place."""
     return bool(piece.core.distance(point) <= piece.radius)
@@ -175,8 +190,9 @@ def covers(piece: Piece, point: shapely.Point) -> bool:
 def measure_gaps(fabric: Fabric, view: BoardView) -> tuple[int, list[Fault]]:
     """How many pieces were measured, and gaps between separate groups that are below the house's limit."""
     faults = []
-    for side in ("near", "far"):
-        things = [
+    for side in dict.fromkeys(piece.side for piece in fabric.pieces):
+        things = [] if side in SIDES else walls_of(fabric)
+        things += [
             Measured(
                 fabric.pieces[i].core,
                 fabric.pieces[i].radius,

@@ -102,7 +102,7 @@ class GroundPool:
     def through_spokes(self, pad: Copper) -> set[int]:
         """Pools at the outer ends of a pad's four spokes that are free along their whole length."""
         grid, found = self.router.grid, set()
-        for bar in spokes_of(pad):
+        for bar in spokes_of(pad.shape):
             middle = ((bar.x1 + bar.x2) / 2, (bar.y1 + bar.y2) / 2)
             for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2)):
                 for side, name in enumerate((NEAR, FAR)):
@@ -136,7 +136,7 @@ def shy_of_spokes(router: Router) -> None:
     grid = router.grid
     for pads in router.contacts.get(GROUND, {}).values():
         for pad in (p for p in pads if p.ref and relieved(p)):
-            for bar in spokes_of(pad):
+            for bar in spokes_of(pad.shape):
                 places = cells_near(core_of(bar), SHY_NM, grid.columns, grid.rows)
                 for side, name in enumerate((NEAR, FAR)):
                     if name in pad.sides:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from loquet.core.board.model import Routing, Track, Via
 from loquet.core.routing.ground import ground_is_whole, ground_link, shy_of_spokes
+from loquet.core.routing.plane_drops import with_drops
 from loquet.core.routing.router import NetState, RouteInput, Router, Terms
 from loquet.core.routing.straightening import segments_of
 from loquet.core.routing.tightening import tightened
@@ -59,11 +60,19 @@ def route(given: RouteInput, progress: Progress = lambda _: True) -> Routing:
     for _ in range(EXACT_TRIES):
         known = given.cut_off(made)
         if not known.contacts:
-            return made
+            return led_into_plane(given, made)
         take_up(router, ground_link(router, known), progress)
         settle_rest(router)
         made = tightened(given, collect(router))
     return collect(router) if given.cut_off(made).contacts else made
+
+
+def led_into_plane(given: RouteInput, made: Routing) -> Routing:
+    """The routing with vias into the inner plane of a supply, where there is one and ground stays whole."""
+    if not given.plane:
+        return made
+    led = with_drops(given, made, given.plane)
+    return made if given.cut_off(led).contacts else led
 
 
 def negotiate(router: Router, waiting: list[NetState], pressure: float, progress: Progress) -> None:

@@ -39,7 +39,7 @@ CLOSE, CLOSE_CELLS = 1.2, 20
 
 @dataclass(frozen=True)
 class RouteInput:
-    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew them, and `cut_off` tells what the pour of a routing would leave apart."""
+    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew them, a net with an inner `plane` is led into it, and `cut_off` tells what the pour of a routing would leave apart."""
 
     outline: Polygon
     area: BaseGeometry
@@ -48,6 +48,7 @@ class RouteInput:
     holes: tuple[Hole, ...]
     rules: BoardRules
     wires: Wires = NO_WIRES
+    plane: str = ""
     cut_off: Callable[[Routing], CutOff] = lambda _: CutOff(frozenset(), ())
 
 

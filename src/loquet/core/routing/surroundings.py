@@ -6,7 +6,7 @@ from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper, track_copper, via_copper
-from loquet.core.board.model import Routing, Track
+from loquet.core.board.model import Routing, Track, Via
 from loquet.core.board.pouring import relieved, spokes_of
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import core_of, radius_of
@@ -34,8 +34,8 @@ class OneSide:
         self.gone.append(False)
         return len(self.cores) - 1
 
-    def clear(self, line: LineString, net: str, reach_nm: float) -> bool:
-        """Whether a line keeps this distance from all copper of other nets."""
+    def clear(self, line: BaseGeometry, net: str, reach_nm: float) -> bool:
+        """Whether a line or a place keeps this distance from all copper of other nets."""
         first = len(self.tree.geometries)
         close = self.tree.query(line, predicate="dwithin", distance=reach_nm + self.most).tolist()
         near = [
@@ -62,7 +62,7 @@ class Surroundings:
                 Copper(GROUND, (name,), bar, "spoke")
                 for pad in given.pads
                 if pad.net == GROUND and name in pad.sides and relieved(pad)
-                for bar in spokes_of(pad)
+                for bar in spokes_of(pad.shape)
             ]
             fixed = [*pads, *spokes]
             own = [(t, c) for t, c in zip(routing.tracks, tracks, strict=True) if name in c.sides]
@@ -92,6 +92,11 @@ class Surroundings:
             return False
         side = self.sides[FAR if like.far else NEAR]
         return side.clear(line, like.net, self.gap_nm + like.width_nm / 2)
+
+    def add_via(self, via: Via) -> None:
+        """A via more, on both sides."""
+        for side in self.sides.values():
+            side.add(via_copper(via, self.given.rules))
 
     def exchange(self, old: list[Track], new: list[Track]) -> None:
         """Tracks that are gone, and those in their place."""

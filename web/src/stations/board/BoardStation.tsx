@@ -26,6 +26,11 @@ const LOOKS: [Shown, string, string][] = [
 	["solid", "Solid", "with true heights; turn it with the mouse or the arrow keys"],
 ];
 
+const PLANES: [Shown, string, string][] = [
+	["plane near", "Ground", "the inner plane of ground, under the near side"],
+	["plane far", "Supply", "the inner plane of the supply, above the far side"],
+];
+
 /** The board: near, far, see-through; place, route, pour; drag a part. */
 export function BoardStation() {
 	const { head, start, jobs, edit, say } = useDesign();
@@ -55,6 +60,7 @@ export function BoardStation() {
 		}
 	}, [shown, setNet, setSelected]);
 	const board = useLaid(query.isError ? undefined : query.data, jobs);
+	const looks = [...LOOKS, ...(board?.planes.length ? PLANES : [])];
 	const [trying, setTrying] = useKept("tries", false);
 	// A track of a board that is no more is not picked any longer.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go
@@ -86,7 +92,7 @@ export function BoardStation() {
 					}}
 				/>
 				<div role="radiogroup" aria-label="Side" className="flex border border-line" onKeyDown={walk}>
-					{LOOKS.map(([value, title, about]) => (
+					{looks.map(([value, title, about]) => (
 						<button
 							key={value}
 							type="button"
@@ -181,7 +187,7 @@ export function BoardStation() {
 				{trying && shownBoard && <Tries board={shownBoard.name} outline={shownBoard.outline_mm} />}
 			</div>
 			<div className="flex items-center gap-4 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
-				<span className="whitespace-nowrap text-ink-2">{LOOKS.find(([value]) => value === look)?.[2]}</span>
+				<span className="whitespace-nowrap text-ink-2">{looks.find(([value]) => value === look)?.[2]}</span>
 				{(part || net ? [] : (board?.workings ?? [])).map((w) => (
 					<span key={w.id}>
 						<span className="text-ink-2">{w.title}</span> <Figure working={w} unit={false} />

@@ -136,6 +136,20 @@ function Room({ board }: { board: string }) {
 	return (
 		<>
 			<NumberField label="Room near" unit="mm" empty value={near_room_mm} set={(v) => set({ near_room_mm: v })} />
+			<label className="flex items-center gap-2 text-[12px]">
+				<span className="flex-1 text-ink-2">Copper layers</span>
+				<select
+					className="min-h-6 border border-line bg-card px-1"
+					value={found.copper_layers ?? 2}
+					onChange={(event) =>
+						void edit({ kind: "set-layers", board, copper_layers: Number(event.target.value) === 4 ? 4 : 2 })
+					}
+					data-testid="copper-layers"
+				>
+					<option value={2}>two</option>
+					<option value={4}>four, with planes</option>
+				</select>
+			</label>
 			<NumberField label="Room far" unit="mm" empty value={far_room_mm} set={(v) => set({ far_room_mm: v })} />
 		</>
 	);

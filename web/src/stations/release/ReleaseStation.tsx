@@ -118,6 +118,8 @@ function Verdict({ release }: { release: Release | null }) {
 
 const NAMES: Record<string, string> = {
 	"copper-near.gbr": "Copper, near side",
+	"copper-inner-near.gbr": "Copper, ground plane",
+	"copper-inner-far.gbr": "Copper, supply plane",
 	"copper-far.gbr": "Copper, far side",
 	"mask-near.gbr": "Mask openings, near",
 	"mask-far.gbr": "Mask openings, far",

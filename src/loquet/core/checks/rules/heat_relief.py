@@ -45,7 +45,7 @@ def run(subject: Subject) -> Outcome:
 def joined_spokes(pads: list[Copper], pour: Pour) -> Iterator[tuple[Copper, int, int]]:
     """Every pad with the ends of its spokes on one side, and how many of them lie in the pour on both."""
     ends = [
-        [(x, y) for bar in spokes_of(pad) for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2))]
+        [(x, y) for bar in spokes_of(pad.shape) for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2))]
         for pad in pads
     ]
     owners = [index for index, own in enumerate(ends) for _ in own]

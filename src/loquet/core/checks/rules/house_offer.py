@@ -1,4 +1,4 @@
-"""The finish, colour, thickness and shipping chosen are offered by the house."""
+"""The layers, finish, colour, thickness and shipping chosen are offered by the house."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import Outcome, Source
@@ -17,6 +17,15 @@ def run(subject: Subject) -> Outcome:
                     (f"release:{name}",),
                 )
             )
+    for board in subject.brief.boards:
+        if board.copper_layers not in house.copper_layers:
+            found.append(
+                RULE.finding(
+                    f"{house.name} does not make boards of {board.copper_layers} layers, as {board.name} is.",
+                    "Choose another house, or two layers at the Brief.",
+                    (f"board:{board.name}",),
+                )
+            )
     if choices.thickness_um not in house.thickness_um:
         found.append(
             RULE.finding(
@@ -33,7 +42,7 @@ def run(subject: Subject) -> Outcome:
                 ("release:shipping",),
             )
         )
-    return outcome(found, 4)
+    return outcome(found, 4 + len(subject.brief.boards))
 
 
 RULE = Rule(
