@@ -241,7 +241,9 @@ function paintPlane(ctx: CanvasRenderingContext2D, scene: Scene, far: boolean): 
 	const plane = board.planes.find((p) => p.far === far);
 	if (!plane) return;
 	const colour = far ? COLOUR.far : COLOUR.near;
+	ctx.globalAlpha = 0.55;
 	for (const piece of plane.pieces) fillRings(ctx, view, piece.rings, hatch(ctx, colour, !far));
+	ctx.globalAlpha = 1;
 	const disc = (x: number, y: number, d: number, fill: string) => {
 		const p = toScreen(view, { x, y });
 		ctx.beginPath();

@@ -20,8 +20,8 @@ import { useLaid } from "./useLaid";
 const BoardSolid = lazy(() => import("./BoardSolid"));
 type Shown = Look | "solid";
 const LOOKS: [Shown, string, string][] = [
-	["near", "Near side", "seen from the front"],
-	["far", "Far side", "seen from behind"],
+	["near", "Near", "seen from the front"],
+	["far", "Far", "seen from behind"],
 	["through", "See-through", "from the front, far side dashed"],
 	["solid", "Solid", "with true heights; turn it with the mouse or the arrow keys"],
 ];

@@ -135,7 +135,6 @@ function Room({ board }: { board: string }) {
 		void edit({ kind: "set-room", board, near_room_mm, far_room_mm, ...room });
 	return (
 		<>
-			<NumberField label="Room near" unit="mm" empty value={near_room_mm} set={(v) => set({ near_room_mm: v })} />
 			<label className="flex items-center gap-2 text-[12px]">
 				<span className="flex-1 text-ink-2">Copper layers</span>
 				<select
@@ -150,6 +149,7 @@ function Room({ board }: { board: string }) {
 					<option value={4}>four, with planes</option>
 				</select>
 			</label>
+			<NumberField label="Room near" unit="mm" empty value={near_room_mm} set={(v) => set({ near_room_mm: v })} />
 			<NumberField label="Room far" unit="mm" empty value={far_room_mm} set={(v) => set({ far_room_mm: v })} />
 		</>
 	);
