@@ -1,0 +1,241 @@
+"""The router's maps, cell by cell, against distances of shapely; windows, via spacing and negotiation on boards known by hand."""
+
+from itertools import product
+
+import numpy as np
+import pytest
+import shapely
+from shapely.geometry import box
+
+from loquet.core.board import Track, Via, Wires
+from loquet.core.board.copper import FAR, NEAR, Copper, Hole
+from loquet.core.circuit import Circuit
+from loquet.core.circuit.model import Net
+from loquet.core.geometry import Bar, Box, Round, core_of, radius_of
+from loquet.core.library import Library
+from loquet.core.routing import RouteInput
+from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
+from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart
+from loquet.core.routing.negotiation import PRESSURE_START, negotiate
+from loquet.core.routing.router import Router, Terms
+from loquet.core.routing.terminals import terminal_nodes
+
+MM = 1_000_000
+MARGIN = 11_000
+WIDE, HIGH = 12, 9
+
+
+def given(library: Library, *pads: Copper, holes: tuple[Hole, ...] = (), wires: Wires | None = None) -> RouteInput:  # fmt: skip
+    names = sorted({p.net for p in pads if p.net})
+    nets = tuple(Net(name=name, kind="signal", pads=()) for name in names)
+    area = box(0, 0, WIDE * MM, HIGH * MM)
+    circuit = Circuit(components=(), nets=nets, workings=())
+    return RouteInput(area, area, circuit, pads, holes, library.house("millrace").rules(), wires or Wires())  # fmt: skip
+
+
+def pad(net: str, shape: Round | Bar | Box, sides: tuple[str, ...] = (NEAR,), **more: int) -> Copper:  # fmt: skip
+    return Copper(net, sides, shape, "pad", f"{net or 'X'}{id(shape)}", "1", **more)  # type: ignore[arg-type]
+
+
+def nm(*values: float) -> tuple[int, ...]:
+    return tuple(round(v * MM) for v in values)
+
+
+PADS = (
+    pad("A", Box(*nm(3, 3, 1.2, 0.6))),
+    pad("B", Round(*nm(5.03, 4, 1.5)), (NEAR, FAR)),
+    pad("", Bar(*nm(8, 2, 8, 3.4, 0.8)), (FAR,)),
+    pad("A", Box(*nm(6, 7, 1.4, 0.5), 30)),
+    pad("B", Round(*nm(10, 7, 1.0)), bare_nm=500_000),
+)
+HOLE = Hole(*nm(10.5, 3), MM, False, "", "post", 1_300_000)
+DRAWN = Wires(
+    tracks=(
+        Track(
+            net="A",
+            far=True,
+            x1_nm=2 * MM,
+            y1_nm=6 * MM,
+            x2_nm=4 * MM,
+            y2_nm=7_500_000,
+            width_nm=300_000,
+        ),
+    ),
+    vias=(Via(net="B", x_nm=8 * MM, y_nm=7 * MM),),
+)
+
+
+def expected(side: str, width: int, half: int, router: Router) -> np.ndarray:  # type: ignore[type-arg]
+    """Who owns each cell: nobody, the one net that is near, or none where several are, or where something of no net is."""
+    rules = router.given.rules
+    xs, ys = np.meshgrid(np.arange(router.grid.columns), np.arange(router.grid.rows))
+    spots = shapely.points(xs.ravel() * CELL_NM, ys.ravel() * CELL_NM)
+    near: list[set[int]] = [set() for _ in spots]
+
+    def claim(core: shapely.Geometry, reach: float, net: int) -> None:
+        for index in np.flatnonzero(shapely.distance(core, spots) < reach):
+            near[index].add(net)
+
+    for one in (p for p in PADS if side in p.sides):
+        net = router.numbers.get(one.net, BLOCKED)
+        # a turned pad is measured with the usual gap; a fiducial with its own ring
+        apart = max(rules.drawn_gap_nm, one.bare_nm)
+        claim(core_of(one.shape), radius_of(one.shape) + half + apart + MARGIN, net)
+        if width == VIA:
+            claim(core_of(one.shape), radius_of(one.shape) + half + 50_000, BLOCKED)
+    claim(shapely.Point(HOLE.x, HOLE.y), HOLE.keep_nm + half + MARGIN, BLOCKED)
+    edge = box(0, 0, WIDE * MM, HIGH * MM).boundary
+    claim(edge, rules.edge_nm + half + MARGIN, BLOCKED)
+    if width != VIA:
+        for copper in (
+            Copper("A", (FAR,), Bar(*nm(2, 6, 4, 7.5, 0.3)), "track"),
+            Copper("B", (NEAR, FAR), Round(*nm(8, 7), rules.via_nm), "via"),
+        ):
+            if side in copper.sides:
+                reach = radius_of(copper.shape) + half + rules.drawn_gap_nm + MARGIN
+                claim(core_of(copper.shape), reach, router.numbers[copper.net])
+    return np.array(
+        [FREE if not n else next(iter(n)) if len(n) == 1 else BLOCKED for n in near], dtype=np.int16
+    )
+
+
+@pytest.mark.parametrize(("side", "width"), list(product((NEAR, FAR), (SIGNAL, SUPPLY, VIA))))
+def test_every_cell_has_its_owner(library: Library, side: str, width: int) -> None:
+    """Boxes, discs, strokes and turned boxes, a fiducial with its bare ring, a screw, the edge, a track and a via by hand."""
+    router = Router(given(library, *PADS, holes=(HOLE,), wires=DRAWN))
+    grid = router.grid
+    assert (grid.columns, grid.rows) == (121, 91)
+    rules = router.given.rules
+    half = (rules.signal_width_nm // 2, rules.supply_width_nm // 2, rules.via_nm // 2)[width]
+    assert grid.half_nm[width] == half
+    base = 0 if side == NEAR else grid.area
+    found = grid.owner[width][base : base + grid.area]
+    wanted = expected(side, width, half, router)
+    wrong = np.flatnonzero(found != wanted)
+    assert [(divmod(int(i), grid.columns), found[i], wanted[i]) for i in wrong[:5]] == []
+
+
+def test_vias_may_stand_where_both_sides_agree(library: Library) -> None:
+    """Free on one side and a net's on the other is the net's; two nets, or what is blocked, is nobody's; about what a person drew too."""
+    router = Router(given(library, *PADS, holes=(HOLE,), wires=DRAWN))
+    grid, rules = router.grid, router.given.rules
+    reach = rules.via_nm / 2 + rules.drawn_gap_nm + MARGIN
+    near, far = grid.owner[VIA][: grid.area], grid.owner[VIA][grid.area :]
+    drawn = {
+        "A": (core_of(Bar(*nm(2, 6, 4, 7.5, 0.3))), reach + 150_000, router.numbers["A"]),
+        "via": (shapely.Point(*nm(8, 7)), reach + rules.via_nm / 2, BLOCKED),
+    }
+    for cell in range(0, grid.area, 7):
+        x, y = cell % grid.columns * CELL_NM, cell // grid.columns * CELL_NM
+        owners = {int(v) for v in (near[cell], far[cell]) if v != FREE}
+        for core, most, net in drawn.values():
+            if core.distance(shapely.Point(x, y)) < most:
+                owners.add(net)
+        wanted = FREE if not owners else owners.pop() if len(owners) == 1 else BLOCKED
+        assert grid.owner_via[cell] == wanted, (x, y)
+
+
+@pytest.mark.parametrize(
+    ("reach_nm", "cells"), [(100_000, 5), (269_000, 21), (274_000, 25), (300_000, 29)]
+)
+def test_a_disc_counts_the_half_step_that_slanting_ways_lose(reach_nm: int, cells: int) -> None:
+    """By hand: squares of whole steps below reach² and half a cell's diagonal squared, 0.5: 1.5 holds 5 cells, 7.74 holds 21, 8.008 those at (2, 2) too, 9.5 those at 3."""
+    xs, ys = disc(reach_nm)
+    assert len(xs) == cells
+    assert set(zip(xs.tolist(), ys.tolist(), strict=True)) == {
+        (-x, -y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)
+    }
+
+
+def test_tracks_begin_in_the_middle_part_of_a_pad(library: Library) -> None:
+    """Of a pad of 1.2 x 0.6 mm at 3, 3 a track 0.2 mm wide may begin half a millimetre left and right and 0.2 above and below: 11 x 5 cells; of a disc of 1.5 mm within 0.7 of its radius less half a track."""
+    router = Router(given(library, *PADS))
+    grid = router.grid
+
+    def cells(one: Copper, width: int) -> set[tuple[int, int, int]]:
+        nodes = terminal_nodes(grid, [one], router.numbers[one.net], width).tolist()
+        return {(n // grid.area, n % grid.area % grid.columns, n % grid.area // grid.columns) for n in nodes}  # fmt: skip
+
+    assert cells(PADS[0], SIGNAL) == {(0, x, y) for x in range(25, 36) for y in range(28, 33)}
+    assert cells(PADS[0], SUPPLY) == {(0, x, y) for x in range(26, 35) for y in range(29, 32)}
+    reach = int((750_000 - 100_000) * 0.7)
+    xs = [x for x in range(121) if abs(x * CELL_NM - 5_030_000) <= reach]
+    ys = [y for y in range(91) if abs(y * CELL_NM - 4_000_000) <= reach]
+    assert cells(PADS[1], SIGNAL) == {(side, x, y) for side in (0, 1) for x in xs for y in ys}
+    corner = pad("A", Box(*nm(0, 0, 1, 1)))
+    assert cells(corner, SIGNAL) == set()  # all of it lies too near the edge
+
+
+@pytest.mark.parametrize(
+    ("sources", "target", "window"),
+    [
+        ([(10, 10)], (40, 20, 42, 22), (0, 0, 104, 90)),
+        ([(10, 10), (60, 40)], (62, 45, 64, 46), (8, 0, 116, 90)),
+        ([(100, 80)], (20, 70, 24, 74), (0, 0, 120, 90)),
+    ],
+)
+def test_a_window_leaves_room_about_the_straight_way(
+    library: Library,
+    sources: list[tuple[int, int]],
+    target: tuple[int, int, int, int],
+    window: tuple[int, int, int, int],
+) -> None:
+    """By hand: from the source nearest along rows and columns, 50 cells and 0.4 of that distance about both, cut off at the board. First case: 30 + 10 away, 66 about 10..42 and 10..22; second: (60, 40) is 2 + 5 away, 52 about 60..64 and 40..46."""
+    router = Router(given(library, *PADS))
+    nodes = np.array([y * router.grid.columns + x for x, y in sources], dtype=np.int32)
+    found = router.window(nodes, np.array(target, dtype=np.int32), 1.0)
+    room = {0: 66, 1: 52, 2: 80}[[(104), (116), (120)].index(window[2])]
+    nearest = sources[-1]
+    wanted = (
+        max(0, min(nearest[0], target[0]) - room),
+        max(0, min(nearest[1], target[1]) - room),
+        min(120, max(nearest[0], target[2]) + room),
+        min(90, max(nearest[1], target[3]) + room),
+    )
+    assert tuple(found.tolist()) == wanted
+    wide = router.window(nodes, np.array(target, dtype=np.int32), 2.0)
+    assert (wide[2] - wide[0]) >= (found[2] - found[0])
+
+
+def test_a_second_via_keeps_its_distance() -> None:
+    """With a reach of 2.5 cells: the place itself is marked for use again, all within the circle are barred, those at 2.83 are not, a place marked already stays."""
+    columns, rows = 12, 12
+    marks = np.zeros(columns * rows, dtype=np.int32)
+    marks[5 * columns + 6] = 7
+    keep_apart(marks, 7, 5 * columns + 5, 2.5, columns, rows)
+    sheet = marks.reshape(rows, columns)
+    for y, x in product(range(rows), range(columns)):
+        apart = (x - 5) ** 2 + (y - 5) ** 2
+        wanted = 7 if (x, y) in ((5, 5), (6, 5)) else -7 if apart < 6.25 else 0
+        assert sheet[y, x] == wanted, (x, y)
+    edge = np.zeros(columns * rows, dtype=np.int32)
+    keep_apart(edge, 3, 0, 1.5, columns, rows)
+    assert sorted(np.flatnonzero(edge).tolist()) == [0, 1, columns, columns + 1]
+
+
+def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
+    """Three nets that cross in the middle of a board: each alone would take the straight way; after negotiation none shares a place, and each is whole."""
+    ends = {"A": ((2, 4.5), (10, 4.5)), "B": ((6, 2), (6, 7)), "C": ((3, 2.5), (9, 6.5))}
+    pads = tuple(pad(net, Round(*nm(x, y, 0.8))) for net, spots in ends.items() for x, y in spots)
+    router = Router(given(library, *pads))
+    for net in router.nets:
+        router.route_net(net, Terms(0.0, False, 160.0))
+        router.put(net)
+    assert any(router.contested(net) for net in router.nets)
+    rounds: list[int] = []
+
+    def seen(progress: object) -> bool:
+        rounds.append(progress.contested)  # type: ignore[attr-defined]
+        return True
+
+    for net in router.nets:
+        router.take(net)
+    negotiate(router, router.nets, PRESSURE_START, seen)
+    assert rounds[:3] == [3, 3, 3]
+    assert rounds[-1] < 3 or len(rounds) > 3
+    for net in router.nets:
+        assert router.contested(net) == 0
+        assert net.missing == []
+        ((path),) = net.paths
+        tips = {int(path[0]), int(path[-1])}
+        assert all(tips & set(nodes.tolist()) for nodes in net.terminals)
