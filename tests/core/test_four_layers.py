@@ -37,7 +37,9 @@ INNER = ("copper-inner-near.gbr", "copper-inner-far.gbr")
 
 @pytest.fixture(scope="module")
 def four(library: Library, brief: Brief) -> Design:
-    wanted = edit(Design(brief=brief), kind="set-layers", board="main", copper_layers=4)
+    wanted = edit(
+        Design(brief=brief), kind="set-build", board="main", copper_layers=4, both_sides=False
+    )
     return bring_up_to_date(wanted, library)
 
 
@@ -63,9 +65,9 @@ def test_a_board_of_four_layers_is_ready_and_proven(made: Release) -> None:
 
 def test_two_layers_have_no_planes_and_changing_makes_the_board_stale(finished: Design) -> None:
     assert slice_of(finished.pour).planes == ()
-    wanted = edit(finished, kind="set-layers", board="main", copper_layers=4)
+    wanted = edit(finished, kind="set-build", board="main", copper_layers=4, both_sides=False)
     assert {"placement", "routing", "pour"} <= set(stale_slices(wanted))
-    back = edit(wanted, kind="set-layers", board="main", copper_layers=2)
+    back = edit(wanted, kind="set-build", board="main", copper_layers=2, both_sides=False)
     assert back.brief == finished.brief
 
 

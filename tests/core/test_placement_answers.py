@@ -1,5 +1,6 @@
 """Placing on boards so small that the answer is known by hand: places along a side, in a corner, beside a pad; costs added up; swaps that only annealing finds."""
 
+from dataclasses import replace
 from math import hypot, sqrt
 
 import numpy as np
@@ -21,7 +22,14 @@ from loquet.core.placement.edge_seats import along_edges, along_side
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, rows_of
 from loquet.core.placement.kernels import item_cost, outside, reach_costs
 from loquet.core.placement.rooms import room_of
-from loquet.core.placement.seating import PlacingInput, Seating, area_working, place, size_of
+from loquet.core.placement.seating import (
+    NoRoom,
+    PlacingInput,
+    Seating,
+    area_working,
+    place,
+    size_of,
+)
 from tests.making import Plain, device, thing
 
 MM = 1_000_000
@@ -244,7 +252,7 @@ def test_rows_of_parts_by_height_side_and_pins() -> None:
     near = room_of(pins, Seat(0, 0), 5.0)
     assert near[:, 4:].tolist() == [[BODY, BODY | LOW], [0, BEHIND]]
     far = room_of(pins, Seat(0, 0, 0, True), 5.0)
-    assert [row[4:] for row in far.tolist()] == [[BODY, BODY | LOW]] * 2 + [[BEHIND, 0]]
+    assert [row[4:] for row in far.tolist()] == [[BODY, BODY | LOW]] * 2 + [[BEHIND, BEHIND]]
     assert sorted(far[:2, 0].tolist()) == [-2_050_000, -50_000]  # half of 1.6 mm and a quarter
     assert far[2, :4].tolist() == [-2 * MM, -MM, 2 * MM, MM]
 
@@ -338,3 +346,48 @@ def test_places_stay_on_the_lattice_of_half_millimetres() -> None:
     away = [abs(x - g[0][0]) + abs(y - g[0][1]) for (x, y, _), g in zip(found, goals, strict=True)]
     assert max(away) <= 500_000
     assert sqrt(len(found)) > 2
+
+
+# Behind
+
+
+def test_small_parts_go_behind_where_the_front_is_full() -> None:
+    """On 6 x 4 mm a part with leads fills the front; a resistor finds no room there, and behind it only where that is allowed, clear of the leads and of the screw."""
+    leads = pattern(5, 3, dot("1", -2, 0, 0.8, 1.6), dot("2", 2, 0, 0.8, 1.6))
+    big, own = part("big", {"1": "A", "2": "B"}), part("own", {"1": "A", "2": "C"})
+    shared = {
+        "outline": (6, 4),
+        "fixed": {"big": Seat(3 * MM, 2 * MM)},
+        "patterns": {"big": leads, "own": pattern(1.5, 1)},
+    }
+    with pytest.raises(NoRoom, match="let parts go behind"):
+        place(given(big, own, **shared))
+    seats = {p.role: p.seat for p in place(given(big, own, both_sides=True, **shared)).parts}
+    assert seats["own"].far
+    assert not seats["big"].far
+    # leads at 1 and 5, 2 mm with a hole of 0.8 and room: the middle is what is left, with half a millimetre to the edge
+    left, bottom, right, top = seats["own"].rect(pattern(1.5, 1).courtyard)
+    assert left >= 500_000
+    assert bottom >= 500_000
+    assert right <= 5_500_000
+    assert top <= 3_500_000
+    screwed = given(big, own, both_sides=True, holes=((3 * MM, 2 * MM, 2 * MM),), **shared)
+    with pytest.raises(NoRoom):
+        place(screwed)
+
+
+def test_what_has_leads_or_is_a_chip_stays_on_the_front() -> None:
+    """Leads would come out in front, and a chip is what everything else is placed about."""
+    flat = pattern(5, 3)
+    leads = pattern(1.5, 1, dot("1", -0.4, 0, 0.3), dot("2", 0.4, 0, 0.3))
+    big = part("big", {"1": "A", "2": "B"})
+    fixed = {"big": Seat(3 * MM, 2 * MM)}
+    for own, drawn, high in (
+        (part("own", {"1": "A"}), leads, 0.5),
+        (part("own", {"1": "A"}, part="chip:X"), pattern(1.5, 1), 0.5),
+        (part("own", {"1": "A"}, bare=True), pattern(1.5, 1), 0.0),
+        (part("own", {"1": "A"}), pattern(1.5, 1), 3.1),
+    ):
+        full = given(big, own, outline=(6, 4), fixed=fixed, both_sides=True, patterns={"big": flat, "own": drawn})  # fmt: skip
+        with pytest.raises(NoRoom):
+            place(replace(full, heights_mm={"big": 1.0, "own": high}))

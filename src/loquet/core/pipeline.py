@@ -394,6 +394,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             kept=kept,
             rails=frozenset(rail.net for rail in rails_of(brief)),
             arrangement=design.arrangement(subject),
+            both_sides=brief.board(subject).both_sides,
         )
     )
 

@@ -3996,9 +3996,14 @@ export interface components {
         };
         /**
          * Board
-         * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; thickness and finish are chosen when it is ordered.
+         * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; on `both_sides` small parts may go behind where the front is full; thickness and finish are chosen when it is ordered.
          */
         Board: {
+            /**
+             * Both Sides
+             * @default false
+             */
+            both_sides: boolean;
             /**
              * Copper Layers
              * @default 2
@@ -8017,7 +8022,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetLayers"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -12801,6 +12806,29 @@ export interface components {
             kind: "set-analogue";
         };
         /**
+         * SetBuild
+         * @description How a board is built: its layers of copper (four bring inner planes of ground and of the widest supply), and whether parts may go behind where the front is full.
+         */
+        SetBuild: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /** Both Sides */
+            both_sides: boolean;
+            /**
+             * Copper Layers
+             * @enum {integer}
+             */
+            copper_layers: 2 | 4;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-build";
+        };
+        /**
          * SetChords
          * @description Which keys must be readable together.
          */
@@ -12811,27 +12839,6 @@ export interface components {
              * @enum {string}
              */
             kind: "set-chords";
-        };
-        /**
-         * SetLayers
-         * @description How many layers of copper a board has; four bring inner planes of ground and of the widest supply.
-         */
-        SetLayers: {
-            /**
-             * Board
-             * @description letters, digits, spaces and hyphens; starts with a letter
-             */
-            board: string;
-            /**
-             * Copper Layers
-             * @enum {integer}
-             */
-            copper_layers: 2 | 4;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "set-layers";
         };
         /**
          * SetOutline

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Board, fromSegment, hitBoard, linksOf, partAt, roomAround } from "./boardGeometry";
+import { type Board, fromSegment, hitBoard, linkChange, linksOf, partAt, roomAround } from "./boardGeometry";
 
 const part = (ref: string, x: number, y: number, half: number, far = false) => ({
 	ref,
@@ -85,6 +85,11 @@ describe("what lies where", () => {
 describe("a part in the hand", () => {
 	const first = board.parts[0];
 	if (!first) throw new Error("no part");
+	it("knows what a move does to its links, ground left out", () => {
+		expect(linkChange(board, first, 0, 0)).toEqual({ before: 9, after: 9 });
+		expect(linkChange(board, first, 5, 0)).toEqual({ before: 9, after: 4 });
+		expect(linkChange(board, first, 9, 3)).toEqual({ before: 9, after: 3 });
+	});
 	it("knows its room, and by how much it overlaps", () => {
 		expect(roomAround(board, first, 0, 0)).toEqual({ gap: 5, ref: "B2" });
 		expect(roomAround(board, first, 6, 0).gap).toBeCloseTo(-1);

@@ -92,3 +92,17 @@ export function linksOf(board: Board, ref: string, dx: number, dy: number): { fr
 	}
 	return links;
 }
+
+/** How far the pads of a part lie from the nearest other pads of their nets, ground left out, before and after it is moved by so much; in mm. */
+export function linkChange(board: Board, part: Part, dx: number, dy: number): { before: number; after: number } {
+	const found = { before: 0, after: 0 };
+	for (const pad of board.pads) {
+		if (pad.ref !== part.ref || !pad.net || pad.net === "GROUND") continue;
+		const others = board.pads.filter((p) => p.net === pad.net && p.ref !== part.ref);
+		if (!others.length) continue;
+		const nearest = (x: number, y: number) => Math.min(...others.map((p) => Math.hypot(p.x - x, p.y - y)));
+		found.before += nearest(pad.x, pad.y);
+		found.after += nearest(pad.x + dx, pad.y + dy);
+	}
+	return found;
+}

@@ -72,13 +72,14 @@ RoomMm = Annotated[float, Field(gt=0, le=100, description="mm between board and 
 
 
 class Board(Frozen):
-    """A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; thickness and finish are chosen when it is ordered."""
+    """A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; on `both_sides` small parts may go behind where the front is full; thickness and finish are chosen when it is ordered."""
 
     name: Name = MAIN
     outline: Outline
     near_room_mm: RoomMm | None = None
     far_room_mm: RoomMm | None = None
     copper_layers: Literal[2, 4] = 2
+    both_sides: bool = False
 
     @property
     def folder(self) -> str:

@@ -13,7 +13,7 @@ from loquet.core.edits.board_edits import (
     ChooseArrangement,
     RemoveBoard,
     RenameBoard,
-    SetLayers,
+    SetBuild,
     SetOutline,
     SetRoom,
 )
@@ -65,7 +65,7 @@ Edit = Annotated[
     | ShapeOutline
     | TakeOutline
     | SetRoom
-    | SetLayers
+    | SetBuild
     | ChooseArrangement
     | AddCornerHoles
     | SetRole

@@ -218,22 +218,25 @@ class AddCornerHoles(Frozen):
         return with_brief(design, things=(*design.brief.things, *added))
 
 
-class SetLayers(Frozen):
-    """How many layers of copper a board has; four bring inner planes of ground and of the widest supply."""
+class SetBuild(Frozen):
+    """How a board is built: its layers of copper (four bring inner planes of ground and of the widest supply), and whether parts may go behind where the front is full."""
 
-    kind: Literal["set-layers"] = "set-layers"
+    kind: Literal["set-build"] = "set-build"
     board: Name
     copper_layers: Literal[2, 4]
+    both_sides: bool
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Give {self.board} {self.copper_layers} layers"
+        behind = ", parts on both sides" if self.both_sides else ""
+        return f"Build {self.board} on {self.copper_layers} layers{behind}"
 
     def apply(self, design: Design) -> Design:
         """Change it; the board is placed, routed and poured again."""
         board = board_of(design, self.board)
-        new = board.model_copy(update={"copper_layers": self.copper_layers})
+        built = {"copper_layers": self.copper_layers, "both_sides": self.both_sides}
+        new = board.model_copy(update=built)
         boards = tuple(new if b is board else b for b in design.brief.boards)
         return with_brief(design, boards=boards)
 

@@ -8,7 +8,7 @@ from numba import njit
 from numpy.typing import NDArray
 
 CELL_NM = 250_000
-BODY_BIT = 1
+ON_BOARD = 1 | 4  # bodies of either side
 LATTICE_NM = 500_000
 FAR_AWAY = 1e15
 
@@ -50,7 +50,7 @@ def clear_spots(
             left, bottom = xs[i] + rows[k, 0], ys[i] + rows[k, 1]
             right, top = xs[i] + rows[k, 2], ys[i] + rows[k, 3]
             what, clear_of = rows[k, 4], rows[k, 5]
-            if what & BODY_BIT and outside(left, bottom, right, top, sums, origin):
+            if what & ON_BOARD and outside(left, bottom, right, top, sums, origin):
                 found[i] = False
                 break
             for j in range(len(taken)):
@@ -150,7 +150,7 @@ def item_fits(
         left, bottom = x + rows[turn, k, 0], y + rows[turn, k, 1]
         right, top = x + rows[turn, k, 2], y + rows[turn, k, 3]
         what, clear_of = rows[turn, k, 4], rows[turn, k, 5]
-        if what & BODY_BIT and outside(left, bottom, right, top, sums, origin):
+        if what & ON_BOARD and outside(left, bottom, right, top, sums, origin):
             return False
         for j in range(len(taken)):
             if meet(left, bottom, right, top, what, clear_of, taken[j]):

@@ -42,5 +42,5 @@ def room_of(
     if pins and not seat.far:
         rows.append((pins, 0, BEHIND))
     if seat.far and (height_mm or pattern.pads):
-        rows.append((seat.rect(pattern.courtyard), BEHIND, 0))
+        rows.append((seat.rect(pattern.courtyard), BEHIND, BEHIND))
     return np.concatenate([rows_of([]), *(rows_of([rect], *bits) for rect, *bits in rows)])

@@ -15,7 +15,7 @@ from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
 from loquet.core.placement.arranging import Item, arranged
 from loquet.core.placement.clusters import Cluster, Member, families, is_probe, row_of
-from loquet.core.placement.ground_plan import BODY, LOW, GroundPlan, Rows, rows_of
+from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, Rows, rows_of
 from loquet.core.placement.kernels import reach_costs
 from loquet.core.placement.rooms import room_of
 from loquet.core.provenance import Source, Working, given
@@ -29,6 +29,8 @@ MIDDLE_WEIGHT = 0.02
 TURN_PRICE_NM = 300_000.0
 NO_ROOM_NM = 1e9
 FIXED = "fixed"
+SCREW = BODY | BEHIND
+BEHIND_MM = 3.0  # what goes behind must leave room for cells and the shell; common practice
 OPEN_FIELD = box(-15_000_000, -15_000_000, 15_000_000, 15_000_000)
 Longs = NDArray[np.int64]
 Floats = NDArray[np.float64]
@@ -39,14 +41,14 @@ class NoRoom(Exception):
 
     def __init__(self, ref: str, title: str) -> None:
         super().__init__(
-            f"No free place is left for {ref} ({title}). Enlarge the outline or move controls apart."
+            f"No free place is left for {ref} ({title}). Enlarge the outline, move controls apart, or let parts go behind at the Brief."
         )
         self.ref = ref
 
 
 @dataclass(frozen=True)
 class PlacingInput:
-    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas of the near side that are kept free, and which of several arrangements is wanted."""
+    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas of the near side that are kept free, which of several arrangements is wanted, and whether small parts may go behind where the front is full."""
 
     outline: Polygon
     circuit: Circuit
@@ -59,6 +61,7 @@ class PlacingInput:
     kept: tuple[Rect, ...] = ()
     rails: frozenset[str] = frozenset()
     arrangement: int = 1
+    both_sides: bool = False
 
 
 def lattice(outline: Polygon, offset_nm: int = 0) -> tuple[Longs, Longs]:
@@ -85,7 +88,7 @@ class Seating:
             return
         self.plan.taken[FIXED] = np.concatenate(
             [
-                rows_of((x - r, y - r, x + r, y + r) for x, y, r in given.holes),
+                rows_of(((x - r, y - r, x + r, y + r) for x, y, r in given.holes), SCREW, SCREW),
                 rows_of(given.kept),
                 rows_of(given.low_areas, LOW, 0),
             ]
@@ -201,8 +204,21 @@ class Seating:
             place = self.best(cluster, xs[near], ys[near], self.plan)
         place = place or self.best(cluster, xs, ys, self.plan)
         if place is None:
-            raise NoRoom(component.ref, component.purpose)
-        self.put(component, Seat(*place))
+            cluster, place = self.behind(component)
+        self.put(component, cluster.members[0].at(*place))
+
+    def behind(self, component: Component) -> tuple[Cluster, tuple[int, int, int]]:
+        """A small part on the far side, where the brief allows that; raises NoRoom."""
+        cluster = Cluster((Member(component, Seat(0, 0, 0, True)),))
+        pattern = self.given.patterns[component.ref]
+        small = not component.is_chip and not component.bare
+        small = small and self.given.heights_mm[component.ref] <= BEHIND_MM
+        small = small and not pattern.holes and not any(p.drill_nm for p in pattern.pads)
+        if self.given.both_sides and small:
+            place = self.best(cluster, *self.lattice, self.plan)
+            if place is not None:
+                return cluster, place
+        raise NoRoom(component.ref, component.purpose)
 
     def seat_alike(self, group: list[Component]) -> None:
         """Seat parts that belong beside like hosts at one and the same place about each, as far as there is room; the rest at the next best, and what is left alone."""
@@ -338,8 +354,7 @@ def arrange(seating: Seating, free: list[Component]) -> None:
         cluster = queue.pop(0)
         place = seating.best(cluster, *seating.lattice, seating.plan)
         if place is None and len(cluster.members) == 1:
-            component = cluster.members[0].component
-            raise NoRoom(component.ref, component.purpose)
+            cluster, place = seating.behind(cluster.members[0].component)
         if place is None:
             queue = [Cluster((Member(m.component, Seat(0, 0)),)) for m in cluster.members] + queue
             continue

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
-import { type Board, hitBoard, type Part, partAt, roomAround, type Side } from "../../canvas/boardGeometry";
+import { type Board, hitBoard, linkChange, type Part, partAt, roomAround, type Side } from "../../canvas/boardGeometry";
 import { type Span, spanWords, taken } from "../../canvas/measuring";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { type Fingers, pinched } from "../../canvas/pinch";
@@ -158,8 +158,11 @@ export function BoardCanvas(props: Props) {
 			if (Math.hypot(spot.x - held.x, spot.y - held.y) < 0.25) return;
 			setHeld(moved);
 			const room = roomAround(board, held.part, moved.dx, moved.dy);
+			const links = linkChange(board, held.part, moved.dx, moved.dy);
+			const words =
+				links.before || links.after ? `; links ${links.before.toFixed(1)} to ${links.after.toFixed(1)} mm` : "";
 			return reckon(
-				`${held.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}`,
+				`${held.part.ref} at ${to.x.toFixed(2)}, ${to.y.toFixed(2)} mm; ${room.gap < 0 ? `overlaps ${room.ref} by ${(-room.gap).toFixed(2)} mm` : `${room.gap.toFixed(2)} mm clear of ${room.ref}`}${words}`,
 			);
 		}
 		if (measuring && span) {

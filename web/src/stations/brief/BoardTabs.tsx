@@ -11,7 +11,7 @@ export function BoardTabs({ board, show }: { board: string; show: (board: string
 		while (taken.has(`board ${number}`)) number++;
 		const name = `board ${number}`;
 		const outline = { kind: "rounded-rectangle", width_mm: 60, height_mm: 40, corner_mm: 3 } as const;
-		if (await edit({ kind: "add-board", board: { name, outline, copper_layers: 2 } })) show(name);
+		if (await edit({ kind: "add-board", board: { name, outline, copper_layers: 2, both_sides: false } })) show(name);
 	};
 	return (
 		<div className="flex items-center gap-1 text-[12px]" data-testid="boards">

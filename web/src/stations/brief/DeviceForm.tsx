@@ -131,6 +131,9 @@ function Room({ board }: { board: string }) {
 	const found = head.brief.boards.find((b) => (b.name ?? "main") === board);
 	if (!found) return null;
 	const { near_room_mm = null, far_room_mm = null } = found;
+	const { copper_layers = 2, both_sides = false } = found;
+	const build = (change: { copper_layers?: 2 | 4; both_sides?: boolean }) =>
+		void edit({ kind: "set-build", board, copper_layers, both_sides, ...change });
 	const set = (room: { near_room_mm?: number | null; far_room_mm?: number | null }) =>
 		void edit({ kind: "set-room", board, near_room_mm, far_room_mm, ...room });
 	return (
@@ -139,14 +142,24 @@ function Room({ board }: { board: string }) {
 				<span className="flex-1 text-ink-2">Copper layers</span>
 				<select
 					className="min-h-6 border border-line bg-card px-1"
-					value={found.copper_layers ?? 2}
-					onChange={(event) =>
-						void edit({ kind: "set-layers", board, copper_layers: Number(event.target.value) === 4 ? 4 : 2 })
-					}
+					value={copper_layers}
+					onChange={(event) => build({ copper_layers: Number(event.target.value) === 4 ? 4 : 2 })}
 					data-testid="copper-layers"
 				>
 					<option value={2}>two</option>
 					<option value={4}>four, with planes</option>
+				</select>
+			</label>
+			<label className="flex items-center gap-2 text-[12px]">
+				<span className="flex-1 text-ink-2">Small parts</span>
+				<select
+					className="min-h-6 border border-line bg-card px-1"
+					value={both_sides ? "both" : "front"}
+					onChange={(event) => build({ both_sides: event.target.value === "both" })}
+					data-testid="both-sides"
+				>
+					<option value="front">on the front</option>
+					<option value="both">behind, if full</option>
 				</select>
 			</label>
 			<NumberField label="Room near" unit="mm" empty value={near_room_mm} set={(v) => set({ near_room_mm: v })} />
