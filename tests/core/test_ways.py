@@ -1,0 +1,115 @@
+"""Lengths along tracks and branches of clocks, on ways drawn by hand."""
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+
+from loquet.core.board import BoardView, Routing, Track, Via
+from loquet.core.board.copper import FAR, NEAR, Copper
+from loquet.core.board.ways import way_lengths
+from loquet.core.checks.rules import bus_branches
+from loquet.core.checks.rules.bus_branches import branches
+from loquet.core.circuit import Circuit
+from loquet.core.circuit.model import Net
+from loquet.core.design import Design
+from loquet.core.geometry import Box
+from loquet.core.library import Library
+from loquet.core.pipeline import board_view
+from loquet.core.provenance import Failed, NotApplicable, Outcome, Passed
+from loquet.core.reviewing import subject_of
+
+MM = 1_000_000
+
+
+def way(net: str, *spots: tuple[float, float], far: bool = False) -> list[Track]:
+    return [
+        Track(
+            net=net,
+            far=far,
+            x1_nm=round(a[0] * MM),
+            y1_nm=round(a[1] * MM),
+            x2_nm=round(b[0] * MM),
+            y2_nm=round(b[1] * MM),
+            width_nm=200_000,
+        )
+        for a, b in pairwise(spots)
+    ]
+
+
+@pytest.fixture
+def view(finished: Design, library: Library) -> BoardView:
+    return board_view(finished, library)
+
+
+def drawn(view: BoardView, pads: dict[str, tuple[float, float, str]], tracks: list[Track], *vias: tuple[float, float], net: str = "CARD_CLOCK") -> BoardView:  # fmt: skip
+    """A board with one net: pads by reference at places in mm on a side, tracks and vias."""
+    found = tuple(Via(net=net, x_nm=round(x * MM), y_nm=round(y * MM)) for x, y in vias)
+    nets = (Net(name=net, kind="signal", pads=tuple((ref, "1") for ref in pads)),)
+    circuit = Circuit(components=(), nets=nets, workings=())
+    made = replace(view, circuit=circuit, routing=Routing(tracks=tuple(tracks), vias=found))
+    made.__dict__["pads"] = tuple(
+        Copper(net, (side,), Box(round(x * MM), round(y * MM), MM, MM), "pad", ref, "1")
+        for ref, (x, y, side) in pads.items()
+    )
+    return made
+
+
+THREE = {"U1": (0.0, 0.0, NEAR), "U2": (90.0, 0.0, NEAR), "U3": (40.0, 60.0, NEAR)}
+
+
+def test_lengths_go_over_corners_branches_and_vias(view: BoardView) -> None:
+    """90 mm straight; a branch that begins in the middle of that track, 60 mm; the same with its last 20 mm behind, over a via."""
+    net = "CARD_CLOCK"
+    trunk, branch = way(net, (0, 0), (90, 0)), way(net, (40, 0), (40, 60))
+    found = way_lengths(drawn(view, THREE, [*trunk, *branch]), net)
+    assert found["U1 pad 1", "U2 pad 1"] == pytest.approx(90 * MM)
+    assert found["U1 pad 1", "U3 pad 1"] == found["U3 pad 1", "U1 pad 1"] == pytest.approx(100 * MM)
+    assert found["U2 pad 1", "U3 pad 1"] == pytest.approx(110 * MM)
+    behind = way(net, (40, 0), (40, 40)) + way(net, (40, 40), (40, 60), far=True)
+    pads = {**THREE, "U3": (40.0, 60.0, FAR)}
+    over = way_lengths(drawn(view, pads, [*trunk, *behind], (40, 40)), net)
+    assert over["U1 pad 1", "U3 pad 1"] == pytest.approx(100 * MM)
+    open_end = way_lengths(drawn(view, pads, [*trunk, *behind]), net)
+    assert ("U1 pad 1", "U3 pad 1") not in open_end
+    assert ("U1 pad 1", "U2 pad 1") in open_end
+    wrong_side = way_lengths(drawn(view, pads, [*trunk, *branch]), net)
+    assert ("U1 pad 1", "U3 pad 1") not in wrong_side
+
+
+def test_a_branch_is_what_hangs_beside_the_longest_way() -> None:
+    """Of three contacts at 100, 90 and 110 mm from each other the longest way is 110; the third hangs half of 100 + 90 - 110 beside it."""
+    lengths = {("a", "b"): 100.0, ("a", "c"): 90.0, ("b", "c"): 110.0}
+    both = lengths | {(y, x): v for (x, y), v in lengths.items()}
+    assert branches(both) == {"a": 40.0}
+    assert branches({}) == {}
+
+
+def outcome_of(view: BoardView, design: Design, library: Library) -> Outcome:
+    subject = replace(subject_of(design, library), view=view, views=(view,))
+    return bus_branches.RULE.run(subject)
+
+
+@pytest.mark.parametrize(("branch", "found"), [(49.8, False), (50.2, True)])
+def test_a_long_branch_of_a_clock_is_found(
+    branch: float, found: bool, view: BoardView, finished: Design, library: Library
+) -> None:
+    """The limit by hand: an edge of 2 ns is 300 mm long, a sixth of it 50 mm."""
+    net = "CARD_CLOCK"
+    pads = {"U1": (-60.0, 0.0, NEAR), "U2": (100.0, 0.0, NEAR), "U3": (40.0, branch, NEAR)}
+    tracks = way(net, (-60, 0), (100, 0)) + way(net, (40, 0), (40, branch))
+    said = outcome_of(drawn(view, pads, tracks), finished, library)
+    assert isinstance(said, Failed if found else Passed)
+    if isinstance(said, Failed):
+        (one,) = said.findings
+        assert "CARD_CLOCK branches for 50 mm to U3 pad 1; 50 mm are the most." in one.sentence
+        assert "part:U3" in one.about
+
+
+@pytest.mark.parametrize("net", ["BUS_CLOCK", "DEBUG_CLOCK", "CARD_DATA"])
+def test_slow_clocks_and_data_are_left_alone(
+    net: str, view: BoardView, finished: Design, library: Library
+) -> None:
+    tracks = way(net, (0, 0), (90, 0)) + way(net, (40, 0), (40, 60))
+    said = outcome_of(drawn(view, THREE, tracks, net=net), finished, library)
+    assert isinstance(said, NotApplicable)
