@@ -1,17 +1,26 @@
 """Pins solved again for the placed board; presets; the reach of hands."""
 
+from math import dist
+
 import pytest
 
 from loquet.catalogue.presets import presets
+from loquet.core.aiming import aims_key, aims_of
 from loquet.core.brief.reach import HAND_MM, out_of_reach, reach_arcs
-from loquet.core.design import Design
+from loquet.core.design import Design, slice_of
 from loquet.core.edits import EDITS, apply
 from loquet.core.feasibility import brief_faults
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.pinning import placed_targets, verdict_of
 from loquet.core.pins.needing import needs_of
-from loquet.core.pipeline import board_view, bring_up_to_date, pin_problem, stale_slices
+from loquet.core.pipeline import (
+    StageRefused,
+    board_view,
+    bring_up_to_date,
+    pin_problem,
+    stale_slices,
+)
 from loquet.core.release import release
 from loquet.demo.scenario import demo_brief
 
@@ -54,3 +63,33 @@ def test_reach_grows_with_the_hand() -> None:
     assert far["medium"] == pytest.approx(60.48)
     assert len(arcs) == 2 * len(HAND_MM)
     assert set(out_of_reach(brief, "large")) <= set(out_of_reach(brief, "small"))
+
+
+def test_the_gain_is_known_before_it_is_taken(finished: Design, library: Library) -> None:
+    """Ways measured on the board: from the chip's pad of each signal straight to the nearest other pad of its net. Taking it gives the plan that was promised; where the plan is that one already, there is nothing to gain."""
+    (aim,) = aims_of(finished, library)
+    targets = placed_targets(finished, library)
+    view = board_view(finished, library)
+    chip = next(c.ref for c in view.circuit.components if c.is_chip)
+    pads = {p.pad: middle_of(p.shape) for p in view.pads if p.ref == chip}
+    plan = slice_of(finished.pins)
+
+    def ways_mm(rows: dict[str, str]) -> float:
+        return sum(dist(pads[pin], targets[signal]) for signal, pin in rows.items()) / 1e6
+
+    now = {row.signal: row.pin for row in plan.assignments}
+    assert aim.before_mm == pytest.approx(ways_mm(now), abs=0.02)
+    assert aim.after_mm <= aim.before_mm
+    wanted = {"kind": "take-placed-targets", "targets": targets}
+    taken = bring_up_to_date(apply(finished, EDITS.validate_python(wanted)), library, "pins")
+    then = {row.signal: row.pin for row in slice_of(taken.pins).assignments}
+    changed = {signal for signal in now if now[signal] != then[signal]}
+    if aim.moved:
+        assert aim.after_mm == pytest.approx(ways_mm(then), abs=0.02)
+        assert set(aim.moved) == changed
+    else:
+        assert ways_mm(then) == pytest.approx(aim.before_mm, abs=0.02)
+    bare = finished.model_copy(update={"placement": {}})
+    with pytest.raises(StageRefused, match="not placed for this circuit"):
+        aims_of(bare, library)
+    assert aims_key(bare, library) != aims_key(finished, library)

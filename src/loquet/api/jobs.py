@@ -20,6 +20,7 @@ from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.tries import tries_key
 from loquet.jobs.works import (
     finish,
+    look_for_aims,
     look_for_ways,
     make_release,
     make_slices,
@@ -45,6 +46,7 @@ JobKind = Literal[
     "release",
     "nets",
     "tries",
+    "aim",
 ]
 JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
     "pins": ("pins",),
@@ -87,6 +89,8 @@ def start_job(
     elif wanted.kind == "tries":
         board = board_named(load_design(session, head.version), wanted.board)
         work = try_arrangements(context.factory, project_id, board, AUTHOR)
+    elif wanted.kind == "aim":
+        work = look_for_aims(context.factory, project_id, context.library)
     elif wanted.kind == "ways out":
         work = look_for_ways(context.factory, project_id, context.library)
     elif wanted.kind == "finish":

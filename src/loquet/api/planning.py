@@ -15,6 +15,7 @@ from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
 from loquet.api.stations import BrainAsked
 from loquet.catalogue.presets import presets
+from loquet.core.aiming import Aim, aims_key
 from loquet.core.brief import Brief
 from loquet.core.design import Design, plans_of
 from loquet.core.edits import apply
@@ -38,6 +39,7 @@ from loquet.store.designs import commit_version, head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["planning"])
 WAYS = TypeAdapter(list[WayOut])
+AIMS = TypeAdapter(list[Aim])
 TYPES = {"pdf": "application/pdf", "json": "application/json", "bin": "application/octet-stream"}
 
 
@@ -61,6 +63,16 @@ def get_pin_verdict(
         kept = answer_of(session, ways_key(design, context.library, brain))
         ways = None if kept is None else WAYS.validate_json(kept)
     return PinVerdict(fits=conflict is None, conflict=conflict, ways_out=ways)
+
+
+@router.get("/projects/{project_id}/aim")
+def get_aims(project_id: int, session: SessionNow, context: ContextNow) -> list[Aim]:
+    """What the pins would gain from being solved for the placed board, where a job "aim" has looked for it."""
+    design = load_design(session, head_of(session, project_id).version)
+    if not design.brief.brains or not plans_of(design):
+        return []
+    known = answer_of(session, aims_key(design, context.library))
+    return AIMS.validate_json(known) if known else []
 
 
 @router.post("/projects/{project_id}/aim", response_model=DesignHead)

@@ -8,6 +8,7 @@ from typing import Any
 
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import proof_figures
+from loquet.core.aiming import aims_of
 from loquet.core.board import Routing
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, Made, SliceName, slice_of
@@ -129,6 +130,15 @@ def make_package(tell: Tell, design_text: str) -> tuple[dict[str, bytes], dict[s
         stops = [f.sentence for f in result.findings if f.severity == "stop"]
         return Refusal(f"Not ready: {stops[0]}" if stops else "Not ready.")
     return result.files, json.loads(json.dumps(proof_figures(result.proof) or {}))
+
+
+def find_aims(tell: Tell, design_text: str) -> list[dict[str, Any]] | Refusal:
+    """What solving the pins for the placed board would gain, brain by brain, as plain values."""
+    try:
+        aims = aims_of(Design.model_validate_json(design_text), bundled_library())
+    except (StageRefused, PartError) as problem:
+        return Refusal(str(problem))
+    return [aim.model_dump(mode="json") for aim in aims]
 
 
 def find_ways(tell: Tell, design_text: str, brain: str) -> list[dict[str, Any]] | Refusal:

@@ -7,6 +7,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session, sessionmaker
 
+from loquet.core.aiming import aims_key
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
 from loquet.core.frozen import digest_of
 from loquet.core.library import Library
@@ -14,7 +15,15 @@ from loquet.core.pinning import ways_key
 from loquet.core.pipeline import MADE, TITLES, StageRefused, each_slice, stale_subjects
 from loquet.core.routing import RoutingStopped
 from loquet.core.tries import TRIES, Try, tries_key
-from loquet.jobs.making import Refusal, find_ways, make_nets, make_package, make_slice, make_try
+from loquet.jobs.making import (
+    Refusal,
+    find_aims,
+    find_ways,
+    make_nets,
+    make_package,
+    make_slice,
+    make_try,
+)
 from loquet.jobs.runner import Ticket, Work
 from loquet.store.answers import answer_of, keep_answer
 from loquet.store.designs import commit_version, head_of, load_design
@@ -217,6 +226,27 @@ def make_release(factory: sessionmaker[Session], project_id: int) -> Work:
                 datetime.now(UTC),
             )
         return "The files are written and proven."
+
+    return work
+
+
+def look_for_aims(factory: sessionmaker[Session], project_id: int, library: Library) -> Work:
+    """What the pins would gain from being solved for the placed board, kept by what it depends on; the design is left as it is."""
+
+    def work(ticket: Ticket) -> str:
+        with factory() as session:
+            design = load_design(session, head_of(session, project_id).version)
+        ticket.say("solving the pins for the placed board")
+        answer: Any = ticket.compute(find_aims, design.model_dump_json())
+        if isinstance(answer, Refusal):
+            raise StageRefused("pins", answer.sentence, "")
+        with factory.begin() as session:
+            keep_answer(session, aims_key(design, library), json.dumps(answer))
+        before, after = (sum(aim[name] for aim in answer) for name in ("before_mm", "after_mm"))
+        if after >= before:
+            return f"The pins suit the board as it lies: {before:.0f} mm, and no plan is shorter."
+        moved = sum(len(aim["moved"]) for aim in answer)
+        return f"Solved for the board the ways would be {after:.0f} mm instead of {before:.0f} mm; {moved} pins would change."
 
     return work
 

@@ -215,7 +215,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Get Aims
+         * @description What the pins would gain from being solved for the placed board, where a job "aim" has looked for it.
+         */
+        get: operations["get_aims"];
         put?: never;
         /**
          * Aim At Board
@@ -3919,6 +3923,20 @@ export interface components {
                  */
                 text: string;
             };
+        };
+        /**
+         * Aim
+         * @description The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and the signals that would change their pins.
+         */
+        Aim: {
+            /** After Mm */
+            after_mm: number;
+            /** Before Mm */
+            before_mm: number;
+            /** Brain */
+            brain: string;
+            /** Moved */
+            moved: string[];
         };
         /**
          * ArrangeParts
@@ -8301,7 +8319,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets" | "tries";
+            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets" | "tries" | "aim";
             /**
              * Nets
              * @default []
@@ -14818,6 +14836,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DesignHead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_aims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Aim"][];
                 };
             };
             /** @description Bad Request */

@@ -44,6 +44,12 @@ export function PinsStation() {
 		enabled: query.data !== undefined && !query.data.solved,
 		placeholderData: (before) => before,
 	});
+	const aims = useQuery({
+		queryKey: ["project", head.project, "aims", head.version, jobs.length],
+		queryFn: () => take(client.GET("/api/projects/{project_id}/aim", project)),
+		enabled: query.data?.placed === true,
+	});
+	const gain = (aims.data ?? []).filter((a) => a.moved.length > 0);
 	const aim = async () => {
 		try {
 			await take(client.POST("/api/projects/{project_id}/aim", project));
@@ -51,8 +57,9 @@ export function PinsStation() {
 			say({
 				kind: "done",
 				sentence: "The pins are now to be solved for the pads as they lie.",
-				wayOut: "Solve them again.",
+				wayOut: "",
 			});
+			await start("everything");
 		} catch (problem) {
 			if (problem instanceof Refusal) say({ kind: "refused", sentence: problem.sentence, wayOut: problem.wayOut });
 		}
@@ -82,8 +89,10 @@ export function PinsStation() {
 				{view.placed && (
 					<Button
 						weight="quiet"
-						title="Take the places where the parts lie on the board as targets, then solve again"
-						onClick={() => void aim()}
+						title="How much shorter would the ways be if the pins were solved for the parts as they lie on the board?"
+						disabled={jobs.length > 0}
+						onClick={() => void start("aim")}
+						data-testid="aim"
 					>
 						Aim at the board
 					</Button>
@@ -92,6 +101,20 @@ export function PinsStation() {
 					{view.solved ? "Solve again" : "Solve the pins"}
 				</Button>
 			</div>
+			{gain.length > 0 && (
+				<p className="flex items-center gap-2 border-b border-rule bg-card px-4 py-2" data-testid="gain">
+					<span>
+						Solved for the board as it lies, the ways from{" "}
+						{gain
+							.map((a) => `${a.brain} would be ${a.after_mm.toFixed(0)} mm instead of ${a.before_mm.toFixed(0)} mm`)
+							.join(", from ")}
+						; {gain.reduce((sum, a) => sum + a.moved.length, 0)} pins would change.
+					</span>
+					<Button disabled={jobs.length > 0} onClick={() => void aim()} data-testid="take-aim">
+						Take it, and make all anew
+					</Button>
+				</p>
+			)}
 			{drawer === "chips" && <ChipSearch brain={view.brain} part={view.chip} close={() => setDrawer("none")} />}
 			{drawer === "own" && <OwnChip close={() => setDrawer("none")} />}
 			{!view.solved && verdict.isLoading && (
