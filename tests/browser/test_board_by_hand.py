@@ -1,5 +1,7 @@
 """A board from an imported outline to its comparison, by hand: every step as a maker takes it."""
 
+from collections import Counter
+from math import hypot
 from pathlib import Path
 from typing import Any
 
@@ -37,9 +39,11 @@ def test_a_board_by_hand(server: Server, driver: Chrome, tmp_path: Path) -> None
     outline = asked(driver, path)["boards"][0]["outline_mm"]
     assert max(x for x, _ in outline) == 70
     make_all(driver, path)
+    arranged_otherwise(driver, path)
     two_keys_measured(driver)
     two_parts_in_one_place(driver, path)
     cut_and_drawn(driver, path)
+    bent_and_tidied(driver, path)
     undone_and_compared(driver, path)
     press(driver, "[role='radio'][title^='with true heights']")
     assert see(driver, "[data-testid='solid'] canvas").size["width"] > 400
@@ -147,6 +151,79 @@ def cut_and_drawn(driver: Chrome, path: str) -> None:
     press(driver, "[data-testid='pour']")
     WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
     assert asked(driver, path)["stops"] == 0
+
+
+def bent_and_tidied(driver: Chrome, path: str) -> None:
+    """A corner of a picked net is dragged 2 mm away; tidying pulls the way straight again, and the board is whole afterwards."""
+    board = asked(driver, f"{path}/board")
+    near = [t for t in board["tracks"] if not t["far"] and t["net"] != "GROUND"]
+    corners = [(t, t[f"x{end}"], t[f"y{end}"]) for t in near for end in (1, 2)]
+    ends = Counter((t["net"], x, y) for t, x, y in corners)
+
+    def open_ground(x: float, y: float) -> bool:
+        """Whether no part lies there."""
+        return not any(
+            part["x"] + part["yard"][0] - 0.3 < x < part["x"] + part["yard"][2] + 0.3
+            and part["y"] + part["yard"][1] - 0.3 < y < part["y"] + part["yard"][3] + 0.3
+            for part in board["parts"]
+        )
+
+    track, x, y = max(
+        (
+            (t, x, y)
+            for t, x, y in corners
+            if ends[t["net"], x, y] == 2
+            and open_ground(x, y)
+            and open_ground((t["x1"] + t["x2"]) / 2, (t["y1"] + t["y2"]) / 2)
+        ),
+        key=lambda row: hypot(row[0]["x1"] - row[0]["x2"], row[0]["y1"] - row[0]["y2"]),
+    )
+    net = track["net"]
+    canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
+    canvas.send_keys(Keys.ESCAPE)
+
+    def at(x_mm: float, y_mm: float) -> tuple[int, int]:
+        return on_board(canvas, x_mm, y_mm)
+
+    middle = at((track["x1"] + track["x2"]) / 2, (track["y1"] + track["y2"]) / 2)
+    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *middle).click().perform()
+    reads(driver, "[data-testid='picked-net']", net)
+    before = length_of(driver, path, net)
+    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *at(x, y)).click_and_hold(
+    ).move_to_element_with_offset(canvas, *at(x, y + 2)).release().perform()  # fmt: skip
+    WebDriverWait(driver, 30).until(lambda d: abs(length_of(d, path, net) - before) > 0.02)
+    assert all(t["by_hand"] for t in asked(driver, f"{path}/board")["tracks"] if t["net"] == net)
+    press(driver, "[data-testid='tidy']")
+    WebDriverWait(driver, 30).until(lambda d: length_of(d, path, net) < before + 0.05)
+    press(driver, "[data-testid='pour']")
+    WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
+    assert asked(driver, path)["stops"] == 0
+
+
+def length_of(driver: Chrome, path: str, net: str) -> float:
+    """Millimetres of track of a net."""
+    tracks = [t for t in asked(driver, f"{path}/board")["tracks"] if t["net"] == net]
+    return float(sum(hypot(t["x1"] - t["x2"], t["y1"] - t["y2"]) for t in tracks))
+
+
+def arranged_otherwise(driver: Chrome, path: str) -> None:
+    """Four tries side by side, the best on the board; another one is taken, and the board is made to it."""
+    press(driver, "[data-testid='show-tries']")
+    press(driver, "[data-testid='make-tries']")
+    WebDriverWait(driver, 240).until(lambda d: len(asked(d, f"{path}/tries")) >= 2)
+    see(driver, "[data-testid='try']")
+    tries = asked(driver, f"{path}/tries")
+    assert [one["taken"] for one in tries].count(True) == 1
+    assert tries[0]["taken"]
+    other = driver.find_element(By.XPATH, "//button[.='Take it']")
+    driver.execute_script("arguments[0].scrollIntoView()", other)
+    WebDriverWait(driver, 30).until(lambda _: other.is_enabled())
+    other.click()
+    WebDriverWait(driver, 30).until(lambda d: not asked(d, f"{path}/tries")[0]["taken"])
+    WebDriverWait(driver, 120).until(lambda d: asked(d, path)["stale"] == [])
+    stops = [f["sentence"] for f in asked(driver, path)["findings"] if f["severity"] == "stop"]
+    assert stops == []
+    press(driver, "[data-testid='show-tries']")
 
 
 def undone_and_compared(driver: Chrome, path: str) -> None:

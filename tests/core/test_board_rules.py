@@ -15,7 +15,7 @@ from loquet.core.geometry import Box, gap_between, polygon_of
 from loquet.core.library import Library
 from loquet.core.parts.land import Pad
 from loquet.core.pipeline import board_view, bring_up_to_date
-from loquet.core.provenance import Finding
+from loquet.core.provenance import Finding, Passed
 from loquet.core.reviewing import subject_of
 from loquet.demo.scenario import demo_brief
 from tests.making import device, thing
@@ -311,6 +311,15 @@ def test_a_ground_pad_without_spokes_and_copper_that_hangs_on_nothing(seen: Subj
     led = (track("GROUND", x, y, x + 4, y), track("GROUND", x, y, x, y + 4))
     fewer = said("heat-relief", seen, pour=pour, routing=Routing(tracks=led, vias=()))
     assert [f.about for f in fewer] == [f.about for f in found[1:]]
+
+
+def test_no_lead_on_ground_is_a_pass(seen: Subject) -> None:
+    """A board without a lead in ground has nothing to count spokes at, and none is counted."""
+    view = view_of(seen)
+    bare = replace(view)
+    bare.__dict__["pads"] = tuple(p for p in view.pads if p.net != "GROUND")
+    rule = next(r for r in RULES if r.id == "heat-relief")
+    assert rule.run(replace(seen, view=bare)) == Passed(0)
 
 
 @pytest.mark.parametrize(("side_nm", "count"), [(310_000, 1), (325_000, 0)])

@@ -186,8 +186,8 @@ export function BoardStation() {
 				</div>
 				{trying && shownBoard && <Tries board={shownBoard.name} outline={shownBoard.outline_mm} />}
 			</div>
-			<div className="flex items-center gap-4 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
-				<span className="whitespace-nowrap text-ink-2">{looks.find(([value]) => value === look)?.[2]}</span>
+			<div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
+				{!net && <span className="whitespace-nowrap text-ink-2">{looks.find(([value]) => value === look)?.[2]}</span>}
 				{(part || net ? [] : (board?.workings ?? [])).map((w) => (
 					<span key={w.id}>
 						<span className="text-ink-2">{w.title}</span> <Figure working={w} unit={false} />

@@ -23,10 +23,10 @@ export function NetActions({ board, net, track, edit, route, tidy }: Props) {
 	const byHand = tracks.filter((t) => t.by_hand).length;
 	const long = tracks.reduce((sum, t) => sum + Math.hypot(t.x2 - t.x1, t.y2 - t.y1), 0);
 	return (
-		<span className="flex items-center gap-2 whitespace-nowrap" data-testid="picked-net">
+		<span className="flex flex-wrap items-center gap-x-2 gap-y-1 whitespace-nowrap" data-testid="picked-net">
 			<span className="figure">net {net}</span>
 			<span className="text-ink-2">
-				{long.toFixed(1)} mm of track{byHand ? `, ${byHand} of ${tracks.length} pieces by hand` : ""}
+				{long.toFixed(1)} mm{byHand ? `, ${byHand} of ${tracks.length} by hand` : ""}
 			</span>
 			{net !== "GROUND" && (
 				<Button

@@ -103,12 +103,14 @@ export function PinsStation() {
 			</div>
 			{gain.length > 0 && (
 				<p className="flex items-center gap-2 border-b border-rule bg-card px-4 py-2" data-testid="gain">
-					<span>
-						Solved for the board as it lies, the ways from{" "}
+					<span className="min-w-0 flex-1">
 						{gain
-							.map((a) => `${a.brain} would be ${a.after_mm.toFixed(0)} mm instead of ${a.before_mm.toFixed(0)} mm`)
-							.join(", from ")}
-						; {gain.reduce((sum, a) => sum + a.moved.length, 0)} pins would change.
+							.map(
+								(a) =>
+									`${a.brain}: ${a.after_mm.toFixed(0)} mm instead of ${a.before_mm.toFixed(0)} mm; ${a.moved.join(", ")} would change`,
+							)
+							.join("; ")}
+						.
 					</span>
 					<Button disabled={jobs.length > 0} onClick={() => void aim()} data-testid="take-aim">
 						Take it, and make all anew
