@@ -1,0 +1,319 @@
+"""The assembly drawing read back with pypdf, and the legend's names and marks at places worked out by hand."""
+
+import io
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+import shapely
+from pypdf import PdfReader
+from shapely.geometry import box
+
+from loquet.core.board import BoardView
+from loquet.core.board.copper import FAR, NEAR, Copper
+from loquet.core.board.model import PlacedPart, Placement
+from loquet.core.circuit import Circuit, Component
+from loquet.core.design import Design
+from loquet.core.fabrication.assembly_drawing import write_drawing
+from loquet.core.fabrication.layers import paste_layer, stencil_openings
+from loquet.core.fabrication.legend import (
+    Sheet,
+    draw_body,
+    mark_polarity,
+    placed,
+    put,
+    put_name,
+    put_text,
+    sheet_of,
+)
+from loquet.core.geometry import Bar, Box, Round
+from loquet.core.library import Library
+from loquet.core.parts import LandPattern
+from loquet.core.parts.land import Pad
+from loquet.core.pipeline import board_view
+
+MM = 1_000_000
+POINT = 72 / 25.4  # of a millimetre: PDF 32000-1, 8.3.2.3
+Spot = tuple[float, float]
+
+
+@pytest.fixture(scope="module")
+def view(finished: Design, library: Library) -> BoardView:
+    return board_view(finished, library)
+
+
+class Page:
+    """Words and lines of a page, in points from its lower left corner."""
+
+    def __init__(self, data: bytes, number: int) -> None:
+        self.words: list[tuple[str, float, float]] = []
+        self.paths: list[list[Spot]] = []
+        page = PdfReader(io.BytesIO(data)).pages[number]
+
+        def word(text: str, cm: list[float], tm: list[float], *_: object) -> None:
+            if text.strip():
+                x, y = tm[4], tm[5]
+                self.words.append((text.strip(), cm[0] * x + cm[4], cm[3] * y + cm[5]))
+
+        def operand(name: bytes, values: list[object], cm: list[float], _: object) -> None:
+            if name in (b"m", b"l"):
+                x, y = (float(v) for v in values)  # type: ignore[arg-type]
+                spot = (cm[0] * x + cm[4], cm[3] * y + cm[5])
+                if name == b"m":
+                    self.paths.append([])
+                self.paths[-1].append(spot)
+
+        page.extract_text(visitor_text=word, visitor_operand_before=operand)
+
+    def where(self, text: str) -> Spot:
+        """Of the words that are this text, the first one's place."""
+        return next((x, y) for word, x, y in self.words if word == text)
+
+    def outline(self) -> tuple[float, float, float, float]:
+        """The bounds of the longest line that is drawn."""
+        closed = [path for path in self.paths if len(path) > 4]
+        longest = max(closed, key=lambda path: len({round(x, 3) for x, _ in path}))
+        xs, ys = [x for x, _ in longest], [y for _, y in longest]
+        return min(xs), min(ys), max(xs), max(ys)
+
+
+@pytest.mark.parametrize(
+    ("number", "side", "words"),
+    [(0, NEAR, "near side, seen from the front"), (1, FAR, "far side, seen from behind")],
+)
+def test_the_drawing_is_at_true_size_and_names_stand_on_their_parts(
+    number: int, side: str, words: str, view: BoardView
+) -> None:
+    """The outline is 64 x 42 mm on the page; a name of 4.2 points stands in the middle of its part, 1.4 points below it, on the far page counted from the right."""
+    page = Page(write_drawing(view), number)
+    assert any(words in word for word, _, _ in page.words)
+    left, bottom, right, top = page.outline()
+    assert (right - left) / POINT == pytest.approx(64, abs=0.02)
+    assert (top - bottom) / POINT == pytest.approx(42, abs=0.02)
+    parts = [c for c in view.circuit.components if view.seats[c.ref].far is (side == FAR)]
+    assert parts
+    for part in parts:
+        yard = view.seats[part.ref].rect(view.patterns[part.ref].courtyard)
+        x, y = (yard[0] + yard[2]) / 2e6, (yard[1] + yard[3]) / 2e6
+        wide = 4.2 * 0.6 * len(part.ref)  # a letter is some 0.6 of its height wide
+        at = page.where(part.ref)
+        middle = right - x * POINT if side == FAR else left + x * POINT
+        assert at[0] + wide / 2 == pytest.approx(middle, abs=1.6)
+        assert at[1] == pytest.approx(bottom + y * POINT - 1.4, abs=0.2)
+    others = {c.ref for c in view.circuit.components} - {c.ref for c in parts}
+    assert not others & {word for word, _, _ in page.words}
+
+
+def test_the_ruler_is_true(view: BoardView) -> None:
+    """Numbers every 10 mm from 0 to 100, ticks every millimetre, the tenth ones longest."""
+    page = Page(write_drawing(view), 0)
+    places = [page.where(str(n))[0] for n in range(0, 101, 10)]
+    centred = [p + 3.336 * len(str(n)) / 2 for p, n in zip(places, range(0, 101, 10), strict=True)]
+    assert [b - a for a, b in pairwise(centred)] == pytest.approx([10 * POINT] * 10, abs=0.05)  # fmt: skip
+    ticks = [p for p in page.paths if len(p) == 2 and p[0][0] == p[1][0]]
+    longest = [abs(p[1][1] - p[0][1]) / POINT for p in sorted(ticks, key=lambda p: p[0][0])]
+    assert len(ticks) == 101
+    assert longest[0] == longest[10] == pytest.approx(4, abs=0.01)
+    assert longest[5] == pytest.approx(3, abs=0.01)
+    assert longest[1] == pytest.approx(1.8, abs=0.01)
+
+
+# The legend
+
+
+HEIGHT = 1_000_000  # of a capital at the first house
+AWAY = HEIGHT / 2 + 150_000
+
+
+def bench(view: BoardView, pattern: LandPattern, part: Component, turn: int = 0, far: bool = False) -> BoardView:  # fmt: skip
+    """One part in the middle of the dusk remote's board."""
+    spot = PlacedPart(role=part.role, ref=part.ref, x_nm=30 * MM, y_nm=20 * MM, turn_deg=turn, far=far)  # fmt: skip
+    return replace(
+        view,
+        circuit=Circuit(components=(part,), nets=(), workings=()),
+        patterns={part.ref: pattern},
+        heights_mm={part.ref: 1.0},
+        placement=Placement(parts=(spot,)),
+        routing=None,
+        pour=None,
+    )
+
+
+def part(ref: str = "R1", **more: object) -> Component:
+    return Component(role="r", ref=ref, part="x", block="", purpose="", pads={}, **more)  # type: ignore[arg-type]
+
+
+def pattern(wide: float, high: float, **more: object) -> LandPattern:
+    yard = Box(0, 0, round(wide * MM), round(high * MM))
+    pads = more.pop("pads", ())
+    return LandPattern("x", pads, yard, yard, **more)  # type: ignore[arg-type]
+
+
+def open_sheet(*closed: tuple[float, float, float, float], far: bool = False) -> Sheet:
+    """A sheet on which everything may be printed but in these boxes (mm)."""
+    allowed = box(0, 0, 64 * MM, 42 * MM)
+    for one in closed:
+        allowed = allowed.difference(box(*(v * MM for v in one)))
+    return Sheet(far, 150_000, allowed)
+
+
+def middle(sheet: Sheet) -> Spot:
+    """The middle of the last word, in nm."""
+    left, bottom, right, top = sheet.words[-1].bounds
+    return (left + right) / 2, (bottom + top) / 2
+
+
+ABOVE, BELOW = (20, 21.1, 40, 24), (20, 16, 40, 18.9)
+LEFT, RIGHT = (20, 19.2, 27.9, 20.8), (32.1, 19.2, 40, 20.8)
+
+
+@pytest.mark.parametrize(
+    ("closed", "wanted"),
+    [
+        ((), (30 * MM, 21 * MM + AWAY)),
+        ((ABOVE,), (30 * MM, 19 * MM - AWAY)),
+        ((ABOVE, BELOW), (28 * MM - AWAY, 20 * MM)),
+        ((ABOVE, BELOW, LEFT), (32 * MM + AWAY, 20 * MM)),
+    ],
+)
+def test_a_name_takes_the_first_place_that_is_free(
+    closed: tuple[tuple[float, ...], ...], wanted: Spot, view: BoardView
+) -> None:
+    """A part of 4 x 2 mm at 30, 20: above, below, upright left, upright right, each half a capital and 0.15 mm away."""
+    seen, sheet = bench(view, pattern(4, 2), part()), open_sheet(*closed)  # type: ignore[arg-type]
+    assert put_name(seen, seen.circuit.components[0], sheet, "R1")
+    assert middle(sheet) == pytest.approx(wanted, abs=20_000)
+
+
+def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first(
+    view: BoardView,
+) -> None:
+    """Beside: half of what the text is long, counted as 0.45 of its height a letter. A part taller than 5 mm has its own reference inside, but not words that must be read when it is fitted."""
+    narrow = (ABOVE, BELOW, (27.2, 20.72, 28, 21.1), (32, 20.72, 32.8, 21.1))
+    seen, sheet = bench(view, pattern(4, 2), part()), open_sheet(*narrow)
+    assert put_name(seen, seen.circuit.components[0], sheet, "R1")
+    assert middle(sheet) == pytest.approx((28 * MM - 2 * HEIGHT * 0.45, 20 * MM), abs=20_000)
+    full = (*narrow, LEFT, RIGHT)
+    sheet = open_sheet(*full)
+    assert not put_name(seen, seen.circuit.components[0], sheet, "R1")
+    assert sheet.words == []
+    for high, printed, inside in ((5.1, "", True), (4.9, "", False), (5.1, "DOME", False)):
+        tall = bench(view, pattern(4, high), part(printed=printed))
+        sheet = open_sheet()
+        assert put_name(tall, tall.circuit.components[0], sheet, "R1")
+        assert (abs(middle(sheet)[1] - 20 * MM) < 20_000) is inside
+
+
+def test_words_keep_off_each_other_and_read_from_their_side(view: BoardView) -> None:
+    """The same place is taken once; on the far side a word is mirrored; an upright one reads from the right."""
+    sheet = open_sheet()
+    assert put_text(sheet, "R1", 10 * MM, 10 * MM, HEIGHT, False)
+    assert not put_text(sheet, "R2", 10 * MM, 10 * MM, HEIGHT, False)
+    assert put_text(sheet, "R2", 13 * MM, 10 * MM, HEIGHT, False)
+    assert placed([(0, 0), (300, 100)], 1000, 2000, False, False).coords[1] == (1300, 2100)
+    assert placed([(0, 0), (300, 100)], 1000, 2000, True, False).coords[1] == (700, 2100)
+    assert placed([(0, 0), (300, 100)], 1000, 2000, False, True).coords[1] == (900, 2300)
+    assert placed([(5, 5)], 1000, 2000, False, False).length == 1
+    near, far = open_sheet(), open_sheet(far=True)
+    for one in (near, far):
+        put_text(one, "L", 10 * MM, 10 * MM, HEIGHT, False)
+    upright = [max(s.strokes, key=lambda b: abs(b.y1 - b.y2)) for s in (near, far)]
+    assert upright[0].x1 < 10 * MM < upright[1].x1
+
+
+def test_lines_are_clipped_and_crumbs_left_out() -> None:
+    """Across a closed box of 2 mm a line of 10 mm leaves two pieces; what is left shorter than 0.2 mm is none."""
+    sheet = open_sheet((4, 0, 6, 42))
+    put(sheet, shapely.LineString([(0, 10 * MM), (10 * MM, 10 * MM)]))
+    assert sorted((b.x1 / MM, b.x2 / MM) for b in sheet.strokes) == [(0, 4), (6, 10)]
+    assert {b.w for b in sheet.strokes} == {150_000}
+    for long, count in ((190_000, 0), (210_000, 1)):
+        sheet = open_sheet((4, 0, 6, 42))
+        put(sheet, shapely.LineString([(4 * MM - long, 10 * MM), (5 * MM, 10 * MM)]))
+        assert len(sheet.strokes) == count
+
+
+@pytest.mark.parametrize(("x", "first"), [(-1.5, -1), (1.5, 1)])
+def test_two_strokes_stand_beside_the_first_pin(x: float, first: int, view: BoardView) -> None:
+    """Half a millimetre long, 0.15 and 0.35 mm outside of a courtyard 4 mm wide, on the side of the pin."""
+    drawn = pattern(4, 2, first_pin=(round(x * MM), 300_000))
+    seen, sheet = bench(view, drawn, part()), open_sheet()
+    draw_body(seen, seen.circuit.components[0], sheet)
+    ends = sorted((b.x1 / MM - 30, min(b.y1, b.y2) / MM - 20, max(b.y1, b.y2) / MM - 20) for b in sheet.strokes)  # fmt: skip
+    wanted = sorted((first * (2 + out), 0.05, 0.55) for out in (0.15, 0.35))
+    assert [v for row in ends for v in row] == pytest.approx([v for row in wanted for v in row])
+    bare = bench(view, drawn, part(bare=True))
+    sheet = open_sheet()
+    draw_body(bare, bare.circuit.components[0], sheet)
+    assert sheet.strokes == []
+
+
+def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
+    """Above pad 1 and pad 2 of a part of 6 x 3 mm; inside a holder of 50 mm, 6 mm from its ends and 2 mm high; a third place beside."""
+    pads = (Pad("1", Box(-2 * MM, 0, MM, MM)), Pad("2", Box(2 * MM, 0, MM, MM)))
+    seen = bench(view, pattern(6, 3, pads=pads), part(polar=True))
+    sheet = open_sheet()
+    mark_polarity(seen, seen.circuit.components[0], sheet)
+    places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words]  # fmt: skip
+    up = 20 * MM + 1.5 * MM + AWAY
+    assert places == [pytest.approx(spot, abs=20_000) for spot in ((28 * MM, up), (32 * MM, up))]
+    closed = open_sheet((20, 21.6, 40, 24), (20, 15, 40, 18.4))
+    mark_polarity(seen, seen.circuit.components[0], closed)
+    places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in closed.words]  # fmt: skip
+    side = 3 * MM + AWAY
+    assert places == [pytest.approx((30 * MM + s * side, 20 * MM), abs=20_000) for s in (-1, 1)]
+    ends = (Pad("1", Box(-24 * MM, 0, MM, MM)), Pad("2", Box(24 * MM, 0, MM, MM)))
+    holder = bench(view, pattern(50, 14, pads=ends), part(polar=True))
+    sheet = open_sheet()
+    mark_polarity(holder, holder.circuit.components[0], sheet)
+    places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words]  # fmt: skip
+    assert places == [pytest.approx((30 * MM + s * 19 * MM, 20 * MM), abs=20_000) for s in (-1, 1)]
+    nowhere = Sheet(False, 150_000, box(0, 0, MM, MM))
+    mark_polarity(seen, seen.circuit.components[0], nowhere)
+    assert nowhere.left_out == ["+ of R1", "- of R1"]
+
+
+def test_nothing_is_printed_on_openings(view: BoardView) -> None:
+    """A bare pad closes itself, its mask and half a stroke and 0.08 mm; a covered one nothing; a hole above half a millimetre closes a stroke about it."""
+    open_pad = Pad("1", Box(0, 0, MM, MM))
+    seen = bench(view, pattern(4, 2, pads=(open_pad,)), part())
+    grow = view.rules.mask_grow_nm + view.rules.legend_stroke_nm / 2 + 80_000
+    sheet = sheet_of(seen, NEAR)
+    for reach, free in ((grow - 5_000, False), (grow + 5_000, True)):
+        spot = shapely.Point(30 * MM + 500_000 + reach, 20 * MM)
+        assert sheet.allowed.contains(spot) is free
+    assert sheet_of(seen, FAR).allowed.contains(shapely.Point(30 * MM, 20 * MM))
+    covered = bench(view, pattern(4, 2, pads=(replace(open_pad, covered=True),)), part())
+    assert sheet_of(covered, NEAR).allowed.contains(shapely.Point(30 * MM, 20 * MM))
+
+
+# Paste
+
+
+def test_paste_is_for_surface_pads_that_ask_for_it(view: BoardView) -> None:
+    """Not for leads, not for the other side, not where none is wanted."""
+    shape = Box(0, 0, MM, MM)
+    kinds = {
+        "paste": Copper("A", (NEAR,), shape, "pad", "R1", "1", paste=True),
+        "none": Copper("A", (NEAR,), Box(5 * MM, 0, MM, MM), "pad", "R2", "1"),
+        "lead": Copper(
+            "A", (NEAR, FAR), Round(9 * MM, 0, MM), "pad", "J1", "1", 600_000, paste=True
+        ),
+        "far": Copper("A", (FAR,), Box(2 * MM, 0, MM, MM), "pad", "R3", "1", paste=True),
+    }
+    seen = replace(view)
+    seen.__dict__["pads"] = tuple(kinds.values())
+    assert [d.ref for d in paste_layer(seen, NEAR, "Paste,Top").objects] == ["R1"]
+    assert [d.ref for d in paste_layer(seen, FAR, "Paste,Bot").objects] == ["R3"]
+
+
+def test_a_large_pad_gets_four_windows() -> None:
+    """Of a pad of 4 x 5 mm: 38 % of each side, 1.52 x 1.9 mm, in the middle of each quarter; of one of 2 mm with heat holes a cross of 0.8 mm stays free, so that 0.6 mm are left; a stroke is its own opening."""
+    found = stencil_openings(Box(0, 0, 4 * MM, 5 * MM))
+    assert {(b.x / MM, b.y / MM) for b in found if isinstance(b, Box)} == {(x, y) for x in (-1, 1) for y in (-1.25, 1.25)}  # fmt: skip
+    assert {(b.w / MM, b.h / MM) for b in found if isinstance(b, Box)} == {(1.52, 1.9)}
+    holed = stencil_openings(Box(0, 0, 2 * MM, 2 * MM), holed=True)
+    assert {(b.w / MM, b.h / MM) for b in holed if isinstance(b, Box)} == {(0.6, 0.6)}
+    assert stencil_openings(Box(0, 0, 2 * MM, 9 * MM)) == (Box(0, 0, 2 * MM, 9 * MM),)
+    bar = Bar(0, 0, 5 * MM, 0, 4 * MM)
+    assert stencil_openings(bar) == (bar,)
