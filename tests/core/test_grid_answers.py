@@ -16,7 +16,8 @@ from loquet.core.library import Library
 from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
 from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart
-from loquet.core.routing.negotiation import PRESSURE_START, negotiate
+from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish
+from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
 from loquet.core.routing.router import Router, Terms
 from loquet.core.routing.terminals import terminal_nodes
 
@@ -239,3 +240,61 @@ def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
         ((path),) = net.paths
         tips = {int(path[0]), int(path[-1])}
         assert all(tips & set(nodes.tolist()) for nodes in net.terminals)
+
+
+# Pairs
+
+
+def between(library: Library, *names: str) -> tuple[float, Router]:
+    """Two nets whose pads lie 1 mm apart at both ends, with a pad between that the second may pass on either side; the mean distance (cells) from the second to the first."""
+    first, second = names
+    pads = [pad(first, Round(*nm(x, 5, 0.6))) for x in (2, 10)]
+    pads += [pad(second, Round(*nm(x, 4, 0.6))) for x in (2, 10)]
+    pads += [pad("", Box(*nm(6, 3.9, 3, 0.6)))]
+    router = Router(given(library, *pads))
+    for net in router.nets:
+        router.route_net(net, Terms(0.0, True, 160.0))
+        router.put(net)
+    polish(router, lambda _: True)
+    one, two = ({n.name: n.nodes for n in router.nets}[name] for name in names)
+    spots = [
+        np.stack([n % router.grid.area % router.grid.columns, n % router.grid.area // router.grid.columns], 1)
+        for n in (one, two)
+    ]  # fmt: skip
+    away = np.sqrt(((spots[1][:, None, :] - spots[0][None, :, :]) ** 2).sum(axis=2)).min(axis=1)
+    return float(away.mean()), router
+
+
+def test_a_pair_runs_together(library: Library) -> None:
+    """Two nets of a pair stay within the corridor, half a millimetre and the room about it; the same pads with other names need not."""
+    pair, router = between(library, "USB_PLUS", "USB_MINUS")
+    others, _ = between(library, "LAMP", "KEY")
+    assert pair <= others
+    assert pair < 8
+    plus, minus = router.nets[1], router.nets[0]
+    assert (plus.name, minus.name) == ("USB_PLUS", "USB_MINUS")
+    assert mate_of(router, plus) is minus
+    assert mate_of(router, minus) is plus
+    assert not any(router.contested(net) for net in router.nets)
+
+
+def test_only_a_pair_is_drawn_together_and_nothing_of_it_stays(library: Library) -> None:
+    """The places beside the mate cost nothing more, all others 6, while it lasts; a net without a mate sees no change."""
+    _, router = between(library, "USB_PLUS", "USB_MINUS")
+    grid, plus = router.grid, router.nets[1]
+    before = grid.history.copy()
+    minus = router.nets[0]
+    with drawn_to_its_mate(router, plus):
+        more = grid.history - before
+        assert set(np.unique(more).tolist()) == {0.0, 6.0}
+        assert (more[minus.nodes] == 0).all()
+        near = int(minus.nodes[len(minus.nodes) // 2])
+        # half of both widths and the gap are 3 cells (0.35 mm), and 3 of room
+        assert more[near + 6] == 0
+        assert (grid.history == before).mean() < 0.2
+    assert (grid.history == before).all()
+    _, plain = between(library, "LAMP", "KEY")
+    kept = plain.grid.history.copy()
+    with drawn_to_its_mate(plain, plain.nets[0]):
+        assert (plain.grid.history == kept).all()
+    assert mate_of(plain, plain.nets[0]) is None

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from loquet.core.board.model import Routing, Track, Via
 from loquet.core.routing.ground import ground_is_whole, ground_link, shy_of_spokes
+from loquet.core.routing.pairs import drawn_to_its_mate
 from loquet.core.routing.plane_drops import with_drops
 from loquet.core.routing.router import NetState, RouteInput, Router, Terms
 from loquet.core.routing.straightening import segments_of
@@ -132,14 +133,15 @@ def settle_rest(router: Router) -> None:
 
 
 def polish(router: Router, progress: Progress) -> None:
-    """Two strict passes over all nets, each against all others as they lie: shorter, straighter, fewer vias."""
+    """Two strict passes over all nets, each against all others as they lie: shorter, straighter, fewer vias, and pairs together."""
     router.grid.history[:] = router.grid.shy
     for _ in range(2):
         for net in router.nets:
             tell(router, progress, 0, 0, clean=True)
             router.take(net)
             before = (net.paths, net.nodes, net.vias, net.missing)
-            router.route_net(net, POLISHED)
+            with drawn_to_its_mate(router, net):
+                router.route_net(net, POLISHED)
             if len(net.missing) > len(before[3]):
                 net.paths, net.nodes, net.vias, net.missing = before
             router.put(net)

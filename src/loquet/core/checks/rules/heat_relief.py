@@ -3,7 +3,6 @@
 from collections import Counter
 from collections.abc import Iterator
 
-import numpy as np
 import shapely
 
 from loquet.core.board.areas import areas_of
@@ -50,9 +49,7 @@ def joined_spokes(pads: list[Copper], pour: Pour) -> Iterator[tuple[Copper, int,
         for pad in pads
     ]
     owners = [index for index, own in enumerate(ends) for _ in own]
-    spots = shapely.STRtree(
-        shapely.points(np.array([s for own in ends for s in own]).reshape(-1, 2))
-    )
+    spots = shapely.STRtree([shapely.Point(spot) for own in ends for spot in own])
     pairs = spots.query(areas_of(pour.pieces), predicate="dwithin", distance=NEAR_NM).T.tolist()
     met = Counter(owners[end] for end, _ in {(e, pour.pieces[i].far) for i, e in pairs})
     for index, pad in enumerate(pads):
