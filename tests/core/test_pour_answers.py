@@ -1,0 +1,278 @@
+"""Pours on boards so simple that every distance is known: gaps, screws, stitches, islands; and the widths and openings they stand on."""
+
+from dataclasses import replace
+from math import hypot
+
+import pytest
+import shapely
+from pydantic import ValidationError
+from shapely.geometry import Point, Polygon, box
+
+from loquet.core.board import BoardView, Routing, Track, Via
+from loquet.core.board.areas import areas_of
+from loquet.core.board.copper import FAR, NEAR, Copper, Hole
+from loquet.core.board.current import track_width_mm
+from loquet.core.board.islands import cut_off_ground, ground_islands
+from loquet.core.board.model import PourPiece
+from loquet.core.board.openings import opening_lines
+from loquet.core.board.outline import Arc, Line
+from loquet.core.board.pouring import opening, pour_ground, pour_side
+from loquet.core.board.through import pins_rect, pins_under
+from loquet.core.circuit import Circuit
+from loquet.core.design import Design
+from loquet.core.geometry import Bar, Box, Round, Seat
+from loquet.core.library import Library
+from loquet.core.parts import LandPattern
+from loquet.core.parts.land import Pad
+from loquet.core.pipeline import board_view
+from tests.making import device, thing
+
+MM = 1_000_000
+GAP, CURVE = 150_000, 5_000
+WIDE, HIGH = 40, 30
+
+
+@pytest.fixture(scope="module")
+def plain(finished: Design, library: Library) -> BoardView:
+    """A board of 40 x 30 mm with nothing on it."""
+    view = board_view(finished, library)
+    empty = replace(view, circuit=Circuit(components=(), nets=(), workings=()), routing=Routing(tracks=(), vias=()), pour=None)  # fmt: skip
+    return empty
+
+
+def board(plain: BoardView, *pads: Copper, tracks: tuple[Track, ...] = (), vias: tuple[Via, ...] = (), holes: tuple[Hole, ...] = ()) -> BoardView:  # fmt: skip
+    view = replace(plain, routing=Routing(tracks=tracks, vias=vias))
+    area = box(0, 0, WIDE * MM, HIGH * MM)
+    drilled = tuple(
+        Hole(p.drill_x, p.drill_y, p.drill_nm, True, p.net, p.owner) for p in pads if p.drill_nm
+    )
+    view.__dict__.update(pads=pads, holes=(*drilled, *holes), outline=area, wiring_area=area)
+    return view
+
+
+def pad(net: str, x: float, y: float, w: float = 1.0, h: float = 1.0, side: str = NEAR, ref: str = "R1", **more: object) -> Copper:  # fmt: skip
+    shape = Box(round(x * MM), round(y * MM), round(w * MM), round(h * MM))
+    return Copper(net, (side,), shape, "pad", ref, "1", **more)  # type: ignore[arg-type]
+
+
+def track(net: str, x1: float, y1: float, x2: float, y2: float, far: bool = False) -> Track:
+    ends = (round(v * MM) for v in (x1, y1, x2, y2))
+    return Track(net=net, far=far, **dict(zip(("x1_nm", "y1_nm", "x2_nm", "y2_nm"), ends, strict=True)), width_nm=200_000)  # fmt: skip
+
+
+def test_the_pour_keeps_every_distance_and_no_more(plain: BoardView) -> None:
+    """From a foreign pad, a track and a via the gap and 5 micrometres for curves, to a tenth of a micrometre beside straight sides; from the edge the house's distance; from a fiducial its ring; from a screw its head and 0.2 mm."""
+    screw = Hole(30 * MM, 8 * MM, 2_200_000, False, "", "post", 2_400_000)
+    mark = Copper("", (NEAR,), Round(8 * MM, 24 * MM, MM), "pad", "FM1", "1", bare_nm=700_000)
+    view = board(
+        plain,
+        pad("A", 20, 15, 2, 1),
+        mark,
+        tracks=(track("B", 5, 5, 5, 20),),
+        vias=(Via(net="B", x_nm=12 * MM, y_nm=6 * MM),),
+        holes=(screw,),
+    )
+    poured = pour_side(view, NEAR).poured
+    half_via = view.rules.via_nm / 2
+    for shape, keep in (
+        (box(19 * MM, 14.5 * MM, 21 * MM, 15.5 * MM), GAP),
+        (shapely.LineString([(5 * MM, 5 * MM), (5 * MM, 20 * MM)]), GAP + 100_000),
+        (Point(12 * MM, 6 * MM), GAP + half_via),
+        (Point(8 * MM, 24 * MM), 500_000 + 700_000),
+        (Point(30 * MM, 8 * MM), 2_400_000),
+    ):
+        assert keep <= poured.distance(shape) <= keep + 2 * CURVE
+    edge = view.rules.edge_nm + CURVE
+    assert poured.bounds == pytest.approx((edge, edge, WIDE * MM - edge, HIGH * MM - edge), abs=2_500)  # fmt: skip
+    far = pour_side(view, FAR).poured
+    assert far.contains(Point(20 * MM, 15 * MM))
+    assert not far.contains(Point(12 * MM, 6 * MM))
+    assert not far.contains(Point(30 * MM, 8 * MM))
+
+
+@pytest.mark.parametrize(
+    ("shape", "across", "up"),
+    [
+        (Box(20 * MM, 15 * MM, 2 * MM, MM), 1.0, 0.5),
+        (Round(20 * MM, 15 * MM, 2 * MM), 1.0, 1.0),
+        (Bar(19 * MM, 15 * MM, 21 * MM, 15 * MM, MM), 1.5, 0.5),
+        (Bar(20 * MM, 14 * MM, 20 * MM, 16 * MM, MM), 0.5, 1.5),
+    ],
+)
+def test_a_soldered_pad_hangs_on_four_spokes(plain: BoardView, shape: Box | Round | Bar, across: float, up: float) -> None:  # fmt: skip
+    """A ring of 0.2 mm about it, crossed by strokes of 0.3 mm along its own sides; without leads it is joined as any other."""
+    view = board(plain, Copper("GROUND", (NEAR,), shape, "pad", "J1", "1"))
+    poured = pour_side(view, NEAR).poured
+    for sx, sy in ((1, 0), (-1, 0), (0, 1), (0, -1)):
+        x, y = 20 * MM + sx * (across + 0.1) * MM, 15 * MM + sy * (up + 0.1) * MM
+        assert poured.contains(Point(x, y))
+        for side in (-1, 1):
+            off = side * 0.25 * MM
+            assert not poured.contains(Point(x + abs(sy) * off, y + abs(sx) * off))
+    full = board(plain, Copper("GROUND", (NEAR,), shape, "pad", "J1", "1", in_full=True))
+    assert pour_side(full, NEAR).poured.contains(Point(20 * MM + across * MM, 15 * MM + 0.25 * MM))
+
+
+def test_what_is_opened_never_grows() -> None:
+    """A strip of 0.25 mm stays where it was, a hundredth narrower at the most; a corner is rounded inwards."""
+    strip = box(0, 0, 5 * MM, 250_000)
+    kept = opening(strip)
+    assert strip.buffer(1).covers(kept)
+    assert kept.bounds[3] - kept.bounds[1] > 0.98 * 250_000
+    assert opening(box(0, 0, 5 * MM, 195_000)).is_empty
+    both = shapely.union(box(0, 0, 5 * MM, 5 * MM), box(5 * MM, 2 * MM, 9 * MM, 2_150_000))
+    assert opening(both).bounds[2] == pytest.approx(5 * MM, abs=40_000)
+
+
+def test_stitches_are_spread_as_close_as_eight_millimetres(plain: BoardView) -> None:
+    """None nearer to another, and no place of the half-millimetre lattice, a via and 20 micrometres inside both pours, is left where one more would fit."""
+    view = board(plain, pad("GROUND", 20, 15, in_full=True))
+    pour = pour_ground(view)
+    spots = [(v.x_nm, v.y_nm) for v in pour.stitches]
+    assert all(x % 500_000 == 0 and y % 500_000 == 0 for x, y in spots)
+    away = [hypot(a[0] - b[0], a[1] - b[1]) for i, a in enumerate(spots) for b in spots[:i]]
+    assert min(away) >= 8 * MM
+    inset = view.rules.edge_nm + CURVE + view.rules.via_nm / 2 + 20_000 + 20_000
+    for x in range(0, WIDE * MM, 500_000):
+        for y in range(0, HIGH * MM, 500_000):
+            inside = inset < x < WIDE * MM - inset and inset < y < HIGH * MM - inset
+            if inside and max(abs(x - 20 * MM), abs(y - 15 * MM)) > 1.2 * MM:
+                assert min(hypot(x - a, y - b) for a, b in spots) < 8 * MM
+    assert pour.islands == 1
+    (share,) = pour.workings
+    area = sum(a.area for a in areas_of(pour.pieces)) / (2 * WIDE * HIGH * 1e12)
+    assert share.value == pytest.approx(100 * area)
+    assert 94 < share.value < 98
+
+
+WALL = 0.3
+
+
+def pocket(half: float) -> tuple[Track, ...]:
+    """Four tracks of a foreign net about 20, 15 on both sides, inside them a square of so many millimetres each way."""
+    a, b, c, d = 20 - half, 15 - half, 20 + half, 15 + half
+    sides = ((a, b, c, b), (c, b, c, d), (c, d, a, d), (a, d, a, b))
+    return tuple(track("B", *side, far=far) for side in sides for far in (False, True))
+
+
+@pytest.mark.parametrize(("half", "stitched"), [(0.9, True), (0.45, False)])
+def test_two_pours_in_a_pocket_are_stitched_where_a_via_fits(
+    half: float, stitched: bool, plain: BoardView
+) -> None:
+    """A surface pad beside a small pocket: a via of 0.6 mm and its gaps fit into 1.8 mm, not into 0.9; then what is poured behind hangs on nothing and is left out."""
+    view = board(plain, pad("GROUND", 20, 15.0, 0.3, 0.3, in_full=True), tracks=pocket(half))
+    pour = pour_ground(view)
+    inside = [v for v in pour.stitches if max(abs(v.x_nm - 20 * MM), abs(v.y_nm - 15 * MM)) < half * MM]  # fmt: skip
+    behind = [a for p, a in zip(pour.pieces, areas_of(pour.pieces), strict=True) if p.far and a.distance(Point(20 * MM, 15 * MM)) < MM]  # fmt: skip
+    assert bool(inside) is bool(behind)
+    for via in inside:
+        keep = half * MM - 100_000 - GAP
+        reach = max(abs(via.x_nm - 20 * MM), abs(via.y_nm - 15 * MM)) + view.rules.via_nm / 2
+        assert reach <= keep + 1_000
+    if not stitched:
+        assert inside == []
+
+
+def piece(x1: float, y1: float, x2: float, y2: float, far: bool = False) -> PourPiece:
+    corners = ((x1, y1), (x2, y1), (x2, y2), (x1, y2))
+    return PourPiece(far=far, outer=tuple((round(x * MM), round(y * MM)) for x, y in corners))
+
+
+def test_what_is_cut_off_is_named_with_the_pieces_about_it(plain: BoardView) -> None:
+    """Three pads in one piece, one in another; a third piece behind hangs on the second by a via."""
+    pads = [pad("GROUND", x, 15, ref=f"R{x}") for x in (4, 8, 12, 30)]
+    view = board(plain, *pads)
+    pieces = (piece(2, 10, 20, 20), piece(25, 10, 35, 20), piece(28, 12, 38, 18, far=True))
+    stitch = (Via(net="GROUND", x_nm=33 * MM, y_nm=15 * MM),)
+    assert ground_islands(view, pieces, stitch) == 2
+    cut = cut_off_ground(view, pieces, stitch)
+    assert cut.contacts == {"R30 pad 1"}
+    assert [(far, area.bounds[0] / MM) for far, area in cut.pieces] == [(False, 25), (True, 28)]
+    assert ground_islands(view, pieces, ()) == 3
+    whole = (*stitch, Via(net="GROUND", x_nm=33 * MM, y_nm=15 * MM))
+    joined = (piece(2, 10, 35, 20), pieces[2])
+    assert ground_islands(view, joined, whole) == 1
+    assert cut_off_ground(view, joined, whole).contacts == frozenset()
+
+
+# What the pour stands on
+
+
+@pytest.mark.parametrize("house", ["millrace", "saltmarsh", "ropewalk"])
+def test_widths_and_vias_are_no_smaller_than_is_drawn(house: str, library: Library) -> None:
+    """By hand: every house makes finer tracks than 0.2 and 0.3 mm; a hole of 0.3 mm with two rings of 0.13, 0.1 and 0.15 mm is 0.6 mm at the most, which is the least."""
+    rules = library.house(house).rules()
+    assert (rules.signal_width_nm, rules.supply_width_nm) == (200_000, 300_000)
+    assert (rules.via_hole_nm, rules.via_nm, rules.drawn_gap_nm) == (300_000, 600_000, 150_000)
+    coarse = replace(rules, track_nm=400_000, gap_nm=250_000, hole_nm=500_000, ring_nm=200_000)
+    assert (coarse.signal_width_nm, coarse.supply_width_nm) == (400_000, 400_000)
+    assert (coarse.via_hole_nm, coarse.via_nm, coarse.drawn_gap_nm) == (500_000, 900_000, 250_000)
+
+
+@pytest.mark.parametrize(
+    ("amps", "kelvin", "um", "outer", "mm"),
+    [
+        (1.0, 10, 35, True, 0.300),
+        (2.0, 10, 35, True, 0.781),
+        (1.0, 20, 35, True, 0.197),
+        (1.0, 10, 70, True, 0.150),
+        (1.0, 10, 35, False, 0.781),
+    ],
+)
+def test_widths_for_a_current(amps: float, kelvin: float, um: float, outer: bool, mm: float) -> None:  # fmt: skip
+    """IPC-2221A 6.2, worked by hand: 1 A, 10 K, outer: (1 / (0.048 x 2.754))^(1/0.725) = 16.3 square mil, of 1.378 mil copper 11.8 mil. Twice the current, or inner copper, 2^1.379 = 2.60 times; twice the rise 2^(-0.607)."""
+    assert track_width_mm(amps, kelvin, um, outer) == pytest.approx(mm, abs=0.0015)
+
+
+@pytest.mark.parametrize("wrong", [(0, 10, 35), (1, 0, 35), (1, 10, 0)])
+def test_no_current_no_width(wrong: tuple[float, float, float]) -> None:
+    with pytest.raises(ValueError, match="must be positive"):
+        track_width_mm(*wrong)
+
+
+@pytest.mark.parametrize(("turn", "size"), [(0, (10, 4)), (90, (4, 10)), (180, (10, 4))])
+def test_an_opening_is_cut_where_it_stands(turn: int, size: tuple[float, float]) -> None:
+    """A cut-out of 10 x 4 mm at 60, 30: its line closes, turns with it, and has the corners that were asked."""
+    brief = device(thing("cut-out", "gap", 60, 30, turn_deg=turn, width_mm=10, height_mm=4, corner_mm=1))  # fmt: skip
+    lines = opening_lines(brief, brief.things[0])
+    ends = [((p.x1, p.y1), (p.x2, p.y2)) for p in lines]
+    assert all(a[1] == b[0] for a, b in zip(ends, (*ends[1:], ends[0]), strict=True))
+    xs, ys = [x for (x, _), _ in ends], [y for (_, y), _ in ends]
+    assert (min(xs) / MM, max(xs) / MM) == (60 - size[0] / 2, 60 + size[0] / 2)
+    assert (min(ys) / MM, max(ys) / MM) == (30 - size[1] / 2, 30 + size[1] / 2)
+    arcs = [p for p in lines if isinstance(p, Arc)]
+    assert len(arcs) == 4
+    assert {hypot(p.x1 - p.cx, p.y1 - p.cy) for p in arcs} == {MM}
+    corners = {(sx * (size[0] / 2 - 1), sy * (size[1] / 2 - 1)) for sx in (-1, 1) for sy in (-1, 1)}
+    assert {(p.cx / MM - 60, p.cy / MM - 30) for p in arcs} == corners
+    assert len([p for p in lines if isinstance(p, Line)]) == 4
+
+
+@pytest.mark.parametrize(("x", "under"), [(3.79, True), (3.81, False)])
+def test_pins_come_out_under_a_body_within_their_room(x: float, under: bool) -> None:
+    """A body 6 mm wide on the far side ends at 3 mm; a lead of 1 mm and 0.3 mm of room keep 0.8 mm."""
+    lead = LandPattern("l", (Pad("1", Round(0, 0, 1_600_000), MM),), Box(0, 0, 2 * MM, 2 * MM), Box(0, 0, 2 * MM, 2 * MM))  # fmt: skip
+    cell = LandPattern("c", (), Box(0, 0, 6 * MM, 6 * MM), Box(0, 0, 6 * MM, 6 * MM))
+    at, over = Seat(round(x * MM), 0), Seat(0, 0, 0, True)
+    assert bool(pins_under(lead, at, cell, over)) is under
+    assert pins_under(lead, at, cell, Seat(0, 0)) == []
+    assert pins_rect(lead, at) == (round(x * MM) - 800_000, -800_000, round(x * MM) + 800_000, 800_000)  # fmt: skip
+    assert pins_rect(cell, at) is None
+
+
+def test_names_of_nets_are_no_longer_than_eighty_letters() -> None:
+    ends = {"x1_nm": 0, "y1_nm": 0, "x2_nm": 1, "y2_nm": 1, "width_nm": 200_000, "far": False}
+    assert Track(net="A" * 80, **ends).net == "A" * 80
+    for name in ("", "A" * 81):
+        with pytest.raises(ValidationError):
+            Track(net=name, **ends)
+
+
+def test_what_a_piece_encloses() -> None:
+    """A square of 4 mm with a square hole of 2 mm: 12 square millimetres, made once."""
+    ring = piece(0, 0, 4, 4)
+    holed = ring.model_copy(update={"holes": (piece(1, 1, 3, 3).outer,)})
+    pieces = (ring, holed)
+    assert [a.area / 1e12 for a in areas_of(pieces)] == [16, 12]
+    assert areas_of(pieces) is areas_of(pieces)
+    assert isinstance(areas_of(pieces)[0], Polygon)
