@@ -1,6 +1,5 @@
 """Ways pulled straight: small boards with answers known by hand, and laws on finished ones."""
 
-from itertools import pairwise
 from math import hypot
 
 import pytest
@@ -20,6 +19,7 @@ from loquet.core.reviewing import subject_of
 from loquet.core.routing import RouteInput
 from loquet.core.routing.tightening import tightened, ways_between
 from loquet.core.tidying import tidied
+from tests.core.laying import way
 from tests.editing import edit, refused
 
 MM = 1_000_000
@@ -29,23 +29,6 @@ Spot = tuple[float, float]
 def pad(ref: str, net: str, x: float, y: float, side: str = NEAR, size: float = 1.0) -> Copper:
     nm = round(size * MM)
     return Copper(net, (side,), Box(round(x * MM), round(y * MM), nm, nm), "pad", ref, "1")
-
-
-def way(*spots: Spot, net: str = "A", width: float = 0.2, far: bool = False, drawn: bool = False) -> list[Track]:  # fmt: skip
-    """Tracks from spot to spot, in mm."""
-    return [
-        Track(
-            net=net,
-            far=far,
-            x1_nm=round(a[0] * MM),
-            y1_nm=round(a[1] * MM),
-            x2_nm=round(b[0] * MM),
-            y2_nm=round(b[1] * MM),
-            width_nm=round(width * MM),
-            by_hand=drawn,
-        )
-        for a, b in pairwise(spots)
-    ]
 
 
 def spots_of(routing: Routing, net: str = "A") -> list[tuple[Spot, Spot]]:

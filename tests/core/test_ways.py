@@ -1,7 +1,6 @@
 """Lengths along tracks and branches of clocks, on ways drawn by hand."""
 
 from dataclasses import replace
-from itertools import pairwise
 
 import pytest
 
@@ -18,23 +17,9 @@ from loquet.core.library import Library
 from loquet.core.pipeline import board_view
 from loquet.core.provenance import Failed, NotApplicable, Outcome, Passed
 from loquet.core.reviewing import subject_of
+from tests.core.laying import way
 
 MM = 1_000_000
-
-
-def way(net: str, *spots: tuple[float, float], far: bool = False) -> list[Track]:
-    return [
-        Track(
-            net=net,
-            far=far,
-            x1_nm=round(a[0] * MM),
-            y1_nm=round(a[1] * MM),
-            x2_nm=round(b[0] * MM),
-            y2_nm=round(b[1] * MM),
-            width_nm=200_000,
-        )
-        for a, b in pairwise(spots)
-    ]
 
 
 @pytest.fixture
@@ -61,12 +46,12 @@ THREE = {"U1": (0.0, 0.0, NEAR), "U2": (90.0, 0.0, NEAR), "U3": (40.0, 60.0, NEA
 def test_lengths_go_over_corners_branches_and_vias(view: BoardView) -> None:
     """90 mm straight; a branch that begins in the middle of that track, 60 mm; the same with its last 20 mm behind, over a via."""
     net = "CARD_CLOCK"
-    trunk, branch = way(net, (0, 0), (90, 0)), way(net, (40, 0), (40, 60))
+    trunk, branch = way((0, 0), (90, 0), net=net), way((40, 0), (40, 60), net=net)
     found = way_lengths(drawn(view, THREE, [*trunk, *branch]), net)
     assert found["U1 pad 1", "U2 pad 1"] == pytest.approx(90 * MM)
     assert found["U1 pad 1", "U3 pad 1"] == found["U3 pad 1", "U1 pad 1"] == pytest.approx(100 * MM)
     assert found["U2 pad 1", "U3 pad 1"] == pytest.approx(110 * MM)
-    behind = way(net, (40, 0), (40, 40)) + way(net, (40, 40), (40, 60), far=True)
+    behind = way((40, 0), (40, 40), net=net) + way((40, 40), (40, 60), net=net, far=True)
     pads = {**THREE, "U3": (40.0, 60.0, FAR)}
     over = way_lengths(drawn(view, pads, [*trunk, *behind], (40, 40)), net)
     assert over["U1 pad 1", "U3 pad 1"] == pytest.approx(100 * MM)
@@ -97,7 +82,7 @@ def test_a_long_branch_of_a_clock_is_found(
     """The limit by hand: an edge of 2 ns is 300 mm long, a sixth of it 50 mm."""
     net = "CARD_CLOCK"
     pads = {"U1": (-60.0, 0.0, NEAR), "U2": (100.0, 0.0, NEAR), "U3": (40.0, branch, NEAR)}
-    tracks = way(net, (-60, 0), (100, 0)) + way(net, (40, 0), (40, branch))
+    tracks = way((-60, 0), (100, 0), net=net) + way((40, 0), (40, branch), net=net)
     said = outcome_of(drawn(view, pads, tracks), finished, library)
     assert isinstance(said, Failed if found else Passed)
     if isinstance(said, Failed):
@@ -110,6 +95,6 @@ def test_a_long_branch_of_a_clock_is_found(
 def test_slow_clocks_and_data_are_left_alone(
     net: str, view: BoardView, finished: Design, library: Library
 ) -> None:
-    tracks = way(net, (0, 0), (90, 0)) + way(net, (40, 0), (40, 60))
+    tracks = way((0, 0), (90, 0), net=net) + way((40, 0), (40, 60), net=net)
     said = outcome_of(drawn(view, THREE, tracks, net=net), finished, library)
     assert isinstance(said, NotApplicable)

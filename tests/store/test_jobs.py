@@ -1,7 +1,6 @@
 """Jobs on a real database: states told truthfully, one of a kind at a time, nothing kept of what was stopped."""
 
 import threading
-import time
 from collections.abc import Iterator
 from datetime import UTC, datetime
 
@@ -15,6 +14,7 @@ from loquet.jobs.runner import Jobs, Ticket
 from loquet.jobs.telling import Told
 from loquet.store.designs import create_project, head_of
 from loquet.store.tables import JobRow
+from tests.store.waiting import ended
 
 
 @pytest.fixture
@@ -30,18 +30,6 @@ def place(factory: sessionmaker[Session], brief: Brief) -> tuple[int, int]:
     with factory.begin() as session:
         project = create_project(session, "jobs", brief, "Ottilie", datetime.now(UTC))
         return project, head_of(session, project).revision.id
-
-
-def ended(factory: sessionmaker[Session], job: int) -> JobRow:
-    end = time.monotonic() + 20
-    while time.monotonic() < end:
-        with factory() as session:
-            row = session.get(JobRow, job)
-            assert row is not None
-            if row.finished_at is not None:
-                return row
-        threading.Event().wait(0.02)
-    raise AssertionError("the job did not end")
 
 
 def refuse(ticket: Ticket) -> str:

@@ -1,7 +1,6 @@
 """What a job keeps: the best of several arrangements, and the last complete state of a routing that was stopped."""
 
 import json
-import threading
 import time
 from collections.abc import Callable
 from datetime import UTC, datetime
@@ -20,8 +19,8 @@ from loquet.jobs.telling import Told
 from loquet.jobs.works import make_slices, try_arrangements
 from loquet.store.answers import answer_of
 from loquet.store.designs import create_project, head_of, load_design
-from loquet.store.tables import JobRow
 from tests.making import Plain
+from tests.store.waiting import ended
 
 
 class Instant:
@@ -57,17 +56,6 @@ class Instant:
             return self.function(lambda seen: True, *self.arguments)
 
 
-def ended(factory: sessionmaker[Session], job: int) -> JobRow:
-    for _ in range(3000):
-        with factory() as session:
-            row = session.get(JobRow, job)
-            assert row is not None
-            if row.finished_at is not None:
-                return row
-        threading.Event().wait(0.02)
-    raise AssertionError("the job did not end")
-
-
 @pytest.fixture
 def place(factory: sessionmaker[Session], brief: Any) -> tuple[int, int]:
     with factory.begin() as session:
@@ -86,7 +74,7 @@ def test_the_best_of_four_lands_and_all_are_kept(
 ) -> None:
     """From a bare brief: pins and circuit first; what lands is the one of the least rank, and it is what its number makes."""
     jobs = Jobs(factory, Instant())
-    row = ended(factory, jobs.start(*place, "tries", try_arrangements(factory, place[0], "main", "Ottilie")))  # fmt: skip
+    row = ended(factory, jobs.start(*place, "tries", try_arrangements(factory, place[0], "main", "Ottilie")), 120)  # fmt: skip
     assert row.state == "done"
     made = head(factory, place[0])
     assert stale_slices(made) == ()
