@@ -13,6 +13,7 @@ from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
+from bench.devices import generated
 from loquet.launcher.browser import chromium
 from loquet.launcher.shooting import fresh_application
 from loquet.launcher.steps import ROOT
@@ -73,12 +74,23 @@ def cpu_s(process: int) -> float:
     return (int(fields[11]) + int(fields[12])) / os.sysconf("SC_CLK_TCK")
 
 
-def panning(driver: Chrome, address: str, project: int) -> float:
+def full_board(address: str) -> int:
+    """A new project with a whole board of 240 parts."""
+    brief = json.loads(generated("large", 0).model_dump_json())
+    project = int(ask(address, "/api/projects", brief)["project"])
+    ask(address, f"/api/projects/{project}/jobs", {"kind": "everything"})
+    wait_until_done(address, project)
+    return project
+
+
+def panning(driver: Chrome, address: str, project: int, look: str = "Near") -> float:
     """Pictures a second while the board is pulled about for three seconds."""
     driver.get(f"{address}/project/{project}/board")
     canvas = "[data-testid='board-canvas']"
     WebDriverWait(driver, 30).until(lambda d: d.find_elements(By.CSS_SELECTOR, canvas))
     time.sleep(1.5)
+    driver.find_element(By.XPATH, f"//*[@role='radio'][.='{look}']").click()
+    time.sleep(1.0)
     return float(driver.execute_async_script(PAN, canvas))
 
 
@@ -190,6 +202,10 @@ def pages_table() -> int:
         cpu = reads(address, project, server_of(address))
         with chromium() as driver:
             pictures = panning(driver, address, project)
+            full = full_board(address)
+            pulled = {
+                look: panning(driver, address, full, look) for look in ("Near", "See-through")
+            }
             shown = to_picture(driver, address, project)
         beside, stop = readers_beside_routing(address, large_ones(address))
     rows = [
@@ -200,6 +216,7 @@ def pages_table() -> int:
         ("key to picture of the answer, p95 (ms)", share([b for _, b in shown], 0.95), None, True),
         ("reading a project, CPU (ms)", cpu, 50.0, True),
         ("panning, pictures a second", pictures, 50.0, False),
+        *((f"panning 240 parts, {look.lower()}", pulled[look], 60.0, False) for look in pulled),
         (f"heads of {READERS} readers beside routing, p50 (ms)", share(beside, 0.5), None, True),
         (f"heads of {READERS} readers beside routing, p95 (ms)", share(beside, 0.95), 150.0, True),
         ("heads read", float(len(beside)), None, True),

@@ -5,7 +5,8 @@ import pytest
 from loquet.core.brief.edges import at_edge
 from loquet.core.brief.kinds.button import Button
 from loquet.core.brief.kinds.usb_device import UsbDevice
-from loquet.core.brief.model import Board, PolygonOutline, RoundedRectangle
+from loquet.core.brief.model import Board
+from loquet.core.brief.outline_shapes import PolygonOutline, RoundedRectangle
 from loquet.core.brief.places import Place
 from loquet.core.geometry import Seat
 from loquet.core.quantities.lengths import MM

@@ -46,6 +46,7 @@ SIZES: dict[str, tuple[float, float]] = {
     "hole": (4.4, 4.4),
     "slot": (6.0, 2.0),
     "cut-out": (10.0, 10.0),
+    "free-cut-out": (10.0, 8.0),  # a D: 6 mm straight and half a circle of 4 mm
     "keep-out": (10.0, 10.0),
     "words": (12.15, 1.5),  # nine letters of 1.5 mm, 0.9 of that wide
 }

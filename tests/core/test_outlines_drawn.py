@@ -6,7 +6,7 @@ from math import pi
 import pytest
 
 from loquet.core.brief import PolygonOutline, outline_polygon_mm
-from loquet.core.brief.model import RoundedRectangle
+from loquet.core.brief.outline_shapes import RoundedRectangle
 from loquet.core.outlining import FoundHole, FoundOpening, OutlineRefused, find_outline
 from loquet.core.outlining.finding import against_calipers
 
@@ -165,14 +165,22 @@ def test_svg_in_pixels_asks_for_its_unit() -> None:
 
 
 def test_openings_take_the_shape_they_have() -> None:
-    """A turned rectangle; a D is left out and said; a cut-out with sharp corners is told what the cutter leaves."""
+    """A turned rectangle; a D, and a rectangle turned by half a degree too much, keep the lines they have; a cut-out with sharp corners is told what the cutter leaves."""
     turned = '<rect x="-5" y="-3" width="10" height="6" rx="1" transform="translate(30 20) rotate(-30)"/>'
     (opening,) = find_outline(svg(BOX + turned)).openings
     assert (opening.width_mm, opening.height_mm, opening.turn_deg) == (10, 6, 30)
     assert opening.corner_mm == pytest.approx(1, abs=0.01)
     odd = find_outline(svg(BOX + '<path d="M20 10H30A5 5 0 0 1 30 20H20Z"/>'))
     assert not odd.openings
-    assert "neither round, long nor a rectangle" in odd.notes[0]
+    (shaped,) = odd.free
+    assert (shaped.x_mm, shaped.y_mm) == (27.5, 25)
+    assert set(shaped.line.points_mm) == {(0, 0), (10, 0), (10, 10), (0, 10)}
+    assert sorted(shaped.line.bulges) == [0, 0, 0, 1]
+    slanted = (
+        '<rect x="-5" y="-3" width="10" height="6" transform="translate(30 20) rotate(-30.5)"/>'
+    )
+    (turned_half,) = find_outline(svg(BOX + slanted)).free
+    assert len(turned_half.line.points_mm) == 4
     sharp = find_outline(svg(BOX + '<rect x="20" y="10" width="8" height="5"/>'))
     assert sharp.openings[0].corner_mm == 0
     assert "0.5 mm" in sharp.notes[0]

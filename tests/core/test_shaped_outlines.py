@@ -5,8 +5,11 @@ from math import hypot, pi
 import pytest
 from gerbonara import GerberFile
 from pydantic import ValidationError
+from shapely.geometry import Polygon
 
 from loquet.catalogue.library import bundled_library
+from loquet.core.board.openings import board_area, board_profile
+from loquet.core.board.outline import Arc
 from loquet.core.brief import (
     Brief,
     BriefError,
@@ -17,13 +20,15 @@ from loquet.core.brief import (
 from loquet.core.brief.kinds.hole import Hole
 from loquet.core.design import Design
 from loquet.core.edits import EditRefused
+from loquet.core.library import Library
 from loquet.core.outlining import find_outline, outline_as_dxf, outline_as_svg
 from loquet.core.outlining.shaping import side_lengths
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import Release, release
 from tests.editing import edit
-from tests.making import plain_of, thing, varied
+from tests.making import device, plain_of, thing, varied
 
+MM = 1_000_000
 L_SHAPE = ((0, 0), (60, 0), (60, 20), (30, 20), (30, 50), (0, 50))
 
 
@@ -230,3 +235,40 @@ def test_a_screw_goes_through_its_hole_and_its_head_does_not() -> None:
     for d, wrong in ((3.1, "does not go"), (3.2, ""), (5.5, ""), (5.6, "falls through")):
         faults = [f.problem for f in Hole(name="post", screw="M3", diameter_mm=d).faults()]
         assert (wrong in faults[0]) if wrong else not faults
+
+
+D_SHAPE = {"kind": "polygon", "points_mm": [[0, 0], [6, 0], [6, 8], [0, 8]], "bulges": [0, 1, 0, 0]}
+
+
+def test_a_free_cut_out_is_cut_as_it_is_drawn(library: Library) -> None:
+    """A D of 10 x 8 mm, turned by a quarter: its area is 6 x 8 and half a circle of 4 mm, the profile has its arc with the radius of 4 mm about the right place, copper keeps off it, and the package is proven."""
+    brief = device(
+        thing("chip", "chip", part="stm32l433rct6"),
+        thing("leads", "leads"),
+        thing("free-cut-out", "window", 95, 40, turn_deg=90, line=D_SHAPE),
+    )
+    (ring,) = board_area(brief, brief.boards[0]).interiors
+    area = Polygon(ring).area / 1e12
+    assert area == pytest.approx(48 + 8 * pi, rel=2e-3)
+    left, bottom, right, top = (v / MM for v in ring.bounds)
+    assert (left, right) == pytest.approx((91, 99), abs=0.01)
+    assert (bottom, top) == pytest.approx((35, 45), abs=0.01)
+    arcs = [p for p in board_profile(brief, brief.boards[0]) if isinstance(p, Arc) and abs(hypot(p.x1 - p.cx, p.y1 - p.cy) - 4 * MM) < 2]  # fmt: skip
+    assert [(a.cx, a.cy) for a in arcs] == [(95 * MM, 41 * MM)]
+    made = release(bring_up_to_date(Design(brief=brief), library), library)
+    assert [f.sentence for f in made.findings if f.severity == "stop"] == []
+    assert made.proof is not None
+    assert made.proof.holds
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"points_mm": [[0, 0], [8, 8], [8, 0], [0, 8]], "bulges": []}, "crosses itself"),
+        ({"points_mm": [[2, 2], [9, 2], [9, 9]], "bulges": []}, "from its own corner"),
+        ({"points_mm": [[0, 0], [1.5, 0], [1.5, 9], [0, 9]], "bulges": []}, "1.5 x 9.0 mm"),
+    ],
+)
+def test_a_free_cut_out_that_cannot_be_is_refused(change: dict[str, object], words: str) -> None:
+    with pytest.raises(BriefError, match=words):
+        varied("dome-pod", plus=(thing("free-cut-out", "window", 35, 20, line=D_SHAPE | change),))

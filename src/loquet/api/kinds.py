@@ -10,7 +10,7 @@ from loquet.core.brief.any_thing import kind_name
 from loquet.core.brief.thing import Thing
 
 router = APIRouter(prefix="/api", tags=["kinds"])
-SHARED = ("kind", "name", "board", "place", "rail", "brain")
+SHARED = ("kind", "name", "board", "place", "rail", "brain", "line")
 UNITS = {
     "mm": "mm",
     "mhz": "MHz",

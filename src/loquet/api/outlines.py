@@ -39,6 +39,7 @@ class DrawingSeen(BaseModel):
     outline_mm: list[tuple[float, float]] = []
     holes: list[tuple[float, float, float]] = []
     openings: list[tuple[float, float, float, float, float, int]] = []
+    lines: list[list[tuple[float, float]]] = []
     notes: list[str] = []
     edit: TakeOutline | None = None
 
@@ -59,7 +60,10 @@ def look_at_drawing(project_id: int, given: DrawingGiven, session: SessionNow) -
     left, bottom, right, top = area.bounds
     many = [
         f"{count} {word}{'' if count == 1 else 's'}"
-        for count, word in ((len(found.holes), "hole"), (len(found.openings), "opening"))
+        for count, word in (
+            (len(found.holes), "hole"),
+            (len(found.openings) + len(found.free), "opening"),
+        )
         if count
     ]
     return DrawingSeen(
@@ -70,12 +74,22 @@ def look_at_drawing(project_id: int, given: DrawingGiven, session: SessionNow) -
             (o.x_mm, o.y_mm, o.width_mm, o.height_mm, o.corner_mm, o.turn_deg)
             for o in found.openings
         ],
+        lines=[
+            [
+                (round(x - w / 2 + o.x_mm, 4), round(y - h / 2 + o.y_mm, 4))
+                for area in (outline_polygon_mm(o.line),)
+                for w, h in (area.bounds[2:],)
+                for x, y in area.exterior.coords
+            ]
+            for o in found.free
+        ],
         notes=[*against_calipers(found, given.width_mm, given.height_mm), *found.notes],
         edit=TakeOutline(
             board=given.board,
             outline=found.outline,
             holes=found.holes,
             openings=found.openings,
+            free=found.free,
             existing=given.existing,
         ),
     )

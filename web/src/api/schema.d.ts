@@ -3768,6 +3768,70 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Kind
+                 * @default free-cut-out
+                 * @constant
+                 */
+                kind: "free-cut-out";
+                /**
+                 * @default {
+                 *       "bulges": [
+                 *         0,
+                 *         1,
+                 *         0,
+                 *         0
+                 *       ],
+                 *       "kind": "polygon",
+                 *       "points_mm": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           6,
+                 *           0
+                 *         ],
+                 *         [
+                 *           6,
+                 *           8
+                 *         ],
+                 *         [
+                 *           0,
+                 *           8
+                 *         ]
+                 *       ]
+                 *     }
+                 */
+                line: components["schemas"]["PolygonOutline"];
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -6981,6 +7045,70 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Kind
+                 * @default free-cut-out
+                 * @constant
+                 */
+                kind: "free-cut-out";
+                /**
+                 * @default {
+                 *       "bulges": [
+                 *         0,
+                 *         1,
+                 *         0,
+                 *         0
+                 *       ],
+                 *       "kind": "polygon",
+                 *       "points_mm": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           6,
+                 *           0
+                 *         ],
+                 *         [
+                 *           6,
+                 *           8
+                 *         ],
+                 *         [
+                 *           0,
+                 *           8
+                 *         ]
+                 *       ]
+                 *     }
+                 */
+                line: components["schemas"]["PolygonOutline"];
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -7920,6 +8048,14 @@ export interface components {
                 number
             ][];
             /**
+             * Lines
+             * @default []
+             */
+            lines: [
+                number,
+                number
+            ][][];
+            /**
              * Notes
              * @default []
              */
@@ -8167,6 +8303,17 @@ export interface components {
             x_mm?: number | null;
             /** Y Mm */
             y_mm?: number | null;
+        };
+        /**
+         * FoundFree
+         * @description An opening of any other shape: its middle in mm, and its line from its own lower left corner.
+         */
+        FoundFree: {
+            line: components["schemas"]["PolygonOutline"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * FoundHole
@@ -11848,6 +11995,70 @@ export interface components {
                  */
                 brain: string;
                 /**
+                 * Kind
+                 * @default free-cut-out
+                 * @constant
+                 */
+                kind: "free-cut-out";
+                /**
+                 * @default {
+                 *       "bulges": [
+                 *         0,
+                 *         1,
+                 *         0,
+                 *         0
+                 *       ],
+                 *       "kind": "polygon",
+                 *       "points_mm": [
+                 *         [
+                 *           0,
+                 *           0
+                 *         ],
+                 *         [
+                 *           6,
+                 *           0
+                 *         ],
+                 *         [
+                 *           6,
+                 *           8
+                 *         ],
+                 *         [
+                 *           0,
+                 *           8
+                 *         ]
+                 *       ]
+                 *     }
+                 */
+                line: components["schemas"]["PolygonOutline"];
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
                  * Height Mm
                  * @default 10
                  */
@@ -13162,6 +13373,11 @@ export interface components {
              * @default false
              */
             existing: boolean;
+            /**
+             * Free
+             * @default []
+             */
+            free: components["schemas"]["FoundFree"][];
             /**
              * Holes
              * @default []

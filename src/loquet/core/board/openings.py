@@ -13,6 +13,7 @@ from loquet.core.board.outline import (
     corners_of,
     polygon_nm,
     profile_of,
+    profile_of_polygon,
     rounded_rectangle,
 )
 from loquet.core.brief import Board, Brief, Thing
@@ -40,7 +41,9 @@ def opening_lines(brief: Brief, thing: Thing) -> tuple[Piece, ...]:
     w, h, r = (nm_from_mm(v) for v in (opening.width_mm, opening.height_mm, opening.corner_mm))
     seat = seat_of_thing(brief, thing)
     middle = Seat(seat.x, seat.y, seat.turn_deg)
-    return tuple(moved(piece, middle, w // 2, h // 2) for piece in rounded_rectangle(w, h, r))
+    line = opening.line
+    pieces = rounded_rectangle(w, h, r) if line is None else profile_of_polygon(line)
+    return tuple(moved(piece, middle, w // 2, h // 2) for piece in pieces)
 
 
 def moved(piece: Piece, seat: Seat, dx: int, dy: int) -> Piece:

@@ -5,12 +5,10 @@ from loquet.core.brief.model import (
     MAIN,
     Board,
     Brief,
-    Outline,
-    PolygonOutline,
-    RoundedRectangle,
     Shelf,
     Shell,
 )
+from loquet.core.brief.outline_shapes import Outline, PolygonOutline, RoundedRectangle
 from loquet.core.brief.outlines import outline_polygon_mm
 from loquet.core.brief.pin_table import OwnPad, PinTable
 from loquet.core.brief.places import Place

@@ -4,7 +4,7 @@ from functools import lru_cache
 
 from shapely.geometry import Polygon
 
-from loquet.core.brief.model import Outline, PolygonOutline
+from loquet.core.brief.outline_shapes import Outline, PolygonOutline
 from loquet.core.geometry.arcs import flattened
 
 CHORDS = 16  # a quarter turn

@@ -7,7 +7,8 @@ from shapely.geometry import Point
 
 from loquet.core.brief.joining import joined_by
 from loquet.core.brief.keys import keys_of
-from loquet.core.brief.model import Brief, Outline, PolygonOutline
+from loquet.core.brief.model import Brief
+from loquet.core.brief.outline_shapes import Outline, PolygonOutline
 from loquet.core.brief.outlines import outline_polygon_mm
 from loquet.core.brief.thing import Thing
 

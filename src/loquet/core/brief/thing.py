@@ -6,6 +6,7 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.outline_shapes import PolygonOutline
 from loquet.core.brief.places import Name, OtherName, PartId, Place
 from loquet.core.frozen import Frozen
 from loquet.core.provenance import Source
@@ -175,11 +176,12 @@ class Drilled:
 
 @dataclass(frozen=True)
 class Opening:
-    """An opening that is cut into the board about the middle of a thing: width, height and the radius of its inside corners (mm)."""
+    """An opening that is cut into the board about the middle of a thing: width, height and the radius of its inside corners (mm), or a line of its own within that size."""
 
     width_mm: float
     height_mm: float
     corner_mm: float
+    line: PolygonOutline | None = None
 
 
 @dataclass(frozen=True)

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from loquet.core.brief import Outline, Place, Thing
 from loquet.core.brief.kinds.cut_out import CutOut
+from loquet.core.brief.kinds.free_cut_out import FreeCutOut
 from loquet.core.brief.kinds.hole import Hole, screw_for
 from loquet.core.brief.kinds.slot import Slot
 from loquet.core.brief.places import Name
@@ -13,7 +14,7 @@ from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_brief
 from loquet.core.edits.board_edits import SetOutline, board_of
 from loquet.core.frozen import Frozen
-from loquet.core.outlining import FoundHole, FoundOpening, shaping
+from loquet.core.outlining import FoundFree, FoundHole, FoundOpening, shaping
 
 Index = Annotated[int, Field(ge=0, lt=400)]
 Mm = Annotated[float, Field(ge=-50, le=350)]
@@ -154,6 +155,7 @@ class TakeOutline(Frozen):
     outline: Outline
     holes: Annotated[tuple[FoundHole, ...], Field(max_length=100)] = ()
     openings: Annotated[tuple[FoundOpening, ...], Field(max_length=100)] = ()
+    free: Annotated[tuple[FoundFree, ...], Field(max_length=100)] = ()
     existing: bool = False
 
     @property
@@ -168,7 +170,8 @@ class TakeOutline(Frozen):
         kept = tuple(
             thing
             for thing in brief.things
-            if thing.board != self.board or thing.kind not in ("hole", "slot", "cut-out")
+            if thing.board != self.board
+            or thing.kind not in ("hole", "slot", "cut-out", "free-cut-out")
         )
         taken = {thing.name.lower() for thing in kept}
         added = []
@@ -224,4 +227,8 @@ class TakeOutline(Frozen):
                     corner_mm=corner,
                 )
                 things.append(("opening", cut))
+        for one in self.free:
+            place = Place(x_mm=round(one.x_mm, 3), y_mm=round(one.y_mm, 3))
+            shaped = FreeCutOut(name="new", board=self.board, place=place, line=one.line)
+            things.append(("opening", shaped))
         return things

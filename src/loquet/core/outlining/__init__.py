@@ -5,11 +5,12 @@ from loquet.core.outlining.finding import (
     OutlineRefused,
     find_outline,
 )
-from loquet.core.outlining.opening_shapes import FoundHole, FoundOpening
+from loquet.core.outlining.opening_shapes import FoundFree, FoundHole, FoundOpening
 from loquet.core.outlining.writing import outline_as_dxf, outline_as_svg
 
 __all__ = [
     "Found",
+    "FoundFree",
     "FoundHole",
     "FoundOpening",
     "OutlineRefused",

@@ -8,10 +8,11 @@ from shapely.affinity import translate
 from shapely.geometry import Polygon
 
 from loquet.core.brief import Outline, PolygonOutline, outline_polygon_mm
-from loquet.core.brief.model import RoundedRectangle
+from loquet.core.brief.outline_shapes import RoundedRectangle
 from loquet.core.frozen import Frozen
 from loquet.core.outlining.closing import Joined, Loop, joined, straightened
 from loquet.core.outlining.opening_shapes import (
+    FoundFree,
     FoundHole,
     FoundOpening,
     corner_of,
@@ -46,6 +47,7 @@ class Found(Frozen):
     outline: Outline
     holes: tuple[FoundHole, ...] = ()
     openings: tuple[FoundOpening, ...] = ()
+    free: tuple[FoundFree, ...] = ()
     notes: tuple[str, ...] = ()
 
 
@@ -173,7 +175,7 @@ def found_in(
         f"A gap of {gap:.3f} mm at {x - left:.2f}, {y - bottom:.2f} mm was closed."
         for (x, y), gap in found.healed
     ]
-    holes, openings = [], []
+    holes, openings, free = [], [], []
     for loop in inner:
         area = translate(loop.polygon(), -left, -bottom)
         taken = opening_of(area, loop.area())
@@ -181,6 +183,8 @@ def found_in(
             notes.append(taken)
         elif isinstance(taken, FoundHole):
             holes.append(taken)
+        elif taken is None:
+            free.append(free_opening(loop, left, bottom))
         else:
             openings.append(taken)
             if taken.corner_mm == 0:
@@ -203,7 +207,18 @@ def found_in(
         outline=outline_of(outer, left, bottom),
         holes=tuple(sorted(holes, key=lambda o: (o.x_mm, o.y_mm))),
         openings=tuple(sorted(openings, key=lambda o: (o.x_mm, o.y_mm))),
+        free=tuple(sorted(free, key=lambda o: (o.x_mm, o.y_mm))),
         notes=tuple(notes),
+    )
+
+
+def free_opening(loop: Loop, left: float, bottom: float) -> FoundFree:
+    """An opening with the line it has; raises DrawingRefused where it has too many corners."""
+    x1, y1, x2, y2 = loop.polygon().bounds
+    return FoundFree(
+        x_mm=round((x1 + x2) / 2 - left, 4),
+        y_mm=round((y1 + y2) / 2 - bottom, 4),
+        line=line_of(loop, x1, y1, "opening"),
     )
 
 
@@ -217,25 +232,41 @@ def outline_of(outer: Loop, left: float, bottom: float) -> Outline:
         return RoundedRectangle(
             width_mm=round(w, 4), height_mm=round(h, 4), corner_mm=round(corner, 3)
         )
+    return line_of(outer, left, bottom, "outline")
+
+
+def line_of(outer: Loop, left: float, bottom: float, word: str) -> PolygonOutline:
+    """A closed line as points and bulges from a corner, with no more corners than it needs."""
+    area = outer.polygon()
     for within in (0.002, 0.01, 0.02):
         loop = straightened(outer, within)
         if len(loop.sides) <= MOST_POINTS:
             break
     else:
         raise DrawingRefused(
-            f"The outline has {len(loop.sides)} corners; {MOST_POINTS} are the most.",
+            f"The {word} has {len(loop.sides)} corners; {MOST_POINTS} are the most.",
             "Draw curves as arcs instead of short lines.",
         )
     sides = loop.sides
     if not area.exterior.is_ccw:
         sides = tuple(side.turned_round() for side in reversed(sides))
+    rows = [(s.first, round(s.bulge, 8)) for s in sides]
+    if len(sides) == 2:  # half a disc: its chord is cut in two
+        rows = [row for s in sides for row in halved(s)]
     return PolygonOutline(
         points_mm=tuple(
-            (round(max(s.first[0] - left, 0), 4), round(max(s.first[1] - bottom, 0), 4))
-            for s in sides
+            (round(max(x - left, 0), 4), round(max(y - bottom, 0), 4)) for (x, y), _ in rows
         ),
-        bulges=tuple(round(s.bulge, 8) for s in sides) if any(s.bulge for s in sides) else (),
+        bulges=tuple(bulge for _, bulge in rows) if any(bulge for _, bulge in rows) else (),
     )
+
+
+def halved(side: Stroke) -> list[tuple[tuple[float, float], float]]:
+    """Where a side begins, with its bulge; a straight one in two halves."""
+    if abs(side.bulge) > 1e-8:
+        return [(side.first, round(side.bulge, 8))]
+    (ax, ay), (bx, by) = side.first, side.last
+    return [(side.first, 0.0), (((ax + bx) / 2, (ay + by) / 2), 0.0)]
 
 
 def against_calipers(found: Found, width_mm: float | None, height_mm: float | None) -> list[str]:

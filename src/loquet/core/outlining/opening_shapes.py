@@ -8,6 +8,7 @@ from pydantic import Field
 from shapely.affinity import rotate, translate
 from shapely.geometry import Polygon
 
+from loquet.core.brief import PolygonOutline
 from loquet.core.frozen import Frozen
 
 LEAST_OPENING_MM = 0.8
@@ -33,8 +34,16 @@ class FoundOpening(Frozen):
     turn_deg: int
 
 
-def opening_of(area: Polygon, true_area: float) -> FoundHole | FoundOpening | str:
-    """A hole, or an opening with the shape it has; words where it has none that is made."""
+class FoundFree(Frozen):
+    """An opening of any other shape: its middle in mm, and its line from its own lower left corner."""
+
+    x_mm: float
+    y_mm: float
+    line: PolygonOutline
+
+
+def opening_of(area: Polygon, true_area: float) -> FoundHole | FoundOpening | str | None:
+    """A hole, or an opening with the shape it has; nothing where that is another one, words where it cannot be cut."""
     box = area.minimum_rotated_rectangle
     (ax, ay), (bx, by), (cx, cy) = shapely.get_coordinates(box)[:3].tolist()
     w, h = sqrt((bx - ax) ** 2 + (by - ay) ** 2), sqrt((cx - bx) ** 2 + (cy - by) ** 2)
@@ -54,10 +63,8 @@ def opening_of(area: Polygon, true_area: float) -> FoundHole | FoundOpening | st
         w, h, turn = h, w, turn + 90
     corner = corner_of(true_area, w, h)
     alike = translate(rotate(rounded(w, h, corner), turn, origin=(0, 0)), middle.x, middle.y)
-    if differing(area, alike) > ALIKE_MM:
-        return f"The opening {spot} is neither round, long nor a rectangle, and left out."
-    if abs(turn - round(turn)) > 0.05:
-        return f"The opening {spot} is turned by {turn:.2f}°, and only whole degrees are made: left out."
+    if differing(area, alike) > ALIKE_MM or abs(turn - round(turn)) > 0.05:
+        return None
     return FoundOpening(
         x_mm=x,
         y_mm=y,

@@ -41,7 +41,9 @@ export function TakeDrawing({ board, close }: { board: string; close: () => void
 	const taken = async () => {
 		if (seen?.edit && (await edit(seen.edit as Parameters<typeof edit>[0]))) close();
 	};
-	const gone = head.things.filter((t) => t.board === board && ["hole", "slot", "cut-out"].includes(t.kind)).length;
+	const gone = head.things.filter(
+		(t) => t.board === board && ["hole", "slot", "cut-out", "free-cut-out"].includes(t.kind),
+	).length;
 	return (
 		<section
 			aria-label="Outline from a drawing"
@@ -184,6 +186,15 @@ function Picture({ seen }: { seen: Seen }) {
 					height={high}
 					rx={corner}
 					transform={`translate(${x} ${h - y}) rotate(${-turn})`}
+					fill="var(--color-paper)"
+					stroke="var(--color-ink)"
+					strokeWidth={px}
+				/>
+			))}
+			{(seen.lines ?? []).map((line) => (
+				<path
+					key={line.join()}
+					d={`M${line.map(([x, y]) => `${x},${h - y}`).join("L")}Z`}
 					fill="var(--color-paper)"
 					stroke="var(--color-ink)"
 					strokeWidth={px}
