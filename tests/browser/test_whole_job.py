@@ -82,7 +82,7 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     assert "nets" in see(driver, "[data-testid='proof']").text
     see(driver, "[data-testid='layer-canvas']:not([data-objects='0'])")
     see(driver, "[data-house='millrace'] [data-testid='total']")
-    assert len(driver.find_elements(By.CSS_SELECTOR, "[data-house]")) == 2
+    assert len(driver.find_elements(By.CSS_SELECTOR, "[data-house]")) == 3
     press(driver, "[data-testid='order']")
     see(driver, "[data-order][data-state='received']")
     press(driver, "[data-testid='download']")

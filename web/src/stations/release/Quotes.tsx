@@ -45,7 +45,7 @@ export function Quotes() {
 				</label>
 			</div>
 			{query.error && <p className="text-stop">{query.error.message}</p>}
-			<div className="grid grid-cols-2 gap-4">
+			<div className="grid grid-cols-[repeat(auto-fit,minmax(300px,1fr))] gap-4">
 				{(query.data ?? []).map((quote) => (
 					<House key={quote.house} quote={quote} />
 				))}
