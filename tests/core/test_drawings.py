@@ -204,6 +204,26 @@ def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first
         assert (abs(middle(sheet)[1] - 20 * MM) < 20_000) is inside
 
 
+LAST = (
+    (28 * MM - 2 * HEIGHT * 0.45, 20 * MM),
+    (32 * MM + 2 * HEIGHT * 0.45, 20 * MM),
+    (28 * MM, 21 * MM + AWAY),
+    (32 * MM, 19 * MM - AWAY),
+)
+
+
+@pytest.mark.parametrize("number", range(4))
+def test_the_last_places_are_beside_and_at_two_corners(number: int, view: BoardView) -> None:
+    """Each of them alone is left open, just as large as the two letters and their room: left, right, above the left corner, below the right one."""
+    seen = bench(view, pattern(4, 2), part())
+    x, y = LAST[number]
+    open_sheet_there = Sheet(False, 150_000, box(x - MM, y - 0.68 * MM, x + MM, y + 0.68 * MM))
+    assert put_name(seen, seen.circuit.components[0], open_sheet_there, "R1")
+    assert middle(open_sheet_there) == pytest.approx((x, y), abs=20_000)
+    elsewhere = Sheet(False, 150_000, box(x - 0.5 * MM, y - 0.68 * MM, x + MM, y + 0.68 * MM))
+    assert not put_name(seen, seen.circuit.components[0], elsewhere, "R1")
+
+
 def test_words_keep_off_each_other_and_read_from_their_side(view: BoardView) -> None:
     """The same place is taken once; on the far side a word is mirrored; an upright one reads from the right."""
     sheet = open_sheet()

@@ -6,18 +6,21 @@ import itertools
 import json
 import re
 from math import dist
+from typing import Any
 
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquet.core.board.copper import FAR, NEAR, BoardView
+from loquet.core.board.copper import FAR, NEAR, BoardView, Hole
 from loquet.core.board.model import PourPiece
 from loquet.core.board.outline import Arc, Line, polygon_nm, profile_of
 from loquet.core.brief import PolygonOutline, RoundedRectangle
 from loquet.core.design import Design
+from loquet.core.fabrication.drill import drill_function
 from loquet.core.fabrication.gerber import write_layer, write_profile
+from loquet.core.fabrication.job_file import write_job
 from loquet.core.fabrication.layers import Drawn, Layer, drawing_order, stencil_openings
 from loquet.core.fabrication.legend import legend_of, text_lines
 from loquet.core.fabrication.tables import table, write_connectors
@@ -174,6 +177,47 @@ def test_the_job_file_names_every_layer(released: Release) -> None:
     assert re.fullmatch(
         r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}", job["GeneralSpecs"]["ProjectId"]["GUID"]
     )
+
+
+def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Library) -> None:
+    """Millrace draws 0.15 mm between all copper and tracks of 0.2 mm; 1.6 mm are two layers of copper of 35 micrometres and 1.53 mm of FR4; a legend is black on white and white on all else."""
+    view = board_view(finished, library)
+
+    def job(**choices: object) -> dict[str, Any]:
+        made = finished.choices.model_copy(update=choices)
+        read: dict[str, Any] = json.loads(write_job(view, made, (), "Dusk", "1-2"))
+        return read
+
+    plain = job()
+    (rules,) = plain["DesignRules"]
+    gaps = ("PadToPad", "PadToTrack", "TrackToTrack", "TrackToRegion", "RegionToRegion")
+    assert {rules[name] for name in gaps} == {0.15}
+    assert rules["MinLineWidth"] == 0.2
+    assert plain["GeneralSpecs"]["BoardThickness"] == 1.6
+    assert plain["GeneralSpecs"]["Finish"] == "HAL lead-free"
+    stack = plain["MaterialStackup"]
+    assert [row["Type"] for row in stack] == ["Legend", "SolderMask", "Copper", "Dielectric", "Copper", "SolderMask", "Legend"]  # fmt: skip
+    assert [row["Thickness"] for row in stack[2:5]] == [0.035, pytest.approx(1.53), 0.035]
+    assert {row["Color"] for row in stack if "Color" in row} == {"White", "Green"}
+    other = job(finish="gold", colour="white", thickness_um=800)
+    assert other["GeneralSpecs"]["Finish"] == "ENIG"
+    assert [row["Color"] for row in other["MaterialStackup"] if "Color" in row] == ["Black", "White", "White", "Black"]  # fmt: skip
+    assert other["MaterialStackup"][3]["Thickness"] == pytest.approx(0.73)
+
+
+@pytest.mark.parametrize(
+    ("owner", "d", "plated", "said"),
+    [
+        ("via", 300_000, True, "Plated,PTH,ViaDrill"),
+        ("via", 500_000, True, "Plated,PTH,ViaDrill"),
+        ("U1 pad 33", 300_000, True, "Plated,PTH,ViaDrill"),
+        ("J1 pad 1", 900_000, True, "Plated,PTH,ComponentDrill"),
+        ("post", 2_200_000, False, "NonPlated,NPTH,MechanicalDrill"),
+    ],
+)
+def test_a_hole_says_what_it_is_for(owner: str, d: int, plated: bool, said: str) -> None:
+    """Aperture functions of the Gerber layer format specification, 5.6.10: vias, heat holes among them, leads, screws."""
+    assert drill_function(Hole(0, 0, d, plated, "", owner)) == said
 
 
 def test_copper_objects_carry_net_component_and_pin(released: Release) -> None:
