@@ -1,6 +1,7 @@
 import type { Board, Part, Side } from "./boardGeometry";
 import { linksOf } from "./boardGeometry";
 import type { Span } from "./measuring";
+import { type Kept, paintStill } from "./still";
 import { toScreen, tracePad, type Viewport } from "./viewport";
 import type { Leg } from "./wiring";
 
@@ -31,32 +32,61 @@ const COLOUR = {
 	warn: "#A3262A",
 };
 
-/** The whole scene, from the board up. */
-export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: number, h: number): void {
+/** The whole scene, from the board up: what does not move out of a kept picture, then what a hand holds. */
+export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: number, h: number, kept: Kept): void {
+	const { board, look, view, net, selected, held } = scene;
 	ctx.clearRect(0, 0, w, h);
+	const about = [board, look, net, selected, scene.also.join(), held?.ref ?? "", view.scale, view.mirrored];
+	paintStill(ctx, kept, about, view, w, h, (pen, room) =>
+		paintAll(pen, { ...scene, view: { ...view, x: view.x + room.x, y: view.y + room.y } }),
+	);
+	if (look === "plane near" || look === "plane far") return;
+	const front: Side = look === "far" ? "far" : "near";
+	if (held) paintHeld(ctx, scene, front);
+	paintDraft(ctx, scene);
+	if (scene.span) paintSpan(ctx, view, scene.span);
+	if (scene.mark) paintMark(ctx, view, scene.mark);
+}
+
+/** What does not move while a view is pulled about or a part is in the hand. */
+function paintAll(ctx: CanvasRenderingContext2D, scene: Scene): void {
 	const front: Side = scene.look === "far" ? "far" : "near";
 	const back: Side = front === "near" ? "far" : "near";
-	fillRings(
-		ctx,
-		scene.view,
-		[scene.board.outline, ...scene.board.openings],
-		front === "near" ? COLOUR.board : COLOUR.boardFar,
-	);
-	if (scene.look === "plane near" || scene.look === "plane far") {
-		paintPlane(ctx, scene, scene.look === "plane far");
-		for (const line of [scene.board.outline, ...scene.board.openings]) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
-		return;
+	const lines = [scene.board.outline, ...scene.board.openings];
+	fillRings(ctx, scene.view, lines, front === "near" ? COLOUR.board : COLOUR.boardFar);
+	if (scene.look === "plane near" || scene.look === "plane far") paintPlane(ctx, scene, scene.look === "plane far");
+	else {
+		if (scene.look === "through") paintSide(ctx, scene, back, 0.38, true);
+		paintSide(ctx, scene, front, 1, false);
+		paintHoles(ctx, scene);
+		paintParts(ctx, scene, front);
+		if (!scene.held) paintLinks(ctx, scene);
+		paintKept(ctx, scene, front);
 	}
-	if (scene.look === "through") paintSide(ctx, scene, back, 0.38, true);
-	paintSide(ctx, scene, front, 1, false);
-	paintHoles(ctx, scene);
-	paintParts(ctx, scene, front);
+	for (const line of lines) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
+}
+
+/** The part in the hand with its pads and links, where the hand holds it. */
+function paintHeld(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
+	const { board, held } = scene;
+	const only = {
+		...scene,
+		held: null,
+		board: {
+			...board,
+			pieces: [],
+			tracks: [],
+			pads: board.pads
+				.filter((p) => p.ref === held?.ref)
+				.map((p) => ({ ...p, x: p.x + (held?.dx ?? 0), y: p.y + (held?.dy ?? 0) })),
+			parts: board.parts
+				.filter((p) => p.ref === held?.ref)
+				.map((p) => ({ ...p, x: p.x + (held?.dx ?? 0), y: p.y + (held?.dy ?? 0) })),
+		},
+	};
+	paintSide(ctx, only, front, 1, false);
+	paintParts(ctx, only, front);
 	paintLinks(ctx, scene);
-	paintKept(ctx, scene, front);
-	paintDraft(ctx, scene);
-	if (scene.span) paintSpan(ctx, scene.view, scene.span);
-	for (const line of [scene.board.outline, ...scene.board.openings]) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
-	if (scene.mark) paintMark(ctx, scene.view, scene.mark);
 }
 
 function path(ctx: CanvasRenderingContext2D, view: Viewport, points: [number, number][]): void {
@@ -137,10 +167,9 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 	}
 	ctx.setLineDash([]);
 	for (const pad of board.pads) {
-		if (!pad.sides.includes(side)) continue;
-		const shift = scene.held?.ref === pad.ref ? scene.held : { dx: 0, dy: 0 };
+		if (!pad.sides.includes(side) || scene.held?.ref === pad.ref) continue;
 		ctx.fillStyle = net && pad.net === net ? COLOUR.pick : colour;
-		tracePad(ctx, view, { ...pad, x: pad.x + shift.dx, y: pad.y + shift.dy });
+		tracePad(ctx, view, pad);
 		ctx.fill();
 		ctx.strokeStyle = "#fffdf7";
 		ctx.lineWidth = 0.8;
@@ -291,13 +320,12 @@ function paintParts(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): v
 	const { board, view, selected, also, held } = scene;
 	for (const part of board.parts) {
 		const mine = part.far === (front === "far");
-		if (!mine && scene.look !== "through") continue;
-		const shift = held?.ref === part.ref ? held : { dx: 0, dy: 0 };
+		if ((!mine && scene.look !== "through") || held?.ref === part.ref) continue;
 		ctx.globalAlpha = mine ? 1 : 0.35;
 		const chosen = selected === part.ref || also.includes(part.ref);
-		box(ctx, view, part, part.body, shift, chosen ? COLOUR.pick : COLOUR.ink, chosen ? 2 : 0.9, mine ? [] : [4, 3]);
-		if (chosen) box(ctx, view, part, part.yard, shift, COLOUR.pick, 1, [3, 3]);
-		label(ctx, view, part, shift);
+		box(ctx, view, part, part.body, chosen ? COLOUR.pick : COLOUR.ink, chosen ? 2 : 0.9, mine ? [] : [4, 3]);
+		if (chosen) box(ctx, view, part, part.yard, COLOUR.pick, 1, [3, 3]);
+		label(ctx, view, part);
 		ctx.globalAlpha = 1;
 	}
 }
@@ -307,13 +335,12 @@ function box(
 	view: Viewport,
 	part: Part,
 	rect: [number, number, number, number],
-	shift: { dx: number; dy: number },
 	colour: string,
 	width: number,
 	dash: number[],
 ): void {
-	const a = toScreen(view, { x: part.x + rect[0] + shift.dx, y: part.y + rect[1] + shift.dy });
-	const b = toScreen(view, { x: part.x + rect[2] + shift.dx, y: part.y + rect[3] + shift.dy });
+	const a = toScreen(view, { x: part.x + rect[0], y: part.y + rect[1] });
+	const b = toScreen(view, { x: part.x + rect[2], y: part.y + rect[3] });
 	ctx.setLineDash(dash);
 	ctx.strokeStyle = colour;
 	ctx.lineWidth = width;
@@ -321,11 +348,11 @@ function box(
 	ctx.setLineDash([]);
 }
 
-function label(ctx: CanvasRenderingContext2D, view: Viewport, part: Part, shift: { dx: number; dy: number }): void {
+function label(ctx: CanvasRenderingContext2D, view: Viewport, part: Part): void {
 	const size = Math.min(13, Math.max(8, view.scale * 0.95));
 	const p = toScreen(view, {
-		x: part.x + (part.body[0] + part.body[2]) / 2 + shift.dx,
-		y: part.y + (part.body[1] + part.body[3]) / 2 + shift.dy,
+		x: part.x + (part.body[0] + part.body[2]) / 2,
+		y: part.y + (part.body[1] + part.body[3]) / 2,
 	});
 	ctx.font = `600 ${size}px "IBM Plex Sans", sans-serif`;
 	ctx.textAlign = "center";

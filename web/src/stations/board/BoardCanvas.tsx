@@ -5,6 +5,7 @@ import { type Span, spanWords, taken } from "../../canvas/measuring";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { type Fingers, pinched } from "../../canvas/pinch";
 import { snap } from "../../canvas/snapping";
+import type { Kept } from "../../canvas/still";
 import { useCanvas } from "../../canvas/useCanvas";
 import { fitView, type Place, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
 import { clearance, cornerAt, cut, dragged, laid, type Track, trackAt } from "../../canvas/wiring";
@@ -70,9 +71,17 @@ export function BoardCanvas(props: Props) {
 	const xs = board.outline.map((p) => p[0]);
 	const ys = board.outline.map((p) => p[1]);
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
+	const kept = useRef<Kept>({ still: null });
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, cw: number, ch: number) => {
-			if (view) paintBoard(ctx, { board, look, view, net, selected, also, held, mark, draft, track, span }, cw, ch);
+			if (view)
+				paintBoard(
+					ctx,
+					{ board, look, view, net, selected, also, held, mark, draft, track, span },
+					cw,
+					ch,
+					kept.current,
+				);
 		},
 		[board, look, view, net, selected, also, held, mark, draft, track, span],
 	);
