@@ -11,7 +11,7 @@ from shapely.geometry import Point, Polygon, box
 from loquet.core.board import BoardView, Routing, Track, Via
 from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
-from loquet.core.board.current import track_width_mm
+from loquet.core.board.current import supply_width_working, track_width_mm
 from loquet.core.board.islands import cut_off_ground, ground_islands
 from loquet.core.board.model import PourPiece
 from loquet.core.board.openings import opening_lines
@@ -20,11 +20,11 @@ from loquet.core.board.pouring import opening, pour_ground, pour_side
 from loquet.core.board.through import pins_rect, pins_under
 from loquet.core.circuit import Circuit
 from loquet.core.design import Design
-from loquet.core.geometry import Bar, Box, Round, Seat
+from loquet.core.geometry import Bar, Box, Round, Seat, gap_between
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
-from loquet.core.pipeline import board_view
+from loquet.core.pipeline import board_view, bring_up_to_date
 from tests.making import device, thing
 
 MM = 1_000_000
@@ -171,6 +171,48 @@ def test_two_pours_in_a_pocket_are_stitched_where_a_via_fits(
         assert reach <= keep + 1_000
     if not stitched:
         assert inside == []
+
+
+def test_a_stitch_is_squeezed_off_the_lattice_where_two_pads_need_it(plain: BoardView) -> None:
+    """In a pocket of 0.9 mm free ground, its middle a quarter of a millimetre off the lattice, one pad in front and one behind: no lattice place lies within, a via of 0.6 mm still fits between both and joins them."""
+    walls = tuple(
+        t.model_copy(
+            update={
+                "x1_nm": t.x1_nm + 250_000,
+                "x2_nm": t.x2_nm + 250_000,
+                "y1_nm": t.y1_nm + 250_000,
+                "y2_nm": t.y2_nm + 250_000,
+            }
+        )
+        for t in pocket(0.7)
+    )
+    near = pad("GROUND", 19.85, 14.85, 0.1, 0.1, ref="R1", in_full=True)
+    far = pad("GROUND", 20.65, 15.65, 0.1, 0.1, FAR, ref="R2", in_full=True)
+    pour = pour_ground(board(plain, near, far, tracks=walls))
+    inside = [v for v in pour.stitches if hypot(v.x_nm - 20.25 * MM, v.y_nm - 15.25 * MM) < 0.6 * MM]  # fmt: skip
+    (stitch,) = inside
+    assert abs(stitch.x_nm - 20.25 * MM) + 300_000 <= 450_000 + 1_000
+    assert abs(stitch.y_nm - 15.25 * MM) + 300_000 <= 450_000 + 1_000
+    for p in (near, far):
+        assert gap_between(p.shape, Round(stitch.x_nm, stitch.y_nm, 600_000)) >= 60_000
+    assert pour.islands == 1
+
+
+def test_a_screw_keeps_copper_away_by_its_head(library: Library) -> None:
+    """ISO 7045: the head of an M2 pan head screw is 4.0 mm wide, of an M3 5.6 mm; half of it and 0.2 mm."""
+    things = (thing("hole", "a", 20, 20, screw="M2"), thing("hole", "b", 60, 20, screw="M3"))
+    brief = device(thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads"), *things)
+    design = bring_up_to_date(Design(brief=brief), library, "placement")
+    keep = {h.owner: h.keep_nm for h in board_view(design, library).holes if not h.plated}
+    assert (keep["a"], keep["b"]) == (2_200_000, 3_000_000)
+
+
+def test_the_working_of_supply_tracks_says_what_the_current_alone_needs() -> None:
+    """Half an ampere and 10 K: 0.300 mm x 0.5^1.379 = 0.115 mm."""
+    working = supply_width_working(300_000, 0.5)
+    assert "for the current alone 0.115 mm" in working.formula
+    assert [i.value for i in working.inputs[:2]] == ["500", "10"]
+    assert working.shown == "0.30 mm"
 
 
 def piece(x1: float, y1: float, x2: float, y2: float, far: bool = False) -> PourPiece:
