@@ -12,9 +12,10 @@ from sqlalchemy.orm import Session, sessionmaker
 from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.core.pipeline import stale_slices
+from loquet.core.routing import RoutingStopped
 from loquet.core.tries import Try, figures_of, tried, tries_key
 from loquet.jobs.making import make_slice, make_try
-from loquet.jobs.runner import Jobs
+from loquet.jobs.runner import Jobs, Ticket
 from loquet.jobs.telling import Told
 from loquet.jobs.works import make_slices, try_arrangements
 from loquet.store.answers import answer_of
@@ -117,6 +118,63 @@ def test_a_stopped_routing_keeps_its_last_complete_state(
     assert ("Board routed" in row.message) is complete
     assert "Parts placed" in row.message
     jobs.close()
+
+
+class Ends:
+    """A call that answers, raises, or goes on until it is ended; it has told a state to keep."""
+
+    def __init__(self, what: str) -> None:
+        self.what, self.ended, self.looks = what, False, 0
+
+    def wait(self, seconds: float) -> bool:
+        self.looks += 1
+        return self.what != "endless" and self.looks > 1
+
+    def news(self) -> list[Told]:
+        return [Told("round 1", 0.5, "", "a state")]
+
+    def end(self) -> None:
+        self.ended = True
+
+    def answer(self) -> str:
+        if self.what == "raises":
+            raise ZeroDivisionError
+        return self.what
+
+
+class Given:
+    """A pool of calls made beforehand."""
+
+    def __init__(self, *calls: Ends) -> None:
+        self.calls = list(calls)
+
+    def submit(self, function: Callable[..., Any], *arguments: object) -> Ends:
+        return self.calls[int(str(arguments[0]))]
+
+    def close(self) -> None:
+        pass
+
+
+def test_what_could_be_kept_is_forgotten_once_there_is_an_answer() -> None:
+    """Else a stop of the next step would keep it in that one's place."""
+    ticket = Ticket(1, "everything", Given(Ends("first")))
+    assert ticket.compute(print, 0) == "first"
+    assert ticket.kept == ""
+
+
+def test_calls_beside_one_that_fails_or_is_stopped_are_ended() -> None:
+    """None of them goes on for nobody, and what was told last is there to keep."""
+    beside = Ends("endless")
+    with pytest.raises(ZeroDivisionError):
+        Ticket(1, "tries", Given(Ends("raises"), beside)).compute_all(print, [(0,), (1,)])
+    assert beside.ended
+    calls = Ends("endless"), Ends("endless")
+    ticket = Ticket(1, "tries", Given(*calls))
+    ticket.stop.set()
+    with pytest.raises(RoutingStopped):
+        ticket.compute_all(print, [(0,), (1,)])
+    assert [call.ended for call in calls] == [True, True]
+    assert ticket.kept == "a state"
 
 
 def test_a_routing_tells_what_it_lays(finished: Design) -> None:

@@ -74,24 +74,28 @@ class Ticket:
     def compute_all(
         self, function: Callable[..., Any], calls: Sequence[tuple[object, ...]]
     ) -> list[Any]:
-        """The answers of a function to several calls, each in a process of its own, as many at a time as there are processors; stopped as `compute` is."""
+        """The answers of a function to several calls, each in a process of its own, as many at a time as there are processors, two at least; stopped as `compute` is."""
         self.kept, waiting = "", list(enumerate(calls))
         answers: dict[int, Any] = {}
         running: dict[int, Running] = {}
-        while waiting or running:
-            while waiting and len(running) < (os.cpu_count() or 1):
-                index, arguments = waiting.pop(0)
-                running[index] = self.pool.submit(function, *arguments)
-            for index, one in list(running.items()):
-                if one.wait(0.05):
-                    answers[index] = running.pop(index).answer()
-                    continue
-                for seen in one.news():
-                    self.heard(seen)
-                if self.stop.is_set():
-                    for other in running.values():
-                        other.end()
-                    raise RoutingStopped
+        try:
+            while waiting or running:
+                while waiting and len(running) < max(2, os.cpu_count() or 1):
+                    index, arguments = waiting.pop(0)
+                    running[index] = self.pool.submit(function, *arguments)
+                for index, one in list(running.items()):
+                    if one.wait(0.05):
+                        answers[index] = running.pop(index).answer()
+                        continue
+                    for seen in one.news():
+                        self.heard(seen)
+                    if self.stop.is_set():
+                        raise RoutingStopped
+        except BaseException:
+            for other in running.values():
+                other.end()
+            raise
+        self.kept = ""  # the answers stand for what could have been kept
         return [answers[index] for index in range(len(calls))]
 
 
