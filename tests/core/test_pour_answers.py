@@ -142,6 +142,8 @@ def test_stitches_are_spread_as_close_as_eight_millimetres(plain: BoardView) -> 
     (share,) = pour.workings
     area = sum(a.area for a in areas_of(pour.pieces)) / (2 * WIDE * HIGH * 1e12)
     assert share.value == pytest.approx(100 * area)
+    assert [i.value for i in share.inputs][1] == "1200"
+    assert float(share.inputs[0].value) == pytest.approx(area * 2400, rel=1e-3)
     assert 94 < share.value < 98
 
 
