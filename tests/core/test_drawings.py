@@ -19,6 +19,7 @@ from loquet.core.fabrication.layers import paste_layer, stencil_openings
 from loquet.core.fabrication.legend import (
     Sheet,
     draw_body,
+    mark_on,
     mark_polarity,
     placed,
     put,
@@ -259,9 +260,8 @@ def test_two_strokes_stand_beside_the_first_pin(x: float, first: int, view: Boar
     drawn = pattern(4, 2, first_pin=(round(x * MM), 300_000))
     seen, sheet = bench(view, drawn, part()), open_sheet()
     draw_body(seen, seen.circuit.components[0], sheet)
-    ends = sorted((b.x1 / MM - 30, min(b.y1, b.y2) / MM - 20, max(b.y1, b.y2) / MM - 20) for b in sheet.strokes)  # fmt: skip
-    wanted = sorted((first * (2 + out), 0.05, 0.55) for out in (0.15, 0.35))
-    assert [v for row in ends for v in row] == pytest.approx([v for row in wanted for v in row])
+    ends = {(b.x1 - 30 * MM, *sorted((b.y1 - 20 * MM, b.y2 - 20 * MM))) for b in sheet.strokes}
+    assert ends == {(first * (2 * MM + out), 50_000, 550_000) for out in (150_000, 350_000)}
     bare = bench(view, drawn, part(bare=True))
     sheet = open_sheet()
     draw_body(bare, bare.circuit.components[0], sheet)
@@ -291,6 +291,32 @@ def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
     nowhere = Sheet(False, 150_000, box(0, 0, MM, MM))
     mark_polarity(seen, seen.circuit.components[0], nowhere)
     assert nowhere.left_out == ["+ of R1", "- of R1"]
+
+
+@pytest.mark.parametrize(
+    ("closed", "wanted"),
+    [
+        ((), (28 * MM, 18.5 * MM - AWAY)),
+        (((20, 15, 40, 18.4),), (27 * MM - 2 * AWAY, 20 * MM)),
+        (((20, 15, 40, 18.4), (20, 19, 26.9, 21)), (28 * MM, 21.5 * MM + AWAY)),
+    ],
+)
+def test_on_stands_where_the_slider_stands_then(
+    closed: tuple[tuple[float, float, float, float], ...], wanted: Spot, view: BoardView
+) -> None:
+    """A switch of 6 x 3 mm that is on with its slider at pad 1, 2 mm to the left: below that pad, else beside that end by twice the room, else above; named where there is none."""
+    pads = (Pad("1", Box(-2 * MM, 0, MM, MM)), Pad("2", Box(2 * MM, 0, MM, MM)))
+    seen = bench(view, pattern(6, 3, pads=pads), part(on_pad="1"))
+    sheet = open_sheet(*closed)
+    mark_on(seen, seen.circuit.components[0], sheet)
+    assert middle(sheet) == pytest.approx(wanted, abs=20_000)
+    other = bench(view, pattern(6, 3, pads=pads), part(on_pad="2"))
+    sheet = open_sheet((20, 15, 40, 18.4))
+    mark_on(other, other.circuit.components[0], sheet)
+    assert middle(sheet) == pytest.approx((33 * MM + 2 * AWAY, 20 * MM), abs=20_000)
+    nowhere = Sheet(False, 150_000, box(0, 0, MM, MM))
+    mark_on(seen, seen.circuit.components[0], nowhere)
+    assert nowhere.left_out == ["ON of R1"]
 
 
 def test_nothing_is_printed_on_openings(view: BoardView) -> None:
