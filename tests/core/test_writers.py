@@ -18,6 +18,7 @@ from loquet.core.board.model import PourPiece
 from loquet.core.board.outline import Arc, Line, polygon_nm, profile_of
 from loquet.core.brief import PolygonOutline, RoundedRectangle
 from loquet.core.design import Design
+from loquet.core.fabrication.bare_board_netlist import size
 from loquet.core.fabrication.drill import drill_function
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import write_job
@@ -218,6 +219,12 @@ def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Libr
 def test_a_hole_says_what_it_is_for(owner: str, d: int, plated: bool, said: str) -> None:
     """Aperture functions of the Gerber layer format specification, 5.6.10: vias, heat holes among them, leads, screws."""
     assert drill_function(Hole(0, 0, d, plated, "", owner)) == said
+
+
+@pytest.mark.parametrize(("nm", "said"), [(300_000, "0300"), (9_999_000, "9999"), (12_000_000, "9999")])  # fmt: skip
+def test_a_size_in_the_netlist_has_four_digits(nm: int, said: str) -> None:
+    """IPC-D-356A: micrometres in four columns; what is wider than they hold is written as 9.999 mm."""
+    assert size(nm) == said
 
 
 def test_copper_objects_carry_net_component_and_pin(released: Release) -> None:
