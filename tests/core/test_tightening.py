@@ -191,3 +191,15 @@ def test_round_copper_is_measured_round(bench: Bench) -> None:
     assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) != [((5, 5), (20, 5))]
     disc = Copper("B", (NEAR,), Round(11 * MM, round(4.24 * MM), MM), "pad", "R9", "1")
     assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) == [((5, 5), (20, 5))]
+
+
+def test_a_way_leaves_a_branch_at_no_sharp_angle(bench: Bench) -> None:
+    """Three tracks meet at 10, 10, one of them to the right; the way that goes up there may not be cut short to leave at 45 degrees beside that one. Where the branch lies on a pad, which fills the corner, it may."""
+    others = [*way((10, 10), (25, 10)), *way((10, 10), (10, 5))]
+    pads = (pad("R1", "A", 25, 10), pad("R2", "A", 10, 5), pad("R3", "A", 18, 14))
+    detour = way((10, 10), (10, 14), (18, 14))
+    made = spots_of(bench.pulled([*others, *detour], *pads))
+    assert ((10, 10), (10, 14)) in made
+    filled = spots_of(bench.pulled([*others, *detour], *pads, pad("R4", "A", 10, 10)))
+    assert ((10, 10), (10, 14)) not in filled
+    assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in filled) == pytest.approx(15 + 5 + 4 + 4 * 2**0.5)  # fmt: skip
