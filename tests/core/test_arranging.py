@@ -8,7 +8,7 @@ import pytest
 from shapely.geometry import box
 
 from bench.devices import generated
-from loquet.core.design import Design, slice_of
+from loquet.core.design import Design
 from loquet.core.geometry import Seat, gap_between, polygon_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -70,11 +70,6 @@ def test_nothing_stands_on_anything_and_test_points_in_a_row(
         assert far_a != far_b or one.intersection(other).area < 1e6, (a, b)
     probes = [view.seats[c.ref] for c in view.circuit.components if c.part == "test-point-round"]
     assert len({s.x for s in probes}) == 1 or len({s.y for s in probes}) == 1
-
-
-def test_the_same_brief_is_placed_the_same_way(placed: Design, library: Library) -> None:
-    again = bring_up_to_date(Design(brief=generated("handset", 0)), library, "placement")
-    assert slice_of(again.placement) == slice_of(placed.placement)
 
 
 def part(x: int, y: int, net: int, like: int = -1, half: int = 1) -> Item:

@@ -10,8 +10,9 @@ from loquet.core.checks import rules as rule_folder
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Rule, Subject, run_rules, subjects_for
 from loquet.core.design import Choices, Design, PartSeat, slice_of
+from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
-from loquet.core.pipeline import board_view, bring_up_to_date, run_stage, stale_slices
+from loquet.core.pipeline import board_view, bring_up_to_date, run_stage
 from loquet.core.placement.rooms import courtyard_rect
 from loquet.core.placement.seating import NoRoom
 from loquet.core.provenance import Failed, NotApplicable, Passed, Undetermined

@@ -17,8 +17,9 @@ from loquet.core.circuit.by_hand import (
 )
 from loquet.core.design import Choices, Design, slice_of
 from loquet.core.edits import EDITS, EditRefused, apply
+from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
-from loquet.core.pipeline import bring_up_to_date, run_stage, stale_slices
+from loquet.core.pipeline import bring_up_to_date, run_stage
 from loquet.core.provenance import Failed, NotApplicable, Passed
 from loquet.demo.scenario import demo_brief
 

@@ -10,9 +10,9 @@ from loquet.core.brief.any_thing import kind_name
 from loquet.core.brief.thing import Thing
 from loquet.core.design import Choices, Design, slice_of
 from loquet.core.edits import EDITS, EditRefused
+from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.pins.needing import needs_of
-from loquet.core.pipeline import stale_slices
 from loquet.demo.scenario import demo_brief
 from tests.editing import edit, refused, spot
 

@@ -21,9 +21,10 @@ from loquet.core.checks.rule import run_rules
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import Net
 from loquet.core.design import Design, slice_of
+from loquet.core.freshness import stale_slices
 from loquet.core.geometry import Round, gap_between
 from loquet.core.library import Library
-from loquet.core.pipeline import board_view, bring_up_to_date, stale_slices
+from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.proof.proving import prove
 from loquet.core.provenance import Failed
 from loquet.core.release import Release, release

@@ -7,8 +7,9 @@ import pytest
 from loquet.core.board import Track, Wires
 from loquet.core.design import Design, slice_of
 from loquet.core.edits import EDITS, EditRefused, apply
+from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
-from loquet.core.pipeline import bring_up_to_date, run_stage, stale_slices
+from loquet.core.pipeline import bring_up_to_date, run_stage
 from loquet.core.reviewing import review
 
 

@@ -1,7 +1,7 @@
 """Placing on boards so small that the answer is known by hand: places along a side, in a corner, beside a pad; costs added up; swaps that only annealing finds."""
 
 from dataclasses import replace
-from math import hypot, sqrt
+from math import hypot
 
 import numpy as np
 import pytest
@@ -345,7 +345,6 @@ def test_places_stay_on_the_lattice_of_half_millimetres() -> None:
     assert all(x % 500_000 == 0 and y % 500_000 == 0 for x, y, _ in found)
     away = [abs(x - g[0][0]) + abs(y - g[0][1]) for (x, y, _), g in zip(found, goals, strict=True)]
     assert max(away) <= 500_000
-    assert sqrt(len(found)) > 2
 
 
 # Behind

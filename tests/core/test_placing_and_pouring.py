@@ -11,7 +11,7 @@ from shapely.geometry import Point, Polygon, box
 
 from loquet.core.board.copper import FAR, NEAR, Copper
 from loquet.core.board.islands import Groups, ground_islands
-from loquet.core.board.pouring import opening, polygons, relieved, spokes_of
+from loquet.core.board.pouring import polygons, relieved, spokes_of
 from loquet.core.brief import Brief, plain_name
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.checks.measuring import Measured, too_close
@@ -38,18 +38,6 @@ def free(plan: GroundPlan, x_mm: float, y_mm: float, half_mm: float = 1.0) -> bo
     )
 
 
-def test_a_ground_plan_keeps_off_the_edge_and_what_is_taken() -> None:
-    plan = GroundPlan(SQUARE, 500_000)
-    assert free(plan, 10, 10)
-    assert not free(plan, 1.0, 10)
-    assert not free(plan, -5, 10)
-    assert not free(plan, 25, 10)
-    plan.taken["R1"] = rows_of([(9 * MM, 9 * MM, 11 * MM, 11 * MM)])
-    assert not free(plan, 10, 10)
-    assert free(plan, 12, 10)
-    assert free(plan, 14, 10)
-
-
 def test_a_ground_plan_knows_the_notch_of_an_outline() -> None:
     notched = SQUARE.difference(box(8 * MM, 8 * MM, 20 * MM, 20 * MM))
     plan = GroundPlan(notched, 500_000)
@@ -73,14 +61,6 @@ def test_groups_are_those_of_a_plain_search(pairs: list[tuple[int, int]]) -> Non
             wave = {n for w in wave for n in near[w]} - reached
             reached |= wave
         assert {i for i in range(20) if groups.find(i) == groups.find(start)} == reached
-
-
-@pytest.mark.parametrize(
-    ("width_um", "stays"), [(150, False), (199, False), (260, True), (1000, True)]
-)
-def test_an_opening_takes_what_is_too_thin(width_um: int, stays: bool) -> None:
-    bridge = box(0, 0, 5 * MM, width_um * 1000)
-    assert (opening(bridge).area > 0) is stays
 
 
 def test_slivers_are_left_out_and_large_pieces_come_first() -> None:

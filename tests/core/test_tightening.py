@@ -11,9 +11,10 @@ from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import run_rules
 from loquet.core.circuit import Circuit
 from loquet.core.design import Design, slice_of
+from loquet.core.freshness import stale_slices
 from loquet.core.geometry import Box, Round
 from loquet.core.library import Library
-from loquet.core.pipeline import StageRefused, board_view, route_input, stale_slices
+from loquet.core.pipeline import StageRefused, board_view, route_input
 from loquet.core.provenance import Failed
 from loquet.core.reviewing import subject_of
 from loquet.core.routing import RouteInput

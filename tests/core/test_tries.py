@@ -5,8 +5,9 @@ from pydantic import ValidationError
 
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.design import Design, slice_of
+from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
-from loquet.core.pipeline import bring_up_to_date, stale_slices
+from loquet.core.pipeline import bring_up_to_date
 from loquet.core.reviewing import review
 from loquet.core.tries import Try, figures_of, tried, tries_key
 from tests.editing import edit, refused

@@ -22,7 +22,7 @@ from loquet.core.fabrication.bare_board_netlist import size
 from loquet.core.fabrication.drill import drill_function
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import write_job
-from loquet.core.fabrication.layers import Drawn, Layer, drawing_order, stencil_openings
+from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.fabrication.legend import legend_of, text_lines
 from loquet.core.fabrication.tables import table, write_connectors
 from loquet.core.geometry import Bar, Box, Round, polygon_of
@@ -137,16 +137,6 @@ def test_texts_stand_about_their_middle(text: str) -> None:
     assert abs(min(x for x, _ in points) + max(x for x, _ in points)) < 2
     assert abs(min(y for _, y in points) + max(y for _, y in points)) < 2
     assert max(y for _, y in points) - min(y for _, y in points) < 1_400_000
-
-
-def test_paste_windows_cover_more_than_half_of_an_exposed_pad() -> None:
-    """IPC-7093: 50 to 80 % under a heat pad; from memory."""
-    windows = stencil_openings(Box(0, 0, 5_600_000, 5_600_000))
-    assert len(windows) == 4
-    assert sum(w.w * w.h for w in windows if isinstance(w, Box)) / 5_600_000**2 == pytest.approx(
-        0.58, abs=0.01
-    )
-    assert stencil_openings(Box(1, 2, 900_000, 800_000)) == (Box(1, 2, 900_000, 800_000),)
 
 
 def test_lists_have_our_own_headings_with_units(released: Release) -> None:

@@ -9,7 +9,8 @@ from distributed import LocalCluster
 from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.core.design import Design
-from loquet.core.pipeline import MADE, each_slice
+from loquet.core.freshness import each_slice
+from loquet.core.pipeline import MADE
 from loquet.core.routing import RoutingStopped
 from loquet.demo.scenario import demo_brief
 from loquet.jobs.cluster import DaskPool

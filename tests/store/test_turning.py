@@ -8,7 +8,7 @@ from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from loquet.core.design import Design, slice_of
-from loquet.core.pipeline import stale_slices
+from loquet.core.freshness import stale_slices
 from loquet.launcher.database import MariaDb
 from loquet.store.backup import restore
 from loquet.store.designs import (

@@ -25,11 +25,12 @@ from loquet.core.brief.reach import reach_arcs
 from loquet.core.checks.rule import thing
 from loquet.core.design import SLICES, Design
 from loquet.core.feasibility import brief_faults, pin_faults
+from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.parts import Chip, PartError
 from loquet.core.pins.model import Need
 from loquet.core.pins.needing import needs_of
-from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, chip_for, stale_slices
+from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, chip_for
 from loquet.core.power import rails_of
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput

@@ -20,6 +20,7 @@ from loquet.core.brief import Brief
 from loquet.core.design import Design, plans_of
 from loquet.core.edits import apply
 from loquet.core.edits.pin_edits import TakePlacedTargets
+from loquet.core.freshness import stale_slices
 from loquet.core.handover.package import device_files
 from loquet.core.pinning import (
     Conflict,
@@ -32,7 +33,6 @@ from loquet.core.pinning import (
 )
 from loquet.core.pins.schemes import SchemeCard
 from loquet.core.pins.ways_out import WayOut
-from loquet.core.pipeline import stale_slices
 from loquet.core.provenance import Working
 from loquet.store.answers import answer_of
 from loquet.store.designs import commit_version, head_of, load_design

@@ -1,11 +1,12 @@
 """What solving the pins again for the placed board would gain, before anybody takes it."""
 
 from loquet.core.design import Design, plans_of
+from loquet.core.freshness import plan_inputs
 from loquet.core.frozen import Frozen, digest_of
 from loquet.core.library import Library
 from loquet.core.pinning import placed_targets
 from loquet.core.pins import Solved, solve
-from loquet.core.pipeline import StageRefused, pin_problem, plan_inputs
+from loquet.core.pipeline import StageRefused, pin_problem
 
 SECONDS = 20.0
 

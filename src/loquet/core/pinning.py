@@ -8,6 +8,7 @@ from loquet.core.board import BoardView
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import share_of
 from loquet.core.design import Design
+from loquet.core.freshness import stale_slices
 from loquet.core.frozen import Frozen, digest_of
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
@@ -23,7 +24,7 @@ from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
-from loquet.core.pipeline import board_view, brain_of, chip_for, pin_problem, stale_slices
+from loquet.core.pipeline import board_view, brain_of, chip_for, pin_problem
 from loquet.core.power import rail_of
 from loquet.core.provenance import Working
 

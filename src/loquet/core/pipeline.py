@@ -1,7 +1,7 @@
-"""The stages in order: what each reads, what it makes, and which slices have gone stale."""
+"""The stages in order: what each makes, and running them."""
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
+from collections.abc import Callable
+from dataclasses import replace
 from math import ceil, floor
 from typing import Any
 
@@ -20,6 +20,7 @@ from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import CHIP_PART
 from loquet.core.covers import covers_of, screw_circles
 from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of
+from loquet.core.freshness import BEFORE, inputs_digest, stale_subjects
 from loquet.core.frozen import digest_of
 from loquet.core.geometry import Rect, Seat
 from loquet.core.library import Library
@@ -42,11 +43,6 @@ from loquet.core.routing import RouteInput, RouteProgress, route
 Progress = Callable[[RouteProgress], bool]
 Run = Callable[[Design, Library, Progress, str], PinPlan | Circuit | Placement | Routing | Pour]
 SUPPLY_LIMIT_A = 0.5
-ROOM = {"near_room_mm": True, "far_room_mm": True}
-NOT_DRAWN: Any = {
-    **dict.fromkeys(("quantity", "wanted_by", "name", "purpose"), True),
-    "boards": {"__all__": ROOM},
-}
 
 
 class StageRefused(Exception):
@@ -59,119 +55,6 @@ class StageRefused(Exception):
         self.stage, self.why, self.way_out, self.about = stage, why, way_out, about
 
 
-@dataclass(frozen=True)
-class Stage:
-    """A stage: the slices it stands on, and the function that makes it."""
-
-    name: SliceName
-    before: tuple[SliceName, ...]
-    run: Run
-
-
-def inputs_digest(design: Design, stage: SliceName, subject: str) -> str:
-    """Digest of everything a stage reads for a subject."""
-    return digest_of(INPUTS[stage](design, subject))
-
-
-def plan_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """The pins read the brief, the locks and the placed targets."""
-    return {
-        "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
-        "locks": design.choices.pin_locks,
-        "targets": design.choices.pin_targets,
-    }
-
-
-def circuit_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """The circuit reads the brief, every plan, what was changed by hand, and measured pin orders."""
-    choices = design.choices
-    by_hand = [change.model_dump(mode="json") for change in choices.by_hand]
-    return {
-        **({"by_hand": by_hand} if by_hand else {}),
-        **({"pin_orders": choices.pin_orders} if choices.pin_orders else {}),
-        "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
-        "pins": {name: digest_of(made.value) for name, made in design.pins.items()},
-    }
-
-
-def board_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """A board reads its outline, the things on it, and its part of the circuit."""
-    brief, made = design.brief, next(iter(design.circuit.values()), None)
-    return {
-        "board": brief.board(subject).model_dump(mode="json", exclude=ROOM),
-        "things": [thing.model_dump(mode="json") for thing in brief.on(subject)],
-        "circuit": digest_of(made.value.on(subject)) if made else None,
-    }
-
-
-def placement_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """Placing reads the board and the seats that a person chose."""
-    seats = {r: s.model_dump(mode="json") for r, s in design.choices.part_seats.items()}
-    number = design.arrangement(subject)
-    return {
-        **board_inputs(design, subject),
-        **({"arrangement": number} if number > 1 else {}),
-        "seats": seats,
-    }
-
-
-def routing_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """Routing reads the placed board, the house, and what a person drew."""
-    wires = design.choices.wires.get(subject)
-    return {
-        **({"wires": digest_of(wires)} if wires else {}),
-        **board_inputs(design, subject),
-        "placement": kept_digest(design, "placement", subject),
-        "house": design.choices.house,
-    }
-
-
-def pour_inputs(design: Design, subject: str) -> dict[str, Any]:
-    """Pouring reads the routed board."""
-    routed = kept_digest(design, "routing", subject)
-    return {**routing_inputs(design, subject), "routing": routed}
-
-
-def kept_digest(design: Design, name: SliceName, subject: str) -> str | None:
-    """The digest of a slice as it stands."""
-    made = getattr(design, name).get(subject)
-    return digest_of(made.value) if made else None
-
-
-def each_slice(brief: Brief) -> Iterator[tuple[SliceName, str]]:
-    """Every slice of a design with its subject, in the order in which they are made."""
-    return ((name, subject) for name in SLICES for subject in subjects_of(brief, name))
-
-
-def stale_subjects(design: Design) -> tuple[tuple[SliceName, str], ...]:
-    """Slices that are missing, or made from something else than what now stands before them, and all that stand on those."""
-    stale: list[tuple[SliceName, str]] = []
-    for name, subject in each_slice(design.brief):
-        made = getattr(design, name).get(subject)
-        if (
-            made is None
-            or stands_on_stale(name, subject, stale)
-            or made.made_from != inputs_digest(design, name, subject)
-        ):
-            stale.append((name, subject))
-    return tuple(stale)
-
-
-def stands_on_stale(name: SliceName, subject: str, stale: list[tuple[SliceName, str]]) -> bool:
-    """Whether anything before a slice, on the same board where it is of a board, is stale."""
-    before = STAGES[name].before
-    boards = ("placement", "routing", "pour")
-    return any(s in before and (s not in boards or other == subject) for s, other in stale)
-
-
-def stale_slices(design: Design) -> tuple[SliceName, ...]:
-    """Names of slices of which any subject is stale, in order."""
-    found = {name for name, _ in stale_subjects(design)}
-    if not design.brief.brain:
-        found.add("pins")
-    return tuple(name for name in SLICES if name in found)
-
-
 def run_stage(
     design: Design,
     stage: SliceName,
@@ -181,7 +64,7 @@ def run_stage(
 ) -> Design:
     """The design with one slice made anew, for one subject or for all; raises StageRefused, RecipeNotPossible, NoRoom, PartError."""
     library = measured_library(design, library)
-    for name in STAGES[stage].before:
+    for name in BEFORE[stage]:
         if not getattr(design, name):
             title = TITLES[name]
             raise StageRefused(stage, f"There is no {title} yet.", f"Make the {title} first.")
@@ -196,7 +79,7 @@ def run_stage(
     design = design.model_copy(update={stage: kept})
     for each in subjects:
         made_from = inputs_digest(design, stage, each)
-        value = STAGES[stage].run(design, library, progress, each)
+        value = RUNS[stage](design, library, progress, each)
         design = design.with_made(stage, each, MADE[stage](made_from=made_from, value=value))
     return design
 
@@ -491,19 +374,12 @@ MADE: dict[SliceName, type[Made[Any]]] = {
     "routing": Made[Routing],
     "pour": Made[Pour],
 }
-STAGES: dict[SliceName, Stage] = {
-    "pins": Stage("pins", (), plan_pins),
-    "circuit": Stage("circuit", ("pins",), make_circuit),
-    "placement": Stage("placement", ("circuit",), place_parts),
-    "routing": Stage("routing", ("circuit", "placement"), route_board),
-    "pour": Stage("pour", ("circuit", "placement", "routing"), pour_board),
-}
-INPUTS: dict[SliceName, Callable[[Design, str], dict[str, Any]]] = {
-    "pins": plan_inputs,
-    "circuit": circuit_inputs,
-    "placement": placement_inputs,
-    "routing": routing_inputs,
-    "pour": pour_inputs,
+RUNS: dict[SliceName, Run] = {
+    "pins": plan_pins,
+    "circuit": make_circuit,
+    "placement": place_parts,
+    "routing": route_board,
+    "pour": pour_board,
 }
 STATIONS_OF_STAGES: dict[SliceName, str] = {
     "pins": "pins",

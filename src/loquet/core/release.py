@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 
 from loquet.core.design import Design, plans_of
 from loquet.core.fabrication.package import Sheets, package_files, sheets_of
+from loquet.core.freshness import stale_slices
 from loquet.core.handover.package import folder_of
 from loquet.core.library import Library
 from loquet.core.measured import measured_library
 from loquet.core.pins import PinPlan
-from loquet.core.pipeline import stale_slices
 from loquet.core.proof.agreement import Fault
 from loquet.core.proof.gerber_reader import FileFault
 from loquet.core.proof.proving import Proof, prove

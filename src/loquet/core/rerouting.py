@@ -2,8 +2,9 @@
 
 from loquet.core.board import Routing, Track, Via, Wires
 from loquet.core.design import Design, Made
+from loquet.core.freshness import inputs_digest
 from loquet.core.library import Library
-from loquet.core.pipeline import Progress, StageRefused, inputs_digest, run_stage
+from loquet.core.pipeline import Progress, StageRefused, run_stage
 
 
 def nets_rerouted(

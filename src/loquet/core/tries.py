@@ -1,9 +1,10 @@
 """Several tries at a board: the same parts arranged in other ways, routed and poured, with the figures by which they are compared."""
 
 from loquet.core.design import Design, slice_of
+from loquet.core.freshness import placement_inputs
 from loquet.core.frozen import Frozen, digest_of
 from loquet.core.library import Library
-from loquet.core.pipeline import Progress, placement_inputs, run_stage
+from loquet.core.pipeline import Progress, run_stage
 from loquet.core.reviewing import review
 
 TRIES = 4

@@ -12,9 +12,10 @@ from loquet.core.aiming import aims_of
 from loquet.core.board import Routing
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, Made, SliceName, slice_of
+from loquet.core.freshness import inputs_digest
 from loquet.core.parts import PartError
 from loquet.core.pinning import verdict_of, ways_for
-from loquet.core.pipeline import Progress, StageRefused, board_view, inputs_digest, run_stage
+from loquet.core.pipeline import Progress, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
 from loquet.core.release import release
 from loquet.core.rerouting import nets_rerouted

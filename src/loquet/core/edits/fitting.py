@@ -3,7 +3,8 @@
 from typing import Literal
 
 from loquet.core.design import Design
-from loquet.core.pipeline import MADE, inputs_digest, stale_subjects
+from loquet.core.freshness import inputs_digest, stale_subjects
+from loquet.core.pipeline import MADE
 
 ByHand = Literal["placement", "routing"]
 
