@@ -115,6 +115,9 @@ def test_stages_run_as_jobs_one_by_one(client: TestClient, head: dict[str, Any])
     )
     assert run(client, project, "board")["state"] == "done"
     assert client.get(f"/api/projects/{project}").json()["stops"] == 0
+    vias = client.get(f"/api/projects/{project}/board").json()["vias"]
+    assert {via["net"] for via in vias if via["stitch"]} == {"GROUND"}
+    assert {via["net"] for via in vias if not via["stitch"]} - {"GROUND"}
 
 
 def test_a_job_can_be_stopped_and_leaves_the_design_as_it_was(

@@ -78,7 +78,8 @@ def test_the_gain_is_known_before_it_is_taken(finished: Design, library: Library
     wanted = {"kind": "take-placed-targets", "targets": targets}
     taken = bring_up_to_date(apply(finished, EDITS.validate_python(wanted)), library, "pins")
     then = {row.signal: row.pin for row in slice_of(taken.pins).assignments}
-    changed = {signal for signal in now if now[signal] != then[signal]}
+    titles = {n.signal: n.title for n in needs_of(finished.brief)}
+    changed = {titles[signal] for signal in now if now[signal] != then[signal]}
     if aim.moved:
         assert aim.after_mm == pytest.approx(ways_mm(then), abs=0.02)
         assert set(aim.moved) == changed

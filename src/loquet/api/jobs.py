@@ -84,7 +84,7 @@ def start_job(
     elif wanted.kind == "nets":
         if not wanted.nets:
             raise Refused("No net is named.", "Pick a net on the board first.")
-        board = wanted.board or load_design(session, head.version).brief.boards[0].name
+        board = board_named(load_design(session, head.version), wanted.board)
         work = route_nets(context.factory, project_id, board, wanted.nets, AUTHOR)
     elif wanted.kind == "tries":
         board = board_named(load_design(session, head.version), wanted.board)

@@ -304,11 +304,12 @@ class LinkView(BaseModel):
 
 
 class ViaView(BaseModel):
-    """A via in mm."""
+    """A via in mm; a `stitch` belongs to the pour and not to the wiring of its net."""
 
     net: str
     x: float
     y: float
+    stitch: bool
 
 
 class PieceView(BaseModel):

@@ -97,7 +97,7 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
     made = [view.placement, view.routing, view.pour]
     workings = [w for m in made if m is not None for w in m.workings]
     stitches = view.pour.stitches if view.pour else ()
-    vias = (*(view.routing.vias if view.routing else ()), *stitches)
+    routed = view.routing.vias if view.routing else ()
     covers = [
         CoverView(
             thing=cover.thing,
@@ -142,7 +142,11 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
             for t in (view.routing.tracks if view.routing else ())
         ],
         links=[link_drawing(link) for link in open_links(view)],
-        vias=[ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6) for v in vias],
+        vias=[
+            ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6, stitch=stitch)
+            for some, stitch in ((routed, False), (stitches, True))
+            for v in some
+        ],
         pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
         planes=[
             PlaneView(net=p.net, far=p.far, pieces=[piece_drawing(piece) for piece in p.pieces])

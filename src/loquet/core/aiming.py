@@ -12,7 +12,7 @@ SECONDS = 20.0
 
 
 class Aim(Frozen):
-    """The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and the signals that would change their pins."""
+    """The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and what would change its pin, in words."""
 
     brain: str
     before_mm: float
@@ -43,7 +43,7 @@ def aim_of(design: Design, aimed: Design, library: Library, brain: str) -> Aim:
     before, after = length_mm(now), length_mm(then)
     if after >= before:
         return Aim(brain=brain, before_mm=round(before, 2), after_mm=round(before, 2), moved=())
-    moved = tuple(need.signal for need in problem.needs if now[need.signal] != then[need.signal])
+    moved = tuple(need.title for need in problem.needs if now[need.signal] != then[need.signal])
     return Aim(brain=brain, before_mm=round(before, 2), after_mm=round(after, 2), moved=moved)
 
 

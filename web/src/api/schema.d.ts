@@ -3990,7 +3990,7 @@ export interface components {
         };
         /**
          * Aim
-         * @description The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and the signals that would change their pins.
+         * @description The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and what would change its pin, in words.
          */
         Aim: {
             /** After Mm */
@@ -13659,11 +13659,13 @@ export interface components {
         };
         /**
          * ViaView
-         * @description A via in mm.
+         * @description A via in mm; a `stitch` belongs to the pour and not to the wiring of its net.
          */
         ViaView: {
             /** Net */
             net: string;
+            /** Stitch */
+            stitch: boolean;
             /** X */
             x: number;
             /** Y */

@@ -3,7 +3,7 @@ import { linksOf } from "./boardGeometry";
 import type { Span } from "./measuring";
 import { type Kept, paintStill } from "./still";
 import { toScreen, tracePad, type Viewport } from "./viewport";
-import type { Leg } from "./wiring";
+import type { Leg, Track } from "./wiring";
 
 export type Look = "near" | "far" | "through" | "plane near" | "plane far";
 export type Held = { ref: string; dx: number; dy: number } | null;
@@ -18,7 +18,7 @@ export type Scene = {
 	held: Held;
 	mark: { x: number; y: number } | null;
 	draft: { legs: Leg[]; vias: { x: number; y: number }[]; width: number; near: boolean } | null;
-	track: Leg | null;
+	track: Track | null;
 };
 
 const COLOUR = {
@@ -29,6 +29,7 @@ const COLOUR = {
 	ink: "#23211D",
 	hole: "#F7F4EC",
 	pick: "#174f4a",
+	picked: "#F2D9A6",
 	warn: "#A3262A",
 };
 
@@ -178,7 +179,6 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 	ctx.restore();
 }
 
-/** The track in the hand, crossed out by dashes where it comes too near to something; and the one that was picked. */
 /** A measured span: a line with crossed ends, its length beside it. */
 function paintSpan(ctx: CanvasRenderingContext2D, view: Viewport, span: Span): void {
 	const [a, b] = [toScreen(view, span.from), toScreen(view, span.to)];
@@ -212,11 +212,15 @@ function paintSpan(ctx: CanvasRenderingContext2D, view: Viewport, span: Span): v
 	ctx.fillText(words, (a.x + b.x) / 2, (a.y + b.y) / 2 - 8);
 }
 
+/** The track in the hand, crossed out by dashes where it comes too near to something; and the one that was picked. */
 function paintDraft(ctx: CanvasRenderingContext2D, scene: Scene): void {
 	const { draft, view, track } = scene;
 	ctx.save();
 	ctx.lineCap = "round";
-	if (track) stroke(ctx, view, track, COLOUR.ink, 0.3 * view.scale + 4);
+	if (track) {
+		stroke(ctx, view, track, COLOUR.ink, track.w * view.scale + 5);
+		stroke(ctx, view, track, COLOUR.picked, track.w * view.scale + 1);
+	}
 	for (const leg of draft?.legs ?? []) {
 		ctx.setLineDash(draft?.near ? [4, 5] : leg.far ? [9, 4] : []);
 		stroke(ctx, view, leg, draft?.near ? COLOUR.warn : COLOUR.pick, Math.max(2, (draft?.width ?? 0) * view.scale));

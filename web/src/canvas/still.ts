@@ -31,10 +31,10 @@ export function paintStill(
 	h: number,
 	draw: (pen: CanvasRenderingContext2D, room: Room) => void,
 ): void {
-	const all = [...about, w, h];
+	const ratio = window.devicePixelRatio || 1;
+	const all = [...about, w, h, ratio, document.fonts.status];
 	let shift = shiftOf(kept.still, all, at.x, at.y);
 	const room = roomOf(w, h);
-	const ratio = window.devicePixelRatio || 1;
 	if (!shift) {
 		const canvas = kept.still?.canvas ?? document.createElement("canvas");
 		canvas.width = Math.round((w + 2 * room.x) * ratio);

@@ -1,6 +1,18 @@
 import { describe, expect, it } from "vitest";
 import type { Board } from "./boardGeometry";
-import { begin, clearance, cornerAt, dragged, drawn, laid, ledOn, legs, steppedBack, turnedOver } from "./wiring";
+import {
+	begin,
+	clearance,
+	cornerAt,
+	dragged,
+	drawn,
+	laid,
+	ledOn,
+	legs,
+	steppedBack,
+	turnedOver,
+	viasOf,
+} from "./wiring";
 
 const pad = (ref: string, net: string, x: number, y: number, more = {}) => ({
 	ref,
@@ -81,7 +93,10 @@ describe("a track in the hand", () => {
 describe("a corner dragged", () => {
 	const bent = {
 		...board,
-		vias: [{ net: "A", x: 4, y: 4, by_hand: false }],
+		vias: [
+			{ net: "A", x: 4, y: 4, stitch: false },
+			{ net: "A", x: 20, y: 20, stitch: true },
+		],
 		tracks: [
 			{ net: "A", far: false, x1: 0, y1: 0, x2: 4, y2: 4, w: 0.2, by_hand: false },
 			{ net: "A", far: true, x1: 4, y1: 4, x2: 10, y2: 3, w: 0.3, by_hand: false },
@@ -105,6 +120,9 @@ describe("a corner dragged", () => {
 			{ far: true, w: 0.3, x1: 5, y1: 4, x2: 10, y2: 3 },
 		]);
 		expect(found.width).toBe(0.3);
+	});
+	it("takes no stitch of a pour for wiring", () => {
+		expect(viasOf(bent, "A")).toEqual([{ net: "A", x: 4, y: 4, stitch: false }]);
 	});
 	it("leaves the other side alone where no via stands", () => {
 		const found = dragged(bent, "A", "far", { x: 10, y: 3 }, { x: 10, y: 5 });

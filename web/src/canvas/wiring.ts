@@ -126,6 +126,9 @@ export type Piece = Leg & { w: number };
 const SAME_MM = 1e-4;
 const same = (a: Place, b: Place) => Math.abs(a.x - b.x) < SAME_MM && Math.abs(a.y - b.y) < SAME_MM;
 
+/** The vias of a net's wiring, without those that only stitch its pour. */
+export const viasOf = (board: Board, net: string) => board.vias.filter((v) => v.net === net && !v.stitch);
+
 /** The end of a track of a net, on a side, that is nearest to a place and within reach of it. */
 export function cornerAt(board: Board, at: Place, net: string, side: Side, reach: number): Place | null {
 	const ends = board.tracks
@@ -147,7 +150,7 @@ export function dragged(
 	from: Place,
 	to: Place,
 ): { tracks: Piece[]; vias: Place[]; moved: Leg[]; width: number } {
-	const vias = board.vias.filter((v) => v.net === net);
+	const vias = viasOf(board, net);
 	const through = vias.some((v) => same(v, from));
 	const moved: Piece[] = [];
 	const tracks = board.tracks

@@ -5,12 +5,14 @@ from contextlib import contextmanager
 
 import numpy as np
 
-from loquet.core.routing.grid import Grid
+from loquet.core.routing.grid import CELL_NM, Grid
 from loquet.core.routing.kernels import Ints
 from loquet.core.routing.router import NetState, Router
 
 PLUS, MINUS = "_PLUS", "_MINUS"
-APART_COST = 6.0
+APART_COST = (
+    6.0  # six tenths of a straight step for every cell beside the corridor; tried on the examples
+)
 ROOM_CELLS = 3
 
 
@@ -34,7 +36,7 @@ def drawn_to_its_mate(router: Router, net: NetState) -> Iterator[None]:
         return
     grid = router.grid
     before = grid.history.copy()
-    reach = (grid.half_nm[net.width] + grid.half_nm[mate.width] + grid.gap_nm) // 100_000
+    reach = (grid.half_nm[net.width] + grid.half_nm[mate.width] + grid.gap_nm) // CELL_NM
     grid.history += APART_COST
     beside = around(grid, mate.nodes, reach + ROOM_CELLS)
     grid.history[beside] -= APART_COST

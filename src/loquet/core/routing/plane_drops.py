@@ -11,9 +11,9 @@ from loquet.core.geometry import Round, gap_between, middle_of
 from loquet.core.routing.router import RouteInput
 from loquet.core.routing.surroundings import Surroundings
 
-NEAR_NM = 1_500_000
+NEAR_NM = 1_500_000  # a via serves a pad this near; common practice, no source
 STEP_NM, FARTHEST_NM = 100_000, 2_500_000
-APART_NM = 60_000
+APART_NM = 60_000  # between a via and a pad of its own net, as for stitches
 WAYS = 8
 
 

@@ -7,7 +7,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper, track_copper, via_copper
 from loquet.core.board.model import Routing, Track, Via
-from loquet.core.board.pouring import relieved, spokes_of
+from loquet.core.board.pouring import CURVE_NM, relieved, spokes_of
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import core_of, radius_of
 from loquet.core.routing.router import RouteInput
@@ -78,7 +78,7 @@ class Surroundings:
             half = width_nm / 2
             area = self.given.area.buffer(-(self.given.rules.edge_nm + half + SLACK_NM))
             round_holes = [
-                shapely.Point(h.x, h.y).buffer(h.keep_nm + half + 5_000) for h in self.holes
+                shapely.Point(h.x, h.y).buffer(h.keep_nm + half + CURVE_NM) for h in self.holes
             ]
             room = area.difference(shapely.union_all(round_holes))
             shapely.prepare(room)

@@ -35,7 +35,7 @@ const PLANES: [Shown, string, string][] = [
 export function BoardStation() {
 	const { head, start, jobs, edit, say } = useDesign();
 	const { shown } = useShown();
-	const [look, setLook] = useKept<Shown>("board side", "near");
+	const [wished, setLook] = useKept<Shown>("board side", "near");
 	const [selected, setSelected] = useKept<string | null>("part", null);
 	const [also, setAlso] = useState<string[]>([]);
 	const [net, setNet] = useKept<string | null>("net", null);
@@ -61,6 +61,7 @@ export function BoardStation() {
 	}, [shown, setNet, setSelected]);
 	const board = useLaid(query.isError ? undefined : query.data, jobs);
 	const looks = [...LOOKS, ...(board?.planes.length ? PLANES : [])];
+	const look = looks.some(([value]) => value === wished) ? wished : "near";
 	const [trying, setTrying] = useKept("tries", false);
 	// A track of a board that is no more is not picked any longer.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go

@@ -1,6 +1,6 @@
 import type { Edit } from "../../api/client";
 import type { Board } from "../../canvas/boardGeometry";
-import { cut, laid, type Track } from "../../canvas/wiring";
+import { cut, laid, type Track, viasOf } from "../../canvas/wiring";
 import { Button } from "../../design/Button";
 
 const WIDTHS_MM = [0.15, 0.2, 0.3, 0.5, 0.8, 1.2];
@@ -18,7 +18,7 @@ type Props = {
 /** What can be done with a picked net: route it alone, tidy it, give it another width, keep its tracks, give them back to the router, cut the picked one. */
 export function NetActions({ board, net, track, edit, route, tidy }: Props) {
 	const tracks = board.tracks.filter((t) => t.net === net);
-	const vias = board.vias.filter((v) => v.net === net);
+	const vias = viasOf(board, net);
 	const widths = [...new Set(tracks.map((t) => t.w))];
 	const byHand = tracks.filter((t) => t.by_hand).length;
 	const long = tracks.reduce((sum, t) => sum + Math.hypot(t.x2 - t.x1, t.y2 - t.y1), 0);

@@ -33,9 +33,11 @@ export function Tries({ board, outline }: { board: string; outline: [number, num
 				The same parts, arranged, routed and poured in four ways. What a hand has put or drawn stays in all of them. The
 				best is taken: whole first, then the shortest, a via counted as 3 mm.
 			</p>
-			<Button disabled={busy} onClick={() => void start("tries", { board, nets: [] })} data-testid="make-tries">
-				{tries.length ? "Try again" : "Make four tries"}
-			</Button>
+			{tries.length === 0 && (
+				<Button disabled={busy} onClick={() => void start("tries", { board, nets: [] })} data-testid="make-tries">
+					Make four tries
+				</Button>
+			)}
 			{tries.map((one, index) => (
 				<article key={one.figures.number} className="border border-rule p-2" data-testid="try">
 					<Picture tried={one} outline={outline} />

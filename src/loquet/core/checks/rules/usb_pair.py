@@ -5,8 +5,8 @@ from math import hypot
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import NotApplicable, Outcome, Source
+from loquet.core.routing.pairs import MINUS, PLUS
 
-PLUS, MINUS = "_PLUS", "_MINUS"
 MOST_MM = 10.0
 
 
