@@ -1,11 +1,11 @@
 """A bench for recipes: a brief with a plan that simply takes any pins, so that circuits can be looked at without the solver."""
 
 from loquet.catalogue.library import bundled_library
+from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.needing import needs_of
-from loquet.core.pipeline import chip_for
 
 
 def any_plan(brief: Brief, pins: tuple[str, ...], chip: str, package: str) -> PinPlan:

@@ -11,7 +11,7 @@ from shapely.geometry import Point, Polygon, box
 from loquet.core.board import BoardView, Routing, Track, Via
 from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
-from loquet.core.board.current import supply_width_working, track_width_mm
+from loquet.core.board.current import supply_width_working, track_width_mm, width_for_nm
 from loquet.core.board.islands import cut_off_ground, ground_islands
 from loquet.core.board.model import PourPiece
 from loquet.core.board.openings import opening_lines
@@ -209,12 +209,14 @@ def test_a_screw_keeps_copper_away_by_its_head(library: Library) -> None:
     assert (keep["a"], keep["b"]) == (2_200_000, 3_000_000)
 
 
-def test_the_working_of_supply_tracks_says_what_the_current_alone_needs() -> None:
-    """Half an ampere and 10 K: 0.300 mm x 0.5^1.379 = 0.115 mm."""
-    working = supply_width_working(300_000, 0.5)
-    assert "for the current alone 0.115 mm" in working.formula
-    assert [i.value for i in working.inputs[:2]] == ["500", "10"]
-    assert working.shown == "0.30 mm"
+def test_the_working_of_supply_tracks_says_what_the_largest_current_needs() -> None:
+    """1 A and 10 K: 0.300 mm (NUMBERS, IPC-2221), 0.35 up to the next 0.05; 2 A: 0.300 x 2^1.379 = 0.781. Half an ampere would do with 0.115, less than the house's least."""
+    working = supply_width_working(300_000, {"A": 0.5, "B": 2.0})
+    assert working.shown == "0.80 mm"
+    assert [i.value for i in working.inputs[:2]] == ["2000", "10"]
+    assert supply_width_working(300_000, {"A": 0.5}).shown == "0.30 mm"
+    assert supply_width_working(300_000, {}).shown == "0.30 mm"
+    assert [width_for_nm(a) for a in (0.0, 0.5, 2.0)] == [0, 150_000, 800_000]
 
 
 def piece(x1: float, y1: float, x2: float, y2: float, far: bool = False) -> PourPiece:

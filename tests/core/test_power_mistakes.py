@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of
@@ -12,7 +13,6 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices
 from loquet.core.library import Library
-from loquet.core.pipeline import chip_for
 from loquet.core.powering import power_of
 from loquet.core.provenance import Finding
 from tests.core.benches import bench_for

@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
@@ -11,7 +12,7 @@ from loquet.core.design import Choices, Design
 from loquet.core.fabrication.legend import legend_of
 from loquet.core.library import Library
 from loquet.core.pins import Assignment
-from loquet.core.pipeline import board_view, bring_up_to_date, chip_for
+from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.release import release
 from tests.core.benches import any_plan
 from tests.making import device, thing

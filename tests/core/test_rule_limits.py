@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from loquet.core.board import Placement
+from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of
@@ -14,7 +15,7 @@ from loquet.core.design import Choices, Design, slice_of
 from loquet.core.geometry import Box, Seat
 from loquet.core.library import Library
 from loquet.core.parts.land import Pad
-from loquet.core.pipeline import board_view, chip_for
+from loquet.core.pipeline import board_view
 from loquet.core.provenance import Finding, NotApplicable, Passed
 from loquet.core.reviewing import subject_of
 from tests.core.benches import bench_for

@@ -13,7 +13,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquet.core.board.copper import FAR, NEAR, BoardView, Hole
+from loquet.core.board.copper import FAR, NEAR, BoardView, Copper, Hole
 from loquet.core.board.model import PourPiece
 from loquet.core.board.outline import Arc, Line, polygon_nm, profile_of
 from loquet.core.brief import PolygonOutline, RoundedRectangle
@@ -22,7 +22,7 @@ from loquet.core.fabrication.bare_board_netlist import size
 from loquet.core.fabrication.drill import drill_function
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import write_job
-from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
+from loquet.core.fabrication.layers import Drawn, Layer, copper_function, drawing_order
 from loquet.core.fabrication.legend import legend_of, text_lines
 from loquet.core.fabrication.tables import table, write_connectors
 from loquet.core.geometry import Bar, Box, Round, polygon_of
@@ -105,6 +105,19 @@ def test_profiles_are_closed_anticlockwise_and_read_back(
         (p.x2, p.y2, p.cx, p.cy) for p in pieces if isinstance(p, Arc)
     ]
     assert polygon_nm(outline).is_valid
+
+
+def test_every_sort_of_copper_has_its_function() -> None:
+    """Gerber Layer Format 2022.02, section 5.6.10: the values of .AperFunction."""
+    spot, both = Round(0, 0, 600_000), ("near", "far")
+    sorts = [
+        (Copper("A", ("near",), Bar(0, 0, 1, 0, 200_000), "track"), "Conductor"),
+        (Copper("A", both, spot, "via"), "ViaPad"),
+        (Copper("A", ("near",), spot, "pad", "R1", "1"), "SMDPad,CuDef"),
+        (Copper("A", both, spot, "pad", "J1", "1", drill_nm=300_000), "ComponentPad"),
+        (Copper("", ("near",), spot, "pad", "F1", "1", bare_nm=500_000), "FiducialPad,Global"),
+    ]
+    assert [copper_function(copper) for copper, _ in sorts] == [words for _, words in sorts]
 
 
 def test_the_area_of_a_rounded_rectangle() -> None:

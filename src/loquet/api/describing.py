@@ -19,6 +19,7 @@ from loquet.api.shapes import (
     StationCard,
     StationState,
 )
+from loquet.core.brains import chip_for
 from loquet.core.brief import keys_of, outline_polygon_mm
 from loquet.core.brief.reach import SOURCE as REACH_SOURCE
 from loquet.core.brief.reach import reach_arcs
@@ -30,7 +31,7 @@ from loquet.core.library import Library
 from loquet.core.parts import Chip, PartError
 from loquet.core.pins.model import Need
 from loquet.core.pins.needing import needs_of
-from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, chip_for
+from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES
 from loquet.core.power import rails_of
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from loquet.api.shapes import Carried, ChipPinView, PinsView
+from loquet.core.brains import brain_of
 from loquet.core.design import Design
 from loquet.core.freshness import stale_subjects
 from loquet.core.library import Library
@@ -10,7 +11,7 @@ from loquet.core.parts import ChipPin
 from loquet.core.pins import Assignment, Need, PinPlan, PinProblem
 from loquet.core.pins.options import options_of
 from loquet.core.pins.planning import budget_workings
-from loquet.core.pipeline import brain_of, pin_problem
+from loquet.core.pipeline import pin_problem
 
 LINES = {
     "analogue": "analogue",

@@ -10,10 +10,10 @@ from sqlalchemy import text
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import all_findings, head_now, next_station
 from loquet.api.shapes import DesignHead, ProjectCard
+from loquet.core.brains import chip_for
 from loquet.core.brief import outline_polygon_mm, read_brief
 from loquet.core.design import Design
 from loquet.core.edits import Edit, apply
-from loquet.core.pipeline import chip_for
 from loquet.store.designs import (
     all_projects,
     commit_version,

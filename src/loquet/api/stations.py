@@ -28,6 +28,7 @@ from loquet.core.board import BoardView, PourPiece, Track, Via
 from loquet.core.board.copper import Copper
 from loquet.core.board.linking import Link, open_links
 from loquet.core.board.openings import kept_free
+from loquet.core.brains import brain_of
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
 from loquet.core.covers import covers_of
@@ -37,7 +38,7 @@ from loquet.core.geometry import Box, Round, middle_of
 from loquet.core.library import Library
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
-from loquet.core.pipeline import StageRefused, board_view, brain_of
+from loquet.core.pipeline import StageRefused, board_view
 from loquet.core.provenance import Source, Working, given
 from loquet.core.tidying import tidied
 from loquet.store.designs import head_of, load_design

@@ -9,6 +9,7 @@ from shapely.geometry import Polygon
 from loquet.core.board.openings import board_area, kept_free, openings_of
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.through import pins_under
+from loquet.core.brains import chip_for
 from loquet.core.brief import Board, Brief, BriefError, Thing
 from loquet.core.brief.seats import seat_of_body
 from loquet.core.brief.sense import named, place_of_thing
@@ -19,7 +20,6 @@ from loquet.core.library import Library
 from loquet.core.parts import LandPattern, PartError
 from loquet.core.parts.patterns import extent
 from loquet.core.pins.needing import needs_of
-from loquet.core.pipeline import chip_for
 
 LEAST_NM2 = 1e6
 LEAST_BESIDE_NM = 1_000_000  # what a cutter leaves standing; common practice, no source

@@ -5,6 +5,7 @@ from itertools import count
 
 from loquet import __version__
 from loquet.core.board import BoardView
+from loquet.core.brains import brain_of, chip_for
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import share_of
 from loquet.core.design import Design
@@ -24,7 +25,7 @@ from loquet.core.pins.schemes.comparing import helpers_pf
 from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
-from loquet.core.pipeline import board_view, brain_of, chip_for, pin_problem
+from loquet.core.pipeline import board_view, pin_problem
 from loquet.core.power import rail_of
 from loquet.core.provenance import Working
 

@@ -6,11 +6,12 @@ from math import ceil, floor
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
-from loquet.core.board.current import supply_width_working
+from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.board.islands import CutOff, cut_off_ground
 from loquet.core.board.openings import board_area, kept_free
 from loquet.core.board.planes import plane_net, planes_of
 from loquet.core.board.pouring import pour_ground
+from loquet.core.brains import brain_of, chip_for
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
 from loquet.core.brief.shares import mark_of, share_of
@@ -25,10 +26,9 @@ from loquet.core.frozen import digest_of
 from loquet.core.geometry import Rect, Seat
 from loquet.core.library import Library
 from loquet.core.measured import measured_library
-from loquet.core.parts import Chip, LandPattern, PartError
+from loquet.core.parts import LandPattern
 from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
 from loquet.core.pins.needing import needs_of
-from loquet.core.pins.own_chip import chip_of_table
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
@@ -36,13 +36,13 @@ from loquet.core.placement.corner_seats import corner_seats
 from loquet.core.placement.edge_seats import edge_seats, taken_areas
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
+from loquet.core.powering import peaks_of
 from loquet.core.quantities.lengths import nm_from_mm
 from loquet.core.remembering import Remembered
 from loquet.core.routing import RouteInput, RouteProgress, route
 
 Progress = Callable[[RouteProgress], bool]
 Run = Callable[[Design, Library, Progress, str], PinPlan | Circuit | Placement | Routing | Pour]
-SUPPLY_LIMIT_A = 0.5
 
 
 class StageRefused(Exception):
@@ -139,31 +139,6 @@ def likely_seat(design: Design, library: Library, pattern: LandPattern, brain: T
         return seat_of_chip(design, library, pattern, brain)
     except NoRoom:
         return seat_of_thing(design.brief, brain)
-
-
-def brain_of(brief: Brief, name: str = "") -> Thing:
-    """The brain of that name, or the first; raises PartError where there is none."""
-    found = next((b for b in brief.brains if name in ("", b.name)), None)
-    if found is None:
-        raise PartError(name or "chip", "is missing", "Add a microcontroller at the Brief.")
-    return found
-
-
-def chip_for(brief: Brief, library: Library, name: str = "") -> Chip:
-    """The chip of a brain (the first, unless named): of the open data set, or made of a table on the shelf; raises PartError."""
-    brain = brain_of(brief, name)
-    named = str(getattr(brain, "table", ""))
-    if named:
-        table = brief.shelf.pin_table(named)
-        if table is None:
-            raise PartError(named, "is not on the shelf", "Read its pin table again.")
-        return chip_of_table(table)
-    chip = library.find_chip(brain.part)
-    if chip.module != brain.READY_MADE:
-        words = ("a ready module", "a bare chip")
-        what, other = words if chip.module else words[::-1]
-        raise PartError(chip.name, f"is {what}, and {brain.name} is {other}", f"Take {other}.")
-    return chip
 
 
 def seat_of_chip(
@@ -293,8 +268,15 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
 
     drawn = wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit)
     plane = plane_net(view.circuit) if view.board.copper_layers > 2 else ""
-    given = replace(route_input(view), wires=drawn, cut_off=cut_off, plane=plane)
-    width = supply_width_working(view.rules.supply_width_nm, SUPPLY_LIMIT_A)
+    peaks = peaks_of(design.brief, library, {net.name for net in view.circuit.nets})
+    given = replace(
+        route_input(view),
+        wires=drawn,
+        cut_off=cut_off,
+        plane=plane,
+        widths_nm={net: width_for_nm(peak) for net, peak in peaks.items()},
+    )
+    width = supply_width_working(view.rules.supply_width_nm, peaks)
 
     def explained(made: Routing) -> Routing:
         return made.model_copy(update={"workings": (width,)})

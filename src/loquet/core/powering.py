@@ -1,9 +1,11 @@
 """The power of a design with the library at hand: the plan, and how low each rail may fall for the brains on it."""
 
+from collections.abc import Collection
+
+from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.library import Library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import chip_for
 from loquet.core.power import rail_of
 from loquet.core.power.budget import Made, loads_of, rails_made
 from loquet.core.power.plan import PowerPlan, power_plan
@@ -19,6 +21,15 @@ def made_of(brief: Brief, library: Library) -> tuple[Made, ...]:
         (brief, library),
         lambda: rails_made(brief, library.parts, loads_of(brief, library.parts, library.screens)),
     )
+
+
+def peaks_of(brief: Brief, library: Library, nets: Collection[str]) -> dict[str, float]:
+    """By net of a rail, its peak current in A; of these nets only."""
+    return {
+        made.rail.net: made.load.peak / 1000
+        for made in made_of(brief, library)
+        if made.rail.net in nets
+    }
 
 
 def power_of(brief: Brief, library: Library) -> PowerPlan:

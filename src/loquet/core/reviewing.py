@@ -1,6 +1,7 @@
 """All findings of a design as it stands now."""
 
 from loquet.core.board import BoardView
+from loquet.core.brains import chip_for
 from loquet.core.brief.shares import share_of
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of, run_rules
@@ -9,7 +10,7 @@ from loquet.core.freshness import stale_slices, stale_subjects
 from loquet.core.library import Library
 from loquet.core.measured import measured_library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view, chip_for
+from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view
 from loquet.core.provenance import Finding
 
 

@@ -1,9 +1,15 @@
 """How wide a track must be for its current (IPC-2221, section 6.2)."""
 
+from collections.abc import Mapping
+from math import ceil
+
 from loquet.core.provenance import Source, Working, given
+from loquet.core.quantities.lengths import MM
 
 MIL_MM = 0.0254
 OUTER_K, INNER_K = 0.048, 0.024
+RISE_K = 10.0
+WIDTH_STEP_NM = 50_000
 
 
 def track_width_mm(
@@ -19,23 +25,32 @@ def track_width_mm(
     return float(area_mil2 * MIL_MM**2 / (copper_um / 1000))
 
 
-def supply_width_working(width_nm: int, current_a: float) -> Working:
-    """Whether the supply tracks are wide enough, and by how much."""
-    needed = track_width_mm(current_a, 10)
+def width_for_nm(current_a: float) -> int:
+    """The width in nm for a current at a rise of 10 K on outer copper of 35 µm, up to the next 0.05 mm; 0 for none."""
+    if current_a <= 0:
+        return 0
+    return ceil(track_width_mm(current_a, RISE_K) * MM / WIDTH_STEP_NM) * WIDTH_STEP_NM
+
+
+def supply_width_working(least_nm: int, peaks_a: Mapping[str, float]) -> Working:
+    """How wide the tracks of the rail with the most current are drawn where there is room; `peaks_a` by net."""
+    net, current_a = max(peaks_a.items(), key=lambda row: row[1], default=("no rail", 0.0))
+    width_nm = max(width_for_nm(current_a), least_nm)
     return Working(
         id="board.supply_width",
         title="Supply tracks",
         value=width_nm / 1e6,
         unit="mm",
         shown=f"{width_nm / 1e6:.2f} mm",
-        formula=f"max((I / (k x dT^0.44))^(1 / 0.725) x mil^2 / t, least), for the current alone {needed:.3f} mm",
+        formula="max((I / (k x dT^0.44))^(1 / 0.725) x mil^2 / t up to the next step, least)",
         inputs=(
-            given("I", current_a * 1000, "mA", "upper bound for two AAA cells here; assumed"),
-            given("dT", 10, "K", "common practice"),
+            given("I", round(current_a * 1000, 1), "mA", f"peak of {net}, at Power"),
+            given("dT", RISE_K, "K", "common practice"),
             given("k", OUTER_K, "", "outer copper, area in square mil"),
             given("mil", MIL_MM, "mm", "a thousandth of an inch"),
             given("t", 0.035, "mm", "copper by the house rules"),
-            given("least", width_nm / 1e6, "mm", "the house's width for supplies"),
+            given("step", WIDTH_STEP_NM / 1e6, "mm", "widths are drawn in these steps"),
+            given("least", least_nm / 1e6, "mm", "the house's width for supplies"),
         ),
         source=Source(
             kind="standard", text="IPC-2221 section 6.2, external conductors; from memory"

@@ -10,6 +10,7 @@ from loquet.core.routing.plane_drops import with_drops
 from loquet.core.routing.router import NetState, RouteInput, Router, Terms
 from loquet.core.routing.straightening import segments_of
 from loquet.core.routing.tightening import tightened
+from loquet.core.routing.widening import widened
 
 MOST_ROUNDS = 60
 STAGNANT_ROUNDS = 18
@@ -61,19 +62,20 @@ def route(given: RouteInput, progress: Progress = lambda _: True) -> Routing:
     for _ in range(EXACT_TRIES):
         known = given.cut_off(made)
         if not known.contacts:
-            return led_into_plane(given, made)
+            return finished(given, made)
         take_up(router, ground_link(router, known), progress)
         settle_rest(router)
         made = tightened(given, collect(router))
     return collect(router) if given.cut_off(made).contacts else made
 
 
-def led_into_plane(given: RouteInput, made: Routing) -> Routing:
-    """The routing with vias into the inner plane of a supply, where there is one and ground stays whole."""
-    if not given.plane:
-        return made
-    led = with_drops(given, made, given.plane)
-    return made if given.cut_off(led).contacts else led
+def finished(given: RouteInput, made: Routing) -> Routing:
+    """The routing with vias into the inner plane of a supply, where there is one, and with tracks as wide as their current asks; each only where ground stays whole."""
+    for step in (with_drops, widened):
+        better = step(given, made)
+        if better is not made and not given.cut_off(better).contacts:
+            made = better
+    return made
 
 
 def negotiate(router: Router, waiting: list[NetState], pressure: float, progress: Progress) -> None:

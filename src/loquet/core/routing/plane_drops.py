@@ -17,8 +17,11 @@ APART_NM = 60_000  # between a via and a pad of its own net, as for stitches
 WAYS = 8
 
 
-def with_drops(given: RouteInput, routing: Routing, net: str) -> Routing:
-    """The routing with a via and a short track beside every surface pad of a net that no plated hole of the net is near; a pad without room for one keeps to its tracks alone."""
+def with_drops(given: RouteInput, routing: Routing) -> Routing:
+    """The routing with a via and a short track beside every surface pad of the net with an inner plane that no plated hole of the net is near; a pad without room for one keeps to its tracks alone."""
+    net = given.plane
+    if not net:
+        return routing
     around = Surroundings(given, routing)
     tracks, vias = list(routing.tracks), list(routing.vias)
     for pad in given.pads:

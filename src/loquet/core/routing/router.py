@@ -1,6 +1,6 @@
 """The state of one routing run: the grid, every net's claim on it, and single searches."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -39,7 +39,7 @@ CLOSE, CLOSE_CELLS = 1.2, 20
 
 @dataclass(frozen=True)
 class RouteInput:
-    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew them, a net with an inner `plane` is led into it, and `cut_off` tells what the pour of a routing would leave apart."""
+    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew them, a net with an inner `plane` is led into it, `widths_nm` says which nets ask for more than the usual width, and `cut_off` tells what the pour of a routing would leave apart."""
 
     outline: Polygon
     area: BaseGeometry
@@ -49,6 +49,7 @@ class RouteInput:
     rules: BoardRules
     wires: Wires = NO_WIRES
     plane: str = ""
+    widths_nm: Mapping[str, int] = field(default_factory=dict)
     cut_off: Callable[[Routing], CutOff] = lambda _: CutOff(frozenset(), ())
 
 

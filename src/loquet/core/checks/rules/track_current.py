@@ -2,7 +2,7 @@
 
 from loquet.core.board.current import track_width_mm
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.powering import made_of
+from loquet.core.powering import peaks_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.quantities.lengths import MM
 
@@ -13,7 +13,8 @@ def run(subject: Subject) -> Outcome:
     """Compare the narrowest track of every rail with the width for its peak current at 20 K."""
     view = subject.view
     assert view is not None
-    peaks = {m.rail.net: m.load.peak / 1000 for m in made_of(subject.brief, subject.library)}
+    nets = {net.name for net in view.circuit.nets}
+    peaks = peaks_of(subject.brief, subject.library, nets)
     narrow: dict[str, tuple[int, int, int]] = {}
     for track in view.routing.tracks if view.routing else ():
         if track.net in peaks:

@@ -1,0 +1,31 @@
+"""A brain of a brief and its chip."""
+
+from loquet.core.brief import Brief, Thing
+from loquet.core.library import Library
+from loquet.core.parts import Chip, PartError
+from loquet.core.pins.own_chip import chip_of_table
+
+
+def brain_of(brief: Brief, name: str = "") -> Thing:
+    """The brain of that name, or the first; raises PartError where there is none."""
+    found = next((b for b in brief.brains if name in ("", b.name)), None)
+    if found is None:
+        raise PartError(name or "chip", "is missing", "Add a microcontroller at the Brief.")
+    return found
+
+
+def chip_for(brief: Brief, library: Library, name: str = "") -> Chip:
+    """The chip of a brain (the first, unless named): of the open data set, or made of a table on the shelf; raises PartError."""
+    brain = brain_of(brief, name)
+    named = str(getattr(brain, "table", ""))
+    if named:
+        table = brief.shelf.pin_table(named)
+        if table is None:
+            raise PartError(named, "is not on the shelf", "Read its pin table again.")
+        return chip_of_table(table)
+    chip = library.find_chip(brain.part)
+    if chip.module != brain.READY_MADE:
+        words = ("a ready module", "a bare chip")
+        what, other = words if chip.module else words[::-1]
+        raise PartError(chip.name, f"is {what}, and {brain.name} is {other}", f"Take {other}.")
+    return chip
