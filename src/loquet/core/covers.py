@@ -4,11 +4,13 @@ from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import seat_of_thing
-from loquet.core.geometry import Rect
+from loquet.core.geometry import Box, Rect
 from loquet.core.library import Library
 from loquet.core.quantities.lengths import nm_from_mm
 
 SCREW_FREE_NM = 200_000
+LYING_NM = 1_000_000
+"""Between a lead and what lies behind the board; common practice, no source."""
 
 
 @dataclass(frozen=True)
@@ -38,6 +40,17 @@ def cover_of(brief: Brief, library: Library, thing: Thing) -> Cover | None:
     corners = [seat.point(x, y) for x in (-w // 2, w // 2) for y in (inset, inset - h)]
     xs, ys = [x for x, _ in corners], [y for _, y in corners]
     return Cover(thing.name, (min(xs), min(ys), max(xs), max(ys)), module.height_above_mm)
+
+
+def lying_behind(brief: Brief, board: str) -> tuple[Rect, ...]:
+    """Where something lies loose behind a board, with the distance that leads keep from it, in nm."""
+    found = []
+    for thing in brief.on(board):
+        loose = thing.loose()
+        if loose is not None and thing.place is not None and thing.place.far:
+            wide, long = (nm_from_mm(side) + 2 * LYING_NM for side in loose.size_mm)
+            found.append(seat_of_thing(brief, thing).rect(Box(0, 0, wide, long)))
+    return tuple(found)
 
 
 def screw_circles(brief: Brief, board: str = "") -> tuple[tuple[int, int, int], ...]:

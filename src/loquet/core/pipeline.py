@@ -19,7 +19,7 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import CHIP_PART
-from loquet.core.covers import covers_of, screw_circles
+from loquet.core.covers import covers_of, lying_behind, screw_circles
 from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of
 from loquet.core.freshness import BEFORE, inputs_digest, stale_subjects
 from loquet.core.frozen import digest_of
@@ -33,7 +33,7 @@ from loquet.core.pins.package_map import package_places
 from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
 from loquet.core.placement.corner_seats import corner_seats
-from loquet.core.placement.edge_seats import edge_seats, taken_areas
+from loquet.core.placement.edge_seats import edge_seats, plug_area, taken_areas
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
 from loquet.core.powering import peaks_of
@@ -166,12 +166,13 @@ def seat_of_chip(
 
 
 def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...]:
-    """Courtyards of what the brief places on the far side of a board, where no pin may come out, in nm."""
-    return tuple(
+    """Courtyards of what the brief places on the far side of a board, and what lies there, where no pin may come out, in nm."""
+    standing = (
         seat.rect(library.pattern(part).courtyard)
         for part, seat in placed_parts(brief, board)
         if seat.far
     )
+    return (*standing, *lying_behind(brief, board))
 
 
 def kept_rects(brief: Brief, board: str) -> tuple[Rect, ...]:
@@ -223,8 +224,12 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, subject))
     kept = kept_rects(brief, subject)
     taken = taken_areas(brief, subject, placed, screws, kept)
+    taken += [
+        plug_area(library.pattern(part), seat, library.plug(part))
+        for part, seat in placed_parts(brief, subject)
+    ]
     behind = bodies_behind(brief, library, subject)
-    ports = edge_seats(brief, subject, library.pattern, taken, behind)
+    ports = edge_seats(brief, subject, library.pattern, library.plug, taken, behind)
     ports |= corner_seats(brief, subject, library.pattern, taken)
     seats |= ports
     by_role = {c.role: patterns[c.ref] for c in circuit.components}
@@ -250,6 +255,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             holes=screws,
             low_areas=low,
             kept=kept,
+            lying=lying_behind(brief, subject),
             rails=frozenset(rail.net for rail in rails_of(brief)),
             arrangement=design.arrangement(subject),
             both_sides=brief.board(subject).both_sides,

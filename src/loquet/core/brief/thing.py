@@ -203,6 +203,25 @@ class Printed:
 
 
 @dataclass(frozen=True)
+class Loose:
+    """Something that lies in the shell and not on the board: its words, its width and length and its height (mm), the share of its height by which it may swell, and whether it is soft and burns when it is pierced."""
+
+    words: str
+    size_mm: Pair
+    high_mm: float
+    swells: float = 0.0
+    soft: bool = False
+
+
+@dataclass(frozen=True)
+class Service:
+    """What a thing is reached for, and whether that is needed while the shell is closed."""
+
+    words: str
+    closed: bool
+
+
+@dataclass(frozen=True)
 class Lack:
     """Something that usually stands beside a thing: a sentence, what to do, and the edit that adds it."""
 
@@ -364,6 +383,14 @@ class Thing(Frozen):
 
     def printed(self) -> Printed | None:
         """The words that it is on the legend, where it is any."""
+        return None
+
+    def loose(self) -> Loose | None:
+        """What of it lies in the shell and not on the board."""
+        return None
+
+    def service(self) -> Service | None:
+        """What it is reached for, once the device is built."""
         return None
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:

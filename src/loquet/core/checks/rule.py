@@ -120,13 +120,14 @@ OUTCOMES: Remembered[Outcome] = Remembered(600)
 
 
 def outcome_of(rule: Rule, subject: Subject) -> Outcome:
-    """What a rule says; what a rule of boards said of the very same placement, routing, pour and room is not worked out again."""
+    """What a rule says; what a rule of boards said of the very same placement, routing, pour, room and shell is not worked out again."""
     view = subject.view
     if view is None:
         return rule.run(subject)
     about = (rule, view.placement, view.routing, view.pour, subject.house)
     board = view.board
-    name = f"{board.name} {board.near_room_mm} {board.far_room_mm}"
+    choices = subject.choices
+    name = f"{board.name} {board.near_room_mm} {board.far_room_mm} {choices.thickness_um} {choices.stack!r}"
     return OUTCOMES.of(about, lambda: rule.run(subject), name)
 
 

@@ -12,7 +12,9 @@ from loquet.core.brief import Brief, Thing
 from loquet.core.brief.edges import Side, sides_of
 from loquet.core.geometry import Rect, Seat, polygon_of
 from loquet.core.parts import LandPattern
+from loquet.core.parts.profiles import FINGERS_MM, Plug
 from loquet.core.placement.rooms import near_rects
+from loquet.core.quantities.lengths import nm_from_mm
 
 STEP_MM = 0.5
 Seated = tuple[tuple[LandPattern, Seat], ...]
@@ -22,6 +24,7 @@ def edge_seats(
     brief: Brief,
     board: str,
     pattern: Callable[[str], LandPattern],
+    plug: Callable[[str], Plug | None],
     taken: list[BaseGeometry],
     behind: tuple[Rect, ...],
 ) -> dict[str, Seat]:
@@ -34,13 +37,33 @@ def edge_seats(
         drawn = pattern(body.part)
         for seat in along_edges(brief, thing, body.size_mm):
             yard = polygon_of(seat.shape(drawn.courtyard))
+            before = plug_area(drawn, seat, plug(body.part))
             pins = pins_rect(drawn, seat)
             under = pins and any(shapely.box(*pins).intersects(shapely.box(*b)) for b in behind)
-            if not under and not any(yard.intersects(other) for other in taken):
+            if not under and not any(
+                yard.intersects(other) or before.intersects(other) for other in taken
+            ):
                 found[thing.role(body.piece)] = seat
-                taken.append(yard)
+                taken += [yard, before]
                 break
     return found
+
+
+def plug_area(drawn: LandPattern, seat: Seat, plug: Plug | None) -> BaseGeometry:
+    """Where the grip of a plug comes to lie outside, with half the room that fingers want on each side; in nm."""
+    if plug is None:
+        return shapely.Polygon()
+    body = drawn.body
+    half = nm_from_mm((plug.wide_mm + FINGERS_MM) / 2)
+    mouth = body.y - body.h // 2
+    near, far = mouth - nm_from_mm(plug.meets_mm), mouth - nm_from_mm(plug.long_mm)
+    corners = (
+        (body.x - half, near),
+        (body.x + half, near),
+        (body.x + half, far),
+        (body.x - half, far),
+    )
+    return shapely.Polygon([seat.point(x, y) for x, y in corners])
 
 
 def taken_areas(

@@ -48,7 +48,7 @@ class NoRoom(Exception):
 
 @dataclass(frozen=True)
 class PlacingInput:
-    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas of the near side that are kept free, which of several arrangements is wanted, and whether small parts may go behind where the front is full."""
+    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas of the near side that are kept free, areas behind the board where something lies in the shell, which of several arrangements is wanted, and whether small parts may go behind where the front is full."""
 
     outline: Polygon
     circuit: Circuit
@@ -59,6 +59,7 @@ class PlacingInput:
     holes: tuple[tuple[int, int, int], ...]
     low_areas: tuple[Rect, ...] = ()
     kept: tuple[Rect, ...] = ()
+    lying: tuple[Rect, ...] = ()
     rails: frozenset[str] = frozenset()
     arrangement: int = 1
     both_sides: bool = False
@@ -90,6 +91,7 @@ class Seating:
             [
                 rows_of(((x - r, y - r, x + r, y + r) for x, y, r in given.holes), SCREW, SCREW),
                 rows_of(given.kept),
+                rows_of(given.lying, BEHIND, 0),
                 rows_of(given.low_areas, LOW, 0),
             ]
         )

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, KitItem, Supply
+from loquet.core.brief.thing import Body, KitItem, Service, Supply
 from loquet.core.provenance import Source
 
 SPREAD = 0.05  # a regulated adapter: common practice
@@ -30,6 +30,10 @@ class BarrelJack(RegulatedFeed):
 
     kind: Literal["barrel-jack"] = "barrel-jack"
     adapter_v: Annotated[float, Field(ge=3, le=24)] = 5.0
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("plugging in the adapter", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """A jack of 5.5 mm."""

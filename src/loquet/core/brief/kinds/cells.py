@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Supply, Thing
+from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Service, Supply, Thing
 from loquet.core.provenance import Source
 from loquet.core.quantities.lengths import nm_from_mm
 
@@ -34,6 +34,10 @@ class Cells(Thing):
             f"{many} {self.size} cell{'s' if self.count > 1 else ''} can heat a short circuit enough to burn: "
             "do not mix old and new cells, and take them out before soldering."
         )
+
+    def service(self) -> Service:
+        """Reached with the shell open."""
+        return Service("changing the cells", closed=False)
 
     def bodies(self) -> tuple[Body, ...]:
         """Holders side by side, each turned round against the one before."""

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Supply, Thing
+from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Service, Supply, Thing
 from loquet.core.provenance import Source
 
 COIN = Source(
@@ -24,6 +24,10 @@ class CoinCell(Thing):
     )
 
     kind: Literal["coin-cell"] = "coin-cell"
+
+    def service(self) -> Service:
+        """Reached with the shell open."""
+        return Service("changing the cell", closed=False)
 
     def bodies(self) -> tuple[Body, ...]:
         """A holder of a 20 mm cell."""

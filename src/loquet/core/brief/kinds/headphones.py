@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, Service, Thing
 
 
 class Headphones(Thing):
@@ -18,6 +18,10 @@ class Headphones(Thing):
 
     kind: Literal["headphones"] = "headphones"
     detection: bool = True
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("plugging in the headphones", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """A socket of 3.5 mm."""

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, KitItem, Lack, Supply
+from loquet.core.brief.thing import Body, KitItem, Lack, Loose, Supply
 from loquet.core.provenance import Source
 
 LITHIUM_SOURCE = Source(
@@ -43,6 +43,13 @@ class LithiumCell(RegulatedFeed):
         if self.holder:
             return (Body(part=HOLDER, kinds=("18650 holder",)),)
         return (Body(size_mm=(50.0, 34.0)),)
+
+    def loose(self) -> Loose | None:
+        """A pouch of the class 503450, 5 mm for 1000 mAh (IEC 61960 naming), as thick as its capacity asks; a tenth more when it is old (common practice). A round cell lies in its holder."""
+        if self.holder:
+            return None
+        thick = max(3.0, round(5.0 * self.capacity_mah / 1000, 1))
+        return Loose(f"the cell {self.name}", (50.0, 34.0), thick, 0.1, soft=True)
 
     def source(self) -> Supply:
         """One cell."""

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.brief.thing import Body, Duty, KitItem, Thing
+from loquet.core.brief.thing import Body, Duty, KitItem, Service, Thing
 
 
 class MemoryCard(Thing):
@@ -19,6 +19,10 @@ class MemoryCard(Thing):
 
     kind: Literal["memory-card"] = "memory-card"
     detect: bool = True
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("changing the card", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """A small socket."""

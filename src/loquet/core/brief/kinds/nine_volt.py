@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import RegulatedFeed
-from loquet.core.brief.thing import Body, KitItem, Lack, Supply
+from loquet.core.brief.thing import Body, KitItem, Lack, Loose, Supply
 from loquet.core.provenance import Source
 
 BLOCK = Source(
@@ -30,6 +30,10 @@ class NineVolt(RegulatedFeed):
     def bodies(self) -> tuple[Body, ...]:
         """The block."""
         return (Body(size_mm=(48.5, 26.5)),)
+
+    def loose(self) -> Loose:
+        """A block 6LR61 (IEC 60086-2)."""
+        return Loose(f"the block {self.name}", (48.5, 26.5), 17.5)
 
     def source(self) -> Supply:
         """Six alkaline cells."""

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, Service, Thing
 
 
 class PowerButton(Thing):
@@ -21,6 +21,10 @@ class PowerButton(Thing):
 
     kind: Literal["power-button"] = "power-button"
     part: PartId = "button-6x6-surface"
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("turning it on and off", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """The button."""

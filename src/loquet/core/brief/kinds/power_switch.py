@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import Body, Service, Thing
 
 
 class PowerSwitch(Thing):
@@ -17,6 +17,10 @@ class PowerSwitch(Thing):
 
     kind: Literal["power-switch"] = "power-switch"
     part: PartId = "switch-slide-surface"
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("turning it on and off", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """One switch."""

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, KitItem, Thing
+from loquet.core.brief.thing import Body, KitItem, Service, Thing
 
 
 class Programming(Thing):
@@ -16,6 +16,10 @@ class Programming(Thing):
 
     kind: Literal["programming"] = "programming"
     part: PartId = "header-5-way"
+
+    def service(self) -> Service:
+        """Reached with the shell open."""
+        return Service("programming", closed=False)
 
     def bodies(self) -> tuple[Body, ...]:
         """One header."""

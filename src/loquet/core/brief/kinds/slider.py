@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, FilterHz, Worked
+from loquet.core.brief.thing import Axis, Body, FilterHz, Service, Worked
 
 
 class Slider(Worked):
@@ -17,6 +17,10 @@ class Slider(Worked):
     kind: Literal["slider"] = "slider"
     filter_hz: FilterHz = 0.0
     part: PartId = "slider-20"
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("setting it", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """One slide."""

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Duty, KitItem, Lack, Thing
+from loquet.core.brief.thing import Body, Duty, KitItem, Lack, Loose, Thing
 
 
 class Speaker(Thing):
@@ -27,6 +27,10 @@ class Speaker(Thing):
     def bodies(self) -> tuple[Body, ...]:
         """The speaker; a usual small one."""
         return (Body(size_mm=(20.0, 20.0)),)
+
+    def loose(self) -> Loose:
+        """A usual small one, 5 mm high."""
+        return Loose(f"the speaker {self.name}", (20.0, 20.0), 5.0)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A volume control and a socket."""

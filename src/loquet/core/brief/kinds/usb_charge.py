@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import UsbPower
-from loquet.core.brief.thing import Body, KitItem
+from loquet.core.brief.thing import Body, KitItem, Service
 
 
 class UsbCharge(UsbPower):
@@ -16,6 +16,10 @@ class UsbCharge(UsbPower):
     EDGE = True
 
     kind: Literal["usb-charge"] = "usb-charge"
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("plugging in the cable", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.regulated import Current, UsbPower
-from loquet.core.brief.thing import Body, KitItem
+from loquet.core.brief.thing import Body, KitItem, Service
 
 
 class UsbDevice(UsbPower):
@@ -17,6 +17,10 @@ class UsbDevice(UsbPower):
 
     kind: Literal["usb-device"] = "usb-device"
     asks: Current = "500 mA"
+
+    def service(self) -> Service:
+        """Reached with the shell closed."""
+        return Service("plugging in the cable", closed=True)
 
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""

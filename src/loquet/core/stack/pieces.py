@@ -1,0 +1,214 @@
+"""Every body of a board's stack, from the parts as they are placed, the things that lie loose, the screws, and what is plugged in."""
+
+from collections.abc import Iterator
+
+import shapely
+from shapely.affinity import rotate, scale, translate
+from shapely.geometry import Point, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from loquet.core.board.copper import BoardView
+from loquet.core.brief import Thing
+from loquet.core.brief.seats import seat_of_thing
+from loquet.core.brief.stack_choices import StackChoices
+from loquet.core.brief.thing import Loose
+from loquet.core.circuit.model import Component
+from loquet.core.covers import covers_of
+from loquet.core.geometry import Seat, polygon_of
+from loquet.core.library import Library
+from loquet.core.parts.profiles import LEAD_MM, POST, PROFILES, SCREWS, STAYS, Profile, Screw
+from loquet.core.quantities.lengths import MM
+from loquet.core.stack.model import Piece
+
+MODULE_MM = 4.0
+"""A screen module is so thick with its glass; common practice, no source."""
+INSULATOR_MM = 1.0
+"""A sheet or foam about a soft cell; common practice, no source."""
+
+
+def profile_of(component: Component, library: Library) -> Profile:
+    """How a part goes on beyond its body."""
+    part = library.parts.get(component.part)
+    return PROFILES.get(part.kind, STAYS) if part else STAYS
+
+
+def part_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
+    """Bodies of all parts, and the tips of leads that go through the board."""
+    tips: dict[str, list[Polygon]] = {}
+    for pad in view.pads:
+        if pad.drill_nm:
+            tips.setdefault(pad.ref, []).append(polygon_of(pad.shape))
+    for component in view.circuit.components:
+        seat, pattern = view.seats[component.ref], view.patterns[component.ref]
+        height = view.heights_mm[component.ref]
+        about = (f"part:{component.ref}", *thing_of(component.thing))
+        words = f"{component.ref} ({component.purpose})"
+        if height > 0:
+            through = profile_of(component, library).through_mm
+            shoulder = outward(height - through, board_mm, seat.far)[0 if seat.far else 1]
+            yield Piece(
+                component.ref,
+                words,
+                "part",
+                in_mm(polygon_of(seat.shape(pattern.body))),
+                *outward(height, board_mm, seat.far),
+                seat.far,
+                component.thing,
+                about,
+                through=through > 0,
+                inside_mm=shoulder,
+            )
+        if component.ref in tips and not component.bare:
+            yield Piece(
+                f"leads of {component.ref}",
+                f"the leads of {words}",
+                "leads",
+                in_mm(shapely.union_all(tips[component.ref])),
+                *outward(LEAD_MM, board_mm, not seat.far),
+                not seat.far,
+                component.thing,
+                about,
+                sharp=True,
+            )
+
+
+def wire_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
+    """The room that a cable takes above its header, where a link goes over a cable."""
+    for component in view.circuit.components:
+        bend = profile_of(component, library).bend_mm
+        joint = view.brief.thing(component.thing).joint() if component.thing else None
+        if joint is None or joint.plugged or not bend:
+            continue
+        seat, height = view.seats[component.ref], view.heights_mm[component.ref]
+        area = in_mm(polygon_of(seat.shape(view.patterns[component.ref].body)))
+        words = f"the cable at {component.ref} ({component.purpose})"
+        yield Piece(
+            f"cable at {component.ref}", words, "wires", area,
+            *outward(bend, board_mm, seat.far, height), seat.far, component.thing, thing_of(component.thing),
+        )  # fmt: skip
+
+
+def module_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
+    """Screens over the board; their glass stands at the front wall."""
+    for cover in covers_of(view.brief, library, view.board.name):
+        left, bottom, right, top = (value / MM for value in cover.rect)
+        thing = view.brief.thing(cover.thing)
+        far = thing.place is not None and thing.place.far
+        low, high = outward(cover.above_mm, board_mm, far)
+        low, high = (low, low + MODULE_MM) if far else (high - MODULE_MM, high)
+        yield Piece(
+            cover.thing,
+            f"the glass of {cover.thing}",
+            "module",
+            shapely.box(left, bottom, right, top),
+            low,
+            high,
+            far,
+            cover.thing,
+            thing_of(cover.thing),
+        )
+
+
+def screw_pieces(
+    view: BoardView, choices: StackChoices, board_mm: float, far_room_mm: float, near_room_mm: float
+) -> Iterator[Piece]:
+    """Heads, shanks and posts at every fixing hole; countersunk heads lie in the board or in the wall."""
+    for thing, seat, screw in screws_of(view):
+        spot = Point(seat.x / MM, seat.y / MM)
+        about = thing_of(thing.name)
+        post = spot.buffer(POST * screw.d_mm / 2)
+        head_wide, head_high = screw.sunk_mm if choices.heads == "countersunk" else screw.pan_mm
+        sunk = choices.heads == "countersunk"
+        name = f"screw at {thing.name}"
+        if choices.fixing == "posts":
+            low = board_mm - (head_high if sunk else 0.0)
+            head = spot.buffer(head_wide / 2)
+            words = f"the head of the {name}"
+            yield Piece(
+                name, words, "screw head", head, low, low + head_high, False, thing.name, about, sharp=not sunk,
+            )  # fmt: skip
+        words = f"the post under {thing.name}"
+        yield Piece(
+            f"post at {thing.name}", words, "post", post, -far_room_mm, 0.0, True, thing.name, about
+        )
+        if choices.fixing == "through":
+            yield Piece(
+                f"boss at {thing.name}", f"the boss over {thing.name}", "post", post,
+                board_mm, board_mm + near_room_mm, False, thing.name, about,
+            )  # fmt: skip
+
+
+def screws_of(view: BoardView) -> Iterator[tuple[Thing, Seat, Screw]]:
+    """The fixing holes of a board that take a screw."""
+    for thing in view.brief.on(view.board.name):
+        size = SCREWS.get(str(getattr(thing, "screw", "")))
+        if thing.drilled() is not None and size is not None:
+            yield thing, seat_of_thing(view.brief, thing), size
+
+
+def loose_pieces(
+    view: BoardView, choices: StackChoices, board_mm: float, under: list[Piece]
+) -> Iterator[Piece]:
+    """What lies in the shell and not on the board: on the highest of what is under it, with an insulator between where there is one."""
+    for thing in view.brief.on(view.board.name):
+        loose = thing.loose()
+        if loose is None or thing.place is None:
+            continue
+        seat = seat_of_thing(view.brief, thing)
+        area = lying(loose, seat)
+        height = choices.heights_mm.get(thing.name, loose.high_mm)
+        swell = round(height * loose.swells, 3)
+        bed = bed_under(area, seat.far, board_mm, under)
+        bed += INSULATOR_MM if choices.insulator and loose.soft else 0.0
+        low, high = outward(height + swell, board_mm, seat.far, bed)
+        yield Piece(
+            thing.name,
+            loose.words,
+            "loose",
+            area,
+            low,
+            high,
+            seat.far,
+            thing.name,
+            thing_of(thing.name),
+            soft=loose.soft,
+            swell_mm=swell,
+        )
+
+
+def bed_under(area: BaseGeometry, far: bool, board_mm: float, under: list[Piece]) -> float:
+    """How high above the face of the board something comes to lie that covers an area, in mm; posts and screws carry nothing."""
+    carrying = ("part", "leads", "module")
+    tops = [
+        (-piece.low_mm if far else piece.high_mm - board_mm)
+        for piece in under
+        if piece.far == far and piece.sort in carrying and piece.area.intersects(area)
+    ]
+    return max([0.0, *tops])
+
+
+def lying(loose: Loose, seat: Seat) -> Polygon:
+    """The area of a loose thing on the board, in mm."""
+    wide, long = loose.size_mm
+    flat = shapely.box(-wide / 2, -long / 2, wide / 2, long / 2)
+    flat = scale(flat, -1, 1, origin=(0, 0)) if seat.far else flat
+    return translate(rotate(flat, seat.turn_deg, origin=(0, 0)), seat.x / MM, seat.y / MM)
+
+
+def outward(
+    height_mm: float, board_mm: float, far: bool, bed_mm: float = 0.0
+) -> tuple[float, float]:
+    """From where to where something of this height reaches that stands on a side of the board, or on a bed there."""
+    if far:
+        return -bed_mm - height_mm, -bed_mm
+    return board_mm + bed_mm, board_mm + bed_mm + height_mm
+
+
+def in_mm(shape: BaseGeometry) -> BaseGeometry:
+    """A shape in nanometres as millimetres."""
+    return scale(shape, 1 / MM, 1 / MM, origin=(0, 0))
+
+
+def thing_of(name: str) -> tuple[str, ...]:
+    """How a finding refers to a thing, where there is one."""
+    return (f"thing:{name}",) if name else ()
