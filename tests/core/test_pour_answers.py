@@ -16,7 +16,7 @@ from loquet.core.board.islands import cut_off_ground, ground_islands
 from loquet.core.board.model import PourPiece
 from loquet.core.board.openings import opening_lines
 from loquet.core.board.outline import Arc, Line
-from loquet.core.board.pouring import opening, pour_ground, pour_side
+from loquet.core.board.pouring import opening, pour_ground, pour_side, thinned
 from loquet.core.board.through import pins_rect, pins_under
 from loquet.core.circuit import Circuit
 from loquet.core.design import Design
@@ -322,3 +322,13 @@ def test_what_a_piece_encloses() -> None:
     assert [a.area / 1e12 for a in areas_of(pieces)] == [16, 12]
     assert areas_of(pieces) is areas_of(pieces)
     assert isinstance(areas_of(pieces)[0], Polygon)
+
+
+def test_a_slit_thinner_than_a_micrometre_is_no_hole() -> None:
+    """A hole of 0.4 µm by 2 µm thins to a line, which has no area; a hole of 1 mm stays, and a piece that is such a sliver itself is none."""
+    square = [(0, 0), (10 * MM, 0), (10 * MM, 10 * MM), (0, 10 * MM)]
+    slit = [(5 * MM, 5 * MM), (5 * MM + 2_000, 5 * MM), (5 * MM + 2_000, 5 * MM + 400), (5 * MM, 5 * MM + 400)]  # fmt: skip
+    hole = [(2 * MM, 2 * MM), (3 * MM, 2 * MM), (3 * MM, 3 * MM), (2 * MM, 3 * MM)]
+    made = thinned(Polygon(square, [slit, hole]), far=False)
+    assert [sorted(ring) for ring in made.holes] == [sorted(hole)]
+    assert len(thinned(Polygon(slit), far=False).outer) < 3

@@ -25,6 +25,7 @@ THINNEST_NM = 200_000
 STITCH_EVERY_NM = 8_000_000
 SEARCH_NM = 500_000
 TOUCH_NM, COARSE_NM = 60_000, 20_000
+CORNERS = 3
 THINNED_NM = 1_000
 
 
@@ -260,23 +261,26 @@ class Free:
 
 def all_pieces(sides: dict[str, Side]) -> tuple[PourPiece, ...]:
     """All poured pieces, those that float as well."""
-    return tuple(
+    pieces = (
         thinned(piece, side.name == FAR)
         for side in sides.values()
         for piece in polygons(side.poured)
     )
+    return tuple(piece for piece in pieces if len(piece.outer) >= CORNERS)
 
 
 def thinned(piece: Polygon, far: bool) -> PourPiece:
     """A piece in whole nanometres with fewer corners: thinned line by line, or all together where lines would cross then."""
     found = pour_piece(piece, far, quick=True)
+    if len(found.outer) < CORNERS:
+        return found
     return found if area_of(found).is_valid else pour_piece(piece, far, quick=False)
 
 
 def pour_piece(piece: Polygon, far: bool, quick: bool) -> PourPiece:
-    """A piece with its lines thinned."""
+    """A piece with its lines thinned; a hole that is a slit of less than a micrometre after that is none."""
     outer, *holes = (ring(line, quick) for line in (piece.exterior, *piece.interiors))
-    return PourPiece(far=far, outer=outer, holes=tuple(holes))
+    return PourPiece(far=far, outer=outer, holes=tuple(h for h in holes if len(h) >= CORNERS))
 
 
 def ring(line: BaseGeometry, quick: bool) -> Ring:
