@@ -12,14 +12,17 @@ from shapely.geometry import box
 from loquet.core.board import BoardView
 from loquet.core.board.copper import FAR, NEAR, Copper
 from loquet.core.board.model import PlacedPart, Placement
+from loquet.core.brief.kinds.words import Words
+from loquet.core.brief.places import Place
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Design
 from loquet.core.fabrication.assembly_drawing import write_drawing
-from loquet.core.fabrication.layers import paste_layer, stencil_openings
+from loquet.core.fabrication.layers import mask_layer, paste_layer, stencil_openings
 from loquet.core.fabrication.legend import (
     Sheet,
     draw_body,
     mark_on,
+    legend_of,
     mark_polarity,
     placed,
     put,
@@ -363,3 +366,53 @@ def test_a_large_pad_gets_four_windows() -> None:
     assert stencil_openings(Box(0, 0, 2 * MM, 9 * MM)) == (Box(0, 0, 2 * MM, 9 * MM),)
     bar = Bar(0, 0, 5 * MM, 0, 4 * MM)
     assert stencil_openings(bar) == (bar,)
+
+
+def test_the_mask_is_open_about_every_screw_hole(view: BoardView) -> None:
+    """0.1 mm around each unplated hole, at its own place, on both sides."""
+    wanted = {(h.x, h.y, h.d + 200_000) for h in view.holes if not h.plated}
+    assert wanted and any(x != y for x, y, _ in wanted)
+    for side in (NEAR, FAR):
+        drawn = mask_layer(view, side, "f").objects
+        rounds = {(d.shape.x, d.shape.y, d.shape.d) for d in drawn if isinstance(d.shape, Round)}
+        assert wanted <= rounds
+
+
+def test_words_of_a_person_are_printed_or_reported(view: BoardView) -> None:
+    """Where there is room they stand about their place, where there is none, or no place, they are named."""
+
+    def with_words(x: float | None = None, y: float = 0.0) -> BoardView:
+        place = None if x is None else Place(x_mm=x, y_mm=y)
+        words = Words(name="note", place=place, text="NORTH", high_mm=1.5)
+        return replace(view, brief=view.brief.with_things(words))
+
+    printed = legend_of(with_words(x=20.0, y=23.0))
+    bare = legend_of(view)
+    new = [b for b in printed.strokes[NEAR] if b not in bare.strokes[NEAR]]
+    about = [b for b in new if abs(b.x1 - 20 * MM) < 4.5 * MM and abs(b.y1 - 23 * MM) < 0.9 * MM]
+    assert "NORTH" not in printed.left_out
+    assert len(about) >= 5 * 2
+    assert "NORTH" in legend_of(with_words()).left_out
+    assert "NORTH" in legend_of(with_words(x=63.0, y=41.0)).left_out
+
+
+def test_the_first_pin_is_marked_at_its_place(view: BoardView) -> None:
+    """A dot of 0.25 mm radius at the mark of every pattern that has one, on both pages."""
+    marked = {
+        side: [
+            view.seats[c.ref].point(*view.patterns[c.ref].first_pin)
+            for c in view.circuit.components
+            if view.patterns[c.ref].first_pin and view.seats[c.ref].far is (side == FAR)
+        ]
+        for side in (NEAR, FAR)
+    }
+    assert marked[NEAR]
+    for number, side in enumerate((NEAR, FAR)):
+        page = Page(write_drawing(view), number)
+        left, bottom, right, _ = page.outline()
+        starts = [path[0] for path in page.paths]
+        for x, y in marked[side]:
+            across = right - x / MM * POINT if side == FAR else left + x / MM * POINT
+            spot = (across, bottom + y / MM * POINT)
+            away = min(abs(a - spot[0]) + abs(b - spot[1]) for a, b in starts)
+            assert away == pytest.approx(0.25 * POINT, abs=0.02)

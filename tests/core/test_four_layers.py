@@ -181,6 +181,8 @@ def test_the_files_name_their_layers(made: Release) -> None:
     assert b"NonPlated,1,4,NPTH" in made.files[FOLDER + "holes-unplated.drl"]
     job = json.loads(made.files[FOLDER + "board.gbrjob"])
     assert job["GeneralSpecs"]["LayerNumber"] == 4
+    inner = next(row for row in job["DesignRules"] if row["Layers"] == "Inner")
+    assert inner["PadToRegion"] == 0.25
     stack = [row for row in job["MaterialStackup"] if "Thickness" in row]
     assert [row["Type"] for row in stack] == ["Copper", "Dielectric"] * 3 + ["Copper"]
     assert sum(row["Thickness"] for row in stack) == pytest.approx(1.6)

@@ -7,7 +7,7 @@ import pytest
 import shapely
 from shapely.geometry import box
 
-from loquet.core.board import Track, Via, Wires
+from loquet.core.board import Routing, Track, Via, Wires
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import Net
@@ -16,9 +16,11 @@ from loquet.core.library import Library
 from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
 from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart
-from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish
+from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish, settle_rest
 from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
+from loquet.core.routing.plane_drops import via_fits
 from loquet.core.routing.router import Router, Terms
+from loquet.core.routing.surroundings import Surroundings
 from loquet.core.routing.terminals import terminal_nodes
 
 MM = 1_000_000
@@ -240,6 +242,29 @@ def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
         ((path),) = net.paths
         tips = {int(path[0]), int(path[-1])}
         assert all(tips & set(nodes.tolist()) for nodes in net.terminals)
+
+
+def test_what_still_shares_a_place_is_routed_strictly(library: Library) -> None:
+    """A in the way of B, each as if alone: after settling both are whole and share nothing."""
+    ends = {"A": ((2, 4.5), (10, 4.5)), "B": ((6, 2), (6, 7))}
+    pads = tuple(pad(net, Round(*nm(x, y, 0.8))) for net, spots in ends.items() for x, y in spots)
+    router = Router(given(library, *pads))
+    for net in router.nets:
+        router.route_net(net, Terms(0.0, False, 160.0))
+        router.put(net)
+    assert all(router.contested(net) for net in router.nets)
+    settle_rest(router)
+    assert [(router.contested(net), net.missing) for net in router.nets] == [(0, []), (0, [])]
+
+
+def test_a_drop_keeps_its_distance_to_holes(library: Library) -> None:
+    """Edge to edge 0.25 mm (the house): from the middle of a hole of 1 mm to that of a via of 0.3 mm 0.5 + 0.15 + 0.25 = 0.9 mm; to the hole of another via 0.55 mm, so that their copper of 0.6 mm is no nearer than the hole asks."""
+    hole = Hole(*nm(6, 4, 1.0), plated=True, net="P", owner="x")
+    asked = given(library, pad("P", Round(*nm(2, 2, 0.8))), holes=(hole,))
+    around = Surroundings(asked, Routing(tracks=(), vias=()))
+    other = [Via(net="P", x_nm=9 * MM, y_nm=4 * MM)]
+    fits = [via_fits(asked, around, other, "P", *nm(x, 4)) for x in (6.89, 6.91, 8.46, 8.44)]
+    assert fits == [False, True, False, True]
 
 
 # Pairs

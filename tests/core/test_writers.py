@@ -181,6 +181,9 @@ def test_the_job_file_names_every_layer(released: Release) -> None:
     assert re.fullmatch(
         r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}", job["GeneralSpecs"]["ProjectId"]["GUID"]
     )
+    name, guid = (job["GeneralSpecs"]["ProjectId"][key] for key in ("Name", "GUID"))
+    copper = released.files["fabrication/copper-near.gbr"].decode()
+    assert f"%TF.ProjectId,{name},{guid},A*%" in copper
 
 
 def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Library) -> None:
