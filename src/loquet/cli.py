@@ -36,6 +36,7 @@ def main(arguments: list[str] | None = None) -> int:
         ("power", "the power plan of a brief"),
         ("circuit", "the circuit of a brief"),
         ("kit", "what a brief needs that is on no board"),
+        ("stack", "the stack of every board: walls, gaps, screws, openings, order"),
     ):
         report = commands.add_parser(name, help=f"print {words}")
         report.add_argument("brief", type=Path)
@@ -138,23 +139,30 @@ def pins_command(chosen: argparse.Namespace) -> int:
 
 def power_command(chosen: argparse.Namespace) -> int:
     """0 nothing stands against it, 1 bad input, 2 a stop does."""
-    from loquet.reporting import report_power, say_power
+    from loquet.reports.plans import report_power, say_power
 
     return report_command(chosen, report_power, say_power)
 
 
 def circuit_command(chosen: argparse.Namespace) -> int:
     """0 nothing stands against it, 1 bad input or no circuit, 2 a stop does."""
-    from loquet.reporting import report_circuit, say_circuit
+    from loquet.reports.plans import report_circuit, say_circuit
 
     return report_command(chosen, report_circuit, say_circuit)
 
 
 def kit_command(chosen: argparse.Namespace) -> int:
     """0 said, 1 bad input."""
-    from loquet.reporting import report_kit, say_kit
+    from loquet.reports.plans import report_kit, say_kit
 
     return report_command(chosen, report_kit, say_kit)
+
+
+def stack_command(chosen: argparse.Namespace) -> int:
+    """0 nothing stands against it, 1 bad input or no board, 2 a stop does."""
+    from loquet.reports.stack import report_stack, say_stack
+
+    return report_command(chosen, report_stack, say_stack)
 
 
 def report_command(
@@ -235,6 +243,7 @@ COMMANDS = {
     "power": power_command,
     "circuit": circuit_command,
     "kit": kit_command,
+    "stack": stack_command,
     "schema": schema_command,
     "warm": warm_command,
     "openapi": openapi_command,

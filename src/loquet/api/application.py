@@ -23,6 +23,7 @@ from loquet.api import (
     power,
     projects,
     releases,
+    stacks,
     stations,
 )
 from loquet.api.context import Context
@@ -76,6 +77,7 @@ def make_application(
         planning,
         kinds,
         releases,
+        stacks,
     ):
         app.include_router(part.router)
 

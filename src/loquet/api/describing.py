@@ -41,7 +41,7 @@ from loquet.store.designs import Head, head_of, load_design, next_towards_tip
 from loquet.store.releases import latest_release
 from loquet.store.tables import VersionRow
 
-STATIONS = ("brief", "parts", "power", "pins", "circuit", "board", "release")
+STATIONS = ("brief", "parts", "power", "pins", "circuit", "board", "stack", "release")
 
 
 FINDINGS: Remembered[list[Finding]] = Remembered(256)
@@ -158,7 +158,8 @@ def station_card(
     slices = [s for s in SLICES if STATIONS_OF_STAGES[s] == name]
     missing = slices and not any(getattr(design, s) for s in slices)
     state: StationState
-    if missing or (name == "release" and not released):
+    unplaced = name == "stack" and not design.placement
+    if missing or unplaced or (name == "release" and not released):
         state = "empty"
     elif any(s in stale for s in slices):
         state = "stale"

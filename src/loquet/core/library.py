@@ -10,7 +10,7 @@ from loquet.core.ordering.house import House
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import Body
-from loquet.core.parts.profiles import PROFILES, STAYS, Plug
+from loquet.core.parts.profiles import Plug, profile_for
 from loquet.core.parts.screen import ScreenModule
 
 
@@ -77,7 +77,7 @@ class Library:
     def plug(self, part_id: str) -> Plug | None:
         """What is put into a catalogue part from outside, where anything is."""
         part = self.parts.get(part_id)
-        return PROFILES.get(part.kind, STAYS).plug if part else None
+        return profile_for(part.id, part.kind).plug if part else None
 
     def pattern(self, part_id: str) -> LandPattern:
         """The land pattern of a catalogue part, or of `chip:NAME`."""

@@ -20,6 +20,7 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet power BRIEF [--json]         sources, rails, loads, and the ways between them
   ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
   ./loquet kit BRIEF [--json]           everything that the devices need and that is on no board
+  ./loquet stack BRIEF [--json]         walls, gaps, screws, openings and the order of putting together
   ./loquet pins BRIEF [--out DIR] [--json]
                                         plan the pins: schemes, assignment, ways out, files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
@@ -60,7 +61,17 @@ def main() -> int:
                 from loquet.launcher.shooting import shots
 
                 return shots()
-            case "compile" | "verify" | "pins" | "power" | "circuit" | "kit" | "schema" | "openapi":
+            case (
+                "compile"
+                | "verify"
+                | "pins"
+                | "power"
+                | "circuit"
+                | "kit"
+                | "stack"
+                | "schema"
+                | "openapi"
+            ):
                 from loquet.cli import main as command_line
 
                 return command_line([command, *rest])

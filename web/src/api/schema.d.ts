@@ -798,6 +798,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Stack
+         * @description The stack of a board (the main one where none is named); 404 before it is placed.
+         */
+        get: operations["get_stack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/stack/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Section
+         * @description A true cut along a line over a board.
+         */
+        get: operations["get_section"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/stack/templates/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Template
+         * @description A template as a file: `front-panel.pdf`, `drill-guide.svg`, `bezel.stl`.
+         */
+        get: operations["get_template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/tries": {
         parameters: {
             query?: never;
@@ -930,6 +990,26 @@ export interface paths {
          * @description The package as a zip; the same release gives the same bytes.
          */
         get: operations["download"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stack/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Templates
+         * @description What can be printed, cut or made.
+         */
+        get: operations["list_templates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7412,7 +7492,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -7508,6 +7588,18 @@ export interface components {
              * @default parcel
              */
             shipping: string;
+            /**
+             * @default {
+             *       "fixing": "posts",
+             *       "heads": "pan",
+             *       "heights_mm": {},
+             *       "insulator": false,
+             *       "process": "filament",
+             *       "side_gap_mm": 0.5,
+             *       "wall_mm": 2
+             *     }
+             */
+            stack: components["schemas"]["StackChoices"];
             /**
              * Thickness Um
              * @default 1600
@@ -7836,6 +7928,28 @@ export interface components {
              */
             kind: "cut-track";
             track: components["schemas"]["Track"];
+        };
+        /**
+         * CutView
+         * @description A body that a line goes through.
+         */
+        CutView: {
+            /** End Mm */
+            end_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+            /** Start Mm */
+            start_mm: number;
+            /** Swell Mm */
+            swell_mm: number;
+            /** Words */
+            words: string;
         };
         /**
          * DayRequest
@@ -8176,7 +8290,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["SetStack"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -8340,6 +8454,26 @@ export interface components {
             turn_deg: number;
             /** Width Mm */
             width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * GapView
+         * @description A gap between two bodies, or to a wall.
+         */
+        GapView: {
+            /** Least Mm */
+            least_mm: number;
+            /** Mm */
+            mm: number;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Way */
+            way: string;
             /** X Mm */
             x_mm: number;
             /** Y Mm */
@@ -8848,6 +8982,21 @@ export interface components {
             what: string;
         };
         /**
+         * MeasureHeight
+         * @description How high a thing is that lies loose in the shell; None goes back to the usual height.
+         */
+        MeasureHeight: {
+            /** Height Mm */
+            height_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measure-height";
+            /** Thing */
+            thing: string;
+        };
+        /**
          * MeasuringCard
          * @description A part with its pins in order (`usual` as the catalogue has them), why it has to be made sure of, what to measure, and how it was made sure of, where it was.
          */
@@ -9050,6 +9199,39 @@ export interface components {
             supplier: string;
             /** Total Cents */
             total_cents: number;
+        };
+        /**
+         * OpeningView
+         * @description An opening in a wall, as it is needed and as it is drawn.
+         */
+        OpeningView: {
+            /** Drawn Mm */
+            drawn_mm: [
+                number,
+                number
+            ];
+            /** Needed Mm */
+            needed_mm: [
+                number,
+                number
+            ];
+            /** Round */
+            round: boolean;
+            /** Thing */
+            thing: string;
+            /** Turn Deg */
+            turn_deg: number;
+            /** Wall */
+            wall: string;
+            /** Words */
+            words: string;
+            working: components["schemas"]["Working"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
         };
         /**
          * OrderRequest
@@ -12368,6 +12550,23 @@ export interface components {
             pieces: components["schemas"]["PieceView"][];
         };
         /**
+         * PlugView
+         * @description A plug in its socket, outside.
+         */
+        PlugView: {
+            /** High Mm */
+            high_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Plugged
          * @description A rail while its cell is charged: the port with its limit, and in mA what charges the cell and what feeds the device through the path.
          */
@@ -12612,6 +12811,22 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * ReachView
+         * @description Something that is reached for.
+         */
+        ReachView: {
+            /** Closed */
+            closed: boolean;
+            /** How */
+            how: string;
+            /** Reached */
+            reached: boolean;
+            /** Thing */
+            thing: string;
+            /** Words */
+            words: string;
         };
         /**
          * ReadLine
@@ -12989,6 +13204,27 @@ export interface components {
             sums: components["schemas"]["Working"][];
         };
         /**
+         * ScrewView
+         * @description A screw at a hole, with the post under it.
+         */
+        ScrewView: {
+            /** Head */
+            head: string;
+            /** Least Mm */
+            least_mm: number;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Most Mm */
+            most_mm: number;
+            /** Post Mm */
+            post_mm: number;
+            /** Thing */
+            thing: string;
+            /** Thread */
+            thread: string;
+            working: components["schemas"]["Working"];
+        };
+        /**
          * SeatPart
          * @description Put a part somewhere by hand; it stays there until it is released.
          */
@@ -13017,6 +13253,16 @@ export interface components {
              * @description mm from the lower left corner of the outline
              */
             y_mm: number;
+        };
+        /**
+         * SectionView
+         * @description A cut along a line.
+         */
+        SectionView: {
+            /** Cuts */
+            cuts: components["schemas"]["CutView"][];
+            /** Long Mm */
+            long_mm: number;
         };
         /**
          * SetAnalogue
@@ -13196,6 +13442,18 @@ export interface components {
             shell: components["schemas"]["Shell"];
         };
         /**
+         * SetStack
+         * @description The shell and how the board is held in it; measured heights stay as they are.
+         */
+        SetStack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-stack";
+            stack: components["schemas"]["StackChoices"];
+        };
+        /**
          * SetWords
          * @description The name of the device, and what it is for.
          */
@@ -13334,6 +13592,134 @@ export interface components {
             y: number;
         };
         /**
+         * StackBody
+         * @description A body: what it is, the rings of its area (mm), from where to where it reaches.
+         */
+        StackBody: {
+            /** Far */
+            far: boolean;
+            /** High Mm */
+            high_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Name */
+            name: string;
+            /** Rings */
+            rings: [
+                number,
+                number
+            ][][];
+            /** Soft */
+            soft: boolean;
+            /** Sort */
+            sort: string;
+            /** Through */
+            through: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StackChoices
+         * @description The shell and the fixing: thickness of the walls, the gap around the board, how the shell is made; `fixing` by screws from the near side into posts of the back, or through the device from the back; their heads; an insulator about soft cells; heights of loose things by name, as they were measured.
+         */
+        StackChoices: {
+            /**
+             * Fixing
+             * @default posts
+             * @enum {string}
+             */
+            fixing: "posts" | "through";
+            /**
+             * Heads
+             * @default pan
+             * @enum {string}
+             */
+            heads: "pan" | "countersunk";
+            /**
+             * Heights Mm
+             * @default {}
+             */
+            heights_mm: {
+                [key: string]: number;
+            };
+            /**
+             * Insulator
+             * @default false
+             */
+            insulator: boolean;
+            /**
+             * Process
+             * @default filament
+             * @enum {string}
+             */
+            process: "filament" | "resin" | "sintered" | "laser" | "milled";
+            /**
+             * Side Gap Mm
+             * @default 0.5
+             */
+            side_gap_mm: number;
+            /**
+             * Wall Mm
+             * @default 2
+             */
+            wall_mm: number;
+        };
+        /**
+         * StackView
+         * @description The stack of a board.
+         */
+        StackView: {
+            /** Board */
+            board: string;
+            /** Board Mm */
+            board_mm: number;
+            /** Far Room Mm */
+            far_room_mm: number;
+            /** Far Said */
+            far_said: boolean;
+            /** Gaps */
+            gaps: number;
+            /** Guessed */
+            guessed: string[];
+            /** Inside */
+            inside: [
+                number,
+                number
+            ][];
+            /** Loose */
+            loose: string[];
+            /** Near Room Mm */
+            near_room_mm: number;
+            /** Near Said */
+            near_said: boolean;
+            /** Openings */
+            openings: components["schemas"]["OpeningView"][];
+            order: components["schemas"]["TogetherView"];
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Pieces */
+            pieces: components["schemas"]["StackBody"][];
+            /** Plugs */
+            plugs: components["schemas"]["PlugView"][];
+            /** Reached */
+            reached: components["schemas"]["ReachView"][];
+            /** Screws */
+            screws: components["schemas"]["ScrewView"][];
+            /** Side Gap Mm */
+            side_gap_mm: number;
+            /** Tightest */
+            tightest: components["schemas"]["GapView"][];
+            /** Unplaced */
+            unplaced: string[];
+            /** Wall Mm */
+            wall_mm: number;
+            /** Workings */
+            workings: components["schemas"]["Working"][];
+        };
+        /**
          * Started
          * @description A started job.
          */
@@ -13415,6 +13801,18 @@ export interface components {
             };
         };
         /**
+         * TemplateView
+         * @description A drawing or a body that can be had: its name, what it is, in which formats.
+         */
+        TemplateView: {
+            /** Formats */
+            formats: string[];
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Thing
          * @description Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
          *
@@ -13457,6 +13855,18 @@ export interface components {
              * @default
              */
             rail: string;
+        };
+        /**
+         * TogetherView
+         * @description In which order it goes together.
+         */
+        TogetherView: {
+            /** Impossible */
+            impossible: string[];
+            /** Steps */
+            steps: string[];
+            /** Watch */
+            watch: string[];
         };
         /**
          * Track
@@ -18942,6 +19352,379 @@ export interface operations {
             };
         };
     };
+    get_stack: {
+        parameters: {
+            query?: {
+                board?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_section: {
+        parameters: {
+            query: {
+                x1: number;
+                y1: number;
+                x2: number;
+                y2: number;
+                board?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_template: {
+        parameters: {
+            query?: {
+                board?: string;
+                mirrored?: boolean;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_tries: {
         parameters: {
             query?: {
@@ -19692,6 +20475,125 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_templates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateView"][];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -8,6 +8,7 @@ import { PartsStation } from "../stations/parts/PartsStation";
 import { PinsStation } from "../stations/pins/PinsStation";
 import { PowerStation } from "../stations/power/PowerStation";
 import { ReleaseStation } from "../stations/release/ReleaseStation";
+import { StackStation } from "../stations/stack/StackStation";
 import { Finder } from "./Finder";
 import { FindingsTray } from "./FindingsTray";
 import { HeadStrip } from "./HeadStrip";
@@ -70,7 +71,7 @@ function Inside({ station }: { station: StationName }) {
 				redo();
 			} else if (event.key === "?") {
 				setKeys(true);
-			} else if (/^[1-7]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
+			} else if (/^[1-9]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
 				navigate(`/project/${project}/${STATIONS[Number(event.key) - 1]?.name ?? "brief"}`);
 			}
 		};
@@ -122,6 +123,8 @@ function Station({ name }: { name: StationName }) {
 			return <CircuitStation />;
 		case "board":
 			return <BoardStation />;
+		case "stack":
+			return <StackStation />;
 		case "release":
 			return <ReleaseStation />;
 	}

@@ -5,6 +5,7 @@ export const STATIONS = [
 	{ name: "pins", title: "Pins", about: "which pin carries what" },
 	{ name: "circuit", title: "Circuit", about: "parts and nets" },
 	{ name: "board", title: "Board", about: "place, route, pour" },
+	{ name: "stack", title: "Stack", about: "shell, screws, openings" },
 	{ name: "release", title: "Release", about: "files, proof, order" },
 ] as const;
 

@@ -26,6 +26,7 @@ from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse
 from loquet.core.edits.renaming import RenameThing
 from loquet.core.edits.seat_edits import ReleasePart, SeatPart
+from loquet.core.edits.stack_edits import MeasureHeight, SetStack
 from loquet.core.edits.thing_edits import (
     AddThing,
     ChangeThing,
@@ -90,6 +91,8 @@ Edit = Annotated[
     | CutTrack
     | LayNet
     | ChooseHouse
+    | SetStack
+    | MeasureHeight
     | MarkKit
     | NameBought
     | ConfirmPart

@@ -52,24 +52,33 @@ PROFILES: dict[str, Profile] = {
     "header": Profile(bend_mm=8.0),
 }
 """By kind of part. The USB-C grip is the largest of the USB Type-C specification (from memory); everything else is common practice, no source."""
+PROFILES_OF_PARTS: dict[str, Profile] = {
+    "button-side-pushed": Profile(bridged_mm=4.0),
+    "button-carbon-fingers": Profile(),
+}
+"""Parts that are not used as others of their kind: pushed from the side, or bare fingers under a rubber dome."""
+
+
+def profile_for(part: str, kind: str) -> Profile:
+    """How a part of a kind goes on beyond its body."""
+    return PROFILES_OF_PARTS.get(part) or PROFILES.get(kind, STAYS)
 
 
 @dataclass(frozen=True)
 class Screw:
-    """A screw thread by its pan head (ISO 7045) and countersunk head (ISO 7046): diameter and height in mm, and its nut (ISO 4032): width across corners and height."""
+    """A screw thread by its pan head (ISO 7045) and countersunk head (ISO 7046): diameter and height in mm."""
 
     d_mm: float
     pan_mm: tuple[float, float]
     sunk_mm: tuple[float, float]
-    nut_mm: tuple[float, float]
 
 
 SCREWS: dict[str, Screw] = {
-    "M1.6": Screw(1.6, (3.2, 1.3), (3.0, 1.0), (3.4, 1.3)),
-    "M2": Screw(2.0, (4.0, 1.6), (3.8, 1.2), (4.3, 1.6)),
-    "M2.5": Screw(2.5, (5.0, 2.1), (4.7, 1.5), (5.5, 2.0)),
-    "M3": Screw(3.0, (5.6, 2.4), (5.5, 1.65), (6.0, 2.4)),
-    "M4": Screw(4.0, (8.0, 3.1), (8.4, 2.7), (7.7, 3.2)),
+    "M1.6": Screw(1.6, (3.2, 1.3), (3.0, 1.0)),
+    "M2": Screw(2.0, (4.0, 1.6), (3.8, 1.2)),
+    "M2.5": Screw(2.5, (5.0, 2.1), (4.7, 1.5)),
+    "M3": Screw(3.0, (5.6, 2.4), (5.5, 1.65)),
+    "M4": Screw(4.0, (8.0, 3.1), (8.4, 2.7)),
 }
 LENGTHS_MM = (3, 4, 5, 6, 8, 10, 12, 16, 20, 25, 30, 35, 40, 45, 50)
 """Preferred lengths of ISO 7045 and ISO 7046; from memory."""

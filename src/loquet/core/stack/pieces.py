@@ -16,7 +16,7 @@ from loquet.core.circuit.model import Component
 from loquet.core.covers import covers_of
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
-from loquet.core.parts.profiles import LEAD_MM, POST, PROFILES, SCREWS, STAYS, Profile, Screw
+from loquet.core.parts.profiles import LEAD_MM, POST, SCREWS, STAYS, Profile, Screw, profile_for
 from loquet.core.quantities.lengths import MM
 from loquet.core.stack.model import Piece
 
@@ -29,7 +29,7 @@ INSULATOR_MM = 1.0
 def profile_of(component: Component, library: Library) -> Profile:
     """How a part goes on beyond its body."""
     part = library.parts.get(component.part)
-    return PROFILES.get(part.kind, STAYS) if part else STAYS
+    return profile_for(part.id, part.kind) if part else STAYS
 
 
 def part_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:

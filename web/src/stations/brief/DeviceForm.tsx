@@ -1,6 +1,6 @@
+import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
 import { Choice } from "./Choice";
-import { NumberField } from "./NumberField";
 
 const ROLES = [
 	["stand-alone", "works by itself"],

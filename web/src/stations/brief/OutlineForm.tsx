@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { Edit, Schemas } from "../../api/client";
 import { Button } from "../../design/Button";
+import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
-import { NumberField } from "./NumberField";
 import { middleOf, type Picked } from "./outline";
 
 type Shaping = Extract<Edit, { kind: "shape-outline" }>["by"];

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, type Edit, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
 import { Choice } from "./Choice";
 import { USAGES } from "./keyUsages";
 import type { Field, Thing } from "./kinds";
 import { means } from "./kinds";
-import { NumberField } from "./NumberField";
 import { useKinds } from "./useKinds";
 
 type Values = Record<string, unknown>;

@@ -1,24 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { type Field, freeName, means, typedNumber } from "./kinds";
+import { type Field, freeName, means } from "./kinds";
 
 describe("names of new things", () => {
 	it("are the plain word first, then numbered", () => {
 		expect(freeName("screen", [])).toBe("screen");
 		expect(freeName("screen", ["Screen"])).toBe("screen 2");
 		expect(freeName("button", ["key 1", "menu"])).toBe("key 2");
-	});
-});
-
-describe("numbers as people type them", () => {
-	it("take comma, point and units", () => {
-		expect(typedNumber("160,5", "mm")).toBe(160.5);
-		expect(typedNumber(" 16 cm", "mm")).toBe(160);
-		expect(typedNumber("1 in", "mm")).toBeCloseTo(25.4);
-		expect(typedNumber("400kHz", "kHz")).toBe(400);
-		expect(typedNumber("-3", "mm")).toBe(-3);
-	});
-	it("are refused where they are none", () => {
-		for (const text of ["abc", "", "3 apples", "1.2.3", "4 mA"]) expect(typedNumber(text, "mm")).toBeNull();
 	});
 });
 

@@ -49,7 +49,7 @@ class LithiumCell(RegulatedFeed):
         if self.holder:
             return None
         thick = max(3.0, round(5.0 * self.capacity_mah / 1000, 1))
-        return Loose(f"the cell {self.name}", (50.0, 34.0), thick, 0.1, soft=True)
+        return Loose(f"the {self.name}", (50.0, 34.0), thick, 0.1, soft=True)
 
     def source(self) -> Supply:
         """One cell."""

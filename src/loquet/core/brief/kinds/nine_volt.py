@@ -33,7 +33,7 @@ class NineVolt(RegulatedFeed):
 
     def loose(self) -> Loose:
         """A block 6LR61 (IEC 60086-2)."""
-        return Loose(f"the block {self.name}", (48.5, 26.5), 17.5)
+        return Loose(f"the {self.name}", (48.5, 26.5), 17.5)
 
     def source(self) -> Supply:
         """Six alkaline cells."""

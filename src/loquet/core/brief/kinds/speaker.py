@@ -30,7 +30,7 @@ class Speaker(Thing):
 
     def loose(self) -> Loose:
         """A usual small one, 5 mm high."""
-        return Loose(f"the speaker {self.name}", (20.0, 20.0), 5.0)
+        return Loose(f"the {self.name}", (20.0, 20.0), 5.0)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A volume control and a socket."""

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { typedNumber } from "./kinds";
+import { typedNumber } from "./typedNumber";
 
 /** A number that is sent when the field is left or Enter is pressed; what is no number is said, not dropped. */
 export function NumberField({

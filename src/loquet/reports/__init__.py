@@ -1,0 +1,1 @@
+"""The commands that print what a station knows of a brief, without a database."""
