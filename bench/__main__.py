@@ -7,6 +7,7 @@ import time
 from math import hypot
 
 from bench.boards import boards_table
+from bench.faults import faults_table
 from bench.kills import kills_table
 from bench.pages import pages_table
 from bench.pins import bench_pins
@@ -61,7 +62,7 @@ def measure(name: str, brief: Brief) -> list[str]:
 
 
 def main() -> int:
-    """Print the table; the number of seeds a board may be given, or `board N` for generated boards against their targets, `pins N` for the pin solver alone, `kills N` for kills while edits are made, `pages` for what a hand waits for."""
+    """Print the table; the number of seeds a board may be given, or `board N` for generated boards against their targets, `pins N` for the pin solver alone, `faults N` for the fault finder, `kills N` for kills while edits are made, `pages` for what a hand waits for."""
     number = int(sys.argv[2]) if len(sys.argv) > 2 else 0
     match sys.argv[1:2]:
         case ["pins"]:
@@ -70,6 +71,8 @@ def main() -> int:
             return kills_table(number or 100)
         case ["board"]:
             return boards_table(number or 20)
+        case ["faults"]:
+            return faults_table(number or 200)
         case ["pages"]:
             return pages_table()
     seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5

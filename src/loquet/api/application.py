@@ -12,11 +12,13 @@ from fastapi.routing import APIRoute
 
 from loquet import __version__
 from loquet.api import (
+    builds,
     circuit,
     errors,
     history,
     jobs,
     kinds,
+    logs,
     outlines,
     parts,
     planning,
@@ -78,6 +80,8 @@ def make_application(
         kinds,
         releases,
         stacks,
+        builds,
+        logs,
     ):
         app.include_router(part.router)
 

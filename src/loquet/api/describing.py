@@ -38,10 +38,22 @@ from loquet.core.provenance import Finding, Source, Working, WorkingInput
 from loquet.core.remembering import Remembered
 from loquet.core.reviewing import review
 from loquet.store.designs import Head, head_of, load_design, next_towards_tip
+from loquet.store.logbook import open_cards
 from loquet.store.releases import latest_release
 from loquet.store.tables import VersionRow
 
-STATIONS = ("brief", "parts", "power", "pins", "circuit", "board", "stack", "release")
+STATIONS = (
+    "brief",
+    "parts",
+    "power",
+    "pins",
+    "circuit",
+    "board",
+    "stack",
+    "release",
+    "build",
+    "log",
+)
 
 
 FINDINGS: Remembered[list[Finding]] = Remembered(256)
@@ -68,6 +80,21 @@ def worked_out(design: Design, library: Library) -> list[Finding]:
     return faults + [f for f in review(design, library) if not (faults and f.rule == "part-known")]
 
 
+def card_findings(session: Session, project_id: int) -> list[Finding]:
+    """Every open card of the log as a stop."""
+    return [
+        Finding(
+            rule="open-fault",
+            severity="stop",
+            station="log",
+            sentence=f"A fault is open: {card.title}.",
+            way_out="Fix it and say so at the Log, or waive it with a reason.",
+            about=(card.about,) if card.about else (),
+        )
+        for card in open_cards(session, project_id)
+    ]
+
+
 HEADS: Remembered[str] = Remembered(64)
 
 
@@ -75,7 +102,8 @@ def head_text(session: Session, head: Head, design: Design, context: Context) ->
     """What `describe_head` gives, as JSON; all but the running jobs is kept for as long as version and release are the same."""
     release = latest_release(session, head.revision.id)
     redo = next_towards_tip(session, head) is not None
-    name = f"{head.project.id} {head.version.id} {head.version.label} {redo} {release.id if release else 0}"
+    cards = " ".join(f"{c.id}" for c in open_cards(session, head.project.id))
+    name = f"{head.project.id} {head.version.id} {head.version.label} {redo} {release.id if release else 0} {cards}"
 
     def work_out() -> str:
         return describe_head(session, head, design, context).model_dump_json(exclude={"jobs"})
@@ -104,7 +132,7 @@ def running_jobs(project_id: int, context: Context) -> list[JobCard]:
 
 def describe_head(session: Session, head: Head, design: Design, context: Context) -> DesignHead:
     """Everything the frame and the Brief station need."""
-    findings = all_findings(design, context.library)
+    findings = [*card_findings(session, head.project.id), *all_findings(design, context.library)]
     stale = stale_slices(design)
     parent = session.get(VersionRow, head.version.parent_id) if head.version.parent_id else None
     release = latest_release(session, head.revision.id)

@@ -28,6 +28,7 @@ from loquet.jobs.making import (
 from loquet.jobs.runner import Ticket, Work
 from loquet.store.answers import answer_of, keep_answer
 from loquet.store.designs import commit_version, head_of, load_design
+from loquet.store.logbook import open_cards
 from loquet.store.releases import store_release
 
 DONE = {
@@ -211,6 +212,9 @@ def make_release(factory: sessionmaker[Session], project_id: int) -> Work:
         with factory() as session:
             head = head_of(session, project_id)
             design: Design = load_design(session, head.version)
+            faults = [card.title for card in open_cards(session, project_id)]
+        if faults:
+            return f"Nothing is written while a fault is open in the log: {faults[0]}. Fix it, or waive it with a reason."
         ticket.say("writing the files and reading them back")
         answer: Any = ticket.compute(make_package, design.model_dump_json())
         if isinstance(answer, Refusal):

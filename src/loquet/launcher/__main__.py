@@ -25,7 +25,8 @@ HELP = """Loquet: from a brief to a proven board package.
                                         plan the pins: schemes, assignment, ways out, files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
   ./loquet test [pytest arguments]      every check and test
-  ./loquet bench [pins|kills|pages] [N]             time the chain, or the pin solver, on generated boards
+  ./loquet bench [board|pins|kills|pages|faults] [N]
+                                        time the chain, or the pin solver, on generated boards
   ./loquet shots                        take the pictures of docs/screenshots anew
   ./loquet help                         this text
 """

@@ -6,7 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from loquet.store.designs import Head, NotFound, commit_version, head_of, load_design
-from loquet.store.tables import VersionRow
+from loquet.store.tables import RevisionRow, VersionRow
 
 MOST = 500
 
@@ -23,9 +23,10 @@ def versions_of(session: Session, head: Head) -> list[VersionRow]:
 
 
 def version_of(session: Session, head: Head, version_id: int) -> VersionRow:
-    """A version of this project; raises NotFound for one of another project."""
+    """A version of this project, of any of its revisions; raises NotFound for one of another project."""
     version = session.get(VersionRow, version_id)
-    if version is None or version.revision_id != head.revision.id:
+    revision = session.get(RevisionRow, version.revision_id) if version else None
+    if version is None or revision is None or revision.project_id != head.project.id:
         raise NotFound(f"There is no version {version_id} of this project.")
     return version
 

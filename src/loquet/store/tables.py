@@ -122,7 +122,7 @@ class ReleaseFileRow(Base):
 
 
 class OrderRow(Base):
-    """An order at a simulated house; `day` counts its simulated days, `request_key` is that of the request that placed it."""
+    """An order at a simulated house; `day` counts its simulated days, `request_key` is that of the request that placed it; `kind` says boards or parts, `answer` what was answered to the house's query, `waited` the days that went by before that."""
 
     __tablename__ = "orders"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -138,6 +138,9 @@ class OrderRow(Base):
     day: Mapped[int] = mapped_column(Integer, default=0)
     created_at: Mapped[datetime] = mapped_column(UtcTime)
     request_key: Mapped[str | None] = mapped_column(KEY, unique=True)
+    kind: Mapped[str] = mapped_column(String(12), default="boards", server_default="boards")
+    answer: Mapped[str | None] = mapped_column(String(300))
+    waited: Mapped[int] = mapped_column(Integer, default=0, server_default="0")
 
 
 class JobRow(Base):
@@ -153,3 +156,66 @@ class JobRow(Base):
     message: Mapped[str] = mapped_column(String(500), default="")
     created_at: Mapped[datetime] = mapped_column(UtcTime)
     finished_at: Mapped[datetime | None] = mapped_column(UtcTime)
+
+
+class UnitRow(Base):
+    """A device that is built: its serial number; where it is simulated, the fault that is set in it and the seed of its meter."""
+
+    __tablename__ = "units"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
+    serial: Mapped[str] = mapped_column(String(24))
+    simulated: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class RecordRow(Base):
+    """Something that was read or done on a unit; never changed."""
+
+    __tablename__ = "records"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    unit_id: Mapped[int] = mapped_column(ForeignKey("units.id", ondelete="CASCADE"), index=True)
+    sort: Mapped[str] = mapped_column(String(20))
+    content: Mapped[dict[str, Any]] = mapped_column(JSON)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class FaultRow(Base):
+    """A card of the log: what went wrong in which revision, what it hangs on (`part:U1`), how it was found, the patch, hours and cents, and where it stands; `fixed_in` is the revision that fixes it."""
+
+    __tablename__ = "fault_cards"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    project_id: Mapped[int] = mapped_column(
+        ForeignKey("projects.id", ondelete="CASCADE"), index=True
+    )
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
+    title: Mapped[str] = mapped_column(String(120))
+    about: Mapped[str] = mapped_column(String(120), default="")
+    found_how: Mapped[str] = mapped_column(String(300), default="")
+    patch: Mapped[str] = mapped_column(String(600), default="")
+    sort: Mapped[str] = mapped_column(String(20), default="")
+    minutes: Mapped[int] = mapped_column(Integer, default=0)
+    cents: Mapped[int] = mapped_column(Integer, default=0)
+    state: Mapped[str] = mapped_column(String(12), default="open")
+    reason: Mapped[str] = mapped_column(String(300), default="")
+    fixed_in: Mapped[int | None] = mapped_column(Integer)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class HoursRow(Base):
+    """Work and money spent on a revision."""
+
+    __tablename__ = "hours"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    revision_id: Mapped[int] = mapped_column(
+        ForeignKey("revisions.id", ondelete="CASCADE"), index=True
+    )
+    words: Mapped[str] = mapped_column(String(120))
+    minutes: Mapped[int] = mapped_column(Integer, default=0)
+    cents: Mapped[int] = mapped_column(Integer, default=0)
+    day: Mapped[date] = mapped_column(Date)
+    created_at: Mapped[datetime] = mapped_column(UtcTime)

@@ -52,6 +52,7 @@ from loquet.core.checks.rules import (
     mating_cycles,
     measured_order,
     open_pins,
+    own_checks,
     own_pins,
     pack_balance,
     pad_agreement,
@@ -183,4 +184,5 @@ RULES: tuple[Rule, ...] = (
     service_reached.RULE,
     plug_room.RULE,
     goes_together.RULE,
+    own_checks.RULE,
 )

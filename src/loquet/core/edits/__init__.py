@@ -17,6 +17,7 @@ from loquet.core.edits.board_edits import (
     SetOutline,
     SetRoom,
 )
+from loquet.core.edits.check_edits import AddCheck, DropCheck
 from loquet.core.edits.circuit_edits import ChangeCircuit, DropCircuitChange
 from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf, SetPinOrder
 from loquet.core.edits.kit_edits import MarkKit, NameBought
@@ -92,6 +93,8 @@ Edit = Annotated[
     | LayNet
     | ChooseHouse
     | SetStack
+    | AddCheck
+    | DropCheck
     | MeasureHeight
     | MarkKit
     | NameBought

@@ -1,0 +1,148 @@
+"""What a meter should show before power and after it, worked out from the circuit."""
+
+from loquet.core.build.elements import Desk
+from loquet.core.build.faults import GOOD, Fault
+from loquet.core.build.measuring import Faulty, Probe, probes_of, usual_current
+from loquet.core.build.network import OPEN_OHM
+from loquet.core.circuit.model import GROUND
+from loquet.core.frozen import Frozen
+from loquet.core.provenance import Source, Working, given
+
+TOLERANCE_OHM, TOLERANCE_V = 0.2, 0.05
+MOST_NEIGHBOURS = 12
+LIMIT_FACTOR, LEAST_LIMIT_A = 2.0, 0.05
+
+
+class Expected(Frozen):
+    """A reading: what is done, between what, what is expected and from where to where it may be; `one` and `other` are leads as `R1.2`."""
+
+    sort: str
+    words: str
+    one: str
+    other: str
+    expected: float
+    low: float
+    high: float
+    shown: str
+
+
+class FirstPower(Frozen):
+    """The tables of the first power: rails against ground and neighbours before power, volts after it, the current limit and what it draws."""
+
+    before: tuple[Expected, ...]
+    neighbours: tuple[Expected, ...]
+    after: tuple[Expected, ...]
+    limit: Working
+    idle: Working
+
+
+def first_power(desk: Desk, faults: list[Fault]) -> FirstPower:
+    """All readings of a good device."""
+    good = Faulty(desk, GOOD)
+    rails = {m.rail.net for m in desk.made}
+    hubs: dict[str, tuple[str, str]] = {}
+    for probe in probes_of(desk, faults):
+        if probe.sort == "volt":
+            hubs.setdefault(good.nets[probe.one], probe.one)
+    ground = hubs.get(GROUND, ("", ""))
+    before = tuple(
+        ohm_row(good, hubs[net], ground, f"{net} to {GROUND}")
+        for net in sorted(rails)
+        if net in hubs and ground[0]
+    )
+    pairs = [f for f in faults if f.sort == "bridge"][:MOST_NEIGHBOURS]
+    neighbours = tuple(ohm_row(good, f.leads[0], f.leads[1], f.words) for f in pairs)
+    after = tuple(
+        volt_row(good, hubs[net], net)
+        for net in sorted(hubs)
+        if net != GROUND and net in good.volts
+    )
+    return FirstPower(
+        before=before,
+        neighbours=neighbours,
+        after=after,
+        limit=limit_working(desk),
+        idle=idle_working(desk),
+    )
+
+
+def ohm_row(good: Faulty, one: tuple[str, str], other: tuple[str, str], words: str) -> Expected:
+    """A resistance with its limits; capacitors make it creep up at first."""
+    value = good.ohm(one, other)
+    is_open = value >= 0.5 * OPEN_OHM
+    low = 1e6 if is_open else value * (1 - TOLERANCE_OHM)
+    high = OPEN_OHM if is_open else value * (1 + TOLERANCE_OHM)
+    return Expected(
+        sort="ohm", words=words, one=lead(one), other=lead(other), expected=value, low=low, high=high,
+        shown="open" if is_open else ohms(value),
+    )  # fmt: skip
+
+
+def volt_row(good: Faulty, one: tuple[str, str], net: str) -> Expected:
+    """The volts of a net."""
+    value = good.volt(one)
+    spread = max(TOLERANCE_V, abs(value) * TOLERANCE_V)
+    return Expected(
+        sort="volt", words=net, one=lead(one), other="", expected=value, low=value - spread, high=value + spread,
+        shown=f"{value:.2f} V",
+    )  # fmt: skip
+
+
+def lead(where: tuple[str, str]) -> str:
+    """A lead as it is written: `R1.2`."""
+    return f"{where[0]}.{where[1]}"
+
+
+def ohms(value: float) -> str:
+    """A resistance for a person."""
+    if value >= 1e6:
+        return f"{value / 1e6:.3g} MΩ"
+    return f"{value / 1e3:.3g} kΩ" if value >= 1e3 else f"{value:.3g} Ω"
+
+
+def idle_working(desk: Desk) -> Working:
+    """The current that all rails give while the device waits."""
+    value = sum(ma for *_, ma in desk.loads)
+    return Working(
+        id="build.idle",
+        title="All rails give, waiting",
+        value=value,
+        unit="mA",
+        shown=f"{value:.1f} mA",
+        formula=" + ".join(thing for thing, *_ in desk.loads) or "0",
+        inputs=tuple(
+            given(thing, ma, "mA", f"waiting, on {rail}") for thing, rail, _, ma in desk.loads
+        ),
+        source=Source(kind="computed", text="currents as at Power"),
+    )
+
+
+def limit_working(desk: Desk) -> Working:
+    """Where the bench supply is limited for the first power."""
+    usual = usual_current(desk)
+    value = max(LIMIT_FACTOR * usual, LEAST_LIMIT_A)
+    return Working(
+        id="build.limit",
+        title="Limit the bench supply to",
+        value=value * 1000,
+        unit="mA",
+        shown=f"{value * 1000:.0f} mA",
+        formula="max(factor x waiting, least)",
+        inputs=(
+            given("factor", LIMIT_FACTOR, "", "common practice, no source"),
+            given("waiting", round(usual * 1000, 3), "mA", "currents at Power"),
+            given("least", LEAST_LIMIT_A * 1000, "mA", "common practice, no source"),
+        ),
+        source=Source(
+            kind="common practice", text="a bridge is found before anything burns; no source"
+        ),
+    )
+
+
+def probe_of(words: str, sort: str) -> Probe:
+    """A probe from its written leads: `R1.2 U1.3`; raises ValueError."""
+    one, _, other = words.partition(" ")
+    first, second = one.rpartition("."), other.rpartition(".")
+    if not first[0] and sort != "look":
+        raise ValueError(f"'{words}' names no lead")
+    return Probe(sort, (first[0], first[2]), (second[0], second[2]))  # type: ignore[arg-type]

@@ -1,0 +1,247 @@
+"""In which order a board is built: what is soldered how, what before what, and what to watch at each step."""
+
+from collections.abc import Sequence
+
+from loquet.core.board.copper import BoardView
+from loquet.core.circuit import Component
+from loquet.core.frozen import Frozen
+from loquet.core.geometry import middle_of
+from loquet.core.library import Library
+from loquet.core.stack.model import Stack
+
+FINE_MM = 0.65
+"""Gull-wing leads this near or nearer are fine; IPC-7351B draws the line at 0.625 mm."""
+HEAT = "Iron and plate burn: keep hands and cables away, let the board cool. Solder fumes irritate: draw them off. Wash your hands after."
+LITHIUM = "A lithium cell can burn when it is shorted or heated: never solder near it, measure the polarity of its lead first. The maker's limits and local codes come first."
+CUTTERS = "Cut leads fly: hold them, wear glasses."
+TECHNIQUE = {
+    "fine": "Tin one corner pad, lay the part on, check that all leads lie on their pads, then the opposite corner; flux, and drag the rest.",
+    "small": "Tin one pad only. Pads tinned on both ends lift the part: hold it down while the tinned end melts, then solder the other.",
+    "through": "Solder one lead, press the part flat while it melts again, then the others.",
+    "plate": "Paste through the stencil once, in one stroke. Put the parts down from the middle outwards; they pull themselves straight when the paste melts.",
+}
+
+
+class Piece(Frozen):
+    """A part in a step: where it lies, its value, and what shows which way round it goes."""
+
+    ref: str
+    value: str
+    purpose: str
+    turn: str
+
+
+class Step(Frozen):
+    """A step: what is done, on which side, with which parts lit, technique, cautions, what to test before going on."""
+
+    title: str
+    how: str
+    far: bool
+    parts: tuple[Piece, ...]
+    technique: str = ""
+    cautions: tuple[str, ...] = ()
+    test: str = ""
+
+
+def build_steps(
+    view: BoardView, library: Library, stack: Stack, hand: bool = True
+) -> tuple[Step, ...]:
+    """The steps of a board: paste and plate for surface parts where there is a stencil (or fine and low parts first by hand), then what goes through the board from low to tall, modules after they were programmed, wires, the cell last."""
+    parts = [c for c in view.circuit.components if not c.bare and view.heights_mm[c.ref] > 0]
+    drilled = {pad.ref for pad in view.pads if pad.drill_nm}
+    surface = [c for c in parts if c.ref not in drilled]
+    through = [c for c in parts if c.ref in drilled]
+    steps = [bare_board()]
+    sides = sorted({view.seats[c.ref].far for c in surface}, key=lambda far: side_rank(view, surface, far))  # fmt: skip
+    for far in sides:
+        there = [c for c in surface if view.seats[c.ref].far is far]
+        steps += by_hand(view, library, there, far) if hand else on_plate(view, library, there, far, first=far is sides[0])  # fmt: skip
+    modules = [c for c in through if is_module(view, c)]
+    for far in (False, True):
+        there = [c for c in through if view.seats[c.ref].far is far and c not in modules]
+        steps += from_low_to_tall(view, library, there, far)
+    steps += [module_step(view, library, c) for c in modules]
+    steps += loose_steps(view, stack)
+    return tuple(steps)
+
+
+def bare_board() -> Step:
+    """Before the first part."""
+    return Step(
+        title="Look at the bare board",
+        how="Compare outline, holes and legend with the drawing; read supply against ground with a meter: open.",
+        far=False,
+        parts=(),
+        test="Supply to ground is open on the bare board; if not, the board is at fault and no part is wasted.",
+    )
+
+
+def side_rank(view: BoardView, parts: Sequence[Component], far: bool) -> tuple[int, bool]:
+    """The side with fewer and lower parts first: what hangs below on the second side must not fall off."""
+    return sum(view.seats[c.ref].far is far for c in parts), not far
+
+
+def by_hand(view: BoardView, library: Library, parts: Sequence[Component], far: bool) -> list[Step]:
+    """Fine leads first, while nothing is in the way; then the small parts from low to tall."""
+    fine = [c for c in parts if is_fine(view, c)]
+    low = sorted((c for c in parts if c not in fine), key=lambda c: (view.heights_mm[c.ref], c.ref))
+    side = "far" if far else "near"
+    steps = []
+    if fine:
+        steps.append(
+            Step(
+                title=f"Fine leads, {side} side",
+                how="Solder these with nothing else around them.",
+                far=far,
+                parts=pieces(library, view, fine),
+                technique=TECHNIQUE["fine"],
+                cautions=(HEAT,),
+                test="Look at every gap with a glass; read neighbouring pins against each other.",
+            )
+        )
+    for title, chosen in layered(view, low):
+        steps.append(
+            Step(
+                title=f"{title}, {side} side",
+                how="Solder these with the iron, the lowest first.",
+                far=far,
+                parts=pieces(library, view, chosen),
+                technique=TECHNIQUE["small"],
+                cautions=(HEAT,),
+            )
+        )
+    return steps
+
+
+def on_plate(
+    view: BoardView, library: Library, parts: Sequence[Component], far: bool, first: bool
+) -> list[Step]:
+    """Paste, parts, heat: all surface parts of a side at once; before anything is soldered by hand."""
+    side = "far" if far else "near"
+    paste = Step(
+        title=f"Paste, {side} side",
+        how="Lay the stencil on, spread paste once, lift it straight up. Before anything is soldered by hand: a stencil lies flat only on a bare board.",
+        far=far,
+        parts=(),
+        technique=TECHNIQUE["plate"],
+    )
+    ordered = sorted(parts, key=lambda c: (view.heights_mm[c.ref], c.ref))
+    heat = "Heat it on the plate by the curve of the Heating page." if first else "Heat from above with air: the parts of the other side hang below."  # fmt: skip
+    put = Step(
+        title=f"Parts and heat, {side} side",
+        how=f"Put all these down, small ones first. {heat}",
+        far=far,
+        parts=pieces(library, view, ordered),
+        technique=TECHNIQUE["plate"],
+        cautions=(HEAT,),
+        test="Look for bridges and parts that stand up, with a glass, before going on.",
+    )
+    return [paste, put]
+
+
+def layered(view: BoardView, parts: Sequence[Component]) -> list[tuple[str, list[Component]]]:
+    """Low, middle and tall parts, those that are there."""
+    bands = (("Flat parts", 0.0, 1.0), ("Low parts", 1.0, 3.0), ("Tall parts", 3.0, 100.0))
+    found = []
+    for title, least, most in bands:
+        chosen = [c for c in parts if least < view.heights_mm[c.ref] <= most]
+        if chosen:
+            found.append((title, chosen))
+    return found
+
+
+def from_low_to_tall(
+    view: BoardView, library: Library, parts: Sequence[Component], far: bool
+) -> list[Step]:
+    """What goes through the board, the lowest first: a tall part would hold the board up."""
+    side = "far" if far else "near"
+    ordered = sorted(parts, key=lambda c: (view.heights_mm[c.ref], c.ref))
+    return [
+        Step(
+            title=f"{title} with leads, {side} side",
+            how="Put them in from this side, solder them from the other, cut the leads at 1.5 mm.",
+            far=far,
+            parts=pieces(library, view, chosen),
+            technique=TECHNIQUE["through"],
+            cautions=(HEAT, CUTTERS),
+        )
+        for title, chosen in layered(view, ordered)
+    ]
+
+
+def is_fine(view: BoardView, component: Component) -> bool:
+    """Whether pads of a part are so near that solder runs between them."""
+    middles = sorted({middle_of(p.shape) for p in view.patterns[component.ref].pads})
+    near = [abs(a[0] - b[0]) + abs(a[1] - b[1]) for a in middles for b in middles if a < b]
+    return len(middles) > 4 and min(near, default=10**9) <= FINE_MM * 1e6
+
+
+def is_module(view: BoardView, component: Component) -> bool:
+    """Whether it is a ready module, which is programmed before it covers its own pads."""
+    return component.thing != "" and view.brief.thing(component.thing).READY_MADE
+
+
+def module_step(view: BoardView, library: Library, component: Component) -> Step:
+    """A ready module."""
+    return Step(
+        title=f"Module {component.ref}",
+        how="Program it first, on its own, and see that it answers: its pads are covered once it is soldered. Then solder two opposite corners, check that it lies flat, and the rest.",
+        far=view.seats[component.ref].far,
+        parts=pieces(library, view, [component]),
+        technique=TECHNIQUE["through"],
+        cautions=(HEAT,),
+        test="It still answers after soldering.",
+    )
+
+
+def loose_steps(view: BoardView, stack: Stack) -> list[Step]:
+    """Wires and what lies in the shell; cells last."""
+    loose = [p for p in stack.pieces if p.sort == "loose"]
+    others, cells = [p for p in loose if not p.soft], [p for p in loose if p.soft]
+    steps = []
+    if others:
+        names = ", ".join(p.words for p in others)
+        steps.append(
+            Step(title="Wires", how=f"Connect {names}: twist pairs, leave slack for opening the shell.", far=others[0].far, parts=())
+        )  # fmt: skip
+    steps.append(
+        Step(
+            title="First power",
+            how="From a bench supply with its current limited, by the First power page. Not from the cell.",
+            far=False,
+            parts=(),
+            test="All resistances before power and all volts after it are as expected.",
+        )
+    )
+    if cells or any(t.source() is not None for t in view.brief.on(view.board.name)):
+        steps.append(
+            Step(
+                title="The cell, last",
+                how="Read the polarity at the lead with a meter and compare it with plus and minus on the board. Then plug it in.",
+                far=bool(cells and cells[0].far),
+                parts=(),
+                cautions=(LITHIUM,) if cells else (),
+            )
+        )
+    return steps
+
+
+def pieces(library: Library, view: BoardView, parts: Sequence[Component]) -> tuple[Piece, ...]:
+    """Parts with their values and what shows their way round."""
+    return tuple(
+        Piece(ref=c.ref, value=c.value, purpose=c.purpose, turn=turn_of(library, view, c))
+        for c in parts
+    )
+
+
+def turn_of(library: Library, view: BoardView, component: Component) -> str:
+    """What shows which way round a part goes; nothing for parts that go either way."""
+    part = library.parts.get(component.part)
+    names = set(part.pin_names.values()) if part else set()
+    if "cathode" in names:
+        return "the band or the mark to the double stroke: the cathode"
+    if "plus" in names:
+        return "plus to the plus on the board"
+    if view.patterns[component.ref].first_pin is not None and len(component.pads) > 2:
+        return "pin 1 to the double stroke"
+    return ""
