@@ -19,6 +19,7 @@ from loquet.api import (
     jobs,
     kinds,
     logs,
+    ordering,
     outlines,
     parts,
     planning,
@@ -82,6 +83,7 @@ def make_application(
         stacks,
         builds,
         logs,
+        ordering,
     ):
         app.include_router(part.router)
 

@@ -25,6 +25,7 @@ from loquet.core.build.expected import Expected, FirstPower, first_power
 from loquet.core.build.faults import UNSTEADY, Fault, function_of
 from loquet.core.build.finding import Finder, Suspects
 from loquet.core.build.measuring import Probe, Symptom
+from loquet.core.build.network import OPEN_OHM
 from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples, symptom
 from loquet.core.build.reflow import (
     LIMITS,
@@ -500,6 +501,22 @@ def describe_probe(probe: Probe) -> ProbeView:
     )
 
 
+def reading_words(sort: str, reading: float) -> str:
+    """A reading for a person."""
+    if sort == "look":
+        joint = f"joint {reading - 1:.0f} of it has no contact"
+        return (
+            "Nothing is wrong there."
+            if not reading
+            else (
+                "Something is wrong there." if reading == 1 else f"{joint[0].upper()}{joint[1:]}."
+            )
+        )
+    if sort == "ohm" and reading >= OPEN_OHM / 2:
+        return "Open."
+    return f"{reading:.4g} {UNITS[sort]}."
+
+
 def describe_record(row: RecordRow) -> RecordView:
     """A record in words."""
     content = row.content
@@ -509,5 +526,5 @@ def describe_record(row: RecordRow) -> RecordView:
         parts += [f"{', '.join(content['broken'])} {content['manner']}"] if content["broken"] else []  # fmt: skip
         words = "; ".join(parts) or "nothing seen"
     if row.sort == "test":
-        words = f"{words} {content['reading']:.4g} {UNITS[content['sort']]}".strip()
+        words = f"{words} {reading_words(content['sort'], float(content['reading']))}"
     return RecordView(sort=row.sort, words=words, good=good, at=row.created_at)

@@ -186,7 +186,15 @@ def get_log(project_id: int, session: SessionNow, context: ContextNow) -> LogVie
 
 def decides(label: str) -> bool:
     """Whether an edit is a decision rather than work of the stages."""
-    made = ("Pins solved", "Circuit made", "Parts placed", "Board routed", "Pour made", "Start")
+    made = (
+        "Pins solved",
+        "Circuit made",
+        "Parts placed",
+        "Board routed",
+        "Ground poured",
+        "Made ",
+        "Start",
+    )
     return not label.startswith(made)
 
 

@@ -21,7 +21,16 @@ from loquet.core.ordering.house import House
 from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.figures import proof_workings
 from loquet.core.proof.gerber_reader import read_gerber
-from loquet.standins.board_house import STATES, Quote, inspect, order_state, quote
+from loquet.standins.board_house import (
+    PART_STATES,
+    STATES,
+    WAITING,
+    Quote,
+    inspect,
+    order_state,
+    parts_state,
+    quote,
+)
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
 from loquet.store.designs import head_of, load_design
 from loquet.store.releases import latest_release, order, orders_of, place_order, release_files
@@ -246,17 +255,27 @@ def next_day(
 
 def describe_order(row: OrderRow, context: Context) -> OrderView:
     """An order with its state on its simulated day."""
-    house = context.library.house(row.house)
-    state, sentence = order_state(house, row.quote, row.placed_on, row.day)
+    if row.kind == "parts":
+        state, sentence = parts_state(row.quote, row.placed_on, row.day)
+        name, states = row.house, list(PART_STATES)
+    else:
+        house = context.library.house(row.house)
+        name, states = house.name, list(STATES)
+        state, sentence = order_state(
+            house, row.quote, row.placed_on, row.day, row.answer, row.waited
+        )
     return OrderView(
         id=row.id,
+        kind=row.kind,
+        asks=state == WAITING,
+        answer=row.answer or "",
         release=row.release_id,
-        house_name=house.name,
+        house_name=name,
         quantity=row.quote["quantity"],
-        total=ordered_figure(row.quote, house.name),
+        total=ordered_figure(row.quote, name),
         state=state,
         sentence=sentence,
         day=row.day,
         date=(row.placed_on + timedelta(days=row.day)).isoformat(),
-        states=list(STATES),
+        states=states,
     )

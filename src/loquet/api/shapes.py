@@ -434,6 +434,9 @@ class OrderView(BaseModel):
     """A simulated order."""
 
     id: int
+    kind: str
+    asks: bool
+    answer: str
     release: int
     house_name: str
     quantity: int

@@ -33,7 +33,7 @@ class BenchUnit:
             if word in answers:
                 return answers[word](rest)
             return self.read(word, rest)
-        except (KeyError, ValueError, StopIteration):
+        except (KeyError, IndexError, ValueError, StopIteration):
             return f"ERR nothing is known of {rest[:60]!r}"
 
     def read(self, word: str, rest: str) -> str:

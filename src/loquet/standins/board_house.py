@@ -5,11 +5,14 @@ from datetime import date, timedelta
 from typing import Any
 
 from loquet.core.geometry import Bar
+from loquet.core.ordering.calendar import after_open_days
 from loquet.core.ordering.house import House
 from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
 
 STATES = ("received", "files checked", "in production", "on the road", "delivered")
+WAITING = "waits for an answer"
+PART_STATES = ("received", "packed", "on the road", "delivered")
 LAYERS = (
     "copper-near.gbr",
     "copper-far.gbr",
@@ -206,7 +209,7 @@ def quote(
         lines.append((f"thickness {thickness_um / 1000:.1f} mm", house.thin_cents))
     lines.append((f"shipping by {way.name}", way.cents))
     total = sum(cents for _, cents in lines)
-    ready = after_work_days(today, house.work_days)
+    ready = after_open_days(today, house.work_days, house.closed_on)
     factor = factor_of(house, quantity)
     following = next((b for b in house.breaks if b[0] > quantity and b[1] < factor), None)
     larger = [
@@ -242,24 +245,41 @@ def boards_cents(house: House, seen: Inspection, quantity: int) -> int:
     return round((outer + inner) * quantity * factor_of(house, quantity))
 
 
-def after_work_days(start: date, days: int) -> date:
-    """The day on which so many work days are over; nobody works on Saturday and Sunday."""
-    day = start
-    while days:
-        day += timedelta(days=1)
-        days -= day.weekday() < 5
-    return day
-
-
-def order_state(house: House, quoted: dict[str, Any], placed_on: date, day: int) -> tuple[str, str]:
-    """State and a sentence for an order after so many simulated days."""
+def order_state(
+    house: House,
+    quoted: dict[str, Any],
+    placed_on: date,
+    day: int,
+    answer: str | None = None,
+    waited: int = 0,
+) -> tuple[str, str]:
+    """State and a sentence for an order after so many simulated days; a house that asks back waits until it is answered, and the days that went by come on top, as does a parcel that is held."""
     today = placed_on + timedelta(days=day)
-    if today >= date.fromisoformat(quoted["arrives_on"]):
-        return STATES[4], f"Delivered on {quoted['arrives_on']}."
-    if today >= date.fromisoformat(quoted["ready_on"]):
-        return STATES[3], f"Left {house.name}; expected on {quoted['arrives_on']}."
+    if house.asks and answer is None and day >= 1:
+        return WAITING, f"{house.name} asks: {house.asks}"
+    ready = date.fromisoformat(quoted["ready_on"]) + timedelta(days=waited)
+    promised = date.fromisoformat(quoted["arrives_on"]) + timedelta(days=waited)
+    arrives = promised + timedelta(days=house.late_days)
+    if today >= arrives:
+        return STATES[4], f"Delivered on {arrives}."
+    if house.late_days and today >= promised:
+        return STATES[3], f"Held at customs; expected on {arrives} instead of {promised}."
+    if today >= ready:
+        return STATES[3], f"Left {house.name}; expected on {promised}."
     if day >= 2:
-        return STATES[2], f"Being made; ready on {quoted['ready_on']}."
+        return STATES[2], f"Being made; ready on {ready}."
     if day >= 1:
         return STATES[1], "The files were read and can be made."
     return STATES[0], "The order and its files have arrived."
+
+
+def parts_state(quoted: dict[str, Any], placed_on: date, day: int) -> tuple[str, str]:
+    """State and a sentence for an order of parts after so many simulated days."""
+    today, arrives = placed_on + timedelta(days=day), date.fromisoformat(quoted["arrives_on"])
+    if today >= arrives:
+        return PART_STATES[
+            3
+        ], f"Delivered on {arrives}. Try the risky ones before they are soldered."
+    if day >= 2:
+        return PART_STATES[2], f"On the road; expected on {arrives}."
+    return PART_STATES[min(day, 1)], f"Expected on {arrives}."

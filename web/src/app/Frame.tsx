@@ -3,7 +3,9 @@ import { Navigate, useNavigate, useParams } from "react-router";
 import { DesignContext, useDesign, useDesignState } from "../document/useDesign";
 import { BoardStation } from "../stations/board/BoardStation";
 import { BriefStation } from "../stations/brief/BriefStation";
+import { BuildStation } from "../stations/build/BuildStation";
 import { CircuitStation } from "../stations/circuit/CircuitStation";
+import { LogStation } from "../stations/log/LogStation";
 import { PartsStation } from "../stations/parts/PartsStation";
 import { PinsStation } from "../stations/pins/PinsStation";
 import { PowerStation } from "../stations/power/PowerStation";
@@ -71,8 +73,8 @@ function Inside({ station }: { station: StationName }) {
 				redo();
 			} else if (event.key === "?") {
 				setKeys(true);
-			} else if (/^[1-9]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
-				navigate(`/project/${project}/${STATIONS[Number(event.key) - 1]?.name ?? "brief"}`);
+			} else if (/^[0-9]$/.test(event.key) && !event.ctrlKey && !event.altKey) {
+				navigate(`/project/${project}/${STATIONS[(Number(event.key) + 9) % 10]?.name ?? "brief"}`);
 			}
 		};
 		window.addEventListener("keydown", press);
@@ -127,5 +129,9 @@ function Station({ name }: { name: StationName }) {
 			return <StackStation />;
 		case "release":
 			return <ReleaseStation />;
+		case "build":
+			return <BuildStation />;
+		case "log":
+			return <LogStation />;
 	}
 }

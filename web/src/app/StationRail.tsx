@@ -31,7 +31,7 @@ export function StationRail({ head }: { head: DesignHead }) {
 						<span className="min-w-0 flex-1">
 							<span className="flex items-baseline justify-between">
 								<span className="font-medium">{station.title}</span>
-								<kbd className="figure text-[12px] text-ink-2 max-[800px]:hidden">{index + 1}</kbd>
+								<kbd className="figure text-[12px] text-ink-2 max-[800px]:hidden">{(index + 1) % 10}</kbd>
 							</span>
 							<span className="block text-[12px] text-ink-2 max-[800px]:hidden">
 								{describe(state, card?.stops ?? 0, card?.looks ?? 0, station.about)}

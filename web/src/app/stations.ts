@@ -7,6 +7,8 @@ export const STATIONS = [
 	{ name: "board", title: "Board", about: "place, route, pour" },
 	{ name: "stack", title: "Stack", about: "shell, screws, openings" },
 	{ name: "release", title: "Release", about: "files, proof, order" },
+	{ name: "build", title: "Build", about: "soldering, first power, faults" },
+	{ name: "log", title: "Log", about: "faults, fixes, revisions" },
 ] as const;
 
 export type StationName = (typeof STATIONS)[number]["name"];

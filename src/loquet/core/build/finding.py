@@ -145,7 +145,7 @@ def likely(probe: Probe, expected: float, reading: float) -> float:
     """How likely a reading is where another one is expected."""
     if probe.sort == "look":
         if expected:
-            return SEEN if reading == expected else 1 - SEEN
+            return SEEN if reading in (1, expected) else 1 - SEEN
         return 1 - MISSED if not reading else MISSED
     if probe.sort == "farad":
         off = (log(max(reading, LEAST_F)) - log(max(expected, LEAST_F))) / SPREAD_F

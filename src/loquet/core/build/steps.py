@@ -52,10 +52,12 @@ def build_steps(
     surface = [c for c in parts if c.ref not in drilled]
     through = [c for c in parts if c.ref in drilled]
     steps = [bare_board()]
-    sides = sorted({view.seats[c.ref].far for c in surface}, key=lambda far: side_rank(view, surface, far))  # fmt: skip
-    for far in sides:
-        there = [c for c in surface if view.seats[c.ref].far is far]
-        steps += by_hand(view, library, there, far) if hand else on_plate(view, library, there, far, first=far is sides[0])  # fmt: skip
+    if hand:
+        steps += by_hand(view, library, surface)
+    else:
+        for number, far in enumerate(plate_sides(view, surface)):
+            there = [c for c in surface if view.seats[c.ref].far is far]
+            steps += on_plate(view, library, there, far, first=number == 0)
     modules = [c for c in through if is_module(view, c)]
     for far in (False, True):
         there = [c for c in through if view.seats[c.ref].far is far and c not in modules]
@@ -76,48 +78,57 @@ def bare_board() -> Step:
     )
 
 
-def side_rank(view: BoardView, parts: Sequence[Component], far: bool) -> tuple[int, bool]:
-    """The side with fewer and lower parts first: what hangs below on the second side must not fall off."""
-    return sum(view.seats[c.ref].far is far for c in parts), not far
+def plate_sides(view: BoardView, parts: Sequence[Component]) -> list[bool]:
+    """The sides with surface parts, the one with fewer first: what hangs below while the second side is heated must not fall off."""
+    sides = {view.seats[c.ref].far for c in parts}
+    return sorted(sides, key=lambda far: (sum(view.seats[c.ref].far is far for c in parts), far))
 
 
-def by_hand(view: BoardView, library: Library, parts: Sequence[Component], far: bool) -> list[Step]:
-    """Fine leads first, while nothing is in the way; then the small parts from low to tall."""
+def by_hand(view: BoardView, library: Library, parts: Sequence[Component]) -> list[Step]:
+    """Fine leads first, while nothing is in the way; then from flat to tall, both sides of each height: a tall part on one side keeps the board from lying flat for the other."""
     fine = [c for c in parts if is_fine(view, c)]
-    low = sorted((c for c in parts if c not in fine), key=lambda c: (view.heights_mm[c.ref], c.ref))
-    side = "far" if far else "near"
-    steps = []
-    if fine:
-        steps.append(
-            Step(
-                title=f"Fine leads, {side} side",
-                how="Solder these with nothing else around them.",
-                far=far,
-                parts=pieces(library, view, fine),
-                technique=TECHNIQUE["fine"],
-                cautions=(HEAT,),
-                test="Look at every gap with a glass; read neighbouring pins against each other.",
-            )
+    steps = [
+        Step(
+            title=f"Fine leads, {SIDES[far]} side",
+            how="Solder these with nothing else around them.",
+            far=far,
+            parts=pieces(library, view, there),
+            technique=TECHNIQUE["fine"],
+            cautions=(HEAT,),
+            test="Look at every gap with a glass; read neighbouring pins against each other.",
         )
+        for far, there in by_side(view, fine)
+    ]
+    low = sorted((c for c in parts if c not in fine), key=lambda c: (view.heights_mm[c.ref], c.ref))
     for title, chosen in layered(view, low):
-        steps.append(
+        steps += [
             Step(
-                title=f"{title}, {side} side",
+                title=f"{title}, {SIDES[far]} side",
                 how="Solder these with the iron, the lowest first.",
                 far=far,
-                parts=pieces(library, view, chosen),
+                parts=pieces(library, view, there),
                 technique=TECHNIQUE["small"],
                 cautions=(HEAT,),
             )
-        )
+            for far, there in by_side(view, chosen)
+        ]
     return steps
+
+
+SIDES = {False: "near", True: "far"}
+
+
+def by_side(view: BoardView, parts: Sequence[Component]) -> list[tuple[bool, list[Component]]]:
+    """Parts of the near side, then those of the far side, where there are any."""
+    rows = [(far, [c for c in parts if view.seats[c.ref].far is far]) for far in (False, True)]
+    return [row for row in rows if row[1]]
 
 
 def on_plate(
     view: BoardView, library: Library, parts: Sequence[Component], far: bool, first: bool
 ) -> list[Step]:
     """Paste, parts, heat: all surface parts of a side at once; before anything is soldered by hand."""
-    side = "far" if far else "near"
+    side = SIDES[far]
     paste = Step(
         title=f"Paste, {side} side",
         how="Lay the stencil on, spread paste once, lift it straight up. Before anything is soldered by hand: a stencil lies flat only on a bare board.",
@@ -154,7 +165,7 @@ def from_low_to_tall(
     view: BoardView, library: Library, parts: Sequence[Component], far: bool
 ) -> list[Step]:
     """What goes through the board, the lowest first: a tall part would hold the board up."""
-    side = "far" if far else "near"
+    side = SIDES[far]
     ordered = sorted(parts, key=lambda c: (view.heights_mm[c.ref], c.ref))
     return [
         Step(

@@ -18,7 +18,7 @@ class Sample(Frozen):
     rest: bool = False
 
 
-class Axis(Frozen):
+class StickAxis(Frozen):
     """An axis as it was recorded: lowest, highest and middle code, the spread at rest (standard deviation, codes)."""
 
     low: int
@@ -30,8 +30,8 @@ class Axis(Frozen):
 class StickResult(Frozen):
     """A stick's test: both axes, how much the reach differs around (share), which limits are not kept, and the lines for the firmware."""
 
-    x: Axis
-    y: Axis
+    x: StickAxis
+    y: StickAxis
     uneven: float
     faults: tuple[str, ...]
     firmware: tuple[str, ...]
@@ -63,14 +63,16 @@ def stick_result(name: str, samples: Sequence[Sample], full: int = 4095) -> Stic
     return StickResult(x=x, y=y, uneven=round(uneven, 4), faults=tuple(faults), firmware=firmware)
 
 
-def axis_of(moved: Sequence[int], rest: Sequence[int]) -> Axis:
+def axis_of(moved: Sequence[int], rest: Sequence[int]) -> StickAxis:
     """One axis."""
     centre = sum(rest) / len(rest)
     noise = sqrt(sum((v - centre) ** 2 for v in rest) / len(rest))
-    return Axis(low=min(moved), high=max(moved), centre=round(centre, 2), noise=round(noise, 2))
+    return StickAxis(
+        low=min(moved), high=max(moved), centre=round(centre, 2), noise=round(noise, 2)
+    )
 
 
-def axis_faults(name: str, axis: Axis, full: int) -> list[str]:
+def axis_faults(name: str, axis: StickAxis, full: int) -> list[str]:
     """The limits that an axis does not keep."""
     found = []
     middle = (axis.low + axis.high) / 2

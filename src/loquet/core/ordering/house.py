@@ -14,7 +14,7 @@ class Shipping(Frozen):
 
 
 class House(Frozen):
-    """Abilities in micrometres and prices in cents of a (simulated) board house."""
+    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil with and without frame, fitting by the part (0 does not fit); its share of duty, the days on which it is closed (`12-25`), what it asks back and how late its parcels are."""
 
     id: str
     name: str
@@ -45,6 +45,15 @@ class House(Frozen):
     work_days: int
     shipping: tuple[Shipping, ...]
     breaks: tuple[tuple[int, float], ...]
+    stencil_cents: int = 0
+    frame_cents: int = 0
+    fit_setup_cents: int = 0
+    fit_cents: float = 0.0
+    fit_days: int = 0
+    duty_share: float = 0.0
+    closed_on: tuple[str, ...] = ()
+    asks: str = ""
+    late_days: int = 0
 
     def rules(self) -> BoardRules:
         """The drawing limits of this house."""

@@ -6,6 +6,8 @@ import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
+import { Calendar } from "./Calendar";
+import { Costs } from "./Costs";
 import { LayerCanvas } from "./LayerCanvas";
 import { Orders } from "./Orders";
 import { Quotes } from "./Quotes";
@@ -69,7 +71,11 @@ export function ReleaseStation() {
 							<LayerCanvas release={release.id} file={file} board={board} />
 						</div>
 						{release.current ? (
-							<Quotes />
+							<>
+								<Quotes />
+								<Costs />
+								<Calendar />
+							</>
 						) : (
 							<p className="px-4 py-3 text-look">
 								The design has changed since these files were written. Write and prove them again to ask for quotes.

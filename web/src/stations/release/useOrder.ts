@@ -3,8 +3,8 @@ import { useRef } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { useDesign } from "../../document/useDesign";
 
-/** Place an order at the chosen house. */
-export function useOrder(): (quantity: number) => Promise<void> {
+/** Place an order: of boards at the chosen house, or of their parts. */
+export function useOrder(what: "boards" | "parts" = "boards"): (quantity: number) => Promise<void> {
 	const { head, say } = useDesign();
 	const queries = useQueryClient();
 	// One key until the order is answered: a press that is repeated meanwhile is the same order.
@@ -12,10 +12,13 @@ export function useOrder(): (quantity: number) => Promise<void> {
 	return async (quantity) => {
 		try {
 			const order = await take(
-				client.POST("/api/projects/{project_id}/orders", {
-					params: { path: { project_id: head.project } },
-					body: { quantity, key: key.current },
-				}),
+				client.POST(
+					what === "boards" ? "/api/projects/{project_id}/orders" : "/api/projects/{project_id}/parts-orders",
+					{
+						params: { path: { project_id: head.project } },
+						body: { quantity, key: key.current },
+					},
+				),
 			);
 			key.current = crypto.randomUUID();
 			say({ kind: "done", sentence: `Order ${order.id} is placed with ${order.house_name} (simulated).`, wayOut: "" });

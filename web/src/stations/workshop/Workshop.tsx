@@ -55,7 +55,10 @@ export function Workshop() {
 					<h1 className="text-[28px] leading-tight font-semibold">Loquet</h1>
 					<p className="text-ink-2">Projects on the shelf of the Larkfield workshop</p>
 				</div>
-				<OpenBrief />
+				<div className="flex items-start gap-2">
+					<ReadIn />
+					<OpenBrief />
+				</div>
 			</header>
 			{failure && (
 				<p className="mt-6 text-stop">
@@ -288,6 +291,43 @@ function OpenBrief() {
 					className="mt-2 flex items-start gap-2 text-left text-[12px] text-stop"
 				>
 					<Sign kind="stop" /> {problem}
+				</p>
+			)}
+		</div>
+	);
+}
+
+/** A project of another machine, read from its file. */
+function ReadIn() {
+	const input = useRef<HTMLInputElement>(null);
+	const navigate = useNavigate();
+	const [problem, setProblem] = useState("");
+	const read = async (file: File | undefined) => {
+		if (!file) return;
+		const answer = await fetch("/api/projects/read-in", {
+			method: "POST",
+			headers: { "X-Loquet": "page", "Content-Type": "application/zip" },
+			body: file,
+		});
+		const said = (await answer.json()) as { project?: number; sentence?: string; way_out?: string };
+		if (answer.ok && said.project) navigate(`/project/${said.project}/log`);
+		else setProblem(`${said.sentence ?? "The file was refused."} ${said.way_out ?? ""}`.trim());
+	};
+	return (
+		<div className="max-w-[320px] text-right">
+			<input
+				ref={input}
+				type="file"
+				accept=".zip"
+				aria-label="Project file"
+				data-testid="project-in"
+				className="sr-only"
+				onChange={(event) => void read(event.target.files?.[0])}
+			/>
+			<Button onClick={() => input.current?.click()}>Read a project in</Button>
+			{problem && (
+				<p role="alert" className="mt-2 text-left text-[12px] text-stop">
+					{problem}
 				</p>
 			)}
 		</div>

@@ -1,0 +1,354 @@
+"""Ordering beside the quotes: what devices cost at the door, the curve over quantities, the calendar, orders of parts, answers to a house, the order book."""
+
+from datetime import UTC, date, datetime, timedelta
+from math import ceil
+from typing import Annotated
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.errors import Refused
+from loquet.api.releases import ask, current_release, describe_order
+from loquet.api.shapes import OrderView
+from loquet.core.comparing import Change, compare
+from loquet.core.design import Design, slice_of
+from loquet.core.drawers import part_lines
+from loquet.core.library import Library
+from loquet.core.ordering.calendar import Calendar, Leg, after_open_days, calendar
+from loquet.core.ordering.house import House
+from loquet.core.ordering.landed import (
+    CURVE,
+    CurvePoint,
+    Fitting,
+    Landed,
+    Stencil,
+    Wanted,
+    curve,
+    landed,
+)
+from loquet.core.provenance import Source, Working, given
+from loquet.standins.board_house import Inspection, inspect, quote
+from loquet.standins.part_supplier import SUPPLIER, offers_of
+from loquet.store.designs import head_of, load_design
+from loquet.store.history import version_of
+from loquet.store.releases import order, place_order, release_files
+from loquet.store.tables import OrderRow, ProjectRow, ReleaseRow, RevisionRow
+
+router = APIRouter(prefix="/api", tags=["ordering"])
+HAND_MINUTES, DAY_MINUTES = 0.75, 240
+"""Soldering takes so many minutes a part, and somebody solders so many minutes a day; common practice, no source."""
+BRING_UP_DAYS = 2
+Number = Annotated[int, Field(ge=1, le=10_000)]
+
+
+class LandedView(BaseModel):
+    """What devices cost with the boards of one house, and the curve."""
+
+    house: str
+    house_name: str
+    landed: Landed
+    curve: tuple[CurvePoint, ...]
+    fits: bool
+    complaints: list[str]
+
+
+class CalendarView(BaseModel):
+    """The calendar with the working of the soldering days."""
+
+    calendar: Calendar
+    soldering: Working
+
+
+class BookRow(BaseModel):
+    """An order of any project."""
+
+    id: int
+    project: int
+    project_name: str
+    revision: str
+    house: str
+    kind: str
+    quantity: int
+    total_cents: int
+    state: str
+    placed_on: date
+
+
+class AnswerWanted(BaseModel):
+    """An answer to the query of a house."""
+
+    words: Annotated[str, Field(min_length=2, max_length=300)]
+
+
+class PartsWanted(BaseModel):
+    """An order of parts for so many devices; the same key never orders twice."""
+
+    quantity: Number
+    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+
+
+@router.get("/projects/{project_id}/landed")
+def get_landed(
+    project_id: int,
+    session: SessionNow,
+    context: ContextNow,
+    quantity: Number | None = None,
+    stencil: Stencil = "sheet",
+    fitting: Fitting = "hand",
+) -> list[LandedView]:
+    """What the devices cost at the door with every house, for a quantity and as a curve; from the files that the houses read themselves."""
+    row, design = current_release(session, project_id)
+    files = release_files(session, row.id)
+    wanted = Wanted(stencil=stencil, fitting=fitting)
+    number = quantity or design.brief.quantity
+    found = []
+    for house in context.library.houses.values():
+        seen = inspect(files, house)
+        complaints = list(ask(house, files, design, number).complaints)
+
+        def cost(n: int, house: House = house, seen: Inspection = seen) -> Landed:
+            return landed_at(house, seen, design, context.library, wanted, n)
+
+        breaks = [least for least, _ in house.breaks if least >= CURVE[0]]
+        found.append(
+            LandedView(
+                house=house.id,
+                house_name=house.name,
+                landed=cost(number),
+                curve=curve([*CURVE, *breaks, number], cost),
+                fits=house.fit_cents > 0,
+                complaints=complaints,
+            )
+        )
+    return found
+
+
+def landed_at(
+    house: House, seen: Inspection, design: Design, library: Library, wanted: Wanted, number: int
+) -> Landed:
+    """What so many devices cost with a house."""
+    choices = design.choices
+    chosen = choices.house == house.id
+    finish = choices.finish if chosen and choices.finish in house.finishes else house.finishes[0]
+    colour = choices.colour if chosen and choices.colour in house.colours else house.colours[0]
+    thick = (
+        choices.thickness_um
+        if choices.thickness_um in house.thickness_um
+        else house.thickness_um[-1]
+    )
+    ways = [s.name for s in house.shipping]
+    way = choices.shipping if chosen and choices.shipping in ways else ways[0]
+    given_ = quote(house, seen, number, finish, colour, thick, way, datetime.now(UTC).date())
+    shipping = next(s.cents for s in house.shipping if s.name == way)
+    return landed(
+        house,
+        wanted,
+        number,
+        given_.total_cents - shipping,
+        shipping,
+        parts_cents(design, library, number),
+        surface_parts(design),
+    )
+
+
+def surface_parts(design: Design) -> int:
+    """Parts of a device that a machine can fit: everything but bare copper."""
+    return sum(not c.bare for c in slice_of(design.circuit).components) if design.circuit else 0
+
+
+def parts_cents(design: Design, library: Library, number: int) -> int:
+    """The parts of so many devices with spares, each line at the cheapest of both suppliers that has it, or at the cheapest."""
+    chips = {chip.name: chip for chip in library.list_chips()}
+    whole = 0.0
+    for line in part_lines(slice_of(design.circuit), library, number):
+        if line.part.startswith("chip:"):
+            chip = chips.get(line.part[5:])
+            whole += library.stock_of(chip).price_cents * line.to_buy if chip else 0.0
+        elif line.price_cents is not None:
+            offers = offers_of(line.part, line.price_cents)
+            there = [o for o in offers if o.pieces >= line.to_buy] or list(offers)
+            whole += min(o.each_cents(o.buys(line.to_buy)) * o.buys(line.to_buy) for o in there)
+    return round(whole)
+
+
+def parts_days(design: Design, library: Library, number: int) -> tuple[int, str]:
+    """The days until the last part is there, each line from the quicker supplier that has it; and which line that is."""
+    days = [(3, "chips")]
+    for line in part_lines(slice_of(design.circuit), library, number):
+        if line.price_cents is not None and not line.part.startswith("chip:"):
+            days.append((min(o.days for o in offers_of(line.part, line.price_cents)), line.line))
+    return max(days)
+
+
+@router.get("/projects/{project_id}/calendar")
+def get_calendar(
+    project_id: int, session: SessionNow, context: ContextNow, fitting: Fitting = "hand"
+) -> CalendarView:
+    """The calendar backwards from the day on which the devices are wanted."""
+    design = load_design(session, head_of(session, project_id).version)
+    if not design.circuit:
+        raise Refused("There is no circuit yet.", "Make it first.", 404)
+    library, number = context.library, design.brief.quantity
+    house = library.house(design.choices.house)
+    road = next(
+        (s.days for s in house.shipping if s.name == design.choices.shipping),
+        house.shipping[0].days,
+    )
+    days, slowest = parts_days(design, library, number)
+    by_house = fitting == "house" and house.fit_cents > 0
+    working = soldering_days(design, number)
+    legs = [
+        Leg(name="parts", words=f"Parts, last of them: {slowest}", work_days=0, road_days=days, ordered=True),
+        Leg(
+            name="boards",
+            words=f"Boards from {house.name}",
+            work_days=house.work_days,
+            road_days=0 if by_house else road,
+            ordered=True,
+            closed_on=house.closed_on,
+        ),
+    ]  # fmt: skip
+    if by_house:
+        legs.append(
+            Leg(name="fitting", words=f"Fitting at {house.name}", work_days=house.fit_days, road_days=road, after=("parts", "boards"), closed_on=house.closed_on)
+        )  # fmt: skip
+        before: tuple[str, ...] = ("fitting",)
+    else:
+        legs.append(
+            Leg(name="soldering", words="Soldering here", work_days=int(working.value), after=("parts", "boards"))
+        )  # fmt: skip
+        before = ("soldering",)
+    legs.append(
+        Leg(name="bring-up", words="Bring-up and tests", work_days=BRING_UP_DAYS, after=before)
+    )
+    today = datetime.now(UTC).date()
+    return CalendarView(calendar=calendar(legs, today, design.brief.wanted_by), soldering=working)
+
+
+def soldering_days(design: Design, number: int) -> Working:
+    """How many days of work soldering by hand takes."""
+    parts = surface_parts(design)
+    days = ceil(parts * number * HAND_MINUTES / DAY_MINUTES)
+    return Working(
+        id="calendar.soldering",
+        title="Days of soldering by hand",
+        value=days,
+        unit="days",
+        shown="1 day" if days == 1 else f"{days} days",
+        formula="parts x devices x minutes / day up to the next whole one",
+        inputs=(
+            given("parts", parts, "", "circuit"),
+            given("devices", number, "", "brief"),
+            given("minutes", HAND_MINUTES, "min", "common practice, no source"),
+            given("day", DAY_MINUTES, "min", "common practice, no source"),
+        ),
+        source=Source(kind="common practice", text="a practised hand; no source"),
+    )
+
+
+@router.post("/projects/{project_id}/parts-orders", status_code=201)
+def order_parts(
+    project_id: int, wanted: PartsWanted, session: SessionNow, context: ContextNow
+) -> OrderView:
+    """Order the parts of so many devices at the simulated suppliers."""
+    row, design = current_release(session, project_id)
+    cents = parts_cents(design, context.library, wanted.quantity)
+    now = datetime.now(UTC)
+    arrives = now.date() + timedelta(days=parts_days(design, context.library, wanted.quantity)[0])
+    quoted = {
+        "quantity": wanted.quantity,
+        "lines": [[f"parts for {wanted.quantity} devices with spares", cents]],
+        "total_cents": cents,
+        "arrives_on": arrives.isoformat(),
+        "ready_on": after_open_days(now.date(), 2, ()).isoformat(),
+    }
+    placed = OrderRow(
+        revision_id=row.revision_id,
+        release_id=row.id,
+        house=SUPPLIER,
+        kind="parts",
+        quote=quoted,
+        placed_on=now.date(),
+        day=0,
+        created_at=now,
+        request_key=wanted.key,
+    )
+    return describe_order(place_order(session, placed), context)
+
+
+@router.post("/orders/{order_id}/answer")
+def answer_house(
+    order_id: int, wanted: AnswerWanted, session: SessionNow, context: ContextNow
+) -> OrderView:
+    """Answer the query of a house; it goes on from the next day."""
+    row = order(session, order_id, lock=True)
+    if row.kind != "boards" or not context.library.house(row.house).asks:
+        raise Refused("Nobody has asked anything about this order.", "It goes on by itself.")
+    if row.answer is not None:
+        raise Refused("This query is answered.", "The house goes on with the order.", 409)
+    row.answer, row.waited = wanted.words, max(0, row.day - 1)
+    session.flush()
+    return describe_order(row, context)
+
+
+@router.get("/orders")
+def list_book(session: SessionNow, context: ContextNow) -> list[BookRow]:
+    """The order book of all projects, the newest first."""
+    query = (
+        select(OrderRow, RevisionRow, ProjectRow)
+        .join(RevisionRow, RevisionRow.id == OrderRow.revision_id)
+        .join(ProjectRow, ProjectRow.id == RevisionRow.project_id)
+        .where(ProjectRow.kept != "removed")
+        .order_by(OrderRow.id.desc())
+        .limit(200)
+    )
+    return [
+        book_row(placed, revision, project, context)
+        for placed, revision, project in session.execute(query)
+    ]
+
+
+def book_row(
+    placed: OrderRow, revision: RevisionRow, project: ProjectRow, context: Context
+) -> BookRow:
+    """An order in the book."""
+    shown = describe_order(placed, context)
+    return BookRow(
+        id=placed.id,
+        project=project.id,
+        project_name=project.name,
+        revision=revision.letter,
+        house=shown.house_name,
+        kind=placed.kind,
+        quantity=placed.quote["quantity"],
+        total_cents=placed.quote["total_cents"],
+        state=shown.state,
+        placed_on=placed.placed_on,
+    )
+
+
+@router.get("/projects/{project_id}/orders/changes")
+def changes_since_order(project_id: int, session: SessionNow) -> list[Change]:
+    """What the brief has changed since the boards were ordered last, in any revision; nothing before the first order."""
+    head = head_of(session, project_id)
+    last = last_ordered(session, project_id)
+    if last is None:
+        return []
+    before = load_design(session, version_of(session, head, last.version_id))
+    return list(compare(before.brief, load_design(session, head.version).brief))
+
+
+def last_ordered(session: Session, project_id: int) -> ReleaseRow | None:
+    """The release of the last order of boards."""
+    query = (
+        select(ReleaseRow)
+        .join(OrderRow, OrderRow.release_id == ReleaseRow.id)
+        .join(RevisionRow, RevisionRow.id == OrderRow.revision_id)
+        .where(RevisionRow.project_id == project_id, OrderRow.kind == "boards")
+        .order_by(OrderRow.id.desc())
+        .limit(1)
+    )
+    return session.scalars(query).first()
