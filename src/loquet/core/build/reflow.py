@@ -81,7 +81,7 @@ def read_curve(data: bytes) -> tuple[Point, ...]:
     except UnicodeDecodeError:
         raise BadCurve("The file is no text. Save the curve as CSV.") from None
     sample = text[:2000]
-    mark = ";" if sample.count(";") > sample.count(",") else ("\t" if "\t" in sample else ",")
+    mark = next((m for m in (";", "\t") if m in sample), ",")
     points: list[Point] = []
     for number, row in enumerate(csv.reader(io.StringIO(text), delimiter=mark), 1):
         values = [v for cell in row if (v := number_of(cell)) is not None]

@@ -49,8 +49,9 @@ def build_steps(
     """The steps of a board: paste and plate for surface parts where there is a stencil (or fine and low parts first by hand), then what goes through the board from low to tall, modules after they were programmed, wires, the cell last."""
     parts = [c for c in view.circuit.components if not c.bare and view.heights_mm[c.ref] > 0]
     drilled = {pad.ref for pad in view.pads if pad.drill_nm}
-    surface = [c for c in parts if c.ref not in drilled]
-    through = [c for c in parts if c.ref in drilled]
+    modules = [c for c in parts if is_module(view, c)]
+    surface = [c for c in parts if c.ref not in drilled and c not in modules]
+    through = [c for c in parts if c.ref in drilled and c not in modules]
     steps = [bare_board()]
     if hand:
         steps += by_hand(view, library, surface)
@@ -58,9 +59,7 @@ def build_steps(
         for number, far in enumerate(plate_sides(view, surface)):
             there = [c for c in surface if view.seats[c.ref].far is far]
             steps += on_plate(view, library, there, far, first=number == 0)
-    modules = [c for c in through if is_module(view, c)]
-    for far in (False, True):
-        there = [c for c in through if view.seats[c.ref].far is far and c not in modules]
+    for far, there in by_side(view, through):
         steps += from_low_to_tall(view, library, there, far)
     steps += [module_step(view, library, c) for c in modules]
     steps += loose_steps(view, stack)

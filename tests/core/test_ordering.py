@@ -1,0 +1,153 @@
+"""The calendar against dates worked out by hand, the cost at the door against totals worked out by hand."""
+
+from datetime import date
+
+import pytest
+
+from loquet.core.library import Library
+from loquet.core.ordering.calendar import (
+    Leg,
+    after_open_days,
+    before_open_days,
+    calendar,
+    open_day,
+)
+from loquet.core.ordering.landed import Wanted, curve, landed
+from loquet.standins.board_house import PART_STATES, WAITING, order_state, parts_state
+
+XMAS = ("12-24", "12-25")
+
+
+@pytest.mark.parametrize(
+    ("start", "days", "closed", "end"),
+    [
+        ("2026-11-26", 1, (), "2026-11-27"),
+        ("2026-11-26", 2, (), "2026-11-30"),
+        ("2026-11-27", 5, (), "2026-12-04"),
+        ("2026-12-22", 3, XMAS, "2026-12-29"),
+        ("2026-11-28", 0, (), "2026-11-28"),
+    ],
+)
+def test_days_of_work_leave_out_weekends_and_holidays(
+    start: str, days: int, closed: tuple[str, ...], end: str
+) -> None:
+    """26 November 2026 is a Thursday; Christmas Eve and Day of that year are Thursday and Friday."""
+    first, last = date.fromisoformat(start), date.fromisoformat(end)
+    assert after_open_days(first, days, closed) == last
+    again = before_open_days(last, days, closed)
+    assert after_open_days(again, days, closed) == last
+    assert again >= first
+    assert open_day(date(2026, 12, 23), XMAS)
+    assert not open_day(date(2026, 12, 24), XMAS)
+    assert not open_day(date(2026, 11, 28), ())
+
+
+LEGS = (
+    Leg(name="parts", words="", work_days=0, road_days=6, ordered=True),
+    Leg(name="boards", words="", work_days=5, road_days=6, ordered=True),
+    Leg(name="soldering", words="", work_days=2, after=("parts", "boards")),
+    Leg(name="bring-up", words="", work_days=1, after=("soldering",)),
+)
+
+
+def test_the_calendar_goes_both_ways() -> None:
+    """K50. From Thursday 26 November: boards 5 days of work to 3 December and 6 on the road, 9 December; soldering to the 11th, bring-up to Monday the 14th. Wanted on Friday the 18th: bring-up from the 17th, soldering from the 15th, boards there by the 15th, so they leave on the 9th and begin on the 2nd; parts on the 9th."""
+    plan = calendar(LEGS, date(2026, 11, 26), date(2026, 12, 18))
+    rows = {leg.name: leg for leg in plan.legs}
+    assert rows["boards"].earliest_end == date(2026, 12, 9)
+    assert rows["soldering"].earliest_start == date(2026, 12, 9)
+    assert rows["soldering"].earliest_end == date(2026, 12, 11)
+    assert plan.ready == rows["bring-up"].earliest_end == date(2026, 12, 14)
+    assert plan.in_time
+    assert rows["bring-up"].latest_start == date(2026, 12, 17)
+    assert rows["soldering"].latest_start == date(2026, 12, 15)
+    assert rows["boards"].latest_start == date(2026, 12, 2)
+    assert rows["boards"].slack_days == 6
+    assert rows["parts"].latest_start == date(2026, 12, 9)
+    assert plan.order_today == ()
+
+
+def test_what_must_be_ordered_today_and_what_is_late() -> None:
+    """Wanted on Monday 14 December the boards have to be ordered on the day itself, the parts have a week; four days earlier it is too late."""
+    plan = calendar(LEGS, date(2026, 11, 26), date(2026, 12, 14))
+    assert plan.order_today == ("boards",)
+    assert plan.in_time
+    late = calendar(LEGS, date(2026, 11, 26), date(2026, 12, 10))
+    assert not late.in_time
+    assert {leg.slack_days < 0 for leg in late.legs if leg.name == "boards"} == {True}
+    with pytest.raises(ValueError, match="waits"):
+        calendar(
+            (Leg(name="a", words="", work_days=1, after=("b",)),),
+            date(2026, 1, 1),
+            date(2026, 2, 1),
+        )
+
+
+def test_costs_at_the_door_are_added_up(library: Library) -> None:
+    """K49. Ropewalk: boards 12.11, stencil 9.00, no fitting there, parts 41.00 with 6.90 of shipping since they are under 60, boards shipped for 4.50, duty 3.7 % of 21.11 = 0.78: 74.29."""
+    ropewalk = library.house("ropewalk")
+    made = landed(ropewalk, Wanted(stencil="sheet", fitting="house"), 10, 1211, 450, 4100, 30)
+    assert dict(made.lines) == {"Boards": 1211, "Stencil": 900, "Parts with spares": 4100, "Shipping": 1140, "Duty": 78}  # fmt: skip
+    assert made.total_cents == 7429
+    assert made.each_cents == 742.9
+
+
+def test_fitting_by_the_house_takes_the_place_of_a_stencil(library: Library) -> None:
+    """Millrace: 24.00 and 1.9 cents for each of 30 parts on 10 devices: 29.70; no stencil is bought; parts over 60 are shipped free."""
+    millrace = library.house("millrace")
+    made = landed(millrace, Wanted(stencil="framed", fitting="house"), 10, 2499, 950, 6898, 30)
+    assert dict(made.lines) == {"Boards": 2499, "Fitting by the house": 2970, "Parts with spares": 6898, "Shipping": 950}  # fmt: skip
+    framed = landed(millrace, Wanted(stencil="framed"), 10, 2499, 950, 6898, 30)
+    assert dict(framed.lines)["Stencil"] == 3900
+    bare = landed(millrace, Wanted(stencil="none"), 10, 2499, 950, 6898, 30)
+    assert "Stencil" not in dict(bare.lines)
+
+
+def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) -> None:
+    """K60. 100, 90, 90 and 120 for 5, 10, 20 and 50: from 5 and from 10 on 20 cost no more; from 20 on nothing does."""
+    cost = {5: 10000, 10: 9000, 20: 9000, 50: 12000}
+    house = library.house("millrace")
+
+    def at(n: int):  # type: ignore[no-untyped-def] # a Landed
+        return landed(house, Wanted(stencil="none"), n, cost[n], 0, 0, 0)
+
+    found = curve([50, 5, 20, 10, 5], at)
+    assert [(p.quantity, p.cheaper) for p in found] == [(5, 20), (10, 20), (20, None), (50, None)]
+    assert [p.each_cents for p in found] == [2000, 900, 450, 240]
+
+
+QUOTE = {"ready_on": "2026-12-03", "arrives_on": "2026-12-04"}
+PLACED = date(2026, 11, 30)
+
+
+def test_a_house_that_asks_waits_for_its_answer(library: Library) -> None:
+    """Saltmarsh asks on the first day; answered on the third, everything is two days later."""
+    house = library.house("saltmarsh")
+    assert order_state(house, QUOTE, PLACED, 0)[0] == "received"
+    for day in (1, 3, 9):
+        state, words = order_state(house, QUOTE, PLACED, day)
+        assert state == WAITING
+        assert house.asks in words
+    assert order_state(house, QUOTE, PLACED, 3, "clip it", 2)[0] == "in production"
+    assert order_state(house, QUOTE, PLACED, 5, "clip it", 2)[0] == "on the road"
+    assert order_state(house, QUOTE, PLACED, 6, "clip it", 2) == (
+        "delivered",
+        "Delivered on 2026-12-06.",
+    )
+
+
+def test_a_parcel_is_held_and_says_so(library: Library) -> None:
+    """Ropewalk's parcels are three days late."""
+    house = library.house("ropewalk")
+    assert order_state(house, QUOTE, PLACED, 4)[1].startswith(
+        "Held at customs; expected on 2026-12-07"
+    )
+    assert order_state(house, QUOTE, PLACED, 7)[0] == "delivered"
+    millrace = library.house("millrace")
+    assert order_state(millrace, QUOTE, PLACED, 4)[0] == "delivered"
+
+
+def test_parts_go_their_own_way() -> None:
+    states = [parts_state(QUOTE, PLACED, day)[0] for day in (0, 1, 2, 3, 4)]
+    assert states == ["received", "packed", "on the road", "on the road", "delivered"]
+    assert set(states) == set(PART_STATES)
