@@ -71,7 +71,7 @@ def ohm_row(good: Faulty, one: tuple[str, str], other: tuple[str, str], words: s
     value = good.ohm(one, other)
     is_open = value >= 0.5 * OPEN_OHM
     low = 1e6 if is_open else value * (1 - TOLERANCE_OHM)
-    high = OPEN_OHM if is_open else value * (1 + TOLERANCE_OHM)
+    high = 1e12 if is_open else value * (1 + TOLERANCE_OHM)
     return Expected(
         sort="ohm", words=words, one=lead(one), other=lead(other), expected=value, low=low, high=high,
         shown="open" if is_open else ohms(value),
