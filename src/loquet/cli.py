@@ -37,6 +37,9 @@ def main(arguments: list[str] | None = None) -> int:
         ("circuit", "the circuit of a brief"),
         ("kit", "what a brief needs that is on no board"),
         ("stack", "the stack of every board: walls, gaps, screws, openings, order"),
+        ("quote", "what the devices of a brief cost at the door with three simulated houses"),
+        ("build", "how a brief's boards are soldered, and what a meter should show"),
+        ("log", "the log of a project file: revisions, cards, hours"),
     ):
         report = commands.add_parser(name, help=f"print {words}")
         report.add_argument("brief", type=Path)
@@ -165,6 +168,27 @@ def stack_command(chosen: argparse.Namespace) -> int:
     return report_command(chosen, report_stack, say_stack)
 
 
+def quote_command(chosen: argparse.Namespace) -> int:
+    """0 said, 1 bad input, 2 the boards are not ready to be ordered."""
+    from loquet.reports.quote import report_quote, say_quote
+
+    return report_command(chosen, report_quote, say_quote)
+
+
+def build_command(chosen: argparse.Namespace) -> int:
+    """0 said, 1 bad input or no board."""
+    from loquet.reports.build import report_build, say_build
+
+    return report_command(chosen, report_build, say_build)
+
+
+def log_command(chosen: argparse.Namespace) -> int:
+    """0 nothing is open, 1 no project file, 2 a fault is open."""
+    from loquet.reports.log import report_log, say_log
+
+    return report_command(chosen, report_log, say_log)
+
+
 def report_command(
     chosen: argparse.Namespace,
     work_out: Callable[[Path], tuple[int, dict[str, Any]]],
@@ -244,6 +268,9 @@ COMMANDS = {
     "circuit": circuit_command,
     "kit": kit_command,
     "stack": stack_command,
+    "quote": quote_command,
+    "build": build_command,
+    "log": log_command,
     "schema": schema_command,
     "warm": warm_command,
     "openapi": openapi_command,

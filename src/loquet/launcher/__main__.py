@@ -21,6 +21,9 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
   ./loquet kit BRIEF [--json]           everything that the devices need and that is on no board
   ./loquet stack BRIEF [--json]         walls, gaps, screws, openings and the order of putting together
+  ./loquet quote BRIEF [--json]         what the devices cost at the door with three simulated houses, for 5 to 1,000
+  ./loquet build BRIEF [--json]         soldering steps, and what a meter should show before and after power
+  ./loquet log PROJECT.zip [--json]     revisions, cards and hours of a saved project
   ./loquet pins BRIEF [--out DIR] [--json]
                                         plan the pins: schemes, assignment, ways out, files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
@@ -70,6 +73,9 @@ def main() -> int:
                 | "circuit"
                 | "kit"
                 | "stack"
+                | "quote"
+                | "build"
+                | "log"
                 | "schema"
                 | "openapi"
             ):

@@ -191,13 +191,34 @@ def hand_over(driver: Chrome, address: str) -> None:
     find(driver, "[data-file='pins.h']")
 
 
-def halves(driver: Chrome, address: str) -> None:
-    """The right one of two boards joined by a cable."""
-    driver.get(address)
-    find(driver, "[data-project='Slit halves']").click()
-    press(driver, "[data-station='brief']")
-    press(driver, "[data-board='right half']")
-    find(driver, "[data-thing='slit open']")
+def stack(driver: Chrome, address: str) -> None:
+    """The device cut along a line through its cells."""
+    driver.get(f"{address}/project/1/stack")
+    find(driver, "[data-testid='cut'] [data-piece='front wall']")
+
+
+def build(driver: Chrome, address: str) -> None:
+    """A fault set in a simulated unit, hunted."""
+    driver.get(f"{address}/project/1/build")
+    press(driver, "[data-testid='page-units']")
+    press(driver, "[data-testid='new-simulated']")
+    find(driver, "[aria-label='Fault set in the simulated unit'] option:nth-of-type(20)")
+    press(driver, "[data-testid='any-fault']")
+    time.sleep(0.5)
+    press(driver, "[data-testid='observe']")
+    find(driver, "[data-testid='causes']")
+
+
+def log(driver: Chrome, address: str) -> None:
+    """A fault noted, and the next revision begun."""
+    driver.get(f"{address}/project/1/log")
+    fields = {"What went wrong": "Joint of the red button has no contact", "Patch": "soldered again, flux first"}  # fmt: skip
+    for label, words in fields.items():
+        find(driver, f"[aria-label='{label}']").send_keys(words)
+    press(driver, "[data-testid='note-fault']")
+    find(driver, "[data-card][data-state='open']")
+    press(driver, "[data-testid='new-revision']")
+    find(driver, "[data-revision='B']")
 
 
 def outline(driver: Chrome, address: str) -> None:
@@ -235,20 +256,6 @@ STEPS = (
     ("power", power),
     ("board-near", station("board", "[data-testid='board-canvas'][data-scale]")),
     (
-        "board-far",
-        station(
-            "board", "[data-testid='board-canvas']", ("[role='radio'][title='seen from behind']",)
-        ),
-    ),
-    (
-        "board-through",
-        station(
-            "board",
-            "[data-testid='board-canvas']",
-            ("[role='radio'][title^='from the front, far']",),
-        ),
-    ),
-    (
         "board-solid",
         station(
             "board",
@@ -258,7 +265,9 @@ STEPS = (
     ),
     ("release", release),
     ("order", order),
-    ("two-boards", halves),
+    ("stack", stack),
+    ("build", build),
+    ("log", log),
     ("outline", outline),
     ("history", history),
 )

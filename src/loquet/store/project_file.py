@@ -148,10 +148,7 @@ def digests_in(slices: dict[str, Any]) -> list[str]:
 def read_project(session: Session, data: bytes, now: datetime) -> int:
     """Store the project of a file under new numbers; returns its number. Raises BadProject before anything is stored."""
     members = checked_members(data)
-    head, rows = json.loads(members["project.json"]), json.loads(members["rows.json"])
-    name = str(head.get("name", ""))[:80]
-    if not name or not isinstance(rows, dict):
-        raise BadProject("The file names no project.")
+    name, rows = rows_in(members)
     slices = checked_slices(members, rows)
     for digest, content in slices:
         row = {"digest": digest, "content": content}
@@ -161,6 +158,23 @@ def read_project(session: Session, data: bytes, now: datetime) -> int:
     session.flush()
     put_rows(session, rows, members, project.id)
     return project.id
+
+
+def checked_rows(data: bytes) -> tuple[str, dict[str, list[dict[str, Any]]]]:
+    """The name of a project and its rows by table, without storing anything; raises BadProject."""
+    members = checked_members(data)
+    name, rows = rows_in(members)
+    checked_slices(members, rows)
+    return name, rows
+
+
+def rows_in(members: dict[str, bytes]) -> tuple[str, dict[str, list[dict[str, Any]]]]:
+    """The name of a project and its rows by table; raises BadProject."""
+    head, rows = json.loads(members["project.json"]), json.loads(members["rows.json"])
+    name = str(head.get("name", ""))[:80]
+    if not name or not isinstance(rows, dict):
+        raise BadProject("The file names no project.")
+    return name, rows
 
 
 def checked_members(data: bytes) -> dict[str, bytes]:

@@ -2,7 +2,7 @@ import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { Button } from "../design/Button";
 
 const KEYS: [string, string][] = [
-	["1 to 7", "go to a station"],
+	["1 to 9, 0", "go to a station"],
 	["Ctrl+Z, Ctrl+Shift+Z or Ctrl+Y", "undo, redo"],
 	["Ctrl+K", "find a thing, pin, part or net"],
 	["Tab", "walk the things or parts"],

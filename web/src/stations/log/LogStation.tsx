@@ -174,7 +174,7 @@ function Revisions({ log }: { log: Log }) {
 							<Figure working={row.money} unit={false} />
 						</span>
 						{row.letter !== head.revision && (
-							<Button weight="quiet" onClick={() => setCompared(compared === row.letter ? null : row.letter)}>
+							<Button weight="quiet" data-testid="compare" onClick={() => setCompared(compared === row.letter ? null : row.letter)}>
 								{compared === row.letter ? "Close the comparison" : `Compare ${row.letter} with ${head.revision}`}
 							</Button>
 						)}

@@ -112,7 +112,7 @@ function Row({ order, pass }: { order: Order; pass: () => void }) {
 					{order.house_name}, <Figure working={order.total} unit={false} />
 				</span>
 				<span className="figure text-[12px] text-ink-2">{order.date}</span>
-				<Button onClick={pass} disabled={now === order.states.length - 1}>
+				<Button onClick={pass} disabled={now === order.states.length - 1} data-testid="next-day">
 					Let a day pass
 				</Button>
 			</div>

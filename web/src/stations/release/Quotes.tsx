@@ -171,7 +171,7 @@ function House({ quote }: { quote: Quote }) {
 					</Button>
 				</div>
 			) : (
-				<Button className="mt-2" onClick={() => choose(fitting as Partial<typeof choices>)}>
+				<Button className="mt-2" onClick={() => choose(fitting as Partial<typeof choices>)} data-testid="choose">
 					Choose this house
 				</Button>
 			)}
