@@ -42,7 +42,18 @@ def test_no_screen_has_a_fault(server: Server, driver: Chrome) -> None:
     for name in ("Dusk remote", "Ridge handset", "Dew panel"):
         driver.get(server.address)
         press(driver, f"[data-project='{name}']")
-        for each in ("brief", "parts", "power", "pins", "circuit", "board", "stack", "release", "build", "log"):
+        for each in (
+            "brief",
+            "parts",
+            "power",
+            "pins",
+            "circuit",
+            "board",
+            "stack",
+            "release",
+            "build",
+            "log",
+        ):
             station(driver, each)
             WebDriverWait(driver, 30).until(
                 lambda d: "Reading the chip" not in d.find_element(By.TAG_NAME, "main").text

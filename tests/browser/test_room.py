@@ -49,7 +49,18 @@ def test_every_button_can_be_reached(
     for project in ("Dusk remote", "Ridge handset"):
         driver.get(server.address)
         press(driver, f"[data-project='{project}']")
-        for each in ("brief", "parts", "power", "pins", "circuit", "board", "stack", "release", "build", "log"):
+        for each in (
+            "brief",
+            "parts",
+            "power",
+            "pins",
+            "circuit",
+            "board",
+            "stack",
+            "release",
+            "build",
+            "log",
+        ):
             station(driver, each)
             WebDriverWait(driver, 30).until(
                 lambda d: "Reading the" not in d.find_element(By.TAG_NAME, "main").text

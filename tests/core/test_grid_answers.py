@@ -19,9 +19,10 @@ from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart
 from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish, settle_rest
 from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
 from loquet.core.routing.plane_drops import via_fits
-from loquet.core.routing.router import Router, Terms
-from loquet.core.routing.surroundings import Surroundings
-from loquet.core.routing.terminals import terminal_nodes
+from loquet.core.routing.router import NetState, Router, Terms
+from loquet.core.routing.surroundings import OneSide, Surroundings
+from loquet.core.routing.terminals import middle_part, terminal_nodes
+from loquet.core.routing.tightening import better
 
 MM = 1_000_000
 MARGIN = 11_000
@@ -265,6 +266,76 @@ def test_a_drop_keeps_its_distance_to_holes(library: Library) -> None:
     other = [Via(net="P", x_nm=9 * MM, y_nm=4 * MM)]
     fits = [via_fits(asked, around, other, "P", *nm(x, 4)) for x in (6.89, 6.91, 8.46, 8.44)]
     assert fits == [False, True, False, True]
+
+
+def test_a_net_that_finds_no_way_while_it_is_polished_keeps_the_one_it_had(
+    library: Library,
+) -> None:
+    """And one that finds a way takes it, though it is another one."""
+    pads = [pad(net, Round(*nm(x, y, 0.8))) for net, y in (("A", 3), ("B", 6)) for x in (3, 9)]
+    router = Router(given(library, *pads))
+    for net in router.nets:
+        router.route_net(net, Terms(0.0, False, 160.0))
+        router.put(net)
+    before = {net.name: (net.paths, net.nodes.tolist()) for net in router.nets}
+
+    def lost(net: NetState, terms: Terms) -> None:
+        kept = before[net.name][0]
+        net.missing = ["somewhere"] if net.name == "A" else []
+        net.paths = [] if net.name == "A" else [kept[0][::-1]]
+
+    router.route_net = lost  # type: ignore[method-assign, assignment]
+    polish(router, lambda _: True)
+    first, second = router.nets
+    assert (first.paths, first.nodes.tolist(), first.missing) == (*before["A"], [])
+    assert second.paths[0].tolist() == before["B"][0][0][::-1].tolist()
+
+
+@pytest.mark.parametrize(
+    ("shape", "reach"),
+    [
+        (Round(*nm(3, 2, 2)), (0.595, 0.595)),
+        (Box(*nm(3, 2, 2, 1)), (0.85, 0.35)),
+        (Box(*nm(3, 2, 2, 1), 30), (0.245, 0.245)),
+        (Round(*nm(3, 2, 0.3)), (0.051, 0.051)),
+        (Bar(*nm(2, 2, 4, 2, 0.4)), (0.051, 0.051)),
+    ],
+)
+def test_how_far_from_its_middle_a_track_may_end_in_a_pad(
+    shape: Round | Box | Bar, reach: tuple[float, float]
+) -> None:
+    """A track of 0.3 mm: half of the pad less 0.15 mm along each side of an upright one, seven tenths of that in a round one or along the shorter side of a turned one, half a step of the grid at least."""
+    x, y, wide, high = middle_part(pad("A", shape), 150_000)
+    assert (x, y) == nm(3, 2)
+    assert (wide / MM, high / MM) == pytest.approx(reach, abs=0.001)
+
+
+def test_copper_with_a_bare_ring_keeps_more_away() -> None:
+    """A fiducial of 1 mm with a ring of 0.5 mm: half a millimetre of itself, and what the ring is wider than the gap of 0.15 mm."""
+    ring = Copper("", (NEAR,), Round(0, 0, MM), "pad", "F1", "1", bare_nm=500_000)
+    side = OneSide([ring], 150_000)
+    for away, clear in ((0.999, False), (1.001, True)):
+        assert side.clear(shapely.Point(away * MM, 0), "A", 150_000) is clear
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "wins"),
+    [
+        ([(0, 0), (10, 0)], [(0, 0), (9.9, 0)], True),
+        ([(0, 0), (5, 0), (10, 0)], [(0, 0), (10, 0)], True),
+        ([(0, 0), (10, 0)], [(0, 0), (5, 0), (10, 0)], False),
+        ([(0, 0), (10, 0)], [(0, 0), (10, 0)], False),
+        ([(0, 0), (5, 1), (10, 0)], [(0, 0), (5, 2), (10, 0)], False),
+        ([(0, 0), (1, 1), (10, 0)], [(0, 0), (10, 4)], False),
+    ],
+)
+def test_a_way_is_better_where_it_is_shorter_or_has_fewer_corners(
+    old: list[tuple[float, float]], new: list[tuple[float, float]], wins: bool
+) -> None:
+    def scaled(points: list[tuple[float, float]]) -> list[tuple[int, int]]:
+        return [(round(x * MM), round(y * MM)) for x, y in points]
+
+    assert better(scaled(new), scaled(old)) is wins
 
 
 # Pairs

@@ -10,23 +10,26 @@ from shapely.geometry import box
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Box, Round, Seat
+from loquet.core.geometry import Box, Rect, Round, Seat
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
+from loquet.core.parts.profiles import Plug
 from loquet.core.placement.arranging import Item, arranged
 from loquet.core.placement.chip_seat import chip_seat, nth_best
 from loquet.core.placement.clusters import Cluster, Member, families, row_of
 from loquet.core.placement.corner_seats import corner_seats
-from loquet.core.placement.edge_seats import along_edges, along_side
+from loquet.core.placement.edge_seats import along_edges, along_side, plug_area
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, rows_of
 from loquet.core.placement.kernels import item_cost, outside, reach_costs
-from loquet.core.placement.rooms import room_of
+from loquet.core.placement.rooms import near_rects, room_of
 from loquet.core.placement.seating import (
+    STEP_NM,
     NoRoom,
     PlacingInput,
     Seating,
     area_working,
+    lattice,
     place,
     size_of,
 )
@@ -390,3 +393,49 @@ def test_what_has_leads_or_is_a_chip_stays_on_the_front() -> None:
         full = given(big, own, outline=(6, 4), fixed=fixed, both_sides=True, patterns={"big": flat, "own": drawn})  # fmt: skip
         with pytest.raises(NoRoom):
             place(replace(full, heights_mm={"big": 1.0, "own": high}))
+
+
+def test_a_part_behind_takes_its_plated_holes_of_the_near_side() -> None:
+    """A pad of 1 mm with a hole takes a square of 0.5 + 0.25 mm about its middle; a surface pad takes nothing there."""
+    leaded = pattern(2.0, 1.0, dot("1", 0.5, 0.0, 0.6, 1.0), dot("2", -0.5))
+    (rect,) = near_rects(leaded, Seat(10 * MM, 5 * MM, 0, True))
+    assert rect == (8_750_000, 4_250_000, 10_250_000, 5_750_000)
+
+
+def test_the_lattice_covers_the_board_in_steps() -> None:
+    """Whole steps from the corner of its bounds, moved by an offset; no point lies beyond the right or upper edge."""
+    xs, ys = lattice(box(1.2 * MM, 0.3 * MM, 3 * MM, 2 * MM))
+    assert set(np.diff(np.unique(xs))) == set(np.diff(np.unique(ys))) == {STEP_NM}
+    assert xs.min() == 1.2 * MM // STEP_NM * STEP_NM
+    assert ys.min() == 0.3 * MM // STEP_NM * STEP_NM
+    assert xs.max() < 3 * MM <= xs.max() + STEP_NM
+    moved, _ = lattice(box(1.2 * MM, 0.3 * MM, 3 * MM, 2 * MM), 100_000)
+    assert moved.min() == xs.min() + 100_000
+
+
+@pytest.mark.parametrize(("other", "free"), [(14.3, False), (14.4, True)])
+def test_a_port_leaves_room_for_the_plug_beside_it(other: float, free: bool) -> None:
+    """A grip of 12.35 mm and half of the 2 mm that fingers want on each side: strips of 14.35 mm, from the mouth outwards."""
+    socket = LandPattern("u", (), Box(0, 0, 9 * MM, 7 * MM), Box(0, 0, 9 * MM, 7 * MM))
+    plug = Plug("USB-C plug", 12.35, 6.5, 35.0, 0.8)
+    one = plug_area(socket, Seat(30 * MM, round(3.5 * MM)), plug)
+    assert one.bounds == (22_825_000, -35_000_000, 37_175_000, -800_000)
+    two = plug_area(socket, Seat(round((30 + other) * MM), round(3.5 * MM)), plug)
+    assert one.intersects(two) is not free
+    assert plug_area(socket, Seat(0, 0), None).is_empty
+
+
+def test_no_lead_comes_out_where_something_lies_behind() -> None:
+    """A leaded part that is drawn to one end of a board whose other half has a cell behind it: all its leads come out on the free half."""
+    leaded = pattern(3.0, 1.0, dot("1", -1.0, 0.0, 0.6, 1.0), dot("2", 1.0, 0.0, 0.6, 1.0))
+    near = part("near", {"1": "A", "2": "B"})
+    header = part("header", {"1": "A", "2": "B"})
+    half: Rect = (0, 0, 15 * MM, 20 * MM)
+    free = given(near, header, patterns={"near": pattern(), "header": leaded}, fixed={"near": Seat(4 * MM, 10 * MM)})  # fmt: skip
+
+    def leads(asked: PlacingInput) -> list[int]:
+        seat = next(p.seat for p in place(asked).parts if p.ref == "header")
+        return [seat.point(x, 0)[0] for x in (-MM, MM)]
+
+    assert max(leads(free)) < 13 * MM
+    assert min(leads(replace(free, lying=(half,)))) >= 15 * MM
