@@ -159,6 +159,10 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
 
     # release, working of a price, proof, order
     keys(driver, "7")
+    see(driver, "[data-testid='cut'] [data-piece='front wall']")
+    tab_to(driver, "[aria-label='Line of the cut']")
+    keys(driver, Keys.ARROW_UP)
+    keys(driver, "8")
     see(driver, "main[aria-label='release']")
     tab_to(driver, "[data-testid='prove']")
     keys(driver, Keys.ENTER)

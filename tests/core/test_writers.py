@@ -182,6 +182,7 @@ def test_the_job_file_names_every_layer(released: Release) -> None:
         r"[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}", job["GeneralSpecs"]["ProjectId"]["GUID"]
     )
     name, guid = (job["GeneralSpecs"]["ProjectId"][key] for key in ("Name", "GUID"))
+    assert name == "Dusk-remote"
     copper = released.files["fabrication/copper-near.gbr"].decode()
     assert f"%TF.ProjectId,{name},{guid},A*%" in copper
 

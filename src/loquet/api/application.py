@@ -28,6 +28,7 @@ from loquet.api import (
     releases,
     stacks,
     stations,
+    units,
 )
 from loquet.api.context import Context
 from loquet.api.guarding import Door, Guard
@@ -82,6 +83,7 @@ def make_application(
         releases,
         stacks,
         builds,
+        units,
         logs,
         ordering,
     ):

@@ -1,32 +1,18 @@
-"""What the Build station shows: steps, heating, first power; units with their records, the bench unit and the fault finder."""
+"""What the Build station shows of a board: steps, heating, first power."""
 
-from collections.abc import Callable
-from datetime import UTC, datetime
-from typing import Annotated, Any, Literal, TypeVar
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from loquet.api.boards import board_named
-from loquet.api.building import (
-    fault_from,
-    hunt_of,
-    plain_fault,
-    plain_symptom,
-    probe_from,
-    random_fault,
-    simulated_unit,
-    suspects_of,
-)
-from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.building import suspects_of
+from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
 from loquet.api.stacks import placed_view
-from loquet.core.build.expected import Expected, FirstPower, first_power
-from loquet.core.build.faults import UNSTEADY, Fault, function_of
-from loquet.core.build.finding import Finder, Suspects
-from loquet.core.build.measuring import Probe, Symptom
-from loquet.core.build.network import OPEN_OHM
-from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples, symptom
+from loquet.core.build.expected import FirstPower, first_power
+from loquet.core.build.faults import UNSTEADY, function_of
+from loquet.core.build.finding import Suspects
 from loquet.core.build.reflow import (
     LIMITS,
     BadCurve,
@@ -39,23 +25,12 @@ from loquet.core.build.reflow import (
     read_curve,
 )
 from loquet.core.build.steps import Step, build_steps
-from loquet.core.build.sticks import BadSamples, StickResult, stick_result
-from loquet.core.design import Design
 from loquet.core.measured import measured_library
-from loquet.core.powering import power_of
 from loquet.core.stack.stacking import stack_of
-from loquet.standins.bench_unit import BenchUnit
 from loquet.store.designs import head_of, load_design
-from loquet.store.tables import RecordRow, RevisionRow, UnitRow
-from loquet.store.units import Taken, add_unit, record, records_of, unit, units_of
 
 router = APIRouter(prefix="/api", tags=["build"])
-T = TypeVar("T")
-Serial = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,24}$")]
-Short = Annotated[str, Field(max_length=60)]
-Lead = tuple[Annotated[str, Field(max_length=12)], Annotated[str, Field(max_length=8)]]
 MOST_CURVE = 600_000
-SHOWN_CAUSES, SHOWN_TESTS = 6, 3
 
 
 class BuildView(BaseModel):
@@ -72,106 +47,6 @@ class BuildView(BaseModel):
     sticks: list[str]
 
 
-class UnitRowView(BaseModel):
-    """A unit in the list."""
-
-    id: int
-    serial: str
-    simulated: bool
-    records: int
-
-
-class UnitWanted(BaseModel):
-    """A new unit."""
-
-    serial: Serial
-    simulated: bool = False
-
-
-class ProbeView(BaseModel):
-    """A test with its words."""
-
-    sort: Literal["ohm", "volt", "diode", "farad", "look"]
-    one: Lead
-    other: Lead = ("", "")
-    words: str = ""
-    unit: str = ""
-
-
-class CauseView(BaseModel):
-    """A cause with how likely it is, and what it may be in detail."""
-
-    name: str
-    share: float
-    words: list[str]
-    refs: list[str]
-
-
-class HuntView(BaseModel):
-    """A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that tell most, whether one cause stands out."""
-
-    symptom: dict[str, Any]
-    tests: int
-    causes: list[CauseView]
-    best: list[ProbeView]
-    sure: bool
-
-
-class RecordView(BaseModel):
-    """A record in words."""
-
-    sort: str
-    words: str
-    good: bool | None
-    at: datetime
-
-
-class UnitView(BaseModel):
-    """A unit with its records and its hunt; of a simulated one also which fault is set."""
-
-    id: int
-    serial: str
-    simulated: bool
-    set_fault: str
-    records: list[RecordView]
-    hunt: HuntView | None
-
-
-class FaultWanted(BaseModel):
-    """Which fault is set in a simulated unit: a number of the list, any, or none."""
-
-    which: Literal["none", "any"] | int
-
-
-class SymptomWanted(BaseModel):
-    """What is seen first; `observe` asks a simulated unit."""
-
-    observe: bool = False
-    dead: bool = False
-    hot: bool = False
-    broken: Annotated[list[Short], Field(max_length=200)] = []
-    manner: Literal["", "dead", "always", "together", "off"] = ""
-
-
-class TestWanted(BaseModel):
-    """A test and its reading; none asks a simulated unit."""
-
-    probe: ProbeView
-    reading: Annotated[float, Field(ge=-1e3, le=1e12)] | None = None
-
-
-class StickWanted(BaseModel):
-    """A stick to test."""
-
-    stick: Short
-
-
-class RundownWanted(BaseModel):
-    """A timed run-down: hours from full until it went out."""
-
-    hours: Annotated[float, Field(gt=0, le=10_000)]
-
-
 class CurveWanted(BaseModel):
     """A recorded curve as CSV."""
 
@@ -184,13 +59,6 @@ class CurveView(BaseModel):
 
     points: tuple[Point, ...]
     checks: tuple[Check, ...]
-
-
-class StickView(BaseModel):
-    """What a stick's test says."""
-
-    stick: str
-    result: StickResult
 
 
 @router.get("/projects/{project_id}/build")
@@ -237,294 +105,3 @@ def check_curve(wanted: CurveWanted) -> CurveView:
     except BadCurve as error:
         raise Refused(str(error), "") from None
     return CurveView(points=points, checks=checked_curve(points, wanted.paste))
-
-
-@router.get("/projects/{project_id}/units")
-def list_units(project_id: int, session: SessionNow) -> list[UnitRowView]:
-    """The units of the present revision."""
-    revision = head_of(session, project_id).revision
-    return [
-        UnitRowView(
-            id=row.id,
-            serial=row.serial,
-            simulated=row.simulated is not None,
-            records=len(records_of(session, row.id)),
-        )
-        for row in units_of(session, revision.id)
-    ]
-
-
-@router.post("/projects/{project_id}/units", status_code=201)
-def new_unit(
-    project_id: int, wanted: UnitWanted, session: SessionNow, context: ContextNow
-) -> UnitView:
-    """A unit that is built now, or a simulated one."""
-    head = head_of(session, project_id, lock=True)
-    hidden = {"seed": len(units_of(session, head.revision.id)) + 1} if wanted.simulated else None
-    try:
-        row = add_unit(session, head.revision.id, wanted.serial, hidden, datetime.now(UTC))
-    except Taken as error:
-        raise Refused(str(error), "Give another serial number.", 409) from None
-    return describe_unit(row, session, context)
-
-
-@router.get("/units/{unit_id}")
-def get_unit(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView:
-    """A unit with its records and its hunt."""
-    return describe_unit(unit(session, unit_id), session, context)
-
-
-@router.get("/units/{unit_id}/faults")
-def list_faults(unit_id: int, session: SessionNow, context: ContextNow) -> list[str]:
-    """The faults that can be set in a simulated unit, in words."""
-    row = unit(session, unit_id)
-    _, faults = suspects_of(design_of(row, session), context.library)
-    return [f.words for f in faults]
-
-
-@router.post("/units/{unit_id}/fault")
-def set_fault(
-    unit_id: int, wanted: FaultWanted, session: SessionNow, context: ContextNow
-) -> UnitView:
-    """Set a fault in a simulated unit."""
-    row = unit(session, unit_id)
-    if row.simulated is None:
-        raise Refused("This unit is a real one.", "Faults are set in simulated units alone.")
-    _, faults = suspects_of(design_of(row, session), context.library)
-    seed = int(row.simulated.get("seed", 0))
-    fault: Fault | None
-    if wanted.which == "none":
-        fault = None
-    elif wanted.which == "any":
-        fault = random_fault(faults, seed + len(records_of(session, unit_id)))
-    else:
-        if not 0 <= wanted.which < len(faults):
-            raise Refused("There is no such fault.", "Choose one of the list.")
-        fault = faults[wanted.which]
-    row.simulated = {"seed": seed, "fault": plain_fault(fault) if fault else None}
-    record(session, unit_id, "set", {"words": "the fault of the simulated unit"}, datetime.now(UTC))
-    session.flush()
-    return describe_unit(row, session, context)
-
-
-@router.post("/units/{unit_id}/symptom")
-def say_symptom(
-    unit_id: int, wanted: SymptomWanted, session: SessionNow, context: ContextNow
-) -> UnitView:
-    """What is seen first: a hunt begins anew."""
-    row = unit(session, unit_id)
-    suspects, _ = suspects_of(design_of(row, session), context.library)
-    seen = Symptom(wanted.dead, wanted.hot, frozenset(wanted.broken), wanted.manner)
-    if wanted.observe:
-        seen = heard(lambda: symptom(bench(row, suspects, session).line("SYMPTOM")))
-    record(session, unit_id, "symptom", plain_symptom(seen), datetime.now(UTC))
-    return describe_unit(row, session, context)
-
-
-@router.post("/units/{unit_id}/test")
-def make_test(
-    unit_id: int, wanted: TestWanted, session: SessionNow, context: ContextNow
-) -> UnitView:
-    """One reading more, typed in or asked of a simulated unit."""
-    row = unit(session, unit_id)
-    suspects, _ = suspects_of(design_of(row, session), context.library)
-    plain = wanted.probe.model_dump(include={"sort", "one", "other"})
-    probe = probe_from(plain)
-    known = suspects.faulty[0].nets if suspects.faulty else {}
-    if probe.one not in known or (probe.other[0] and probe.other not in known):
-        raise Refused("The circuit has no such lead.", "Choose one of the tests.")
-    reading = wanted.reading
-    if reading is None:
-        line = ask(probe)
-        unit_now = bench(row, suspects, session)
-        reading = heard(lambda: number(unit_now.line(line), line.split()[0]))
-    content = {**plain, "reading": reading, "words": probe.words}
-    record(session, unit_id, "test", content, datetime.now(UTC))
-    return describe_unit(row, session, context)
-
-
-@router.post("/units/{unit_id}/first-power")
-def run_first_power(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView:
-    """All readings before and after power on a simulated unit, each recorded with its verdict; power stays off where one before it is wrong."""
-    row = unit(session, unit_id)
-    suspects, faults = suspects_of(design_of(row, session), context.library)
-    table = first_power(suspects.desk, faults)
-    unit_now = bench(row, suspects, session)
-    good = True
-    for line in (*table.before, *table.neighbours):
-        good &= read_row(session, unit_id, unit_now, line, "before power")
-    if good:
-        for line in table.after:
-            read_row(session, unit_id, unit_now, line, "after power")
-    else:
-        words = "Power stays off: a resistance is not as expected."
-        content = {"words": words, "good": False}
-        record(session, unit_id, "before power", content, datetime.now(UTC))
-    return describe_unit(row, session, context)
-
-
-def read_row(
-    session: SessionNow, unit_id: int, unit_now: BenchUnit, line: Expected, sort: str
-) -> bool:
-    """One reading of a table, recorded."""
-    leads = [lead for lead in (line.one, line.other) if lead]
-    word = "OHM" if line.sort == "ohm" else "VOLT"
-    value = heard(lambda: number(unit_now.line(" ".join([word, *leads])), word))
-    good = line.low <= value <= line.high
-    words = f"{line.words}: {value:.4g} {'Ω' if word == 'OHM' else 'V'}, expected {line.shown}"
-    record(session, unit_id, sort, {"words": words, "good": good}, datetime.now(UTC))
-    return good
-
-
-@router.post("/units/{unit_id}/keys")
-def run_keys(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView:
-    """Every key pressed on a simulated unit: it must read, and alone."""
-    row = unit(session, unit_id)
-    design = design_of(row, session)
-    suspects, _ = suspects_of(design, context.library)
-    unit_now = bench(row, suspects, session)
-    wrong = []
-    ids = [t.role(c.piece) for t in design.brief.things for c in t.contacts()]
-    for key in ids:
-        pressed = key
-        read = heard(lambda asked=pressed: keys(unit_now.line(f"KEYS {asked}")))  # type: ignore[misc]
-        if read != {key}:
-            wrong.append(f"{key} reads as {', '.join(sorted(read)) or 'nothing'}")
-    words = f"{len(ids)} keys pressed, {len(wrong)} wrong" + (f": {'; '.join(wrong[:6])}" if wrong else "")  # fmt: skip
-    record(session, unit_id, "keys", {"words": words, "good": not wrong}, datetime.now(UTC))
-    return describe_unit(row, session, context)
-
-
-@router.post("/units/{unit_id}/stick")
-def run_stick(
-    unit_id: int, wanted: StickWanted, session: SessionNow, context: ContextNow
-) -> StickView:
-    """A stick moved on a simulated unit, with its limits and the values for the firmware."""
-    row = unit(session, unit_id)
-    suspects, _ = suspects_of(design_of(row, session), context.library)
-    unit_now = bench(row, suspects, session)
-    try:
-        moved = heard(lambda: samples(unit_now.line(f"STICK {wanted.stick}")))
-        result = stick_result(wanted.stick, moved)
-    except BadSamples as error:
-        raise Refused(str(error), "") from None
-    words = f"{wanted.stick}: {'; '.join(result.faults) or 'within its limits'}"
-    content = {"words": words, "good": not result.faults, "firmware": list(result.firmware)}
-    record(session, unit_id, "stick", content, datetime.now(UTC))
-    return StickView(stick=wanted.stick, result=result)
-
-
-@router.post("/units/{unit_id}/rundown")
-def say_rundown(
-    unit_id: int, wanted: RundownWanted, session: SessionNow, context: ContextNow
-) -> UnitView:
-    """A timed run-down, compared with what Power promises in play."""
-    row = unit(session, unit_id)
-    design = design_of(row, session)
-    plan = power_of(design.brief, context.library)
-    promised = next((h["play"] for s in plan.sources if (h := s.hours) and "play" in h), None)
-    words = f"ran for {wanted.hours:g} h"
-    good = None
-    if promised is not None:
-        good = wanted.hours >= 0.8 * promised
-        words += f"; Power promises {promised:.1f} h in play"
-    record(session, unit_id, "run-down", {"words": words, "good": good}, datetime.now(UTC))
-    return describe_unit(row, session, context)
-
-
-def bench(row: UnitRow, suspects: Suspects, session: SessionNow) -> BenchUnit:
-    """The simulated device of a unit."""
-    return simulated_unit(row, suspects.desk, len(records_of(session, row.id)))
-
-
-def heard(work: Callable[[], T]) -> T:
-    """What the bench unit answers; its faults as refusals."""
-    try:
-        return work()
-    except ProtocolFault as error:
-        raise Refused(str(error), "Check the bench unit.") from None
-
-
-def design_of(row: UnitRow, session: SessionNow) -> Design:
-    """The design that a unit is built from: its revision as it stands."""
-    revision = session.get(RevisionRow, row.revision_id)
-    assert revision is not None
-    return load_design(session, head_of(session, revision.project_id).version)
-
-
-UNITS = {"ohm": "Ω", "volt": "V", "diode": "V", "farad": "F", "look": ""}
-
-
-def describe_unit(row: UnitRow, session: SessionNow, context: Context) -> UnitView:
-    """A unit as it stands."""
-    rows = records_of(session, row.id)
-    design = design_of(row, session)
-    hidden = fault_from(row.simulated.get("fault")) if row.simulated else None
-    hunt = None
-    if any(r.sort == "symptom" for r in rows):
-        suspects, _ = suspects_of(design, context.library)
-        found = hunt_of(rows, suspects)
-        hunt = describe_hunt(found[0], found[1]) if found else None
-    return UnitView(
-        id=row.id,
-        serial=row.serial,
-        simulated=row.simulated is not None,
-        set_fault=hidden.words if hidden else "",
-        records=[describe_record(r) for r in reversed(rows)],
-        hunt=hunt,
-    )
-
-
-def describe_hunt(finder: Finder, seen: Symptom) -> HuntView:
-    """A hunt as it stands."""
-    return HuntView(
-        symptom=plain_symptom(seen),
-        tests=len(finder.made),
-        causes=[
-            CauseView(
-                name=cause.name,
-                share=round(cause.share, 4),
-                words=[f.words for f in cause.faults[:4]],
-                refs=sorted({f.ref for f in cause.faults if f.ref} | {r for f in cause.faults for r, _ in f.leads}),
-            )
-            for cause in finder.causes()[:SHOWN_CAUSES]
-        ],
-        best=[] if finder.sure() else [describe_probe(p) for _, p in finder.ranked()[:SHOWN_TESTS]],
-        sure=finder.sure(),
-    )  # fmt: skip
-
-
-def describe_probe(probe: Probe) -> ProbeView:
-    """A test with its words."""
-    return ProbeView(
-        sort=probe.sort, one=probe.one, other=probe.other, words=probe.words, unit=UNITS[probe.sort]
-    )
-
-
-def reading_words(sort: str, reading: float) -> str:
-    """A reading for a person."""
-    if sort == "look":
-        joint = f"joint {reading - 1:.0f} of it has no contact"
-        return (
-            "Nothing is wrong there."
-            if not reading
-            else (
-                "Something is wrong there." if reading == 1 else f"{joint[0].upper()}{joint[1:]}."
-            )
-        )
-    if sort == "ohm" and reading >= OPEN_OHM / 2:
-        return "Open."
-    return f"{reading:.4g} {UNITS[sort]}."
-
-
-def describe_record(row: RecordRow) -> RecordView:
-    """A record in words."""
-    content = row.content
-    words, good = str(content.get("words", "")), content.get("good")
-    if row.sort == "symptom":
-        parts = [w for w, on in (("nothing works", content["dead"]), ("draws far too much", content["hot"])) if on]  # fmt: skip
-        parts += [f"{', '.join(content['broken'])} {content['manner']}"] if content["broken"] else []  # fmt: skip
-        words = "; ".join(parts) or "nothing seen"
-    if row.sort == "test":
-        words = f"{words} {reading_words(content['sort'], float(content['reading']))}"
-    return RecordView(sort=row.sort, words=words, good=good, at=row.created_at)

@@ -168,13 +168,18 @@ function Revisions({ log }: { log: Log }) {
 						<span className="flex items-baseline gap-2">
 							<span className="text-[16px] font-semibold">{row.letter}</span>
 							<span className="flex-1 text-[12px] text-ink-2">
-								{row.versions} versions{row.open_cards > 0 && `, ${row.open_cards} open`}
+								{row.versions} {row.versions === 1 ? "version" : "versions"}
+								{row.open_cards > 0 && `, ${row.open_cards} open`}
 							</span>
 							<Figure working={row.hours} />
 							<Figure working={row.money} unit={false} />
 						</span>
 						{row.letter !== head.revision && (
-							<Button weight="quiet" data-testid="compare" onClick={() => setCompared(compared === row.letter ? null : row.letter)}>
+							<Button
+								weight="quiet"
+								data-testid="compare"
+								onClick={() => setCompared(compared === row.letter ? null : row.letter)}
+							>
 								{compared === row.letter ? "Close the comparison" : `Compare ${row.letter} with ${head.revision}`}
 							</Button>
 						)}

@@ -46,6 +46,7 @@ function Plan({ stack, line, setLine }: { stack: Stack; line: Line; setLine: (li
 	const held = useRef<{ what: "from" | "to" | "both"; x: number; y: number; line: Line } | null>(null);
 	const [left, bottom, right, top] = boundsOf(stack.inside as Spot[]);
 	const wall = stack.wall_mm;
+	const mark = Math.max(right - left, top - bottom) / 52;
 	const box = [
 		left - wall - MARGIN,
 		-wall - MARGIN,
@@ -130,8 +131,8 @@ function Plan({ stack, line, setLine }: { stack: Stack; line: Line; setLine: (li
 				)}
 			{stack.tightest.map((gap, index) => (
 				<g key={`${gap.one} ${gap.other}`} transform={`translate(${gap.x_mm} ${top - gap.y_mm})`}>
-					<circle r={2.7} fill="var(--color-card)" stroke="var(--color-look)" strokeWidth={0.3} />
-					<text y={1.4} textAnchor="middle" fontSize={4} className="figure" fill="var(--color-ink)">
+					<circle r={mark} fill="var(--color-card)" stroke="var(--color-look)" strokeWidth={0.3} />
+					<text y={mark * 0.5} textAnchor="middle" fontSize={mark * 1.5} className="figure" fill="var(--color-ink)">
 						{index + 1}
 					</text>
 				</g>
@@ -162,8 +163,15 @@ function Plan({ stack, line, setLine }: { stack: Stack; line: Line; setLine: (li
 				] as const
 			).map(([what, [x, y], name]) => (
 				<g key={what} {...hold(what, `End ${name} of the cut`)}>
-					<circle cx={x} cy={y} r={3} fill="var(--color-patina)" />
-					<text x={x} y={y + 1.5} textAnchor="middle" fontSize={4.2} fontWeight={600} fill="var(--color-card)">
+					<circle cx={x} cy={y} r={mark * 1.1} fill="var(--color-patina)" />
+					<text
+						x={x}
+						y={y + mark * 0.55}
+						textAnchor="middle"
+						fontSize={mark * 1.6}
+						fontWeight={600}
+						fill="var(--color-card)"
+					>
 						{name}
 					</text>
 				</g>
