@@ -103,4 +103,3 @@ def said(example: str, count: int, way: str, rows: list[tuple[bool, int]], each_
     median = statistics.median(tests for _, tests in rows)
     took = f"{each_s:.2f}" if each_s else ""
     return f"| {example} | {count} | {way} | {100 * named / count:.0f} % | {median:g} | {took} |"
-
