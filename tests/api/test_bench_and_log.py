@@ -225,6 +225,13 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
 # The project as a file
 
 
+def test_a_project_file_may_be_larger_than_other_requests(client: TestClient) -> None:
+    """3 MB are looked at there, and refused for what they are; nowhere else."""
+    data, kind = b"x" * 3_000_000, {"Content-Type": "application/zip"}
+    assert client.post("/api/projects/read-in", content=data, headers=kind).status_code == 422
+    assert client.post("/api/projects", content=data, headers=kind).status_code == 413
+
+
 def test_a_project_goes_to_another_machine_and_back(client: TestClient, made: int) -> None:
     """The same bytes for every file of the release; revisions, cards, units with their records and orders come along."""
     data = client.get(f"/api/projects/{made}/project.zip").content

@@ -10,11 +10,12 @@ from shapely.geometry import box
 from loquet.core.board import Routing, Track, Via, Wires
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.circuit import Circuit
-from loquet.core.circuit.model import Net
+from loquet.core.circuit.model import GROUND, Net
 from loquet.core.geometry import Bar, Box, Round, core_of, radius_of
 from loquet.core.library import Library
 from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
+from loquet.core.routing.ground import ground_is_whole
 from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart
 from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish, settle_rest
 from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
@@ -336,6 +337,35 @@ def test_a_way_is_better_where_it_is_shorter_or_has_fewer_corners(
         return [(round(x * MM), round(y * MM)) for x, y in points]
 
     assert better(scaled(new), scaled(old)) is wins
+
+
+def test_a_way_is_looked_for_near_by_first_and_then_everywhere(library: Library) -> None:
+    """From the tree to the terminal within the window about both; where that finds nothing, to the same one over the whole board; the goals are taken back."""
+    router = Router(given(library, *(pad("A", Round(*nm(x, 4.5, 0.8))) for x in (2, 5))))
+    (net,) = router.nets
+    tree, target = net.terminals
+    asked: list[tuple[object, ...]] = []
+
+    def nothing(net: NetState, sources: np.ndarray, goal: np.ndarray, box: np.ndarray, windows: tuple[np.ndarray, ...], terms: Terms) -> None:  # type: ignore[type-arg]  # fmt: skip
+        goals = sorted(set(np.nonzero(goal)[0].tolist()))
+        asked.append((sources.tolist(), goals, box.tolist(), [w.tolist() for w in windows]))
+
+    router.search = nothing  # type: ignore[method-assign, assignment]
+    assert router.find(net, [tree], 1, [1], Terms(0.0, True, 160.0)) == (None, 1)
+    near = router.window(tree, router.bounds(target), 1.0).tolist()
+    wanted = (tree.tolist(), sorted(target.tolist()), router.bounds(target).tolist())
+    assert asked == [(*wanted, [near]), (*wanted, [router.whole.tolist()])]
+    assert near != router.whole.tolist()
+    assert not router.goal.any()
+
+
+def test_two_pads_of_ground_with_a_wall_between_are_not_whole(library: Library) -> None:
+    """A wall of another net over the whole board on both sides; one pad alone is whole whatever stands there."""
+    wall = pad("W", Box(*nm(6, 4.5, 0.6, 9)), (NEAR, FAR))
+    left, right = (pad(GROUND, Round(*nm(x, 4.5, 0.8))) for x in (2, 10))
+    assert not ground_is_whole(Router(given(library, left, right, wall)))
+    assert ground_is_whole(Router(given(library, left, right)))
+    assert ground_is_whole(Router(given(library, left, wall)))
 
 
 # Pairs

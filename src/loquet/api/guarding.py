@@ -14,7 +14,8 @@ from fastapi.responses import JSONResponse, RedirectResponse, Response
 from loquet.api.errors import Problem
 
 LOG = logging.getLogger("loquet.api")
-LARGEST_REQUEST = 2_000_000
+LARGEST_REQUEST, LARGEST_PROJECT = 2_000_000, 100_000_000
+READ_IN = "/api/projects/read-in"
 BODY_SECONDS = 20.0
 LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
 READING = ("GET", "HEAD", "OPTIONS")
@@ -143,9 +144,10 @@ def own_page(headers: dict[bytes, bytes], host: str) -> bool:
 
 async def whole_body(scope: Scope, receive: Receive) -> bytes | Response:
     """The body of a request, or the refusal where it is too large or too slow, chunked or not."""
+    most = LARGEST_PROJECT if scope["path"] == READ_IN else LARGEST_REQUEST
     length = dict(scope["headers"]).get(b"content-length", b"0")
-    if not length.isdigit() or int(length) > LARGEST_REQUEST:
-        return too_large()
+    if not length.isdigit() or int(length) > most:
+        return too_large(most)
     chunks, size = [], 0
     try:
         async with asyncio.timeout(BODY_SECONDS):
@@ -155,8 +157,8 @@ async def whole_body(scope: Scope, receive: Receive) -> bytes | Response:
                     return problem(400, "The request broke off.", "Send it again.")
                 chunks.append(message.get("body", b""))
                 size += len(chunks[-1])
-                if size > LARGEST_REQUEST:
-                    return too_large()
+                if size > most:
+                    return too_large(most)
                 if not message.get("more_body"):
                     return b"".join(chunks)
     except TimeoutError:
@@ -184,11 +186,11 @@ def problem(status: int, sentence: str, way_out: str = "") -> JSONResponse:
     return JSONResponse(Problem(sentence=sentence, way_out=way_out).model_dump(), status)
 
 
-def too_large() -> JSONResponse:
+def too_large(most: int = LARGEST_REQUEST) -> JSONResponse:
     """The refusal of a large body."""
     return problem(
         413,
-        "The request is larger than 2 MB.",
+        f"The request is larger than {most // 1_000_000} MB.",
         "A brief is at most 1 MB; check that this is the right file.",
     )
 

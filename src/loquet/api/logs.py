@@ -29,7 +29,6 @@ from loquet.store.project_file import BadProject, read_project, write_project
 from loquet.store.tables import FaultRow, HoursRow, RevisionRow, VersionRow
 
 router = APIRouter(prefix="/api", tags=["log"])
-MOST_FILE = 100_000_000
 LESSONS = {
     "pin order": "Measure the pins of every look-alike part with its card before the board is ordered.",
     "missing part": "Hold the circuit against the application drawing, part by part.",
@@ -336,8 +335,6 @@ def get_project_file(project_id: int, session: SessionNow) -> Response:
 async def read_in(request: Request, session: SessionNow) -> ReadIn:
     """A project of a file, checked before anything is stored."""
     data = await request.body()
-    if len(data) > MOST_FILE:
-        raise Refused("The file is larger than 100 MB.", "Check that it is the right one.", 413)
     try:
         return ReadIn(project=read_project(session, data, datetime.now(UTC)))
     except BadProject as error:
