@@ -9,19 +9,25 @@ from datetime import date
 import pytest
 
 from loquet.api.describing import all_findings, tally
+from loquet.api.ordering import soldering_days
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import proof_figures
 from loquet.core.brief import Brief
+from loquet.core.brief.stack_choices import StackChoices
+from loquet.core.build.elements import desk_of
+from loquet.core.build.expected import first_power
 from loquet.core.circuit.assembling import assemble
-from loquet.core.design import SLICES, Design
+from loquet.core.design import SLICES, Design, slice_of
 from loquet.core.kit import kit_of
+from loquet.core.ordering.landed import Wanted, landed
 from loquet.core.pinning import report_pins, schemes_of, sums, ways_for
 from loquet.core.pins.planning import budget_workings
-from loquet.core.pipeline import bring_up_to_date
+from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.powering import power_of
 from loquet.core.proof.figures import proof_workings
 from loquet.core.provenance import Working
 from loquet.core.release import Release
+from loquet.core.stack.report import stack_report
 from loquet.demo.scenario import BOARD_BRIEFS, DEMO_BRIEFS, FEED_BRIEFS, demo_brief
 from loquet.standins.board_house import inspect, quote
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
@@ -51,6 +57,30 @@ def workings_of(brief: Brief, upto: str) -> Iterator[Working]:
 
 UPTO = {**dict.fromkeys(BOARD_BRIEFS, "pour"), **dict.fromkeys(FEED_BRIEFS, "circuit")}
 CASES = [(name, UPTO.get(name, "")) for name in DEMO_BRIEFS]
+
+
+def later_workings(brief: Brief) -> Iterator[Working]:
+    """Those of the stack, of the first power and of the cost at the door."""
+    library = bundled_library()
+    design = bring_up_to_date(Design(brief=brief), library, "placement")
+    views = tuple(board_view(design, library, board.name) for board in brief.boards)
+    for view in views:
+        for choices in (StackChoices(), StackChoices(fixing="through", process="laser")):
+            report = stack_report(view, library, choices, 1.6)
+            yield from report.workings
+            yield from (row.working for row in (*report.screws, *report.openings))
+    power = first_power(desk_of(brief, slice_of(design.circuit), library), [])
+    yield from (power.limit, power.idle)
+    yield soldering_days(design, brief.quantity)
+    for house in library.houses.values():
+        for fitting in ("hand", "house"):
+            wanted = Wanted(stencil="framed", fitting=fitting)  # type: ignore[arg-type]
+            yield from landed(house, wanted, 7, 2345, 950, 4321, 33).workings
+
+
+@pytest.mark.parametrize("name", ["dusk-remote", "star-handset", "chart-console", "twin-grips"])
+def test_figures_of_the_last_stations_follow_from_their_inputs(name: str) -> None:
+    assert faults_in(later_workings(demo_brief(name))) == []
 
 
 @pytest.mark.parametrize(("name", "upto"), CASES)

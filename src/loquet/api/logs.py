@@ -244,7 +244,7 @@ def added(letter: str, name: str, title: str, rows: list[tuple[str, float]], uni
         value=whole,
         unit=unit,
         shown=shown,
-        formula="counted: all that is noted, added up",
+        formula="counted, all that is noted added up",
         inputs=tuple(
             given(words, round(value, 3), unit, "noted in the log") for words, value in rows
         ),

@@ -179,7 +179,7 @@ def soldering_days(design: Design, number: int) -> Working:
         value=days,
         unit="days",
         shown="1 day" if days == 1 else f"{days} days",
-        formula="parts x devices x minutes / day up to the next whole one",
+        formula="ceil(parts x devices x minutes / day)",
         inputs=(
             given("parts", parts, "", "circuit"),
             given("devices", number, "", "brief"),

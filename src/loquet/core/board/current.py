@@ -42,7 +42,7 @@ def supply_width_working(least_nm: int, peaks_a: Mapping[str, float]) -> Working
         value=width_nm / 1e6,
         unit="mm",
         shown=f"{width_nm / 1e6:.2f} mm",
-        formula="max((I / (k x dT^0.44))^(1 / 0.725) x mil^2 / t up to the next step, least)",
+        formula="max(ceil((I / (k x dT^0.44))^(1 / 0.725) x mil^2 / t / step) x step, least)",
         inputs=(
             given("I", round(current_a * 1000, 1), "mA", f"peak of {net}, at Power"),
             given("dT", RISE_K, "K", "common practice"),

@@ -175,6 +175,8 @@ def drifted(desk: Desk, fault: Fault) -> tuple[Resistance, ...]:
     return (Resistance(component.pads[named["x"][0]], component.pads[named["supply"][0]], 9_000.0),)
 
 
+KEYED = ("button",)
+"""Parts that are a key each; a cross of several keys is one function."""
 UNSTEADY = "unsteady"
 """What is seen where a capacitor is missing: it works, and resets or hums at times."""
 
@@ -184,7 +186,7 @@ def function_of(desk: Desk, component: Component) -> str:
     kind = desk.kind(component)
     if kind == "capacitor":
         return UNSTEADY
-    return component.role if kind == "button" else component.thing
+    return component.role if kind in KEYED else component.thing
 
 
 def affected(desk: Desk, fault: Fault) -> frozenset[str]:
