@@ -12,7 +12,8 @@ from loquet.core.build.network import OPEN_OHM
 from loquet.core.build.protocol import ProtocolFault, answer, ask, keys, number, samples, symptom
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
-from loquet.core.pipeline import board_view
+from loquet.core.pipeline import board_view, bring_up_to_date
+from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
 from loquet.standins.bench_unit import BenchUnit
 
 
@@ -59,6 +60,16 @@ def test_a_good_device_works(desk: Desk) -> None:
     assert volts == pytest.approx(3.0, abs=0.03)
     assert good.symptom() == Symptom()
     assert good.current_a() == pytest.approx(sum(ma for *_, ma in desk.loads) / 1000, rel=0.25)
+
+
+@pytest.mark.parametrize("name", BOARD_BRIEFS)
+def test_every_example_works_when_nothing_is_wrong(name: str, library: Library) -> None:
+    """The rail of its first brain is up within a tenth, and it draws no more than it may."""
+    design = bring_up_to_date(Design(brief=demo_brief(name)), library, "circuit")
+    good = Faulty(desk_of(design.brief, slice_of(design.circuit), library), GOOD)
+    assert good.symptom() == Symptom()
+    volts, wanted = good.rail()
+    assert volts == pytest.approx(wanted, rel=0.1)
 
 
 def test_resistors_are_read_through_the_circuit(desk: Desk) -> None:

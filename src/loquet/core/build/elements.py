@@ -27,6 +27,8 @@ INNER_OHM = 2.0
 CHIP_OHM = 200_000.0
 """An unpowered chip shows so much between supply and ground; assumed, makers differ."""
 DIODE_V, DIODE_OHM = 0.65, 0.5
+OUTSIDE_OHM = 0.1
+"""Behind a rail that a host feeds; assumed."""
 BASE_OHM = 100.0
 SOURCES = ("cell holder", "coin holder", "18650 holder")
 FEEDING = ("holder", "plug", "socket", "jack", "pads", "connector")
@@ -108,6 +110,9 @@ def network_of(
             add_part(found, desk, component, at, scale, powered, flat)
     if powered:
         add_loads(found, desk, at, gone)
+        if not desk.source and desk.made:
+            rail = desk.made[0].rail
+            found.batteries.append(Battery(rail.net, GROUND, rail.usual_v, OUTSIDE_OHM))
     return Network(
         GROUND,
         tuple(found.resistances),

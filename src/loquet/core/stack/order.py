@@ -50,7 +50,7 @@ def watched(stack: Stack, near: list[Piece], choices: StackChoices) -> list[str]
     if choices.fixing != "posts":
         return []
     return [
-        f"{lying.words} lies over {head.words}: whoever opens it takes that out first.".capitalize()
+        f"{lying.words[0].upper()}{lying.words[1:]} lies over {head.words}: whoever opens it takes that out first."
         for head in stack.pieces
         if head.sort == "screw head"
         for lying in near

@@ -27,10 +27,9 @@ def run(subject: Subject) -> Outcome:
             if other.startswith("the head of"):
                 way_out = "Take countersunk heads, or move the cell or the screw."
         what = "pierces" if gap.least_mm == CELL_GAP_MM else "presses"
-        touching = f"{max(gap.mm, 0.0):.2f} mm away from" if gap.mm > 0 else "against"
         found.append(
             RULE.finding(
-                f"{other[0].upper() + other[1:]} lies {touching} {cell}: {gap.least_mm:.1f} mm are asked for, since a lithium cell that something {what} can burn.",
+                f"Between {other} and {cell} there are {max(gap.mm, 0.0):.2f} mm; {gap.least_mm:.1f} mm are asked for, since a lithium cell that something {what} can burn.",
                 way_out,
                 gap.about,
                 gap.x_mm * MM,
