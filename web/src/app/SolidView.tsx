@@ -47,7 +47,9 @@ export function SolidView({
 		const box = new three.Box3().setFromObject(group);
 		const [middle, size] = [box.getCenter(new three.Vector3()), box.getSize(new three.Vector3())];
 		scene.add(group);
-		const reach = (size.length() / 2 / Math.sin((17.5 * Math.PI) / 180)) * 0.8;
+		// What is tall comes near to the eye: it is looked at from farther away than a flat board.
+		const tall = size.z / Math.max(size.x, size.y, 1);
+		const reach = (size.length() / 2 / Math.sin((17.5 * Math.PI) / 180)) * (0.8 + 0.9 * tall);
 		const camera = new three.PerspectiveCamera(35, 1, 1, reach * 10);
 		camera.up.set(0, 0, 1);
 		camera.position.set(middle.x, middle.y - reach * 0.72, middle.z + reach * 0.7);
