@@ -1,10 +1,12 @@
 """A board from an imported outline to its comparison, by hand: every step as a maker takes it."""
 
 from collections import Counter
+from contextlib import suppress
 from math import hypot
 from pathlib import Path
 from typing import Any
 
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver import ActionChains, Chrome
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -189,9 +191,13 @@ def bent_and_tidied(driver: Chrome, path: str) -> None:
     ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *middle).click().perform()
     reads(driver, "[data-testid='picked-net']", net)
     before = length_of(driver, path, net)
-    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *at(x, y)).click_and_hold(
-    ).move_to_element_with_offset(canvas, *at(x, y + 2)).release().perform()  # fmt: skip
-    WebDriverWait(driver, 30).until(lambda d: abs(length_of(d, path, net) - before) > 0.02)
+    for dx, dy in ((0, 2), (0, -2), (2, 0), (-2, 0)):
+        ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *at(x, y)).click_and_hold(
+        ).move_to_element_with_offset(canvas, *at(x + dx, y + dy)).release().perform()  # fmt: skip
+        with suppress(TimeoutException):  # refused where something stands in the way there
+            WebDriverWait(driver, 10).until(lambda d: abs(length_of(d, path, net) - before) > 0.02)
+            break
+    assert abs(length_of(driver, path, net) - before) > 0.02
     assert all(t["by_hand"] for t in asked(driver, f"{path}/board")["tracks"] if t["net"] == net)
     press(driver, "[data-testid='tidy']")
     WebDriverWait(driver, 30).until(lambda d: length_of(d, path, net) < before + 0.05)

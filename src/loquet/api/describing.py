@@ -186,7 +186,7 @@ def station_card(
     slices = [s for s in SLICES if STATIONS_OF_STAGES[s] == name]
     missing = slices and not any(getattr(design, s) for s in slices)
     state: StationState
-    unplaced = name == "stack" and not design.placement
+    unplaced = name in ("stack", "build") and not design.placement
     if missing or unplaced or (name == "release" and not released):
         state = "empty"
     elif any(s in stale for s in slices):

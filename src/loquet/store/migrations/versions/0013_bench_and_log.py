@@ -3,7 +3,7 @@
 import sqlalchemy as sa
 from sqlalchemy.dialects.mysql import DATETIME
 
-from loquet.store.migrations.steps import add_column, drop_column, fresh_table, no_table
+from loquet.store.migrations.steps import add_column, drop_column, fresh_table, make_room, no_table
 
 revision = "0013"
 down_revision = "0012"
@@ -19,6 +19,7 @@ def of(table: str, column: str, null: bool = False) -> sa.Column[int]:
 
 def upgrade() -> None:
     """Make the tables and columns."""
+    make_room("records", "units", "fault_cards", "hours")
     fresh_table(
         "units",
         sa.Column("id", sa.Integer, primary_key=True),
