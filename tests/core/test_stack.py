@@ -25,6 +25,7 @@ from loquet.core.reviewing import subject_of
 from loquet.core.stack.model import Piece, Stack, Walls
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.order import order_of
+from loquet.core.stack.plugging import plugs_of
 from loquet.core.stack.report import stack_report
 from loquet.core.stack.screws import screw_fit
 from loquet.core.stack.section import section_of
@@ -416,3 +417,41 @@ def test_the_report_adds_the_layers_up(pouch: Design, library: Library) -> None:
     assert figures["stack.cap.button-6x6-surface.near"] == pytest.approx(near + 2 + 1.5 - 4.3)
     assert len(report.tightest) == 5 <= report.gaps
     assert [s.length_mm for s in report.screws] == [6]
+
+
+def test_screws_through_the_device_have_bosses_and_no_heads_inside(library: Library) -> None:
+    """A boss of 2.5 diameters from the board to the front wall; a hole without a screw has neither post nor boss."""
+    holes = (thing("hole", "a", 20, 30, screw="M2"), thing("hole", "peg", 80, 30, screw="none", diameter_mm=2.0))  # fmt: skip
+    design = placed(library, *holes)
+    posts, through = stacked(design, library), stacked(design, library, StackChoices(fixing="through"))  # fmt: skip
+    assert {p.name for p in posts.pieces if p.thing in ("a", "peg")} == {"screw at a", "post at a"}
+    assert {p.name for p in through.pieces if p.thing in ("a", "peg")} == {"post at a", "boss at a"}
+    boss = piece(through, "boss at a")
+    assert (boss.low_mm, boss.high_mm) == pytest.approx((1.6, through.walls.near_mm))
+    assert boss.area.bounds == pytest.approx((17.5, 27.5, 22.5, 32.5), abs=0.02)
+
+
+def test_a_plug_stands_before_its_socket(library: Library) -> None:
+    """A USB-C socket of 8.94 x 7.3 mm flush with the upper edge of a board of 60 mm: the grip of 12.35 mm begins 0.8 mm before the edge and is 35 mm long with its bend; its middle lies at that of the socket, 1.6 + 1.6 mm."""
+    design = placed(library, thing("usb-device", "usb", 50, 60 - 3.65, turn_deg=180))
+    (plug,) = plugs_of(board_view(design, library), library, 1.6)
+    assert plug.area.bounds == pytest.approx((50 - 6.175, 60.8, 50 + 6.175, 95.0), abs=0.02)
+    assert (plug.low_mm, plug.high_mm) == pytest.approx((3.2 - 3.25, 3.2 + 3.25))
+    assert plug.way == pytest.approx((0, 1), abs=1e-6)
+    assert plug.beyond_mm == pytest.approx(0, abs=0.02)
+
+
+def test_the_room_says_whether_a_body_or_a_screw_asks_for_it(library: Library) -> None:
+    """Nothing behind the board but a post for M3: 8 - 1.6 + 0.8 - 2 mm; with a pouch of 5.5 mm behind it the pouch asks."""
+    hole = thing("hole", "post", 10, 30, screw="M3")
+    bare = stack_report(board_view(placed(library, hole), library), library, PLAIN, 1.6)
+    pouched = placed(library, hole, thing("lithium-cell", "cell", 60, 30, far=True, **CELL))
+    cell = stack_report(board_view(pouched, library), library, PLAIN, 1.6)
+    posts = [
+        {i.name: float(i.value) for i in w.inputs}["post"]
+        for report in (bare, cell)
+        for w in report.workings
+        if w.id == "stack.room.far"
+    ]
+    assert posts == pytest.approx([5.2, 0.0])
+    assert (bare.far_room_mm, cell.far_room_mm) == pytest.approx((5.2, 6.0))
