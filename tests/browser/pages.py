@@ -7,6 +7,19 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+STATIONS = (
+    "brief",
+    "parts",
+    "power",
+    "pins",
+    "circuit",
+    "board",
+    "stack",
+    "release",
+    "build",
+    "log",
+)
+
 
 def see(driver: Chrome, selector: str, seconds: float = 60) -> WebElement:
     return WebDriverWait(driver, seconds).until(lambda d: d.find_element(By.CSS_SELECTOR, selector))

@@ -9,7 +9,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
-from tests.browser.pages import closed, place_of, press, reads, says, see, station
+from tests.browser.pages import STATIONS, closed, place_of, press, reads, says, see, station
 from tests.conftest import ROOT
 
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -42,18 +42,7 @@ def test_no_screen_has_a_fault(server: Server, driver: Chrome) -> None:
     for name in ("Dusk remote", "Ridge handset", "Dew panel"):
         driver.get(server.address)
         press(driver, f"[data-project='{name}']")
-        for each in (
-            "brief",
-            "parts",
-            "power",
-            "pins",
-            "circuit",
-            "board",
-            "stack",
-            "release",
-            "build",
-            "log",
-        ):
+        for each in STATIONS:
             station(driver, each)
             WebDriverWait(driver, 30).until(
                 lambda d: "Reading the chip" not in d.find_element(By.TAG_NAME, "main").text

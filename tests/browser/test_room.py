@@ -8,7 +8,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
-from tests.browser.pages import press, see, station
+from tests.browser.pages import STATIONS, press, see, station
 
 OUT_OF_REACH = """
 const found = [];
@@ -49,18 +49,7 @@ def test_every_button_can_be_reached(
     for project in ("Dusk remote", "Ridge handset"):
         driver.get(server.address)
         press(driver, f"[data-project='{project}']")
-        for each in (
-            "brief",
-            "parts",
-            "power",
-            "pins",
-            "circuit",
-            "board",
-            "stack",
-            "release",
-            "build",
-            "log",
-        ):
+        for each in STATIONS:
             station(driver, each)
             WebDriverWait(driver, 30).until(
                 lambda d: "Reading the" not in d.find_element(By.TAG_NAME, "main").text

@@ -21,15 +21,22 @@ from loquet.core.power.budget import Made, loads_of
 from loquet.core.powering import made_of
 from loquet.core.quantities.shown import read_si
 
-JOINT_OHM, CONTACT_OHM, FUSE_OHM = 0.01, 0.05, 0.15
+CONTACT_OHM, FUSE_OHM = 0.05, 0.15
+"""A closed contact, and a fuse that is whole; assumed."""
 INNER_OHM = 2.0
 """Supply pins of a chip are joined inside by so much; assumed."""
 CHIP_OHM = 200_000.0
 """An unpowered chip shows so much between supply and ground; assumed, makers differ."""
 DIODE_V, DIODE_OHM = 0.65, 0.5
+"""A silicon junction as a meter finds it, and its slope; assumed where the part names no forward voltage."""
+CHANNEL_OHM = 0.1
+"""An open channel of a small field-effect transistor; assumed."""
+IDEAL_V, IDEAL_OHM = 0.03, 0.08
+"""A controller that acts as a diode drops so much, and its slope; assumed."""
 OUTSIDE_OHM = 0.1
 """Behind a rail that a host feeds; assumed."""
 BASE_OHM = 100.0
+"""The slope of a base to its emitter; assumed."""
 SOURCES = ("cell holder", "coin holder", "18650 holder")
 FEEDING = ("holder", "plug", "socket", "jack", "pads", "connector")
 """How the kinds of parts end through which a device is fed."""
@@ -165,7 +172,7 @@ def add_part(
             gate, source, drain = node("gate"), node("source"), node("drain")
             if gate and source and drain and part:
                 found.gates.append(
-                    Gate(gate, source, drain, part.values.get("threshold_v", 1.0), 0.1)
+                    Gate(gate, source, drain, part.values.get("threshold_v", 1.0), CHANNEL_OHM)
                 )
                 found.valves.append(Valve(drain, source, DIODE_V, DIODE_OHM))
         case "transistor" if powered:
@@ -181,7 +188,7 @@ def add_part(
         case "ideal diode" if powered:
             start, end_ = node("in"), node("out")
             if start and end_:
-                found.valves.append(Valve(start, end_, 0.03, 0.08))
+                found.valves.append(Valve(start, end_, IDEAL_V, IDEAL_OHM))
         case "linear regulator" | "buck converter" | "boost converter" | "buck-boost converter" if (
             powered
         ):

@@ -6,9 +6,9 @@ import { Coming, GhostBoard } from "../../app/Coming";
 import { useShown } from "../../app/reckoner";
 import type { Look } from "../../canvas/paintBoard";
 import type { Track } from "../../canvas/wiring";
-import { walk } from "../../design/arrows";
 import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
+import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { BoardCanvas } from "./BoardCanvas";
@@ -92,21 +92,7 @@ export function BoardStation() {
 						setNet(null);
 					}}
 				/>
-				<div role="radiogroup" aria-label="Side" className="flex border border-line" onKeyDown={walk}>
-					{looks.map(([value, title, about]) => (
-						<button
-							key={value}
-							type="button"
-							role="radio"
-							aria-checked={look === value}
-							title={about}
-							className={`px-2.5 py-1 ${look === value ? "bg-ink text-paper" : "bg-card"}`}
-							onClick={() => setLook(value)}
-						>
-							{title}
-						</button>
-					))}
-				</div>
+				<Switch label="Side" mark="side" views={looks} shown={look} show={setLook} />
 				<Button
 					aria-pressed={hand === "draw"}
 					className={hand === "draw" ? "!bg-ink !text-paper" : ""}

@@ -1,6 +1,6 @@
+import { Choice } from "../../design/Choice";
 import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
-import { Choice } from "./Choice";
 
 const ROLES = [
 	["stand-alone", "works by itself"],

@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Choice } from "../../design/Choice";
 import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
-import { Choice } from "./Choice";
 
 type Seen = Schemas["DrawingSeen"];
 type Asked = Omit<Schemas["DrawingGiven"], "text" | "board">;

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, type Edit, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Choice } from "../../design/Choice";
 import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
-import { Choice } from "./Choice";
 import { USAGES } from "./keyUsages";
 import type { Field, Thing } from "./kinds";
 import { means } from "./kinds";

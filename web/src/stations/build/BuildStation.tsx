@@ -1,6 +1,6 @@
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
-import { walk } from "../../design/arrows";
+import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { HeatingPage } from "./HeatingPage";
@@ -36,22 +36,7 @@ export function BuildStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex flex-wrap items-center gap-3 border-b border-rule px-4 py-2">
-				<div role="radiogroup" aria-label="Page" className="flex border border-line" onKeyDown={walk}>
-					{PAGES.map(([value, title, about]) => (
-						<button
-							key={value}
-							type="button"
-							role="radio"
-							aria-checked={page === value}
-							title={about}
-							data-testid={`page-${value}`}
-							className={`px-2.5 py-1 whitespace-nowrap ${page === value ? "bg-ink text-paper" : "bg-card"}`}
-							onClick={() => setPage(value)}
-						>
-							{title}
-						</button>
-					))}
-				</div>
+				<Switch label="Page" mark="page" views={PAGES} shown={page} show={setPage} />
 				{head.boards.length > 1 && page === "steps" && <BoardPicker board={board} show={setBoard} />}
 				{page === "steps" && (
 					<select

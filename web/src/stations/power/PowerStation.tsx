@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, take } from "../../api/client";
 import { useShown } from "../../app/reckoner";
-import { walk } from "../../design/arrows";
 import { Figures } from "../../design/Figure";
+import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { River } from "./River";
@@ -37,22 +37,7 @@ export function PowerStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
-				<div role="radiogroup" aria-label="Mode" className="flex border border-line" onKeyDown={walk}>
-					{modes.map(([value, title, about]) => (
-						<button
-							key={value}
-							type="button"
-							role="radio"
-							aria-checked={seen === value}
-							title={about}
-							data-testid={`mode-${value}`}
-							className={`px-2.5 py-1 ${seen === value ? "bg-ink text-paper" : "bg-card"}`}
-							onClick={() => setMode(value)}
-						>
-							{title}
-						</button>
-					))}
-				</div>
+				<Switch label="Mode" mark="mode" views={modes} shown={seen} show={setMode} />
 				<span className="text-[12px] text-ink-2">
 					{MODES.find(([value]) => value === seen)?.[2]}; widths are currents
 				</span>

@@ -1,11 +1,12 @@
 import type { Schemas } from "../../api/client";
+import { Choice } from "../../design/Choice";
 import { Figures } from "../../design/Figure";
 import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
 import { type Line, type Stack, through } from "./stack";
 
 type Choices = Schemas["StackChoices"];
-const PROCESSES: [Choices["process"], string][] = [
+const PROCESSES: [NonNullable<Choices["process"]>, string][] = [
 	["filament", "printed by filament"],
 	["resin", "printed in resin"],
 	["sintered", "sintered"],
@@ -60,12 +61,14 @@ export function Shell({ stack, cut }: { stack: Stack; cut: (line: Line) => void 
 					<p className="text-[12px] text-ink-2">A room that is left empty is proposed from what stands there.</p>
 				)}
 				<Choice
+					beside
 					label="Made"
 					value={choices.process ?? "filament"}
 					options={PROCESSES}
 					set={(process) => set({ process })}
 				/>
 				<Choice
+					beside
 					label="Board held"
 					value={choices.fixing ?? "posts"}
 					options={[
@@ -75,6 +78,7 @@ export function Shell({ stack, cut }: { stack: Stack; cut: (line: Line) => void 
 					set={(fixing) => set({ fixing })}
 				/>
 				<Choice
+					beside
 					label="Heads"
 					value={choices.heads ?? "pan"}
 					options={[
@@ -154,35 +158,5 @@ function Screws({ stack }: { stack: Stack }) {
 				</tbody>
 			</table>
 		</>
-	);
-}
-
-function Choice<T extends string>({
-	label,
-	value,
-	options,
-	set,
-}: {
-	label: string;
-	value: T;
-	options: [T | undefined, string][];
-	set: (value: T) => void;
-}) {
-	return (
-		<label className="grid grid-cols-[84px_1fr] items-center gap-x-2 text-[12px]">
-			<span className="text-ink-2">{label}</span>
-			<select
-				aria-label={label}
-				className="border border-line bg-card px-1 py-0.5"
-				value={value}
-				onChange={(event) => set(event.target.value as T)}
-			>
-				{options.map(([name, words]) => (
-					<option key={name} value={name}>
-						{words}
-					</option>
-				))}
-			</select>
-		</label>
 	);
 }

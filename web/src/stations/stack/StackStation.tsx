@@ -3,7 +3,7 @@ import { lazy, Suspense } from "react";
 import { client, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
-import { walk } from "../../design/arrows";
+import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { Openings } from "./Openings";
@@ -51,22 +51,7 @@ export function StackStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex flex-wrap items-center gap-3 border-b border-rule px-4 py-2">
-				<div role="radiogroup" aria-label="View" className="flex border border-line" onKeyDown={walk}>
-					{LOOKS.map(([value, title, about]) => (
-						<button
-							key={value}
-							type="button"
-							role="radio"
-							aria-checked={look === value}
-							title={about}
-							data-testid={`look-${value}`}
-							className={`px-2.5 py-1 whitespace-nowrap ${look === value ? "bg-ink text-paper" : "bg-card"}`}
-							onClick={() => setLook(value)}
-						>
-							{title}
-						</button>
-					))}
-				</div>
+				<Switch label="View" mark="look" views={LOOKS} shown={look} show={setLook} />
 				{head.boards.length > 1 && <BoardPicker board={board} show={setBoard} />}
 				{look === "apart" && (
 					<label className="flex items-center gap-2 text-[12px]">

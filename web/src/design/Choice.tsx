@@ -1,18 +1,20 @@
-/** A labelled choice from a short list. */
+/** A labelled choice from a short list, its label above it or `beside` it. */
 export function Choice<T extends string>({
 	label,
 	value,
 	options,
 	set,
+	beside = false,
 }: {
 	label: string;
 	value: T;
 	options: readonly (readonly [T, string])[];
 	set: (value: T) => void;
+	beside?: boolean;
 }) {
 	return (
-		<label className="block text-[12px]">
-			<span className="mb-0.5 block text-ink-2">{label}</span>
+		<label className={`text-[12px] ${beside ? "grid grid-cols-[84px_1fr] items-center gap-x-2" : "block"}`}>
+			<span className={`text-ink-2 ${beside ? "" : "mb-0.5 block"}`}>{label}</span>
 			<select
 				aria-label={label}
 				title={options.find(([name]) => name === value)?.[1]}
