@@ -5,8 +5,6 @@ from dataclasses import dataclass
 from math import radians, tan
 from typing import Literal
 
-from shapely.geometry import Point, Polygon
-
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import Process, StackChoices
 from loquet.core.covers import covers_of
@@ -15,6 +13,7 @@ from loquet.core.parts.profiles import Plug
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import MM
 from loquet.core.stack.model import Walls
+from loquet.core.stack.mouths import beyond_mm, middle_mm, mouth_of
 from loquet.core.stack.pieces import profile_of
 
 PLAY_MM = 0.25
@@ -96,24 +95,15 @@ def plug_opening(
     process: Process,
 ) -> Opening:
     """The opening in the side of the shell in front of a socket: as large as the grip of its plug where the socket lies so deep that the grip has to go in, as large as the socket's mouth where not."""
-    seat, body, height = view.seats[ref], view.patterns[ref].body, view.heights_mm[ref]
-    x, y = seat.point(body.x, body.y - body.h // 2)
-    deep = recess_mm(view, (x, y), walls)
-    size = (plug.wide_mm, plug.high_mm) if deep > plug.meets_mm else (body.w / MM, height)
-    middle = -height / 2 if seat.far else walls.board_mm + height / 2
+    x, y = mouth_of(view, ref)
+    deep = walls.wall_mm + walls.side_gap_mm - beyond_mm(view, (x, y))
+    mouth = (view.patterns[ref].body.w / MM, view.heights_mm[ref])
+    size = (plug.wide_mm, plug.high_mm) if deep > plug.meets_mm else mouth
+    middle, turn = middle_mm(view, ref, walls.board_mm), view.seats[ref].turn_deg
     return opening(
         thing, f"the {plug.words} at {words}", "side", False,
-        (x / MM, y / MM, middle, float(seat.turn_deg)), size, PLAY_MM, 0.0, process,
+        (x / MM, y / MM, middle, float(turn)), size, PLAY_MM, 0.0, process,
     )  # fmt: skip
-
-
-def recess_mm(view: BoardView, mouth_nm: tuple[int, int], walls: Walls) -> float:
-    """How far behind the outside of the wall the mouth of a socket lies, in mm."""
-    whole = Polygon(view.outline.exterior)
-    spot = Point(mouth_nm)
-    beyond = spot.distance(whole) / MM
-    behind = whole.boundary.distance(spot) / MM if whole.contains(spot) else 0.0
-    return walls.wall_mm + walls.side_gap_mm + behind - beyond
 
 
 def opening(

@@ -191,7 +191,6 @@ def lying(loose: Loose, seat: Seat) -> Polygon:
     """The area of a loose thing on the board, in mm."""
     wide, long = loose.size_mm
     flat = shapely.box(-wide / 2, -long / 2, wide / 2, long / 2)
-    flat = scale(flat, -1, 1, origin=(0, 0)) if seat.far else flat
     return translate(rotate(flat, seat.turn_deg, origin=(0, 0)), seat.x / MM, seat.y / MM)
 
 

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from itertools import combinations
 from math import hypot
 
-import shapely
 from shapely.geometry import Polygon
 
 from loquet.core.board.copper import BoardView
@@ -13,6 +12,7 @@ from loquet.core.library import Library
 from loquet.core.parts.profiles import FINGERS_MM
 from loquet.core.quantities.lengths import MM
 from loquet.core.stack.model import Piece, Stack
+from loquet.core.stack.mouths import beyond_mm, middle_mm, mouth_of
 from loquet.core.stack.pieces import profile_of, thing_of
 
 
@@ -41,17 +41,16 @@ class InTheWay:
 
 
 def plugs_of(view: BoardView, library: Library, board_mm: float) -> Iterator[Plugged]:
-    """Every plug in its socket; the mating side of a socket is the lower side of its drawing."""
-    whole = Polygon(view.outline.exterior)
+    """Every plug in its socket."""
     for component in view.circuit.components:
         plug = profile_of(component, library).plug
         if plug is None:
             continue
         seat, body = view.seats[component.ref], view.patterns[component.ref].body
-        mouth = seat.point(body.x, body.y - body.h // 2)
+        mouth = mouth_of(view, component.ref)
         inside = seat.point(body.x, body.y)
-        long = hypot(mouth[0] - inside[0], mouth[1] - inside[1])
-        way = ((mouth[0] - inside[0]) / long, (mouth[1] - inside[1]) / long)
+        deep = hypot(mouth[0] - inside[0], mouth[1] - inside[1])
+        way = ((mouth[0] - inside[0]) / deep, (mouth[1] - inside[1]) / deep)
         x = mouth[0] / MM + way[0] * plug.meets_mm
         y = mouth[1] / MM + way[1] * plug.meets_mm
         side = (-way[1] * plug.wide_mm / 2, way[0] * plug.wide_mm / 2)
@@ -63,12 +62,7 @@ def plugs_of(view: BoardView, library: Library, board_mm: float) -> Iterator[Plu
             (x - side[0] + out[0], y - side[1] + out[1]),
             (x + side[0] + out[0], y + side[1] + out[1]),
         ]
-        height = view.heights_mm[component.ref]
-        middle = -height / 2 if seat.far else board_mm + height / 2
-        point = shapely.Point(mouth)
-        beyond = point.distance(whole) / MM
-        if whole.contains(point):
-            beyond = -whole.boundary.distance(point) / MM
+        middle = middle_mm(view, component.ref, board_mm)
         yield Plugged(
             f"the {plug.words} at {component.ref}",
             component.ref,
@@ -77,7 +71,7 @@ def plugs_of(view: BoardView, library: Library, board_mm: float) -> Iterator[Plu
             middle - plug.high_mm / 2,
             middle + plug.high_mm / 2,
             way,
-            round(beyond, 3),
+            round(beyond_mm(view, mouth), 3),
         )
 
 
