@@ -44,6 +44,10 @@ def main(arguments: list[str] | None = None) -> int:
         report = commands.add_parser(name, help=f"print {words}")
         report.add_argument("brief", type=Path)
         report.add_argument("--json", action="store_true", help="print one JSON object")
+    unit = commands.add_parser("unit", help="a simulated bench unit of a brief on a socket")
+    unit.add_argument("brief", type=Path)
+    unit.add_argument("--port", type=int, default=4123, help="0 takes a free one")
+    unit.add_argument("--fault", type=int, default=0, help="set the fault of this number in it")
     commands.add_parser("schema", help="print the JSON Schema of a brief")
     commands.add_parser("warm", help="compile the fast loops and bake the chip index")
     commands.add_parser("openapi", help="print the OpenAPI description")
@@ -205,6 +209,26 @@ def report_command(
     return code
 
 
+def unit_command(chosen: argparse.Namespace) -> int:
+    """A simulated bench unit that answers on the loopback until it is stopped."""
+    from loquet.compiling import Unusable
+    from loquet.reports.bench import unit_server
+
+    try:
+        server, words = unit_server(chosen.brief, chosen.port, chosen.fault)
+    except Unusable as error:
+        return refuse(str(error), False)
+    print(
+        f"Simulated bench unit at {server.address}: {words or 'good'}. Ctrl-C stops it.", flush=True
+    )
+    with server:
+        try:
+            server.serve_forever()
+        except KeyboardInterrupt:
+            return 0
+    return 0
+
+
 def schema_command(_: argparse.Namespace) -> int:
     """The published JSON Schema of a brief."""
     from loquet.core.brief import Brief
@@ -271,6 +295,7 @@ COMMANDS = {
     "quote": quote_command,
     "build": build_command,
     "log": log_command,
+    "unit": unit_command,
     "schema": schema_command,
     "warm": warm_command,
     "openapi": openapi_command,

@@ -165,6 +165,7 @@ def proof_figures(proof: Proof | None) -> dict[str, int] | None:
         "gaps": proof.gaps,
         "holes": proof.holes,
         "keys": proof.keys,
+        "copies": proof.copies,
         "faults": len(proof.faults),
     }
 

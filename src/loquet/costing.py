@@ -7,7 +7,8 @@ from loquet.core.drawers import part_lines
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.ordering.landed import Landed, Wanted, landed
-from loquet.standins.board_house import Inspection, quote
+from loquet.standins.board_house import quote
+from loquet.standins.file_inspection import Inspection
 from loquet.standins.part_supplier import offers_of
 
 

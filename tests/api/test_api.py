@@ -120,7 +120,7 @@ def test_stages_run_as_jobs_one_by_one(client: TestClient, head: dict[str, Any])
     assert {via["net"] for via in vias if not via["stitch"]} - {"GROUND"}
 
 
-def test_a_job_can_be_stopped_and_leaves_the_design_as_it_was(
+def test_a_job_can_be_stopped_and_leaves_whole_stages_alone(
     client: TestClient, head: dict[str, Any]
 ) -> None:
     project = head["project"]
@@ -129,7 +129,11 @@ def test_a_job_can_be_stopped_and_leaves_the_design_as_it_was(
     ]
     assert client.post(f"/api/jobs/{started}/stop").json() == {"stopping": True}
     assert wait(client, started)["state"] == "stopped"
-    assert client.get(f"/api/projects/{project}").json()["version"] == head["version"]
+    after = client.get(f"/api/projects/{project}").json()
+    assert after["brief"] == head["brief"]
+    assert "pour" in after["stale"], (
+        "a stage that was quicker than the stop is kept, the last is not made"
+    )
 
 
 def test_a_stage_that_refuses_says_so(client: TestClient, head: dict[str, Any]) -> None:
@@ -253,16 +257,13 @@ def test_the_house_complains_about_what_it_cannot_make(
 ) -> None:
     from datetime import date
 
-    from loquet.standins.board_house import inspect, quote
+    from loquet.standins.board_house import quote
+    from loquet.standins.file_inspection import Plate, inspect
 
     house = library.houses["millrace"]
     seen = inspect(released.files, house)
-    assert (seen.width_mm, seen.height_mm, seen.narrowest_mm, seen.smallest_hole_mm) == (
-        64.0,
-        42.0,
-        0.2,
-        0.3,
-    )
+    assert seen.plates == (Plate(64.0, 42.0),)
+    assert (seen.narrowest_mm, seen.smallest_hole_mm) == (0.2, 0.3)
     broken = {**released.files, "fabrication/profile.gbr": b"nonsense*"}
     del broken["fabrication/mask-far.gbr"]
     words = " ".join(inspect(broken, house).complaints)

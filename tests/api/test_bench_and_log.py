@@ -2,13 +2,16 @@
 
 import io
 import json
+import threading
 import zipfile
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
+from loquet.reports.bench import unit_server
 from tests.api.test_api import BRIEF, edit, run
+from tests.conftest import ROOT
 
 Plain = dict[str, Any]
 
@@ -119,6 +122,36 @@ def test_a_real_unit_is_read_by_hand(client: TestClient, made: int) -> None:
     assert after["tests"] == 1
     wrong = {"sort": "ohm", "one": ["Q99", "1"], "other": ["R1", "1"]}
     assert client.post(f"{at}/test", json={"probe": wrong, "reading": 1}).status_code == 422
+
+
+def test_a_real_unit_is_read_over_its_line(client: TestClient, made: int) -> None:
+    """The simulated unit on a socket stands for a real one: a unit that is not simulated is read through it."""
+    server, words = unit_server(ROOT / "examples" / "dome-pod.brief.json", 0, 0)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    at = {"at": server.address}
+    assert words == ""
+    assert client.get("/api/bench", params=at).json()["name"] == "simulated Dome pod"
+    body = {"serial": "A-wired", "simulated": False}
+    unit = client.post(f"/api/projects/{made}/units", json=body).json()["id"]
+    refused = client.post(f"/api/units/{unit}/keys")
+    assert (refused.status_code, "where its bench unit is" in refused.json()["way_out"]) == (
+        422,
+        True,
+    )
+    shown = client.post(f"/api/units/{unit}/first-power", params=at).json()
+    assert {r["good"] for r in shown["records"]} == {True}
+    assert {r["sort"] for r in shown["records"]} == {"before power", "after power"}
+    shown = client.post(f"/api/units/{unit}/keys", params=at).json()
+    assert shown["records"][0]["words"] == "4 keys pressed, 0 wrong"
+    body = {"observe": True}
+    shown = client.post(f"/api/units/{unit}/symptom", params=at, json=body).json()
+    assert shown["records"][0]["words"] == "nothing seen"
+    server.shutdown()
+    server.server_close()
+    gone = client.post(f"/api/units/{unit}/keys", params=at)
+    assert (gone.status_code, "Nothing answers" in gone.json()["sentence"]) == (422, True)
+    elsewhere = client.get("/api/bench", params={"at": "10.0.0.7:22"})
+    assert elsewhere.status_code == 422
 
 
 def test_a_recorded_curve_is_checked(client: TestClient) -> None:

@@ -7,10 +7,11 @@ import pytest
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.release import Release
-from loquet.standins.board_house import STATES, Inspection, Quote, inspect, order_state, quote
+from loquet.standins.board_house import STATES, Quote, order_state, quote
+from loquet.standins.file_inspection import Inspection, Plate, inspect
 
 TODAY = date(2026, 11, 24)
-SEEN = Inspection(64.0, 42.0, 0.2, 0.3, 98, (), 64.0 * 42.0, 1)
+SEEN = Inspection((Plate(64.0, 42.0),), 0.2, 0.3, 98, ())
 
 
 @pytest.fixture

@@ -29,7 +29,8 @@ from loquet.core.proof.proving import prove
 from loquet.core.provenance import Failed
 from loquet.core.release import Release, release
 from loquet.core.reviewing import review, subject_of
-from loquet.standins.board_house import inspect, quote
+from loquet.standins.board_house import quote
+from loquet.standins.file_inspection import inspect
 from tests.editing import edit
 
 FOLDER = "fabrication/"
@@ -246,7 +247,7 @@ def test_what_four_layers_cost(made: Release, library: Library, finished: Design
     plain = inspect(release(finished, library).files, house)
     two = quote(house, plain, 5, "lead-free solder", "green", 1600, "parcel", date(2027, 1, 4))
     assert dict(two.lines)["5 boards"] == round(area * 260 * 5)
-    assert hypot(plain.width_mm - 64, plain.height_mm - 42) < 0.01
+    assert hypot(plain.plates[0].width_mm - 64, plain.plates[0].height_mm - 42) < 0.01
 
 
 def test_a_house_of_two_layers_is_a_stop(four: Design, library: Library) -> None:

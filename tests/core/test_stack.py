@@ -4,7 +4,7 @@ from dataclasses import replace
 from math import radians, tan
 
 import pytest
-from shapely.geometry import box
+from shapely.geometry import Polygon, box
 
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.checks.rule import Rule, outcome_of
@@ -25,7 +25,8 @@ from loquet.core.reviewing import subject_of
 from loquet.core.stack.model import Piece, Stack, Walls
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.order import order_of
-from loquet.core.stack.plugging import plugs_of
+from loquet.core.stack.plugging import Plugged, meets, plugs_of
+from loquet.core.stack.reaching import reached_closed, reached_open
 from loquet.core.stack.report import stack_report
 from loquet.core.stack.screws import screw_fit
 from loquet.core.stack.section import section_of
@@ -455,3 +456,146 @@ def test_the_room_says_whether_a_body_or_a_screw_asks_for_it(library: Library) -
     ]
     assert posts == pytest.approx([5.2, 0.0])
     assert (bare.far_room_mm, cell.far_room_mm) == pytest.approx((5.2, 6.0))
+
+
+def test_a_socket_behind_the_board_has_its_plug_behind(library: Library) -> None:
+    """3.2 mm high on the far side: its middle, and that of the grip of 6.5 mm, lies 1.6 mm behind the far face."""
+    design = placed(library, thing("usb-device", "usb", 50, 60 - 3.65, turn_deg=180, far=True))
+    view = board_view(design, library)
+    (plug,) = plugs_of(view, library, 1.6)
+    assert (plug.low_mm, plug.high_mm) == pytest.approx((-1.6 - 3.25, -1.6 + 3.25))
+    (one,) = openings_of(view, library, WALLS, PLAIN)
+    assert (one.x_mm, one.y_mm, one.z_mm) == pytest.approx((50, 60, -1.6), abs=0.02)
+
+
+def plugged(**changes: object) -> Plugged:
+    plug = Plugged("the plug", "J1", "usb", box(0, 0, 10, 5), 0.0, 5.0, (0.0, 1.0), 0.0)
+    return replace(plug, **changes)  # type: ignore[arg-type]
+
+
+def test_a_plug_meets_what_is_not_its_own_socket() -> None:
+    """Its own body, leads and whatever belongs to its thing let it in; another reference that ends alike does not."""
+    plug, way = plugged(), block("wall", 0, 10, 2, 6)
+    assert meets(plug, way)
+    for own in ("J1", "leads of J1"):
+        assert not meets(plug, replace(way, name=own, thing=""))
+    assert not meets(plug, replace(way, thing="usb"))
+    assert meets(plug, replace(way, name="leads of XJ1", thing=""))
+    assert meets(replace(plug, thing=""), replace(way, thing=""))
+    assert not meets(plug, replace(way, low_mm=5.0))
+    assert not meets(plug, replace(way, area=box(10, 0, 20, 10)))
+
+
+def test_gaps_are_listed_up_to_three_millimetres_beside() -> None:
+    near, far = block("b", 12.9, 20, 2, 6), block("b", 13.1, 20, 2, 6)
+    for other, found in ((near, [2.9]), (far, [])):
+        gaps = gaps_of((block("a", 0, 10, 2, 6), other), WALLS)
+        assert [g.mm for g in gaps if "wall" not in g.other] == found
+
+
+def test_a_screen_wants_an_opening_as_large_as_its_lit_area(library: Library) -> None:
+    """The lit area of the module as its drawing has it, 0.2 mm more on each side by filament and no play; its glass of 4 mm ends at the wall."""
+    module = (
+        library.screens["round-240"]
+        if "round-240" in library.screens
+        else next(iter(library.screens.values()))
+    )
+    design = placed(library, thing("screen", "dial", 60, 30, part=module.id))
+    view = board_view(design, library)
+    (one,) = openings_of(view, library, WALLS, PLAIN)
+    wide, high = module.active_mm
+    assert one.needed_mm == pytest.approx((wide, high), abs=0.01)
+    assert one.drawn_mm == pytest.approx((wide + 0.4, high + 0.4), abs=0.01)
+    assert one.wall == "front wall"
+    glass = next(p for p in stacked(design, library).pieces if p.sort == "module")
+    assert glass.high_mm - glass.low_mm == pytest.approx(4)
+    middle = glass.area.centroid
+    assert (one.x_mm, one.y_mm) == pytest.approx((middle.x, middle.y), abs=0.01)
+
+
+# Reach by hand-made bodies
+
+
+def reach_of(**changes: object) -> Piece:
+    return replace(
+        Piece("SW1", "SW1", "part", box(10, 0, 20, 10), 1.6, 5.0, False, "go"), **changes
+    )  # type: ignore[arg-type]
+
+
+def shelled(*pieces: Piece) -> Stack:
+    return Stack("main", box(0, -20, 100, 40), WALLS, pieces, (), (), ())
+
+
+@pytest.mark.parametrize(
+    ("area", "bridged", "words", "reached"),
+    [
+        (box(1.5, 0, 10, 10), 0.0, "through the side", True),
+        (box(1.6, 0, 10, 10), 0.0, "1.6 mm behind the edge", False),
+        (box(-2, 0, 10, 10), 0.0, "through the side", True),
+        (box(4, 0, 10, 10), 4.0, "a slider in the shell that bridges 4.0 mm", True),
+        (box(4.1, 0, 10, 10), 4.0, "4.1 mm behind the edge", False),
+    ],
+)
+def test_reach_with_the_shell_closed(
+    area: Polygon, bridged: float, words: str, reached: bool
+) -> None:
+    """Up to 1.5 mm behind the edge a finger reaches through the side; a slider bridges what its part says."""
+    how, found = reached_closed(reach_of(area=area), shelled(), bridged)
+    assert (words in how, found) == (True, reached)
+    assert reached_closed(reach_of(through=True), shelled())[0] == "through the front wall"
+    assert reached_closed(reach_of(through=True, far=True), shelled())[0] == "through the back wall"
+
+
+def test_reach_with_the_shell_open() -> None:
+    """A loose thing that covers more than half of it is in the way where it lies farther out; behind the board the posts hold it, so a door is needed."""
+    part = reach_of()
+    half, more = (block("speaker", x, 40, 6, 8) for x in (15, 14.9))
+    assert reached_open(part, shelled(half), PLAIN) == ("with the front wall off", True)
+    assert reached_open(part, shelled(more), PLAIN) == ("speaker lies over it", False)
+    for harmless in (
+        replace(more, far=True),
+        replace(more, thing="go"),
+        replace(more, name="SW1"),
+        replace(more, high_mm=5.0),
+        replace(more, sort="part"),
+    ):
+        assert reached_open(part, shelled(harmless), PLAIN)[1]
+    behind = reach_of(far=True, low_mm=-3.0, high_mm=0.0)
+    deeper = replace(more, far=True, low_mm=-8.0, high_mm=-4.0)
+    assert reached_open(behind, shelled(deeper), PLAIN) == ("speaker lies over it", False)
+    assert "door in the back wall" in reached_open(behind, shelled(), PLAIN)[0]
+    through = StackChoices(fixing="through")
+    assert reached_open(behind, shelled(), through)[0] == "with the back wall off"
+
+
+def test_what_lies_deepest_goes_in_first_and_covered_screws_are_named() -> None:
+    """Behind the board the deeper goes in first, before it the lower; two heads under a speaker are named."""
+    far = [
+        replace(block(name, 0, 10, low, low + 2), far=True)
+        for name, low in (("flat", -2), ("deep", -6))
+    ]
+    near = [block(name, 0, 10, low, low + 2) for name, low in (("speaker", 5), ("felt", 2))]
+    posts = [replace(block(f"post {n}", 0, 2, -5, 0), sort="post", far=True) for n in (1, 2)]
+    head = replace(block("head", 1, 3, 1.6, 3), sort="screw head", words="the head of screw at a")
+    order = order_of(shelled(*far, *near, *posts, head), (), PLAIN)
+    put = [step for step in order.steps if step.startswith("Put in")]
+    assert put == ["Put in deep.", "Put in flat.", "Put in felt.", "Put in speaker."]
+    assert "Drive 2 screws through the board into the posts." in order.steps
+    assert [w.split(" lies")[0] for w in order.watch] == ["Felt", "Speaker"]
+    through = StackChoices(fixing="through")
+    assert order_of(shelled(*near, *posts, head), (), through).watch == ()
+    assert order_of(shelled(*posts), (), through).steps[-1].endswith("2 screws from the back.")
+
+
+@pytest.mark.parametrize(
+    ("out", "way", "stuck"),
+    [(0.6, (0.0, -1.0), True), (0.5, (0.0, -1.0), False), (0.6, (1.0, 0.0), False)],
+)
+def test_sockets_that_stand_out_over_opposite_edges_keep_the_board_out(
+    out: float, way: tuple[float, float], stuck: bool
+) -> None:
+    """The gap about the board is 0.5 mm; a socket at the next edge lets it be tilted in."""
+    plugs = (plugged(beyond_mm=0.6), plugged(ref="J2", thing="b", beyond_mm=out, way=way))
+    order = order_of(shelled(), plugs, PLAIN)
+    assert bool(order.impossible) is stuck
+    assert order.about == (("thing:usb", "thing:b") if stuck else ())

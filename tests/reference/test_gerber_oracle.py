@@ -6,8 +6,8 @@ from pathlib import Path
 
 import pytest
 import shapely
-from gerbonara import ExcellonFile, GerberFile
-from gerbonara.graphic_objects import Flash, Line, Region
+from gerbonara import ExcellonFile
+from gerbonara.graphic_objects import Flash, Line
 from gerbonara.ipc356 import Netlist
 from gerbonara.utils import MM
 from shapely.geometry import LineString, Point, Polygon, box
@@ -19,6 +19,7 @@ from loquet.core.library import Library
 from loquet.core.pipeline import board_view
 from loquet.core.proof.gerber_reader import read_gerber
 from loquet.core.release import Release
+from tests.foreign_reader import as_shapely, opened
 
 
 @pytest.fixture(scope="module")
@@ -28,47 +29,6 @@ def folder(released: Release, tmp_path_factory: pytest.TempPathFactory) -> Path:
         (path / name).parent.mkdir(exist_ok=True)
         (path / name).write_bytes(data)
     return path / "fabrication"
-
-
-def opened(path: Path) -> GerberFile:
-    with warnings.catch_warnings():
-        warnings.simplefilter("error")
-        return GerberFile.open(path)
-
-
-def as_shapely(layer: GerberFile) -> shapely.Geometry:
-    """The dark area in mm, clear polarity applied in file order; circles as 64-gons a quarter."""
-    area: shapely.Geometry = Polygon()
-    darks: list[shapely.Geometry] = []
-    for item in layer.objects:
-        match item:
-            case Flash():
-                aperture = item.aperture
-                if hasattr(aperture, "diameter"):
-                    shape: shapely.Geometry = Point(item.x, item.y).buffer(
-                        aperture.diameter / 2, quad_segs=64
-                    )
-                else:
-                    shape = box(
-                        item.x - aperture.w / 2,
-                        item.y - aperture.h / 2,
-                        item.x + aperture.w / 2,
-                        item.y + aperture.h / 2,
-                    )
-            case Line():
-                shape = LineString([(item.x1, item.y1), (item.x2, item.y2)]).buffer(
-                    item.aperture.diameter / 2, quad_segs=64
-                )
-            case Region():
-                shape = Polygon(item.outline)
-            case _:
-                raise AssertionError(f"unexpected object {item}")
-        if item.polarity_dark:
-            darks.append(shape)
-        else:
-            area = shapely.difference(shapely.union_all([area, *darks]), shape)
-            darks = []
-    return shapely.union_all([area, *darks])
 
 
 def ours_as_shapely(data: bytes, name: str) -> shapely.Geometry:

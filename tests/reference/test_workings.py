@@ -29,7 +29,8 @@ from loquet.core.provenance import Working
 from loquet.core.release import Release
 from loquet.core.stack.report import stack_report
 from loquet.demo.scenario import BOARD_BRIEFS, DEMO_BRIEFS, FEED_BRIEFS, demo_brief
-from loquet.standins.board_house import inspect, quote
+from loquet.standins.board_house import quote
+from loquet.standins.file_inspection import inspect
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
 from tests.core.benches import bench_for
 from tests.making import device, thing

@@ -54,7 +54,9 @@ def fault_from(plain: dict[str, Any] | None) -> Fault:
 def simulated_unit(row: UnitRow, desk: Desk, turn: int) -> BenchUnit:
     """The simulated device of a unit; raises Refused for a real one. `turn` lets the meter spread anew at every reading."""
     if row.simulated is None:
-        raise Refused("This unit is a real one.", "Type the reading in.")
+        raise Refused(
+            "This unit is a real one.", "Type the reading in, or say where its bench unit is."
+        )
     seed = int(row.simulated.get("seed", 0)) * 1000 + turn
     try:
         return BenchUnit(desk, fault_from(row.simulated.get("fault")), seed)

@@ -5,11 +5,10 @@ from typing import Annotated, Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from loquet.api.boards import board_named
+from loquet.api.boards import board_named, placed_view
 from loquet.api.building import suspects_of
 from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.api.stacks import placed_view
 from loquet.core.build.expected import FirstPower, first_power
 from loquet.core.build.faults import UNSTEADY, function_of
 from loquet.core.build.finding import Suspects

@@ -28,7 +28,7 @@ from loquet.core.ordering.landed import (
 )
 from loquet.core.provenance import Source, Working, given
 from loquet.costing import landed_at, parts_cents, parts_days, surface_parts
-from loquet.standins.board_house import Inspection, inspect
+from loquet.standins.file_inspection import Inspection, inspect
 from loquet.standins.part_supplier import SUPPLIER
 from loquet.store.designs import head_of, load_design
 from loquet.store.history import version_of
@@ -106,6 +106,8 @@ def get_landed(
     for house in context.library.houses.values():
         seen = inspect(files, house)
         complaints = list(ask(house, files, design, number).complaints)
+        if stencil != "none":
+            complaints += seen.stencil
 
         def cost(n: int, house: House = house, seen: Inspection = seen) -> Landed:
             return landed_at(house, seen, design, context.library, wanted, n)

@@ -26,11 +26,11 @@ from loquet.standins.board_house import (
     STATES,
     WAITING,
     Quote,
-    inspect,
     order_state,
     parts_state,
     quote,
 )
+from loquet.standins.file_inspection import inspect
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
 from loquet.store.designs import head_of, load_design
 from loquet.store.releases import latest_release, order, orders_of, place_order, release_files
@@ -63,7 +63,11 @@ def get_release(project_id: int, session: SessionNow) -> ReleaseView | None:
 @router.get("/releases/{release_id}/layers/{file:path}")
 def get_layer(release_id: int, file: str, session: SessionNow) -> LayerView:
     """A layer read back from the stored bytes; `file` is its place in the package."""
-    data = release_files(session, release_id).get(file) if "fabrication/" in file else None
+    data = (
+        release_files(session, release_id).get(file)
+        if "fabrication/" in file or "panel/" in file
+        else None
+    )
     if data is None:
         raise Refused(
             f"There is no layer '{file[:40]}' in this release.", "Choose one of the list.", 404

@@ -6,13 +6,10 @@ from fastapi import APIRouter, Query
 from fastapi.responses import Response
 from pydantic import BaseModel
 
-from loquet.api.boards import board_named
-from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.boards import placed_view
+from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.core.board.copper import BoardView
-from loquet.core.design import Design
 from loquet.core.measured import measured_library
-from loquet.core.pipeline import board_view
 from loquet.core.stack.report import StackView, stack_report
 from loquet.core.stack.section import section_of
 from loquet.core.stack.stacking import stack_of
@@ -120,14 +117,3 @@ MEDIA = {
     "dxf": "image/vnd.dxf",
     "stl": "model/stl",
 }
-
-
-def placed_view(design: Design, context: Context, board: str) -> BoardView:
-    """A placed board; 404 before it is."""
-    name = board_named(design, board)
-    if name not in design.placement or not design.circuit:
-        raise Refused("The board is not placed yet.", "Place it at the Board station.", 404)
-    refs = {c.ref for made in design.circuit.values() for c in made.value.on(name).components}
-    if refs != {part.ref for part in design.placement[name].value.parts}:
-        raise Refused("The circuit has changed since the board was placed.", "Place it again.", 404)
-    return board_view(design, context.library, name)

@@ -1,10 +1,11 @@
 """Units that are built: the bench unit, the fault finder, and what was read on each."""
 
-from collections.abc import Callable
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime
-from typing import Annotated, Any, Literal, TypeVar
+from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from loquet.api.building import (
@@ -28,16 +29,17 @@ from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples
 from loquet.core.build.sticks import BadSamples, StickResult, stick_result
 from loquet.core.design import Design
 from loquet.core.powering import power_of
-from loquet.standins.bench_unit import BenchUnit
+from loquet.instruments import Bench, BenchUnreachable, name_of, serial_ports, wired_bench
 from loquet.store.designs import NotFound, head_of, load_design
 from loquet.store.tables import RecordRow, RevisionRow, UnitRow, VersionRow
 from loquet.store.units import Taken, add_unit, record, records_of, unit, units_of
 
 router = APIRouter(prefix="/api", tags=["units"])
-T = TypeVar("T")
 Serial = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,24}$")]
 Short = Annotated[str, Field(max_length=60)]
 Lead = tuple[Annotated[str, Field(max_length=12)], Annotated[str, Field(max_length=8)]]
+BenchAddress = Annotated[str, Query(max_length=200)]
+"""Where a real bench unit is: a serial port, or a socket of this machine."""
 SHOWN_CAUSES, SHOWN_TESTS = 6, 3
 
 
@@ -141,6 +143,13 @@ class RundownWanted(BaseModel):
     hours: Annotated[float, Field(gt=0, le=10_000)]
 
 
+class BenchView(BaseModel):
+    """Serial ports of this machine with what the system calls them, and what the bench unit asked calls itself."""
+
+    ports: list[str]
+    name: str
+
+
 class StickView(BaseModel):
     """What a stick's test says."""
 
@@ -218,23 +227,32 @@ def set_fault(
 
 @router.post("/units/{unit_id}/symptom")
 def say_symptom(
-    unit_id: int, wanted: SymptomWanted, session: SessionNow, context: ContextNow
+    unit_id: int,
+    wanted: SymptomWanted,
+    session: SessionNow,
+    context: ContextNow,
+    at: BenchAddress = "",
 ) -> UnitView:
     """What is seen first: a hunt begins anew."""
     row = unit(session, unit_id)
     suspects, _ = suspects_of(design_of(row, session), context.library)
     seen = Symptom(wanted.dead, wanted.hot, frozenset(wanted.broken), wanted.manner)
     if wanted.observe:
-        seen = heard(lambda: symptom(bench(row, suspects, session).line("SYMPTOM")))
+        with bench(row, suspects, session, at) as unit_now:
+            seen = symptom(unit_now.line("SYMPTOM"))
     record(session, unit_id, "symptom", plain_symptom(seen), datetime.now(UTC))
     return describe_unit(row, session, context)
 
 
 @router.post("/units/{unit_id}/test")
 def make_test(
-    unit_id: int, wanted: TestWanted, session: SessionNow, context: ContextNow
+    unit_id: int,
+    wanted: TestWanted,
+    session: SessionNow,
+    context: ContextNow,
+    at: BenchAddress = "",
 ) -> UnitView:
-    """One reading more, typed in or asked of a simulated unit."""
+    """One reading more, typed in or asked of a bench unit."""
     row = unit(session, unit_id)
     suspects, _ = suspects_of(design_of(row, session), context.library)
     plain = wanted.probe.model_dump(include={"sort", "one", "other"})
@@ -245,40 +263,39 @@ def make_test(
     reading = wanted.reading
     if reading is None:
         line = ask(probe)
-        unit_now = bench(row, suspects, session)
-        reading = heard(lambda: number(unit_now.line(line), line.split()[0]))
+        with bench(row, suspects, session, at) as unit_now:
+            reading = number(unit_now.line(line), line.split()[0])
     content = {**plain, "reading": reading, "words": probe.words}
     record(session, unit_id, "test", content, datetime.now(UTC))
     return describe_unit(row, session, context)
 
 
 @router.post("/units/{unit_id}/first-power")
-def run_first_power(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView:
-    """All readings before and after power on a simulated unit, each recorded with its verdict; power stays off where one before it is wrong."""
+def run_first_power(
+    unit_id: int, session: SessionNow, context: ContextNow, at: BenchAddress = ""
+) -> UnitView:
+    """All readings before and after power on a bench unit, each recorded with its verdict; power stays off where one before it is wrong."""
     row = unit(session, unit_id)
     suspects, faults = suspects_of(design_of(row, session), context.library)
     table = first_power(suspects.desk, faults)
-    unit_now = bench(row, suspects, session)
-    good = True
-    for line in (*table.before, *table.neighbours):
-        good &= read_row(session, unit_id, unit_now, line, "before power")
-    if good:
-        for line in table.after:
+    with bench(row, suspects, session, at) as unit_now:
+        good = True
+        for line in (*table.before, *table.neighbours):
+            good &= read_row(session, unit_id, unit_now, line, "before power")
+        for line in table.after if good else ():
             read_row(session, unit_id, unit_now, line, "after power")
-    else:
+    if not good:
         words = "Power stays off: a resistance is not as expected."
         content = {"words": words, "good": False}
         record(session, unit_id, "before power", content, datetime.now(UTC))
     return describe_unit(row, session, context)
 
 
-def read_row(
-    session: SessionNow, unit_id: int, unit_now: BenchUnit, line: Expected, sort: str
-) -> bool:
+def read_row(session: SessionNow, unit_id: int, unit_now: Bench, line: Expected, sort: str) -> bool:
     """One reading of a table, recorded."""
     leads = [lead for lead in (line.one, line.other) if lead]
     word = "OHM" if line.sort == "ohm" else "VOLT"
-    value = heard(lambda: number(unit_now.line(" ".join([word, *leads])), word))
+    value = number(unit_now.line(" ".join([word, *leads])), word)
     good = line.low <= value <= line.high
     words = f"{line.words}: {value:.4g} {'Ω' if word == 'OHM' else 'V'}, expected {line.shown}"
     record(session, unit_id, sort, {"words": words, "good": good}, datetime.now(UTC))
@@ -286,19 +303,20 @@ def read_row(
 
 
 @router.post("/units/{unit_id}/keys")
-def run_keys(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView:
-    """Every key pressed on a simulated unit: it must read, and alone."""
+def run_keys(
+    unit_id: int, session: SessionNow, context: ContextNow, at: BenchAddress = ""
+) -> UnitView:
+    """Every key pressed on a bench unit: it must read, and alone."""
     row = unit(session, unit_id)
     design = design_of(row, session)
     suspects, _ = suspects_of(design, context.library)
-    unit_now = bench(row, suspects, session)
     wrong = []
     ids = [t.role(c.piece) for t in design.brief.things for c in t.contacts()]
-    for key in ids:
-        pressed = key
-        read = heard(lambda asked=pressed: keys(unit_now.line(f"KEYS {asked}")))  # type: ignore[misc]
-        if read != {key}:
-            wrong.append(f"{key} reads as {', '.join(sorted(read)) or 'nothing'}")
+    with bench(row, suspects, session, at) as unit_now:
+        for key in ids:
+            read = keys(unit_now.line(f"KEYS {key}"))
+            if read != {key}:
+                wrong.append(f"{key} reads as {', '.join(sorted(read)) or 'nothing'}")
     words = f"{len(ids)} keys pressed, {len(wrong)} wrong" + (f": {'; '.join(wrong[:6])}" if wrong else "")  # fmt: skip
     record(session, unit_id, "keys", {"words": words, "good": not wrong}, datetime.now(UTC))
     return describe_unit(row, session, context)
@@ -306,14 +324,18 @@ def run_keys(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView
 
 @router.post("/units/{unit_id}/stick")
 def run_stick(
-    unit_id: int, wanted: StickWanted, session: SessionNow, context: ContextNow
+    unit_id: int,
+    wanted: StickWanted,
+    session: SessionNow,
+    context: ContextNow,
+    at: BenchAddress = "",
 ) -> StickView:
-    """A stick moved on a simulated unit, with its limits and the values for the firmware."""
+    """A stick moved on a bench unit, with its limits and the values for the firmware."""
     row = unit(session, unit_id)
     suspects, _ = suspects_of(design_of(row, session), context.library)
-    unit_now = bench(row, suspects, session)
+    with bench(row, suspects, session, at) as unit_now:
+        moved = samples(unit_now.line(f"STICK {wanted.stick}"))
     try:
-        moved = heard(lambda: samples(unit_now.line(f"STICK {wanted.stick}")))
         result = stick_result(wanted.stick, moved)
     except BadSamples as error:
         raise Refused(str(error), "") from None
@@ -341,17 +363,34 @@ def say_rundown(
     return describe_unit(row, session, context)
 
 
-def bench(row: UnitRow, suspects: Suspects, session: SessionNow) -> BenchUnit:
-    """The simulated device of a unit."""
-    return simulated_unit(row, suspects.desk, len(records_of(session, row.id)))
+@contextmanager
+def bench(row: UnitRow, suspects: Suspects, session: SessionNow, at: str) -> Iterator[Bench]:
+    """The simulated device of a unit, or the bench unit at an address; what it does not answer is refused."""
+    with answered():
+        if row.simulated is None and at:
+            with wired_bench(at) as wired:
+                yield wired
+        else:
+            yield simulated_unit(row, suspects.desk, len(records_of(session, row.id)))
 
 
-def heard(work: Callable[[], T]) -> T:
-    """What the bench unit answers; its faults as refusals."""
+@contextmanager
+def answered() -> Iterator[None]:
+    """What a bench unit does not answer, as refusals."""
     try:
-        return work()
+        yield
+    except BenchUnreachable as error:
+        raise Refused(str(error), error.way_out) from None
     except ProtocolFault as error:
         raise Refused(str(error), "Check the bench unit.") from None
+
+
+@router.get("/bench")
+def look_for_bench(at: BenchAddress = "") -> BenchView:
+    """The serial ports of this machine, and the name of the bench unit at an address where one is given."""
+    ports = [f"{device} ({words})" for device, words in serial_ports()]
+    with answered():
+        return BenchView(ports=ports, name=name_of(at) if at else "")
 
 
 def design_of(row: UnitRow, session: SessionNow) -> Design:

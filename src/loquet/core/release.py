@@ -4,14 +4,17 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from loquet.core.design import Design, plans_of
+from loquet.core.fabrication.layers import Layer
 from loquet.core.fabrication.package import Sheets, package_files, sheets_of
 from loquet.core.freshness import stale_slices
 from loquet.core.handover.package import folder_of
 from loquet.core.library import Library
 from loquet.core.measured import measured_library
+from loquet.core.panel import Panel
 from loquet.core.pins import PinPlan
 from loquet.core.proof.agreement import Fault
 from loquet.core.proof.gerber_reader import FileFault
+from loquet.core.proof.panel_proof import prove_panel
 from loquet.core.proof.proving import Proof, prove
 from loquet.core.proof.scanning import Fabricated, scan
 from loquet.core.proof.table_reader import read_bare_board_netlist
@@ -91,6 +94,8 @@ def prove_sheets(
             if path.startswith(sheet.folder) or path.startswith("firmware/")
         }
         proof = prove(own, sheet.view, {} if index else headers, sheet.layers)
+        if sheet.panel is not None:
+            proof = with_panel(proof, own, sheet.panel, sheet.layers)
         named = tuple(replace(f, file=f"{sheet.folder}{f.file}") for f in proof.faults)
         proofs.append(replace(proof, faults=named))
     return Proof(
@@ -99,7 +104,19 @@ def prove_sheets(
         gaps=sum(p.gaps for p in proofs),
         holes=sum(p.holes for p in proofs),
         faults=tuple(fault for p in proofs for fault in p.faults),
+        copies=sum(p.copies for p in proofs),
     )
+
+
+def with_panel(
+    proof: Proof, files: Mapping[str, bytes], panel: Panel, layers: tuple[Layer, ...]
+) -> Proof:
+    """The proof of a board with that of its panel."""
+    try:
+        copies, faults = prove_panel(files, panel, layers)
+    except FileFault as problem:
+        copies, faults = 0, [Fault(problem.file, "", 0, 0, f"{problem}.")]
+    return replace(proof, copies=copies, faults=(*proof.faults, *faults))
 
 
 def prove_package(files: dict[str, bytes], design: Design, library: Library) -> Proof:

@@ -23,6 +23,8 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet stack BRIEF [--json]         walls, gaps, screws, openings and the order of putting together
   ./loquet quote BRIEF [--json]         what the devices cost at the door with three simulated houses, for 5 to 1,000
   ./loquet build BRIEF [--json]         soldering steps, and what a meter should show before and after power
+  ./loquet unit BRIEF [--port N] [--fault N]
+                                        a simulated bench unit on a socket, for trying the line protocol
   ./loquet log PROJECT.zip [--json]     revisions, cards and hours of a saved project
   ./loquet pins BRIEF [--out DIR] [--json]
                                         plan the pins: schemes, assignment, ways out, files for the firmware

@@ -4,12 +4,14 @@ from pathlib import Path
 
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import Unusable
-from loquet.core.build.elements import desk_of
+from loquet.core.board import BoardView
+from loquet.core.build.elements import Desk, desk_of
 from loquet.core.build.expected import FirstPower, first_power
 from loquet.core.build.faults import possible_faults
 from loquet.core.build.steps import Step, build_steps
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, slice_of
+from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
 from loquet.core.placement.seating import NoRoom
@@ -17,15 +19,20 @@ from loquet.core.stack.stacking import stack_of
 from loquet.reports.plans import Report, brief_at
 
 
-def report_build(path: Path) -> tuple[int, Report]:
-    """Steps of every board and the tables of the first power. Raises Unusable where a board cannot be placed."""
+def placed_at(path: Path) -> tuple[Design, Library, tuple[BoardView, ...], Desk]:
+    """The design of a brief file with its boards placed, and what lies on the bench. Raises Unusable."""
     library, brief = bundled_library(), brief_at(path)
     try:
         design = bring_up_to_date(Design(brief=brief), library, "placement")
     except (PartError, StageRefused, RecipeNotPossible, NoRoom) as error:
         raise Unusable(str(error)) from None
     views = tuple(board_view(design, library, board.name) for board in brief.boards)
-    desk = desk_of(brief, slice_of(design.circuit), library)
+    return design, library, views, desk_of(brief, slice_of(design.circuit), library)
+
+
+def report_build(path: Path) -> tuple[int, Report]:
+    """Steps of every board and the tables of the first power. Raises Unusable where a board cannot be placed."""
+    design, library, views, desk = placed_at(path)
     power = first_power(desk, possible_faults(desk, views))
     thick = design.choices.thickness_um / 1000
     boards = [

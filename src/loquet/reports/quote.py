@@ -13,7 +13,7 @@ from loquet.core.placement.seating import NoRoom
 from loquet.core.release import release
 from loquet.costing import landed_at
 from loquet.reports.plans import Report, brief_at
-from loquet.standins.board_house import Inspection, inspect
+from loquet.standins.file_inspection import Inspection, inspect
 
 
 def report_quote(path: Path) -> tuple[int, Report]:

@@ -1,42 +1,16 @@
-"""A simulated board house: reads the package it is sent, checks it against its abilities, quotes and makes."""
+"""A simulated board house: quotes for the package that it has read, and makes it."""
 
 from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from typing import Any
 
-from loquet.core.geometry import Bar
 from loquet.core.ordering.calendar import after_open_days
 from loquet.core.ordering.house import House
-from loquet.core.proof.drill_reader import read_drill
-from loquet.core.proof.gerber_reader import FileFault, ReadLayer, read_gerber
+from loquet.standins.file_inspection import Inspection, Plate
 
 STATES = ("received", "files checked", "in production", "on the road", "delivered")
 WAITING = "waits for an answer"
 PART_STATES = ("received", "packed", "on the road", "delivered")
-LAYERS = (
-    "copper-near.gbr",
-    "copper-far.gbr",
-    "mask-near.gbr",
-    "mask-far.gbr",
-    "legend-near.gbr",
-    "legend-far.gbr",
-    "profile.gbr",
-)
-
-
-@dataclass(frozen=True)
-class Inspection:
-    """What the house finds in the files: size of the largest board in mm, narrowest stroke and smallest hole in mm, complaints, the area of all boards and how many there are, and of it the area of those with inner layers."""
-
-    width_mm: float
-    height_mm: float
-    narrowest_mm: float
-    smallest_hole_mm: float
-    holes: int
-    complaints: tuple[str, ...]
-    area_mm2: float
-    boards: int
-    inner_mm2: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -44,7 +18,7 @@ class Quote:
     """A price in cents with its lines, and the simulated calendar.
 
     `next_break` is the next quantity at which boards cost less each, with the share of the full price; `cheaper` a larger quantity that
-    costs less in all, with its price. `area_mm2`, `boards` and `inner_mm2` are those of a set, as the house measured them.
+    costs less in all, with its price. `area_mm2` and `inner_mm2` are of all plates that are made, as the house measured them, `plates` says how many, `boards` how many kinds of board a set has.
     """
 
     house: str
@@ -60,118 +34,11 @@ class Quote:
     area_mm2: float
     boards: int
     inner_mm2: float
+    plates: int
 
     def plain(self) -> dict[str, Any]:
         """As JSON values."""
         return asdict(self)
-
-
-def inspect(files: dict[str, bytes], house: House) -> Inspection:
-    """Read the files as they came, knowing nothing of the design; each folder with a `fabrication` in it is a board."""
-    folders = sorted(
-        {path.rpartition("fabrication/")[0] for path in files if "fabrication/" in path}
-    )
-    seen = [inspect_board(files, folder, house) for folder in folders or [""]]
-    largest = max(seen, key=lambda one: one.area_mm2)
-    return Inspection(
-        largest.width_mm,
-        largest.height_mm,
-        min(one.narrowest_mm for one in seen),
-        min(one.smallest_hole_mm for one in seen),
-        sum(one.holes for one in seen),
-        tuple(complaint for one in seen for complaint in one.complaints),
-        sum(one.area_mm2 for one in seen),
-        len(seen),
-        sum(one.inner_mm2 for one in seen),
-    )
-
-
-def inspect_board(files: dict[str, bytes], folder: str, house: House) -> Inspection:
-    """One board of the package."""
-    complaints: list[str] = []
-    layers: dict[str, ReadLayer] = {}
-    before = f"{folder}fabrication/"
-    inner = sorted(
-        path.removeprefix(before) for path in files if path.startswith(f"{before}copper-inner")
-    )
-    for name in (*LAYERS, *inner):
-        try:
-            layers[name] = read_gerber(files[f"{folder}fabrication/{name}"], name)
-        except KeyError:
-            complaints.append(f"{folder}{name} is missing.")
-        except FileFault as problem:
-            complaints.append(f"{folder}{problem}.")
-    holes = []
-    for name in ("holes-plated.drl", "holes-unplated.drl"):
-        try:
-            holes += read_drill(files[f"{folder}fabrication/{name}"], name)
-        except KeyError:
-            complaints.append(f"{folder}{name} is missing.")
-        except FileFault as problem:
-            complaints.append(f"{folder}{problem}.")
-    width, height = profile_size(layers.get("profile.gbr"))
-    strokes = [
-        bar.w
-        for name in ("copper-near.gbr", "copper-far.gbr")
-        if name in layers
-        for bar in bars_of(layers[name])
-    ]
-    narrowest, smallest = min(strokes, default=0), min((h.d for h in holes), default=0)
-    complaints += limits(house, width, height, narrowest, smallest)
-    if (count := 2 + len(inner)) not in house.copper_layers:
-        complaints.append(f"Boards of {count} layers are not made here.")
-    return Inspection(
-        width / 1e6,
-        height / 1e6,
-        narrowest / 1e6,
-        smallest / 1e6,
-        len(holes),
-        tuple(complaints),
-        width * height / 1e12,
-        1,
-        width * height / 1e12 if inner else 0.0,
-    )
-
-
-def bars_of(layer: ReadLayer) -> list[Bar]:
-    """The strokes of a layer."""
-    return [item.shape for item in layer.objects if isinstance(item.shape, Bar)]
-
-
-def profile_size(profile: ReadLayer | None) -> tuple[int, int]:
-    """Width and height of the outline in nm."""
-    if profile is None:
-        return 0, 0
-    xs = [x for bar in bars_of(profile) for x in (bar.x1, bar.x2)] + [
-        x for a in profile.arcs for x in (a.x1, a.x2)
-    ]
-    ys = [y for bar in bars_of(profile) for y in (bar.y1, bar.y2)] + [
-        y for a in profile.arcs for y in (a.y1, a.y2)
-    ]
-    return (max(xs) - min(xs), max(ys) - min(ys)) if xs else (0, 0)
-
-
-def limits(house: House, width: int, height: int, narrowest: int, smallest: int) -> list[str]:
-    """Complaints where the files ask more than the house can do."""
-    found = []
-    size, most, least = (
-        sorted((width / 1e6, height / 1e6)),
-        sorted(house.largest_mm),
-        sorted(house.smallest_mm),
-    )
-    if not width or not height:
-        found.append("The outline is not closed or missing.")
-    elif size[0] > most[0] or size[1] > most[1] or size[0] < least[0] or size[1] < least[1]:
-        found.append(f"A board of {size[1]:.2f} x {size[0]:.2f} mm cannot be made here.")
-    if narrowest and narrowest < house.track_um * 1000:
-        found.append(
-            f"Tracks of {narrowest / 1e6:.2f} mm are too narrow; the limit is {house.track_um / 1000:.2f} mm."
-        )
-    if smallest and smallest < house.hole_um * 1000:
-        found.append(
-            f"Holes of {smallest / 1e6:.2f} mm are too small; the limit is {house.hole_um / 1000:.2f} mm."
-        )
-    return found
 
 
 def quote(
@@ -197,10 +64,11 @@ def quote(
         complaints.append(f"Shipping by {shipping} is not offered.")
         way = house.shipping[0]
     boards = boards_cents(house, seen, quantity)
-    several = (
-        f"{quantity} sets of {seen.boards} boards" if seen.boards > 1 else f"{quantity} boards"
-    )
-    lines = [("set-up", house.setup_cents * seen.boards), (several, boards)]
+    lines: list[tuple[str, int]] = [
+        ("set-up", house.setup_cents * len(seen.plates)),
+        (words_for(seen, quantity), boards),
+    ]
+    lines += [(f"panel parted by {p.parting}", panel_cents(house, p)) for p in seen.plates]
     lines += [
         (f"finish {finish}", house.finish_cents.get(finish, 0)),
         (f"colour {colour}", house.colour_cents.get(colour, 0)),
@@ -227,9 +95,10 @@ def quote(
         following,
         (least[1], least[0]) if least and least[0] < total else None,
         tuple(complaints),
-        seen.area_mm2,
-        seen.boards,
-        seen.inner_mm2,
+        area_mm2(seen, quantity),
+        len(seen.plates),
+        inner_mm2(seen, quantity),
+        sum(plate.needed(quantity) for plate in seen.plates),
     )
 
 
@@ -240,9 +109,38 @@ def factor_of(house: House, quantity: int) -> float:
 
 def boards_cents(house: House, seen: Inspection, quantity: int) -> int:
     """The price of the boards alone."""
-    outer = seen.area_mm2 / 10_000 * house.area_cents_dm2
-    inner = seen.inner_mm2 / 10_000 * house.inner_cents_dm2
-    return round((outer + inner) * quantity * factor_of(house, quantity))
+    outer = area_mm2(seen, quantity) / 10_000 * house.area_cents_dm2
+    inner = inner_mm2(seen, quantity) / 10_000 * house.inner_cents_dm2
+    return round((outer + inner) * factor_of(house, quantity))
+
+
+def area_mm2(seen: Inspection, quantity: int) -> float:
+    """The area of all plates that are made for so many sets: whole panels, even where not every board on them is wanted."""
+    return sum(plate.area_mm2 * plate.needed(quantity) for plate in seen.plates)
+
+
+def inner_mm2(seen: Inspection, quantity: int) -> float:
+    """Of it, what has inner layers."""
+    plates = (plate for plate in seen.plates if plate.copper_layers > 2)
+    return sum(plate.area_mm2 * plate.needed(quantity) for plate in plates)
+
+
+def panel_cents(house: House, plate: Plate) -> int:
+    """What a panel costs beside its area."""
+    return next((cents for by, cents in house.panel_cents.items() if by == plate.parting), 0)
+
+
+def words_for(seen: Inspection, quantity: int) -> str:
+    """What is made: boards, sets of several, or panels with the boards that come on them."""
+    plates = seen.plates
+    if all(plate.copies == 1 for plate in plates):
+        return (
+            f"{quantity} sets of {len(plates)} boards" if len(plates) > 1 else f"{quantity} boards"
+        )
+    if len(plates) > 1:
+        return f"{sum(p.needed(quantity) for p in plates)} panels for {quantity} sets"
+    needed, copies = plates[0].needed(quantity), plates[0].copies
+    return f"{needed} panels of {copies}: {needed * copies} boards"
 
 
 def order_state(

@@ -32,14 +32,13 @@ def line_figures(quote: Quote, house: House) -> list[Working]:
     worked = (
         ("set-up x boards in a set", (given("set-up", house.setup_cents, "cents", "list"), boards)),
         (
-            "(area x price + area of four layers x price of inner layers) x sets x share"
+            "(area x price + area of four layers x price of inner layers) x share"
             if quote.inner_mm2
-            else "area x price x sets x share",
+            else "area x price x share",
             (
-                given("area", quote.area_mm2 / 10_000, "dm²", "outlines of the files"),
+                given("area", quote.area_mm2 / 10_000, "dm²", made_of(quote)),
                 given("price", house.area_cents_dm2, "cents/dm²", "list"),
                 *inner_inputs(quote, house),
-                given("sets", quote.quantity, "", "asked for"),
                 given("share", factor_of(house, quote.quantity), "", "breaks of the list"),
             ),
         ),
@@ -60,9 +59,14 @@ def inner_inputs(quote: Quote, house: House) -> tuple[WorkingInput, ...]:
     if not quote.inner_mm2:
         return ()
     return (
-        given("area of four layers", quote.inner_mm2 / 10_000, "dm²", "outlines of the files"),
+        given("area of four layers", quote.inner_mm2 / 10_000, "dm²", made_of(quote)),
         given("price of inner layers", house.inner_cents_dm2, "cents/dm²", "list"),
     )
+
+
+def made_of(quote: Quote) -> str:
+    """Where the area is from."""
+    return f"outlines of the files, {quote.plates} plates"
 
 
 def total_figure(lines: Lines, total_cents: float, house: str) -> Working:

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look For Bench
+         * @description The serial ports of this machine, and the name of the bench unit at an address where one is given.
+         */
+        get: operations["look_for_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -798,6 +818,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Panel
+         * @description The panel of a board (the main one where none is named), or nothing where boards are ordered singly; 404 before the board is placed.
+         */
+        get: operations["get_panel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/parts": {
         parameters: {
             query?: never;
@@ -1453,7 +1493,7 @@ export interface paths {
         put?: never;
         /**
          * Run First Power
-         * @description All readings before and after power on a simulated unit, each recorded with its verdict; power stays off where one before it is wrong.
+         * @description All readings before and after power on a bench unit, each recorded with its verdict; power stays off where one before it is wrong.
          */
         post: operations["run_first_power"];
         delete?: never;
@@ -1473,7 +1513,7 @@ export interface paths {
         put?: never;
         /**
          * Run Keys
-         * @description Every key pressed on a simulated unit: it must read, and alone.
+         * @description Every key pressed on a bench unit: it must read, and alone.
          */
         post: operations["run_keys"];
         delete?: never;
@@ -1513,7 +1553,7 @@ export interface paths {
         put?: never;
         /**
          * Run Stick
-         * @description A stick moved on a simulated unit, with its limits and the values for the firmware.
+         * @description A stick moved on a bench unit, with its limits and the values for the firmware.
          */
         post: operations["run_stick"];
         delete?: never;
@@ -1553,7 +1593,7 @@ export interface paths {
         put?: never;
         /**
          * Make Test
-         * @description One reading more, typed in or asked of a simulated unit.
+         * @description One reading more, typed in or asked of a bench unit.
          */
         post: operations["make_test"];
         delete?: never;
@@ -4685,6 +4725,16 @@ export interface components {
         Back: {
             /** Version */
             version: number;
+        };
+        /**
+         * BenchView
+         * @description Serial ports of this machine with what the system calls them, and what the bench unit asked calls itself.
+         */
+        BenchView: {
+            /** Name */
+            name: string;
+            /** Ports */
+            ports: string[];
         };
         /**
          * BendSide
@@ -8277,7 +8327,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -8340,6 +8390,7 @@ export interface components {
              * @default []
              */
             own_checks: (components["schemas"]["PinOrderCheck"] | components["schemas"]["PartOnRailCheck"] | components["schemas"]["HeightCheck"] | components["schemas"]["WordsCheck"])[];
+            panel?: components["schemas"]["PanelChoice"] | null;
             /**
              * Part Seats
              * @default {}
@@ -8441,6 +8492,18 @@ export interface components {
             shipping: string;
             /** Thickness Um */
             thickness_um: number;
+        };
+        /**
+         * ChoosePanel
+         * @description Boards several on a panel, or singly where none is said.
+         */
+        ChoosePanel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "choose-panel";
+            panel: components["schemas"]["PanelChoice"] | null;
         };
         /**
          * Chords
@@ -9143,7 +9206,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -10412,6 +10475,111 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PanelChoice
+         * @description So many `columns` and `rows` of one board between two rails `rail_mm` wide, parted by milled slots with `tabs` or by `score` lines; each board of a device gets a panel of its own.
+         */
+        PanelChoice: {
+            /**
+             * By
+             * @default tabs
+             * @enum {string}
+             */
+            by: "tabs" | "score";
+            /**
+             * Columns
+             * @default 2
+             */
+            columns: number;
+            /**
+             * Rail Mm
+             * @default 7
+             */
+            rail_mm: number;
+            /**
+             * Rows
+             * @default 2
+             */
+            rows: number;
+        };
+        /**
+         * PanelHole
+         * @description A hole that is the panel's own.
+         */
+        PanelHole: {
+            /** D Mm */
+            d_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tab" | "tooling";
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * PanelTrouble
+         * @description Why it cannot be made, and the way out.
+         */
+        PanelTrouble: {
+            /** Sentence */
+            sentence: string;
+            /** Way Out */
+            way_out: string;
+        };
+        /**
+         * PanelView
+         * @description A panel in millimetres, its lower left corner at (0, 0): where every copy's own origin lies, rails (left, bottom, right, top), milled lines as strokes, the panel's holes, marks, score lines, how many tabs hold it, its figures and what stands against it.
+         */
+        PanelView: {
+            /** Copies */
+            copies: [
+                number,
+                number
+            ][];
+            /** Figures */
+            figures: components["schemas"]["Working"][];
+            /** Height Mm */
+            height_mm: number;
+            /** Holes */
+            holes: components["schemas"]["PanelHole"][];
+            /** Marks */
+            marks: [
+                number,
+                number
+            ][];
+            /** Milled */
+            milled: [
+                number,
+                number
+            ][][];
+            /** Rails */
+            rails: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Scores */
+            scores: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** Tabs */
+            tabs: number;
+            /** Troubles */
+            troubles: components["schemas"]["PanelTrouble"][];
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * PartDifference
@@ -15654,6 +15822,127 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    look_for_bench: {
+        parameters: {
+            query?: {
+                at?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -20786,6 +21075,129 @@ export interface operations {
             };
         };
     };
+    get_panel: {
+        parameters: {
+            query?: {
+                board?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelView"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_parts: {
         parameters: {
             query?: never;
@@ -24816,7 +25228,9 @@ export interface operations {
     };
     run_first_power: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+            };
             header?: never;
             path: {
                 unit_id: number;
@@ -24937,7 +25351,9 @@ export interface operations {
     };
     run_keys: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+            };
             header?: never;
             path: {
                 unit_id: number;
@@ -25183,7 +25599,9 @@ export interface operations {
     };
     run_stick: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+            };
             header?: never;
             path: {
                 unit_id: number;
@@ -25308,7 +25726,9 @@ export interface operations {
     };
     say_symptom: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+            };
             header?: never;
             path: {
                 unit_id: number;
@@ -25433,7 +25853,9 @@ export interface operations {
     };
     make_test: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+            };
             header?: never;
             path: {
                 unit_id: number;

@@ -127,7 +127,7 @@ def outcome_of(rule: Rule, subject: Subject) -> Outcome:
     about = (rule, view.placement, view.routing, view.pour, subject.house)
     board = view.board
     choices = subject.choices
-    name = f"{board.name} {board.near_room_mm} {board.far_room_mm} {choices.thickness_um} {choices.stack!r}"
+    name = f"{board.name} {board.near_room_mm} {board.far_room_mm} {choices.thickness_um} {choices.stack!r} {choices.panel!r}"
     return OUTCOMES.of(about, lambda: rule.run(subject), name)
 
 

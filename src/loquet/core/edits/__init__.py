@@ -24,7 +24,7 @@ from loquet.core.edits.kit_edits import MarkKit, NameBought
 from loquet.core.edits.outline_edits import ShapeOutline, TakeOutline
 from loquet.core.edits.part_arranging import ArrangeParts
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
-from loquet.core.edits.release_edits import ChooseHouse
+from loquet.core.edits.release_edits import ChooseHouse, ChoosePanel
 from loquet.core.edits.renaming import RenameThing
 from loquet.core.edits.seat_edits import ReleasePart, SeatPart
 from loquet.core.edits.stack_edits import MeasureHeight, SetStack
@@ -92,6 +92,7 @@ Edit = Annotated[
     | CutTrack
     | LayNet
     | ChooseHouse
+    | ChoosePanel
     | SetStack
     | AddCheck
     | DropCheck

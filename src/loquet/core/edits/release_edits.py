@@ -1,10 +1,12 @@
-"""Edits of the release: house and what is ordered there."""
+"""Edits of the release: house and what is ordered there, and how many boards lie on a panel."""
 
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.design import Design
+from loquet.core.edits.applying import with_choices
 from loquet.core.frozen import Frozen
 
 Words = Annotated[str, Field(max_length=40)]
@@ -27,5 +29,22 @@ class ChooseHouse(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Change the choices; a rule says what the house does not offer."""
-        changed = self.model_dump(exclude={"kind"})
-        return design.model_copy(update={"choices": design.choices.model_copy(update=changed)})
+        return with_choices(design, **self.model_dump(exclude={"kind"}))
+
+
+class ChoosePanel(Frozen):
+    """Boards several on a panel, or singly where none is said."""
+
+    kind: Literal["choose-panel"] = "choose-panel"
+    panel: PanelChoice | None
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        if self.panel is None:
+            return "Order boards singly"
+        return f"Panels of {self.panel.columns} x {self.panel.rows}, parted by {self.panel.by}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep the choice; a rule says what stands against it."""
+        return with_choices(design, panel=self.panel)

@@ -10,9 +10,9 @@ from loquet.core.fabrication.layers import Drawn, Layer, drawing_order
 from loquet.core.geometry import Bar, Box, Round, Shape
 
 
-def write_layer(layer: Layer, project: str, project_id: str) -> bytes:
-    """A layer as Gerber text: pour first (holes cleared), then pads and strokes with their attributes."""
-    lines = header(layer.function, project, project_id, layer.negative)
+def write_layer(layer: Layer, project: str, project_id: str, part: str = "Single") -> bytes:
+    """A layer as Gerber text: pour first (holes cleared), then pads and strokes with their attributes; `part` says whether it is one board or an `Array` of them."""
+    lines = header(layer.function, project, project_id, layer.negative, part)
     lines += macro_lines(layer.objects)
     apertures = number_apertures(layer.objects)
     function = ""
@@ -29,9 +29,11 @@ def write_layer(layer: Layer, project: str, project_id: str) -> bytes:
     return "\n".join(lines).encode("ascii")
 
 
-def write_profile(pieces: tuple[Piece, ...], project: str, project_id: str) -> bytes:
+def write_profile(
+    pieces: tuple[Piece, ...], project: str, project_id: str, part: str = "Single"
+) -> bytes:
     """The board's outline and its openings, with true arcs at their corners."""
-    lines = header("Profile,NP", project, project_id, False)
+    lines = header("Profile,NP", project, project_id, False, part)
     lines += ["%TA.AperFunction,Profile*%", "%ADD10C,0.100000*%", "%TD*%", "G75*", "D10*"]
     at: tuple[int, int] | None = None
     for piece in pieces:
@@ -49,11 +51,12 @@ def write_profile(pieces: tuple[Piece, ...], project: str, project_id: str) -> b
     return "\n".join(lines).encode("ascii")
 
 
-def header(function: str, project: str, project_id: str, negative: bool) -> list[str]:
+def header(function: str, project: str, project_id: str, negative: bool, part: str) -> list[str]:
     """File attributes and format; no date, so that the same design gives the same bytes."""
     return [
         f"%TF.GenerationSoftware,Larkfield,Loquet,{__version__}*%",
         f"%TF.ProjectId,{project},{project_id},A*%",
+        f"%TF.Part,{part}*%",
         f"%TF.FileFunction,{function}*%",
         f"%TF.FilePolarity,{'Negative' if negative else 'Positive'}*%",
         f"%TF.SameCoordinates,{project_id[:8]}*%",

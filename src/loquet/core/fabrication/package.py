@@ -12,21 +12,27 @@ from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
 from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.legend import legend_of
+from loquet.core.fabrication.panel_files import panel_files
 from loquet.core.fabrication.tables import write_connectors, write_parts_list, write_places_list
 from loquet.core.frozen import digest_of
 from loquet.core.handover.package import device_files
 from loquet.core.library import Library
+from loquet.core.panel import Panel
+from loquet.core.panelling import panel_of
 from loquet.core.pipeline import board_view
+
+PANEL = "panel"
 
 
 @dataclass(frozen=True)
 class Sheets:
-    """A board with its layers as they are planned, the folder of its files (empty where the device has one board), and what found no room on its legend."""
+    """A board with its layers as they are planned, the folder of its files (empty where the device has one board), what found no room on its legend, and its panel where one is asked for."""
 
     view: BoardView
     layers: tuple[Layer, ...]
     folder: str
     left_out: tuple[str, ...] = ()
+    panel: Panel | None = None
 
 
 def sheets_of(design: Design, library: Library) -> tuple[Sheets, ...]:
@@ -37,7 +43,8 @@ def sheets_of(design: Design, library: Library) -> tuple[Sheets, ...]:
         view = board_view(design, library, board.name)
         folder = f"{board.folder}/" if len(boards) > 1 else ""
         legend = legend_of(view)
-        found.append(Sheets(view, plan_layers(view, legend), folder, legend.left_out))
+        panel = panel_of(view, design.choices, library)
+        found.append(Sheets(view, plan_layers(view, legend), folder, legend.left_out, panel))
     return tuple(found)
 
 
@@ -57,6 +64,8 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
     """The files of one board."""
     view, layers = sheet.view, sheet.layers
     project = f"{design.brief.name} {sheet.folder.strip('/')}".strip().replace(" ", "-")
+    panel = sheet.panel
+    made = panel_files(view, layers, panel, project, guid(identity)) if panel else {}
     return {
         **{
             f"fabrication/{layer.file}": write_layer(layer, project, guid(identity))
@@ -73,6 +82,7 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
         "assembly/places.csv": write_places_list(view, library),
         "assembly/connectors.csv": write_connectors(view, library),
         "assembly/drawing.pdf": write_drawing(view),
+        **{f"{PANEL}/{name}": data for name, data in made.items()},
     }
 
 

@@ -1,6 +1,7 @@
 """A board house: what it can make, and what that costs. Prices are in cents, invented for the scenario."""
 
 from loquet.core.board.rules import BoardRules
+from loquet.core.brief.panel_choice import Parting
 from loquet.core.frozen import Frozen
 from loquet.core.quantities.lengths import UM
 
@@ -14,7 +15,7 @@ class Shipping(Frozen):
 
 
 class House(Frozen):
-    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil with and without frame, fitting by the part (0 does not fit); its share of duty, the days on which it is closed (`12-25`), what it asks back and how late its parcels are."""
+    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil with and without frame and the thickness of its sheet, fitting by the part (0 does not fit); its share of duty, the days on which it is closed (`12-25`), what a panel costs by how it is parted (what is not there it does not make) and how far copper keeps from its score lines, what it asks back and how late its parcels are."""
 
     id: str
     name: str
@@ -47,11 +48,14 @@ class House(Frozen):
     breaks: tuple[tuple[int, float], ...]
     stencil_cents: int = 0
     frame_cents: int = 0
+    stencil_um: int = 0
     fit_setup_cents: int = 0
     fit_cents: float = 0.0
     fit_days: int = 0
     duty_share: float = 0.0
     closed_on: tuple[str, ...] = ()
+    panel_cents: dict[Parting, int] = {}
+    score_um: int = 0
     asks: str = ""
     late_days: int = 0
 

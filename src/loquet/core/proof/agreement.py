@@ -141,7 +141,9 @@ def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
     ]
 
 
-def compare_profile(pieces: tuple[Piece, ...], read: ReadLayer) -> list[Fault]:
+def compare_profile(
+    pieces: tuple[Piece, ...], read: ReadLayer, file: str = "profile.gbr"
+) -> list[Fault]:
     """Lines and arcs of the outline."""
     lines = {same_way(Bar(p.x1, p.y1, p.x2, p.y2, 100_000)) for p in pieces if isinstance(p, Line)}
     arcs = {
@@ -150,12 +152,10 @@ def compare_profile(pieces: tuple[Piece, ...], read: ReadLayer) -> list[Fault]:
     found_lines = {same_way(o.shape) for o in read.objects}
     found_arcs = {(a.x1, a.y1, a.x2, a.y2, a.cx, a.cy, a.anticlockwise) for a in read.arcs}
     faults = [
-        fault("profile.gbr", "", *middle_of(s), "a side of the outline differs")
-        for s in lines ^ found_lines
+        fault(file, "", *middle_of(s), "a side of the outline differs") for s in lines ^ found_lines
     ]
     return faults + [
-        fault("profile.gbr", "", a[0], a[1], "a corner of the outline differs")
-        for a in arcs ^ found_arcs
+        fault(file, "", a[0], a[1], "a corner of the outline differs") for a in arcs ^ found_arcs
     ]
 
 

@@ -30,6 +30,11 @@ COUNTED = (
         "keys scanned",
         "counted, keys pressed one by one on the nets of the files, knowing parts and pins alone",
     ),
+    (
+        "copies",
+        "copies on panels",
+        "counted, copies of a board found whole in the files of its panel, read back and compared with those of the single board",
+    ),
 )
 
 
@@ -49,4 +54,5 @@ def proof_workings(figures: Mapping[str, int], files: int) -> tuple[Working, ...
             ),
         )
         for name, title, formula in COUNTED
+        if name != "copies" or figures.get(name, 0)
     )

@@ -25,7 +25,7 @@ SIDES = (NEAR, FAR)
 
 @dataclass(frozen=True)
 class Proof:
-    """How many nets, pads and gaps were proven, how many keys scanned, and every fault found."""
+    """How many nets, pads and gaps were proven, how many keys scanned, how many copies found whole on panels, and every fault found."""
 
     nets: int
     pads: int
@@ -33,6 +33,7 @@ class Proof:
     holes: int
     faults: tuple[Fault, ...]
     keys: int = 0
+    copies: int = 0
 
     @property
     def holds(self) -> bool:

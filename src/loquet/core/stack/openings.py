@@ -11,7 +11,7 @@ from loquet.core.covers import covers_of
 from loquet.core.library import Library
 from loquet.core.parts.profiles import Plug
 from loquet.core.provenance import Source, Working, given
-from loquet.core.quantities.lengths import MM
+from loquet.core.quantities.lengths import MM, caliper_mm, fine_mm
 from loquet.core.stack.model import Walls
 from loquet.core.stack.mouths import beyond_mm, middle_mm, mouth_of
 from loquet.core.stack.pieces import profile_of
@@ -119,7 +119,7 @@ def opening(
 ) -> Opening:
     """An opening with play around what goes through and what the process makes smaller."""
     grows = GROWS_MM[process]
-    drawn = tuple(round(side + 2 * play + 2 * grows, 2) for side in size)
+    drawn = tuple(caliper_mm(side + 2 * play + 2 * grows) for side in size)
     width = size[0] - 2 * lean
     working = Working(
         id=f"stack.opening.{thing}.{words}",
@@ -129,8 +129,8 @@ def opening(
         shown=f"{drawn[0]:.2f} mm",
         formula="width + 2 x lean + 2 x play + 2 x process",
         inputs=(
-            given("width", round(width, 3), "mm", "profile of the part or drawing of the screen"),
-            given("lean", round(lean, 3), "mm", "how far it leans at the outside of the wall"),
+            given("width", fine_mm(width), "mm", "profile of the part or drawing of the screen"),
+            given("lean", fine_mm(lean), "mm", "how far it leans at the outside of the wall"),
             given("play", play, "mm", "common practice, no source"),
             given("process", grows, "mm", f"{process}: common practice, no source"),
         ),
@@ -140,6 +140,6 @@ def opening(
     )
     x, y, z, turn = where
     return Opening(
-        thing, words, wall, is_round, round(x, 3), round(y, 3), round(z, 3), turn,
-        (round(size[0], 2), round(size[1], 2)), (drawn[0], drawn[1]), working,
+        thing, words, wall, is_round, fine_mm(x), fine_mm(y), fine_mm(z), turn,
+        (caliper_mm(size[0]), caliper_mm(size[1])), (drawn[0], drawn[1]), working,
     )  # fmt: skip

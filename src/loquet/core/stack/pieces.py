@@ -17,7 +17,7 @@ from loquet.core.covers import covers_of
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.parts.profiles import LEAD_MM, POST, SCREWS, STAYS, Profile, Screw, profile_for
-from loquet.core.quantities.lengths import MM
+from loquet.core.quantities.lengths import MM, fine_mm
 from loquet.core.stack.model import Piece
 
 MODULE_MM = 4.0
@@ -157,7 +157,7 @@ def loose_pieces(
         seat = seat_of_thing(view.brief, thing)
         area = lying(loose, seat)
         height = choices.heights_mm.get(thing.name, loose.high_mm)
-        swell = round(height * loose.swells, 3)
+        swell = fine_mm(height * loose.swells)
         bed = bed_under(area, seat.far, board_mm, under)
         bed += INSULATOR_MM if choices.insulator and loose.soft else 0.0
         low, high = outward(height + swell, board_mm, seat.far, bed)

@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 from loquet.core.board.copper import BoardView
 from loquet.core.library import Library
 from loquet.core.parts.profiles import FINGERS_MM
-from loquet.core.quantities.lengths import MM
+from loquet.core.quantities.lengths import MM, caliper_mm, fine_mm
 from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.mouths import beyond_mm, middle_mm, mouth_of
 from loquet.core.stack.pieces import profile_of, thing_of
@@ -71,7 +71,7 @@ def plugs_of(view: BoardView, library: Library, board_mm: float) -> Iterator[Plu
             middle - plug.high_mm / 2,
             middle + plug.high_mm / 2,
             way,
-            round(beyond_mm(view, mouth), 3),
+            fine_mm(beyond_mm(view, mouth)),
         )
 
 
@@ -82,7 +82,7 @@ def plugs_in_the_way(stack: Stack, plugs: tuple[Plugged, ...]) -> Iterator[InThe
             apart = float(one.area.distance(other.area))
             if apart < FINGERS_MM:
                 about = (*thing_of(one.thing), *thing_of(other.thing))
-                yield InTheWay(one, other.words, round(apart, 2), about)
+                yield InTheWay(one, other.words, caliper_mm(apart), about)
     for plug in plugs:
         for piece in stack.pieces:
             if meets(plug, piece):
@@ -91,7 +91,8 @@ def plugs_in_the_way(stack: Stack, plugs: tuple[Plugged, ...]) -> Iterator[InThe
 
 def meets(plug: Plugged, piece: Piece) -> bool:
     """Whether a plug runs into a body that is not its own socket."""
-    if piece.name.endswith(plug.ref) or (piece.thing and piece.thing == plug.thing):
+    own = piece.name.split()[-1] == plug.ref or (piece.thing and piece.thing == plug.thing)
+    if own:
         return False
     if not overlap(plug.low_mm, plug.high_mm, piece.low_mm, piece.high_mm):
         return False

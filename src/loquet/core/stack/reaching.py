@@ -8,6 +8,7 @@ from shapely.geometry import Polygon
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.library import Library
+from loquet.core.quantities.lengths import fine_mm
 from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.pieces import profile_of
 
@@ -46,7 +47,7 @@ def reached_things(
         spot = piece.area.representative_point()
         yield Reached(
             thing.name, service.words, service.closed, reached, how, piece.name,
-            round(spot.x, 3), round(spot.y, 3),
+            fine_mm(spot.x), fine_mm(spot.y),
         )  # fmt: skip
 
 

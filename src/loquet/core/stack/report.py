@@ -8,6 +8,7 @@ from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.provenance import Source, Working, given
+from loquet.core.quantities.lengths import fine_mm
 from loquet.core.stack.model import Gap, Piece, Stack
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.order import order_of
@@ -184,8 +185,8 @@ def body_view(piece: Piece) -> StackBody:
         words=piece.words,
         sort=piece.sort,
         rings=tuple(ring_of(part) for part in shapely.get_parts(piece.area)),
-        low_mm=round(piece.low_mm, 3),
-        high_mm=round(piece.high_mm, 3),
+        low_mm=fine_mm(piece.low_mm),
+        high_mm=fine_mm(piece.high_mm),
         far=piece.far,
         through=piece.through,
         soft=piece.soft,
@@ -208,7 +209,7 @@ def gap_view(gap: Gap) -> GapView:
 def ring_of(area: BaseGeometry) -> tuple[Spot, ...]:
     """The outer line of an area in mm, without its repeated last point."""
     points = shapely.get_coordinates(area.exterior if hasattr(area, "exterior") else area)
-    return tuple((round(float(x), 3), round(float(y), 3)) for x, y in points[:-1])
+    return tuple((fine_mm(x), fine_mm(y)) for x, y in points[:-1])
 
 
 def room_workings(stack: Stack) -> tuple[Working, ...]:
@@ -237,7 +238,7 @@ def room_working(stack: Stack, side: str, room: float, said: bool, far: bool) ->
         post = room if room > max(highest + SPARE_MM, LEAST_ROOM_MM) + 1e-6 else 0.0
         formula = "max(highest + spare, least, post)"
         inputs = (
-            given("highest", round(highest, 3), "mm", words),
+            given("highest", fine_mm(highest), "mm", words),
             given("spare", SPARE_MM, "mm", "common practice, no source"),
             given("least", LEAST_ROOM_MM, "mm", "common practice, no source"),
             given("post", post, "mm", "what the screws of this side need, where that is more"),

@@ -7,6 +7,7 @@ from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.parts.profiles import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
 from loquet.core.provenance import Source, Working, given
+from loquet.core.quantities.lengths import caliper_mm, fine_mm
 from loquet.core.stack.model import Walls
 from loquet.core.stack.pieces import screws_of
 
@@ -74,5 +75,5 @@ def screw_fit(
         inputs=tuple(inputs),
         source=ISO,
     )
-    post = round(walls.far_room_mm, 2)
-    return ScrewFit(name, thread, choices.heads, length, round(least, 3), round(most, 3), post, working)  # fmt: skip
+    post = caliper_mm(walls.far_room_mm)
+    return ScrewFit(name, thread, choices.heads, length, fine_mm(least), fine_mm(most), post, working)  # fmt: skip

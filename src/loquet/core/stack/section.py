@@ -7,6 +7,7 @@ import shapely
 from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
+from loquet.core.quantities.lengths import fine_mm
 from loquet.core.stack.model import Sort, Stack
 
 Spot = tuple[float, float]
@@ -51,7 +52,7 @@ def section_of(stack: Stack, start: Spot, end: Spot) -> Section:
         ("board", stack.outline, 0.0, walls.board_mm),
     ):
         found += [
-            Cut(name, f"the {name}", name.split()[-1], *span, round(low, 3), round(high, 3))
+            Cut(name, f"the {name}", name.split()[-1], *span, fine_mm(low), fine_mm(high))
             for span in spans_of(line, area)
         ]
     for piece in stack.pieces:
@@ -61,13 +62,13 @@ def section_of(stack: Stack, start: Spot, end: Spot) -> Section:
                 piece.words,
                 piece.sort,
                 *span,
-                round(piece.low_mm, 3),
-                round(piece.high_mm, 3),
+                fine_mm(piece.low_mm),
+                fine_mm(piece.high_mm),
                 piece.swell_mm,
             )
             for span in spans_of(line, piece.area)
         ]
-    return Section(round(line.length, 3), tuple(found))
+    return Section(fine_mm(line.length), tuple(found))
 
 
 def hull(stack: Stack) -> BaseGeometry:
@@ -83,5 +84,5 @@ def spans_of(line: LineString, area: BaseGeometry) -> list[tuple[float, float]]:
     for part in shapely.get_parts(inside):
         if part.geom_type == "LineString" and part.length > 1e-6:
             ends = sorted(line.project(shapely.Point(p)) for p in (part.coords[0], part.coords[-1]))
-            found.append((round(ends[0], 3), round(ends[1], 3)))
+            found.append((fine_mm(ends[0]), fine_mm(ends[1])))
     return sorted(found)

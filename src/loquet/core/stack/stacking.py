@@ -10,6 +10,7 @@ from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.library import Library
 from loquet.core.parts.profiles import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
+from loquet.core.quantities.lengths import caliper_mm, fine_mm
 from loquet.core.remembering import Remembered
 from loquet.core.stack.model import Gap, Piece, Stack, Walls
 from loquet.core.stack.pieces import (
@@ -77,9 +78,9 @@ def walls_about(
     near = far = LEAST_ROOM_MM
     for piece in pieces:
         if piece.far:
-            far = max(far, round(-piece.shoulder_mm + SPARE_MM, 2))
+            far = max(far, caliper_mm(-piece.shoulder_mm + SPARE_MM))
         else:
-            near = max(near, round(piece.shoulder_mm - board_mm + SPARE_MM, 2))
+            near = max(near, caliper_mm(piece.shoulder_mm - board_mm + SPARE_MM))
     board = view.board
     for *_, screw in screws_of(view):
         if choices.fixing == "posts":
@@ -100,7 +101,7 @@ def walls_about(
 def room_for(screw: Screw, passed_mm: float, wall_mm: float) -> float:
     """The room behind what a screw passes, so that the shortest length that holds ends in the wall and not outside, in mm."""
     length = next((n for n in LENGTHS_MM if n >= passed_mm + ENGAGED * screw.d_mm - 1e-9), 0)
-    return round(length - passed_mm + SKIN_MM - wall_mm, 2)
+    return caliper_mm(length - passed_mm + SKIN_MM - wall_mm)
 
 
 def gaps_of(pieces: tuple[Piece, ...], walls: Walls) -> Iterator[Gap]:
@@ -128,7 +129,7 @@ def wall_gaps(pieces: tuple[Piece, ...], walls: Walls) -> Iterator[Gap]:
         yield Gap(
             piece.words,
             f"the {wall}",
-            round(away, 3),
+            fine_mm(away),
             "to the back wall" if piece.far else "to the front wall",
             x,
             y,
@@ -152,11 +153,11 @@ def gap_between(one: Piece, other: Piece) -> Iterator[Gap]:
     where = nearest_spot(one.area, other.area)
     about = (*one.about, *other.about)
     if beside <= 1e-6 and one.area.intersection(other.area).area > 1e-6:
-        yield Gap(one.words, other.words, round(apart, 3), "above each other", *where, about, least)
+        yield Gap(one.words, other.words, fine_mm(apart), "above each other", *where, about, least)
     elif apart < 0:
-        yield Gap(one.words, other.words, round(beside, 3), "side by side", *where, about, least)
+        yield Gap(one.words, other.words, fine_mm(beside), "side by side", *where, about, least)
     elif soft:
-        far = round(hypot(apart, beside), 3)
+        far = fine_mm(hypot(apart, beside))
         yield Gap(one.words, other.words, far, "side by side", *where, about, least)
 
 
@@ -166,10 +167,10 @@ def nearest_spot(one: BaseGeometry, other: BaseGeometry) -> tuple[float, float]:
     if not shared.is_empty:
         return spot_of(shared)
     (x1, y1), (x2, y2) = shapely.shortest_line(one, other).coords
-    return round((x1 + x2) / 2, 3), round((y1 + y2) / 2, 3)
+    return fine_mm((x1 + x2) / 2), fine_mm((y1 + y2) / 2)
 
 
 def spot_of(area: BaseGeometry) -> tuple[float, float]:
     """A place within an area."""
     point = area.representative_point()
-    return round(point.x, 3), round(point.y, 3)
+    return fine_mm(point.x), fine_mm(point.y)

@@ -23,3 +23,6 @@ export function useBuild(board: string, way: "hand" | "plate", paste: "lead-free
 		retry: false,
 	});
 }
+
+/** Asks something of the server that changes a unit. */
+export type Post = <T>(work: () => Promise<T>) => void;

@@ -31,32 +31,44 @@ export function LayerCanvas({
 			take(client.GET("/api/releases/{release_id}/layers/{file}", { params: { path: { release_id: release, file } } })),
 		staleTime: Number.POSITIVE_INFINITY,
 	});
+	const whole = useQuery({
+		queryKey: ["layer", release, file, "panel"],
+		queryFn: () =>
+			take(
+				client.GET("/api/releases/{release_id}/layers/{file}", {
+					params: { path: { release_id: release, file: file.replace(/[^/]+$/, "profile.gbr") } },
+				}),
+			),
+		staleTime: Number.POSITIVE_INFINITY,
+		enabled: file.split("/").at(-2) === "panel",
+	});
 	const mirrored = file.includes("-far");
 	const layer = query.data;
+	const panel = whole.data;
 	const paint = useCallback(
 		(ctx: CanvasRenderingContext2D, w: number, h: number) => {
 			if (!board) return;
-			const xs = board.outline_mm.map((p) => p[0]);
-			const ys = board.outline_mm.map((p) => p[1]);
-			const view = fitView(Math.max(...xs), Math.max(...ys), w, h, mirrored, 14);
+			const ends = panel ? panel.strokes.map(([, , x, y]) => [x, y] as const) : board.outline_mm;
+			const view = fitView(Math.max(...ends.map((p) => p[0])), Math.max(...ends.map((p) => p[1])), w, h, mirrored, 14);
 			ctx.clearRect(0, 0, w, h);
-			outline(ctx, view, [board.outline_mm, ...board.openings_mm]);
+			if (panel) paintLayer(ctx, view, panel, "#8a857a");
+			else outline(ctx, view, [board.outline_mm, ...board.openings_mm]);
 			if (layer) paintLayer(ctx, view, layer, COLOURS.find(([name]) => file.includes(`/${name}`))?.[1] ?? "#23211D");
 		},
-		[layer, board, mirrored, file],
+		[layer, panel, board, mirrored, file],
 	);
 	const { ref } = useCanvas(paint);
 	return (
 		<div className="relative min-w-0 flex-1">
 			<canvas
 				ref={ref}
-				className="h-full w-full"
+				className="h-[calc(100%-24px)] w-full"
 				role="img"
 				aria-label={`${file}, read back`}
 				data-testid="layer-canvas"
 				data-objects={layer ? layer.flashes.length + layer.strokes.length : 0}
 			/>
-			<p className="absolute right-3 bottom-2 bg-paper/80 px-1 text-[12px] text-ink-2">
+			<p className="absolute right-3 bottom-0.5 px-1 text-[12px] text-ink-2">
 				{file}, read back; seen from {mirrored ? "behind" : "the front"}
 			</p>
 		</div>

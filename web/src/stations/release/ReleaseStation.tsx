@@ -10,6 +10,7 @@ import { Calendar } from "./Calendar";
 import { Costs } from "./Costs";
 import { LayerCanvas } from "./LayerCanvas";
 import { Orders } from "./Orders";
+import { Panel } from "./Panel";
 import { Quotes } from "./Quotes";
 
 type Release = Schemas["ReleaseView"];
@@ -21,7 +22,7 @@ const COMING = [
 	["Lists and a drawing for assembly", "each part with its value, size, place and turn"],
 	["Files for the firmware", "the pin map of every brain, and the report where the device has one"],
 	["The proof", "every file read back and compared with the design, every key scanned on the finished nets"],
-	["Quotes and the order", "from two simulated houses"],
+	["Quotes and the order", "from three simulated houses"],
 ] as const;
 const FIRST = "fabrication/copper-near.gbr";
 
@@ -70,6 +71,7 @@ export function ReleaseStation() {
 							<FileList release={release} file={file} pick={setFile} />
 							<LayerCanvas release={release.id} file={file} board={board} />
 						</div>
+						<Panel />
 						{release.current ? (
 							<>
 								<Quotes />
@@ -84,23 +86,26 @@ export function ReleaseStation() {
 						<Orders />
 					</>
 				) : (
-					<Coming title="The files of an order will lie here" until="pour">
-						<div className="max-w-[420px] flex-1 text-ink-2">
-							<p>
-								{blocked
-									? `${head.stops} stops are still open; each is named at the right with what to do.`
-									: "Writing them takes a few seconds."}
-							</p>
-							<ul className="mt-3 border-t border-rule">
-								{COMING.map(([what, about]) => (
-									<li key={what} className="border-b border-rule py-1.5">
-										<span className="font-medium text-ink">{what}</span>
-										<span className="block text-[12px]">{about}</span>
-									</li>
-								))}
-							</ul>
-						</div>
-					</Coming>
+					<>
+						<Panel />
+						<Coming title="The files of an order will lie here" until="pour">
+							<div className="max-w-[420px] flex-1 text-ink-2">
+								<p>
+									{blocked
+										? `${head.stops} stops are still open; each is named at the right with what to do.`
+										: "Writing them takes a few seconds."}
+								</p>
+								<ul className="mt-3 border-t border-rule">
+									{COMING.map(([what, about]) => (
+										<li key={what} className="border-b border-rule py-1.5">
+											<span className="font-medium text-ink">{what}</span>
+											<span className="block text-[12px]">{about}</span>
+										</li>
+									))}
+								</ul>
+							</div>
+						</Coming>
+					</>
 				)}
 			</div>
 		</div>
@@ -110,7 +115,7 @@ export function ReleaseStation() {
 function Verdict({ release }: { release: Release | null }) {
 	if (!release) return <span className="text-ink-2">No files yet</span>;
 	return (
-		<span className="flex items-center gap-2" data-testid="proof">
+		<span className="flex min-w-0 flex-wrap items-center gap-x-2" data-testid="proof">
 			<Sign kind={release.current ? "clear" : "stale"} />
 			{release.current ? "Proven:" : "Proven earlier:"}
 			{release.proof.map((figure) => (
@@ -136,6 +141,7 @@ const NAMES: Record<string, string> = {
 	"profile.gbr": "Outline",
 	"holes-plated.drl": "Plated holes",
 	"holes-unplated.drl": "Unplated holes",
+	"score.gbr": "Score lines",
 };
 
 function FileList({ release, file, pick }: { release: Release; file: string; pick: (file: string) => void }) {
@@ -151,12 +157,13 @@ function FileList({ release, file, pick }: { release: Release; file: string; pic
 					<button
 						key={row.path}
 						type="button"
-						data-layer={name}
+						data-layer={onPanel(row.path) ? `panel/${name}` : name}
 						className={`flex w-full justify-between px-3 py-[3px] text-left ${file === row.path ? "bg-board" : "hover:bg-card"}`}
 						onClick={() => pick(row.path)}
 					>
 						<span>
 							{several && <span className="text-ink-2">{folderOf(row.path)} </span>}
+							{onPanel(row.path) && <span className="text-ink-2">panel </span>}
 							{NAMES[name]}
 						</span>
 						<span className="figure text-[12px] text-ink-2">{kilobytes(row.bytes)}</span>
@@ -175,11 +182,21 @@ function FileList({ release, file, pick }: { release: Release; file: string; pic
 }
 
 /** The folder of a board in the package of a device with several; empty where there is one. */
-const folderOf = (path: string) => path.slice(0, Math.max(0, path.lastIndexOf("/fabrication/")));
+const folderOf = (path: string) => path.split("/").slice(0, -2).join("/");
+
+/** Whether a file is one of a panel. */
+const onPanel = (path: string) => path.split("/").at(-2) === "panel";
 
 /** The layers of a package in the order of the names above, board by board. */
 function layersOf(release: Release | null): string[] {
-	const rank = (path: string) => Object.keys(NAMES).findIndex((name) => path.endsWith(`fabrication/${name}`));
+	const names = Object.keys(NAMES);
+	const rank = (path: string) => {
+		const [folder, name] = path.split("/").slice(-2);
+		const at = names.indexOf(name ?? "");
+		return at < 0 || (folder !== "fabrication" && folder !== "panel")
+			? -1
+			: at + (folder === "panel" ? names.length : 0);
+	};
 	return (release?.files ?? [])
 		.map((f) => f.path)
 		.filter((path) => rank(path) >= 0)

@@ -5,10 +5,11 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import polygon_of
+from loquet.core.panelling import large_ceramics
 from loquet.core.provenance import Outcome, Source
 from loquet.core.quantities.lengths import MM
 
-LEAST_MM, LARGE_NM = 1.0, 1_800_000
+LEAST_MM = 1.0
 
 
 def run(subject: Subject) -> Outcome:
@@ -22,14 +23,10 @@ def run(subject: Subject) -> Outcome:
         for h in view.holes
         if not h.plated and h.keep_nm > h.d
     ]
-    found, looked = [], 0
-    for component in view.circuit.components:
-        part = subject.library.parts.get(component.part)
-        body = view.patterns[component.ref].body
-        if part is None or part.kind != "capacitor" or max(body.w, body.h) < LARGE_NM:
-            continue
-        looked += 1
-        seat = view.seats[component.ref]
+    found = []
+    large = large_ceramics(view, subject.library)
+    for component in (c for c in view.circuit.components if c.ref in large):
+        seat, body = view.seats[component.ref], view.patterns[component.ref].body
         away = min(edge.distance(polygon_of(seat.shape(body))) for edge in edges)
         if away < LEAST_MM * MM:
             found.append(
@@ -41,7 +38,7 @@ def run(subject: Subject) -> Outcome:
                     seat.y,
                 )
             )
-    return outcome(found, looked)
+    return outcome(found, len(large))
 
 
 RULE = Rule(
