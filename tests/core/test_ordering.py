@@ -4,6 +4,7 @@ from datetime import date
 
 import pytest
 
+from loquet.core.board.rules import BoardRules
 from loquet.core.library import Library
 from loquet.core.ordering.calendar import (
     Leg,
@@ -12,7 +13,7 @@ from loquet.core.ordering.calendar import (
     calendar,
     open_day,
 )
-from loquet.core.ordering.landed import Wanted, curve, landed
+from loquet.core.ordering.landed import CURVE, Wanted, curve, landed
 from loquet.standins.board_house import PART_STATES, WAITING, order_state, parts_state
 
 XMAS = ("12-24", "12-25")
@@ -114,6 +115,59 @@ def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) ->
     found = curve([50, 5, 20, 10, 5], at)
     assert [(p.quantity, p.cheaper) for p in found] == [(5, 20), (10, 20), (20, None), (50, None)]
     assert [p.each_cents for p in found] == [2000, 900, 450, 240]
+
+
+def test_every_line_shows_its_working(library: Library) -> None:
+    """The shown sum is its value in euro, and the formula gives it again from its inputs: 24.00 + 0.019 x 30 x 10, duty of 3.7 %, shipping 9.50 + 6.90 where parts are under 60."""
+    millrace, ropewalk = library.house("millrace"), library.house("ropewalk")
+    made = landed(millrace, Wanted(fitting="house"), 10, 2499, 950, 5999, 30)
+    rows = {w.title: w for w in made.workings}
+    assert {t: w.shown for t, w in rows.items()} == {
+        "Boards": "24.99 €",
+        "Fitting by the house": "29.70 €",
+        "Parts with spares": "59.99 €",
+        "Shipping": "16.40 €",
+    }
+    fitted = {i.name: float(i.value) for i in rows["Fitting by the house"].inputs}
+    assert fitted == {"set-up": 2400, "each": 1.9, "parts": 30, "devices": 10}
+    assert {i.name: float(i.value) for i in rows["Shipping"].inputs} == {
+        "boards": 950,
+        "parts": 690,
+    }
+    assert "from 60 €" in next(i.origin for i in rows["Shipping"].inputs if i.name == "parts")
+    free = landed(millrace, Wanted(), 10, 2499, 950, 6000, 30)
+    assert dict(free.lines)["Shipping"] == 950
+    none = landed(millrace, Wanted(), 10, 2499, 950, 0, 30)
+    assert dict(none.lines)["Shipping"] == 950
+    taxed = landed(ropewalk, Wanted(), 10, 1211, 450, 4100, 30)
+    duty = {i.name: float(i.value) for w in taxed.workings if w.title == "Duty" for i in w.inputs}
+    assert duty == {"share": 0.037, "boards": 1211, "stencil": 900, "fitting": 0}
+    # 3.7 % of 24.99 + 29.70 = 2.02; with a stencil instead of fitting 3.7 % of 24.99 + 15.00 = 1.48
+    abroad = millrace.model_copy(update={"duty_share": 0.037})
+    worked = landed(abroad, Wanted(fitting="house"), 10, 2499, 950, 6000, 30)
+    assert dict(worked.lines)["Duty"] == 202
+    assert dict(landed(abroad, Wanted(), 10, 2499, 950, 6000, 30).lines)["Duty"] == 148
+
+
+def test_the_curve_goes_from_five_to_a_thousand() -> None:
+    """As the work asks: the numbers at which a hobby order and a small series are asked for."""
+    assert CURVE == (5, 10, 20, 30, 50, 100, 200, 300, 500, 1000)
+
+
+def test_the_limits_of_a_house_are_drawn_in_nanometres(library: Library) -> None:
+    """Each of Saltmarsh's limits, from its list in micrometres."""
+    assert library.house("saltmarsh").rules() == BoardRules(
+        track_nm=100_000,
+        gap_nm=100_000,
+        hole_nm=200_000,
+        ring_nm=100_000,
+        edge_nm=250_000,
+        mask_web_nm=80_000,
+        mask_grow_nm=40_000,
+        hole_gap_nm=200_000,
+        legend_height_nm=800_000,
+        legend_stroke_nm=120_000,
+    )
 
 
 QUOTE = {"ready_on": "2026-12-03", "arrives_on": "2026-12-04"}

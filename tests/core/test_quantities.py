@@ -39,6 +39,7 @@ def test_preferred_values_refuse_what_has_none(value: float) -> None:
         (0.025, "A", "25 mA"),
         (0, "V", "0 V"),
         (510, "Ω", "510 Ω"),
+        (999_700, "Ω", "1 MΩ"),
         (1e-15, "F", "0.001 pF"),
     ],
 )

@@ -29,6 +29,7 @@ from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples
 from loquet.core.build.sticks import BadSamples, StickResult, stick_result
 from loquet.core.design import Design
 from loquet.core.powering import power_of
+from loquet.core.quantities.shown import show_si
 from loquet.instruments import Bench, BenchUnreachable, name_of, serial_ports, wired_bench
 from loquet.store.designs import NotFound, head_of, load_design
 from loquet.store.tables import RecordRow, RevisionRow, UnitRow, VersionRow
@@ -297,7 +298,10 @@ def read_row(session: SessionNow, unit_id: int, unit_now: Bench, line: Expected,
     word = "OHM" if line.sort == "ohm" else "VOLT"
     value = number(unit_now.line(" ".join([word, *leads])), word)
     good = line.low <= value <= line.high
-    words = f"{line.words}: {value:.4g} {'Ω' if word == 'OHM' else 'V'}, expected {line.shown}"
+    read = (
+        "open" if word == "OHM" and value >= OPEN_OHM / 2 else show_si(value, UNITS[word.lower()])
+    )
+    words = f"{line.words}: {read}, expected {line.shown}"
     record(session, unit_id, sort, {"words": words, "good": good}, datetime.now(UTC))
     return good
 
@@ -464,7 +468,7 @@ def reading_words(sort: str, reading: float) -> str:
         )
     if sort == "ohm" and reading >= OPEN_OHM / 2:
         return "Open."
-    return f"{reading:.4g} {UNITS[sort]}."
+    return f"{show_si(reading, UNITS[sort])}."
 
 
 def describe_record(row: RecordRow) -> RecordView:

@@ -77,6 +77,7 @@ def main() -> int:
                 | "stack"
                 | "quote"
                 | "build"
+                | "unit"
                 | "log"
                 | "schema"
                 | "openapi"

@@ -29,7 +29,7 @@ def show_si(value: float, unit: str, digits: int = 3) -> str:
     if value == 0:
         return f"0 {unit}"
     for factor, prefix in PREFIXES:
-        if abs(value) >= factor * 0.9999999:
+        if float(f"{abs(value) / factor:.{digits}g}") >= 1:
             return f"{value / factor:.{digits}g} {prefix}{unit}"
     factor, prefix = PREFIXES[-1]
     return f"{value / factor:.{digits}g} {prefix}{unit}"
