@@ -101,7 +101,7 @@ def keys(driver: Chrome, *pressed: str) -> None:
 
 
 def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None:
-    """From the workshop to an order without a pointer."""
+    """From the workshop over an order, a unit and its fault to the files of the next revision without a pointer."""
     driver.get(server.address)
     see(driver, "[data-project='Slant remote']")
     tab_to(driver, "[data-project='Slant remote']")
@@ -159,6 +159,55 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
     tab_to(driver, "[data-testid='order']")
     keys(driver, Keys.ENTER)
     see(driver, "[data-order][data-state='received']")
+
+    # a step of building, a simulated unit with any fault, hunted until one cause stands out
+    keys(driver, "9")
+    see(driver, "main[aria-label='build']")
+    tab_to(driver, "[data-testid='steps'] li:nth-of-type(2) button")
+    keys(driver, Keys.ENTER)
+    tab_to(driver, "[data-testid='step-done']")
+    keys(driver, Keys.ENTER)
+    tab_to(driver, "[data-testid='page-units']")
+    keys(driver, Keys.ENTER)
+    tab_to(driver, "[data-testid='new-simulated']")
+    keys(driver, Keys.ENTER)
+    see(driver, "[aria-label='Fault set in the simulated unit'] option:nth-of-type(20)")
+    tab_to(driver, "[aria-label='Fault set in the simulated unit']")
+    keys(driver, Keys.ARROW_DOWN)
+    reads(driver, "[data-testid='records']", "set")
+    tab_to(driver, "[data-testid='observe']")
+    keys(driver, Keys.ENTER)
+    for count in range(3, 11):
+        see(driver, "[data-testid='causes']")
+        if driver.find_elements(By.CSS_SELECTOR, "[data-testid='causes'][data-sure='true']"):
+            break
+        tab_to(driver, "[data-testid='next-tests'] [data-testid='read']")
+        keys(driver, Keys.ENTER)
+        see(driver, f"[data-testid='records'] li:nth-of-type({count})")
+    see(driver, "[data-testid='causes'][data-sure='true']")
+
+    # logged: it blocks the release until it is fixed in the next revision
+    keys(driver, "0")
+    see(driver, "main[aria-label='log']")
+    tab_to(driver, "[aria-label='What went wrong']")
+    keys(driver, "Found on unit 1")
+    tab_to(driver, "[aria-label='Patch']")
+    keys(driver, "mended")
+    tab_to(driver, "[data-testid='note-fault']")
+    keys(driver, Keys.ENTER)
+    see(driver, "[data-card='Found on unit 1'][data-state='open']")
+    reads(driver, "[data-testid='ready-meter']", "1 stop")
+    tab_to(driver, "[data-testid='new-revision']")
+    keys(driver, Keys.ENTER)
+    see(driver, "[data-revision='B']")
+    tab_to(driver, "[data-card='Found on unit 1'] [data-testid='fixed']")
+    keys(driver, Keys.ENTER)
+    see(driver, "[data-card='Found on unit 1'][data-state='fixed']")
+    reads(driver, "[data-testid='ready-meter']", "No stops")
+    keys(driver, "8")
+    tab_to(driver, "[data-testid='prove']")
+    keys(driver, Keys.ENTER)
+    see(driver, "[data-testid='download']", 180)
 
     # find a thing, look at the keys, and leave both
     ActionChains(driver).key_down(Keys.CONTROL).send_keys("k").key_up(Keys.CONTROL).perform()

@@ -15089,6 +15089,11 @@ export interface components {
             board: string;
             /** Board Mm */
             board_mm: number;
+            /** Cut Outs */
+            cut_outs: [
+                number,
+                number
+            ][][];
             /** Far Room Mm */
             far_room_mm: number;
             /** Far Said */
@@ -15132,6 +15137,8 @@ export interface components {
             unplaced: string[];
             /** Wall Mm */
             wall_mm: number;
+            /** Wires */
+            wires: components["schemas"]["WireView"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
         };
@@ -15710,6 +15717,40 @@ export interface components {
             title: string;
             /** Why Not */
             why_not: string;
+        };
+        /**
+         * WireView
+         * @description Wires of a loose thing: what each carries, gauge (AWG), where they go by side, how long each is cut, how wide their channel is, and why no way is found.
+         */
+        WireView: {
+            /** Bundle Mm */
+            bundle_mm: number;
+            /** Carries */
+            carries: string[];
+            /** Channel Mm */
+            channel_mm: number;
+            /** Cut Mm */
+            cut_mm: number;
+            /** Gauge */
+            gauge: number;
+            /** Legs */
+            legs: [
+                boolean,
+                [
+                    number,
+                    number
+                ][]
+            ][];
+            /** Problem */
+            problem: string;
+            /** Ref */
+            ref: string;
+            /** Thing */
+            thing: string;
+            /** Words */
+            words: string;
+            /** Workings */
+            workings: components["schemas"]["Working"][];
         };
         /**
          * Wires

@@ -8,6 +8,7 @@ from loquet.core.frozen import Frozen
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.stack.model import Stack
+from loquet.core.stack.wires import WireRun, wire_runs
 
 FINE_MM = 0.65
 """Gull-wing leads this near or nearer are fine; IPC-7351B draws the line at 0.625 mm."""
@@ -62,7 +63,7 @@ def build_steps(
     for far, there in by_side(view, through):
         steps += from_low_to_tall(view, library, there, far)
     steps += [module_step(view, library, c) for c in modules]
-    steps += loose_steps(view, stack)
+    steps += loose_steps(library, view, stack)
     return tuple(steps)
 
 
@@ -204,16 +205,22 @@ def module_step(view: BoardView, library: Library, component: Component) -> Step
     )
 
 
-def loose_steps(view: BoardView, stack: Stack) -> list[Step]:
+def loose_steps(library: Library, view: BoardView, stack: Stack) -> list[Step]:
     """Wires and what lies in the shell; cells last."""
-    loose = [p for p in stack.pieces if p.sort == "loose"]
-    others, cells = [p for p in loose if not p.soft], [p for p in loose if p.soft]
+    cells = [p for p in stack.pieces if p.sort == "loose" and p.soft]
+    runs = wire_runs(view, library, stack)
     steps = []
-    if others:
-        names = ", ".join(p.words for p in others)
+    if runs:
+        how = "Twist them, and label both ends before they lie in the shell."
+        plugs = [c for c in view.circuit.components if c.ref in {run.ref for run in runs}]
         steps.append(
-            Step(title="Wires", how=f"Connect {names}: twist pairs, leave slack for opening the shell.", far=others[0].far, parts=())
-        )  # fmt: skip
+            Step(
+                title="Wires",
+                how=" ".join([*(wire_words(run) for run in runs), how]),
+                far=view.seats[runs[0].ref].far,
+                parts=pieces(library, view, plugs),
+            )
+        )
     steps.append(
         Step(
             title="First power",
@@ -234,6 +241,17 @@ def loose_steps(view: BoardView, stack: Stack) -> list[Step]:
             )
         )
     return steps
+
+
+def wire_words(run: WireRun) -> str:
+    """How the wires of a loose thing are cut and labelled."""
+    what = f"For {run.words}: {len(run.carries)} wires of {run.gauge} AWG"
+    length = (
+        f"cut to {run.cut_mm} mm"
+        if run.way
+        else "as long as their way, which is not found yet, and 30 mm"
+    )
+    return f"{what}, {length}, labelled {' and '.join(run.carries)}, to {run.ref}."
 
 
 def pieces(library: Library, view: BoardView, parts: Sequence[Component]) -> tuple[Piece, ...]:

@@ -93,6 +93,7 @@ from loquet.core.checks.rules import (
     vias_in_pads,
     wake_edge,
     weak_pins,
+    wire_way,
 )
 
 RULES: tuple[Rule, ...] = (
@@ -186,5 +187,6 @@ RULES: tuple[Rule, ...] = (
     service_reached.RULE,
     plug_room.RULE,
     goes_together.RULE,
+    wire_way.RULE,
     own_checks.RULE,
 )

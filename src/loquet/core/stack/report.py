@@ -18,6 +18,7 @@ from loquet.core.stack.reaching import reached_things
 from loquet.core.stack.screws import screw_fits
 from loquet.core.stack.section import hull
 from loquet.core.stack.stacking import LEAST_ROOM_MM, SPARE_MM, stack_of
+from loquet.core.stack.wires import WireRun, wire_runs
 
 Spot = tuple[float, float]
 TIGHTEST = 5
@@ -99,6 +100,22 @@ class ReachView(Frozen):
     how: str
 
 
+class WireView(Frozen):
+    """Wires of a loose thing: what each carries, gauge (AWG), where they go by side, how long each is cut, how wide their channel is, and why no way is found."""
+
+    thing: str
+    words: str
+    ref: str
+    carries: tuple[str, ...]
+    gauge: int
+    bundle_mm: float
+    legs: tuple[tuple[bool, tuple[Spot, ...]], ...]
+    cut_mm: int
+    channel_mm: float
+    workings: tuple[Working, ...]
+    problem: str
+
+
 class TogetherView(Frozen):
     """In which order it goes together."""
 
@@ -120,12 +137,14 @@ class StackView(Frozen):
     side_gap_mm: float
     outline: tuple[Spot, ...]
     inside: tuple[Spot, ...]
+    cut_outs: tuple[tuple[Spot, ...], ...]
     pieces: tuple[StackBody, ...]
     tightest: tuple[GapView, ...]
     gaps: int
     screws: tuple[ScrewView, ...]
     openings: tuple[OpeningView, ...]
     plugs: tuple[PlugView, ...]
+    wires: tuple[WireView, ...]
     reached: tuple[ReachView, ...]
     order: TogetherView
     workings: tuple[Working, ...]
@@ -153,6 +172,7 @@ def stack_report(
         side_gap_mm=walls.side_gap_mm,
         outline=ring_of(stack.outline),
         inside=ring_of(hull(stack)),
+        cut_outs=tuple(ring_of(shapely.Polygon(ring)) for ring in stack.outline.interiors),
         pieces=tuple(body_view(piece) for piece in stack.pieces),
         tightest=tuple(gap_view(gap) for gap in stack.gaps[:TIGHTEST]),
         gaps=len(stack.gaps),
@@ -164,6 +184,7 @@ def stack_report(
             PlugView(words=p.words, ring=ring_of(p.area), low_mm=p.low_mm, high_mm=p.high_mm)
             for p in plugs
         ),
+        wires=tuple(wire_view(run) for run in wire_runs(view, library, stack)),
         reached=tuple(
             ReachView(
                 thing=r.thing, words=r.words, closed=r.closed, reached=r.reached, how=r.how
@@ -190,6 +211,24 @@ def body_view(piece: Piece) -> StackBody:
         far=piece.far,
         through=piece.through,
         soft=piece.soft,
+    )
+
+
+def wire_view(run: WireRun) -> WireView:
+    """Wires with their way to the micrometre."""
+    legs = run.way.legs if run.way else ()
+    return WireView(
+        thing=run.thing,
+        words=run.words,
+        ref=run.ref,
+        carries=run.carries,
+        gauge=run.gauge,
+        bundle_mm=run.bundle_mm,
+        legs=tuple((far, tuple((fine_mm(x), fine_mm(y)) for x, y in leg)) for far, leg in legs),
+        cut_mm=run.cut_mm,
+        channel_mm=run.channel_mm,
+        workings=run.workings,
+        problem=run.problem,
     )
 
 

@@ -7,7 +7,7 @@ from math import hypot
 
 import shapely
 from shapely.affinity import rotate, scale
-from shapely.geometry import Point, Polygon
+from shapely.geometry import LineString, Point, Polygon
 
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.seats import seat_of_thing
@@ -18,6 +18,7 @@ from loquet.core.stack.model import Stack
 from loquet.core.stack.openings import GROWS_MM, PLAY_MM, Opening, openings_of
 from loquet.core.stack.section import hull
 from loquet.core.stack.stacking import stack_of
+from loquet.core.stack.wires import WireRun, wire_runs
 
 Spot = tuple[float, float]
 GUIDE_MM = 3.0
@@ -73,6 +74,7 @@ class Room:
     stack: Stack
     openings: tuple[Opening, ...]
     choices: Choices
+    wires: tuple[WireRun, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -89,7 +91,7 @@ def sheet_for(template: Template, view: BoardView, library: Library, choices: Ch
     """The drawing of a template for a board."""
     stack = stack_of(view, library, choices.stack, choices.thickness_um / 1000)
     openings = tuple(openings_of(view, library, stack.walls, choices.stack))
-    return template.make(Room(view, stack, openings, choices))
+    return template.make(Room(view, stack, openings, choices, wire_runs(view, library, stack)))
 
 
 def panel(room: Room, wall: str, title: str, screws: bool) -> Sheet:
@@ -129,7 +131,7 @@ def drill_guide(room: Room) -> Sheet:
 
 
 def pockets(room: Room) -> Sheet:
-    """The board with pockets for what lies loose, with their play."""
+    """The board with pockets for what lies loose, with their play, and the channels of its wires."""
     grows = PLAY_MM + GROWS_MM[room.choices.stack.process]
     lying = tuple(
         Polygon(p.area.buffer(grows, join_style="mitre").exterior)
@@ -137,7 +139,19 @@ def pockets(room: Room) -> Sheet:
         if p.sort == "loose"
     )
     plate = Polygon(room.stack.outline.exterior)
-    return Sheet("pockets", "the front", plate, lying, (), check_line((), plate), GUIDE_MM)
+    marks = (*lying, *channels(room))
+    return Sheet("pockets", "the front", plate, marks, (), check_line((), plate), GUIDE_MM)
+
+
+def channels(room: Room) -> tuple[Polygon, ...]:
+    """The channels of wires, as wide as they have to be."""
+    return tuple(
+        Polygon(LineString(leg).buffer(run.channel_mm / 2, quad_segs=8).exterior)
+        for run in room.wires
+        if run.way
+        for _, leg in run.way.legs
+        if len(leg) > 1
+    )
 
 
 def spacer(room: Room) -> Sheet:
@@ -187,6 +201,8 @@ TEMPLATES = (
     Template("front-panel", "the front wall with its openings", (*DRAWN, "stl"), front_panel),
     Template("back-panel", "the back wall with its openings", (*DRAWN, "stl"), back_panel),
     Template("drill-guide", "the board's holes with a line to check", (*DRAWN, "stl"), drill_guide),
-    Template("pockets", "where cells and speakers lie", DRAWN, pockets),
+    Template(
+        "pockets", "where cells and speakers lie, and the channels of their wires", DRAWN, pockets
+    ),
     Template("spacer", "a rim that carries the board", (*DRAWN, "stl"), spacer),
 )

@@ -109,6 +109,15 @@ function Plan({ stack, line, setLine }: { stack: Stack; line: Line; setLine: (li
 				stroke="var(--color-line)"
 				strokeWidth={0.3}
 			/>
+			{stack.cut_outs.map((ring) => (
+				<path
+					key={ring.join(" ")}
+					d={path(ring as Spot[], top)}
+					fill="var(--color-paper)"
+					stroke="var(--color-line)"
+					strokeWidth={0.3}
+				/>
+			))}
 			{[...stack.pieces]
 				.sort((p, q) => p.high_mm - q.high_mm)
 				.flatMap((piece) =>
@@ -129,6 +138,25 @@ function Plan({ stack, line, setLine }: { stack: Stack; line: Line; setLine: (li
 						/>
 					)),
 				)}
+			{stack.wires.flatMap((run) =>
+				run.legs.map(([far, spots]) => (
+					<polyline
+						key={`${run.thing} ${far}`}
+						points={(spots as Spot[]).map((spot) => at(spot).join(",")).join(" ")}
+						fill="none"
+						stroke={paintOf("wires")}
+						strokeWidth={run.bundle_mm}
+						strokeOpacity={0.75}
+						strokeLinejoin="round"
+						strokeDasharray={far ? "2 1.4" : undefined}
+						data-wires={run.thing}
+						onPointerEnter={() =>
+							reckon(`Wires of ${run.words} to ${run.ref}${far ? ", behind the board" : ""}: cut to ${run.cut_mm} mm`)
+						}
+						onPointerLeave={() => reckon("")}
+					/>
+				)),
+			)}
 			{stack.tightest.map((gap, index) => (
 				<g key={`${gap.one} ${gap.other}`} transform={`translate(${gap.x_mm} ${top - gap.y_mm})`}>
 					<circle r={mark} fill="var(--color-card)" stroke="var(--color-look)" strokeWidth={0.3} />

@@ -1,3 +1,4 @@
+import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import type { Stack } from "./stack";
 
@@ -25,6 +26,16 @@ export function Together({ stack }: { stack: Stack }) {
 					<Sign kind="look" /> {words}
 				</p>
 			))}
+			{stack.wires.length > 0 && (
+				<>
+					<h2 className="mt-5 border-b border-ink pb-1 font-semibold">Wires</h2>
+					<ul data-testid="wires">
+						{stack.wires.map((run) => (
+							<Wires key={run.thing} run={run} />
+						))}
+					</ul>
+				</>
+			)}
 			<h2 className="mt-5 border-b border-ink pb-1 font-semibold">Reached when it is needed</h2>
 			<ul data-testid="reached">
 				{stack.reached.map((row) => (
@@ -41,5 +52,34 @@ export function Together({ stack }: { stack: Stack }) {
 			</ul>
 			{stack.reached.length === 0 && <p className="py-2 text-ink-2">Nothing on this board is reached for.</p>}
 		</div>
+	);
+}
+
+/** Wires of one loose thing: gauge, what each carries, how long it is cut, how wide its channel is. */
+function Wires({ run }: { run: Stack["wires"][number] }) {
+	const passes = run.legs.length > 1;
+	return (
+		<li className="flex items-start gap-2 border-b border-rule py-1.5">
+			<span className="mt-[3px]">
+				<Sign kind={run.problem ? "look" : "clear"} />
+			</span>
+			<span>
+				<span className="font-medium">{run.thing}</span> to {run.ref}: <span className="figure">{run.gauge}</span> AWG,{" "}
+				{run.carries.join(" and ")}
+				<span className="block text-[12px] text-ink-2">
+					{run.problem || (
+						<>
+							{run.workings.map((figure) => (
+								<span key={figure.id} className="mr-4">
+									{figure.title} <Figure working={figure} />
+								</span>
+							))}
+							channel <span className="figure">{run.channel_mm.toFixed(2)} mm</span>
+							{passes && "; passes the board once"}
+						</>
+					)}
+				</span>
+			</span>
+		</li>
 	);
 }

@@ -13,7 +13,7 @@ export const PAINT: Record<string, { fill: string; words: string }> = {
 	"screw head": { fill: "#57534a", words: "screws" },
 	post: { fill: "#b9ad93", words: "posts" },
 	loose: { fill: "#a9b6c6", words: "lying loose" },
-	wires: { fill: "#d9b08c", words: "cables" },
+	wires: { fill: "var(--color-legend)", words: "wires, cables" },
 	board: { fill: "#d8c894", words: "board" },
 	wall: { fill: "#ddd6c7", words: "shell" },
 };

@@ -27,9 +27,12 @@ def run(subject: Subject) -> Outcome:
             if other.startswith("the head of"):
                 way_out = "Take countersunk heads, or move the cell or the screw."
         what = "pierces" if gap.least_mm == CELL_GAP_MM else "presses"
+        there = f"Between {other} and {cell} there are {gap.mm:.2f} mm"
+        if gap.mm < 0:
+            there = f"{other[0].upper()}{other[1:]} reaches {-gap.mm:.2f} mm into {cell}"
         found.append(
             RULE.finding(
-                f"Between {other} and {cell} there are {max(gap.mm, 0.0):.2f} mm; {gap.least_mm:.1f} mm are asked for, since a lithium cell that something {what} can burn.",
+                f"{there}; {gap.least_mm:.1f} mm between them are asked for, since a lithium cell that something {what} can burn.",
                 way_out,
                 gap.about,
                 gap.x_mm * MM,

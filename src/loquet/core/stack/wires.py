@@ -1,0 +1,182 @@
+"""Wires from what lies loose in the shell to their plug on the board: the way they find between the bodies, how long they are cut, how thick the bundle is, how wide its channel."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from math import ceil
+
+import shapely
+from shapely.geometry import LineString
+from shapely.geometry.base import BaseGeometry
+
+from loquet.core.board.copper import BoardView
+from loquet.core.library import Library
+from loquet.core.parts.wire import Wire, wire, wire_for
+from loquet.core.power.lasting import peak_at_source
+from loquet.core.powering import made_of
+from loquet.core.provenance import Source, Working, given
+from loquet.core.quantities.lengths import fine_mm
+from loquet.core.remembering import Remembered
+from loquet.core.stack.model import Piece, Stack
+from loquet.core.stack.wire_ways import Way, find_way
+
+Spot = tuple[float, float]
+PLUG_KIND = "wire plug"
+SIGNAL_GAUGE = 28
+"""Leads that carry no supply are of the gauge that plugs of 2.0 mm come with; common practice, no source."""
+JACKET_MM = 0.25
+"""Insulation around the conductor of a thin lead; common practice, no source."""
+SLACK_SHARE, SLACK_MM = 0.15, 30.0
+"""So much longer than its way, and at least 30 mm, so that the shell opens with the wires on; common practice, no source."""
+PLAY_MM = 0.25
+PACKED: dict[int, float] = {1: 1.0, 2: 2.0, 3: 2.155, 4: 2.414, 5: 2.701, 6: 3.0, 7: 3.0}
+"""The circle around so many equal circles, in their diameters; from memory, the known densest packings."""
+ABOUT_MM = 150.0
+"""The length that a gauge is chosen for before the way is known; a longer way is checked again."""
+
+
+@dataclass(frozen=True)
+class WireRun:
+    """Wires of one loose thing: its plug, what each carries, the gauge, the bundle's diameter, where it goes (mm, by side; empty where there is no way), how long each is cut, how wide the channel is, the workings of both, and where no way is found, why."""
+
+    thing: str
+    words: str
+    ref: str
+    carries: tuple[str, ...]
+    gauge: int
+    bundle_mm: float
+    way: Way | None
+    cut_mm: int
+    channel_mm: float
+    workings: tuple[Working, ...]
+    problem: str
+
+
+RUNS: Remembered[tuple[WireRun, ...]] = Remembered(32)
+
+
+def wire_runs(view: BoardView, library: Library, stack: Stack) -> tuple[WireRun, ...]:
+    """The wires of every loose thing that has its plug on this board; kept as long as the stack is."""
+    about = (stack, view.circuit, library)
+    return RUNS.of(about, lambda: tuple(runs_of(view, library, stack)))
+
+
+def runs_of(view: BoardView, library: Library, stack: Stack) -> Iterator[WireRun]:
+    """The wires, worked out."""
+    peaks = {m.feeder.name: peak_at_source(m) for m in made_of(view.brief, library) if m.feeder}
+    for piece in stack.pieces:
+        plug = plug_of(view, library, piece) if piece.sort == "loose" else None
+        if plug is None:
+            continue
+        ref, carries = plug
+        lead = wire(SIGNAL_GAUGE)
+        if piece.name in peaks:
+            lead = wire_for(peaks[piece.name], ABOUT_MM)
+        yield run_of(stack, piece, ref, carries, lead)
+
+
+def plug_of(view: BoardView, library: Library, piece: Piece) -> tuple[str, tuple[str, ...]] | None:
+    """The plug of a loose thing on this board with the nets of its ways, or nothing."""
+    for component in view.circuit.components:
+        part = library.parts.get(component.part)
+        if component.thing == piece.thing and part is not None and part.kind == PLUG_KIND:
+            nets = tuple(net for _, net in sorted(component.pads.items()) if net)
+            return component.ref, tuple(dict.fromkeys(nets))
+    return None
+
+
+def run_of(stack: Stack, piece: Piece, ref: str, carries: tuple[str, ...], lead: Wire) -> WireRun:
+    """The run of a bundle from the nearer short side of a loose thing to its plug."""
+    bundle = bundle_mm(lead, len(carries))
+    plug = next(p for p in stack.pieces if p.name == ref)
+    ways = [
+        found for end in ends_of(piece.area) if (found := find_way(stack, piece, end, plug, bundle))
+    ]
+    way = min(ways, key=lambda w: w.long_mm, default=None)
+    channel = fine_mm(bundle + 2 * PLAY_MM)
+    problem = "" if way else blocked_words(stack, piece, plug, bundle)
+    cut = cut_mm(way.long_mm) if way else 0
+    return WireRun(
+        piece.name, piece.words, ref, carries, lead.gauge, fine_mm(bundle), way, cut, channel,
+        workings_of(piece, lead, carries, bundle, way, cut), problem,
+    )  # fmt: skip
+
+
+def bundle_mm(lead: Wire, wires: int) -> float:
+    """The diameter of so many insulated wires together."""
+    one = lead.diameter_mm + 2 * JACKET_MM
+    return one * packing(wires)
+
+
+def packing(wires: int) -> float:
+    """The circle around so many equal circles, in their diameters; about 1.15 x the root of their number for many."""
+    return PACKED.get(wires) or float(1.15 * wires**0.5)
+
+
+def cut_mm(long_mm: float) -> int:
+    """A way with its slack, up to the next 5 mm."""
+    return 5 * ceil((long_mm + max(SLACK_MM, SLACK_SHARE * long_mm)) / 5 - 1e-9)
+
+
+def ends_of(area: BaseGeometry) -> tuple[Spot, Spot]:
+    """The middles of the two short sides of a rectangle, where leads come out."""
+    corners = shapely.get_coordinates(shapely.minimum_rotated_rectangle(area))[:4]
+    sides = [LineString([corners[i], corners[(i + 1) % 4]]) for i in range(4)]
+    first = min((0, 1), key=lambda i: sides[i].length)
+    one, other = (sides[i].interpolate(0.5, normalized=True) for i in (first, first + 2))
+    return (one.x, one.y), (other.x, other.y)
+
+
+def blocked_words(stack: Stack, piece: Piece, plug: Piece, bundle: float) -> str:
+    """Why no way is found."""
+    if piece.far != plug.far:
+        return (
+            f"The wires of {piece.words} are {bundle:.1f} mm thick together and have to pass from one side of the board to the other: "
+            f"the gap about it is {stack.walls.side_gap_mm:.1f} mm, and no opening in it is wide enough."
+        )
+    return f"The wires of {piece.words} are {bundle:.1f} mm thick together and find no way to {plug.words} between what stands there and the wall."
+
+
+def workings_of(
+    piece: Piece,
+    lead: Wire,
+    carries: tuple[str, ...],
+    bundle: float,
+    way: Way | None,
+    cut: int,
+) -> tuple[Working, ...]:
+    """The thickness of a bundle, and the length that is cut."""
+    practice = Source(kind="common practice", text="jacket and slack: no source")
+    found = [
+        Working(
+            id=f"stack.bundle.{piece.name}",
+            title=f"Wires of {piece.name} together",
+            value=bundle,
+            unit="mm",
+            shown=f"{bundle:.2f} mm",
+            formula="(conductor + 2 x jacket) x packing",
+            inputs=(
+                given("conductor", round(lead.diameter_mm, 3), "mm", f"{lead.gauge} AWG, ASTM B258"),
+                given("jacket", JACKET_MM, "mm", "thin lead; common practice, no source"),
+                given("packing", packing(len(carries)), "", f"circle around {len(carries)} equal circles"),
+            ),
+            source=practice,
+        )
+    ]  # fmt: skip
+    if way is not None:
+        found.append(
+            Working(
+                id=f"stack.cut.{piece.name}",
+                title=f"Cut each wire of {piece.name} to",
+                value=cut,
+                unit="mm",
+                shown=f"{cut} mm",
+                formula="5 x ceil((way + max(least, share x way)) / 5)",
+                inputs=(
+                    given("way", fine_mm(way.long_mm), "mm", "between the bodies, with the thickness of the board where it is passed"),
+                    given("least", SLACK_MM, "mm", "so that the shell opens; common practice, no source"),
+                    given("share", SLACK_SHARE, "", "slack; common practice, no source"),
+                ),
+                source=practice,
+            )
+        )  # fmt: skip
+    return tuple(found)
