@@ -1,5 +1,6 @@
 """Soldering order, reflow curves, sticks: known by hand and by J-STD-020."""
 
+from dataclasses import replace
 from math import cos, pi, sin
 
 import pytest
@@ -16,7 +17,7 @@ from loquet.core.build.reflow import (
     seconds_between,
     slopes,
 )
-from loquet.core.build.steps import Step, build_steps
+from loquet.core.build.steps import Step, build_steps, layered
 from loquet.core.build.sticks import BadSamples, Sample, stick_result
 from loquet.core.design import Design
 from loquet.core.library import Library
@@ -133,6 +134,32 @@ def test_the_limits_are_those_of_the_standard() -> None:
 def test_the_profile_keeps_its_own_limits(paste: str) -> None:
     checks = checked_curve(profile(paste), paste)  # type: ignore[arg-type]
     assert [c.words for c in checks if not c.kept] == []
+
+
+@pytest.mark.parametrize(
+    ("paste", "hand"),
+    [
+        ("lead-free", [(0, 25), (62.5, 150), (152.5, 200), (169.5, 217), (214.5, 247.5), (249.5, 217), (312.3, 60)]),
+        ("tin-lead", [(0, 25), (37.5, 100), (127.5, 150), (160.5, 183), (205.5, 220), (240.5, 183), (289.7, 60)]),
+    ],
+)  # fmt: skip
+def test_the_profile_is_drawn_as_it_says(paste: str, hand: list[tuple[float, float]]) -> None:
+    """By hand: 2 K/s to the soak, 90 s of it, 1 K/s to the melting point, 45 s to the middle of the peak's span, 35 s down to the melting point, 2.5 K/s to 60 °C."""
+    assert [(p.s, p.c) for p in profile(paste)] == hand  # type: ignore[arg-type]
+    (peak,) = [c for c in checked_curve(profile(paste), paste) if c.words == "Peak"]  # type: ignore[arg-type]
+    assert peak.asked == {"lead-free": "235 to 260 °C", "tin-lead": "205 to 235 °C"}[paste]
+
+
+def test_parts_are_banded_by_their_height(view: BoardView) -> None:
+    """Flat up to 1 mm, low up to 3 mm, tall above; a body without height is no part."""
+    chosen = view.circuit.components[:6]
+    tall = dict(zip((c.ref for c in chosen), (0.0, 1.0, 1.01, 3.0, 3.01, 20.0), strict=True))
+    bands = layered(replace(view, heights_mm=tall), chosen)
+    assert [(name, [tall[c.ref] for c in parts]) for name, parts in bands] == [
+        ("Flat parts", [1.0]),
+        ("Low parts", [1.01, 3.0]),
+        ("Tall parts", [3.01, 20.0]),
+    ]
 
 
 def points(*pairs: tuple[float, float]) -> tuple[Point, ...]:

@@ -1,0 +1,230 @@
+"""What each part is to a meter and on power, part by part: values of the catalogue's drawings, orientation by the names of its pins; and where symptoms begin."""
+
+from dataclasses import replace
+
+import pytest
+
+from loquet.core.build import faults
+from loquet.core.build.elements import Desk, desk_of, network_of, poles
+from loquet.core.build.faults import GOOD, Fault
+from loquet.core.build.finding import label, likely
+from loquet.core.build.measuring import Faulty, Probe
+from loquet.core.build.network import Battery, Network, Regulator, Resistance, Solver
+from loquet.core.circuit import Circuit, Component
+from loquet.core.design import Design, slice_of
+from loquet.core.library import Library
+from loquet.core.pipeline import bring_up_to_date
+from tests.making import device, thing
+
+G = "GROUND"
+
+
+@pytest.fixture(scope="module")
+def bare(finished: Design, library: Library) -> Desk:
+    """A bench with nothing on it, and no rail."""
+    circuit = slice_of(finished.circuit).model_copy(update={"components": ()})
+    return Desk(finished.brief, circuit, library.parts, (), (), "")
+
+
+def one(bare: Desk, part: str, pads: dict[str, str], powered: bool = True, **more: object) -> Network:  # fmt: skip
+    """The network of one part alone; every lead is at its net."""
+    component = Component(role="x", ref="X1", part=part, block="b", purpose="p", pads=pads, **more)  # type: ignore[arg-type]
+    circuit: Circuit = bare.circuit.model_copy(update={"components": (component,)})
+    return network_of(replace(bare, circuit=circuit), lambda _, pad: pads[pad], powered=powered)
+
+
+def joined(network: Network) -> dict[tuple[str, str], float]:
+    return {(r.a, r.b): r.ohm for r in network.resistances}
+
+
+@pytest.mark.parametrize(
+    ("part", "pads", "value", "ohms"),
+    [
+        ("resistor-1608", {"1": "A", "2": "B"}, "4.7 kΩ", {("A", "B"): 4700}),
+        ("resistor-1608", {"1": "A", "2": "A"}, "4.7 kΩ", {}),
+        ("inductor-4040", {"1": "A", "2": "B"}, "4.7 µH", {("A", "B"): 0.06}),
+        ("fuse-3216", {"1": "A", "2": "B"}, "", {("A", "B"): 0.15}),
+        ("buzzer-9x9-magnetic", {"1": "A", "2": "B"}, "", {("A", "B"): 42}),
+        ("slider-20", {"1": "S", "2": "L", "3": G}, "", {("S", "L"): 5000, ("L", G): 5000}),
+        ("trigger-slide", {"1": "S", "2": "L", "3": G}, "", {("S", "L"): 9500, ("L", G): 500}),
+    ],
+)
+def test_parts_are_what_their_drawings_say(
+    bare: Desk, part: str, pads: dict[str, str], value: str, ohms: dict[tuple[str, str], float]
+) -> None:
+    """Coil 42 ohm, choke 0.06, tracks of 10 k in the middle, a trigger at 5 % of its way."""
+    found = joined(one(bare, part, pads, powered=False, value=value))
+    assert found == {pair: pytest.approx(ohm) for pair, ohm in ohms.items()}
+
+
+def test_both_tracks_of_a_stick_hang_at_their_own_supply_and_ground(bare: Desk) -> None:
+    """Its drawing: 1 supply, 2 y, 3 ground, 4 supply, 5 x, 6 ground."""
+    pads = {"1": "S1", "2": "Y", "3": "G1", "4": "S2", "5": "X", "6": "G2"}
+    found = joined(one(bare, "stick-resistive-13", pads, powered=False))
+    assert found == dict.fromkeys((("S1", "Y"), ("Y", "G1"), ("S2", "X"), ("X", "G2")), 5000)
+
+
+def test_a_slide_switch_joins_where_its_slider_stands(bare: Desk) -> None:
+    pads = {"1": "A", "2": "C", "3": "B"}
+    for on, end in (("3", "B"), ("1", "A"), ("", "A")):
+        found = joined(one(bare, "switch-slide-surface", pads, powered=False, on_pad=on))
+        assert found == {("C", end): 0.05}
+
+
+@pytest.mark.parametrize(
+    ("part", "pads", "way", "volts"),
+    [
+        ("light-2012-amber", {"1": "K", "2": "A"}, ("A", "K"), 2.0),
+        ("diode-schottky-sod123", {"1": "K", "2": "A"}, ("A", "K"), 0.4),
+        ("transistor-npn-sot23", {"1": "B", "2": "E", "3": "C"}, ("B", "E"), 0.65),
+        ("transistor-pmos-sot23", {"1": "g", "2": "S", "3": "D"}, ("D", "S"), 0.65),
+        ("ideal-diode-5", {"1": "I", "2": G, "3": "EN", "4": "ST", "5": "O"}, ("I", "O"), 0.03),
+    ],
+)
+def test_current_goes_the_way_that_the_pins_say(
+    bare: Desk, part: str, pads: dict[str, str], way: tuple[str, str], volts: float
+) -> None:
+    """Anode to cathode, base to emitter, the body diode of a p-channel transistor from drain to source; nothing of it with the power off."""
+    (valve,) = one(bare, part, pads).valves
+    assert ((valve.a, valve.b), valve.volts) == (way, volts)
+    assert one(bare, part, pads, powered=False).valves == ()
+
+
+def test_a_transistor_has_its_own_threshold(bare: Desk) -> None:
+    (gate,) = one(bare, "transistor-pmos-sot23", {"1": "g", "2": "S", "3": "D"}).gates
+    assert (gate.gate, gate.source, gate.drain, gate.volts) == ("g", "S", "D", 0.9)
+
+
+def component(pads: dict[str, str]) -> Component:
+    return Component(role="x", ref="X1", part="p", block="b", purpose="p", pads=pads)
+
+
+def test_plus_and_minus_of_a_source_are_known_by_name_or_by_ground() -> None:
+    assert poles(component({"1": "V", "2": G}), {"plus": ["1"], "minus": ["2"]}) == ("1", "2")
+    assert poles(component({"1": G, "2": "V"}), {"supply": ["2"], "ground": ["1"]}) == ("2", "1")
+    assert poles(component({"1": "V", "2": G}), {"pin": ["1"], "sleeve": ["2"]}) == ("1", "2")
+    assert poles(component({"1": "V", "2": G}), {}) == ("1", "2")
+    assert poles(component({"1": G, "2": "V"}), {}) == ("2", "1")
+    assert poles(component({"1": "U", "2": "V"}), {}) == ("", "")
+    assert poles(component({"1": "U", "2": "V", "3": G}), {}) == ("", "")
+
+
+FED = device(
+    thing("chip", "chip", part="stm32l433rct6"),
+    thing("cells", "cell", 50, 30, far=True),
+    thing("button", "go", 20, 20),
+    thing("light", "light"),
+)
+
+
+@pytest.fixture(scope="module")
+def fed(library: Library) -> Desk:
+    """Two AAA cells of 1.5 V in a row and a chip on them."""
+    design = bring_up_to_date(Design(brief=FED), library, "circuit")
+    return desk_of(FED, slice_of(design.circuit), library)
+
+
+def powered(desk: Desk, **more: object) -> Network:
+    nets = {(c.ref, pad): net for c in desk.circuit.components for pad, net in c.pads.items()}
+    return network_of(desk, lambda ref, pad: nets[ref, pad], powered=True, **more)  # type: ignore[arg-type]
+
+
+def test_cells_in_a_row_share_the_volts(fed: Desk) -> None:
+    batteries = powered(fed).batteries
+    supply = fed.brief.thing("cell").source()
+    assert supply is not None
+    assert [b.volts for b in batteries] == [1.5, 1.5]
+    assert [b.ohm for b in batteries] == [pytest.approx(supply.resistance_ohm / 2)] * 2
+    assert (batteries[0].plus == batteries[1].minus) or (batteries[1].plus == batteries[0].minus)
+    assert G in (batteries[0].minus, batteries[1].minus)
+    assert powered(fed, flat=True).batteries == ()
+
+
+def test_what_everything_draws_is_one_resistance_at_its_rail(fed: Desk) -> None:
+    """The chip's share at 3 V: 1000 x V / mA; none where the chip is missing."""
+    (load,) = [row for row in fed.loads if row[0] == "chip"]
+    _, rail, volts, ma = load
+    chip = next(c for c in fed.circuit.components if c.is_chip)
+    wanted = 1000 * volts / ma
+
+    def drawn(network: Network) -> list[float]:
+        return [r.ohm for r in network.resistances if {r.a, r.b} == {rail, G} and r.ohm == pytest.approx(wanted)]  # fmt: skip
+
+    assert len(drawn(powered(fed))) == 1
+    assert drawn(powered(fed, gone=frozenset({chip.ref}))) == []
+
+
+def test_an_unpowered_chip_shows_200_k_and_its_pins_are_joined_inside(fed: Desk) -> None:
+    chip = next(c for c in fed.circuit.components if c.is_chip)
+    pads = [p for p, n in chip.pads.items() if n == G]
+    alone = replace(fed, circuit=fed.circuit.model_copy(update={"components": (chip,)}))
+    found = network_of(alone, lambda ref, pad: f"{ref}.{pad}")
+    assert sorted({r.ohm for r in found.resistances}) == [2.0, 200_000.0]
+    inner = [r for r in found.resistances if r.ohm == 2.0]
+    supply = [p for p, n in chip.pads.items() if n == fed.made[0].rail.net]
+    assert len(inner) == len(pads) - 1 + len(supply) - 1
+
+
+def test_every_regulator_makes_its_own_rail(library: Library) -> None:
+    """Nine volts, a rail of 5 V and one of 3.3 V from it: each converter with its own in, out, volts and limits of its drawing."""
+    brief = device(
+        thing("chip", "chip", part="stm32l433rct6"),
+        thing("nine-volt", "block", 50, 30, far=True),
+        thing("button", "go", 20, 20),
+    )
+    design = bring_up_to_date(Design(brief=brief), library, "circuit")
+    desk = desk_of(brief, slice_of(design.circuit), library)
+    made = powered(desk).regulators
+    rails = {m.rail.net: m.rail.usual_v for m in desk.made}
+    assert made
+    for regulator in made:
+        assert rails.get(regulator.out) in (regulator.volts, None)
+        assert regulator.ground == G
+        part = next(
+            p for p in library.parts.values() if p.values.get("input_min_v") == regulator.least
+        )
+        assert regulator.most_a == pytest.approx(part.values["current_ma"] / 1000)
+
+
+@pytest.mark.parametrize(("lift", "volts"), [(0.45, 3.75), (0.55, 0.0)])
+def test_a_regulator_whose_ground_is_lifted_gives_up(lift: float, volts: float) -> None:
+    """It makes 3.3 V over its own ground; half a volt over the true one it is taken for off."""
+    network = Network(
+        G,
+        (Resistance("R", G, 1e4), Resistance("E", "P", 1.0)),
+        batteries=(Battery("P", G, 6.0, 0.01), Battery("L", G, lift, 0.001)),
+        regulators=(Regulator("P", "R", "L", "E", 3.3, 2.0, 0.3, ohm=0.001),),
+    )
+    assert Solver(network).on_power()["R"] == pytest.approx(volts, abs=0.03)
+
+
+@pytest.mark.parametrize(("ohm", "hot"), [(20.0, False), (12.0, True)])
+def test_it_draws_far_too_much_from_a_fifth_of_an_ampere_on(
+    fed: Desk, ohm: float, hot: bool, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A bridge of 20 ohm across 3 V draws 0.15 A more than usual, one of 12 ohm 0.25 A; cells of little resistance."""
+    stiff = Faulty(fed, GOOD)
+    usual = stiff.current_a()
+    rail = fed.made[0].rail.net
+    monkeypatch.setattr(faults, "BRIDGE_OHM", ohm)
+    fault = Fault("bridge", nets=(rail, G))
+    shorted = Faulty(fed, fault)
+    assert shorted.current_a() - usual == pytest.approx(3 / ohm, rel=0.1)
+    assert shorted.symptom().hot is hot
+
+
+def test_readings_that_a_person_takes_for_the_same() -> None:
+    """An ohm-meter's spread is a share, a volt-meter's an amount; under an ohm all is a short; a look says what it says."""
+    ohm, volt = Probe("ohm", ("R1", "1"), ("R1", "2")), Probe("volt", ("R1", "1"))
+    look, farad = Probe("look", ("R1", "1")), Probe("farad", ("C1", "1"), ("C1", "2"))
+    assert label(ohm, 10_000) == label(ohm, 10_050) != label(ohm, 20_000)
+    assert label(ohm, 0.0) == label(ohm, 0.01)
+    assert label(volt, 3.0) == label(volt, 3.001) != label(volt, 3.3)
+    assert label(look, 2.0) == 2
+    assert label(farad, 1e-7) != label(farad, 1e-6)
+    for probe, expected, off in ((ohm, 1e4, 1.02e4), (volt, 3.0, 3.015), (farad, 1e-7, 1.05e-7)):
+        assert likely(probe, expected, expected) > likely(probe, expected, off)
+        assert likely(probe, expected, off) > likely(probe, expected, 2 * expected)
+    assert likely(look, 1, 1) > 0.5 > likely(look, 1, 0)
+    assert likely(look, 3, 1) == likely(look, 3, 3) > likely(look, 3, 2)
+    assert likely(look, 0, 0) > 0.5 > likely(look, 0, 1)
