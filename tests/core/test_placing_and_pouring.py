@@ -180,5 +180,6 @@ def test_spokes_reach_over_the_ring_of_every_shape(
     found = {(bar.x2, bar.y2) for bar in spokes_of(pad.shape)}
     assert found == ends
     assert {(-bar.x1, -bar.y1) for bar in spokes_of(pad.shape)} == ends
+    assert {bar.w for bar in spokes_of(pad.shape)} == {300_000}
     assert relieved(pad)
     assert not relieved(replace(pad, in_full=True))

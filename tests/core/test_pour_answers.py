@@ -212,7 +212,7 @@ def test_a_screw_keeps_copper_away_by_its_head(library: Library) -> None:
 def test_the_working_of_supply_tracks_says_what_the_largest_current_needs() -> None:
     """1 A and 10 K: 0.300 mm (NUMBERS, IPC-2221), 0.35 up to the next 0.05; 2 A: 0.300 x 2^1.379 = 0.781. Half an ampere would do with 0.115, less than the house's least."""
     working = supply_width_working(300_000, {"A": 0.5, "B": 2.0})
-    assert working.shown == "0.80 mm"
+    assert (working.shown, working.value) == ("0.80 mm", 0.8)
     assert [i.value for i in working.inputs[:2]] == ["2000", "10"]
     assert supply_width_working(300_000, {"A": 0.5}).shown == "0.30 mm"
     assert supply_width_working(300_000, {}).shown == "0.30 mm"
@@ -332,3 +332,7 @@ def test_a_slit_thinner_than_a_micrometre_is_no_hole() -> None:
     made = thinned(Polygon(square, [slit, hole]), far=False)
     assert [sorted(ring) for ring in made.holes] == [sorted(hole)]
     assert len(thinned(Polygon(slit), far=False).outer) < 3
+    triangle = [(4 * MM, 4 * MM), (6 * MM, 4 * MM), (5 * MM, 6 * MM)]
+    kept = thinned(Polygon(square, [triangle]), far=False)
+    assert [len(h) for h in kept.holes] == [3]
+    assert len(thinned(Polygon(triangle), far=True).outer) == 3

@@ -60,7 +60,7 @@ export function StepsPage({ build, board }: { build: Build; board: string }) {
 				</div>
 				<p className="mt-1">{step.how}</p>
 				{step.technique && <p className="mt-1 text-ink-2">{step.technique}</p>}
-				{query.data && step.parts.length > 0 && <Lit board={query.data} step={step} />}
+				{query.data && <Lit board={query.data} step={step} />}
 				{step.parts.length > 0 && <Parts step={step} />}
 				{step.test && (
 					<p className="mt-3 flex gap-2">
@@ -138,7 +138,8 @@ function Lit({ board, step }: { board: Board; step: Step }) {
 				</g>
 			</svg>
 			<figcaption className="text-[12px] text-ink-2">
-				{step.far ? "Far side, seen from behind" : "Near side, seen from the front"}; red dots mark pin 1
+				{step.far ? "Far side, seen from behind" : "Near side, seen from the front"}
+				{step.parts.length > 0 && "; red dots mark pin 1"}
 			</figcaption>
 		</figure>
 	);

@@ -45,7 +45,7 @@ export function PowerStation() {
 			<div className="min-h-0 flex-1 overflow-y-auto px-4 py-2" tabIndex={-1}>
 				<River plan={plan} mode={seen} marked={marked} />
 				<div className="mt-3 flex flex-wrap gap-6">
-					<div className="min-w-[460px] flex-1">
+					<div className="min-w-[540px] flex-1">
 						<Ways plan={plan} />
 					</div>
 					<section aria-label="Figures" className="w-[290px]">
