@@ -82,7 +82,17 @@ def test_a_simulated_unit_is_read_hunted_and_recorded(client: TestClient, made: 
     words = client.get(f"{at}/faults").json()
     which = next(i for i, w in enumerate(words) if w.startswith("S1 ") and "pad 1 has no contact" in w)  # fmt: skip
     assert client.post(f"{at}/fault", json={"which": which}).json()["set_fault"] == words[which]
-    assert client.post(f"{at}/keys").json()["records"][0]["good"] is False
+    shown = client.post(f"{at}/keys").json()
+    assert shown["records"][0]["good"] is False
+    drawn = {k["words"]: (k["x_mm"], k["y_mm"], k["good"]) for k in shown["keys"]}
+    places = {
+        "button left": (14, 20),
+        "button right": (56, 20),
+        "button shutter open": (27, 34),
+        "button shutter close": (43, 34),
+    }
+    assert {words: spot[:2] for words, spot in drawn.items()} == places
+    assert sum(not good for *_, good in drawn.values()) == 1
     found = client.post(f"{at}/symptom", json={"observe": True}).json()
     for _ in range(5):
         if found["hunt"]["sure"]:

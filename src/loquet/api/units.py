@@ -19,6 +19,7 @@ from loquet.api.building import (
     suspects_of,
 )
 from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.control_tests import KeyRead, StickDrawn, keys_read, stick_content, sticks_drawn
 from loquet.api.errors import Refused
 from loquet.core.build.expected import Expected, first_power
 from loquet.core.build.faults import Fault
@@ -99,13 +100,15 @@ class RecordView(BaseModel):
 
 
 class UnitView(BaseModel):
-    """A unit with its records and its hunt; of a simulated one also which fault is set."""
+    """A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated one also which fault is set."""
 
     id: int
     serial: str
     simulated: bool
     set_fault: str
     records: list[RecordView]
+    keys: list[KeyRead]
+    sticks: list[StickDrawn]
     hunt: HuntView | None
 
 
@@ -314,15 +317,17 @@ def run_keys(
     row = unit(session, unit_id)
     design = design_of(row, session)
     suspects, _ = suspects_of(design, context.library)
-    wrong = []
+    wrong, held = [], {}
     ids = [t.role(c.piece) for t in design.brief.things for c in t.contacts()]
     with bench(row, suspects, session, at) as unit_now:
         for key in ids:
             read = keys(unit_now.line(f"KEYS {key}"))
+            held[key] = sorted(read)
             if read != {key}:
                 wrong.append(f"{key} reads as {', '.join(sorted(read)) or 'nothing'}")
     words = f"{len(ids)} keys pressed, {len(wrong)} wrong" + (f": {'; '.join(wrong[:6])}" if wrong else "")  # fmt: skip
-    record(session, unit_id, "keys", {"words": words, "good": not wrong}, datetime.now(UTC))
+    content = {"words": words, "good": not wrong, "read": held}
+    record(session, unit_id, "keys", content, datetime.now(UTC))
     return describe_unit(row, session, context)
 
 
@@ -343,8 +348,7 @@ def run_stick(
         result = stick_result(wanted.stick, moved)
     except BadSamples as error:
         raise Refused(str(error), "") from None
-    words = f"{wanted.stick}: {'; '.join(result.faults) or 'within its limits'}"
-    content = {"words": words, "good": not result.faults, "firmware": list(result.firmware)}
+    content = stick_content(wanted.stick, moved, result)
     record(session, unit_id, "stick", content, datetime.now(UTC))
     return StickView(stick=wanted.stick, result=result)
 
@@ -425,6 +429,8 @@ def describe_unit(row: UnitRow, session: SessionNow, context: Context) -> UnitVi
         simulated=row.simulated is not None,
         set_fault=hidden.words if hidden else "",
         records=[describe_record(r) for r in reversed(rows)],
+        keys=keys_read(rows, design.brief),
+        sticks=sticks_drawn(rows),
         hunt=hunt,
     )
 

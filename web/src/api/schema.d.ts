@@ -9697,6 +9697,26 @@ export interface components {
             thing: string;
         };
         /**
+         * KeyRead
+         * @description A key at its place on its board (mm), what read as pressed while it was held, and whether that was itself alone.
+         */
+        KeyRead: {
+            /** Board */
+            board: string;
+            /** Good */
+            good: boolean;
+            /** Key */
+            key: string;
+            /** Reads */
+            reads: string[];
+            /** Words */
+            words: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * KeyScheme
          * @description The way the keys are read. `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix with one.
          */
@@ -15211,6 +15231,29 @@ export interface components {
             noise: number;
         };
         /**
+         * StickDrawn
+         * @description A stick as it was moved: the way around its rim in codes, both axes, how uneven its reach is, the largest code, and which limits it does not keep.
+         */
+        StickDrawn: {
+            /** Faults */
+            faults: string[];
+            /** Firmware */
+            firmware: string[];
+            /** Full */
+            full: number;
+            /** Path */
+            path: [
+                number,
+                number
+            ][];
+            /** Stick */
+            stick: string;
+            /** Uneven */
+            uneven: number;
+            x: components["schemas"]["StickAxis"];
+            y: components["schemas"]["StickAxis"];
+        };
+        /**
          * StickResult
          * @description A stick's test: both axes, how much the reach differs around (share), which limits are not kept, and the lines for the firmware.
          */
@@ -15565,12 +15608,14 @@ export interface components {
         };
         /**
          * UnitView
-         * @description A unit with its records and its hunt; of a simulated one also which fault is set.
+         * @description A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated one also which fault is set.
          */
         UnitView: {
             hunt: components["schemas"]["HuntView"] | null;
             /** Id */
             id: number;
+            /** Keys */
+            keys: components["schemas"]["KeyRead"][];
             /** Records */
             records: components["schemas"]["RecordView"][];
             /** Serial */
@@ -15579,6 +15624,8 @@ export interface components {
             set_fault: string;
             /** Simulated */
             simulated: boolean;
+            /** Sticks */
+            sticks: components["schemas"]["StickDrawn"][];
         };
         /**
          * UnitWanted

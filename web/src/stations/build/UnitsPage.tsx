@@ -7,6 +7,7 @@ import { useAsking } from "../../document/useAsking";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { BenchLink, type Link } from "./BenchLink";
+import { ControlTests } from "./ControlTests";
 import { readingOf } from "./curve";
 import { Hunt } from "./Hunt";
 import type { Build, Post, Unit } from "./useBuild";
@@ -137,6 +138,7 @@ function Bench({ id, build }: { id: number; build: Build }) {
 						))}
 					</div>
 				)}
+				<ControlTests unit={unit} />
 				<Rundown id={id} post={post} />
 				<Hunt unit={unit} build={build} params={params} asks={asks} post={post} busy={busy} />
 			</div>
