@@ -6,10 +6,12 @@ from loquet.core.design import Design, slice_of
 from loquet.core.drawers import part_lines
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
-from loquet.core.ordering.landed import Landed, Wanted, landed
+from loquet.core.ordering.landed import Landed, OptionCost, Stencil, Wanted, landed
 from loquet.standins.board_house import quote
 from loquet.standins.file_inspection import Inspection
 from loquet.standins.part_supplier import offers_of
+
+STENCILS: dict[Stencil, str] = {"none": "none", "sheet": "a sheet", "framed": "in a frame"}
 
 
 def landed_at(
@@ -37,6 +39,41 @@ def landed_at(
         shipping,
         parts_cents(design, library, number),
         surface_parts(design),
+    )
+
+
+def option_costs(
+    house: House, seen: Inspection, design: Design, library: Library, wanted: Wanted, number: int
+) -> tuple[OptionCost, ...]:
+    """Every other option of a house with what it changes in all; what costs nothing more or less is left out."""
+    choices = design.choices.model_copy(update={"house": house.id})
+
+    def total(asked: Wanted = wanted, **change: object) -> int:
+        other = design.model_copy(update={"choices": choices.model_copy(update=change)})
+        return landed_at(house, seen, other, library, asked, number).total_cents
+
+    now = total()
+    rows = [("finish", name, total(finish=name)) for name in house.finishes]
+    rows += [("colour", name, total(colour=name)) for name in house.colours]
+    rows += [
+        ("thickness", f"{um / 1000:.1f} mm", total(thickness_um=um)) for um in house.thickness_um
+    ]
+    rows += [("shipping", way.name, total(shipping=way.name)) for way in house.shipping]
+    stencils: tuple[Stencil, ...] = ("none", "sheet", "framed")
+    if wanted.fitting == "hand" or not house.fit_cents:
+        rows += [
+            ("stencil", STENCILS[kind], total(wanted.model_copy(update={"stencil": kind})))
+            for kind in stencils
+        ]
+    if house.fit_cents:
+        other = "house" if wanted.fitting == "hand" else "hand"
+        rows.append(
+            ("fitting", f"by the {other}" if other == "house" else "by hand", total(wanted.model_copy(update={"fitting": other})))
+        )  # fmt: skip
+    return tuple(
+        OptionCost(sort=sort, words=words, cents=cents - now)
+        for sort, words, cents in rows
+        if cents != now
     )
 
 

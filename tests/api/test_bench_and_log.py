@@ -238,6 +238,23 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
         assert [p["quantity"] for p in row["curve"]] == sorted(
             {p["quantity"] for p in row["curve"]}
         )
+    # Millrace's list: gold 17.00, other colours 3.00, thinner 4.00, express 26.00 - 9.50, a stencil 15.00 and 39.00 in its frame
+    hand = client.get(f"/api/projects/{made}/landed", params={"quantity": 10}).json()[0]
+    costs = {(o["sort"], o["words"]): o["cents"] for o in hand["options"]}
+    fitted = costs.pop(("fitting", "by the house"))
+    assert costs == {
+        ("finish", "gold"): 1700,
+        ("colour", "black"): 300,
+        ("colour", "white"): 300,
+        ("thickness", "0.8 mm"): 400,
+        ("thickness", "1.0 mm"): 400,
+        ("shipping", "express"): 1650,
+        ("stencil", "none"): -1500,
+        ("stencil", "in a frame"): 2400,
+    }
+    parts = client.get(f"/api/projects/{made}/circuit").json()["components"]
+    placed = sum(not c["ref"].startswith(("TP", "FD")) for c in parts)
+    assert fitted == pytest.approx(2400 + 1.9 * placed * 10 - 1500, abs=1.9 * 60)
     plan = client.get(f"/api/projects/{made}/calendar").json()["calendar"]
     assert [leg["name"] for leg in plan["legs"]] == ["parts", "boards", "soldering", "bring-up"]
     parts = client.post(f"/api/projects/{made}/parts-orders", json={"quantity": 10, "key": "parts-order-1"}).json()  # fmt: skip

@@ -22,12 +22,13 @@ from loquet.core.ordering.landed import (
     CurvePoint,
     Fitting,
     Landed,
+    OptionCost,
     Stencil,
     Wanted,
     curve,
 )
 from loquet.core.provenance import Source, Working, given
-from loquet.costing import landed_at, parts_cents, parts_days, surface_parts
+from loquet.costing import landed_at, option_costs, parts_cents, parts_days, surface_parts
 from loquet.standins.file_inspection import Inspection, inspect
 from loquet.standins.part_supplier import SUPPLIER
 from loquet.store.designs import head_of, load_design
@@ -43,12 +44,13 @@ Number = Annotated[int, Field(ge=1, le=10_000)]
 
 
 class LandedView(BaseModel):
-    """What devices cost with the boards of one house, and the curve."""
+    """What devices cost with the boards of one house, the curve, and what each other option would change."""
 
     house: str
     house_name: str
     landed: Landed
     curve: tuple[CurvePoint, ...]
+    options: tuple[OptionCost, ...]
     fits: bool
     complaints: list[str]
 
@@ -119,6 +121,7 @@ def get_landed(
                 house_name=house.name,
                 landed=cost(number),
                 curve=curve([*CURVE, *breaks, number], cost),
+                options=option_costs(house, seen, design, context.library, wanted, number),
                 fits=house.fit_cents > 0,
                 complaints=complaints,
             )

@@ -9888,7 +9888,7 @@ export interface components {
         };
         /**
          * LandedView
-         * @description What devices cost with the boards of one house, and the curve.
+         * @description What devices cost with the boards of one house, the curve, and what each other option would change.
          */
         LandedView: {
             /** Complaints */
@@ -9902,6 +9902,8 @@ export interface components {
             /** House Name */
             house_name: string;
             landed: components["schemas"]["Landed"];
+            /** Options */
+            options: components["schemas"]["OptionCost"][];
         };
         /**
          * LayNet
@@ -10394,6 +10396,18 @@ export interface components {
             y_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * OptionCost
+         * @description What an option changes in all, in cents, against what is chosen: of which sort, its words.
+         */
+        OptionCost: {
+            /** Cents */
+            cents: number;
+            /** Sort */
+            sort: string;
+            /** Words */
+            words: string;
         };
         /**
          * OrderRequest

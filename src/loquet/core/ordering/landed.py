@@ -31,6 +31,14 @@ class Landed(Frozen):
     each_cents: float
 
 
+class OptionCost(Frozen):
+    """What an option changes in all, in cents, against what is chosen: of which sort, its words."""
+
+    sort: str
+    words: str
+    cents: int
+
+
 class CurvePoint(Frozen):
     """A quantity with what it costs in all and each; `cheaper` is a larger quantity that costs no more in all."""
 

@@ -101,6 +101,11 @@ export function Costs() {
 				</table>
 				<Curve rows={rows} quantity={quantity} />
 			</div>
+			{rows
+				.filter((row) => row.house === head.choices.house && row.options.length > 0)
+				.map((row) => (
+					<Options key={row.house} row={row} />
+				))}
 			{rows.map((row) => {
 				const cheaper = row.curve.find((point) => point.quantity === quantity)?.cheaper;
 				return cheaper ? (
@@ -111,6 +116,34 @@ export function Costs() {
 				) : null;
 			})}
 		</section>
+	);
+}
+
+/** What every other option of the chosen house would change in all. */
+function Options({ row }: { row: Landed }) {
+	const sorts = [...new Set(row.options.map((option) => option.sort))];
+	return (
+		<div className="mt-3 text-[12px]" data-testid="options">
+			<h3 className="text-[13px] font-semibold">What another option changes in all, at {row.house_name}</h3>
+			<dl className="mt-1 flex flex-wrap gap-x-8 gap-y-1">
+				{sorts.map((sort) => (
+					<div key={sort}>
+						<dt className="text-ink-2">{sort}</dt>
+						{row.options
+							.filter((option) => option.sort === sort)
+							.map((option) => (
+								<dd key={option.words} className="flex justify-between gap-3">
+									{option.words}
+									<span className="figure">
+										{option.cents > 0 ? "+" : "−"}
+										{money(Math.abs(option.cents))}
+									</span>
+								</dd>
+							))}
+					</div>
+				))}
+			</dl>
+		</div>
 	);
 }
 
