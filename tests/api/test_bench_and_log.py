@@ -285,6 +285,29 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
 # The project as a file
 
 
+def test_an_order_is_repeated_with_its_own_files(client: TestClient, made: int) -> None:
+    """The design goes on, the same boards come once more: same release, house and number; the same key orders once. Parts as well."""
+    first = next(o for o in client.get("/api/orders").json() if o["project"] == made and o["kind"] == "boards")  # fmt: skip
+    head = fresh(client, made)
+    head = edit(client, head, kind="set-quantity", quantity=7).json()
+    key = {"key": "order-again-1"}
+    again = client.post(f"/api/orders/{first['id']}/repeat", json=key).json()
+    assert again["id"] > first["id"]
+    assert (again["quantity"], again["house_name"], again["state"]) == (
+        10,
+        first["house"],
+        "received",
+    )
+    assert client.post(f"/api/orders/{first['id']}/repeat", json=key).json()["id"] == again["id"]
+    orders = {o["id"]: o for o in client.get(f"/api/projects/{made}/orders").json()}
+    assert orders[again["id"]]["release"] == orders[first["id"]]["release"]
+    parts = next(o for o in client.get("/api/orders").json() if o["project"] == made and o["kind"] == "parts")  # fmt: skip
+    more = client.post(f"/api/orders/{parts['id']}/repeat", json={"key": "parts-again-1"}).json()
+    assert (more["kind"], more["quantity"], more["id"] > again["id"]) == ("parts", 10, True)
+    assert client.post("/api/orders/99999/repeat", json=key).status_code == 404
+    assert client.post(f"/api/orders/{first['id']}/repeat", json={"key": "x"}).status_code == 422
+
+
 def test_a_project_file_may_be_larger_than_other_requests(client: TestClient) -> None:
     """3 MB are looked at there, and refused for what they are; nowhere else."""
     data, kind = b"x" * 3_000_000, {"Content-Type": "application/zip"}

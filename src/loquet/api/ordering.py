@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.api.releases import ask, current_release, describe_order
+from loquet.api.releases import ask, current_release, describe_order, order_boards
 from loquet.api.shapes import OrderView
 from loquet.core.comparing import Change, compare
 from loquet.core.design import Design
@@ -34,7 +34,7 @@ from loquet.standins.part_supplier import SUPPLIER
 from loquet.store.designs import head_of, load_design
 from loquet.store.history import version_of
 from loquet.store.releases import order, place_order, release_files
-from loquet.store.tables import OrderRow, ProjectRow, ReleaseRow, RevisionRow
+from loquet.store.tables import OrderRow, ProjectRow, ReleaseRow, RevisionRow, VersionRow
 
 router = APIRouter(prefix="/api", tags=["ordering"])
 HAND_MINUTES, DAY_MINUTES = 0.75, 240
@@ -81,6 +81,12 @@ class AnswerWanted(BaseModel):
     """An answer to the query of a house."""
 
     words: Annotated[str, Field(min_length=2, max_length=300)]
+
+
+class RepeatWanted(BaseModel):
+    """Once more; the same key never orders twice."""
+
+    key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 
 
 class PartsWanted(BaseModel):
@@ -201,12 +207,19 @@ def order_parts(
 ) -> OrderView:
     """Order the parts of so many devices at the simulated suppliers."""
     row, design = current_release(session, project_id)
-    cents = parts_cents(design, context.library, wanted.quantity)
+    return order_parts_of(session, context, row, design, wanted.quantity, wanted.key)
+
+
+def order_parts_of(
+    session: Session, context: Context, row: ReleaseRow, design: Design, quantity: int, key: str
+) -> OrderView:
+    """An order of the parts of so many devices of a release."""
+    cents = parts_cents(design, context.library, quantity)
     now = datetime.now(UTC)
-    arrives = now.date() + timedelta(days=parts_days(design, context.library, wanted.quantity)[0])
+    arrives = now.date() + timedelta(days=parts_days(design, context.library, quantity)[0])
     quoted = {
-        "quantity": wanted.quantity,
-        "lines": [[f"parts for {wanted.quantity} devices with spares", cents]],
+        "quantity": quantity,
+        "lines": [[f"parts for {quantity} devices with spares", cents]],
         "total_cents": cents,
         "arrives_on": arrives.isoformat(),
         "ready_on": after_open_days(now.date(), 2, ()).isoformat(),
@@ -220,9 +233,24 @@ def order_parts(
         placed_on=now.date(),
         day=0,
         created_at=now,
-        request_key=wanted.key,
+        request_key=key,
     )
     return describe_order(place_order(session, placed), context)
+
+
+@router.post("/orders/{order_id}/repeat", status_code=201)
+def repeat_order(
+    order_id: int, wanted: RepeatWanted, session: SessionNow, context: ContextNow
+) -> OrderView:
+    """The same once more at today's prices: the very files of that order, even where the design has gone on since."""
+    before = order(session, order_id)
+    row = session.get(ReleaseRow, before.release_id)
+    version = session.get(VersionRow, row.version_id) if row else None
+    if row is None or version is None:
+        raise Refused("The files of this order are not there any more.", "Write them again.", 404)
+    make = order_parts_of if before.kind == "parts" else order_boards
+    design, number = load_design(session, version), int(before.quote["quantity"])
+    return make(session, context, row, design, number, wanted.key)
 
 
 @router.post("/orders/{order_id}/answer")

@@ -215,8 +215,15 @@ def new_order(
     row, design = current_release(session, project_id)
     if not 1 <= wanted.quantity <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
+    return order_boards(session, context, row, design, wanted.quantity, wanted.key)
+
+
+def order_boards(
+    session: Session, context: Context, row: ReleaseRow, design: Design, quantity: int, key: str
+) -> OrderView:
+    """An order of the boards of a release at the house of its design; refused while the house complains."""
     house = context.library.house(design.choices.house)
-    given = ask(house, release_files(session, row.id), design, wanted.quantity)
+    given = ask(house, release_files(session, row.id), design, quantity)
     if given.complaints:
         raise Refused(
             f"{house.name} does not take this order: {given.complaints[0]}",
@@ -231,7 +238,7 @@ def new_order(
         placed_on=now.date(),
         day=0,
         created_at=now,
-        request_key=wanted.key,
+        request_key=key,
     )
     return describe_order(place_order(session, placed), context)
 

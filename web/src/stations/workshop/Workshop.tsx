@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
+import { OrderBook } from "./OrderBook";
 import { type Card, chosen, type Kept, SORTS, type Sort } from "./shelf";
 
 type Moved = { card: Card; from: Kept };
@@ -24,6 +25,7 @@ export function Workshop() {
 	const queries = useQueryClient();
 	const failure = projects.error instanceof Refusal ? projects.error : null;
 	const [kept, setKept] = useState<Kept>("shelf");
+	const [book, setBook] = useState(false);
 	const [words, setWords] = useState("");
 	const [sort, setSort] = useState<Sort>("changed");
 	const [moved, setMoved] = useState<Moved | null>(null);
@@ -71,14 +73,26 @@ export function Workshop() {
 					<button
 						key={name}
 						type="button"
-						aria-pressed={kept === name}
+						aria-pressed={!book && kept === name}
 						data-kept={name}
-						className={`rounded-[3px] px-2.5 py-1 font-medium ${kept === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
-						onClick={() => setKept(name)}
+						className={`rounded-[3px] px-2.5 py-1 font-medium ${!book && kept === name ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
+						onClick={() => {
+							setBook(false);
+							setKept(name);
+						}}
 					>
 						{title} <span className="figure">{all.filter((card) => card.kept === name).length}</span>
 					</button>
 				))}
+				<button
+					type="button"
+					aria-pressed={book}
+					data-testid="order-book-tab"
+					className={`rounded-[3px] px-2.5 py-1 font-medium ${book ? "bg-ink text-paper" : "text-ink-2 hover:text-ink"}`}
+					onClick={() => setBook(true)}
+				>
+					Order book
+				</button>
 				<span className="flex-1" />
 				<input
 					type="search"
@@ -104,39 +118,45 @@ export function Workshop() {
 					</select>
 				</label>
 			</div>
-			<p role="status" className="flex min-h-[28px] items-center gap-3 text-[12px]">
-				{problem && <span className="text-stop">{problem}</span>}
-				{moved && !problem && (
-					<>
-						<span>
-							{moved.card.name} {WORDS[moved.card.kept]}.
-						</span>
-						<Button
-							weight="quiet"
-							data-testid="undo-keep"
-							onClick={() => void keep(moved.card, moved.from).then(() => setMoved(null))}
-						>
-							Undo
-						</Button>
-					</>
-				)}
-			</p>
-			<ul>
-				{rows.map((card) => (
-					<Row key={card.id} card={card} keep={(to) => void keep(card, to)} />
-				))}
-			</ul>
-			{projects.isLoading && <p className="mt-6 text-ink-2">Reading the shelf.</p>}
-			{projects.data && rows.length === 0 && (
-				<p className="mt-6 text-ink-2">
-					{words
-						? "No project here has all of these words."
-						: kept === "shelf"
-							? "Nothing lies on the shelf. Begin a new project above, or read a brief from a file."
-							: kept === "archive"
-								? "The archive is empty. A project that is done with can be put here, and taken out again."
-								: "Nothing was removed. What is removed waits here and can come back."}
-				</p>
+			{book ? (
+				<OrderBook />
+			) : (
+				<>
+					<p role="status" className="flex min-h-[28px] items-center gap-3 text-[12px]">
+						{problem && <span className="text-stop">{problem}</span>}
+						{moved && !problem && (
+							<>
+								<span>
+									{moved.card.name} {WORDS[moved.card.kept]}.
+								</span>
+								<Button
+									weight="quiet"
+									data-testid="undo-keep"
+									onClick={() => void keep(moved.card, moved.from).then(() => setMoved(null))}
+								>
+									Undo
+								</Button>
+							</>
+						)}
+					</p>
+					<ul>
+						{rows.map((card) => (
+							<Row key={card.id} card={card} keep={(to) => void keep(card, to)} />
+						))}
+					</ul>
+					{projects.isLoading && <p className="mt-6 text-ink-2">Reading the shelf.</p>}
+					{projects.data && rows.length === 0 && (
+						<p className="mt-6 text-ink-2">
+							{words
+								? "No project here has all of these words."
+								: kept === "shelf"
+									? "Nothing lies on the shelf. Begin a new project above, or read a brief from a file."
+									: kept === "archive"
+										? "The archive is empty. A project that is done with can be put here, and taken out again."
+										: "Nothing was removed. What is removed waits here and can come back."}
+						</p>
+					)}
+				</>
 			)}
 		</main>
 	);
