@@ -22,7 +22,7 @@ from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
 from loquet.core.routing.plane_drops import via_fits
 from loquet.core.routing.router import NetState, Router, Terms
 from loquet.core.routing.surroundings import OneSide, Surroundings
-from loquet.core.routing.terminals import middle_part, terminal_nodes
+from loquet.core.routing.terminals import middle_part, nodes_along, terminal_nodes
 from loquet.core.routing.tightening import better
 
 MM = 1_000_000
@@ -424,3 +424,15 @@ def test_only_a_pair_is_drawn_together_and_nothing_of_it_stays(library: Library)
     with drawn_to_its_mate(plain, plain.nets[0]):
         assert (plain.grid.history == kept).all()
     assert mate_of(plain, plain.nets[0]) is None
+
+
+def test_a_wire_that_lies_fast_gives_its_own_side_of_nodes(library: Library) -> None:
+    """A level track from 2 to 4 mm at 3 mm, cells of 0.1 mm: the nodes of its line on its own side, of a via on both; the far side comes after all cells of the near one."""
+    router = Router(given(library, *PADS))
+    grid = router.grid
+    row = [30 * grid.columns + column for column in range(20, 41)]
+    for side, first in ((NEAR, 0), (FAR, grid.area)):
+        track = Copper("A", (side,), Bar(*nm(2, 3, 4, 3, 0.3)), "track")
+        assert sorted(nodes_along(grid, track)) == [first + place for place in row]
+    via = Copper("A", (NEAR, FAR), Round(*nm(2, 3, 0.6)), "via")
+    assert sorted(nodes_along(grid, via)) == [row[0], grid.area + row[0]]

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from loquet.core.circuit.nodal.solving import join
+
 LEAK_S = 1e-9
 """Every node leaks so much to ground (a gigaohm), so that nothing floats."""
 OPEN_OHM = 2e7
@@ -109,13 +111,7 @@ class Solver:
         matrix = np.zeros((size, size))
         matrix[np.diag_indices(size)] = LEAK_S
         for r in resistances:
-            if r.a == r.b:
-                continue
-            i, j, g = self.at[r.a], self.at[r.b], 1 / r.ohm
-            matrix[i, i] += g
-            matrix[j, j] += g
-            matrix[i, j] -= g
-            matrix[j, i] -= g
+            join(matrix, (self.at[r.a], self.at[r.b]), 1 / r.ohm)
         return matrix
 
     def between(self) -> Floats:

@@ -94,29 +94,33 @@ export function Workshop() {
 					Order book
 				</button>
 				<span className="flex-1" />
-				<input
-					type="search"
-					aria-label="Search projects"
-					placeholder="name, purpose or chip"
-					className="w-[220px] border border-line bg-card px-2 py-1"
-					value={words}
-					onChange={(event) => setWords(event.target.value)}
-				/>
-				<label className="flex items-center gap-1.5 text-ink-2">
-					sorted by
-					<select
-						className="border border-line bg-card px-1.5 py-1 text-ink"
-						value={sort}
-						data-testid="sort-projects"
-						onChange={(event) => setSort(event.target.value as Sort)}
-					>
-						{SORTS.map(([name, title]) => (
-							<option key={name} value={name}>
-								{title}
-							</option>
-						))}
-					</select>
-				</label>
+				{!book && (
+					<>
+						<input
+							type="search"
+							aria-label="Search projects"
+							placeholder="name, purpose or chip"
+							className="w-[220px] border border-line bg-card px-2 py-1"
+							value={words}
+							onChange={(event) => setWords(event.target.value)}
+						/>
+						<label className="flex items-center gap-1.5 text-ink-2">
+							sorted by
+							<select
+								className="border border-line bg-card px-1.5 py-1 text-ink"
+								value={sort}
+								data-testid="sort-projects"
+								onChange={(event) => setSort(event.target.value as Sort)}
+							>
+								{SORTS.map(([name, title]) => (
+									<option key={name} value={name}>
+										{title}
+									</option>
+								))}
+							</select>
+						</label>
+					</>
+				)}
 			</div>
 			{book ? (
 				<OrderBook />

@@ -68,10 +68,16 @@ def matrices(elements: Sequence[Element]) -> Matrices:
 
 def stamp(matrix: Floats, nets: Mapping[str, int], element: Element, value: float) -> None:
     """What an element adds between its two nets."""
-    ends = [nets[net] for net in (element.first, element.second) if net != EARTH]
+    join(matrix, [nets[net] for net in (element.first, element.second) if net != EARTH], value)
+
+
+def join(matrix: Floats, ends: Sequence[int], value: float) -> None:
+    """A conductance between two nodes, or from one to ground; one from a node to itself carries nothing."""
+    if len(ends) == 2 and ends[0] == ends[1]:
+        return
     for index in ends:
         matrix[index, index] += value
-    if len(ends) == 2 and ends[0] != ends[1]:
+    if len(ends) == 2:
         matrix[ends[0], ends[1]] -= value
         matrix[ends[1], ends[0]] -= value
 
