@@ -15200,7 +15200,7 @@ export interface components {
             /** Wall Mm */
             wall_mm: number;
             /** Wires */
-            wires: components["schemas"]["WireView"][];
+            wires: components["schemas"]["WireRun"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
         };
@@ -15808,10 +15808,10 @@ export interface components {
             why_not: string;
         };
         /**
-         * WireView
-         * @description Wires of a loose thing: what each carries, gauge (AWG), where they go by side, how long each is cut, how wide their channel is, and why no way is found.
+         * WireRun
+         * @description Wires of one loose thing: its plug, what each carries, the gauge (AWG), the bundle's diameter, where it goes (corners in mm, leg by leg, `True` behind the board; none where there is no way), how long that is and how long each wire is cut, how wide the channel is, the workings, and where no way is found, why.
          */
-        WireView: {
+        WireRun: {
             /** Bundle Mm */
             bundle_mm: number;
             /** Carries */
@@ -15830,6 +15830,8 @@ export interface components {
                     number
                 ][]
             ][];
+            /** Long Mm */
+            long_mm: number;
             /** Problem */
             problem: string;
             /** Ref */

@@ -100,22 +100,6 @@ class ReachView(Frozen):
     how: str
 
 
-class WireView(Frozen):
-    """Wires of a loose thing: what each carries, gauge (AWG), where they go by side, how long each is cut, how wide their channel is, and why no way is found."""
-
-    thing: str
-    words: str
-    ref: str
-    carries: tuple[str, ...]
-    gauge: int
-    bundle_mm: float
-    legs: tuple[tuple[bool, tuple[Spot, ...]], ...]
-    cut_mm: int
-    channel_mm: float
-    workings: tuple[Working, ...]
-    problem: str
-
-
 class TogetherView(Frozen):
     """In which order it goes together."""
 
@@ -144,7 +128,7 @@ class StackView(Frozen):
     screws: tuple[ScrewView, ...]
     openings: tuple[OpeningView, ...]
     plugs: tuple[PlugView, ...]
-    wires: tuple[WireView, ...]
+    wires: tuple[WireRun, ...]
     reached: tuple[ReachView, ...]
     order: TogetherView
     workings: tuple[Working, ...]
@@ -184,7 +168,7 @@ def stack_report(
             PlugView(words=p.words, ring=ring_of(p.area), low_mm=p.low_mm, high_mm=p.high_mm)
             for p in plugs
         ),
-        wires=tuple(wire_view(run) for run in wire_runs(view, library, stack)),
+        wires=wire_runs(view, library, stack),
         reached=tuple(
             ReachView(
                 thing=r.thing, words=r.words, closed=r.closed, reached=r.reached, how=r.how
@@ -211,24 +195,6 @@ def body_view(piece: Piece) -> StackBody:
         far=piece.far,
         through=piece.through,
         soft=piece.soft,
-    )
-
-
-def wire_view(run: WireRun) -> WireView:
-    """Wires with their way to the micrometre."""
-    legs = run.way.legs if run.way else ()
-    return WireView(
-        thing=run.thing,
-        words=run.words,
-        ref=run.ref,
-        carries=run.carries,
-        gauge=run.gauge,
-        bundle_mm=run.bundle_mm,
-        legs=tuple((far, tuple((fine_mm(x), fine_mm(y)) for x, y in leg)) for far, leg in legs),
-        cut_mm=run.cut_mm,
-        channel_mm=run.channel_mm,
-        workings=run.workings,
-        problem=run.problem,
     )
 
 

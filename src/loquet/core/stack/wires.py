@@ -1,7 +1,6 @@
 """Wires from what lies loose in the shell to their plug on the board: the way they find between the bodies, how long they are cut, how thick the bundle is, how wide its channel."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from math import ceil
 
 import shapely
@@ -9,6 +8,7 @@ from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import BoardView
+from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.wire import Wire, wire, wire_for
 from loquet.core.power.lasting import peak_at_source
@@ -34,9 +34,8 @@ ABOUT_MM = 150.0
 """The length that a gauge is chosen for before the way is known; a longer way is checked again."""
 
 
-@dataclass(frozen=True)
-class WireRun:
-    """Wires of one loose thing: its plug, what each carries, the gauge, the bundle's diameter, where it goes (mm, by side; empty where there is no way), how long each is cut, how wide the channel is, the workings of both, and where no way is found, why."""
+class WireRun(Frozen):
+    """Wires of one loose thing: its plug, what each carries, the gauge (AWG), the bundle's diameter, where it goes (corners in mm, leg by leg, `True` behind the board; none where there is no way), how long that is and how long each wire is cut, how wide the channel is, the workings, and where no way is found, why."""
 
     thing: str
     words: str
@@ -44,7 +43,8 @@ class WireRun:
     carries: tuple[str, ...]
     gauge: int
     bundle_mm: float
-    way: Way | None
+    legs: tuple[tuple[bool, tuple[Spot, ...]], ...]
+    long_mm: float
     cut_mm: int
     channel_mm: float
     workings: tuple[Working, ...]
@@ -96,9 +96,24 @@ def run_of(stack: Stack, piece: Piece, ref: str, carries: tuple[str, ...], lead:
     problem = "" if way else blocked_words(stack, piece, plug, bundle)
     cut = cut_mm(way.long_mm) if way else 0
     return WireRun(
-        piece.name, piece.words, ref, carries, lead.gauge, fine_mm(bundle), way, cut, channel,
-        workings_of(piece, lead, carries, bundle, way, cut), problem,
-    )  # fmt: skip
+        thing=piece.name,
+        words=piece.words,
+        ref=ref,
+        carries=carries,
+        gauge=lead.gauge,
+        bundle_mm=fine_mm(bundle),
+        legs=drawn_legs(way) if way else (),
+        long_mm=fine_mm(way.long_mm) if way else 0.0,
+        cut_mm=cut,
+        channel_mm=channel,
+        workings=workings_of(piece, lead, carries, bundle, way, cut),
+        problem=problem,
+    )
+
+
+def drawn_legs(way: Way) -> tuple[tuple[bool, tuple[Spot, ...]], ...]:
+    """The legs of a way to the micrometre."""
+    return tuple((far, tuple((fine_mm(x), fine_mm(y)) for x, y in leg)) for far, leg in way.legs)
 
 
 def bundle_mm(lead: Wire, wires: int) -> float:

@@ -14,7 +14,7 @@ def run(subject: Subject) -> Outcome:
     runs = wire_runs(subject.view, subject.library, stack_seen(subject))
     found = []
     for one in runs:
-        if one.way is not None:
+        if not one.problem:
             continue
         wide = ceil(one.bundle_mm * 10) / 10
         found.append(
