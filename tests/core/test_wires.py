@@ -173,6 +173,6 @@ def test_they_are_named_in_the_steps_and_drawn_in_the_pockets(
     marks = sheet_for(pockets, view, library, Choices()).marks
     assert len(marks) == 3, "the cell, and a channel on each side"
     areas = [m.area for m in marks[1:]]
-    flat = run.way.long_mm - 1.6 if run.way else 0
+    flat = run.long_mm - 1.6
     # as wide as the bundle and half a millimetre, with round ends
     assert sum(areas) == pytest.approx(flat * 2.009 + 2 * 3.14 * 1.0045**2, rel=0.02)

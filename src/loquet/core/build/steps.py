@@ -248,7 +248,7 @@ def wire_words(run: WireRun) -> str:
     what = f"For {run.words}: {len(run.carries)} wires of {run.gauge} AWG"
     length = (
         f"cut to {run.cut_mm} mm"
-        if run.way
+        if not run.problem
         else "as long as their way, which is not found yet, and 30 mm"
     )
     return f"{what}, {length}, labelled {' and '.join(run.carries)}, to {run.ref}."

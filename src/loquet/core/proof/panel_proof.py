@@ -82,30 +82,15 @@ def compare_regions(
     faults, seen = [], 0
     for region in sorted(plate.regions, key=lambda r: r.order):
         place = expected.get((region.ring, region.dark, region.net))
-        if place is None:
-            faults.append(
-                fault(
-                    file,
-                    region.net,
-                    region.ring[0][0],
-                    region.ring[0][1],
-                    "a poured contour that is not in the design",
-                )
-            )
-            continue
-        seen += 1
-        number, rank = place
-        if rank != last[number] + 1:
-            faults.append(
-                fault(
-                    file,
-                    region.net,
-                    region.ring[0][0],
-                    region.ring[0][1],
-                    "a poured contour is drawn out of its order",
-                )
-            )
-        last[number] = rank
+        wrong = "" if place else "a poured contour that is not in the design"
+        if place is not None:
+            seen += 1
+            number, rank = place
+            if rank != last[number] + 1:
+                wrong = "a poured contour is drawn out of its order"
+            last[number] = rank
+        if wrong:
+            faults.append(fault(file, region.net, region.ring[0][0], region.ring[0][1], wrong))
     if seen < len(expected):
         faults.append(fault(file, "", 0, 0, f"{len(expected) - seen} poured contours are missing"))
     return faults

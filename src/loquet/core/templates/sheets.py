@@ -148,8 +148,7 @@ def channels(room: Room) -> tuple[Polygon, ...]:
     return tuple(
         Polygon(LineString(leg).buffer(run.channel_mm / 2, quad_segs=8).exterior)
         for run in room.wires
-        if run.way
-        for _, leg in run.way.legs
+        for _, leg in run.legs
         if len(leg) > 1
     )
 
