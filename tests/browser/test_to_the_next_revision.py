@@ -49,9 +49,17 @@ def test_from_the_stack_to_revision_b(server: Server, driver: Chrome) -> None:
         lambda d: d.find_element(By.CSS_SELECTOR, "[data-working='stack.whole']").text != whole
     )
 
-    # files, cost, calendar, an order at a house that asks back
+    # files of a panel, cost, calendar, an order at a house that asks back
     station(driver, "release")
+    choose(driver, "How", "panel, held by tabs")
+    see(driver, "[data-testid='panel-drawing'][data-copies='4']")
+    fill(driver, "Rows", "1")
+    see(driver, "[aria-label='Rows']").send_keys(Keys.ENTER)
+    see(driver, "[data-testid='panel-drawing'][data-copies='2']")
     press(driver, "[data-testid='prove']")
+    reads(driver, "[data-testid='proof']", "2 copies on panels", 180)
+    press(driver, "[data-layer='panel/copper-near.gbr']")
+    reads(driver, "[data-house='ropewalk']", "Panels parted by tabs are not made here")
     see(driver, "[data-testid='landed'] [data-total='millrace']", 180)
     see(driver, "[data-testid='in-time']")
     press(driver, "[data-house='saltmarsh'] [data-testid='choose']")
@@ -120,3 +128,9 @@ def test_from_the_stack_to_revision_b(server: Server, driver: Chrome) -> None:
     station(driver, "log")
     press(driver, "[data-revision='A'] [data-testid='compare']")
     see(driver, "[data-testid='compared']")
+
+    # the order book: the same boards once more, with the files of then
+    driver.get(server.address)
+    press(driver, "[data-testid='order-book-tab']")
+    press(driver, f"[data-testid='order-book'] [data-order='{order}'] button")
+    reads(driver, "[aria-label='Order book']", f"with the files of order {order}")

@@ -97,3 +97,21 @@ def test_pools_are_connected_components(seed: int) -> None:
     for component in networkx.connected_components(graph):
         assert len({int(heads[n]) for n in component}) == 1
     assert len({int(heads[n]) for n in graph.nodes}) == networkx.number_connected_components(graph)
+
+
+DIAGONALS = ((1, 1), (-1, 1), (-1, -1), (1, -1))
+
+
+@pytest.mark.parametrize("first", DIAGONALS)
+@pytest.mark.parametrize("side", [1, -1])
+def test_a_way_may_turn_by_a_quarter_to_either_side(first: tuple[int, int], side: int) -> None:
+    """A slanting corridor one cell wide that turns by 90 degrees, which no step can cut short: it is gone through as it is."""
+    dx, dy = first
+    second = (-side * dy, side * dx)
+    corner = (COLUMNS // 2, ROWS // 2)
+    before = [(corner[0] - n * dx, corner[1] - n * dy) for n in range(4, 0, -1)]
+    after = [(corner[0] + n * second[0], corner[1] + n * second[1]) for n in range(1, 5)]
+    cells = [y * COLUMNS + x for x, y in (*before, corner, *after)]
+    owner = np.full(2 * AREA, -2, dtype=np.int16)
+    owner[cells] = FREE
+    assert found(owner, np.full(AREA, -2, dtype=np.int16), cells[0], cells[-1]) == cells
