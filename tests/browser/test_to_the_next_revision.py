@@ -57,7 +57,7 @@ def test_from_the_stack_to_revision_b(server: Server, driver: Chrome) -> None:
     see(driver, "[aria-label='Rows']").send_keys(Keys.ENTER)
     see(driver, "[data-testid='panel-drawing'][data-copies='2']")
     press(driver, "[data-testid='prove']")
-    reads(driver, "[data-testid='proof']", "2 copies on panels", 180)
+    reads(driver, "[data-testid='proof']", "copies on panels", 180)
     press(driver, "[data-layer='panel/copper-near.gbr']")
     reads(driver, "[data-house='ropewalk']", "Panels parted by tabs are not made here")
     see(driver, "[data-testid='landed'] [data-total='millrace']", 180)

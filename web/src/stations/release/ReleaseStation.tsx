@@ -44,7 +44,7 @@ export function ReleaseStation() {
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
-				<Verdict release={release} />
+				{query.isSuccess && <Verdict release={release} />}
 				<span className="flex-1" />
 				{release && (
 					<a
@@ -65,48 +65,46 @@ export function ReleaseStation() {
 				</Button>
 			</div>
 			<div className="min-h-0 flex-1 overflow-y-auto">
-				{release ? (
+				{release && (
+					<div className="flex h-[330px] border-b border-rule">
+						<FileList release={release} file={file} pick={setFile} />
+						<LayerCanvas release={release.id} file={file} board={board} />
+					</div>
+				)}
+				<Panel />
+				{release?.current && (
 					<>
-						<div className="flex h-[330px] border-b border-rule">
-							<FileList release={release} file={file} pick={setFile} />
-							<LayerCanvas release={release.id} file={file} board={board} />
-						</div>
-						<Panel />
-						{release.current ? (
-							<>
-								<Quotes />
-								<Costs />
-								<Calendar />
-							</>
-						) : (
-							<p className="px-4 py-3 text-look">
-								The design has changed since these files were written. Write and prove them again to ask for quotes.
-							</p>
-						)}
-						<Orders />
-					</>
-				) : (
-					<>
-						<Panel />
-						<Coming title="The files of an order will lie here" until="pour">
-							<div className="max-w-[420px] flex-1 text-ink-2">
-								<p>
-									{blocked
-										? `${head.stops} stops are still open; each is named at the right with what to do.`
-										: "Writing them takes a few seconds."}
-								</p>
-								<ul className="mt-3 border-t border-rule">
-									{COMING.map(([what, about]) => (
-										<li key={what} className="border-b border-rule py-1.5">
-											<span className="font-medium text-ink">{what}</span>
-											<span className="block text-[12px]">{about}</span>
-										</li>
-									))}
-								</ul>
-							</div>
-						</Coming>
+						<Quotes />
+						<Costs />
+						<Calendar />
 					</>
 				)}
+				{release && !release.current && (
+					<p className="px-4 py-3 text-look">
+						The design has changed since these files were written. Write and prove them again to ask for quotes.
+					</p>
+				)}
+				{release && <Orders />}
+				{query.isSuccess && !release && (
+					<Coming title="The files of an order will lie here" until="pour">
+						<div className="max-w-[420px] flex-1 text-ink-2">
+							<p>
+								{blocked
+									? `${head.stops} stops are still open; each is named at the right with what to do.`
+									: "Writing them takes a few seconds."}
+							</p>
+							<ul className="mt-3 border-t border-rule">
+								{COMING.map(([what, about]) => (
+									<li key={what} className="border-b border-rule py-1.5">
+										<span className="font-medium text-ink">{what}</span>
+										<span className="block text-[12px]">{about}</span>
+									</li>
+								))}
+							</ul>
+						</div>
+					</Coming>
+				)}
+				{query.error && <p className="px-4 py-3 text-stop">{query.error.message}</p>}
 			</div>
 		</div>
 	);

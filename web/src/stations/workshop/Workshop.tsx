@@ -68,7 +68,7 @@ export function Workshop() {
 				</p>
 			)}
 			<StartFrom />
-			<div className="mt-4 flex items-center gap-2 border-b border-rule pb-2">
+			<div className="mt-4 flex flex-wrap items-center gap-2 border-b border-rule pb-2">
 				{PLACES.map(([name, title]) => (
 					<button
 						key={name}
