@@ -7,7 +7,7 @@ import pytest
 from loquet.core.build import faults
 from loquet.core.build.elements import Desk, desk_of, network_of, poles
 from loquet.core.build.faults import GOOD, Fault
-from loquet.core.build.finding import label, likely
+from loquet.core.build.finding import SPREAD_F, label, likely
 from loquet.core.build.measuring import Faulty, Probe
 from loquet.core.build.network import Battery, Network, Regulator, Resistance, Solver
 from loquet.core.circuit import Circuit, Component
@@ -221,10 +221,75 @@ def test_readings_that_a_person_takes_for_the_same() -> None:
     assert label(ohm, 0.0) == label(ohm, 0.01)
     assert label(volt, 3.0) == label(volt, 3.001) != label(volt, 3.3)
     assert label(look, 2.0) == 2
-    assert label(farad, 1e-7) != label(farad, 1e-6)
+    assert label(farad, 1e-7) == label(farad, 1.02e-7) != label(farad, 1.6e-7)
+    assert label(farad, 1e-7) - label(farad, 1e-8) == pytest.approx(
+        2.302585 / (2.5 * SPREAD_F), abs=1
+    )
     for probe, expected, off in ((ohm, 1e4, 1.02e4), (volt, 3.0, 3.015), (farad, 1e-7, 1.05e-7)):
         assert likely(probe, expected, expected) > likely(probe, expected, off)
         assert likely(probe, expected, off) > likely(probe, expected, 2 * expected)
     assert likely(look, 1, 1) > 0.5 > likely(look, 1, 0)
     assert likely(look, 3, 1) == likely(look, 3, 3) > likely(look, 3, 2)
     assert likely(look, 0, 0) > 0.5 > likely(look, 0, 1)
+
+
+def test_a_part_with_one_lead_joined_conducts_nothing(bare: Desk) -> None:
+    assert one(bare, "light-2012-amber", {"2": "A"}).valves == ()
+    assert one(bare, "light-2012-amber", {"1": "K"}).valves == ()
+    assert one(bare, "transistor-npn-sot23", {"1": "B", "3": "C"}).valves == ()
+    assert one(bare, "transistor-pmos-sot23", {"1": "g", "2": "S"}).gates == ()
+
+
+def test_a_converter_draws_by_the_volts_over_its_own_ground() -> None:
+    """3.3 V into 33 ohm at 0.9 from 5.0 - 0.4 V: 0.33 / 0.9 / 4.6 = 79.7 mA."""
+    network = Network(
+        G,
+        (Resistance("R", "L", 33.0), Resistance("E", "P", 1.0)),
+        batteries=(Battery("P", G, 5.0, 0.1), Battery("L", G, 0.4, 0.001)),
+        regulators=(Regulator("P", "R", "L", "E", 3.3, 2.0, 1.0, efficiency=0.9, ohm=0.001),),
+    )
+    volts = Solver(network).on_power()
+    assert (5.0 - volts["P"]) / 0.1 == pytest.approx(0.33 / 0.9 / 4.6, abs=0.0015)
+
+
+def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
+    """The light of 2.0 V from anode to cathode; the other way nothing conducts, which a meter shows as 2 and more."""
+    light = next(c for c in fed.circuit.components if fed.kind(c) == "light")
+    anode, cathode = (light.ref, "2"), (light.ref, "1")
+    drop = fed.parts[light.part].values["forward_v"]
+    other = replace(fed, parts={**fed.parts, light.part: replace_volts(fed, light.part, 1.8)})
+    good = Faulty(other, GOOD)
+    assert drop == 2.0
+    assert good.measured(Probe("diode", anode, cathode)) == pytest.approx(1.8)
+    assert good.measured(Probe("diode", cathode, anode)) == 2.0
+
+
+def replace_volts(desk: Desk, part: str, volts: float) -> object:
+    """The same part with another forward voltage."""
+    found = desk.parts[part]
+    values = {**found.values, "forward_v": volts}
+    copy = getattr(found, "model_copy", None)
+    return copy(update={"values": values}) if copy else replace(found, values=values)  # type: ignore[type-var]
+
+
+def test_likely_faults_weigh_more(fed: Desk) -> None:
+    """Against a plain joint of a machine (1): fine leads twice, hand-soldered holders one and a half times, a flat cell the same; missing, wrong, turned and stuck parts less. Common practice, no source."""
+    chip = next(c.ref for c in fed.circuit.components if c.is_chip)
+    holder = next(c.ref for c in fed.circuit.components if fed.kind(c) == "cell holder")
+    small = next(c.ref for c in fed.circuit.components if fed.kind(c) == "resistor")
+    light = next(c.ref for c in fed.circuit.components if fed.kind(c) == "light")
+    key = next(c.ref for c in fed.circuit.components if fed.kind(c) == "button")
+    weights = {(f.sort, f.ref): f.weight for f in faults.possible_faults(fed, ())}
+    wanted = {
+        ("open", chip): 2.0,
+        ("open", holder): 1.5,
+        ("open", small): 1.0,
+        ("missing", small): 0.4,
+        ("value", small): 0.6,
+        ("swapped", light): 0.8,
+        ("stuck", key): 0.5,
+        ("flat", "cell"): 1.5,
+    }
+    assert {k: weights[k] for k in wanted} == wanted
+    assert ("swapped", small) not in weights
+    assert ("stuck", light) not in weights

@@ -216,9 +216,12 @@ def test_curves_of_any_logger_are_read() -> None:
         (plain + "\n5,30", "line 8"),
         (plain + "\n70,900", "900"),
         (plain + "\nx,y\n", "Line 8"),
+        (plain + "\n70,-51", "-51"),
+        (plain + "\n70,501", "501"),
     ):
         with pytest.raises(BadCurve, match=words):
             read_curve(text.encode())
+    assert read_curve(f"{plain}\n70,-50\n80,500".encode())[-1].c == 500
     with pytest.raises(BadCurve, match="no text"):
         read_curve(b"\xff\xfe\x00")
 
@@ -257,6 +260,17 @@ def test_a_good_stick_is_within_its_limits() -> None:
 )
 def test_each_limit_of_a_stick_is_named(samples: list[Sample], words: str) -> None:
     assert any(words in fault for fault in stick_result("s", samples).faults)
+
+
+def test_so_many_samples_are_enough() -> None:
+    """Eight at rest, and two for each of 24 sectors around."""
+    rest, rim = moved()[:20], moved()[20:]
+    even = rim[::5]
+    assert len(even) == 48
+    assert stick_result("s", [*rest[:8], *even]).x.low == 347
+    for few in ([*rest[:7], *even], [*rest[:8], *even[:47]]):
+        with pytest.raises(BadSamples):
+            stick_result("s", few)
 
 
 def test_too_few_samples_are_refused() -> None:
