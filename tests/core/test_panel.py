@@ -20,6 +20,7 @@ from loquet.core.geometry import Box
 from loquet.core.library import Library
 from loquet.core.panel import Panel, lay_panel
 from loquet.core.panel.sides import Span, overhang
+from loquet.core.panel.tabs import tab_places
 from loquet.core.panelling import panel_of
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.proof.gerber_reader import FileFault
@@ -353,3 +354,39 @@ def test_the_house_reads_and_prices_the_panel(files: dict[str, bytes], library: 
     assert (given.plates, given.total_cents) == (2, 4884)
     pooled = inspect(files, library.houses["ropewalk"])
     assert "Panels parted by tabs are not made here." in pooled.complaints
+
+
+def test_only_a_rectangle_is_scored(square: Design, library: Library) -> None:
+    """An L has straight sides and is none; a lozenge has four sides and is none."""
+    view = board_view(square, library, "main")
+    ell = [[0, 0], [70, 0], [70, 60], [40, 60], [40, 40], [0, 40]]
+    for points in (ell, [[35, 0], [70, 30], [35, 60], [0, 30]]):
+        (trouble,) = lay_panel(shaped(view, points), PanelChoice(by="score"), 0).troubles
+        assert "not a rectangle with square corners" in trouble.sentence
+    plain = [[0, 0], [70, 0], [70, 60], [0, 60]]
+    assert lay_panel(shaped(view, plain), PanelChoice(by="score"), 0).troubles == ()
+
+
+@pytest.mark.parametrize(
+    ("allowed", "run", "middles"),
+    [
+        # quarters of a side of 40 mm that begins at 10: 20 and 40
+        ([(10, 50)], (10, 50), (20, 40)),
+        # shorter than 25 mm: one in the middle
+        ([(10, 34)], (10, 34), (22,)),
+        ([(10, 35)], (10, 35), (10 + 6.25, 10 + 18.75)),
+        # the nearer end of what is free; half a tab from it
+        ([(10, 16), (44, 50)], (10, 50), (13.5, 46.5)),
+        # so near together that one has to do, as near the middle as it can
+        ([(26, 38)], (10, 50), (30,)),
+        ([(14, 19)], (10, 50), (16.5,)),
+        ([(14, 18.9)], (10, 50), ()),
+        ([], (10, 50), ()),
+    ],
+)
+def test_tabs_stand_near_the_quarters(
+    allowed: list[tuple[float, float]], run: tuple[float, float], middles: tuple[float, ...]
+) -> None:
+    spans = [(round(a * MM), round(b * MM)) for a, b in allowed]
+    found = tab_places(spans, (round(run[0] * MM), round(run[1] * MM)))
+    assert found == tuple(round(m * MM) for m in middles)
