@@ -324,7 +324,7 @@ def run_keys(
             read = keys(unit_now.line(f"KEYS {key}"))
             held[key] = sorted(read)
             if read != {key}:
-                wrong.append(f"{key} reads as {', '.join(sorted(read)) or 'nothing'}")
+                wrong.append(f"{plainly(key)} reads as {plainly(*sorted(read)) or 'nothing'}")
     words = f"{len(ids)} keys pressed, {len(wrong)} wrong" + (f": {'; '.join(wrong[:6])}" if wrong else "")  # fmt: skip
     content = {"words": words, "good": not wrong, "read": held}
     record(session, unit_id, "keys", content, datetime.now(UTC))
@@ -477,13 +477,18 @@ def reading_words(sort: str, reading: float) -> str:
     return f"{show_si(reading, UNITS[sort])}."
 
 
+def plainly(*functions: str) -> str:
+    """Keys and functions by their ids, as a person reads them: `button white`."""
+    return ", ".join(name.replace(":", " ") for name in functions)
+
+
 def describe_record(row: RecordRow) -> RecordView:
     """A record in words."""
     content = row.content
     words, good = str(content.get("words", "")), content.get("good")
     if row.sort == "symptom":
         parts = [w for w, on in (("nothing works", content["dead"]), ("draws far too much", content["hot"])) if on]  # fmt: skip
-        parts += [f"{', '.join(content['broken'])} {content['manner']}"] if content["broken"] else []  # fmt: skip
+        parts += [f"{plainly(*content['broken'])} {content['manner']}"] if content["broken"] else []  # fmt: skip
         words = "; ".join(parts) or "nothing seen"
     if row.sort == "test":
         words = f"{words} {reading_words(content['sort'], float(content['reading']))}"

@@ -135,12 +135,15 @@ def station(name: str, waits: str, then: tuple[str, ...] = ()) -> Callable[[Chro
 
 
 def release(driver: Chrome, address: str) -> None:
-    """Write, prove and wait for quotes."""
+    """A panel asked for, the files written and proven, one of its layers read back."""
     driver.get(f"{address}/project/1/release")
-    find(driver, "[data-testid='prove']")
+    Select(find(driver, "select[aria-label='How']")).select_by_value("tabs")
+    find(driver, "[data-testid='panel-drawing'][data-copies='4']")
     press(driver, "[data-testid='prove']")
     find(driver, "[data-house]", 60)
+    press(driver, "[data-layer='panel/copper-near.gbr']")
     find(driver, "[data-testid='layer-canvas']:not([data-objects='0'])")
+    time.sleep(1)
 
 
 def order(driver: Chrome, address: str) -> None:
@@ -192,9 +195,13 @@ def hand_over(driver: Chrome, address: str) -> None:
 
 
 def stack(driver: Chrome, address: str) -> None:
-    """The device cut along a line through its cells."""
-    driver.get(f"{address}/project/1/stack")
-    find(driver, "[data-testid='cut'] [data-piece='front wall']")
+    """The handset cut through its cell, whose wires pass the board through a cut-out."""
+    driver.get(f"{address}/project/14/board")
+    press(driver, "[data-testid='next-action']")
+    find(driver, "[data-testid='board-canvas'][data-scale]", 120)
+    driver.get(f"{address}/project/14/stack")
+    find(driver, "[data-testid='cut'] [data-piece='front wall']", 120)
+    find(driver, "[data-wires='cell']")
 
 
 def build(driver: Chrome, address: str) -> None:
@@ -205,6 +212,8 @@ def build(driver: Chrome, address: str) -> None:
     find(driver, "[aria-label='Fault set in the simulated unit'] option:nth-of-type(20)")
     press(driver, "[data-testid='any-fault']")
     time.sleep(0.5)
+    press(driver, "[data-testid='key-test']")
+    find(driver, "[data-testid='keys-drawn']")
     press(driver, "[data-testid='observe']")
     find(driver, "[data-testid='causes']")
 
