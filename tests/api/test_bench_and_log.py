@@ -341,7 +341,19 @@ def test_a_project_goes_to_another_machine_and_back(client: TestClient, made: in
     assert client.post(f"/api/projects/{other}/undo").status_code == 200
 
 
-@pytest.mark.parametrize("damage", ["bytes", "member", "format", "slice", "row", "no zip"])
+HARM: dict[str, tuple[str, Plain]] = {
+    "row": ("versions", {"revision_id": 999_999}),
+    "long": ("units", {"serial": "A" * 100}),
+    "unit": ("units", {"simulated": {"seed": 1, "fault": {"sort": "worn out"}}}),
+    "symptom": ("records", {"sort": "symptom", "content": {"dead": "perhaps"}}),
+    "keys": ("records", {"sort": "keys", "content": {"read": ["go"]}}),
+    "order": ("orders", {"quote": {"quantity": 5}}),
+    "proof": ("releases", {"proof": {"nets": "all"}}),
+    "day": ("orders", {"placed_on": "yesterday"}),
+}
+
+
+@pytest.mark.parametrize("damage", ["bytes", "member", "format", "slice", "file", "no zip", *HARM])
 def test_a_damaged_project_file_is_refused_and_nothing_is_stored(
     damage: str, client: TestClient, made: int
 ) -> None:
@@ -358,10 +370,13 @@ def test_a_damaged_project_file_is_refused_and_nothing_is_stored(
         head["format"] = "loquet-project-99"
     elif damage == "slice":
         members[slice_name] = b'{"nothing": 1}'
-    elif damage == "row":
-        rows["versions"][0]["revision_id"] = 999_999
+    elif damage == "file":
+        members[next(n for n in members if n.startswith("files/"))] = b"another file"
+    elif damage in HARM:
+        table, values = HARM[damage]
+        rows[table][0].update(values)
         members["rows.json"] = json.dumps(rows).encode()
-    if damage in ("slice", "row"):
+    if damage in ("slice", "file", *HARM):
         import hashlib
 
         head["sha256"] = {n: hashlib.sha256(d).hexdigest() for n, d in members.items() if n != "project.json"}  # fmt: skip

@@ -10,9 +10,11 @@ from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.dialects.mysql import insert
+from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
 
 from loquet.store.designs import NotFound
+from loquet.store.row_shapes import checked_row
 from loquet.store.slices import MODELS as SLICE_MODELS
 from loquet.store.tables import (
     Base,
@@ -194,7 +196,9 @@ def checked_members(data: bytes) -> dict[str, bytes]:
     if set(sums) != set(members) - {"project.json"}:
         raise BadProject("Files are missing in it, or were added.")
     for name, wanted in sums.items():
-        if hashlib.sha256(members[name]).hexdigest() != wanted:
+        found = hashlib.sha256(members[name]).hexdigest()
+        own = name.removeprefix("files/") if name.startswith("files/") else found
+        if found != wanted or found != own:
             raise BadProject(f"{name[:80]} is damaged.")
     return members
 
@@ -232,6 +236,7 @@ def put_rows(
             table = model.__tablename__
             numbers[table] = {}
             for values in rows.get(table, []):
+                checked_row(table, values)
                 row = model(**fresh(model, values, numbers, project_id, members))
                 session.add(row)
                 session.flush()
@@ -243,7 +248,9 @@ def put_rows(
                     setattr(row, column, numbers[LINKS[column]][int(values[column])])
         session.flush()
     except (KeyError, TypeError, ValueError):
-        raise BadProject("A row in it leads nowhere.") from None
+        raise BadProject("A row in it leads nowhere, or is not as such rows are.") from None
+    except SQLAlchemyError:
+        raise BadProject("A row in it does not fit into its table.") from None
 
 
 def fresh(
