@@ -94,6 +94,8 @@ def test_rooms_are_proposed_or_as_measured(pouch: Design, library: Library) -> N
     """Behind: the swollen pouch and 0.5 mm are 6 mm. Measured ones are taken as they are; the whole is both rooms, the board and two walls."""
     stack = stacked(pouch, library)
     assert stack.walls.far_room_mm == 6.0
+    # before it the plug of the cell, 6 mm over the board, and 0.5 mm
+    assert stack.walls.near_room_mm == 6.5
     assert not stack.walls.far_said
     boards = (pouch.brief.boards[0].model_copy(update={"near_room_mm": 9.0, "far_room_mm": 4.0}),)
     tight = pouch.model_copy(update={"brief": pouch.brief.model_copy(update={"boards": boards})})
