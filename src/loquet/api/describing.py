@@ -187,7 +187,7 @@ def station_card(
     missing = slices and not any(getattr(design, s) for s in slices)
     state: StationState
     unplaced = name in ("stack", "build") and not design.placement
-    if missing or unplaced or (name == "release" and not released):
+    if missing or unplaced or (name == "release" and not released and not stops):
         state = "empty"
     elif any(s in stale for s in slices):
         state = "stale"

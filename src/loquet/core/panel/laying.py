@@ -110,7 +110,7 @@ def scored(view: BoardView, frame: Frame, score_nm: int) -> Panel:
     if len(outer) != len(SIDES) or not all(isinstance(p, Line) and straight(p) for p in outer):
         troubles.append(
             Trouble(
-                f"{view.board.name} is not a rectangle with square corners; score lines run straight through the whole panel.",
+                f"The board {view.board.name} is not a rectangle with square corners; score lines run straight through the whole panel.",
                 "Part the boards by tabs, or give the outline square corners.",
             )
         )

@@ -41,6 +41,7 @@ export function ReleaseStation() {
 	const file = layers.includes(picked) ? picked : (layers[0] ?? FIRST);
 	const board = head.boards.find((b) => b.folder === folderOf(file)) ?? head.boards[0];
 	const blocked = head.stops > 0;
+	const stops = head.stops === 1 ? "1 stop is" : `${head.stops} stops are`;
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
@@ -57,7 +58,7 @@ export function ReleaseStation() {
 				)}
 				<Button
 					disabled={blocked || jobs.length > 0}
-					title={blocked ? `${head.stops} stops are open` : ""}
+					title={blocked ? `${stops} open` : ""}
 					onClick={() => void start("release")}
 					data-testid="prove"
 				>
@@ -90,7 +91,7 @@ export function ReleaseStation() {
 						<div className="max-w-[420px] flex-1 text-ink-2">
 							<p>
 								{blocked
-									? `${head.stops} stops are still open; each is named at the right with what to do.`
+									? `${stops} still open; each is named at the right with what to do.`
 									: "Writing them takes a few seconds."}
 							</p>
 							<ul className="mt-3 border-t border-rule">
