@@ -8,7 +8,7 @@ from loquet.core.build import faults
 from loquet.core.build.elements import Desk, desk_of, network_of, poles
 from loquet.core.build.faults import GOOD, Fault
 from loquet.core.build.finding import SPREAD_F, label, likely
-from loquet.core.build.measuring import Faulty, Probe
+from loquet.core.build.measuring import Faulty, Probe, probes_of
 from loquet.core.build.network import Battery, Network, Regulator, Resistance, Solver
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Design, slice_of
@@ -293,3 +293,19 @@ def test_likely_faults_weigh_more(fed: Desk) -> None:
     assert {k: weights[k] for k in wanted} == wanted
     assert ("swapped", small) not in weights
     assert ("stuck", light) not in weights
+
+
+def test_sticks_drift_and_are_turned_round(bare: Desk) -> None:
+    pads = {"1": "S1", "2": "Y", "3": "G1", "4": "S2", "5": "X", "6": "G2"}
+    stick = Component(role="x", ref="RV1", part="stick-resistive-13", block="b", purpose="p", pads=pads)  # fmt: skip
+    alone = replace(bare, circuit=bare.circuit.model_copy(update={"components": (stick,)}))
+    found = {f.sort: f.weight for f in faults.possible_faults(alone, ())}
+    assert found == {"open": 1.0, "missing": 0.4, "swapped": 0.8, "drift": 0.8}
+
+
+def test_the_volts_of_every_cell_can_be_read(fed: Desk) -> None:
+    holders = [c for c in fed.circuit.components if fed.kind(c) == "cell holder"]
+    probes = probes_of(fed, [])
+    assert len(holders) == 2
+    for holder in holders:
+        assert Probe("volt", (holder.ref, next(iter(holder.pads)))) in probes
