@@ -19,6 +19,7 @@ from loquet.core.frozen import digest_of
 from loquet.core.geometry import Box
 from loquet.core.library import Library
 from loquet.core.panel import Panel, lay_panel
+from loquet.core.panel.figures import panel_figures
 from loquet.core.panel.sides import Span, overhang
 from loquet.core.panel.tabs import tab_places
 from loquet.core.panelling import panel_of
@@ -407,3 +408,15 @@ def test_an_outline_that_begins_anywhere_lies_where_it_should(
     middles = {h.x for h in panel.holes if h.owner == "tab" and h.y < 19 * MM}
     assert min(middles) == 10 * MM - 2 * MM
     assert max(middles) == 42 * MM + 30 * MM + 2 * MM
+
+
+def test_figures_of_a_panel_are_shown_with_their_units(small: Design, library: Library) -> None:
+    """Seven devices on panels of six: two panels, twelve boards."""
+    choice = PanelChoice(columns=2, rows=3, rail_mm=6)
+    shown = {f.title: f.shown for f in panel_figures(laid(small, library), choice, 7)}
+    assert shown == {
+        "Width": "142.0 mm",
+        "Height": "140.0 mm",
+        "Panels needed": "2",
+        "Boards that come": "12",
+    }
