@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from loquet.api.control_tests import keys_read, stick_content, sticks_drawn
-from loquet.core.build.sticks import Sample, stick_result
+from loquet.core.build.sticks import stick_result
 from loquet.store.tables import RecordRow
 from tests.core.test_building import moved
 from tests.making import device, thing
@@ -57,4 +57,3 @@ def test_the_last_movement_of_every_stick_is_drawn() -> None:
     assert (right.x.low, right.x.high, right.faults) == (347, 3747, [])
     assert any("centre of x" in words for words in left.faults)
     assert rows[1].content["good"] is False
-    assert Sample(x=1, y=2).rest is False

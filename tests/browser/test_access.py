@@ -100,12 +100,17 @@ def keys(driver: Chrome, *pressed: str) -> None:
     ActionChains(driver).send_keys(*pressed).perform()
 
 
+def enter(driver: Chrome, selector: str) -> None:
+    """Go to an element by Tab and press Enter there."""
+    tab_to(driver, selector)
+    keys(driver, Keys.ENTER)
+
+
 def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None:
     """From the workshop over an order, a unit and its fault to the files of the next revision without a pointer."""
     driver.get(server.address)
     see(driver, "[data-project='Slant remote']")
-    tab_to(driver, "[data-project='Slant remote']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-project='Slant remote']")
     see(driver, "[data-testid='next']")
     keys(driver, "1")
     see(driver, "[data-thing='mark']")
@@ -122,10 +127,8 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
     see(driver, "[data-thing='light key'][aria-pressed='true']")
 
     # add a thing from the tray and remove it again
-    tab_to(driver, "[data-group='shows']")
-    keys(driver, Keys.ENTER)
-    tab_to(driver, "[data-testid='add-light']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-group='shows']")
+    enter(driver, "[data-testid='add-light']")
     see(driver, "[data-thing='light 1'], [data-thing='light 2']")
     tab_to(driver, "[data-thing='light 1'], [data-thing='light 2']")
     keys(driver, Keys.DELETE)
@@ -136,14 +139,12 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
     # the pins, then the whole board with the one next action
     keys(driver, "4")
     see(driver, "main[aria-label='pins']")
-    tab_to(driver, "[data-testid='solve-pins']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='solve-pins']")
     says(driver, "Pins solved")
     tab_to(driver, "[data-pin][tabindex='0']")
     keys(driver, "6")
     see(driver, "main[aria-label='board']")
-    tab_to(driver, "[data-testid='next-action']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='next-action']")
     reads(driver, "[data-testid='ready-meter']", "No stops", 120)
 
     # release, working of a price, proof, order
@@ -153,36 +154,28 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
     keys(driver, Keys.ARROW_UP)
     keys(driver, "8")
     see(driver, "main[aria-label='release']")
-    tab_to(driver, "[data-testid='prove']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='prove']")
     says(driver, "written and proven")
-    tab_to(driver, "[data-testid='order']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='order']")
     see(driver, "[data-order][data-state='received']")
 
     # a step of building, a simulated unit with any fault, hunted until one cause stands out
     keys(driver, "9")
     see(driver, "main[aria-label='build']")
-    tab_to(driver, "[data-testid='steps'] li:nth-of-type(2) button")
-    keys(driver, Keys.ENTER)
-    tab_to(driver, "[data-testid='step-done']")
-    keys(driver, Keys.ENTER)
-    tab_to(driver, "[data-testid='page-units']")
-    keys(driver, Keys.ENTER)
-    tab_to(driver, "[data-testid='new-simulated']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='steps'] li:nth-of-type(2) button")
+    enter(driver, "[data-testid='step-done']")
+    enter(driver, "[data-testid='page-units']")
+    enter(driver, "[data-testid='new-simulated']")
     see(driver, "[aria-label='Fault set in the simulated unit'] option:nth-of-type(20)")
     tab_to(driver, "[aria-label='Fault set in the simulated unit']")
     keys(driver, Keys.ARROW_DOWN)
     reads(driver, "[data-testid='records']", "set")
-    tab_to(driver, "[data-testid='observe']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='observe']")
     for count in range(3, 11):
         see(driver, "[data-testid='causes']")
         if driver.find_elements(By.CSS_SELECTOR, "[data-testid='causes'][data-sure='true']"):
             break
-        tab_to(driver, "[data-testid='next-tests'] [data-testid='read']")
-        keys(driver, Keys.ENTER)
+        enter(driver, "[data-testid='next-tests'] [data-testid='read']")
         see(driver, f"[data-testid='records'] li:nth-of-type({count})")
     see(driver, "[data-testid='causes'][data-sure='true']")
 
@@ -193,20 +186,16 @@ def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None
     keys(driver, "Found on unit 1")
     tab_to(driver, "[aria-label='Patch']")
     keys(driver, "mended")
-    tab_to(driver, "[data-testid='note-fault']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='note-fault']")
     see(driver, "[data-card='Found on unit 1'][data-state='open']")
     reads(driver, "[data-testid='ready-meter']", "1 stop")
-    tab_to(driver, "[data-testid='new-revision']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='new-revision']")
     see(driver, "[data-revision='B']")
-    tab_to(driver, "[data-card='Found on unit 1'] [data-testid='fixed']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-card='Found on unit 1'] [data-testid='fixed']")
     see(driver, "[data-card='Found on unit 1'][data-state='fixed']")
     reads(driver, "[data-testid='ready-meter']", "No stops")
     keys(driver, "8")
-    tab_to(driver, "[data-testid='prove']")
-    keys(driver, Keys.ENTER)
+    enter(driver, "[data-testid='prove']")
     see(driver, "[data-testid='download']", 180)
 
     # find a thing, look at the keys, and leave both

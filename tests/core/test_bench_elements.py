@@ -257,19 +257,13 @@ def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
     light = next(c for c in fed.circuit.components if fed.kind(c) == "light")
     anode, cathode = (light.ref, "2"), (light.ref, "1")
     drop = fed.parts[light.part].values["forward_v"]
-    other = replace(fed, parts={**fed.parts, light.part: replace_volts(fed, light.part, 1.8)})
+    part = fed.parts[light.part]
+    odd = part.model_copy(update={"values": {**part.values, "forward_v": 1.8}})
+    other = replace(fed, parts={**fed.parts, light.part: odd})
     good = Faulty(other, GOOD)
     assert drop == 2.0
     assert good.measured(Probe("diode", anode, cathode)) == pytest.approx(1.8)
     assert good.measured(Probe("diode", cathode, anode)) == 2.0
-
-
-def replace_volts(desk: Desk, part: str, volts: float) -> object:
-    """The same part with another forward voltage."""
-    found = desk.parts[part]
-    values = {**found.values, "forward_v": volts}
-    copy = getattr(found, "model_copy", None)
-    return copy(update={"values": values}) if copy else replace(found, values=values)  # type: ignore[type-var]
 
 
 def test_likely_faults_weigh_more(fed: Desk) -> None:

@@ -120,11 +120,7 @@ def test_a_deep_socket_wants_an_opening_for_the_grip(
 
 def test_a_screen_wants_an_opening_as_large_as_its_lit_area(library: Library) -> None:
     """The lit area of the module as its drawing has it, 0.2 mm more on each side by filament and no play; its glass of 4 mm ends at the wall."""
-    module = (
-        library.screens["round-240"]
-        if "round-240" in library.screens
-        else next(iter(library.screens.values()))
-    )
+    module = library.screens["screen-128x64-serial"]
     design = placed(library, thing("screen", "dial", 60, 30, part=module.id))
     view = board_view(design, library)
     (one,) = openings_of(view, library, WALLS, PLAIN)

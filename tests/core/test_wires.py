@@ -12,10 +12,12 @@ from loquet.core.checks.rule import outcome_of
 from loquet.core.checks.rules import wire_way
 from loquet.core.design import Choices, Design
 from loquet.core.library import Library
+from loquet.core.parts import wire as parts_wire
 from loquet.core.parts.wire import wire
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.provenance import Failed, Passed
 from loquet.core.reviewing import subject_of
+from loquet.core.stack import wires
 from loquet.core.stack.model import Piece, Stack, Walls
 from loquet.core.stack.stacking import stack_of
 from loquet.core.stack.wire_ways import Way, find_way
@@ -188,3 +190,17 @@ def test_they_are_named_in_the_steps_and_drawn_in_the_pockets(
     flat = run.long_mm - 1.6
     # as wide as the bundle and half a millimetre, with round ends
     assert sum(areas) == pytest.approx(flat * 2.009 + 2 * 3.14 * 1.0045**2, rel=0.02)
+
+
+def test_a_longer_way_than_taken_asks_for_thicker_wires(
+    star: Design, library: Library, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """0.4 A want 28 AWG by their density. Over 75 mm there and back 5 mV may be lost: 28 AWG (213 mohm/m) lose 12.8, 26 (134) 8.0, 24 (84) 5.05, 22 (53) 3.2."""
+    monkeypatch.setattr(wires, "peak_at_source", lambda _: 400.0)
+    monkeypatch.setattr(wires, "USUAL_MM", 1.0)
+    monkeypatch.setattr(parts_wire, "DROP_MV", 5.0)
+    view = board_view(star, library)
+    stack = stack_of(view, library, Choices().stack, 1.6)
+    (run,) = wires.runs_of(view, library, stack)
+    assert (run.gauge, run.cut_mm) == (22, 75)
+    assert run.bundle_mm == pytest.approx(2 * (0.644 + 0.5), abs=0.002)

@@ -8,13 +8,12 @@ from loquet.core.brief.thing import KitItem
 from loquet.core.design import Bought, Design
 from loquet.core.frozen import Frozen
 from loquet.core.library import Library
-from loquet.core.parts.wire import wire_working
+from loquet.core.parts.wire import USUAL_MM, wire_working
 from loquet.core.power.lasting import peak_at_source
 from loquet.core.powering import made_of
 from loquet.core.provenance import Working
 
 KitState = Literal["missing", "bought", "in the drawer"]
-WIRE_MM = 150.0
 MAKING = (
     KitItem(
         "making", "solder wire, lead-free, 0.5 mm, with flux inside", 1, "parts fitted by hand"
@@ -94,7 +93,7 @@ def link_item(word: str, pair: list[Thing], library: Library) -> KitItem:
 def wires_of(brief: Brief, library: Library) -> tuple[Working, ...]:
     """The wires from each source to its board."""
     return tuple(
-        wire_working(made.feeder.name, peak_at_source(made), WIRE_MM)
+        wire_working(made.feeder.name, peak_at_source(made), USUAL_MM)
         for made in made_of(brief, library)
         if made.feeder and made.supply and made.feeder.kit()
     )

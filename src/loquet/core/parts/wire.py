@@ -9,6 +9,8 @@ COPPER_OHM_MM2_M = 0.01724  # annealed copper at 20 °C, IEC 60028
 GAUGES = (30, 28, 26, 24, 22, 20, 18)
 DENSEST_A_MM2 = 5.0
 DROP_MV = 50.0
+USUAL_MM = 150.0
+"""How long a lead is taken to be where its way is not known; assumed."""
 RULE = Source(
     kind="standard",
     text="ASTM B258: d = 0.127 mm x 92^((36 - n) / 39); 5 A/mm² and 50 mV there and back are common practice",

@@ -10,7 +10,8 @@ from shapely.geometry.base import BaseGeometry
 from loquet.core.board.copper import BoardView
 from loquet.core.frozen import Frozen
 from loquet.core.library import Library
-from loquet.core.parts.wire import Wire, wire, wire_for
+from loquet.core.parts.mating import ways_of
+from loquet.core.parts.wire import USUAL_MM, Wire, wire, wire_for
 from loquet.core.power.lasting import peak_at_source
 from loquet.core.powering import made_of
 from loquet.core.provenance import Source, Working, given
@@ -30,8 +31,6 @@ SLACK_SHARE, SLACK_MM = 0.15, 30.0
 PLAY_MM = 0.25
 PACKED: dict[int, float] = {1: 1.0, 2: 2.0, 3: 2.155, 4: 2.414, 5: 2.701, 6: 3.0, 7: 3.0}
 """The circle around so many equal circles, in their diameters; from memory, the known densest packings."""
-ABOUT_MM = 150.0
-"""The length that a gauge is chosen for before the way is known; a longer way is checked again."""
 
 
 class WireRun(Frozen):
@@ -64,30 +63,39 @@ def runs_of(view: BoardView, library: Library, stack: Stack) -> Iterator[WireRun
     """The wires, worked out."""
     peaks = {m.feeder.name: peak_at_source(m) for m in made_of(view.brief, library) if m.feeder}
     for piece in stack.pieces:
-        plug = plug_of(view, library, piece) if piece.sort == "loose" else None
+        plug = plug_of(view, library, stack, piece) if piece.sort == "loose" else None
         if plug is None:
             continue
-        ref, carries = plug
-        lead = wire(SIGNAL_GAUGE)
-        if piece.name in peaks:
-            lead = wire_for(peaks[piece.name], ABOUT_MM)
-        yield run_of(stack, piece, ref, carries, lead)
+        body, carries = plug
+        peak = peaks.get(piece.name)
+        lead = wire(SIGNAL_GAUGE) if peak is None else wire_for(peak, USUAL_MM)
+        run = run_of(stack, piece, body, carries, lead)
+        if peak is not None and run.cut_mm > USUAL_MM:
+            run = run_of(stack, piece, body, carries, wire_for(peak, run.cut_mm))
+        yield run
 
 
-def plug_of(view: BoardView, library: Library, piece: Piece) -> tuple[str, tuple[str, ...]] | None:
-    """The plug of a loose thing on this board with the nets of its ways, or nothing."""
+def plug_of(
+    view: BoardView, library: Library, stack: Stack, piece: Piece
+) -> tuple[Piece, tuple[str, ...]] | None:
+    """The plug of a loose thing on this board with the net of every way, or nothing."""
+    bodies = {p.name: p for p in stack.pieces}
     for component in view.circuit.components:
         part = library.parts.get(component.part)
-        if component.thing == piece.thing and part is not None and part.kind == PLUG_KIND:
-            nets = tuple(net for _, net in sorted(component.pads.items()) if net)
-            return component.ref, tuple(dict.fromkeys(nets))
+        if component.thing != piece.thing or part is None or part.kind != PLUG_KIND:
+            continue
+        if component.ref in bodies:
+            ways = (str(number) for number in range(1, ways_of(part) + 1))
+            nets = tuple(component.pads[way] for way in ways if way in component.pads)
+            return bodies[component.ref], nets
     return None
 
 
-def run_of(stack: Stack, piece: Piece, ref: str, carries: tuple[str, ...], lead: Wire) -> WireRun:
+def run_of(
+    stack: Stack, piece: Piece, plug: Piece, carries: tuple[str, ...], lead: Wire
+) -> WireRun:
     """The run of a bundle from the nearer short side of a loose thing to its plug."""
     bundle = bundle_mm(lead, len(carries))
-    plug = next(p for p in stack.pieces if p.name == ref)
     ways = [
         found for end in ends_of(piece.area) if (found := find_way(stack, piece, end, plug, bundle))
     ]
@@ -98,7 +106,7 @@ def run_of(stack: Stack, piece: Piece, ref: str, carries: tuple[str, ...], lead:
     return WireRun(
         thing=piece.name,
         words=piece.words,
-        ref=ref,
+        ref=plug.name,
         carries=carries,
         gauge=lead.gauge,
         bundle_mm=fine_mm(bundle),

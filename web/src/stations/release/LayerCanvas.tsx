@@ -113,8 +113,28 @@ function paintLayer(ctx: CanvasRenderingContext2D, view: Viewport, layer: Layer,
 		ctx.lineTo(b.x, b.y);
 		ctx.stroke();
 	}
+	for (const arc of layer.arcs) paintArc(ctx, view, arc);
 	for (const [shape, x, y, w, h, turn] of layer.flashes) {
 		tracePad(ctx, view, { shape, x, y, w, h, turn });
 		ctx.fill();
 	}
+}
+
+/** An arc of an outline, the shorter way round. */
+function paintArc(
+	ctx: CanvasRenderingContext2D,
+	view: Viewport,
+	[x1, y1, x2, y2, cx, cy]: Layer["arcs"][number],
+): void {
+	const [a, b, c] = [
+		toScreen(view, { x: x1, y: y1 }),
+		toScreen(view, { x: x2, y: y2 }),
+		toScreen(view, { x: cx, y: cy }),
+	];
+	const [from, to] = [Math.atan2(a.y - c.y, a.x - c.x), Math.atan2(b.y - c.y, b.x - c.x)];
+	const turn = Math.atan2(Math.sin(to - from), Math.cos(to - from));
+	ctx.lineWidth = 0.7;
+	ctx.beginPath();
+	ctx.arc(c.x, c.y, Math.hypot(a.x - c.x, a.y - c.y), from, to, turn < 0);
+	ctx.stroke();
 }
