@@ -27,7 +27,7 @@ from loquet.core.build.finding import Finder, Suspects
 from loquet.core.build.measuring import Probe, Symptom
 from loquet.core.build.network import OPEN_OHM
 from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples, symptom
-from loquet.core.build.sticks import BadSamples, StickResult, stick_result
+from loquet.core.build.sticks import BadSamples, stick_result
 from loquet.core.design import Design
 from loquet.core.powering import power_of
 from loquet.core.quantities.shown import show_si
@@ -152,13 +152,6 @@ class BenchView(BaseModel):
 
     ports: list[str]
     name: str
-
-
-class StickView(BaseModel):
-    """What a stick's test says."""
-
-    stick: str
-    result: StickResult
 
 
 @router.get("/projects/{project_id}/units")
@@ -338,7 +331,7 @@ def run_stick(
     session: SessionNow,
     context: ContextNow,
     at: BenchAddress = "",
-) -> StickView:
+) -> UnitView:
     """A stick moved on a bench unit, with its limits and the values for the firmware."""
     row = unit(session, unit_id)
     suspects, _ = suspects_of(design_of(row, session), context.library)
@@ -350,7 +343,7 @@ def run_stick(
         raise Refused(str(error), "") from None
     content = stick_content(wanted.stick, moved, result)
     record(session, unit_id, "stick", content, datetime.now(UTC))
-    return StickView(stick=wanted.stick, result=result)
+    return describe_unit(row, session, context)
 
 
 @router.post("/units/{unit_id}/rundown")

@@ -15296,29 +15296,6 @@ export interface components {
             y: components["schemas"]["StickAxis"];
         };
         /**
-         * StickResult
-         * @description A stick's test: both axes, how much the reach differs around (share), which limits are not kept, and the lines for the firmware.
-         */
-        StickResult: {
-            /** Faults */
-            faults: string[];
-            /** Firmware */
-            firmware: string[];
-            /** Uneven */
-            uneven: number;
-            x: components["schemas"]["StickAxis"];
-            y: components["schemas"]["StickAxis"];
-        };
-        /**
-         * StickView
-         * @description What a stick's test says.
-         */
-        StickView: {
-            result: components["schemas"]["StickResult"];
-            /** Stick */
-            stick: string;
-        };
-        /**
          * StickWanted
          * @description A stick to test.
          */
@@ -25877,7 +25854,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StickView"];
+                    "application/json": components["schemas"]["UnitView"];
                 };
             };
             /** @description Bad Request */
