@@ -107,16 +107,21 @@ def two_parts_in_one_place(driver: Chrome, path: str) -> None:
 
 
 def two_swapped(driver: Chrome, path: str, one: tuple[int, int], other: tuple[int, int]) -> None:
-    """Two parts picked with Shift change places, and back again."""
+    """Two parts picked with Shift change places, and back again; then they stand in a row, and back."""
     canvas = see(driver, "[data-testid='board-canvas']")
     act = ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *one).click()
     act.key_down(Keys.SHIFT).move_to_element_with_offset(canvas, *other).click()
     act.key_up(Keys.SHIFT).perform()
     reads(driver, "[data-testid='picked-parts']", "2 picked")
-    driver.find_element(By.XPATH, "//button[.='Swap']").click()
-    WebDriverWait(driver, 30).until(lambda d: asked(d, path)["label"] == "Arrange 2 parts: swap")
-    driver.find_element(By.XPATH, "//button[.='Undo']").click()
-    WebDriverWait(driver, 30).until(lambda d: asked(d, path)["stale"] == [])
+    for words, label in (
+        (["Swap"], "Arrange 2 parts: swap"),
+        (["In rows…", "Put in rows"], "Put 2 parts in rows of 2"),
+    ):
+        for button in words:
+            driver.find_element(By.XPATH, f"//button[.='{button}']").click()
+        WebDriverWait(driver, 30).until(lambda d, made=label: asked(d, path)["label"] == made)
+        driver.find_element(By.XPATH, "//button[.='Undo']").click()
+        WebDriverWait(driver, 30).until(lambda d: asked(d, path)["stale"] == [])
     canvas.send_keys(Keys.ESCAPE)
 
 

@@ -260,6 +260,58 @@ def test_parts_are_arranged_on_the_board(finished: Design) -> None:
         edit(design, kind="arrange-parts", roles=("boot strap", "ghost"), how="row")
 
 
+def parts_at(design: Design, *roles: str) -> list[tuple[float, float, int]]:
+    """Where parts lie, in mm and degrees; all that was placed fits."""
+    assert stale_slices(design) == ("routing", "pour")
+    parts = {p.role: p for p in slice_of(design.placement).parts}
+    return [(p.x_nm / 1e6, p.y_nm / 1e6, p.turn_deg) for p in map(parts.__getitem__, roles)]
+
+
+def test_parts_are_put_in_rows(finished: Design) -> None:
+    """Rows of two at 3 by -2 mm from where the first one lies; one column; one row."""
+    roles = ("decoupling 1", "boot strap", "reset filter")
+    design = edit(finished, kind="seat-part", role=roles[0], x_mm=20, y_mm=20, turn_deg=90)
+    rows = {"kind": "array-parts", "roles": roles, "columns": 2, "step_x_mm": 3, "step_y_mm": -2}
+    column = {**rows, "columns": 1, "step_x_mm": 0, "step_y_mm": 2.5}
+    row = {**rows, "columns": 3, "step_y_mm": 0}
+    turned = [(20, 20, 90), (23, 20, 90), (20, 18, 90)]
+    assert parts_at(edit(design, **rows), *roles) == turned
+    assert parts_at(edit(design, **column), *roles) == [(20, y, 90) for y in (20, 22.5, 25)]
+    assert parts_at(edit(design, **row), *roles) == [(x, 20, 90) for x in (20, 23, 26)]
+    for piled in ({**rows, "step_x_mm": 0}, {**rows, "step_y_mm": 0}, {**column, "step_y_mm": 0}):
+        with refused("on top of each other"):
+            edit(design, **piled)
+    with refused("at 620, 20 mm, beyond any board"):
+        edit(design, **{**row, "columns": 4, "step_x_mm": 200, "roles": (*roles, "chip")})
+    with refused("'cell' would lie beyond any board"):
+        edit(design, kind="seat-part", role="cell:1", x_mm=27, y_mm=-10)
+
+
+def test_a_half_is_mirrored(finished: Design) -> None:
+    """About the middle at 32 mm: x' = 64 - x; capacitors go to capacitors, the nearest one; upright ones keep the turn of their leader, 30 degrees become 330."""
+    spots = {
+        "decoupling 1": (20, 20, 90),
+        "decoupling 9": (26, 21, 0),
+        "boot strap": (22, 24, 30),
+        "decoupling 24": (36, 22, 0),
+        "decoupling 36": (45, 20, 0),
+        "screen pull-up clock": (50, 30, 0),
+    }
+    design = finished
+    for role, (x, y, turn) in spots.items():
+        design = edit(design, kind="seat-part", role=role, x_mm=x, y_mm=y, turn_deg=turn)
+    roles = tuple(spots)
+    mirrored = [(38, 21, 0), (44, 20, 90), (42, 24, 330)]
+    made = edit(design, kind="mirror-parts", roles=roles)
+    assert parts_at(made, *roles) == [*list(spots.values())[:3], *mirrored]
+    led = edit(design, kind="mirror-parts", roles=("decoupling 36", "decoupling 1"))
+    assert parts_at(led, "decoupling 1", "decoupling 36") == [(19, 20, 0), (45, 20, 0)]
+    with refused("No part like R1 is picked on the other half"):
+        edit(design, kind="mirror-parts", roles=roles[2:5])
+    with refused("C4 has no part like it to follow"):
+        edit(design, kind="mirror-parts", roles=("decoupling 9", "decoupling 24", "decoupling 36"))
+
+
 def test_wishes_of_the_device(handset: Design) -> None:
     assert edit(handset, kind="set-role", role="stand-alone").brief.role == "stand-alone"
     assert edit(handset, kind="set-analogue", by="multiplexer").brief.analogue_by == "multiplexer"

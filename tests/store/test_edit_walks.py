@@ -101,7 +101,12 @@ def seat_of(step: Step, design: Design) -> dict[str, Any]:
     part = parts[step.which % len(parts)]
     if step.what == "arrange":
         roles = [parts[(step.which + i) % len(parts)].role for i in range(2 + step.x % 3)]
-        how = ("row", "column", "spread across", "spread up", "turn alike", "swap")[step.y % 6]
+        if step.y % 8 == 6:
+            steps = {"columns": 1 + step.x % 2, "step_x_mm": 3.5, "step_y_mm": -2.5}
+            return {"kind": "array-parts", "roles": roles, **steps}
+        if step.y % 8 == 7:
+            return {"kind": "mirror-parts", "roles": roles}
+        how = ("row", "column", "spread across", "spread up", "turn alike", "swap")[step.y % 8]
         return {"kind": "arrange-parts", "roles": roles, "how": how}
     if step.what == "release":
         return {"kind": "release-part", "role": part.role}

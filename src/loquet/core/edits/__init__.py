@@ -23,6 +23,7 @@ from loquet.core.edits.evidence_edits import ConfirmPart, SayHalf, SetPinOrder
 from loquet.core.edits.kit_edits import MarkKit, NameBought
 from loquet.core.edits.outline_edits import ShapeOutline, TakeOutline
 from loquet.core.edits.part_arranging import ArrangeParts
+from loquet.core.edits.part_patterns import ArrayParts, MirrorParts
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.release_edits import ChooseHouse, ChoosePanel
 from loquet.core.edits.renaming import RenameThing
@@ -85,6 +86,8 @@ Edit = Annotated[
     | TakePlacedTargets
     | SeatPart
     | ArrangeParts
+    | ArrayParts
+    | MirrorParts
     | ReleasePart
     | DrawTracks
     | KeepNets

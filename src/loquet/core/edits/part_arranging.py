@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from loquet.core.board.model import PlacedPart
 from loquet.core.design import Design
@@ -11,6 +11,7 @@ from loquet.core.edits.arranging import spread
 from loquet.core.edits.seat_edits import Role, SeatPart, placed_part
 from loquet.core.frozen import Frozen
 
+Roles = Annotated[tuple[Role, ...], Field(min_length=2, max_length=100)]
 How = Literal["row", "column", "spread across", "spread up", "turn alike", "swap"]
 Spot = tuple[float, float, int]
 
@@ -19,7 +20,7 @@ class ArrangeParts(Frozen):
     """Line parts up with the first one named, spread them evenly between the outer two, turn them like the first, or let two change places."""
 
     kind: Literal["arrange-parts"] = "arrange-parts"
-    roles: Annotated[tuple[Role, ...], Field(min_length=2, max_length=100)]
+    roles: Roles
     how: How
 
     @property
@@ -29,16 +30,39 @@ class ArrangeParts(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Seat each of them; raises EditRefused where they lie on several boards, or more than two are swapped."""
-        found = {role: placed_part(design, role) for role in self.roles}
-        if len({board for board, _ in found.values()}) > 1:
-            raise EditRefused("These parts lie on different boards.", "Choose parts of one board.")
-        if self.how == "swap" and len(found) != 2:
+        _, parts = parts_of(design, self.roles)
+        if self.how == "swap" and len(parts) != 2:
             raise EditRefused("Two parts change places, not more.", "Choose two.")
-        spots = {role: spot_of(part) for role, (_, part) in found.items()}
-        for role, (x, y, turn) in arranged(spots, self.how).items():
-            if (x, y, turn) != spots[role]:
-                design = SeatPart(role=role, x_mm=x, y_mm=y, turn_deg=turn).apply(design)
-        return design
+        spots = {part.role: spot_of(part) for part in parts}
+        return seated(design, parts, arranged(spots, self.how))
+
+
+def parts_of(design: Design, roles: tuple[str, ...]) -> tuple[str, list[PlacedPart]]:
+    """The board on which these parts lie, and the parts in their order, each once; raises EditRefused where they lie on several."""
+    found = [placed_part(design, role) for role in dict.fromkeys(roles)]
+    if len({board for board, _ in found}) > 1:
+        raise EditRefused("These parts lie on different boards.", "Choose parts of one board.")
+    return found[0][0], [part for _, part in found]
+
+
+def seated(design: Design, parts: list[PlacedPart], spots: dict[str, Spot]) -> Design:
+    """The design with these parts at other spots; those that stand there already are let be."""
+    for part in parts:
+        x, y, turn = spots.get(part.role, spot_of(part))
+        if (x, y, turn) != spot_of(part):
+            design = put_there(part, (x, y, turn)).apply(design)
+    return design
+
+
+def put_there(part: PlacedPart, spot: Spot) -> SeatPart:
+    """The edit that puts a part there; raises EditRefused where no board can reach."""
+    x, y, turn = spot
+    try:
+        return SeatPart(role=part.role, x_mm=round(x, 3), y_mm=round(y, 3), turn_deg=turn)
+    except ValidationError:
+        raise EditRefused(
+            f"{part.ref} would lie at {x:.0f}, {y:.0f} mm, beyond any board.", "Take smaller steps."
+        ) from None
 
 
 def spot_of(part: PlacedPart) -> Spot:

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from loquet.core.board.model import PlacedPart
 from loquet.core.brief import Place, Thing
@@ -113,11 +113,16 @@ def moved_thing(design: Design, thing: Thing, before: Seat, after: Seat) -> Desi
     """The thing moved and turned as its piece was; what else it is made of follows when the board is placed again."""
     seat = seat_of_thing(design.brief, thing)
     turn = (seat.turn_deg + after.turn_deg - before.turn_deg) % 360
-    place = Place(
-        x_mm=round((seat.x + after.x - before.x) / 1e6, 3),
-        y_mm=round((seat.y + after.y - before.y) / 1e6, 3),
-        turn_deg=turn,
-        far=after.far,
-    )
+    try:
+        place = Place(
+            x_mm=round((seat.x + after.x - before.x) / 1e6, 3),
+            y_mm=round((seat.y + after.y - before.y) / 1e6, 3),
+            turn_deg=turn,
+            far=after.far,
+        )
+    except ValidationError:
+        raise EditRefused(
+            f"'{thing.name}' would lie beyond any board.", "Put it nearer to the others."
+        ) from None
     moved = thing.model_copy(update={"place": place})
     return design.model_copy(update={"brief": design.brief.with_things(moved)})

@@ -182,7 +182,7 @@ export function BoardStation() {
 				))}
 				<span className="flex-1" />
 				{part && board && also.length > 0 ? (
-					<PartActions parts={[part, ...board.parts.filter((p) => also.includes(p.ref))]} edit={edit} />
+					<PartActions parts={[part, ...also.flatMap((ref) => board.parts.filter((p) => p.ref === ref))]} edit={edit} />
 				) : part ? (
 					<span className="flex items-center gap-2" data-testid="picked-part">
 						<span className="font-medium">{part.ref}</span>{" "}

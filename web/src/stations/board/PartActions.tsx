@@ -1,6 +1,7 @@
 import type { Edit } from "../../api/client";
 import type { Part } from "../../canvas/boardGeometry";
 import { Button } from "../../design/Button";
+import { RowsForm } from "./RowsForm";
 
 type How = Extract<Edit, { kind: "arrange-parts" }>["how"];
 const HOWS: [How, string][] = [
@@ -28,6 +29,14 @@ export function PartActions({ parts, edit }: { parts: Part[]; edit: (edit: Edit)
 					{words}
 				</Button>
 			))}
+			<Button
+				className="!px-1.5 !py-0"
+				title="The half of the first one leads; the same parts on the other half take the mirrored places"
+				onClick={() => void edit({ kind: "mirror-parts", roles: parts.map((p) => p.role) })}
+			>
+				Mirror
+			</Button>
+			<RowsForm parts={parts} edit={edit} />
 		</span>
 	);
 }
