@@ -1,8 +1,10 @@
 """Slots, cut-outs, areas kept free and fiducials: from the brief to files that hold them, and pins that come out under a part."""
 
+from dataclasses import replace
 from math import pi
 from typing import Any
 
+import numpy as np
 import pytest
 import shapely
 from gerbonara import GerberFile
@@ -12,11 +14,15 @@ from loquet.core.board.copper import FAR, NEAR
 from loquet.core.brief import Brief
 from loquet.core.design import Choices, Design
 from loquet.core.feasibility import brief_faults
-from loquet.core.geometry import polygon_of
+from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
+from loquet.core.placement.ground_plan import GroundPlan
+from loquet.core.placement.kept_rooms import KeptRoom, rows_kept, storeys_of
+from loquet.core.placement.rooms import room_of
 from loquet.core.release import prove_package, release
 from loquet.core.reviewing import review
+from tests.editing import edit
 from tests.making import Plain, device, thing
 
 CHIP = thing("chip", "chip", part="stm32l433rct6")
@@ -214,3 +220,57 @@ def test_free_parts_with_pins_keep_clear_of_bodies_behind(library: Library) -> N
     assert len(pins) > 6
     assert all(body.distance(Point(c.drill_x, c.drill_y)) > c.drill_nm / 2 + 0.29e6 for c in pins)
     assert sentences(design, library, "pins-through") == []
+
+
+def test_an_area_kept_low_bars_what_is_higher(library: Library) -> None:
+    """A button of 4.3 mm (its data) under a lid: barred up to 4.2 mm, allowed from 4.3 mm; none at all with 0."""
+    assert library.parts["button-6x6-surface"].height_mm == 4.3
+    button = thing("button", "red", 60, 52)
+    low = {**FREE, "keeps_off": "parts"}
+    faults = {
+        h: said(low | {"parts_up_to_mm": h}, button, library=library) for h in (0.0, 4.2, 4.3)
+    }
+    assert faults == {
+        0.0: ["red: stands in 'aerial', which is kept free of parts"],
+        4.2: ["red: stands in 'aerial', which is kept free of parts above 4.2 mm"],
+        4.3: [],
+    }
+
+
+def test_low_parts_stand_under_a_lid_and_high_ones_do_not(library: Library) -> None:
+    """Lids of 1.0 mm in front and 2.0 mm behind, one over the other: each bars what is higher on its own side, and nothing on the other; an area for no part at all bars the lowest too."""
+    rooms = (KeptRoom((0, 0, 10, 10), False, 1.0), KeptRoom((0, 0, 10, 10), True, 2.0))
+    storeys = storeys_of(rooms)
+    pattern, seat = library.pattern("resistor-1608"), Seat(0, 0)
+    held = rows_kept(rooms, storeys)
+    for far, height, barred in (
+        (False, 1.0, False),
+        (False, 1.1, True),
+        (True, 1.1, False),
+        (True, 2.0, False),
+        (True, 2.1, True),
+    ):
+        rows = room_of(pattern, replace(seat, far=far), height, storeys=storeys)
+        plan = GroundPlan(shapely.box(-9e6, -9e6, 9e6, 9e6), 0, {"kept": held})
+        at = np.array([0], dtype=np.int64)
+        assert bool(plan.free(at, at, rows)[0]) is not barred, (far, height)
+    none = rows_kept((KeptRoom((0, 0, 10, 10)), KeptRoom((0, 0, 10, 10), True)), {})
+    for far in (False, True):
+        rows = room_of(pattern, replace(seat, far=far), 0.1, storeys=storeys)
+        plan = GroundPlan(shapely.box(-9e6, -9e6, 9e6, 9e6), 0, {"kept": none[int(far) :][:1]})
+        assert not plan.free(at, at, rows)[0]
+
+
+def test_a_lid_is_heeded_by_placing_and_by_its_rule(library: Library) -> None:
+    """A lid of 1.0 mm over the left half: decoupling of 0.9 mm may lie under it, the chip of 1.6 mm and the tall capacitor may not."""
+    lid = thing("keep-out", "lid", 30, 30, width_mm=58.0, height_mm=58.0, parts_up_to_mm=1.0)
+    made = bring_up_to_date(Design(brief=device(CHIP, lid)), library)
+    view = board_view(made, library)
+    assert sentences(made, library, "courtyards") == []
+    inside = {r for r, s in view.seats.items() if 1e6 < s.x < 59e6 and 1e6 < s.y < 59e6}
+    assert all(view.heights_mm[r] <= 1.0 for r in inside)
+    tall = next(c.role for c in view.circuit.components if view.heights_mm[c.ref] > 1.0)
+    moved = edit(made, kind="seat-part", role=tall, x_mm=30, y_mm=30)
+    assert [
+        "kept free of parts above 1 mm" in s for s in sentences(moved, library, "courtyards")
+    ] == [True]

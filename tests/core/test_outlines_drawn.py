@@ -156,6 +156,24 @@ def test_svg_paths_with_arcs_and_curves() -> None:
     )
 
 
+def test_svg_uses_what_it_defines_once() -> None:
+    """SVG 2, 5.6: x and y move what is used before its own transform does; a symbol's view box is fitted in the middle (10 x 10 in 20 x 44: twice as large, 12 mm further down); what lies in another file is passed over."""
+    defined = '<defs><g id="h"><circle r="1.6"/></g></defs><symbol id="s" viewBox="0 0 10 10"><circle cx="5" cy="6" r="1"/></symbol>'
+    uses = '<use href="#h" x="5" y="10"/><use href="#h" x="1" y="-2" transform="translate(40 20) scale(2)"/>'
+    fitted = '<use href="#s" x="10" y="-2" width="20" height="44"/><use href="other.svg#h"/>'
+    found = find_outline(svg(BOX + defined + uses + fitted))
+    assert {(h.x_mm, h.y_mm, h.d_mm) for h in found.holes} == {
+        (5, 30, 3.2),
+        (42, 24, 6.4),
+        (20, 18, 4),
+    }
+    assert any("1 use" in note for note in found.notes)
+    linked = svg(BOX + defined + uses).replace(
+        b"<svg ", b'<svg xmlns:k="http://www.w3.org/1999/xlink" '
+    )
+    assert len(find_outline(linked.replace(b" href", b" k:href")).holes) == 2
+
+
 def test_svg_in_pixels_asks_for_its_unit() -> None:
     """A pixel says nothing about a board."""
     with pytest.raises(OutlineRefused) as said:
@@ -215,6 +233,7 @@ NESTED = (
     + circle(0, 0, 1)
     + "0\nENDBLK\n0\nENDSEC\n"
 )
+USED = "".join(f'<g id="a{i}">{f"""<use href="#a{i - 1}"/>""" * 9}</g>' for i in range(1, 9))
 HOSTILE = {
     "nothing": (b"", "not a whole DXF"),
     "zeros": (b"\0" * 5000, "not text"),
@@ -227,6 +246,9 @@ HOSTILE = {
     "broken XML": (b"<svg><g></svg>", "not a whole SVG"),
     "entities": (BOMB, "entities"),
     "deep": (svg(PILE), "nested deeper"),
+    "uses itself": (svg(f'{BOX}<g id="a"><use href="#a"/></g>'), "nested deeper"),
+    "uses that multiply": (svg(f'<defs><g id="a0">{BOX}</g>{USED}</defs><use href="#a8"/>'), "more than 10000 lines"),
+    "symbol of no size": (svg(f'{BOX}<symbol id="s" viewBox="0 0 0 9"/><use href="#s"/>'), "makes no sense"),
     "not a number": (dxf(line(0, 0, 60, 0).replace("60", "nan"), box(0, 0, 60, 40)), "no number"),
     "no number in SVG": (svg('<rect x="0" y="0" width="wide" height="40"/>'), "makes no sense"),
     "far away": (dxf(box(1e9, 0, 60, 40)), "thousand metres"),

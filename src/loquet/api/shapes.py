@@ -328,13 +328,14 @@ class HoleView(BaseModel):
 
 
 class KeptView(BaseModel):
-    """An area that is kept free of parts on its side, or of copper on both."""
+    """An area that is kept free of parts on its side, or of copper on both, and what it is kept free of in words."""
 
     thing: str
     ring: list[tuple[float, float]]
     far: bool
     parts: bool
     copper: bool
+    words: str
 
 
 class CoverView(BaseModel):

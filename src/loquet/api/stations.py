@@ -124,6 +124,7 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
                 far=k.far,
                 parts=k.parts,
                 copper=k.copper,
+                words=k.words,
             )
             for k in kept_free(view.brief, view.board)
         ],

@@ -134,12 +134,9 @@ def faults_on(brief: Brief, library: Library, board: Board) -> list[BriefError]:
             faults.append(BriefError(place, problem, way, name))
         boxes.append(shapely.box(*extent(piece.seat.shape(piece.pattern.body))))
         for area in kept:
-            if (
-                area.parts
-                and area.far == piece.seat.far
-                and any(area.area.intersects(b) for b in boxes)
-            ):
-                problem = f"stands in '{area.thing}', which is kept free of parts"
+            meets = any(area.area.intersects(b) for b in boxes)
+            if meets and area.bars(piece.seat.far, piece.height_mm):
+                problem = f"stands in '{area.thing}', which is kept free of {area.words}"
                 faults.append(BriefError(place, problem, "Move one of them.", name))
         for hole, (x, y, radius) in zip(drilled, circles, strict=True):
             disc = shapely.Point(x, y).buffer(radius)

@@ -2,13 +2,12 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from math import ceil, floor
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
 from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.board.islands import CutOff, cut_off_ground
-from loquet.core.board.openings import board_area, kept_free
+from loquet.core.board.openings import board_area
 from loquet.core.board.planes import plane_net, planes_of
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brains import brain_of, chip_for
@@ -34,6 +33,7 @@ from loquet.core.pins.planning import plan_of
 from loquet.core.placement import PlacingInput, chip_seat, place
 from loquet.core.placement.corner_seats import corner_seats
 from loquet.core.placement.edge_seats import edge_seats, plug_area, taken_areas
+from loquet.core.placement.kept_rooms import kept_rooms, near_rects_kept
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
 from loquet.core.powering import peaks_of
@@ -160,7 +160,9 @@ def seat_of_chip(
     around += seated
     targets = [need.target for need in needs_of(brief, brain.name) if need.target]
     outline = board_area(brief, brief.board(brain.board))
-    screws, kept = screw_circles(brief, brain.board), kept_rects(brief, brain.board)
+    screws = screw_circles(brief, brain.board)
+    high = library.package(chip_for(brief, library, brain.name).package)[1]
+    kept = near_rects_kept(kept_rooms(brief, brain.board), high)
     behind = bodies_behind(brief, library, brain.board)
     return chip_seat(outline, pattern, around, screws, targets, kept, behind, number)
 
@@ -173,16 +175,6 @@ def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...
         if seat.far
     )
     return (*standing, *lying_behind(brief, board))
-
-
-def kept_rects(brief: Brief, board: str) -> tuple[Rect, ...]:
-    """What of the near side of a board is kept free of parts, as upright rectangles in nm."""
-    return tuple(
-        (floor(left), floor(bottom), ceil(right), ceil(top))
-        for kept in kept_free(brief, brief.board(board))
-        if kept.parts and not kept.far
-        for left, bottom, right, top in (kept.area.bounds,)
-    )
 
 
 def placed_parts(brief: Brief, board: str) -> list[tuple[str, Seat]]:
@@ -222,8 +214,8 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     seats = fixed_seats(brief, subject)
     screws = screw_circles(brief, subject)
     placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, subject))
-    kept = kept_rects(brief, subject)
-    taken = taken_areas(brief, subject, placed, screws, kept)
+    kept = kept_rooms(brief, subject)
+    taken = taken_areas(brief, subject, placed, screws, near_rects_kept(kept))
     taken += [
         plug_area(library.pattern(part), seat, library.plug(part))
         for part, seat in placed_parts(brief, subject)

@@ -4535,6 +4535,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Parts Up To Mm
+                 * @description parts up to this height may stand there; 0: none
+                 * @default 0
+                 */
+                parts_up_to_mm: number;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -7912,6 +7918,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Parts Up To Mm
+                 * @description parts up to this height may stand there; 0: none
+                 * @default 0
+                 */
+                parts_up_to_mm: number;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail
@@ -9718,7 +9730,7 @@ export interface components {
         };
         /**
          * KeptView
-         * @description An area that is kept free of parts on its side, or of copper on both.
+         * @description An area that is kept free of parts on its side, or of copper on both, and what it is kept free of in words.
          */
         KeptView: {
             /** Copper */
@@ -9734,6 +9746,8 @@ export interface components {
             ][];
             /** Thing */
             thing: string;
+            /** Words */
+            words: string;
         };
         /**
          * KeyRead
@@ -13638,6 +13652,12 @@ export interface components {
                  * @default
                  */
                 part: string;
+                /**
+                 * Parts Up To Mm
+                 * @description parts up to this height may stand there; 0: none
+                 * @default 0
+                 */
+                parts_up_to_mm: number;
                 place?: components["schemas"]["Place"] | null;
                 /**
                  * Rail

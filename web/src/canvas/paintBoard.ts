@@ -31,6 +31,7 @@ const COLOUR = {
 	pick: "#174f4a",
 	picked: "#F2D9A6",
 	warn: "#A3262A",
+	halo: "#FFFDF7D0",
 };
 
 /** The whole scene, from the board up: what does not move out of a kept picture, then what a hand holds. */
@@ -246,7 +247,7 @@ function stroke(ctx: CanvasRenderingContext2D, view: Viewport, leg: Leg, colour:
 	ctx.stroke();
 }
 
-/** Areas kept free: a dashed line, crossed where no copper may lie either. */
+/** Areas kept free: a dashed line with words, crossed where no copper may lie either. */
 function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
 	ctx.save();
 	ctx.setLineDash([4, 3]);
@@ -254,7 +255,9 @@ function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): vo
 		if (!kept.copper && kept.far !== (front === "far")) continue;
 		ring(ctx, scene.view, kept.ring, COLOUR.ink, 1);
 		const [a, b, c, d] = kept.ring.map(([x, y]) => toScreen(scene.view, { x, y }));
-		if (!kept.copper || !a || !b || !c || !d) continue;
+		if (!a || !b || !c || !d) continue;
+		if (kept.parts) freeOf(ctx, kept.words, Math.min(a.x, b.x, c.x, d.x), Math.min(a.y, b.y, c.y, d.y));
+		if (!kept.copper) continue;
 		ctx.beginPath();
 		for (const [from, to] of [
 			[a, c],
@@ -266,6 +269,14 @@ function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): vo
 		ctx.stroke();
 	}
 	ctx.restore();
+}
+
+/** What an area is kept free of, at its upper left corner. */
+function freeOf(ctx: CanvasRenderingContext2D, words: string, x: number, y: number): void {
+	ctx.font = '11px "IBM Plex Sans", sans-serif';
+	ctx.textAlign = "left";
+	ctx.textBaseline = "top";
+	haloed(ctx, `free of ${words}`, x + 4, y + 4, COLOUR.ink);
 }
 
 /** An inner plane, and every plated hole: joined to it where it is of its net, else within its gap. */
@@ -361,11 +372,19 @@ function label(ctx: CanvasRenderingContext2D, view: Viewport, part: Part): void 
 	ctx.font = `600 ${size}px "IBM Plex Sans", sans-serif`;
 	ctx.textAlign = "center";
 	ctx.textBaseline = "middle";
+	haloed(ctx, part.ref, p.x, p.y, "#4A3F63");
+}
+
+/** Words that can be read over copper. */
+function haloed(ctx: CanvasRenderingContext2D, words: string, x: number, y: number, colour: string): void {
+	ctx.save();
+	ctx.setLineDash([]);
 	ctx.lineWidth = 3;
-	ctx.strokeStyle = "#fffdf7d0";
-	ctx.strokeText(part.ref, p.x, p.y);
-	ctx.fillStyle = "#4A3F63";
-	ctx.fillText(part.ref, p.x, p.y);
+	ctx.strokeStyle = COLOUR.halo;
+	ctx.strokeText(words, x, y);
+	ctx.fillStyle = colour;
+	ctx.fillText(words, x, y);
+	ctx.restore();
 }
 
 function paintLinks(ctx: CanvasRenderingContext2D, scene: Scene): void {

@@ -24,13 +24,23 @@ from loquet.core.quantities.lengths import nm_from_mm
 
 @dataclass(frozen=True)
 class KeptFree:
-    """An area that a thing keeps free, where it stands: in nm, on its side for parts, on both for copper."""
+    """An area that a thing keeps free, where it stands: in nm, on its side for parts above `up_to_mm` (0: for all), on both for copper."""
 
     thing: str
     area: Polygon
     far: bool
     parts: bool
     copper: bool
+    up_to_mm: float = 0.0
+
+    def bars(self, far: bool, height_mm: float) -> bool:
+        """Whether a part of this height may not stand in it on this side."""
+        return self.parts and self.far == far and (not self.up_to_mm or height_mm > self.up_to_mm)
+
+    @property
+    def words(self) -> str:
+        """What it is kept free of, where it keeps parts off."""
+        return f"parts above {self.up_to_mm:g} mm" if self.up_to_mm else "parts"
 
 
 def opening_lines(brief: Brief, thing: Thing) -> tuple[Piece, ...]:
@@ -93,7 +103,7 @@ def kept_free(brief: Brief, board: Board) -> tuple[KeptFree, ...]:
         seat = seat_of_thing(brief, thing)
         box = Box(0, 0, nm_from_mm(kept.width_mm), nm_from_mm(kept.height_mm))
         area = polygon_of(seat.shape(box))
-        found.append(KeptFree(thing.name, area, seat.far, kept.parts, kept.copper))
+        found.append(KeptFree(thing.name, area, seat.far, kept.parts, kept.copper, kept.up_to_mm))
     return tuple(found)
 
 

@@ -186,12 +186,13 @@ class Opening:
 
 @dataclass(frozen=True)
 class Kept:
-    """An area that is kept free about the middle of a thing: width and height (mm); `parts` keeps parts off its side, `copper` keeps wiring and pour off both sides."""
+    """An area that is kept free about the middle of a thing: width and height (mm); `parts` keeps parts off its side that are higher than `up_to_mm` (0: all), `copper` keeps wiring and pour off both sides."""
 
     width_mm: float
     height_mm: float
     parts: bool
     copper: bool
+    up_to_mm: float = 0.0
 
 
 @dataclass(frozen=True)

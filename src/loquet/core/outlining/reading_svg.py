@@ -40,7 +40,7 @@ def read_svg(data: bytes) -> Drawing:
         ) from None
     if tag_of(root) != "svg":
         raise DrawingRefused("This file is XML, but not SVG.", "Give an SVG or a DXF drawing.")
-    reader = SvgReader()
+    reader = SvgReader(root)
     mm, scale = unit_of(root)
     reader.walk(root, svgelements.Matrix(f"scale({scale}, {-scale})"), 0)
     kinds = tuple(f"{count} {kind}" for kind, count in sorted(reader.passed_over.items()))
@@ -65,7 +65,8 @@ def unit_of(root: Element) -> tuple[float | None, float]:
 class SvgReader:
     """Walks the tree of an SVG file."""
 
-    def __init__(self) -> None:
+    def __init__(self, root: Element) -> None:
+        self.named = {name: one for one in root.iter() if (name := one.get("id"))}
         self.pen = Pen()
         self.passed_over = Counter[str]()
         self.elements = 0
@@ -86,6 +87,8 @@ class SvgReader:
             if tag in GROUPS:
                 for child in element:
                     self.walk(child, matrix, depth + 1)
+            elif tag == "use" and (used := self.named.get(link_of(element))) is not None:
+                self.use(element, used, matrix, depth)
             elif tag not in PASSED_BY and not self.draw(tag, element, matrix):
                 self.passed_over[tag or "comment"] += 1
         except (
@@ -99,6 +102,22 @@ class SvgReader:
             raise DrawingRefused(
                 f"A {tag} of the drawing makes no sense.", "Delete it, or draw it again."
             ) from None
+
+    def use(self, element: Element, used: Element, matrix: Any, depth: int) -> None:
+        """What is defined elsewhere in the drawing, at its place (SVG 2, 5.6); a symbol is fitted into the size that is asked. One that uses itself is stopped by the depth."""
+        x, y = number(element, "x"), number(element, "y")
+        inner = svgelements.Matrix(f"translate({x}, {y})") * matrix
+        if tag_of(used) != "symbol":
+            return self.walk(used, inner, depth + 1)
+        box = [float(n) for n in used.get("viewBox", "").replace(",", " ").split()]
+        if box:
+            left, top, wide, high = box
+            w, h = number(element, "width"), number(element, "height")
+            scale = min(w / wide, h / high)
+            dx, dy = (w - scale * wide) / 2 - scale * left, (h - scale * high) / 2 - scale * top
+            inner = svgelements.Matrix(f"matrix({scale}, 0, 0, {scale}, {dx}, {dy})") * inner
+        for child in used:
+            self.walk(child, inner, depth + 1)
 
     def draw(self, tag: str, element: Element, matrix: Any) -> bool:
         """A shape as strokes; whether it is one that is read."""
@@ -160,6 +179,12 @@ class SvgReader:
         for index in range(count):
             first, last = (arc.point((index + step) / count) for step in (0, 1))
             self.side(matrix, first, last, tan(turn / count / 4) if keeps else 0.0)
+
+
+def link_of(element: Element) -> str:
+    """The name of what a `use` stands for; empty where it lies in another file."""
+    link = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
+    return link[1:] if link.startswith("#") else ""
 
 
 def number(element: Element, name: str) -> float:

@@ -16,6 +16,7 @@ from loquet.core.parts import LandPattern
 from loquet.core.placement.arranging import Item, arranged
 from loquet.core.placement.clusters import Cluster, Member, families, is_probe, row_of
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, Rows, rows_of
+from loquet.core.placement.kept_rooms import KeptRoom, rows_kept, storeys_of
 from loquet.core.placement.kernels import reach_costs
 from loquet.core.placement.rooms import room_of
 from loquet.core.provenance import Source, Working, given
@@ -48,7 +49,7 @@ class NoRoom(Exception):
 
 @dataclass(frozen=True)
 class PlacingInput:
-    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas of the near side that are kept free, areas behind the board where something lies in the shell, which of several arrangements is wanted, and whether small parts may go behind where the front is full."""
+    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas that are kept free, areas behind the board where something lies in the shell, which of several arrangements is wanted, and whether small parts may go behind where the front is full."""
 
     outline: Polygon
     circuit: Circuit
@@ -58,7 +59,7 @@ class PlacingInput:
     locked: dict[str, Seat]
     holes: tuple[tuple[int, int, int], ...]
     low_areas: tuple[Rect, ...] = ()
-    kept: tuple[Rect, ...] = ()
+    kept: tuple[KeptRoom, ...] = ()
     lying: tuple[Rect, ...] = ()
     rails: frozenset[str] = frozenset()
     arrangement: int = 1
@@ -85,12 +86,13 @@ class Seating:
         self.points: dict[str, list[tuple[int, int]]] = {}
         self.plan = GroundPlan(OPEN_FIELD if alone else given.outline, EDGE_NM)
         self.lattice = lattice(self.plan.outline)
+        self.storeys = storeys_of(given.kept)
         if alone:
             return
         self.plan.taken[FIXED] = np.concatenate(
             [
                 rows_of(((x - r, y - r, x + r, y + r) for x, y, r in given.holes), SCREW, SCREW),
-                rows_of(given.kept),
+                rows_kept(given.kept, self.storeys),
                 rows_of(given.lying, BEHIND, 0),
                 rows_of(given.low_areas, LOW, 0),
             ]
@@ -101,7 +103,7 @@ class Seating:
         pattern = self.given.patterns[component.ref]
         halo = CHIP_HALO_NM if component.is_chip else 0
         height = self.given.heights_mm[component.ref]
-        return room_of(pattern, seat, height, component.bare, halo)
+        return room_of(pattern, seat, height, component.bare, halo, self.storeys)
 
     def put(self, component: Component, seat: Seat) -> None:
         """Seat a part."""

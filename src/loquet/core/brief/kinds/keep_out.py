@@ -8,7 +8,7 @@ from loquet.core.brief.thing import Body, Kept, NoPart
 
 
 class KeepOut(NoPart):
-    """An area where no part may stand on its side; for an antenna no copper either, on both."""
+    """An area where no part may stand on its side, or none above a height; for an antenna no copper either, on both."""
 
     GROUP = "marks"
     TITLE = "Area kept free"
@@ -20,6 +20,9 @@ class KeepOut(NoPart):
     width_mm: Annotated[float, Field(ge=1, le=200)] = 10.0
     height_mm: Annotated[float, Field(ge=1, le=200)] = 10.0
     keeps_off: Literal["parts", "copper", "parts and copper"] = "parts"
+    parts_up_to_mm: Annotated[
+        float, Field(ge=0, le=50, description="parts up to this height may stand there; 0: none")
+    ] = 0.0
 
     def bodies(self) -> tuple[Body, ...]:
         """The area."""
@@ -32,4 +35,5 @@ class KeepOut(NoPart):
             self.height_mm,
             parts="parts" in self.keeps_off,
             copper="copper" in self.keeps_off,
+            up_to_mm=self.parts_up_to_mm,
         )

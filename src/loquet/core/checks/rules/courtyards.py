@@ -37,12 +37,12 @@ def run(subject: Subject) -> Outcome:
                     shared.centroid.y,
                 )
             )
-    kept = [k for k in kept_free(view.brief, view.board) if k.parts]
-    for (ref, far, yard), area in product(yards, kept):
-        if far == area.far and yard.intersection(area.area).area > LEAST_NM2:
+    for (ref, far, yard), area in product(yards, kept_free(view.brief, view.board)):
+        barred = area.bars(far, view.heights_mm[ref])
+        if barred and yard.intersection(area.area).area > LEAST_NM2:
             found.append(
                 RULE.finding(
-                    f"{ref} ({purpose(subject, ref)}) stands in '{area.thing}', which is kept free of parts.",
+                    f"{ref} ({purpose(subject, ref)}) stands in '{area.thing}', which is kept free of {area.words}.",
                     "Move one of them.",
                     (f"part:{ref}",),
                     area.area.centroid.x,
