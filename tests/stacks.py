@@ -5,7 +5,7 @@ from dataclasses import replace
 from shapely.geometry import box
 
 from loquet.core.brief.stack_choices import StackChoices
-from loquet.core.checks.rule import Rule, outcome_of
+from loquet.core.checks.rule import Rule, decisions_of, outcome_of
 from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -39,7 +39,9 @@ def said(rule: Rule, design: Design, library: Library, **stack: object) -> list[
     """What a rule says with this shell."""
     choices = design.choices.model_copy(update={"stack": StackChoices(**stack)})
     subject = subject_of(design.model_copy(update={"choices": choices}), library)
-    result = outcome_of(rule, replace(subject, view=subject.views[0]))
+    result = outcome_of(
+        rule, replace(subject, view=subject.views[0]), decisions_of(subject.choices)
+    )
     return list(result.findings) if isinstance(result, Failed) else []
 
 

@@ -8,7 +8,7 @@ from shapely.geometry import Point, box
 
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.build.steps import build_steps
-from loquet.core.checks.rule import outcome_of
+from loquet.core.checks.rule import decisions_of, outcome_of
 from loquet.core.checks.rules import wire_way
 from loquet.core.design import Choices, Design
 from loquet.core.library import Library
@@ -153,7 +153,9 @@ def test_wires_that_have_nowhere_to_go_are_said(
     def said(design: Design, **stack: object) -> object:
         choices = design.choices.model_copy(update={"stack": StackChoices(**stack)})
         subject = subject_of(design.model_copy(update={"choices": choices}), library)
-        return outcome_of(wire_way.RULE, replace(subject, view=subject.views[0]))
+        return outcome_of(
+            wire_way.RULE, replace(subject, view=subject.views[0]), decisions_of(subject.choices)
+        )
 
     assert said(star) == Passed(1)
     found = said(closed)

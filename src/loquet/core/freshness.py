@@ -5,7 +5,8 @@ from typing import Any
 
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
-from loquet.core.frozen import digest_of
+from loquet.core.frozen import Frozen, canonical, digest_of, digest_of_text
+from loquet.core.remembering import Remembered
 
 ROOM = {"near_room_mm": True, "far_room_mm": True}
 NOT_DRAWN: Any = {
@@ -21,74 +22,108 @@ BEFORE: dict[SliceName, tuple[SliceName, ...]] = {
 }
 
 
+Texts = dict[str, str]
+"""What a stage reads, by name, as canonical JSON."""
+TEXTS: Remembered[str] = Remembered(256)
+
+
 def inputs_digest(design: Design, stage: SliceName, subject: str) -> str:
     """Digest of everything a stage reads for a subject."""
-    return digest_of(INPUTS[stage](design, subject))
+    return digest_of_text(whole_text(INPUTS[stage](design, subject)))
 
 
-def plan_inputs(design: Design, subject: str) -> dict[str, Any]:
+def whole_text(texts: Texts) -> str:
+    """Named pieces of canonical JSON as one object of canonical JSON."""
+    return "{" + ",".join(f"{canonical(name)}:{texts[name]}" for name in sorted(texts)) + "}"
+
+
+def kept_text(value: object, plain: Callable[[], Any], name: str = "") -> str:
+    """Canonical JSON of what is read of a value, written once for each value."""
+    return TEXTS.of((value,), lambda: canonical(plain()), name)
+
+
+def kept_digest(value: Frozen | None) -> str:
+    """The digest of a value as canonical JSON, worked out once for each value; null where there is none."""
+    return "null" if value is None else kept_text(value, lambda: digest_of(value), "digest")
+
+
+def brief_text(brief: Brief) -> str:
+    """What pins and circuit read of a brief."""
+    return kept_text(brief, lambda: brief.model_dump(mode="json", exclude=NOT_DRAWN), "drawn")
+
+
+def plan_inputs(design: Design, subject: str) -> Texts:
     """The pins read the brief, the locks and the placed targets."""
+    choices = design.choices
     return {
-        "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
-        "locks": design.choices.pin_locks,
-        "targets": design.choices.pin_targets,
+        "brief": brief_text(design.brief),
+        "locks": canonical(choices.pin_locks),
+        "targets": canonical(choices.pin_targets),
     }
 
 
-def circuit_inputs(design: Design, subject: str) -> dict[str, Any]:
+def circuit_inputs(design: Design, subject: str) -> Texts:
     """The circuit reads the brief, every plan, what was changed by hand, and measured pin orders."""
     choices = design.choices
     by_hand = [change.model_dump(mode="json") for change in choices.by_hand]
+    plans = {name: kept_digest(made.value) for name, made in design.pins.items()}
     return {
-        **({"by_hand": by_hand} if by_hand else {}),
-        **({"pin_orders": choices.pin_orders} if choices.pin_orders else {}),
-        "brief": design.brief.model_dump(mode="json", exclude=NOT_DRAWN),
-        "pins": {name: digest_of(made.value) for name, made in design.pins.items()},
+        **({"by_hand": canonical(by_hand)} if by_hand else {}),
+        **({"pin_orders": canonical(choices.pin_orders)} if choices.pin_orders else {}),
+        "brief": brief_text(design.brief),
+        "pins": whole_text(plans),
     }
 
 
-def board_inputs(design: Design, subject: str) -> dict[str, Any]:
+def board_inputs(design: Design, subject: str) -> Texts:
     """A board reads its outline, the things on it, and its part of the circuit."""
     brief, made = design.brief, next(iter(design.circuit.values()), None)
+    board, circuit = brief.board(subject), made.value if made else None
     return {
-        "board": brief.board(subject).model_dump(mode="json", exclude=ROOM),
-        "things": [thing.model_dump(mode="json") for thing in brief.on(subject)],
-        "circuit": digest_of(made.value.on(subject)) if made else None,
+        "board": canonical(board.model_dump(mode="json", exclude=ROOM)),
+        "things": kept_text(
+            brief, lambda: [thing.model_dump(mode="json") for thing in brief.on(subject)], subject
+        ),
+        "circuit": kept_text(circuit, lambda: digest_of(circuit.on(subject)), f"on {subject}")
+        if circuit
+        else "null",
     }
 
 
-def placement_inputs(design: Design, subject: str) -> dict[str, Any]:
+def placement_inputs(design: Design, subject: str) -> Texts:
     """Placing reads the board and the seats that a person chose."""
-    seats = {r: s.model_dump(mode="json") for r, s in design.choices.part_seats.items()}
+    seats = design.choices.part_seats
     number = design.arrangement(subject)
     return {
         **board_inputs(design, subject),
-        **({"arrangement": number} if number > 1 else {}),
-        "seats": seats,
+        **({"arrangement": canonical(number)} if number > 1 else {}),
+        "seats": kept_text(
+            seats, lambda: {r: seat.model_dump(mode="json") for r, seat in seats.items()}
+        ),
     }
 
 
-def routing_inputs(design: Design, subject: str) -> dict[str, Any]:
+def routing_inputs(design: Design, subject: str) -> Texts:
     """Routing reads the placed board, the house, and what a person drew."""
     wires = design.choices.wires.get(subject)
     return {
-        **({"wires": digest_of(wires)} if wires else {}),
+        **({"wires": kept_digest(wires)} if wires else {}),
         **board_inputs(design, subject),
-        "placement": kept_digest(design, "placement", subject),
-        "house": design.choices.house,
+        "placement": slice_digest(design, "placement", subject),
+        "house": canonical(design.choices.house),
     }
 
 
-def pour_inputs(design: Design, subject: str) -> dict[str, Any]:
+def pour_inputs(design: Design, subject: str) -> Texts:
     """Pouring reads the routed board."""
-    routed = kept_digest(design, "routing", subject)
+    routed = slice_digest(design, "routing", subject)
     return {**routing_inputs(design, subject), "routing": routed}
 
 
-def kept_digest(design: Design, name: SliceName, subject: str) -> str | None:
-    """The digest of a slice as it stands."""
+def slice_digest(design: Design, name: SliceName, subject: str) -> str:
+    """The digest of a slice as it stands, as canonical JSON."""
     made = getattr(design, name).get(subject)
-    return digest_of(made.value) if made else None
+    return kept_digest(made.value if made else None)
 
 
 def each_slice(brief: Brief) -> Iterator[tuple[SliceName, str]]:
@@ -125,7 +160,7 @@ def stale_slices(design: Design) -> tuple[SliceName, ...]:
     return tuple(name for name in SLICES if name in found)
 
 
-INPUTS: dict[SliceName, Callable[[Design, str], dict[str, Any]]] = {
+INPUTS: dict[SliceName, Callable[[Design, str], Texts]] = {
     "pins": plan_inputs,
     "circuit": circuit_inputs,
     "placement": placement_inputs,

@@ -23,4 +23,9 @@ def canonical(value: Any) -> str:
 def digest_of(value: Frozen | dict[str, Any] | list[Any] | str) -> str:
     """SHA-256, in hexadecimal, of the canonical JSON of a value."""
     plain = value.model_dump(mode="json") if isinstance(value, Frozen) else value
-    return hashlib.sha256(canonical(plain).encode()).hexdigest()
+    return digest_of_text(canonical(plain))
+
+
+def digest_of_text(text: str) -> str:
+    """SHA-256, in hexadecimal, of a text."""
+    return hashlib.sha256(text.encode()).hexdigest()

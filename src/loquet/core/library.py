@@ -12,10 +12,18 @@ from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import Body
 from loquet.core.parts.profiles import Plug, profile_for
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.remembering import Remembered
+
+PATTERNS: Remembered[LandPattern] = Remembered(1024)
 
 
 def marked_pattern(part: Part) -> LandPattern:
     """A part's pattern; where it has a cathode, its mark stands beside that pad."""
+    return PATTERNS.of((part,), lambda: with_mark(part))
+
+
+def with_mark(part: Part) -> LandPattern:
+    """A part's pattern, its first pin that of its cathode."""
     pattern = pattern_of(part.body)
     cathode = next((pad for pad, name in part.pin_names.items() if name == "cathode"), None)
     spot = next((middle_of(p.shape) for p in pattern.pads if p.number == cathode), None)

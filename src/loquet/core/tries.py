@@ -1,8 +1,8 @@
 """Several tries at a board: the same parts arranged in other ways, routed and poured, with the figures by which they are compared."""
 
 from loquet.core.design import Design, slice_of
-from loquet.core.freshness import placement_inputs
-from loquet.core.frozen import Frozen, digest_of
+from loquet.core.freshness import placement_inputs, whole_text
+from loquet.core.frozen import Frozen, canonical, digest_of, digest_of_text
 from loquet.core.library import Library
 from loquet.core.pipeline import Progress, run_stage
 from loquet.core.reviewing import review
@@ -61,5 +61,7 @@ def tries_key(design: Design, board: str) -> str:
     """What tries of a board depend on, whichever of them is wanted now."""
     plain = design.with_arrangement(board, 1)
     wires = plain.choices.wires.get(board)
-    about = [placement_inputs(plain, board), digest_of(wires) if wires else "", plain.choices.house]
-    return digest_of({"tries": about})
+    drawn = digest_of(wires) if wires else ""
+    placed = whole_text(placement_inputs(plain, board))
+    about = (placed, canonical(drawn), canonical(plain.choices.house))
+    return digest_of_text(whole_text({"tries": f"[{','.join(about)}]"}))

@@ -1,21 +1,22 @@
 """Every piece of copper and every hole of a board, with its net and its owner."""
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from loquet.core.board.model import Placement, Pour, Routing, Track, Via
+from loquet.core.board.model import PlacedPart, Placement, Pour, Routing, Track, Via
 from loquet.core.board.openings import board_area, board_profile, wiring_area
 from loquet.core.board.outline import Piece
 from loquet.core.board.rules import BoardRules
 from loquet.core.brief import Board, Brief
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.circuit import Circuit
-from loquet.core.geometry import Bar, Round, Seat, Shape
+from loquet.core.geometry import Bar, Box, Round, Seat, Shape, polygon_of
 from loquet.core.parts import LandPattern
 from loquet.core.quantities.lengths import MM
+from loquet.core.remembering import Remembered
 
 NEAR, FAR = "near", "far"
 HEAT_HOLE_NM = 400_000
@@ -58,7 +59,7 @@ class Hole:
     keep_nm: int = 0
 
 
-def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) -> list[Copper]:
+def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) -> tuple[Copper, ...]:
     """The pads of one seated part."""
     found = []
     hot = {pad.number for pad in pattern.pads if 0 < pad.drill_nm <= HEAT_HOLE_NM}
@@ -82,12 +83,20 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
                 pad.number in hot,
             )
         )
-    return found
+    return tuple(found)
+
+
+PADS: Remembered[tuple[Copper, ...]] = Remembered(4096)
+BODIES: Remembered[Polygon] = Remembered(4096)
+OUTLINES: Remembered[Polygon] = Remembered(64)
 
 
 @dataclass(frozen=True)
 class BoardView:
-    """A board as geometry: brief, circuit, patterns by reference, and what the stages have made so far."""
+    """A board as geometry: brief, circuit, patterns by reference, and what the stages have made so far.
+
+    What hangs on the place of one part alone is worked out once for each part and place, so that a part that moves costs what it is and not what the board is.
+    """
 
     brief: Brief
     board: Board
@@ -102,7 +111,7 @@ class BoardView:
     @cached_property
     def outline(self) -> Polygon:
         """The board in nm, its openings cut out."""
-        return board_area(self.brief, self.board)
+        return OUTLINES.of((self.brief, self.board), lambda: board_area(self.brief, self.board))
 
     @cached_property
     def wiring_area(self) -> BaseGeometry:
@@ -115,6 +124,11 @@ class BoardView:
         return board_profile(self.brief, self.board)
 
     @cached_property
+    def placed(self) -> dict[str, PlacedPart]:
+        """Placed part by reference."""
+        return {part.ref: part for part in self.placement.parts}
+
+    @cached_property
     def seats(self) -> dict[str, Seat]:
         """Seat by reference."""
         return {part.ref: part.seat for part in self.placement.parts}
@@ -122,15 +136,45 @@ class BoardView:
     @cached_property
     def pads(self) -> tuple[Copper, ...]:
         """All pads of all parts."""
-        found: list[Copper] = []
-        for component in self.circuit.components:
-            found += pads_of(
-                self.patterns[component.ref],
-                self.seats[component.ref],
-                component.ref,
-                component.pads,
+        return tuple(pad for pads in self.pads_by_part for pad in pads)
+
+    @cached_property
+    def pads_by_part(self) -> tuple[tuple[Copper, ...], ...]:
+        """The pads of every part, in the order of the circuit."""
+        return tuple(
+            PADS.of(
+                (component, self.patterns[component.ref], self.placed[component.ref]),
+                partial(
+                    pads_of,
+                    self.patterns[component.ref],
+                    self.seats[component.ref],
+                    component.ref,
+                    component.pads,
+                ),
             )
-        return tuple(found)
+            for component in self.circuit.components
+        )
+
+    @cached_property
+    def pads_by_contact(self) -> dict[tuple[str, str], list[Copper]]:
+        """Pads by reference and number."""
+        found: dict[tuple[str, str], list[Copper]] = {}
+        for pad in self.pads:
+            found.setdefault((pad.ref, pad.pad), []).append(pad)
+        return found
+
+    def body(self, ref: str) -> Polygon:
+        """The body of a part as it stands, in nm."""
+        return self.drawn(ref, "body", self.patterns[ref].body)
+
+    def courtyard(self, ref: str) -> Polygon:
+        """The courtyard of a part as it stands, in nm."""
+        return self.drawn(ref, "courtyard", self.patterns[ref].courtyard)
+
+    def drawn(self, ref: str, what: str, box: Box) -> Polygon:
+        """A box of a part's pattern as it stands, in nm."""
+        about = (self.patterns[ref], self.placed[ref])
+        return BODIES.of(about, lambda: polygon_of(self.seats[ref].shape(box)), what)
 
     @cached_property
     def wiring(self) -> tuple[Copper, ...]:

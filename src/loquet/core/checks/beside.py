@@ -4,7 +4,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from loquet.core.board import BoardView
-from loquet.core.board.copper import Copper
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit import Component
 from loquet.core.geometry import gap_between
@@ -21,14 +20,6 @@ class Beside:
     away_nm: float
 
 
-def pads_by_owner(view: BoardView) -> dict[tuple[str, str], list[Copper]]:
-    """Pads by reference and number."""
-    found: dict[tuple[str, str], list[Copper]] = {}
-    for pad in view.pads:
-        found.setdefault((pad.ref, pad.pad), []).append(pad)
-    return found
-
-
 def kind_of(subject: Subject, component: Component) -> str:
     """The kind of a part; `chip` for a microcontroller."""
     return "chip" if component.is_chip else subject.library.parts[component.part].kind
@@ -39,7 +30,7 @@ def beside(
 ) -> Iterator[Beside]:
     """Every part of these kinds that belongs beside a pad of a host of those kinds, with its distance from there."""
     by_role = {c.role: c for c in view.circuit.components}
-    pads = pads_by_owner(view)
+    pads = view.pads_by_contact
     for part in view.circuit.components:
         host = by_role.get(part.near_role)
         if host is None or kind_of(subject, part) not in parts:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import partial
 from math import inf
 
 import numpy as np
@@ -45,6 +46,7 @@ class Measured:
 
 
 MEASURED: Remembered[list[Measured]] = Remembered(4)
+PADS: Remembered[list[Measured]] = Remembered(8192)
 
 
 def measured_copper(view: BoardView, side: str) -> list[Measured]:
@@ -54,12 +56,20 @@ def measured_copper(view: BoardView, side: str) -> list[Measured]:
 
 def copper_of(view: BoardView, side: str) -> list[Measured]:
     """Every piece of copper of one side as something to measure."""
-    found = [measured(c) for c in (*view.pads, *view.wiring) if side in c.sides]
+    found: list[Measured] = []
+    for pads in view.pads_by_part:
+        found += PADS.of((pads,), partial(measured_on, side, pads), side)
+    found += [measured(c) for c in view.wiring if side in c.sides]
     if view.pour:
         for piece, area in zip(view.pour.pieces, areas_of(view.pour.pieces), strict=True):
             if piece.far == (side == FAR):
                 found += around(area, view.pour.net)
     return found
+
+
+def measured_on(side: str, pads: tuple[Copper, ...]) -> list[Measured]:
+    """The pads of a part on one side."""
+    return [measured(c) for c in pads if side in c.sides]
 
 
 def around(area: Polygon, net: str) -> list[Measured]:

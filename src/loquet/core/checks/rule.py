@@ -2,11 +2,13 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Any
 
 from loquet.core.board import BoardView
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit
 from loquet.core.design import Choices
+from loquet.core.frozen import digest_of_text
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip
@@ -108,27 +110,41 @@ def outcome(findings: list[Finding], checked: int) -> Outcome:
 
 def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
     """The outcome of every rule whose subject is there; rules of boards speak once a board, rules of brains once a brain."""
+    decided = decisions_of(subject.choices)
     return [
-        (rule, outcome_of(rule, seen))
+        (rule, outcome_of(rule, seen, decided))
         for rule in rules
         for seen in subjects_for(rule, subject)
         if all(getattr(seen, need) is not None for need in rule.needs)
     ]
 
 
-OUTCOMES: Remembered[Outcome] = Remembered(600)
+OUTCOMES: Remembered[Outcome] = Remembered(1200)
+PLACES: Any = dict.fromkeys(("part_seats", "wires", "arrangements"), True)
+"""Choices that rules see as the placement and the routing that were made of them."""
 
 
-def outcome_of(rule: Rule, subject: Subject) -> Outcome:
-    """What a rule says; what a rule of boards said of the very same placement, routing, pour, room and shell is not worked out again."""
-    view = subject.view
-    if view is None:
+def decisions_of(choices: Choices) -> str:
+    """A digest of what a person decided, but for where parts and tracks lie."""
+    return digest_of_text(choices.model_dump_json(exclude=PLACES))
+
+
+def outcome_of(rule: Rule, subject: Subject, decided: str) -> Outcome:
+    """What a rule says; what it said of the very same values is not worked out again. One that looks at all boards at once always speaks anew."""
+    if "views" in rule.needs:
         return rule.run(subject)
-    about = (rule, view.placement, view.routing, view.pour, subject.house)
-    board = view.board
-    choices = subject.choices
-    name = f"{board.name} {board.near_room_mm} {board.far_room_mm} {choices.thickness_um} {choices.stack!r} {choices.panel!r}"
-    return OUTCOMES.of(about, lambda: rule.run(subject), name)
+    view = subject.view
+    made = (view.placement, view.routing, view.pour, view.board) if view else ()
+    about: tuple[object, ...] = (
+        rule,
+        subject.brief,
+        subject.circuit,
+        subject.chip,
+        subject.plan,
+        *made,
+    )
+    about += tuple(part for own in subject.brains for part in (own.chip, own.plan))
+    return OUTCOMES.of((*about, subject.house, subject.library), lambda: rule.run(subject), decided)
 
 
 def subjects_for(rule: Rule, subject: Subject) -> list[Subject]:

@@ -93,9 +93,7 @@ def moved_aside(view: BoardView, ref: str, way: LineString) -> Repair | None:
     across = (-(by - ay) / long, (bx - ax) / long)
     pattern, room = view.patterns[ref], view.outline.buffer(-view.rules.edge_nm)
     others = [
-        polygon_of(seat.shape(view.patterns[r].courtyard))
-        for r, seat in view.seats.items()
-        if r != ref and seat.far == placed.far
+        view.courtyard(r) for r, seat in view.seats.items() if r != ref and seat.far == placed.far
     ]
     tree = shapely.STRtree(others)
     clear = view.rules.track_nm / 2 + view.rules.gap_nm

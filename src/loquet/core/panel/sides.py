@@ -59,10 +59,7 @@ def overhang(view: BoardView, side: Side) -> int:
 
 def bodies(view: BoardView) -> list[tuple[str, tuple[float, float, float, float]]]:
     """The bounds of every part's body on the board, by reference."""
-    return [
-        (ref, polygon_of(seat.shape(view.patterns[ref].body)).bounds)
-        for ref, seat in view.seats.items()
-    ]
+    return [(ref, view.body(ref).bounds) for ref in view.seats]
 
 
 def flat_spans(view: BoardView, side: Side) -> list[Span]:

@@ -1,13 +1,14 @@
 """Every body of a board's stack, from the parts as they are placed, the things that lie loose, the screws, and what is plugged in."""
 
 from collections.abc import Iterator
+from functools import partial
 
 import shapely
 from shapely.affinity import rotate, scale, translate
 from shapely.geometry import Point, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from loquet.core.board.copper import BoardView
+from loquet.core.board.copper import BoardView, Copper
 from loquet.core.brief import Thing
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.brief.stack_choices import StackChoices
@@ -18,12 +19,16 @@ from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.parts.profiles import LEAD_MM, POST, SCREWS, STAYS, Profile, Screw, profile_for
 from loquet.core.quantities.lengths import MM, fine_mm
+from loquet.core.remembering import Remembered
 from loquet.core.stack.model import Piece
 
 MODULE_MM = 4.0
 """A screen module is so thick with its glass; common practice, no source."""
 INSULATOR_MM = 1.0
 """A sheet or foam about a soft cell; common practice, no source."""
+
+
+PARTS: Remembered[tuple[Piece, ...]] = Remembered(4096)
 
 
 def profile_of(component: Component, library: Library) -> Profile:
@@ -34,23 +39,35 @@ def profile_of(component: Component, library: Library) -> Profile:
 
 def part_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
     """Bodies of all parts, and the tips of leads that go through the board."""
-    tips: dict[str, list[Polygon]] = {}
-    for pad in view.pads:
-        if pad.drill_nm:
-            tips.setdefault(pad.ref, []).append(polygon_of(pad.shape))
-    for component in view.circuit.components:
-        seat, pattern = view.seats[component.ref], view.patterns[component.ref]
-        height = view.heights_mm[component.ref]
-        about = (f"part:{component.ref}", *thing_of(component.thing))
-        words = f"{component.ref} ({component.purpose})"
-        if height > 0:
-            through = profile_of(component, library).through_mm
-            shoulder = outward(height - through, board_mm, seat.far)[0 if seat.far else 1]
-            yield Piece(
-                component.ref,
+    for component, pads in zip(view.circuit.components, view.pads_by_part, strict=True):
+        name = f"{view.heights_mm[component.ref]} {board_mm}"
+        about = (component, view.placed[component.ref], pads, library)
+        make = partial(pieces_of, view, component, pads, profile_of(component, library), board_mm)
+        yield from PARTS.of(about, make, name)
+
+
+def pieces_of(
+    view: BoardView,
+    component: Component,
+    pads: tuple[Copper, ...],
+    profile: Profile,
+    board_mm: float,
+) -> tuple[Piece, ...]:
+    """The body of a part, and the tips of its leads."""
+    found = []
+    ref, seat = component.ref, view.seats[component.ref]
+    height, tips = view.heights_mm[ref], [polygon_of(p.shape) for p in pads if p.drill_nm]
+    about = (f"part:{ref}", *thing_of(component.thing))
+    words = f"{ref} ({component.purpose})"
+    if height > 0:
+        through = profile.through_mm
+        shoulder = outward(height - through, board_mm, seat.far)[0 if seat.far else 1]
+        found.append(
+            Piece(
+                ref,
                 words,
                 "part",
-                in_mm(polygon_of(seat.shape(pattern.body))),
+                in_mm(view.body(ref)),
                 *outward(height, board_mm, seat.far),
                 seat.far,
                 component.thing,
@@ -58,18 +75,22 @@ def part_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[
                 through=through > 0,
                 inside_mm=shoulder,
             )
-        if component.ref in tips and not component.bare:
-            yield Piece(
-                f"leads of {component.ref}",
+        )
+    if tips and not component.bare:
+        found.append(
+            Piece(
+                f"leads of {ref}",
                 f"the leads of {words}",
                 "leads",
-                in_mm(shapely.union_all(tips[component.ref])),
+                in_mm(shapely.union_all(tips)),
                 *outward(LEAD_MM, board_mm, not seat.far),
                 not seat.far,
                 component.thing,
                 about,
                 sharp=True,
             )
+        )
+    return tuple(found)
 
 
 def wire_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
@@ -80,7 +101,7 @@ def wire_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[
         if joint is None or joint.plugged or not bend:
             continue
         seat, height = view.seats[component.ref], view.heights_mm[component.ref]
-        area = in_mm(polygon_of(seat.shape(view.patterns[component.ref].body)))
+        area = in_mm(view.body(component.ref))
         words = f"the cable at {component.ref} ({component.purpose})"
         yield Piece(
             f"cable at {component.ref}", words, "wires", area,

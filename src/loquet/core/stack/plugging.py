@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import combinations
 from math import hypot
 
+import shapely
 from shapely.geometry import Polygon
 
 from loquet.core.board.copper import BoardView
@@ -83,8 +84,9 @@ def plugs_in_the_way(stack: Stack, plugs: tuple[Plugged, ...]) -> Iterator[InThe
             if apart < FINGERS_MM:
                 about = (*thing_of(one.thing), *thing_of(other.thing))
                 yield InTheWay(one, other.words, caliper_mm(apart), about)
+    tree = shapely.STRtree([piece.area for piece in stack.pieces])
     for plug in plugs:
-        for piece in stack.pieces:
+        for piece in (stack.pieces[index] for index in sorted(tree.query(plug.area).tolist())):
             if meets(plug, piece):
                 yield InTheWay(plug, piece.words, 0.0, (*thing_of(plug.thing), *piece.about))
 

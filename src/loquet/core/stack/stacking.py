@@ -1,9 +1,12 @@
 """A board's stack: its walls, its pieces, and every gap between them."""
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
+from functools import partial
 from math import hypot
 
 import shapely
+from shapely.geometry import Point
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import BoardView
@@ -34,9 +37,13 @@ CELL_EDGE_MM = 0.5
 """Between a soft cell and a hard edge; common practice, no source."""
 BESIDE_MM = 3.0
 HOLDS_BOARD = ("post",)
+EMPTY = Point()
 
 
 STACKS: Remembered[Stack] = Remembered(32)
+PIECES: Remembered[Piece] = Remembered(2048)
+TO_WALLS: Remembered[Gap] = Remembered(4096)
+BETWEEN: Remembered[tuple[Gap, ...]] = Remembered(8192)
 
 
 def stack_of(view: BoardView, library: Library, choices: StackChoices, board_mm: float) -> Stack:
@@ -57,7 +64,7 @@ def stacked(view: BoardView, library: Library, choices: StackChoices, board_mm: 
     heads = [p for p in screw_pieces(view, choices, board_mm, 1.0, 1.0) if p.sort == "screw head"]
     walls = walls_about(view, choices, board_mm, [*standing, *loose, *heads])
     screws = screw_pieces(view, choices, board_mm, walls.far_room_mm, walls.near_room_mm)
-    pieces = (*standing, *loose, *screws)
+    pieces = tuple(settled(piece) for piece in (*standing, *loose, *screws))
     things = list(view.brief.on(view.board.name))
     lying = [thing for thing in things if thing.loose() is not None]
     return Stack(
@@ -69,6 +76,14 @@ def stacked(view: BoardView, library: Library, choices: StackChoices, board_mm: 
         unplaced=tuple(thing.name for thing in lying if thing.place is None),
         guessed=tuple(t.name for t in lying if t.name not in choices.heights_mm),
     )  # fmt: skip
+
+
+def settled(piece: Piece) -> Piece:
+    """The very same object for the same piece, so that gaps beside what did not move are not worked out again."""
+    if piece.sort in ("part", "leads"):
+        return piece  # those of a part are the same as long as it stands where it is
+    plain = replace(piece, area=EMPTY)
+    return PIECES.of((), lambda: piece, f"{plain!r} {piece.area.wkb_hex}")
 
 
 def walls_about(
@@ -106,7 +121,9 @@ def room_for(screw: Screw, passed_mm: float, wall_mm: float) -> float:
 
 def gaps_of(pieces: tuple[Piece, ...], walls: Walls) -> Iterator[Gap]:
     """Every gap to a wall, and every gap between two bodies of which at least one does not stand on the board."""
-    yield from wall_gaps(pieces, walls)
+    for piece in pieces:
+        if piece.sort not in HOLDS_BOARD:
+            yield TO_WALLS.of((piece,), partial(wall_gap, piece, walls), f"{walls!r}")
     tree = shapely.STRtree([piece.area for piece in pieces])
     for index, piece in enumerate(pieces):
         if piece.sort in ("part", "leads"):
@@ -115,27 +132,29 @@ def gaps_of(pieces: tuple[Piece, ...], walls: Walls) -> Iterator[Gap]:
             second = pieces[other]
             standing = second.sort in ("part", "leads")
             if other != index and (standing or other > index):
-                yield from gap_between(piece, second)
+                yield from BETWEEN.of((piece, second), partial(gaps_between, piece, second))
 
 
-def wall_gaps(pieces: tuple[Piece, ...], walls: Walls) -> Iterator[Gap]:
-    """From every body on a side to the wall over it."""
-    for piece in pieces:
-        if piece.sort in HOLDS_BOARD:
-            continue
-        away = piece.shoulder_mm - walls.far_mm if piece.far else walls.near_mm - piece.shoulder_mm
-        x, y = spot_of(piece.area)
-        wall = "back wall" if piece.far else "front wall"
-        yield Gap(
-            piece.words,
-            f"the {wall}",
-            fine_mm(away),
-            "to the back wall" if piece.far else "to the front wall",
-            x,
-            y,
-            piece.about,
-            LEAST_GAP_MM,
-        )
+def wall_gap(piece: Piece, walls: Walls) -> Gap:
+    """From a body to the wall over it."""
+    away = piece.shoulder_mm - walls.far_mm if piece.far else walls.near_mm - piece.shoulder_mm
+    x, y = spot_of(piece.area)
+    wall = "back wall" if piece.far else "front wall"
+    return Gap(
+        piece.words,
+        f"the {wall}",
+        fine_mm(away),
+        "to the back wall" if piece.far else "to the front wall",
+        x,
+        y,
+        piece.about,
+        LEAST_GAP_MM,
+    )
+
+
+def gaps_between(one: Piece, other: Piece) -> tuple[Gap, ...]:
+    """What `gap_between` finds."""
+    return tuple(gap_between(one, other))
 
 
 def gap_between(one: Piece, other: Piece) -> Iterator[Gap]:

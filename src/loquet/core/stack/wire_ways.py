@@ -5,8 +5,11 @@ in an opening, or in the gap about it.
 """
 
 import heapq
+from collections.abc import Sequence
 from dataclasses import dataclass
+from hashlib import sha256
 from math import hypot
+from typing import Any
 
 import numpy as np
 import shapely
@@ -14,6 +17,7 @@ from numpy.typing import NDArray
 from shapely.geometry import LineString, Point
 from shapely.geometry.base import BaseGeometry
 
+from loquet.core.remembering import Remembered
 from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.section import hull
 
@@ -51,9 +55,25 @@ class Storeys:
         return self.left + i * STEP_MM, self.bottom + j * STEP_MM
 
 
+WAYS: Remembered[Way | None] = Remembered(64)
+
+
 def find_way(stack: Stack, piece: Piece, end: Spot, plug: Piece, bundle_mm: float) -> Way | None:
     """The shortest way from the end of a loose thing to its plug, or nothing where there is none."""
-    storeys = storeys_of(stack, (piece.name, plug.name), bundle_mm)
+    goal = (plug.area.centroid.x, plug.area.centroid.y)
+    tall = in_the_way(stack, (piece.name, plug.name), bundle_mm)
+    asked = (piece.far, end, plug.far, goal, bundle_mm, stack.walls.board_mm)
+    shapes = (stack.outline, hull(stack), *(body.area for body in tall))
+    sides = "".join("-+"[body.far] for body in tall)
+    name = f"{asked} {sides} {sha256(b''.join(s.wkb for s in shapes)).hexdigest()}"
+    return WAYS.of((), lambda: way_between(stack, piece, end, plug, tall, bundle_mm), name)
+
+
+def way_between(
+    stack: Stack, piece: Piece, end: Spot, plug: Piece, tall: list[Piece], bundle_mm: float
+) -> Way | None:
+    """The shortest way past what stands too tall for the bundle."""
+    storeys = storeys_of(stack, tall, bundle_mm)
     goal = (plug.area.centroid.x, plug.area.centroid.y)
     ends = ((int(piece.far), Point(end)), (int(plug.far), Point(goal)))
     if not joined(storeys.areas, storeys.gaps, *ends):
@@ -66,41 +86,55 @@ def find_way(stack: Stack, piece: Piece, end: Spot, plug: Piece, bundle_mm: floa
     return Way(legs, flat + (len(legs) - 1) * stack.walls.board_mm)
 
 
-def storeys_of(stack: Stack, own: tuple[str, str], bundle_mm: float) -> Storeys:
-    """Where a bundle fits; what it begins and ends at is not in its way."""
+def storeys_of(stack: Stack, tall: list[Piece], bundle_mm: float) -> Storeys:
+    """Where a bundle fits beside what stands too tall for it."""
     inside = hull(stack).buffer(-bundle_mm / 2)
-    areas = [inside.difference(shapely.union_all(in_the_way(stack, own, bundle_mm, far))) for far in (False, True)]  # fmt: skip
+    closed = [[p.area.buffer(bundle_mm / 2) for p in tall if p.far is far] for far in (False, True)]
+    areas = [inside.difference(shapely.union_all(bodies)) for bodies in closed]
     passing = inside.difference(stack.outline.buffer(bundle_mm / 2))
     left, bottom, right, top = hull(stack).bounds
     xs = np.arange(left, right + STEP_MM, STEP_MM)
     ys = np.arange(bottom, top + STEP_MM, STEP_MM)
     across, up = np.meshgrid(xs, ys, indexing="ij")
-    for area in (*areas, passing):
+    for area in (inside, passing):
         shapely.prepare(area)
-    open_cells = np.stack([shapely.intersects_xy(area, across, up) for area in areas])
+    within = np.asarray(shapely.intersects_xy(inside, across, up))
     return Storeys(
         left,
         bottom,
-        open_cells,
+        np.stack([within & ~covered(bodies, xs, ys) for bodies in closed]),
         np.asarray(shapely.intersects_xy(passing, across, up)),
         (areas[0], areas[1]),
         passing,
     )
 
 
-def in_the_way(
-    stack: Stack, own: tuple[str, str], bundle_mm: float, far: bool
-) -> list[BaseGeometry]:
-    """Bodies on a side over which the bundle does not fit under the wall, grown by half of it."""
+def covered(
+    bodies: Sequence[BaseGeometry], xs: NDArray[Any], ys: NDArray[Any]
+) -> NDArray[np.bool_]:
+    """Which cells lie within a body; every body is looked for only where it is."""
+    cells = np.zeros((len(xs), len(ys)), dtype=np.bool_)
+    for body in bodies:
+        left, bottom, right, top = body.bounds
+        i, j = (
+            slice(*np.searchsorted(xs, (left, right))),
+            slice(*np.searchsorted(ys, (bottom, top))),
+        )
+        across, up = np.meshgrid(xs[i], ys[j], indexing="ij")
+        cells[i, j] |= shapely.contains_xy(body, across, up)
+    return cells
+
+
+def in_the_way(stack: Stack, own: tuple[str, str], bundle_mm: float) -> list[Piece]:
+    """Bodies over which the bundle does not fit under the wall; what it begins and ends at is not in its way."""
     walls = stack.walls
-    found: list[BaseGeometry] = []
-    for piece in stack.pieces:
-        if piece.far != far or piece.name in own or piece.sort == "wires":
-            continue
-        free = piece.low_mm - walls.far_mm if far else walls.near_mm - piece.high_mm
-        if free < bundle_mm:
-            found.append(piece.area.buffer(bundle_mm / 2))
-    return found
+    return [
+        p
+        for p in stack.pieces
+        if p.name not in own
+        and p.sort != "wires"
+        and (p.low_mm - walls.far_mm if p.far else walls.near_mm - p.high_mm) < bundle_mm
+    ]
 
 
 def joined(

@@ -21,7 +21,7 @@ def run(subject: Subject) -> Outcome:
     for field in fields:
         seat = view.seats[field.ref]
         side = FAR if seat.far else NEAR
-        body = polygon_of(seat.shape(view.patterns[field.ref].body))
+        body = view.body(field.ref)
         own = set(field.pads.values())
         for copper in view.wiring:
             foreign = copper.kind == "via" or copper.net not in own

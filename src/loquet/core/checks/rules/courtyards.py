@@ -1,15 +1,22 @@
 """Parts keep their courtyards to themselves, and stay on the board."""
 
+from functools import partial
 from itertools import product
 
 import shapely
+from shapely.geometry.base import BaseGeometry
 
+from loquet.core.board import BoardView
+from loquet.core.board.copper import Copper
 from loquet.core.board.openings import kept_free
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import middle_of, polygon_of
 from loquet.core.provenance import Outcome, Source
+from loquet.core.remembering import Remembered
 
 LEAST_NM2 = 1e6
+OVER: Remembered[tuple[Copper, ...]] = Remembered(4096)
+INNER: Remembered[BaseGeometry] = Remembered(64)
 
 
 def run(subject: Subject) -> Outcome:
@@ -17,10 +24,7 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     found = []
-    yards = [
-        (ref, seat.far, polygon_of(seat.shape(view.patterns[ref].courtyard)))
-        for ref, seat in sorted(view.seats.items())
-    ]
+    yards = [(ref, seat.far, view.courtyard(ref)) for ref, seat in sorted(view.seats.items())]
     shapes = [yard for _, _, yard in yards]
     touching = sorted(shapely.STRtree(shapes).query(shapes, "intersects").T.tolist())
     for (a, far_a, ya), (b, far_b, yb) in ((yards[i], yards[j]) for i, j in touching if i < j):
@@ -49,11 +53,10 @@ def run(subject: Subject) -> Outcome:
                     area.area.centroid.y,
                 )
             )
-    pad_edge = view.outline.buffer(-view.rules.edge_nm + 1)
-    shapely.prepare(pad_edge)
-    inside = shapely.contains(pad_edge, [polygon_of(pad.shape) for pad in view.pads])
-    for pad, safe in zip(view.pads, inside.tolist(), strict=True):
-        if not safe:
+    for pads in view.pads_by_part:
+        for pad in OVER.of(
+            (pads, view.outline), partial(over_edge, view, pads), f"{view.rules.edge_nm}"
+        ):
             found.append(
                 RULE.finding(
                     f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or beyond it.",
@@ -63,6 +66,13 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     return outcome(found, len(yards))
+
+
+def over_edge(view: BoardView, pads: tuple[Copper, ...]) -> tuple[Copper, ...]:
+    """Those pads of a part that do not keep their distance from the edge."""
+    inset = 1 - view.rules.edge_nm
+    inner = INNER.of((view.outline,), lambda: view.outline.buffer(inset), f"{inset}")
+    return tuple(pad for pad in pads if not inner.contains(polygon_of(pad.shape)))
 
 
 def purpose(subject: Subject, ref: str) -> str:

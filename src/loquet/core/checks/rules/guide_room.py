@@ -1,7 +1,8 @@
 """Around a control there is room for its guide."""
 
+import shapely
+
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.geometry import polygon_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.quantities.lengths import MM
 
@@ -13,29 +14,26 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     controls = {t.name for t in view.brief.group("controls") if t.board == view.board.name}
-    bodies = {
-        c.ref: polygon_of(view.seats[c.ref].shape(view.patterns[c.ref].body))
-        for c in view.circuit.components
-    }
     rows = [c for c in view.circuit.components if c.thing in controls and pressed(subject, c.part)]
     if not rows:
         return NotApplicable("no control needs a guide")
     found = []
+    beside = [c for c in view.circuit.components if c.thing not in controls]
+    tree = shapely.STRtree([view.body(c.ref) for c in beside])
     for control in rows:
-        for other in view.circuit.components:
-            if other.thing in controls or view.seats[other.ref].far != view.seats[control.ref].far:
-                continue
+        body, seat = view.body(control.ref), view.seats[control.ref]
+        near = tree.query(body, predicate="dwithin", distance=GUIDE_MM * MM)
+        for other in (beside[index] for index in sorted(near.tolist())):
+            there, away = view.seats[other.ref], body.distance(view.body(other.ref))
             high = view.heights_mm[other.ref] > view.heights_mm[control.ref]
-            away = bodies[control.ref].distance(bodies[other.ref])
-            if high and away < GUIDE_MM * MM:
-                seat = view.seats[other.ref]
+            if there.far == seat.far and high and away < GUIDE_MM * MM:
                 found.append(
                     RULE.finding(
                         f"{other.ref} ({other.purpose}) is higher than {control.ref} and stands {away / MM:.1f} mm beside it; a guide wants {GUIDE_MM:g} mm.",
                         f"Move {other.ref} away.",
                         (f"part:{other.ref}", thing(control.thing)),
-                        seat.x,
-                        seat.y,
+                        there.x,
+                        there.y,
                     )
                 )
     return outcome(found, len(rows))

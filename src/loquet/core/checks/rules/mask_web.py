@@ -1,12 +1,16 @@
 """Between two openings in the mask stays a web that the house can print."""
 
 from dataclasses import replace
+from functools import partial
 
-from loquet.core.board.copper import FAR, NEAR
-from loquet.core.checks.measuring import measured, too_close
+from loquet.core.board.copper import FAR, NEAR, Copper
+from loquet.core.checks.measuring import Measured, measured, too_close
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import grown
 from loquet.core.provenance import Outcome, Source
+from loquet.core.remembering import Remembered
+
+OPENINGS: Remembered[list[Measured]] = Remembered(8192)
 
 
 def run(subject: Subject) -> Outcome:
@@ -17,9 +21,11 @@ def run(subject: Subject) -> Outcome:
     limit, grow = view.rules.mask_web_nm, view.rules.mask_grow_nm
     for side in (NEAR, FAR):
         openings = [
-            measured(replace(c, shape=grown(c.shape, c.bare_nm or grow)))
-            for c in view.pads
-            if side in c.sides
+            opening
+            for pads in view.pads_by_part
+            for opening in OPENINGS.of(
+                (pads,), partial(openings_of, pads, side, grow), f"{side} {grow}"
+            )
         ]
         close = list(too_close(openings, limit))
         refs = sorted(
@@ -39,6 +45,15 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     return outcome(found, len(view.pads))
+
+
+def openings_of(pads: tuple[Copper, ...], side: str, grow_nm: int) -> list[Measured]:
+    """The openings in the mask over the pads of a part on one side."""
+    return [
+        measured(replace(c, shape=grown(c.shape, c.bare_nm or grow_nm)))
+        for c in pads
+        if side in c.sides
+    ]
 
 
 RULE = Rule(

@@ -90,5 +90,5 @@ RULE = Rule(
     "A patch of one revision that is forgotten in the next is paid for twice.",
     Source(kind="brief", text="a check of this project, made from a fault in its log"),
     run,
-    ("circuit",),
+    ("circuit", "views"),
 )

@@ -4,7 +4,6 @@ import shapely
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.covers import covers_of
-from loquet.core.geometry import polygon_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 
@@ -36,10 +35,7 @@ def run(subject: Subject) -> Outcome:
         over = [
             name
             for name, cover in covers.items()
-            if not seat.far
-            and shapely.box(*cover.rect).intersects(
-                polygon_of(seat.shape(view.patterns[point.ref].body))
-            )
+            if not seat.far and shapely.box(*cover.rect).intersects(view.body(point.ref))
         ]
         if over:
             found.append(

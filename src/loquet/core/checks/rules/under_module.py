@@ -4,7 +4,6 @@ import shapely
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.covers import covers_of
-from loquet.core.geometry import polygon_of
 from loquet.core.placement.rooms import LOW_MM
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
@@ -21,7 +20,7 @@ def run(subject: Subject) -> Outcome:
         area = shapely.box(*cover.rect)
         for component in view.circuit.components:
             seat = view.seats[component.ref]
-            body = polygon_of(seat.shape(view.patterns[component.ref].body))
+            body = view.body(component.ref)
             if seat.far or component.thing == cover.thing or not area.intersects(body):
                 continue
             looked += 1
