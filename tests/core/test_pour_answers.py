@@ -8,7 +8,7 @@ import shapely
 from pydantic import ValidationError
 from shapely.geometry import Point, Polygon, box
 
-from loquet.core.board import BoardView, Routing, Track, Via
+from loquet.core.board import BoardView, Track, Via
 from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.board.current import supply_width_working, track_width_mm, width_for_nm
@@ -18,46 +18,20 @@ from loquet.core.board.openings import opening_lines
 from loquet.core.board.outline import Arc, Line
 from loquet.core.board.pouring import opening, pour_ground, pour_side, thinned
 from loquet.core.board.through import pins_rect, pins_under
-from loquet.core.circuit import Circuit
 from loquet.core.design import Design
 from loquet.core.geometry import Bar, Box, Round, Seat, gap_between
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
 from loquet.core.pipeline import board_view, bring_up_to_date
+from tests.core.plain_boards import CURVE, GAP, HIGH, MM, WIDE, board, empty_board, pad, track
 from tests.making import device, thing
-
-MM = 1_000_000
-GAP, CURVE = 150_000, 5_000
-WIDE, HIGH = 40, 30
 
 
 @pytest.fixture(scope="module")
 def plain(finished: Design, library: Library) -> BoardView:
-    """A board of 40 x 30 mm with nothing on it."""
-    view = board_view(finished, library)
-    empty = replace(view, circuit=Circuit(components=(), nets=(), workings=()), routing=Routing(tracks=(), vias=()), pour=None)  # fmt: skip
-    return empty
-
-
-def board(plain: BoardView, *pads: Copper, tracks: tuple[Track, ...] = (), vias: tuple[Via, ...] = (), holes: tuple[Hole, ...] = ()) -> BoardView:  # fmt: skip
-    view = replace(plain, routing=Routing(tracks=tracks, vias=vias))
-    area = box(0, 0, WIDE * MM, HIGH * MM)
-    drilled = tuple(
-        Hole(p.drill_x, p.drill_y, p.drill_nm, True, p.net, p.owner) for p in pads if p.drill_nm
-    )
-    view.__dict__.update(pads=pads, holes=(*drilled, *holes), outline=area, wiring_area=area)
-    return view
-
-
-def pad(net: str, x: float, y: float, w: float = 1.0, h: float = 1.0, side: str = NEAR, ref: str = "R1", **more: object) -> Copper:  # fmt: skip
-    shape = Box(round(x * MM), round(y * MM), round(w * MM), round(h * MM))
-    return Copper(net, (side,), shape, "pad", ref, "1", **more)  # type: ignore[arg-type]
-
-
-def track(net: str, x1: float, y1: float, x2: float, y2: float, far: bool = False) -> Track:
-    ends = (round(v * MM) for v in (x1, y1, x2, y2))
-    return Track(net=net, far=far, **dict(zip(("x1_nm", "y1_nm", "x2_nm", "y2_nm"), ends, strict=True)), width_nm=200_000)  # fmt: skip
+    """A board with nothing on it."""
+    return empty_board(finished, library)
 
 
 def test_the_pour_keeps_every_distance_and_no_more(plain: BoardView) -> None:

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Generic, Literal, TypeVar
 
 from pydantic import Field
 
-from loquet.core.board import Placement, Pour, Routing, Wires
+from loquet.core.board import Placement, Pour, PourChoice, Routing, Wires
 from loquet.core.brief import Brief
 from loquet.core.brief.own_checks import OwnCheck
 from loquet.core.brief.panel_choice import PanelChoice
@@ -63,7 +63,7 @@ Arrangement = Annotated[int, Field(ge=1, le=MOST_ARRANGEMENTS)]
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `pours` what is to be poured there beside ground, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -81,6 +81,7 @@ class Choices(Frozen):
     pin_orders: dict[str, dict[str, str]] = {}
     bought: dict[str, Bought] = {}
     wires: dict[str, Wires] = {}
+    pours: dict[str, PourChoice] = {}
     arrangements: dict[str, Arrangement] = {}
     stack: StackChoices = StackChoices()
     panel: PanelChoice | None = None

@@ -115,9 +115,13 @@ def routing_inputs(design: Design, subject: str) -> Texts:
 
 
 def pour_inputs(design: Design, subject: str) -> Texts:
-    """Pouring reads the routed board."""
-    routed = slice_digest(design, "routing", subject)
-    return {**routing_inputs(design, subject), "routing": routed}
+    """Pouring reads the routed board, and what is to be poured beside ground."""
+    routed, choice = slice_digest(design, "routing", subject), design.choices.pours.get(subject)
+    return {
+        **({"pour": kept_digest(choice)} if choice else {}),
+        **routing_inputs(design, subject),
+        "routing": routed,
+    }
 
 
 def slice_digest(design: Design, name: SliceName, subject: str) -> str:

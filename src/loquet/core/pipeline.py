@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
+from loquet.core.board.copper import GROUND_ALONE
 from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.board.islands import CutOff, cut_off_ground
 from loquet.core.board.openings import board_area
@@ -317,7 +318,7 @@ def poured(view: BoardView) -> Pour:
     routing = view.routing
     assert routing is not None
     wires = digest_of(Routing(tracks=routing.tracks, vias=routing.vias))
-    name = f"{view.board.name} {wires}"
+    name = f"{view.board.name} {wires} {digest_of(view.pour_choice)}"
     return POURS.of((view.brief, view.placement), lambda: pour_ground(view), name)
 
 
@@ -337,6 +338,7 @@ def board_view(design: Design, library: Library, board: str = "") -> BoardView:
         placement=slice_of(design.placement, name),
         routing=routing.value if routing else None,
         pour=pour.value if pour else None,
+        pour_choice=design.choices.pours.get(name, GROUND_ALONE),
     )
 
 

@@ -6,7 +6,16 @@ from functools import cached_property, partial
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from loquet.core.board.model import PlacedPart, Placement, Pour, Routing, Track, Via
+from loquet.core.board.model import (
+    PlacedPart,
+    Placement,
+    Pour,
+    PourChoice,
+    PourPiece,
+    Routing,
+    Track,
+    Via,
+)
 from loquet.core.board.openings import board_area, board_profile, wiring_area
 from loquet.core.board.outline import Piece
 from loquet.core.board.rules import BoardRules
@@ -88,12 +97,13 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
 
 PADS: Remembered[tuple[Copper, ...]] = Remembered(4096)
 BODIES: Remembered[Polygon] = Remembered(4096)
+GROUND_ALONE = PourChoice()
 OUTLINES: Remembered[Polygon] = Remembered(64)
 
 
 @dataclass(frozen=True)
 class BoardView:
-    """A board as geometry: brief, circuit, patterns by reference, and what the stages have made so far.
+    """A board as geometry: brief, circuit, patterns by reference, what the stages have made so far, and what is to be poured beside ground.
 
     What hangs on the place of one part alone is worked out once for each part and place, so that a part that moves costs what it is and not what the board is.
     """
@@ -107,6 +117,7 @@ class BoardView:
     placement: Placement
     routing: Routing | None = None
     pour: Pour | None = None
+    pour_choice: PourChoice = GROUND_ALONE
 
     @cached_property
     def outline(self) -> Polygon:
@@ -185,6 +196,11 @@ class BoardView:
         return tuple(track_copper(t) for t in self.routing.tracks) + tuple(
             via_copper(v, self.rules) for v in vias
         )
+
+    @cached_property
+    def poured(self) -> tuple[PourPiece, ...]:
+        """All poured pieces of both sides, of ground first."""
+        return (*self.pour.pieces, *self.pour.areas) if self.pour else ()
 
     @cached_property
     def holes(self) -> tuple[Hole, ...]:

@@ -70,9 +70,9 @@ def touching_ground(
 
 
 def joined(
-    copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]] = (), by_net: bool = False
+    copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]] = (), nets: Sequence[str] = ()
 ) -> Groups:
-    """Which copper and which areas (each with its side) touch, of one net only where that is asked: copper is numbered first; pads of one part and number count as joined."""
+    """Which copper and which areas (each with its side) touch, of one net only where `nets` says those of all: copper is numbered first; pads of one part and number count as joined."""
     shapes = np.empty(len(copper) + len(areas), dtype=object)
     shapes[: len(copper)] = polygons_of([c.shape for c in copper])
     shapes[len(copper) :] = [area for area, _ in areas]
@@ -84,7 +84,7 @@ def joined(
             continue
         first, second = touching(shapes[members])
         for a, b in zip(members[first].tolist(), members[second].tolist(), strict=True):
-            if not by_net or copper[a].net == copper[b].net:
+            if not nets or nets[a] == nets[b]:
                 groups.join(a, b)
     contacts: dict[str, int] = {}
     for index, c in enumerate(copper):

@@ -4,7 +4,8 @@ from collections import defaultdict
 from dataclasses import dataclass
 from math import hypot
 
-from loquet.core.board.copper import BoardView, Copper
+from loquet.core.board.areas import areas_of
+from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import joined
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import middle_of
@@ -22,7 +23,13 @@ class Link:
 def open_links(view: BoardView) -> tuple[Link, ...]:
     """For every net but ground, which is poured, the shortest links between groups of pads that nothing joins."""
     copper = [c for c in (*view.pads, *view.wiring) if c.net and c.net != GROUND]
-    groups = joined(copper, by_net=True)
+    poured = view.pour.areas if view.pour else ()
+    areas = [
+        (area, FAR if piece.far else NEAR)
+        for piece, area in zip(poured, areas_of(poured), strict=True)
+    ]
+    of = [*(c.net for c in copper), *(piece.net for piece in poured)]
+    groups = joined(copper, areas, of)
     nets: dict[str, dict[int, list[Copper]]] = defaultdict(lambda: defaultdict(list))
     for index, piece in enumerate(copper):
         if piece.ref:

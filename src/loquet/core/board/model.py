@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from loquet.core.circuit.model import GROUND
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import Seat
 from loquet.core.provenance import Working
@@ -79,11 +80,27 @@ Ring = tuple[tuple[int, int], ...]
 
 
 class PourPiece(Frozen):
-    """One piece of a pour: its outer line and the holes in it."""
+    """One piece of a pour: its outer line and the holes in it, and its net."""
 
     far: bool
     outer: Ring
     holes: tuple[Ring, ...] = ()
+    net: NetName = GROUND
+
+
+class PourArea(Frozen):
+    """An area of one side that a person wants poured with a net other than ground: its corners in nm."""
+
+    net: NetName
+    far: bool = False
+    ring: Annotated[tuple[tuple[Nm, Nm], ...], Field(min_length=3, max_length=100)]
+
+
+class PourChoice(Frozen):
+    """What is to be poured beside ground: areas, of which the first has its way where two overlap, and whether tracks are led into round lands with a tear-drop."""
+
+    areas: Annotated[tuple[PourArea, ...], Field(max_length=40)] = ()
+    tear_drops: bool = False
 
 
 class Plane(Frozen):
@@ -95,11 +112,12 @@ class Plane(Frozen):
 
 
 class Pour(Frozen):
-    """Ground poured on both sides, and the vias added to stitch it; inner planes where the board has four layers."""
+    """Ground poured on both sides, and the vias added to stitch it; `areas` are pieces of other nets, inner planes where the board has four layers."""
 
     net: str
     pieces: tuple[PourPiece, ...]
     stitches: tuple[Via, ...]
     islands: int
+    areas: tuple[PourPiece, ...] = ()
     planes: tuple[Plane, ...] = ()
     workings: tuple[Working, ...] = ()

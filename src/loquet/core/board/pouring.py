@@ -1,4 +1,4 @@
-"""Pouring ground on both sides: what is left of the board around everything else, in one island."""
+"""Pouring ground on both sides: what is left of the board around everything else, in one island; and areas of other nets, which go before it."""
 
 from dataclasses import dataclass
 from itertools import product
@@ -14,6 +14,7 @@ from loquet.core.board.areas import area_of, areas_of
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import held_by_pads, joined
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
+from loquet.core.board.tear_drops import tear_drops
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import Bar, Box, Round, Shape, middle_of, polygons_of, turned
 from loquet.core.provenance import Source, Working, given
@@ -39,8 +40,9 @@ class Side:
 
 
 def pour_ground(view: BoardView) -> Pour:
-    """Ground poured on both sides, floating pieces stitched or left out, and stitches spread over the board."""
-    sides = {name: pour_side(view, name) for name in (NEAR, FAR)}
+    """Areas of other nets, then ground on both sides, floating pieces stitched or left out, and stitches spread over the board."""
+    areas = pour_areas(view)
+    sides = {name: pour_side(view, name, areas) for name in (NEAR, FAR)}
     stitches = stitch_places(view, sides)
     vias = tuple(Via(net=GROUND, x_nm=x, y_nm=y) for x, y in stitches)
     pieces, vias, islands = held_by_pads(view, all_pieces(sides), vias)
@@ -59,14 +61,42 @@ def pour_ground(view: BoardView) -> Pour:
         ),
         source=Source(kind="computed", text="exact polygons of the pour"),
     )
-    return Pour(net=GROUND, pieces=pieces, stitches=vias, islands=islands, workings=(working,))
+    return Pour(
+        net=GROUND, pieces=pieces, stitches=vias, islands=islands, areas=areas, workings=(working,)
+    )
 
 
-def pour_side(view: BoardView, name: str) -> Side:
-    """The board's area on one side, less all other copper with its gap, with heat relief at ground pads."""
+def pour_areas(view: BoardView) -> tuple[PourPiece, ...]:
+    """The areas that a person asked for, one after the other, each round what was poured before it; pieces that meet nothing of their net are left out. Then tear-drops, where they are wanted."""
+    found: list[PourPiece] = []
+    for area in view.pour_choice.areas:
+        name = FAR if area.far else NEAR
+        wanted = Polygon(area.ring)
+        poured = pour_side(view, name, tuple(found), area.net, wanted).poured
+        own = [c.shape for c in (*view.pads, *view.wiring) if name in c.sides and c.net == area.net]
+        joined_to = [area_of(p) for p in found if p.net == area.net and p.far == area.far]
+        tree = shapely.STRtree([*polygons_of(own), *joined_to])
+        found += [
+            thinned(piece, area.far).model_copy(update={"net": area.net})
+            for piece in polygons(poured)
+            if len(tree.query(piece, predicate="intersects"))
+        ]
+    areas = tuple(piece for piece in found if len(piece.outer) >= CORNERS)
+    return (*areas, *tear_drops(view, areas)) if view.pour_choice.tear_drops else areas
+
+
+def pour_side(
+    view: BoardView,
+    name: str,
+    before: tuple[PourPiece, ...] = (),
+    net: str = GROUND,
+    within: Polygon | None = None,
+) -> Side:
+    """The board's area on one side, or what of it lies `within` another, less all copper of other nets and what was poured before with their gap, with heat relief at pads of the net."""
     rules = view.rules
-    base = view.wiring_area.buffer(-(rules.edge_nm + CURVE_NM))
-    foreign = [c for c in (*view.pads, *view.wiring) if name in c.sides and c.net != GROUND]
+    base: BaseGeometry = view.wiring_area.buffer(-(rules.edge_nm + CURVE_NM))
+    base = base if within is None else base.intersection(within)
+    foreign = [c for c in (*view.pads, *view.wiring) if name in c.sides and c.net != net]
     away = [
         Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=32)
         for h in view.holes
@@ -76,8 +106,13 @@ def pour_side(view: BoardView, name: str) -> Side:
         some = [c for c in foreign if segments_of(c) == segments]
         reach = [max(c.bare_nm, rules.drawn_gap_nm) + CURVE_NM for c in some]
         away += polygons_of([c.shape for c in some], reach, segments).tolist()
+    away += [
+        area_of(piece).buffer(rules.drawn_gap_nm + CURVE_NM, quad_segs=8)
+        for piece in before
+        if piece.net != net and piece.far == (name == FAR)
+    ]
     allowed = base.difference(shapely.union_all(away))
-    solder = [c for c in view.pads if name in c.sides and c.net == GROUND and relieved(c)]
+    solder = [c for c in view.pads if name in c.sides and c.net == net and relieved(c)]
     return Side(name, allowed, with_relief(allowed, [c.shape for c in solder]))
 
 

@@ -60,10 +60,9 @@ def copper_of(view: BoardView, side: str) -> list[Measured]:
     for pads in view.pads_by_part:
         found += PADS.of((pads,), partial(measured_on, side, pads), side)
     found += [measured(c) for c in view.wiring if side in c.sides]
-    if view.pour:
-        for piece, area in zip(view.pour.pieces, areas_of(view.pour.pieces), strict=True):
-            if piece.far == (side == FAR):
-                found += around(area, view.pour.net)
+    for piece, area in zip(view.poured, areas_of(view.poured), strict=True):
+        if piece.far == (side == FAR):
+            found += around(area, piece.net)
     return found
 
 

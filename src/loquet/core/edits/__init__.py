@@ -25,6 +25,7 @@ from loquet.core.edits.outline_edits import ShapeOutline, TakeOutline
 from loquet.core.edits.part_arranging import ArrangeParts
 from loquet.core.edits.part_patterns import ArrayParts, MirrorParts
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
+from loquet.core.edits.pour_edits import AddPourArea, DropPourArea, PreferPourArea, SetTearDrops
 from loquet.core.edits.release_edits import ChooseHouse, ChoosePanel
 from loquet.core.edits.renaming import RenameThing
 from loquet.core.edits.seat_edits import ReleasePart, SeatPart
@@ -89,6 +90,10 @@ Edit = Annotated[
     | ArrayParts
     | MirrorParts
     | ReleasePart
+    | AddPourArea
+    | DropPourArea
+    | PreferPourArea
+    | SetTearDrops
     | DrawTracks
     | KeepNets
     | ReleaseNets

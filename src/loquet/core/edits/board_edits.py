@@ -18,6 +18,8 @@ from loquet.core.edits.applying import (
 from loquet.core.frozen import Frozen
 
 INSET_MM = 4.0
+BY_BOARD = ("wires", "arrangements", "pours")
+"""Choices that are kept by board."""
 
 
 def board_of(design: Design, name: str) -> Board:
@@ -72,7 +74,7 @@ class RemoveBoard(Frozen):
             field: {
                 b: value for b, value in getattr(design.choices, field).items() if b != self.name
             }
-            for field in ("wires", "arrangements")
+            for field in BY_BOARD
         }
         return with_brief(
             with_choices(design, **kept),
@@ -116,17 +118,14 @@ class RenameBoard(Frozen):
             else c
             for c in design.choices.by_hand
         )
-        wires = {
-            self.new_name if board == self.name else board: kept
-            for board, kept in design.choices.wires.items()
+        by_board = {
+            field: {
+                self.new_name if board == self.name else board: value
+                for board, value in getattr(design.choices, field).items()
+            }
+            for field in BY_BOARD
         }
-        arrangements = {
-            self.new_name if board == self.name else board: number
-            for board, number in design.choices.arrangements.items()
-        }
-        choices = design.choices.model_copy(
-            update={"by_hand": by_hand, "wires": wires, "arrangements": arrangements}
-        )
+        choices = design.choices.model_copy(update={"by_hand": by_hand, **by_board})
         return with_brief(design, boards=boards, things=things).model_copy(
             update={**kept, "choices": choices}
         )

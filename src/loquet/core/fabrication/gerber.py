@@ -23,7 +23,7 @@ def write_layer(layer: Layer, project: str, project_id: str, part: str = "Single
         lines.append(f"%ADD{number}{definition}*%")
     lines += ["%TD*%", "G01*"]
     if layer.pieces:
-        lines += pour_lines(layer.pieces, layer.pour_net)
+        lines += pour_lines(layer.pieces)
     lines += object_lines(layer.objects, apertures)
     lines += ["%TD*%", "M02*", ""]
     return "\n".join(lines).encode("ascii")
@@ -100,10 +100,13 @@ def number_apertures(objects: tuple[Drawn, ...]) -> dict[tuple[str, str], int]:
     return {kind: number for number, kind in enumerate(kinds, 10)}
 
 
-def pour_lines(pieces: tuple[PourPiece, ...], net: str) -> list[str]:
-    """Regions, large before small, each followed by its holes in clear polarity."""
-    lines = ["%TA.AperFunction,Conductor*%", f"%TO.N,{net}*%"]
+def pour_lines(pieces: tuple[PourPiece, ...]) -> list[str]:
+    """Regions, large before small, each followed by its holes in clear polarity; their net is written when it changes."""
+    lines, net = ["%TA.AperFunction,Conductor*%"], ""
     for piece in drawing_order(pieces):
+        if piece.net != net:
+            net = piece.net
+            lines.append(f"%TO.N,{net}*%")
         lines += region(piece.outer)
         if piece.holes:
             lines.append("%LPC*%")

@@ -31,7 +31,6 @@ class Layer:
     function: str
     objects: tuple[Drawn, ...]
     pieces: tuple[PourPiece, ...] = ()
-    pour_net: str = ""
     negative: bool = False
 
 
@@ -59,10 +58,8 @@ def copper_layer(view: BoardView, side: str, function: str) -> Layer:
         for c in (*view.pads, *view.wiring)
         if side in c.sides
     ]
-    pieces = tuple(p for p in view.pour.pieces if p.far == (side == FAR)) if view.pour else ()
-    return Layer(
-        f"copper-{side}.gbr", function, tuple(objects), pieces, view.pour.net if view.pour else ""
-    )
+    pieces = tuple(p for p in view.poured if p.far == (side == FAR))
+    return Layer(f"copper-{side}.gbr", function, tuple(objects), pieces)
 
 
 def plane_layer(view: BoardView, plane: Plane) -> Layer:
@@ -72,8 +69,7 @@ def plane_layer(view: BoardView, plane: Plane) -> Layer:
         f"copper-inner-{FAR if plane.far else NEAR}.gbr",
         f"Copper,L{3 if plane.far else 2},Inr",
         tuple(Drawn(c.shape, "ComponentPad", c.net, c.ref, c.pad) for c in rings),
-        plane.pieces,
-        plane.net,
+        tuple(piece.model_copy(update={"net": plane.net}) for piece in plane.pieces),
     )
 
 

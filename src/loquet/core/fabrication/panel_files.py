@@ -55,7 +55,7 @@ def panel_layer(layer: Layer, panel: Panel) -> Layer:
             for h in panel.holes
             if h.owner == "tooling"
         ]
-    return Layer(layer.file, layer.function, tuple(objects), pieces, layer.pour_net, layer.negative)
+    return Layer(layer.file, layer.function, tuple(objects), pieces, layer.negative)
 
 
 def score_layer(panel: Panel) -> Layer:
@@ -73,7 +73,7 @@ def moved_piece(piece: PourPiece, at: Place) -> PourPiece:
     """A poured piece at a copy."""
     x, y = at
     outer, *holes = (tuple((u + x, v + y) for u, v in ring) for ring in (piece.outer, *piece.holes))
-    return PourPiece(far=piece.far, outer=outer, holes=tuple(holes))
+    return piece.model_copy(update={"outer": outer, "holes": tuple(holes)})
 
 
 def moved_hole(hole: Hole, at: Place) -> Hole:

@@ -151,8 +151,7 @@ def straight(line: Line) -> bool:
 def copper_to_edge(view: BoardView) -> int:
     """The least distance of copper from the outer edge, in nm."""
     shapes = [polygon_of(c.shape) for c in (*view.pads, *view.wiring)]
-    pieces = view.pour.pieces if view.pour else ()
-    shapes += [shapely.Polygon(piece.outer) for piece in pieces]
+    shapes += [shapely.Polygon(piece.outer) for piece in view.poured]
     edge = shapely.LinearRing(view.outline.exterior.coords)
     return round(min((float(edge.distance(shape)) for shape in shapes), default=MM))
 

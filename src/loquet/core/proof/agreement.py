@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import BoardView
 from loquet.core.board.model import Ring
@@ -110,35 +111,51 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
 
 def same_rings(plan: Layer, read: ReadLayer) -> bool:
     """Whether the file has exactly the contours of the plan, dark and clear, in the order in which they must be drawn."""
-    wanted: list[tuple[Ring, bool]] = []
+    wanted: list[tuple[Ring, bool, str]] = []
     for piece in drawing_order(plan.pieces):
-        wanted += [(piece.outer, True), *((hole, False) for hole in piece.holes)]
+        wanted += [(piece.outer, True, piece.net), *((h, False, piece.net) for h in piece.holes)]
     return wanted == [
-        (region.ring, region.dark) for region in sorted(read.regions, key=lambda r: r.order)
+        (region.ring, region.dark, region.net)
+        for region in sorted(read.regions, key=lambda r: r.order)
     ]
 
 
 def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
-    """The poured areas, by what only one of both has."""
+    """The poured areas net by net, by what only one of both has."""
     if same_rings(plan, read):
         return []
-    wanted = shapely.union_all([Polygon(p.outer, p.holes) for p in plan.pieces])
-    found: shapely.Geometry = Polygon()
-    for region in sorted(read.regions, key=lambda r: r.order):
-        polygon = shapely.make_valid(Polygon(region.ring))
-        found = shapely.union(found, polygon) if region.dark else shapely.difference(found, polygon)
-    differing = shapely.symmetric_difference(wanted, found)
+    wanted: dict[str, list[Polygon]] = {}
+    for piece in plan.pieces:
+        wanted.setdefault(piece.net, []).append(Polygon(piece.outer, piece.holes))
+    found = poured_by_net(read)
     return [
         fault(
             plan.file,
-            plan.pour_net,
+            net,
             part.representative_point().x,
             part.representative_point().y,
-            f"the pour of {plan.pour_net or 'no net'} differs over {part.area / 1e12:.3f} square mm",
+            f"the pour of {net or 'no net'} differs over {part.area / 1e12:.3f} square mm",
         )
-        for part in shapely.get_parts(differing)
+        for net in sorted({*wanted, *found})
+        for part in shapely.get_parts(
+            shapely.symmetric_difference(
+                shapely.union_all(wanted.get(net, [])), found.get(net, Polygon())
+            )
+        )
         if part.area > POUR_TOLERANCE_NM2
     ]
+
+
+def poured_by_net(read: ReadLayer) -> dict[str, BaseGeometry]:
+    """What is left of the regions of every net when all are drawn; one that clears, clears them all."""
+    found: dict[str, BaseGeometry] = {}
+    for region in sorted(read.regions, key=lambda r: r.order):
+        polygon = shapely.make_valid(Polygon(region.ring))
+        if region.dark:
+            found[region.net] = shapely.union(found.get(region.net, Polygon()), polygon)
+        else:
+            found = {net: shapely.difference(area, polygon) for net, area in found.items()}
+    return found
 
 
 def compare_profile(

@@ -59,13 +59,10 @@ def touches(track: Track, copper: Copper) -> bool:
 
 def in_pour(view: BoardView, track: Track, x: int, y: int) -> bool:
     """Whether a track ends in the pour of its own net."""
-    if view.pour is None or view.pour.net != track.net:
-        return False
     disc = shapely.Point(x, y).buffer(track.width_nm / 2)
-    pieces = view.pour.pieces
     return any(
-        p.far == track.far and area.intersects(disc)
-        for p, area in zip(pieces, areas_of(pieces), strict=True)
+        p.net == track.net and p.far == track.far and area.intersects(disc)
+        for p, area in zip(view.poured, areas_of(view.poured), strict=True)
     )
 
 
