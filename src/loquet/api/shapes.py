@@ -313,10 +313,19 @@ class ViaView(BaseModel):
 
 
 class PieceView(BaseModel):
-    """A poured piece: rings of points in mm, the first the outer one."""
+    """A poured piece: its net, and rings of points in mm, the first the outer one."""
 
+    net: str
     far: bool
     rings: list[list[tuple[float, float]]]
+
+
+class AreaView(BaseModel):
+    """An area that a person wants poured with a net other than ground, its corners in mm."""
+
+    net: str
+    far: bool
+    ring: list[tuple[float, float]]
 
 
 class HoleView(BaseModel):
@@ -368,6 +377,8 @@ class BoardDrawing(BaseModel):
     links: list[LinkView]
     vias: list[ViaView]
     pieces: list[PieceView]
+    areas: list[AreaView]
+    tear_drops: bool
     planes: list[PlaneView]
     holes: list[HoleView]
     covers: list[CoverView]

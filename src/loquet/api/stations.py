@@ -10,6 +10,7 @@ from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
 from loquet.api.pins_view import describe_pins
 from loquet.api.shapes import (
+    AreaView,
     BoardDrawing,
     ChipRow,
     CoverView,
@@ -149,9 +150,16 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
             for some, stitch in ((routed, False), (stitches, True))
             for v in some
         ],
-        pieces=[piece_drawing(p) for p in (view.pour.pieces if view.pour else ())],
+        pieces=[piece_drawing(p, p.net) for p in view.poured],
+        areas=[
+            AreaView(net=a.net, far=a.far, ring=[mm_point(p) for p in a.ring])
+            for a in view.pour_choice.areas
+        ],
+        tear_drops=view.pour_choice.tear_drops,
         planes=[
-            PlaneView(net=p.net, far=p.far, pieces=[piece_drawing(piece) for piece in p.pieces])
+            PlaneView(
+                net=p.net, far=p.far, pieces=[piece_drawing(piece, p.net) for piece in p.pieces]
+            )
             for p in (view.pour.planes if view.pour else ())
         ],
         holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
@@ -178,11 +186,10 @@ def link_drawing(link: Link) -> LinkView:
     return LinkView(net=link.net, x1=x1 / 1e6, y1=y1 / 1e6, x2=x2 / 1e6, y2=y2 / 1e6)
 
 
-def piece_drawing(piece: PourPiece) -> PieceView:
+def piece_drawing(piece: PourPiece, net: str) -> PieceView:
     """Rings of a poured piece."""
-    return PieceView(
-        far=piece.far, rings=[[mm_point(p) for p in ring] for ring in (piece.outer, *piece.holes)]
-    )
+    rings = [[mm_point(p) for p in ring] for ring in (piece.outer, *piece.holes)]
+    return PieceView(net=net, far=piece.far, rings=rings)
 
 
 def part_drawing(component: Component, view: BoardView, design: Design) -> PartView:

@@ -1714,6 +1714,23 @@ export interface components {
             what: "add part";
         };
         /**
+         * AddPourArea
+         * @description Pour an area of one side with a net other than ground, behind those that are there already.
+         */
+        AddPourArea: {
+            area: components["schemas"]["PourArea"];
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-pour-area";
+        };
+        /**
          * AddThing
          * @description Add a thing of any kind.
          */
@@ -4694,6 +4711,21 @@ export interface components {
             words: string;
         };
         /**
+         * AreaView
+         * @description An area that a person wants poured with a net other than ground, its corners in mm.
+         */
+        AreaView: {
+            /** Far */
+            far: boolean;
+            /** Net */
+            net: string;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+        };
+        /**
          * ArrangeParts
          * @description Line parts up with the first one named, spread them evenly between the outer two, turn them like the first, or let two change places.
          */
@@ -4851,6 +4883,8 @@ export interface components {
          * @description The Board station.
          */
         BoardDrawing: {
+            /** Areas */
+            areas: components["schemas"]["AreaView"][];
             /** Board */
             board: string;
             /** Boards */
@@ -4889,6 +4923,8 @@ export interface components {
             routed: boolean;
             /** Stale */
             stale: string[];
+            /** Tear Drops */
+            tear_drops: boolean;
             /** Thickness Mm */
             thickness_mm: number;
             /** Tracks */
@@ -8378,7 +8414,7 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `pours` what is to be poured there beside ground, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -8474,6 +8510,13 @@ export interface components {
                     number,
                     number
                 ];
+            };
+            /**
+             * Pours
+             * @default {}
+             */
+            pours: {
+                [key: string]: components["schemas"]["PourChoice"];
             };
             /**
              * Shipping
@@ -9252,12 +9295,30 @@ export interface components {
             kind: "drop-circuit-change";
         };
         /**
+         * DropPourArea
+         * @description Pour an area no longer.
+         */
+        DropPourArea: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop-pour-area";
+        };
+        /**
          * EditRequest
          * @description An edit, and the version that the person saw when making it.
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ArrayParts"] | components["schemas"]["MirrorParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ArrayParts"] | components["schemas"]["MirrorParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["AddPourArea"] | components["schemas"]["DropPourArea"] | components["schemas"]["PreferPourArea"] | components["schemas"]["SetTearDrops"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -13820,11 +13881,13 @@ export interface components {
         };
         /**
          * PieceView
-         * @description A poured piece: rings of points in mm, the first the outer one.
+         * @description A poured piece: its net, and rings of points in mm, the first the outer one.
          */
         PieceView: {
             /** Far */
             far: boolean;
+            /** Net */
+            net: string;
             /** Rings */
             rings: [
                 number,
@@ -14037,6 +14100,40 @@ export interface components {
             ][];
         };
         /**
+         * PourArea
+         * @description An area of one side that a person wants poured with a net other than ground: its corners in nm.
+         */
+        PourArea: {
+            /**
+             * Far
+             * @default false
+             */
+            far: boolean;
+            /** Net */
+            net: string;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * PourChoice
+         * @description What is to be poured beside ground: areas, of which the first has its way where two overlap, and whether tracks are led into round lands with a tear-drop.
+         */
+        PourChoice: {
+            /**
+             * Areas
+             * @default []
+             */
+            areas: components["schemas"]["PourArea"][];
+            /**
+             * Tear Drops
+             * @default false
+             */
+            tear_drops: boolean;
+        };
+        /**
          * PowerPlan
          * @description All of it, with the workings of its figures.
          */
@@ -14051,6 +14148,24 @@ export interface components {
             ways: components["schemas"]["WayRow"][];
             /** Workings */
             workings: components["schemas"]["Working"][];
+        };
+        /**
+         * PreferPourArea
+         * @description Let an area have its way before all others.
+         */
+        PreferPourArea: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /** Index */
+            index: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "prefer-pour-area";
         };
         /**
          * PresetView
@@ -14982,6 +15097,24 @@ export interface components {
              */
             kind: "set-stack";
             stack: components["schemas"]["StackChoices"];
+        };
+        /**
+         * SetTearDrops
+         * @description Lead tracks into drilled lands with tear-drops, or plainly.
+         */
+        SetTearDrops: {
+            /**
+             * Board
+             * @description letters, digits, spaces and hyphens; starts with a letter
+             */
+            board: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-tear-drops";
+            /** Wanted */
+            wanted: boolean;
         };
         /**
          * SetWords

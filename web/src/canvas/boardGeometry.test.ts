@@ -48,6 +48,8 @@ const board: Board = {
 	links: [],
 	vias: [{ net: "LAMP", x: 20, y: 10, stitch: false }],
 	pieces: [],
+	areas: [],
+	tear_drops: false,
 	planes: [],
 	openings: [],
 	kept: [],

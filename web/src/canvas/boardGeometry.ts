@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { inRings } from "./areas";
 import type { Place } from "./viewport";
 
 export type Board = Schemas["BoardDrawing"];
@@ -7,7 +8,7 @@ export type Pad = Schemas["PadView"];
 export type Side = "near" | "far";
 export type Hit = { net: string; words: string; part: string };
 
-/** What lies under a place on a side: pad before via before track before part. */
+/** What lies under a place on a side: pad before via before track before part before a poured area of another net than ground. */
 export function hitBoard(board: Board, at: Place, side: Side, slack: number): Hit | null {
 	for (const pad of board.pads)
 		if (pad.sides.includes(side) && within(pad, at, slack))
@@ -19,7 +20,9 @@ export function hitBoard(board: Board, at: Place, side: Side, slack: number): Hi
 		if (track.far === (side === "far") && fromSegment(at, track) <= track.w / 2 + slack)
 			return { net: track.net, words: `track ${track.w.toFixed(2)} mm wide`, part: "" };
 	const part = partAt(board, at, side);
-	return part ? { net: "", words: `${part.ref} ${part.purpose}`, part: part.ref } : null;
+	if (part) return { net: "", words: `${part.ref} ${part.purpose}`, part: part.ref };
+	const poured = board.pieces.find((p) => p.net !== "GROUND" && p.far === (side === "far") && inRings(p.rings, at));
+	return poured ? { net: poured.net, words: "poured area", part: "" } : null;
 }
 
 function within(pad: Pad, at: Place, slack: number): boolean {

@@ -19,6 +19,7 @@ export type Scene = {
 	mark: { x: number; y: number } | null;
 	draft: { legs: Leg[]; vias: { x: number; y: number }[]; width: number; near: boolean } | null;
 	track: Track | null;
+	ring: { x: number; y: number }[] | null;
 };
 
 const COLOUR = {
@@ -46,6 +47,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: numbe
 	const front: Side = look === "far" ? "far" : "near";
 	if (held) paintHeld(ctx, scene, front);
 	paintDraft(ctx, scene);
+	paintRing(ctx, scene);
 	if (scene.span) paintSpan(ctx, view, scene.span);
 	if (scene.mark) paintMark(ctx, view, scene.mark);
 }
@@ -64,6 +66,7 @@ function paintAll(ctx: CanvasRenderingContext2D, scene: Scene): void {
 		paintParts(ctx, scene, front);
 		if (!scene.held) paintLinks(ctx, scene);
 		paintKept(ctx, scene, front);
+		paintAreas(ctx, scene, front);
 	}
 	for (const line of lines) ring(ctx, scene.view, line, COLOUR.ink, 1.4);
 }
@@ -148,8 +151,12 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 	const colour = side === "near" ? COLOUR.near : COLOUR.far;
 	ctx.save();
 	ctx.globalAlpha = strength * 0.55;
-	for (const piece of board.pieces)
-		if (piece.far === (side === "far")) fillRings(ctx, view, piece.rings, hatch(ctx, colour, side === "near"));
+	for (const piece of board.pieces) {
+		if (piece.far !== (side === "far")) continue;
+		const lit = piece.net === net && net !== "GROUND" ? COLOUR.pick : colour;
+		fillRings(ctx, view, piece.rings, hatch(ctx, lit, side === "near"));
+		if (piece.net !== "GROUND") fillRings(ctx, view, piece.rings, hatch(ctx, lit, side !== "near"));
+	}
 	ctx.globalAlpha = strength;
 	ctx.lineCap = "round";
 	for (const track of board.tracks) {
@@ -247,6 +254,34 @@ function stroke(ctx: CanvasRenderingContext2D, view: Viewport, leg: Leg, colour:
 	ctx.stroke();
 }
 
+/** Areas that are to be poured with another net: their lines with their nets. */
+function paintAreas(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
+	ctx.save();
+	ctx.setLineDash([1, 3]);
+	for (const area of scene.board.areas) {
+		if (area.far !== (front === "far")) continue;
+		ring(ctx, scene.view, area.ring, COLOUR.ink, 1.2);
+		const corners = area.ring.map(([x, y]) => toScreen(scene.view, { x, y }));
+		wordsIn(ctx, area.net, Math.min(...corners.map((p) => p.x)), Math.min(...corners.map((p) => p.y)));
+	}
+	ctx.restore();
+}
+
+/** The line of an area in the hand, closed by dashes. */
+function paintRing(ctx: CanvasRenderingContext2D, scene: Scene): void {
+	if (!scene.ring) return;
+	ctx.save();
+	ctx.setLineDash([6, 4]);
+	ring(
+		ctx,
+		scene.view,
+		scene.ring.map(({ x, y }) => [x, y]),
+		COLOUR.pick,
+		2,
+	);
+	ctx.restore();
+}
+
 /** Areas kept free: a dashed line with words, crossed where no copper may lie either. */
 function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): void {
 	ctx.save();
@@ -256,7 +291,7 @@ function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): vo
 		ring(ctx, scene.view, kept.ring, COLOUR.ink, 1);
 		const [a, b, c, d] = kept.ring.map(([x, y]) => toScreen(scene.view, { x, y }));
 		if (!a || !b || !c || !d) continue;
-		if (kept.parts) freeOf(ctx, kept.words, Math.min(a.x, b.x, c.x, d.x), Math.min(a.y, b.y, c.y, d.y));
+		if (kept.parts) wordsIn(ctx, `free of ${kept.words}`, Math.min(a.x, b.x, c.x, d.x), Math.min(a.y, b.y, c.y, d.y));
 		if (!kept.copper) continue;
 		ctx.beginPath();
 		for (const [from, to] of [
@@ -271,12 +306,12 @@ function paintKept(ctx: CanvasRenderingContext2D, scene: Scene, front: Side): vo
 	ctx.restore();
 }
 
-/** What an area is kept free of, at its upper left corner. */
-function freeOf(ctx: CanvasRenderingContext2D, words: string, x: number, y: number): void {
+/** What an area is for, at its upper left corner. */
+function wordsIn(ctx: CanvasRenderingContext2D, words: string, x: number, y: number): void {
 	ctx.font = '11px "IBM Plex Sans", sans-serif';
 	ctx.textAlign = "left";
 	ctx.textBaseline = "top";
-	haloed(ctx, `free of ${words}`, x + 4, y + 4, COLOUR.ink);
+	haloed(ctx, words, x + 4, y + 4, COLOUR.ink);
 }
 
 /** An inner plane, and every plated hole: joined to it where it is of its net, else within its gap. */

@@ -36,6 +36,7 @@ const board = {
 	gap_mm: 0.15,
 	tracks: [{ net: "B", far: false, x1: 0, y1: 10, x2: 20, y2: 10, w: 0.2, by_hand: false }],
 	pads: [pad("R1", "A", 0, 0), pad("R2", "A", 10, 3), pad("C1", "B", 5, 0)],
+	pieces: [],
 } as unknown as Board;
 
 describe("a track in the hand", () => {

@@ -10,6 +10,7 @@ import { useCanvas } from "../../canvas/useCanvas";
 import { fitView, type Place, toBoard, type Viewport, zoomAt } from "../../canvas/viewport";
 import { clearance, cornerAt, cut, dragged, laid, type Track, trackAt } from "../../canvas/wiring";
 import { useDesign } from "../../document/useDesign";
+import { useArea } from "./useArea";
 import { useWiring } from "./useWiring";
 
 type Props = {
@@ -22,12 +23,15 @@ type Props = {
 	also: string[];
 	pickAlso: (refs: string[]) => void;
 	mark: { x: number; y: number } | null;
-	drawing: boolean;
-	measuring: boolean;
+	hand: Hand;
+	areaNet: string;
+	pour: (ring: Place[]) => void;
 	showSide: (side: Side) => void;
 	track: Track | null;
 	pickTrack: (track: Track | null) => void;
 };
+/** What a press on the board does: draw a track, measure, draw the line of an area; or pick and move. */
+export type Hand = "draw" | "measure" | "area" | null;
 type Grip =
 	| { part: Part; x: number; y: number }
 	| { corner: Place; net: string }
@@ -41,8 +45,8 @@ const NO_DRAFT = { far: false, from: { x: 0, y: 0 }, legs: [], vias: [] };
 type Dragged = ReturnType<typeof dragged>;
 
 export function BoardCanvas(props: Props) {
-	const { board, look, net, pickNet, selected, select, also, pickAlso, mark, drawing, measuring, track, pickTrack } =
-		props;
+	const { board, look, net, pickNet, selected, select, also, pickAlso, mark, hand, track, pickTrack } = props;
+	const [drawing, measuring, outlining] = [hand === "draw", hand === "measure", hand === "area"];
 	const { edit, say } = useDesign();
 	const reckon = useReckoner();
 	const [view, setView] = useState<Viewport | null>(null);
@@ -55,6 +59,7 @@ export function BoardCanvas(props: Props) {
 	};
 	const side: Side = look === "far" ? "far" : "near";
 	const wiring = useWiring(board, side, props.showSide);
+	const area = useArea(board, side, props.areaNet, props.pour);
 	const [span, setSpan] = useState<Span | null>(null);
 	const spanning = useRef(false);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: a span belongs to the side on which it was measured
@@ -77,13 +82,26 @@ export function BoardCanvas(props: Props) {
 			if (view)
 				paintBoard(
 					ctx,
-					{ board, look, view, net, selected, also, held, mark, draft, track, span },
+					{
+						board,
+						look,
+						view,
+						net,
+						selected,
+						also,
+						held,
+						mark,
+						draft,
+						track,
+						span,
+						ring: outlining ? area.shown : null,
+					},
 					cw,
 					ch,
 					kept.current,
 				);
 		},
-		[board, look, view, net, selected, also, held, mark, draft, track, span],
+		[board, look, view, net, selected, also, held, mark, draft, track, span, outlining, area.shown],
 	);
 	const { ref, size } = useCanvas(paint);
 	// A view that a hand has zoomed or moved stays as it is when the canvas grows or shrinks, until another board or side is shown.
@@ -119,6 +137,7 @@ export function BoardCanvas(props: Props) {
 			return setSpan(spanning.current ? { from: end, to: end } : span && { ...span, to: end });
 		}
 		if (drawing && !event.shiftKey) return wiring.press(spot);
+		if (outlining && !event.shiftKey) return area.press(spot, SNAP_PX / view.scale);
 		const part = partAt(board, spot, side);
 		if (part && selected && event.shiftKey) {
 			if (part.ref !== selected)
@@ -181,6 +200,7 @@ export function BoardCanvas(props: Props) {
 		}
 		if (measuring) return reckon("Press the first place to measure from; the second one ends it.");
 		if (drawing) return wiring.lookAhead(spot);
+		if (outlining) return area.lookAhead(spot);
 		const hit = hitBoard(board, spot, side, 0.05);
 		const name = hit
 			? `; ${hit.words}${hit.net ? `, net ${hit.net}, gap at least ${board.gap_mm.toFixed(2)} mm` : ""}`
@@ -238,7 +258,7 @@ export function BoardCanvas(props: Props) {
 		return () => canvas?.removeEventListener("wheel", turn);
 	}, [ref]);
 	const key = (event: KeyboardEvent) => {
-		if (drawing && wiring.key(event.key)) return event.preventDefault();
+		if ((drawing && wiring.key(event.key)) || (outlining && area.key(event.key))) return event.preventDefault();
 		if (event.key === "Delete" && track) return void edit(cut(board.board, track));
 		const parts = board.parts.filter((p) => p.far === (side === "far"));
 		const index = parts.findIndex((p) => p.ref === selected);
@@ -284,7 +304,7 @@ export function BoardCanvas(props: Props) {
 			data-picked={[selected, ...also].filter(Boolean).join(" ")}
 			data-drawing={wiring.draft?.net}
 			data-by-hand={board.tracks.filter((t) => t.by_hand).length}
-			className={`min-h-0 w-full flex-1 touch-none ${drawing || measuring ? "cursor-crosshair" : ""}`}
+			className={`min-h-0 w-full flex-1 touch-none ${hand ? "cursor-crosshair" : ""}`}
 			onPointerDown={down}
 			onPointerMove={move}
 			onPointerUp={(event) => void up(event)}

@@ -4,16 +4,19 @@ import { client, Refusal, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
 import { useShown } from "../../app/reckoner";
+import { netsToPour, pouredBy } from "../../canvas/areas";
 import type { Look } from "../../canvas/paintBoard";
+import type { Place } from "../../canvas/viewport";
 import type { Track } from "../../canvas/wiring";
 import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
-import { BoardCanvas } from "./BoardCanvas";
+import { BoardCanvas, type Hand } from "./BoardCanvas";
 import { NetActions } from "./NetActions";
 import { PartActions } from "./PartActions";
+import { PourPanel } from "./PourPanel";
 import { Tries } from "./Tries";
 import { useLaid } from "./useLaid";
 
@@ -40,7 +43,8 @@ export function BoardStation() {
 	const [also, setAlso] = useState<string[]>([]);
 	const [net, setNet] = useKept<string | null>("net", null);
 	const [picked, setPicked] = useKept("board", "");
-	const [hand, setHand] = useState<"draw" | "measure" | null>(null);
+	const [hand, setHand] = useState<Hand>(null);
+	const [wantedNet, setWantedNet] = useState("");
 	const [track, setTrack] = useState<Track | null>(null);
 	const shownBoard = head.boards.find((b) => b.name === picked) ?? head.boards[0];
 	const query = useQuery({
@@ -62,7 +66,15 @@ export function BoardStation() {
 	const board = useLaid(query.isError ? undefined : query.data, jobs);
 	const looks = [...LOOKS, ...(board?.planes.length ? PLANES : [])];
 	const look = looks.some(([value]) => value === wished) ? wished : "near";
-	const [trying, setTrying] = useKept("tries", false);
+	const [beside, setBeside] = useKept<"tries" | "pour" | null>("beside the board", null);
+	const nets = board ? netsToPour(board) : [];
+	const areaNet = nets.includes(wantedNet) ? wantedNet : (nets[0] ?? "");
+	const side = look === "far" ? "far" : "near";
+	const pour = async (ring: Place[]) => {
+		if (!board) return;
+		setHand(null);
+		if (await edit(pouredBy(board.board, areaNet, side, ring))) await start("pour");
+	};
 	// A track of a board that is no more is not picked any longer.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: only a new board lets go
 	useEffect(() => setTrack(null), [board]);
@@ -114,10 +126,23 @@ export function BoardStation() {
 					Measure
 				</Button>
 				<Button
-					aria-pressed={trying}
-					className={trying ? "!bg-ink !text-paper" : ""}
+					aria-pressed={beside === "pour"}
+					className={beside === "pour" ? "!bg-ink !text-paper" : ""}
+					title="Areas of other nets than ground, and tear-drops"
+					disabled={!board}
+					onClick={() => {
+						setBeside(beside === "pour" ? null : "pour");
+						if (hand === "area") setHand(null);
+					}}
+					data-testid="show-pour"
+				>
+					Areas
+				</Button>
+				<Button
+					aria-pressed={beside === "tries"}
+					className={beside === "tries" ? "!bg-ink !text-paper" : ""}
 					title="The board arranged in several ways, side by side"
-					onClick={() => setTrying(!trying)}
+					onClick={() => setBeside(beside === "tries" ? null : "tries")}
 					data-testid="show-tries"
 				>
 					Tries
@@ -156,8 +181,9 @@ export function BoardStation() {
 							select={setSelected}
 							also={also}
 							pickAlso={setAlso}
-							drawing={hand === "draw"}
-							measuring={hand === "measure"}
+							hand={hand}
+							areaNet={areaNet}
+							pour={(ring) => void pour(ring)}
 							showSide={setLook}
 							track={track}
 							pickTrack={setTrack}
@@ -171,7 +197,18 @@ export function BoardStation() {
 						<p className="flex-1 p-6 text-ink-2">Reading the board.</p>
 					)}
 				</div>
-				{trying && shownBoard && <Tries board={shownBoard.name} outline={shownBoard.outline_mm} />}
+				{beside === "tries" && shownBoard && <Tries board={shownBoard.name} outline={shownBoard.outline_mm} />}
+				{beside === "pour" && board && (
+					<PourPanel
+						board={board}
+						side={side}
+						net={areaNet}
+						pickNet={setWantedNet}
+						drawing={hand === "area"}
+						draw={(on) => setHand(on ? "area" : null)}
+						pour={(ring) => void pour(ring)}
+					/>
+				)}
 			</div>
 			<div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
 				{!net && <span className="whitespace-nowrap text-ink-2">{looks.find(([value]) => value === look)?.[2]}</span>}
