@@ -43,6 +43,7 @@ def test_a_board_by_hand(server: Server, driver: Chrome, tmp_path: Path) -> None
     make_all(driver, path)
     arranged_otherwise(driver, path)
     two_keys_measured(driver)
+    area_poured(driver, path)
     two_parts_in_one_place(driver, path)
     cut_and_drawn(driver, path)
     bent_and_tidied(driver, path)
@@ -86,6 +87,49 @@ def two_keys_measured(driver: Chrome) -> None:
     span = "16.000 mm straight; 16.000 mm across, 0.000 mm up"
     see(driver, f"[data-testid='board-canvas'][data-span='{span}']")
     press(driver, "[data-testid='measure']")
+
+
+def area_poured(driver: Chrome, path: str) -> None:
+    """The line of an area drawn about the first part with the net of most pads, closed with Enter; a typed one and tear-drops beside it; both taken out again."""
+    canvas = see(driver, "[data-testid='board-canvas']")
+    wide = canvas.get_attribute("data-scale")
+    press(driver, "[data-testid='show-pour']")
+    WebDriverWait(driver, 30).until(lambda _: canvas.get_attribute("data-scale") != wide)
+    board = asked(driver, f"{path}/board")
+    near = next(p for p in board["parts"] if not p["far"])
+    press(driver, "[data-testid='draw-area']")
+    act = ActionChains(driver, duration=0)
+    for dx, dy in ((-2, -2), (2, -2), (2, 2), (-2, 2)):
+        act.move_to_element_with_offset(canvas, *on_board(canvas, near["x"] + dx, near["y"] + dy))
+        act.click()
+    act.perform()
+    canvas.send_keys(Keys.ENTER)
+    reads(driver, "[data-testid='areas']", "near side")
+    (drawn,) = asked(driver, f"{path}/board")["areas"]
+    assert len(drawn["ring"]) == 4
+    assert abs(sum(x for x, _ in drawn["ring"]) / 4 - near["x"]) < 0.3
+    driver.find_element(By.XPATH, "//summary[.='or type a rectangle']").click()
+    press(driver, "[data-testid='pour-rectangle']")
+    reads(driver, "[data-testid='areas']", "near side, 100 mm²")
+    WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
+    press(driver, "[title='It has its way before all others']")
+    WebDriverWait(driver, 30).until(
+        lambda d: max(x for x, _ in asked(d, f"{path}/board")["areas"][0]["ring"]) == 20
+    )
+    press(driver, "[data-testid='tear-drops']")
+    WebDriverWait(driver, 30).until(lambda d: asked(d, f"{path}/board")["tear_drops"])
+    for left in (1, 0):
+        WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
+        press(driver, "[aria-label^='Take out the area of']")
+        WebDriverWait(driver, 30).until(
+            lambda d, left=left: len(asked(d, f"{path}/board")["areas"]) == left
+        )
+    WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
+    press(driver, "[data-testid='tear-drops']")
+    WebDriverWait(driver, 30).until(lambda d: not asked(d, f"{path}/board")["tear_drops"])
+    WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
+    press(driver, "[data-testid='show-pour']")
+    WebDriverWait(driver, 30).until(lambda _: canvas.get_attribute("data-scale") == wide)
 
 
 def two_parts_in_one_place(driver: Chrome, path: str) -> None:

@@ -60,6 +60,7 @@ STEP = st.builds(
             "free",
             "move",
             "arrange",
+            "area",
             "make",
             "undo",
             "undo",
@@ -92,7 +93,24 @@ def edit_of(step: Step, design: Design) -> dict[str, Any] | None:
         }
     if step.what in ("seat", "turn", "flip", "release", "arrange"):
         return seat_of(step, design)
+    if step.what == "area":
+        return area_of(step, design)
     return wires_of(step, design)
+
+
+def area_of(step: Step, design: Design) -> dict[str, Any]:
+    """A square about a part poured with a net, an area taken out, tear-drops wanted or not."""
+    board = design.brief.boards[0].name
+    if step.y % 3 == 0:
+        return {"kind": "set-tear-drops", "board": board, "wanted": step.x % 2 == 0}
+    if step.y % 3 == 1:
+        return {"kind": "drop-pour-area", "board": board, "index": 0}
+    parts, nets = slice_of(design.placement).parts, slice_of(design.circuit).nets
+    part, half = parts[step.which % len(parts)], (2 + abs(step.x)) * MM // 4
+    ring = [(part.x_nm + a * half, part.y_nm + b * half) for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))]  # fmt: skip
+    net = nets[step.which % len(nets)].name
+    area = {"net": net, "far": step.x % 2 == 0, "ring": ring}
+    return {"kind": "add-pour-area", "board": board, "area": area}
 
 
 def seat_of(step: Step, design: Design) -> dict[str, Any]:

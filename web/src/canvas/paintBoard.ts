@@ -154,8 +154,8 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 	for (const piece of board.pieces) {
 		if (piece.far !== (side === "far")) continue;
 		const lit = piece.net === net && net !== "GROUND" ? COLOUR.pick : colour;
-		fillRings(ctx, view, piece.rings, hatch(ctx, lit, side === "near"));
-		if (piece.net !== "GROUND") fillRings(ctx, view, piece.rings, hatch(ctx, lit, side !== "near"));
+		if (piece.net !== "GROUND") fillRings(ctx, view, piece.rings, lit);
+		else fillRings(ctx, view, piece.rings, hatch(ctx, lit, side === "near"));
 	}
 	ctx.globalAlpha = strength;
 	ctx.lineCap = "round";

@@ -18,7 +18,8 @@ type Props = {
 
 /** What is poured beside ground: areas of other nets in their order, drawn or typed, and tear-drops. */
 export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Props) {
-	const { edit, start } = useDesign();
+	const { edit, start, jobs } = useDesign();
+	const busy = jobs.length > 0;
 	const again = async (made: Promise<boolean>) => {
 		if (await made) await start("pour");
 	};
@@ -48,12 +49,13 @@ export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Pr
 			<Button
 				className={`justify-self-start ${drawing ? "!bg-ink !text-paper" : ""}`}
 				aria-pressed={drawing}
+				disabled={busy}
 				onClick={() => draw(!drawing)}
 				data-testid="draw-area"
 			>
 				Draw its line on the {side} side
 			</Button>
-			<Rectangle pour={pour} />
+			<Rectangle pour={pour} busy={busy} />
 			{board.areas.length > 0 && (
 				<ol className="divide-y divide-rule border-y border-rule" data-testid="areas">
 					{board.areas.map((area, index) => (
@@ -67,6 +69,7 @@ export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Pr
 							{index > 0 && (
 								<Button
 									className="!px-1.5 !py-0"
+									disabled={busy}
 									title="It has its way before all others"
 									onClick={() => void again(edit({ kind: "prefer-pour-area", board: board.board, index }))}
 								>
@@ -75,6 +78,7 @@ export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Pr
 							)}
 							<Button
 								className="!px-1.5 !py-0"
+								disabled={busy}
 								aria-label={`Take out the area of ${area.net}`}
 								onClick={() => void again(edit({ kind: "drop-pour-area", board: board.board, index }))}
 							>
@@ -88,6 +92,7 @@ export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Pr
 				<input
 					type="checkbox"
 					className="mt-0.5"
+					disabled={busy}
 					checked={board.tear_drops}
 					onChange={(event) =>
 						void again(edit({ kind: "set-tear-drops", board: board.board, wanted: event.target.checked }))
@@ -106,7 +111,7 @@ export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Pr
 }
 
 /** An area by its lower left corner and its size. */
-function Rectangle({ pour }: { pour: (ring: Place[]) => void }) {
+function Rectangle({ pour, busy }: { pour: (ring: Place[]) => void; busy: boolean }) {
 	const [x, setX] = useState<number | null>(10);
 	const [y, setY] = useState<number | null>(10);
 	const [wide, setWide] = useState<number | null>(10);
@@ -121,6 +126,7 @@ function Rectangle({ pour }: { pour: (ring: Place[]) => void }) {
 				<NumberField label="Height" unit="mm" value={high} set={setHigh} />
 				<Button
 					className="justify-self-start"
+					disabled={busy}
 					onClick={() => pour(rectangle(x ?? 0, y ?? 0, wide ?? 0, high ?? 0))}
 					data-testid="pour-rectangle"
 				>
