@@ -15,13 +15,14 @@ from loquet.core.brief import PolygonOutline
 from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.design import Design
 from loquet.core.fabrication.package import Sheets, board_files, sheets_of
+from loquet.core.fabrication.panel_files import place_rows
 from loquet.core.frozen import digest_of
 from loquet.core.geometry import Box
 from loquet.core.library import Library
 from loquet.core.panel import Panel, lay_panel
 from loquet.core.panel.figures import panel_figures
 from loquet.core.panel.sides import Span, overhang
-from loquet.core.panel.tabs import tab_places
+from loquet.core.panel.tabs import Tab, tab_places
 from loquet.core.panelling import panel_of
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.proof.gerber_reader import FileFault
@@ -420,3 +421,67 @@ def test_figures_of_a_panel_are_shown_with_their_units(small: Design, library: L
         "Panels needed": "2",
         "Boards that come": "12",
     }
+
+
+def test_holes_of_a_tab_by_hand() -> None:
+    """Six at 0.8 mm about the middle; where copper keeps 0.3 mm from the edge they reach 0.1 mm less far out than half their 0.5 mm, where it keeps 0.2 mm or less they lie outside."""
+    across = [8.0, 8.8, 9.6, 10.4, 11.2, 12.0]
+    tab = Tab(10 * MM, 0, 2 * MM, True, True)
+    assert [(u / MM, v / MM) for u, v in tab.bites(300_000)] == [
+        (u, v) for v in (0.15, 1.85) for u in across
+    ]
+    assert [(u / MM, v / MM) for u, v in replace(tab, low_is_board=False).bites(200_000)] == [
+        (u, 1.75) for u in across
+    ]
+    assert {v for _, v in replace(tab, high_is_board=False).bites(100_000)} == {250_000}
+    assert tab.span == (7.5 * MM, 12.5 * MM)
+
+
+def test_rails_hold_their_holes_and_marks(square: Design, library: Library) -> None:
+    """Marks 9 mm from both ends and 6 mm between them: 24 mm at least."""
+    view = board_view(square, library, "main")
+    bare = {
+        ref: replace(p, body=Box(0, 0, MM, MM), pads=(), holes=())
+        for ref, p in view.patterns.items()
+    }
+    for wide, kept in ((23.9, False), (24.0, True)):
+        small = shaped(replace(view, patterns=bare), [[0, 0], [wide, 0], [wide, 60], [0, 60]])
+        said = [
+            t.sentence
+            for t in lay_panel(small, PanelChoice(by="score", columns=1, rows=1), 0).troubles
+        ]
+        short = [s for s in said if s.startswith("The rails are 23.9")]
+        assert len(short) == (0 if kept else 1), said
+
+
+def test_parts_of_every_copy_are_where_its_board_is(small: Design, library: Library) -> None:
+    """Six copies, 72 mm across and 42 mm up from each other, the first one 8 mm up: every part as many times, moved by as much."""
+    view, panel = board_view(small, library), laid(small, library)
+    rows = place_rows(view, panel)
+    at = {(int(copy), ref): (float(x), float(y)) for copy, ref, _, x, y, _ in rows}
+    seat = view.seats["U1"]
+    for copy, (across, up) in enumerate(((0, 8), (72, 8), (0, 50), (72, 50), (0, 92), (72, 92)), 1):
+        assert at[copy, "U1"] == pytest.approx((seat.x / MM + across, seat.y / MM + up), abs=1e-3)
+    assert len(rows) == 6 * len([c for c in view.circuit.components if not c.bare])
+
+
+def test_score_lines_are_thin_and_far_from_copper_as_the_house_asks(
+    square: Design, library: Library, tmp_path: Path
+) -> None:
+    """Lines of 0.1 mm from rail to rail, read by another reader; a house that asks 0.35 mm does not score beside copper at 0.31 mm."""
+    made = release(with_panel(square, by="score", rows=2, rail_mm=7), library)
+    (tmp_path / "score.gbr").write_bytes(made.files["panel/score.gbr"])
+    drawn = opened(tmp_path / "score.gbr").objects
+    assert {line.aperture.diameter for line in drawn} == {0.1}
+    assert {(line.x1, line.y1, line.x2, line.y2) for line in drawn} >= {
+        (0, 7, 140, 7),
+        (70, 0, 70, 94),
+    }
+    choices = with_panel(square, by="score").choices
+    strict = choices.model_copy(update={"house": "saltmarsh"})
+    view = board_view(square, library, "main")
+    near, far = (panel_of(view, c, library) for c in (choices, strict))
+    assert near is not None
+    assert near.troubles == ()
+    assert far is not None
+    assert "a score line asks 0.35 mm" in far.troubles[0].sentence

@@ -5,6 +5,7 @@ import struct
 from collections import Counter
 from dataclasses import replace
 from math import pi
+from types import SimpleNamespace
 
 import pytest
 from ezdxf.filemanagement import read as read_dxf
@@ -18,7 +19,7 @@ from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.stack.openings import Opening
 from loquet.core.stack.stacking import stack_of
 from loquet.core.templates import TEMPLATES, sheet_for, write_template
-from loquet.core.templates.sheets import Sheet, check_line, shape_of
+from loquet.core.templates.sheets import Sheet, channels, check_line, shape_of
 from loquet.core.templates.writing import as_pdf, as_stl, as_svg
 from tests.making import device, thing
 
@@ -103,7 +104,15 @@ def test_the_back_panel_is_drilled_where_screws_come_through(
     stack = Choices().stack.model_copy(update={"fixing": "through"})
     through = Choices(stack=stack)
     assert len(sheet_for(BY_NAME["back-panel"], view, library, Choices()).plate.interiors) == 0
-    assert len(sheet_for(BY_NAME["back-panel"], view, library, through).plate.interiors) == 2
+    drilled = sheet_for(BY_NAME["back-panel"], view, library, through).plate.interiors
+    for ring, spot in zip(
+        sorted(drilled, key=lambda r: r.bounds), ((5, 5), (115, 55)), strict=True
+    ):
+        hole = Polygon(ring)
+        assert hole.centroid.coords[0] == pytest.approx(spot, abs=0.01)
+        assert hole.area == pytest.approx(
+            pi * 1.7**2, rel=5e-3
+        )  # M3, medium row of ISO 273: 3.4 mm
 
 
 def triangles(data: bytes) -> list[tuple[tuple[float, float, float], ...]]:
@@ -260,3 +269,29 @@ def test_an_opening_with_straight_sides_is_turned_with_its_part() -> None:
     assert shape_of(replace(flat, turn_deg=0)).bounds == pytest.approx((15, 8, 25, 12))
     disc = shape_of(replace(flat, round=True))
     assert disc.bounds == pytest.approx((15, 5, 25, 15))
+
+
+def test_channels_follow_the_wires() -> None:
+    """A bundle from 10, 10 to 30, 10 that goes through the board there: a channel of 2 mm about its way, none about a single place."""
+    run = SimpleNamespace(legs=((False, ((10, 10), (30, 10))), (True, ((30, 10),))), channel_mm=2.0)
+    (channel,) = channels(SimpleNamespace(wires=(run,)))  # type: ignore[arg-type]
+    assert channel.bounds == pytest.approx((9, 9, 31, 11))
+    assert channel.area == pytest.approx(20 * 2 + pi, rel=0.01)
+
+
+def test_the_words_of_a_page_stand_above_the_drawing(design: Design, library: Library) -> None:
+    """Title, size, what to measure: one under the other, on the page, above the 98 mm where the drawing ends, from the left margin of 20 mm on."""
+    page = PdfReader(io.BytesIO(written(design, library, "drill-guide", "pdf"))).pages[0]
+    found: list[tuple[str, float, float]] = []
+    page.extract_text(
+        visitor_text=lambda text, ctm, tm, font, size: found.append(
+            (text.strip(), tm[4] / 72 * 25.4, tm[5] / 72 * 25.4)
+        )
+    )
+    heads = [
+        next((x, y) for text, x, y in found if mark in text)
+        for mark in ("drill guide, seen", "True size", "must measure")
+    ]
+    heights = [y for _, y in heads]
+    assert all(x == pytest.approx(20, abs=0.01) for x, _ in heads)
+    assert 297 - 10 > heights[0] > heights[1] + 4 > heights[2] + 8 > 98 + 4
