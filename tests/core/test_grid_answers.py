@@ -434,5 +434,7 @@ def test_a_wire_that_lies_fast_gives_its_own_side_of_nodes(library: Library) -> 
     for side, first in ((NEAR, 0), (FAR, grid.area)):
         track = Copper("A", (side,), Bar(*nm(2, 3, 4, 3, 0.3)), "track")
         assert sorted(nodes_along(grid, track)) == [first + place for place in row]
+    beside = Copper("A", (NEAR,), Bar(*nm(2, 2.93, 4, 2.93, 0.3)), "track")  # 0.07 and 0.03 mm off
+    assert sorted(nodes_along(grid, beside)) == [place - grid.columns for place in row]
     via = Copper("A", (NEAR, FAR), Round(*nm(2, 3, 0.6)), "via")
     assert sorted(nodes_along(grid, via)) == [row[0], grid.area + row[0]]

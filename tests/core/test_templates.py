@@ -259,6 +259,8 @@ def test_the_line_to_check_is_the_longest_there_is() -> None:
     assert other.holes == ((30, 10, 3), (27, 10, 3), (27, 14, 3))
     assert other.marks[0].bounds == (37, 2, 39, 4)
     assert check_line(holes[:1], plate) == ((0, 2), (40, 2))
+    for far in (((0, 100), (30, 100), (15, 106)), ((100, 0), (100, 30), (106, 15))):
+        assert check_line(tuple((x, y, 3.0) for x, y in far), plate) == far[:2]
     assert replace(sheet, check=None).check_mm == 0
 
 
