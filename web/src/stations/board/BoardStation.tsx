@@ -11,6 +11,7 @@ import type { Track } from "../../canvas/wiring";
 import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { Switch } from "../../design/Switch";
+import { Toggle } from "../../design/Toggle";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { BoardCanvas, type Hand } from "./BoardCanvas";
@@ -105,29 +106,26 @@ export function BoardStation() {
 					}}
 				/>
 				<Switch label="Side" mark="side" views={looks} shown={look} show={setLook} />
-				<Button
-					aria-pressed={hand === "draw"}
-					className={hand === "draw" ? "!bg-ink !text-paper" : ""}
+				<Toggle
+					on={hand === "draw"}
 					title="Draw tracks by hand: press a pad, then corners, then a pad"
 					disabled={look === "solid"}
 					onClick={() => setHand(hand === "draw" ? null : "draw")}
 					data-testid="draw"
 				>
 					Draw
-				</Button>
-				<Button
-					aria-pressed={hand === "measure"}
-					className={hand === "measure" ? "!bg-ink !text-paper" : ""}
+				</Toggle>
+				<Toggle
+					on={hand === "measure"}
 					title="Press two places; the middles of pads, holes and parts are taken when they are near"
 					disabled={look === "solid"}
 					onClick={() => setHand(hand === "measure" ? null : "measure")}
 					data-testid="measure"
 				>
 					Measure
-				</Button>
-				<Button
-					aria-pressed={beside === "pour"}
-					className={beside === "pour" ? "!bg-ink !text-paper" : ""}
+				</Toggle>
+				<Toggle
+					on={beside === "pour"}
 					title="Areas of other nets than ground, and tear-drops"
 					disabled={!board}
 					onClick={() => {
@@ -137,16 +135,15 @@ export function BoardStation() {
 					data-testid="show-pour"
 				>
 					Areas
-				</Button>
-				<Button
-					aria-pressed={beside === "tries"}
-					className={beside === "tries" ? "!bg-ink !text-paper" : ""}
+				</Toggle>
+				<Toggle
+					on={beside === "tries"}
 					title="The board arranged in several ways, side by side"
 					onClick={() => setBeside(beside === "tries" ? null : "tries")}
 					data-testid="show-tries"
 				>
 					Tries
-				</Button>
+				</Toggle>
 				<span className="flex-1" />
 				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
 					Place

@@ -4,6 +4,7 @@ import type { Board, Side } from "../../canvas/boardGeometry";
 import type { Place } from "../../canvas/viewport";
 import { Button } from "../../design/Button";
 import { NumberField } from "../../design/NumberField";
+import { Toggle } from "../../design/Toggle";
 import { useDesign } from "../../document/useDesign";
 
 type Props = {
@@ -46,15 +47,15 @@ export function PourPanel({ board, side, net, pickNet, drawing, draw, pour }: Pr
 					))}
 				</select>
 			</label>
-			<Button
-				className={`justify-self-start ${drawing ? "!bg-ink !text-paper" : ""}`}
-				aria-pressed={drawing}
+			<Toggle
+				on={drawing}
+				className="self-start"
 				disabled={busy}
 				onClick={() => draw(!drawing)}
 				data-testid="draw-area"
 			>
 				Draw its line on the {side} side
-			</Button>
+			</Toggle>
 			<Rectangle pour={pour} busy={busy} />
 			{board.areas.length > 0 && (
 				<ol className="divide-y divide-rule border-y border-rule" data-testid="areas">
