@@ -27,9 +27,12 @@ def landed_at(
         if choices.thickness_um in house.thickness_um
         else house.thickness_um[-1]
     )
+    copper = choices.copper_um if choices.copper_um in house.copper_um else house.copper_um[0]
     ways = [s.name for s in house.shipping]
     way = choices.shipping if chosen and choices.shipping in ways else ways[0]
-    given_ = quote(house, seen, number, finish, colour, thick, way, datetime.now(UTC).date())
+    given_ = quote(
+        house, seen, number, finish, colour, thick, way, datetime.now(UTC).date(), copper
+    )
     shipping = next(s.cents for s in house.shipping if s.name == way)
     return landed(
         house,
@@ -58,6 +61,7 @@ def option_costs(
     rows += [
         ("thickness", f"{um / 1000:.1f} mm", total(thickness_um=um)) for um in house.thickness_um
     ]
+    rows += [("copper", f"{um} µm", total(copper_um=um)) for um in house.copper_um]
     rows += [("shipping", way.name, total(shipping=way.name)) for way in house.shipping]
     stencils: tuple[Stencil, ...] = ("none", "sheet", "framed")
     if wanted.fitting == "hand" or not house.fit_cents:

@@ -115,7 +115,7 @@ def test_quotes_and_proofs_follow_too(released: Release) -> None:
         seen = inspect(released.files, house)
         asked = (house.finishes[0], house.colours[0], house.thickness_um[0], house.shipping[0].name)
         for quantity in (1, 7, 40):
-            got = quote(house, seen, quantity, *asked, date(2026, 11, 25))
+            got = quote(house, seen, quantity, *asked, date(2026, 11, 25), house.copper_um[-1])
             figures = [
                 *line_figures(got, house),
                 total_figure(got.lines, got.total_cents, house.name),

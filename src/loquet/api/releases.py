@@ -159,7 +159,9 @@ def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) ->
     choices = design.choices
     if choices.house == house.id:
         wanted = (choices.finish, choices.colour, choices.thickness_um, choices.shipping)
+        copper = choices.copper_um
     else:
+        copper = choices.copper_um if choices.copper_um in house.copper_um else house.copper_um[0]
         wanted = (
             choices.finish if choices.finish in house.finishes else house.finishes[0],
             choices.colour if choices.colour in house.colours else house.colours[0],
@@ -168,7 +170,8 @@ def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) ->
             else house.thickness_um[-1],
             house.shipping[0].name,
         )
-    return quote(house, inspect(files, house), quantity, *wanted, datetime.now(UTC).date())
+    today = datetime.now(UTC).date()
+    return quote(house, inspect(files, house), quantity, *wanted, today, copper)
 
 
 def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
@@ -190,6 +193,7 @@ def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
         finishes=list(house.finishes),
         colours=list(house.colours),
         thickness_um=list(house.thickness_um),
+        copper_um=list(house.copper_um),
         shipping=[s.name for s in house.shipping],
     )
 

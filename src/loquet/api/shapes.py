@@ -439,6 +439,7 @@ class QuoteView(BaseModel):
     finishes: list[str]
     colours: list[str]
     thickness_um: list[int]
+    copper_um: list[int]
     shipping: list[str]
 
 

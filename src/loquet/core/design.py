@@ -73,6 +73,7 @@ class Choices(Frozen):
     finish: str = "lead-free solder"
     colour: str = "green"
     thickness_um: int = 1600
+    copper_um: int = 35
     shipping: str = "parcel"
     kit: dict[str, Literal["bought", "in the drawer"]] = {}
     confirmed: dict[str, Confirmed] = {}

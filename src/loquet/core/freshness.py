@@ -111,6 +111,7 @@ def routing_inputs(design: Design, subject: str) -> Texts:
         **board_inputs(design, subject),
         "placement": slice_digest(design, "placement", subject),
         "house": canonical(design.choices.house),
+        **({"copper": canonical(copper)} if (copper := design.choices.copper_um) != 35 else {}),
     }
 
 

@@ -268,14 +268,15 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
     drawn = wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit)
     plane = plane_net(view.circuit) if view.board.copper_layers > 2 else ""
     peaks = peaks_of(design.brief, library, {net.name for net in view.circuit.nets})
+    copper_um = design.choices.copper_um
     given = replace(
         route_input(view),
         wires=drawn,
         cut_off=cut_off,
         plane=plane,
-        widths_nm={net: width_for_nm(peak) for net, peak in peaks.items()},
+        widths_nm={net: width_for_nm(peak, copper_um) for net, peak in peaks.items()},
     )
-    width = supply_width_working(view.rules.supply_width_nm, peaks)
+    width = supply_width_working(view.rules.supply_width_nm, peaks, copper_um)
 
     def explained(made: Routing) -> Routing:
         return made.model_copy(update={"workings": (width,)})
@@ -334,7 +335,7 @@ def board_view(design: Design, library: Library, board: str = "") -> BoardView:
         circuit=circuit,
         patterns={c.ref: library.pattern(c.part) for c in circuit.components},
         heights_mm={c.ref: library.height_mm(c) for c in circuit.components},
-        rules=library.house(design.choices.house).rules(),
+        rules=library.house(design.choices.house).rules(design.choices.copper_um),
         placement=slice_of(design.placement, name),
         routing=routing.value if routing else None,
         pour=pour.value if pour else None,

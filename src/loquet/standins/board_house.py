@@ -5,7 +5,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from loquet.core.ordering.calendar import after_open_days
-from loquet.core.ordering.house import House
+from loquet.core.ordering.house import USUAL_COPPER_UM, House
 from loquet.standins.file_inspection import Inspection, Plate
 
 STATES = ("received", "files checked", "in production", "on the road", "delivered")
@@ -50,6 +50,7 @@ def quote(
     thickness_um: int,
     shipping: str,
     today: date,
+    copper_um: int = USUAL_COPPER_UM,
 ) -> Quote:
     """Price and days for a quantity and choice; choices that are not offered become complaints."""
     complaints = list(seen.complaints)
@@ -59,6 +60,12 @@ def quote(
         complaints.append(f"The colour {colour} is not offered.")
     if thickness_um not in house.thickness_um:
         complaints.append(f"Boards of {thickness_um / 1000:.1f} mm are not offered.")
+    if copper_um not in house.copper_um:
+        complaints.append(f"Copper of {copper_um} µm is not offered.")
+    elif copper_um > USUAL_COPPER_UM and 0 < seen.narrowest_mm * 1000 < house.heavy_least_um:
+        complaints.append(
+            f"Tracks of {seen.narrowest_mm:.2f} mm are too narrow in copper of {copper_um} µm; the limit is {house.heavy_least_um / 1000:.2f} mm."
+        )
     way = next((s for s in house.shipping if s.name == shipping), None)
     if way is None:
         complaints.append(f"Shipping by {shipping} is not offered.")
@@ -75,6 +82,9 @@ def quote(
     ]
     if thickness_um < 1600:
         lines.append((f"thickness {thickness_um / 1000:.1f} mm", house.thin_cents))
+    if copper_um > USUAL_COPPER_UM:
+        heavy = area_mm2(seen, quantity) / 10_000 * house.heavy_cents_dm2
+        lines.append((f"copper {copper_um} µm", round(heavy * factor_of(house, quantity))))
     lines.append((f"shipping by {way.name}", way.cents))
     total = sum(cents for _, cents in lines)
     ready = after_open_days(today, house.work_days, house.closed_on)

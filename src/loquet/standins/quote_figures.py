@@ -27,8 +27,10 @@ def money_figure(
 
 
 def line_figures(quote: Quote, house: House) -> list[Working]:
-    """Every line of a quote: set-up and boards worked out, the others as the price list has them."""
+    """Every line of a quote: set-up, boards and thick copper worked out, the others as the price list has them."""
     boards = given("boards in a set", quote.boards, "", "files")
+    area = given("area", quote.area_mm2 / 10_000, "dm²", made_of(quote))
+    share = given("share", factor_of(house, quote.quantity), "", "breaks of the list")
     worked = (
         ("set-up x boards in a set", (given("set-up", house.setup_cents, "cents", "list"), boards)),
         (
@@ -36,20 +38,22 @@ def line_figures(quote: Quote, house: House) -> list[Working]:
             if quote.inner_mm2
             else "area x price x share",
             (
-                given("area", quote.area_mm2 / 10_000, "dm²", made_of(quote)),
+                area,
                 given("price", house.area_cents_dm2, "cents/dm²", "list"),
                 *inner_inputs(quote, house),
-                given("share", factor_of(house, quote.quantity), "", "breaks of the list"),
+                share,
             ),
         ),
     )
     found = []
     for index, (what, cents) in enumerate(quote.lines):
-        formula, inputs = (
-            worked[index]
-            if index < len(worked)
-            else ("price", (given("price", cents, "cents", "list"),))
-        )
+        if index < len(worked):
+            formula, inputs = worked[index]
+        elif what.startswith("copper"):
+            price = given("price", house.heavy_cents_dm2, "cents/dm²", "list")
+            formula, inputs = "area x price x share", (area, price, share)
+        else:
+            formula, inputs = "price", (given("price", cents, "cents", "list"),)
         found.append(money_figure(f"line {index}", what, cents, formula, inputs, house.name))
     return found
 

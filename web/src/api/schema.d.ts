@@ -8449,6 +8449,11 @@ export interface components {
                 [key: string]: components["schemas"]["Confirmed"];
             };
             /**
+             * Copper Um
+             * @default 35
+             */
+            copper_um: number;
+            /**
              * Finish
              * @default lead-free solder
              */
@@ -8568,11 +8573,16 @@ export interface components {
         };
         /**
          * ChooseHouse
-         * @description House, finish, colour, thickness and shipping.
+         * @description House, finish, colour, thickness of board and copper, and shipping.
          */
         ChooseHouse: {
             /** Colour */
             colour: string;
+            /**
+             * Copper Um
+             * @default 35
+             */
+            copper_um: number;
             /** Finish */
             finish: string;
             /** House */
@@ -14309,6 +14319,8 @@ export interface components {
             colours: string[];
             /** Complaints */
             complaints: string[];
+            /** Copper Um */
+            copper_um: number[];
             each: components["schemas"]["Working"];
             /** Finishes */
             finishes: string[];

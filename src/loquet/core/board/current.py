@@ -25,17 +25,19 @@ def track_width_mm(
     return float(area_mil2 * MIL_MM**2 / (copper_um / 1000))
 
 
-def width_for_nm(current_a: float) -> int:
-    """The width in nm for a current at a rise of 10 K on outer copper of 35 µm, up to the next 0.05 mm; 0 for none."""
+def width_for_nm(current_a: float, copper_um: float = 35.0) -> int:
+    """The width in nm for a current at a rise of 10 K on outer copper, up to the next 0.05 mm; 0 for none."""
     if current_a <= 0:
         return 0
-    return ceil(track_width_mm(current_a, RISE_K) * MM / WIDTH_STEP_NM) * WIDTH_STEP_NM
+    return ceil(track_width_mm(current_a, RISE_K, copper_um) * MM / WIDTH_STEP_NM) * WIDTH_STEP_NM
 
 
-def supply_width_working(least_nm: int, peaks_a: Mapping[str, float]) -> Working:
+def supply_width_working(
+    least_nm: int, peaks_a: Mapping[str, float], copper_um: float = 35.0
+) -> Working:
     """How wide the tracks of the rail with the most current are drawn where there is room; `peaks_a` by net."""
     net, current_a = max(peaks_a.items(), key=lambda row: row[1], default=("no rail", 0.0))
-    width_nm = max(width_for_nm(current_a), least_nm)
+    width_nm = max(width_for_nm(current_a, copper_um), least_nm)
     return Working(
         id="board.supply_width",
         title="Supply tracks",
@@ -48,7 +50,7 @@ def supply_width_working(least_nm: int, peaks_a: Mapping[str, float]) -> Working
             given("dT", RISE_K, "K", "common practice"),
             given("k", OUTER_K, "", "outer copper, area in square mil"),
             given("mil", MIL_MM, "mm", "a thousandth of an inch"),
-            given("t", 0.035, "mm", "copper by the house rules"),
+            given("t", copper_um / 1000, "mm", "copper chosen at Release"),
             given("step", WIDTH_STEP_NM / 1e6, "mm", "widths are drawn in these steps"),
             given("least", least_nm / 1e6, "mm", "the house's width for supplies"),
         ),

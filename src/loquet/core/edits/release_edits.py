@@ -13,19 +13,21 @@ Words = Annotated[str, Field(max_length=40)]
 
 
 class ChooseHouse(Frozen):
-    """House, finish, colour, thickness and shipping."""
+    """House, finish, colour, thickness of board and copper, and shipping."""
 
     kind: Literal["choose-house"] = "choose-house"
     house: Words
     finish: Words
     colour: Words
     thickness_um: Annotated[int, Field(ge=400, le=3200)]
+    copper_um: Annotated[int, Field(ge=18, le=210)] = 35
     shipping: Words
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Order at {self.house}: {self.finish}, {self.colour}, {self.thickness_um / 1000:.1f} mm"
+        copper = f", copper {self.copper_um} µm" if self.copper_um != 35 else ""
+        return f"Order at {self.house}: {self.finish}, {self.colour}, {self.thickness_um / 1000:.1f} mm{copper}"
 
     def apply(self, design: Design) -> Design:
         """Change the choices; a rule says what the house does not offer."""

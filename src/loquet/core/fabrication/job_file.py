@@ -10,7 +10,7 @@ from loquet.core.design import Choices
 from loquet.core.fabrication.drill import drilled_through
 from loquet.core.fabrication.layers import Layer
 
-OUTER_MM, PREPREG_MM = 0.035, 0.2
+INNER_MM, PREPREG_MM = 0.035, 0.2
 
 
 def write_job(
@@ -71,7 +71,7 @@ def write_job(
         "MaterialStackup": [
             {"Type": "Legend", "Color": legend},
             {"Type": "SolderMask", "Color": choices.colour.capitalize()},
-            *stack(view.board.copper_layers, choices.thickness_um),
+            *stack(view.board.copper_layers, choices.thickness_um, choices.copper_um),
             {"Type": "SolderMask", "Color": choices.colour.capitalize()},
             {"Type": "Legend", "Color": legend},
         ],
@@ -79,13 +79,15 @@ def write_job(
     return (json.dumps(content, indent=1) + "\n").encode()
 
 
-def stack(layers: int, thickness_um: int) -> list[dict[str, Any]]:
-    """Copper and what insulates it, from the near side: 35 micrometres each and FR4 between, of four layers 0.2 mm under the outer ones (common practice, no source)."""
-    copper = {"Type": "Copper", "Thickness": OUTER_MM}
-    whole = thickness_um / 1000 - layers * OUTER_MM
+def stack(layers: int, thickness_um: int, copper_um: int = 35) -> list[dict[str, Any]]:
+    """Copper and what insulates it, from the near side: outer copper as chosen, 35 micrometres inside, and FR4 between, of four layers 0.2 mm under the outer ones (common practice, no source)."""
+    outer = {"Type": "Copper", "Thickness": copper_um / 1000}
+    inner = {"Type": "Copper", "Thickness": INNER_MM}
+    whole = round((thickness_um - 2 * copper_um) / 1000 - (layers - 2) * INNER_MM, 3)
     between = [whole] if layers == 2 else [PREPREG_MM, round(whole - 2 * PREPREG_MM, 3), PREPREG_MM]
-    found = [copper]
-    for thick in between:
+    found = [outer]
+    for number, thick in enumerate(between, 1):
+        copper = outer if number == len(between) else inner
         found += [{"Type": "Dielectric", "Thickness": thick, "Material": "FR4"}, copper]
     return found
 

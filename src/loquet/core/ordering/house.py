@@ -14,8 +14,12 @@ class Shipping(Frozen):
     days: int
 
 
+USUAL_COPPER_UM = 35
+"""Copper of one ounce to the square foot, as boards come where nothing is said."""
+
+
 class House(Frozen):
-    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil with and without frame and the thickness of its sheet, fitting by the part (0 does not fit); its share of duty, the days on which it is closed (`12-25`), what a panel costs by how it is parted (what is not there it does not make) and how far copper keeps from its score lines, what it asks back and how late its parcels are."""
+    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil with and without frame and the thickness of its sheet, fitting by the part (0 does not fit); its share of duty, the days on which it is closed (`12-25`), what a panel costs by how it is parted (what is not there it does not make) and how far copper keeps from its score lines, what it asks back and how late its parcels are, the least track and gap that it etches in copper above 35 µm and what that costs."""
 
     id: str
     name: str
@@ -58,13 +62,15 @@ class House(Frozen):
     score_um: int = 0
     asks: str = ""
     late_days: int = 0
+    heavy_least_um: int = 0
+    heavy_cents_dm2: int = 0
 
-    def rules(self) -> BoardRules:
-        """The drawing limits of this house."""
-        um = UM
+    def rules(self, copper_um: int = USUAL_COPPER_UM) -> BoardRules:
+        """The drawing limits of this house for copper of this thickness."""
+        um, least = UM, self.heavy_least_um if copper_um > USUAL_COPPER_UM else 0
         return BoardRules(
-            track_nm=self.track_um * um,
-            gap_nm=self.gap_um * um,
+            track_nm=max(self.track_um, least) * um,
+            gap_nm=max(self.gap_um, least) * um,
             hole_nm=self.hole_um * um,
             ring_nm=self.ring_um * um,
             edge_nm=self.edge_um * um,

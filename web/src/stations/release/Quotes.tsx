@@ -66,6 +66,7 @@ function House({ quote }: { quote: Quote }) {
 			finish: choices.finish ?? "",
 			colour: choices.colour ?? "",
 			thickness_um: choices.thickness_um ?? 1600,
+			copper_um: choices.copper_um ?? 35,
 			shipping: choices.shipping ?? "",
 			...change,
 		});
@@ -75,6 +76,7 @@ function House({ quote }: { quote: Quote }) {
 		thickness_um: quote.thickness_um.includes(choices.thickness_um ?? 0)
 			? choices.thickness_um
 			: (quote.thickness_um.at(-1) ?? 1600),
+		copper_um: quote.copper_um.includes(choices.copper_um ?? 0) ? choices.copper_um : quote.copper_um[0],
 		shipping: quote.shipping[0],
 	};
 	return (
@@ -154,6 +156,13 @@ function House({ quote }: { quote: Quote }) {
 						options={quote.thickness_um.map(String)}
 						words={(t) => `${(Number(t) / 1000).toFixed(1)} mm`}
 						change={(t) => choose({ thickness_um: Number(t) })}
+					/>
+					<Select
+						name="Copper"
+						value={String(choices.copper_um)}
+						options={quote.copper_um.map(String)}
+						words={(t) => `${t} µm`}
+						change={(t) => choose({ copper_um: Number(t) })}
 					/>
 					<Select
 						name="Shipping"

@@ -22,6 +22,7 @@ def run(subject: Subject) -> Outcome:
     choices = subject.choices
     edit: dict[str, str | int] = {"kind": "choose-house", "house": choices.house, "finish": FLAT}
     edit |= {"colour": choices.colour, "thickness_um": choices.thickness_um}
+    edit |= {"copper_um": choices.copper_um}
     edit |= {"shipping": choices.shipping}
     repairs = (Repair(label="Order gold", edit=edit),) if offered else ()
     names = ", ".join(c.ref for c in bare)

@@ -1,4 +1,4 @@
-"""The layers, finish, colour, thickness and shipping chosen are offered by the house."""
+"""The layers, finish, colour, thickness of board and copper, and shipping chosen are offered by the house."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import Outcome, Source
@@ -34,6 +34,14 @@ def run(subject: Subject) -> Outcome:
                 ("release:thickness",),
             )
         )
+    if choices.copper_um not in house.copper_um:
+        found.append(
+            RULE.finding(
+                f"{house.name} does not make boards with copper of {choices.copper_um} µm.",
+                f"Choose one of: {', '.join(f'{t} µm' for t in house.copper_um)}.",
+                ("release:copper",),
+            )
+        )
     if choices.shipping not in [s.name for s in house.shipping]:
         found.append(
             RULE.finding(
@@ -42,7 +50,7 @@ def run(subject: Subject) -> Outcome:
                 ("release:shipping",),
             )
         )
-    return outcome(found, 4 + len(subject.brief.boards))
+    return outcome(found, 5 + len(subject.brief.boards))
 
 
 RULE = Rule(

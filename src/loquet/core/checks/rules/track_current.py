@@ -24,12 +24,14 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("no rail has tracks")
     found = []
     for net, (width, x, y) in sorted(narrow.items()):
-        needed = track_width_mm(peaks[net], RISE_K) if peaks[net] > 0 else 0.0
+        needed = (
+            track_width_mm(peaks[net], RISE_K, subject.choices.copper_um) if peaks[net] > 0 else 0.0
+        )
         if width < needed * MM:
             found.append(
                 RULE.finding(
                     f"{net} carries {peaks[net]:.2f} A at its peak over a track of {width / MM:.2f} mm, which warms it by more than {RISE_K:g} K; {needed:.2f} mm would do.",
-                    "Draw it wider, or lead it twice.",
+                    "Draw it wider, lead it twice, pour an area for it, or order thicker copper.",
                     (f"net:{net}",),
                     x,
                     y,
@@ -43,7 +45,7 @@ RULE = Rule(
     "board",
     "look",
     "A thin track heats up and drops volts that the device misses.",
-    Source(kind="standard", text="IPC-2221 section 6.2, external conductors, 35 µm; from memory"),
+    Source(kind="standard", text="IPC-2221 section 6.2, external conductors; from memory"),
     run,
     ("view",),
 )

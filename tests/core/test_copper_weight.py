@@ -1,0 +1,119 @@
+"""Copper of two ounces: wider gaps, narrower supply tracks, another stack and price, each worked out by hand."""
+
+import json
+from datetime import date
+
+import pytest
+
+from loquet.core.board.current import supply_width_working, width_for_nm
+from loquet.core.checks.rules import house_offer, track_current
+from loquet.core.design import Design
+from loquet.core.fabrication.job_file import stack
+from loquet.core.freshness import stale_slices
+from loquet.core.library import Library
+from loquet.core.pipeline import board_view, bring_up_to_date
+from loquet.core.provenance import Failed, Passed
+from loquet.core.release import release
+from loquet.core.reviewing import review, subject_of
+from loquet.standins.board_house import quote
+from loquet.standins.file_inspection import Inspection, Plate
+from tests.editing import edit
+
+CHOICE = {
+    "kind": "choose-house",
+    "house": "millrace",
+    "finish": "gold",
+    "colour": "green",
+    "thickness_um": 1600,
+    "shipping": "parcel",
+}
+
+
+@pytest.fixture(scope="module")
+def heavy(small: Design, library: Library) -> Design:
+    """The demo pod ordered in 70 µm."""
+    return bring_up_to_date(edit(small, **CHOICE, copper_um=70), library)
+
+
+def test_it_is_drawn_for_what_is_etched(small: Design, heavy: Design, library: Library) -> None:
+    """Millrace etches 0.20 mm in 70 µm, 0.15 mm in 35; the routing has to be made anew for it, the placement not; the board is whole and its files go to the house."""
+    changed = edit(small, **CHOICE, copper_um=70)
+    assert stale_slices(changed) == ("routing", "pour")
+    assert stale_slices(edit(small, **CHOICE)) == ()
+    rules = board_view(heavy, library).rules
+    assert (rules.gap_nm, rules.track_nm) == (200_000, 200_000)
+    usual = library.house("millrace").rules()
+    assert (usual.gap_nm, usual.track_nm) == (150_000, 150_000)
+    assert library.house("saltmarsh").rules(70).gap_nm == 180_000
+    made = release(heavy, library)
+    assert [f.sentence for f in made.findings if f.severity == "stop"] == []
+    job = json.loads(made.files["fabrication/board.gbrjob"])
+    copper = [row["Thickness"] for row in job["MaterialStackup"] if row["Type"] == "Copper"]
+    assert copper == [0.07, 0.07]
+    assert changed.choices.copper_um == 70
+
+
+def test_the_same_current_in_half_the_width() -> None:
+    """IPC-2221: the cross-section counts, so 2 A at 10 K in 0.78 mm of 35 µm want 0.39 mm of 70 µm; up to the next 0.05 mm."""
+    assert [width_for_nm(2.0, um) for um in (35, 70)] == [800_000, 400_000]
+    shown = supply_width_working(300_000, {"SUPPLY": 2.0}, 70)
+    assert (shown.value, shown.shown) == (0.4, "0.40 mm")
+    assert next(g.value for g in shown.inputs if g.name == "t") == "0.07"
+
+
+def test_the_stack_is_as_thick_as_the_board() -> None:
+    """1.6 mm less twice 0.07; of four layers less twice 0.035 inside as well, 0.2 mm under the outer ones."""
+    two = [row["Thickness"] for row in stack(2, 1600, 70)]
+    assert two == [0.07, 1.46, 0.07]
+    four = [row["Thickness"] for row in stack(4, 1600, 70)]
+    assert four == [0.07, 0.2, 0.035, 0.99, 0.035, 0.2, 0.07]
+    assert [row["Thickness"] for row in stack(2, 1600)] == [0.035, 1.53, 0.035]
+
+
+def test_a_track_that_is_too_narrow_in_thin_copper_may_do_in_thick(
+    small: Design, library: Library, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """1.5 A at 20 K want 0.35 mm in 35 µm, 0.17 mm in 70 µm: the pod's supply of 0.3 mm is too narrow for the one, wide enough for the other."""
+    monkeypatch.setattr(track_current, "peaks_of", lambda *_: {"SUPPLY": 1.5})
+    for um, kind in ((35, Failed), (70, Passed)):
+        choices = small.choices.model_copy(update={"copper_um": um})
+        seen = subject_of(small, library)
+        said = track_current.run(seen.__class__(**{**seen.__dict__, "view": seen.views[0], "choices": choices}))  # fmt: skip
+        assert isinstance(said, kind)
+
+
+def test_its_price_and_what_a_house_does_not_do(small: Design, library: Library) -> None:
+    """Ten boards of 100 x 50 mm are 5 dm²: 5 x 1.40 at the share for five and more (1.0) are 7.00; twenty are 10 dm² at 0.86: 12.04. Ropewalk has none, and tracks of 0.15 mm are too narrow."""
+    seen = Inspection((Plate(100.0, 50.0),), 0.2, 0.3, 4, ())
+    house = library.house("millrace")
+    wanted = ("gold", "green", 1600, "parcel", date(2026, 11, 30))
+    for count, cents in ((10, 700), (20, 1204)):
+        thin, thick = (quote(house, seen, count, *wanted, um) for um in (35, 70))
+        assert ("copper 70 µm", cents) in thick.lines
+        assert thick.total_cents - thin.total_cents == cents
+        assert not any("copper" in words for words, _ in thin.lines)
+        assert thick.complaints == ()
+    narrow = Inspection((Plate(100.0, 50.0),), 0.15, 0.3, 4, ())
+    (said,) = quote(house, narrow, 10, *wanted, 70).complaints
+    assert said == "Tracks of 0.15 mm are too narrow in copper of 70 µm; the limit is 0.20 mm."
+    assert quote(house, narrow, 10, *wanted).complaints == ()
+    pooled = quote(
+        library.house("ropewalk"),
+        seen,
+        10,
+        "lead-free solder",
+        "green",
+        1600,
+        "letter",
+        wanted[-1],
+        70,
+    )
+    assert pooled.complaints == ("Copper of 70 µm is not offered.",)
+    strange = edit(small, **CHOICE, copper_um=105)
+    found = [f for f in review(strange, library) if f.rule == house_offer.RULE.id]
+    assert [(f.sentence, f.way_out) for f in found] == [
+        (
+            "Millrace Boards does not make boards with copper of 105 µm.",
+            "Choose one of: 35 µm, 70 µm.",
+        )
+    ]
