@@ -43,6 +43,7 @@ FUNCTIONS = {
     "min": min,
     "ceil": math.ceil,
     "floor": math.floor,
+    "round": round,
 }
 
 

@@ -16,7 +16,7 @@ from loquet.core.library import Library
 from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
 from loquet.core.routing.ground import ground_is_whole
-from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart
+from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart, least_apart
 from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish, settle_rest
 from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
 from loquet.core.routing.plane_drops import via_fits
@@ -438,3 +438,14 @@ def test_a_wire_that_lies_fast_gives_its_own_side_of_nodes(library: Library) -> 
     assert sorted(nodes_along(grid, beside)) == [place - grid.columns for place in row]
     via = Copper("A", (NEAR, FAR), Round(*nm(2, 3, 0.6)), "via")
     assert sorted(nodes_along(grid, via)) == [row[0], grid.area + row[0]]
+
+
+@pytest.mark.parametrize(
+    ("place", "away"),
+    [((10, 6), 5.0), ((0, 0), 7.0), ((3, 4), 0.0), ((11, 20), 12.0), ((12.5, 9), 0.5)],
+)
+def test_the_nearest_node_counts_rows_and_columns(place: tuple[float, float], away: float) -> None:
+    """Nodes at column 3, row 4 and column 12, row 9 (on the far side): columns and rows apart, added up."""
+    columns, area = 20, 400
+    nodes = np.array([4 * columns + 3, area + 9 * columns + 12], dtype=np.int32)
+    assert least_apart(nodes, *place, columns, area) == pytest.approx(away)

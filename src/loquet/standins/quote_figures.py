@@ -51,7 +51,7 @@ def line_figures(quote: Quote, house: House) -> list[Working]:
             formula, inputs = worked[index]
         elif what.startswith("copper"):
             price = given("price", house.heavy_cents_dm2, "cents/dm²", "list")
-            formula, inputs = "area x price x share", (area, price, share)
+            formula, inputs = "round(area x price x share)", (area, price, share)
         else:
             formula, inputs = "price", (given("price", cents, "cents", "list"),)
         found.append(money_figure(f"line {index}", what, cents, formula, inputs, house.name))
