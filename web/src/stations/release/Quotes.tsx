@@ -161,7 +161,7 @@ function House({ quote }: { quote: Quote }) {
 						name="Copper"
 						value={String(choices.copper_um)}
 						options={quote.copper_um.map(String)}
-						words={(t) => `${t} µm`}
+						words={(t) => `copper ${t} µm`}
 						change={(t) => choose({ copper_um: Number(t) })}
 					/>
 					<Select
