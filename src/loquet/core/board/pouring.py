@@ -117,11 +117,12 @@ def pour_side(
 
 
 def with_relief(allowed: BaseGeometry, soldered: list[Shape]) -> BaseGeometry:
-    """What is poured of an area where these pads of its own net hang on spokes; nothing thinner than can be etched."""
+    """What is poured of an area where these pads of its own net hang on spokes; neither the pour nor a spoke is thinner than can be etched."""
     relief = shapely.union_all(polygons_of(soldered, RELIEF_NM, 8))
     spokes = shapely.union_all(polygons_of([bar for shape in soldered for bar in spokes_of(shape)]))
     opened = opening(allowed.difference(relief))
-    return opening(shapely.union(opened, shapely.intersection(spokes, allowed)), THINNEST_NM * 0.9)
+    whole = opening(shapely.intersection(spokes, allowed), THINNEST_NM * 0.9)
+    return shapely.union(opened, whole)
 
 
 def segments_of(copper: Copper) -> int:
@@ -218,6 +219,7 @@ class Free:
         self.spots, self.pieces = self.spots[kept], self.pieces[kept]
         self.apart_nm = 2 * rules.via_nm
         self.taken: list[tuple[int, int]] = []
+        self.clear = np.ones(len(self.spots), dtype=np.bool_)
 
     def settle(self, side: int, pieces: list[Polygon], inset_nm: float) -> None:
         """Keep the places that lie well inside a piece of a side, with the number of that piece."""
@@ -243,7 +245,7 @@ class Free:
 
     def take_in(self, near: int, far: int) -> bool:
         """Take a place in this near and this far piece; whether there was one."""
-        return self.take((self.pieces == (near, far)).all(axis=1))
+        return self.take((self.pieces[:, 0] == near) & (self.pieces[:, 1] == far))
 
     def far_from_taken(self, apart_nm: float) -> NDArray[np.bool_]:
         """Which of the places keep a distance from all that are taken."""
@@ -260,11 +262,16 @@ class Free:
 
     def take(self, where: NDArray[np.bool_]) -> bool:
         """Take the first of these places that keeps its distance; whether there was one."""
-        good = np.flatnonzero(where & self.far_from_taken(self.apart_nm))
+        good = np.flatnonzero(where & self.clear)
         if len(good):
             x, y = self.spots[good[0]].tolist()
-            self.taken.append((x, y))
+            self.add((x, y))
         return bool(len(good))
+
+    def add(self, place: tuple[int, int]) -> None:
+        """A stitch stands there; places too near to it are clear no longer."""
+        self.taken.append(place)
+        self.clear &= self.far_from(place, self.apart_nm)
 
     def squeeze(self, near: Polygon, far: Polygon) -> bool:
         """Take a place off the lattice where two pieces overlap, if there is any; whether there was one."""
@@ -282,7 +289,7 @@ class Free:
         if room.is_empty:
             return False
         spot = room.representative_point()
-        self.taken.append((round(spot.x), round(spot.y)))
+        self.add((round(spot.x), round(spot.y)))
         return True
 
     def spread(self, every_nm: float) -> None:
