@@ -14,10 +14,10 @@ from loquet.core.library import Library
 from loquet.core.pipeline import board_view
 from loquet.core.provenance import NotApplicable
 from loquet.core.reviewing import subject_of
-from loquet.core.stack.model import Piece
+from loquet.core.stack.model import Gap, Piece
 from loquet.core.stack.report import stack_report
 from loquet.core.stack.section import section_of
-from loquet.core.stack.stacking import gaps_of
+from loquet.core.stack.stacking import gaps_of, tightest_first
 from tests.making import thing
 from tests.stacks import (
     CELL,
@@ -243,3 +243,10 @@ def test_gaps_are_listed_up_to_three_millimetres_beside() -> None:
     for other, found in ((near, [2.9]), (far, [])):
         gaps = gaps_of((block("a", 0, 10, 2, 6), other), WALLS)
         assert [g.mm for g in gaps if "wall" not in g.other] == found
+
+
+def test_the_tightest_gap_is_the_one_with_the_least_left() -> None:
+    """1.0 mm where 1.0 is asked leaves nothing, 0.5 mm where 0.2 is asked leaves 0.3; of two with as much left the names decide."""
+    cell = Gap("cell", "lead", 1.0, "side by side", 0, 0, (), 1.0)
+    wall, same = Gap("U1", "wall", 0.5, "side by side", 0, 0, (), 0.2), Gap("R1", "wall", 0.5, "side by side", 0, 0, (), 0.2)  # fmt: skip
+    assert tightest_first([wall, same, cell]) == (cell, same, wall)

@@ -72,10 +72,15 @@ def stacked(view: BoardView, library: Library, choices: StackChoices, board_mm: 
         outline=in_mm(view.outline),  # type: ignore[arg-type] # a polygon scaled is a polygon
         walls=walls,
         pieces=pieces,
-        gaps=tuple(sorted(gaps_of(pieces, walls), key=lambda g: (g.mm - g.least_mm, g.one, g.other))),
+        gaps=tightest_first(gaps_of(pieces, walls)),
         unplaced=tuple(thing.name for thing in lying if thing.place is None),
         guessed=tuple(t.name for t in lying if t.name not in choices.heights_mm),
     )  # fmt: skip
+
+
+def tightest_first(gaps: Iterable[Gap]) -> tuple[Gap, ...]:
+    """Gaps by what is left of them beyond the least that is asked."""
+    return tuple(sorted(gaps, key=lambda g: (g.mm - g.least_mm, g.one, g.other)))
 
 
 def settled(piece: Piece) -> Piece:
