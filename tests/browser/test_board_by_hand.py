@@ -14,6 +14,7 @@ from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.conftest import Server
 from tests.browser.pages import closed, on_board, press, reads, see, station
+from tests.browser.test_access import faults
 
 EXAMPLE = Path(__file__).resolve().parents[2] / "examples" / "pocket-lamp.brief.json"
 DRAWING = """<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="36mm" viewBox="0 0 60 36">
@@ -111,6 +112,7 @@ def area_poured(driver: Chrome, path: str) -> None:
     driver.find_element(By.XPATH, "//summary[.='or type a rectangle']").click()
     press(driver, "[data-testid='pour-rectangle']")
     reads(driver, "[data-testid='areas']", "near side, 100 mm²")
+    assert faults(driver) == []
     WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
     press(driver, "[title='It has its way before all others']")
     WebDriverWait(driver, 30).until(
