@@ -14,6 +14,7 @@ from loquet.core.board.copper import Copper
 from loquet.core.board.linking import open_links
 from loquet.core.board.pouring import pour_areas, pour_ground
 from loquet.core.board.tear_drops import tear_drops
+from loquet.core.comparing_boards import compare_boards
 from loquet.core.design import Design
 from loquet.core.freshness import stale_slices
 from loquet.core.geometry import Round, polygon_of
@@ -285,3 +286,27 @@ def test_areas_are_chosen_put_in_order_and_taken_out(finished: Design, library: 
             board="main",
             area=one.model_dump(),
         )
+
+
+def test_two_versions_differ_by_their_areas(finished: Design) -> None:
+    """One area went, one came on the other side, one stayed; tear-drops came; the other way round all of it turns round."""
+    stays, goes = area("SUPPLY", 31, 17, 37, 26), area("SUPPLY", 10, 10, 20, 20)
+    comes = area("RESET", 10, 10, 12, 13, far=True)
+
+    def version(*areas: PourArea, drops: bool) -> Design:
+        choice = PourChoice(areas=areas, tear_drops=drops)
+        choices = finished.choices.model_copy(update={"pours": {"main": choice}})
+        return finished.model_copy(update={"choices": choices})
+
+    before, after = version(stays, goes, drops=False), version(stays, comes, drops=True)
+    found = compare_boards(before, after, "main")
+    assert [(a.what, a.net, a.far) for a in found.areas] == [
+        ("went", "SUPPLY", False),
+        ("came", "RESET", True),
+    ]
+    assert found.areas[1].ring == ((10, 10), (12, 10), (12, 13), (10, 13))
+    back = compare_boards(after, before, "main")
+    assert [a.what for a in back.areas] == ["went", "came"]
+    assert (found.tear_drops, back.tear_drops) == ("came", "went")
+    assert compare_boards(before, before, "main").tear_drops is None
+    assert found.parts == found.tracks == ()

@@ -82,7 +82,8 @@ def test_tries_belong_to_a_state_of_the_design(finished: Design, second: Design)
     kept = edit(finished, kind="keep-nets", board="main", nets=["BUTTON_RED"])
     part = next(p for p in slice_of(finished.placement).parts if not p.locked)
     moved = edit(finished, kind="seat-part", role=part.role, x_mm=1, y_mm=1, turn_deg=0)
-    assert len({key, tries_key(kept, "main"), tries_key(moved, "main")}) == 3
+    drops = edit(finished, kind="set-tear-drops", board="main", wanted=True)
+    assert len({key, *(tries_key(d, "main") for d in (kept, moved, drops))}) == 4
 
 
 def test_an_arrangement_is_taken_by_an_edit(finished: Design, library: Library) -> None:

@@ -4,7 +4,8 @@ from collections import Counter
 from math import hypot
 from typing import Literal
 
-from loquet.core.board.model import Placement, Routing
+from loquet.core.board.copper import GROUND_ALONE
+from loquet.core.board.model import Placement, PourChoice, Routing
 from loquet.core.circuit import Circuit
 from loquet.core.design import DEVICE, Design
 from loquet.core.frozen import Frozen
@@ -46,18 +47,55 @@ class NetDifference(Frozen):
     vias_now: int
 
 
+class AreaDifference(Frozen):
+    """An area to be poured with a net other than ground that only one version has, its corners in mm."""
+
+    what: Literal["came", "went"]
+    net: str
+    far: bool
+    ring: tuple[tuple[float, float], ...]
+
+
 class BoardDifferences(Frozen):
-    """Everything that differs on a board."""
+    """Everything that differs on a board; tear-drops are said where they came or went."""
 
     parts: tuple[PartDifference, ...] = ()
     tracks: tuple[TrackDifference, ...] = ()
     nets: tuple[NetDifference, ...] = ()
+    areas: tuple[AreaDifference, ...] = ()
+    tear_drops: Literal["came", "went"] | None = None
 
 
 def compare_boards(before: Design, after: Design, board: str) -> BoardDifferences:
     """From one version of a board to another, as far as each is made."""
     tracks, nets = wiring_differences(routing_of(before, board), routing_of(after, board))
-    return BoardDifferences(parts=part_differences(before, after, board), tracks=tracks, nets=nets)
+    old, new = (d.choices.pours.get(board, GROUND_ALONE) for d in (before, after))
+    drops: Literal["came", "went"] | None = None
+    if old.tear_drops != new.tear_drops:
+        drops = "came" if new.tear_drops else "went"
+    return BoardDifferences(
+        parts=part_differences(before, after, board),
+        tracks=tracks,
+        nets=nets,
+        areas=(*areas_only_in(old, new, "went"), *areas_only_in(new, old, "came")),
+        tear_drops=drops,
+    )
+
+
+def areas_only_in(
+    one: PourChoice, other: PourChoice, what: Literal["came", "went"]
+) -> tuple[AreaDifference, ...]:
+    """Areas that one choice has and the other has not."""
+    return tuple(
+        AreaDifference(
+            what=what,
+            net=area.net,
+            far=area.far,
+            ring=tuple((x / 1e6, y / 1e6) for x, y in area.ring),
+        )
+        for area in one.areas
+        if area not in other.areas
+    )
 
 
 def routing_of(design: Design, board: str) -> Routing | None:

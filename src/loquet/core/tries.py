@@ -63,5 +63,7 @@ def tries_key(design: Design, board: str) -> str:
     wires = plain.choices.wires.get(board)
     drawn = digest_of(wires) if wires else ""
     placed = whole_text(placement_inputs(plain, board))
-    about = (placed, canonical(drawn), canonical(plain.choices.house))
+    poured = plain.choices.pours.get(board)
+    about = [placed, canonical(drawn), canonical(plain.choices.house)]
+    about += [canonical(digest_of(poured))] if poured else []
     return digest_of_text(whole_text({"tries": f"[{','.join(about)}]"}))

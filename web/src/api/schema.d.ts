@@ -4711,6 +4711,26 @@ export interface components {
             words: string;
         };
         /**
+         * AreaDifference
+         * @description An area to be poured with a net other than ground that only one version has, its corners in mm.
+         */
+        AreaDifference: {
+            /** Far */
+            far: boolean;
+            /** Net */
+            net: string;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "came" | "went";
+        };
+        /**
          * AreaView
          * @description An area that a person wants poured with a net other than ground, its corners in mm.
          */
@@ -4859,9 +4879,14 @@ export interface components {
         };
         /**
          * BoardDifferences
-         * @description Everything that differs on a board.
+         * @description Everything that differs on a board; tear-drops are said where they came or went.
          */
         BoardDifferences: {
+            /**
+             * Areas
+             * @default []
+             */
+            areas: components["schemas"]["AreaDifference"][];
             /**
              * Nets
              * @default []
@@ -4872,6 +4897,8 @@ export interface components {
              * @default []
              */
             parts: components["schemas"]["PartDifference"][];
+            /** Tear Drops */
+            tear_drops?: ("came" | "went") | null;
             /**
              * Tracks
              * @default []

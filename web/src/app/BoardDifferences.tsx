@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, type Schemas, take } from "../api/client";
+import { enclosed } from "../canvas/areas";
 import { useDesign } from "../document/useDesign";
 
 type Found = Schemas["BoardDifferences"];
@@ -24,7 +25,15 @@ export function BoardDifferences({ version, board }: { version: number; board: S
 			),
 	});
 	const found = query.data;
-	if (!found || !(found.parts?.length || found.tracks?.length || found.nets?.length)) return null;
+	const poured = [
+		...(found?.areas ?? []).map((a) => ({
+			what: a.what,
+			about: a.net,
+			how: `poured area of ${enclosed(a.ring).toFixed(0)} mm² on the ${a.far ? "far" : "near"} side`,
+		})),
+		...(found?.tear_drops ? [{ what: found.tear_drops, about: "Tear-drops", how: "at drilled lands" }] : []),
+	];
+	if (!found || !(found.parts?.length || found.tracks?.length || found.nets?.length || poured.length)) return null;
 	const rows = [
 		...(found.parts ?? []).map((p) => ({ what: p.what, about: p.ref, how: p.how })),
 		...(found.nets ?? []).map((n) => ({
@@ -37,6 +46,7 @@ export function BoardDifferences({ version, board }: { version: number; board: S
 			about: n.net,
 			how: `track ${n.track_was.toFixed(1)} to ${n.track_now.toFixed(1)} mm, vias ${n.vias_was} to ${n.vias_now}`,
 		})),
+		...poured,
 	];
 	return (
 		<div data-testid="board-changes" className="my-2">
@@ -75,6 +85,16 @@ function Picture({ found, board }: { found: Found; board: Schemas["BoardOutline"
 				stroke="var(--color-ink)"
 				strokeWidth={px}
 			/>
+			{(found.areas ?? []).map((a) => (
+				<path
+					key={`${a.what}${a.net}${a.ring.join(" ")}`}
+					d={`M${a.ring.map(([x, y]) => `${x},${h - y}`).join("L")}Z`}
+					fill="none"
+					stroke={INK[a.what]}
+					strokeWidth={1.6 * px}
+					strokeDasharray={a.what === "went" ? `${3 * px} ${2.5 * px}` : undefined}
+				/>
+			))}
 			{(found.tracks ?? []).map((t) => (
 				<line
 					key={`${t.what}${t.net}${t.far}${t.x1},${t.y1},${t.x2},${t.y2}`}
