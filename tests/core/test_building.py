@@ -10,6 +10,7 @@ from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.build.reflow import (
     LIMITS,
     BadCurve,
+    Paste,
     Point,
     checked_curve,
     profile,
@@ -185,6 +186,17 @@ def test_a_recorded_curve_is_held_against_every_limit(
 ) -> None:
     curve = points(*(change.get(i, pair) for i, pair in enumerate(GOOD)))
     assert [c.words for c in checked_curve(curve, "lead-free") if not c.kept] == broken
+
+
+@pytest.mark.parametrize("paste", ["lead-free", "tin-lead"])
+def test_no_paste_is_heated_by_more_than_three_kelvin_a_second(paste: Paste) -> None:
+    """J-STD-020, table 5-2: 3 °C/s up and 6 °C/s down at the most, of either solder."""
+    for seconds, kept in ((34, True), (33, False)):
+        up = points((0, 100), (seconds, 200), (seconds + 60, 200))
+        assert {c.words: c.kept for c in checked_curve(up, paste)}["Steepest way up"] is kept
+    for seconds, kept in ((17, True), (16, False)):
+        down = points((0, 100), (60, 200), (60 + seconds, 100))
+        assert {c.words: c.kept for c in checked_curve(down, paste)}["Steepest way down"] is kept
 
 
 def test_a_part_that_stands_less_heat_lowers_the_peak() -> None:

@@ -152,6 +152,8 @@ def test_readings_are_weighed() -> None:
     assert likely(look, 0, 1) == 0.02
     volt = Probe("volt", ("R1", "1"))
     assert likely(volt, 3.3, 3.3) > 0.99 > 0.01 > likely(volt, 3.3, 2.8)
+    for spreads, height in ((1, 0.6065), (2, 0.1353)):  # the normal curve, tables of any handbook
+        assert likely(volt, 3.3, 3.3 + 0.06 * spreads) == pytest.approx(height + 0.002, abs=2e-4)
     assert entropy([0.5, 0.5]) == pytest.approx(0.6931, abs=1e-4)
 
 
