@@ -295,6 +295,14 @@ def test_sticks_drift_and_are_turned_round(bare: Desk) -> None:
     alone = replace(bare, circuit=bare.circuit.model_copy(update={"components": (stick,)}))
     found = {f.sort: f.weight for f in faults.possible_faults(alone, ())}
     assert found == {"open": 1.0, "missing": 0.4, "swapped": 0.8, "drift": 0.8}
+    diode = Component(role="d", ref="D1", part="diode-sod123", block="b", purpose="p", pads={"1": "K", "2": "A"})  # fmt: skip
+    two = replace(bare, circuit=bare.circuit.model_copy(update={"components": (diode, stick)}))
+    (leak,) = faults.drifted(two, faults.Fault("drift", ref="RV1"))
+    assert ({leak.a, leak.b}, leak.ohm) == ({"X", "S1"}, 9_000)
+    assert faults.drifted(two, faults.Fault("drift", ref="D1")) == ()
+    assert faults.turned_pads(two, faults.Fault("swapped", ref="D1")) == {("D1", "1"): "2", ("D1", "2"): "1"}  # fmt: skip
+    turned = faults.turned_pads(two, faults.Fault("swapped", ref="RV1"))
+    assert turned == {("RV1", a): b for a, b in (("1", "3"), ("3", "1"), ("4", "6"), ("6", "4"))}
 
 
 def test_the_volts_of_every_cell_can_be_read(fed: Desk) -> None:
