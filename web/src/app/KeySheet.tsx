@@ -14,6 +14,7 @@ const KEYS: [string, string][] = [
 	["Q", "turn the selected part by 90 degrees (Board)"],
 	["wheel or + and -, drag on empty board", "zoom, pan; 0 shows the whole board (Board)"],
 	["Space, Backspace, Enter", "while a track is drawn: other side, step back, end (Board)"],
+	["Backspace, Enter, Escape", "while the line of an area is drawn: step back, close it, give it up (Board)"],
 	["Escape", "leave a selection or a window"],
 	["?", "this sheet"],
 ];

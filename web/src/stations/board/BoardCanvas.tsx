@@ -291,7 +291,7 @@ export function BoardCanvas(props: Props) {
 			ref={ref}
 			tabIndex={0}
 			role="application"
-			aria-label={`The board, ${look} view. ${drawing ? "Drawing: press pads and corners; Space changes the side, Backspace steps back, Enter ends." : "Tab walks the parts, arrows nudge, Q turns, Delete cuts a picked track."}`}
+			aria-label={`The board, ${look} view. ${drawing ? "Drawing: press pads and corners; Space changes the side, Backspace steps back, Enter ends." : outlining ? "Drawing the line of an area: press its corners; Backspace steps back, Enter closes it, Escape gives it up." : "Tab walks the parts, arrows nudge, Q turns, Delete cuts a picked track."}`}
 			data-testid="board-canvas"
 			data-parts={board.parts.length}
 			data-tracks={board.tracks.length}
