@@ -117,6 +117,15 @@ def test_an_area_without_its_net_is_left_out_and_none_passes_the_edge(plain: Boa
     assert area_of(piece).bounds[0] == pytest.approx(edge, abs=CURVE)
 
 
+def test_a_line_that_crosses_itself_is_poured_in_parts(plain: BoardView) -> None:
+    """Two triangles that meet in a point, as only a file from elsewhere can hold them: 10 mm wide, 5 mm high each."""
+    view = board(plain, pad("V", 14, 11, 0.6, 0.6, ref="C1"), pad("V", 14, 19, 0.6, 0.6, ref="C2"))
+    corners = tuple((x * MM, y * MM) for x, y in ((9, 10), (19, 10), (9, 20), (19, 20)))
+    found = pour_areas(with_areas(view, PourArea(net="V", ring=corners)))
+    assert sorted(round(area_of(p).centroid.y / MM) for p in found) == [12, 18]
+    assert all(area_of(p).is_valid for p in found)
+
+
 def test_an_area_joins_what_lies_in_it(plain: BoardView) -> None:
     """Two pads of a net without a track are a link that is open; under an area of their net it is made, under one that holds one of them it is not."""
     view = board(plain, pad("V", 12, 15, ref="C1"), pad("V", 18, 15, ref="C2"))

@@ -1,9 +1,11 @@
 """Poured pieces as areas, made once for each pour."""
 
 import numpy as np
+import shapely
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
-from loquet.core.board.model import PourPiece
+from loquet.core.board.model import PourArea, PourPiece
 from loquet.core.remembering import Remembered
 
 AREAS: Remembered[tuple[Polygon, ...]] = Remembered(8)
@@ -17,3 +19,9 @@ def areas_of(pieces: tuple[PourPiece, ...]) -> tuple[Polygon, ...]:
 def area_of(piece: PourPiece) -> Polygon:
     """A piece as a polygon in nm."""
     return Polygon(np.array(piece.outer), [np.array(ring) for ring in piece.holes])
+
+
+def drawn_area(area: PourArea) -> BaseGeometry:
+    """What the line of an area encloses, in nm; of a line that crosses itself (which only a file from elsewhere can hold) the parts."""
+    drawn = Polygon(area.ring)
+    return drawn if drawn.is_valid else shapely.make_valid(drawn)

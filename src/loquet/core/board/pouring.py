@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from shapely.geometry import MultiPolygon, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from loquet.core.board.areas import area_of, areas_of
+from loquet.core.board.areas import area_of, areas_of, drawn_area
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.islands import held_by_pads, joined
 from loquet.core.board.model import Pour, PourPiece, Ring, Via
@@ -71,8 +71,7 @@ def pour_areas(view: BoardView) -> tuple[PourPiece, ...]:
     found: list[PourPiece] = []
     for area in view.pour_choice.areas:
         name = FAR if area.far else NEAR
-        wanted = Polygon(area.ring)
-        poured = pour_side(view, name, tuple(found), area.net, wanted).poured
+        poured = pour_side(view, name, tuple(found), area.net, drawn_area(area)).poured
         own = [c.shape for c in (*view.pads, *view.wiring) if name in c.sides and c.net == area.net]
         joined_to = [area_of(p) for p in found if p.net == area.net and p.far == area.far]
         tree = shapely.STRtree([*polygons_of(own), *joined_to])
@@ -90,7 +89,7 @@ def pour_side(
     name: str,
     before: tuple[PourPiece, ...] = (),
     net: str = GROUND,
-    within: Polygon | None = None,
+    within: BaseGeometry | None = None,
 ) -> Side:
     """The board's area on one side, or what of it lies `within` another, less all copper of other nets and what was poured before with their gap, with heat relief at pads of the net."""
     rules = view.rules

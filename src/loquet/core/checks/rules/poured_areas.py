@@ -1,9 +1,8 @@
 """Every area that a person wants poured holds copper of its net."""
 
 import shapely
-from shapely.geometry import Polygon
 
-from loquet.core.board.areas import areas_of
+from loquet.core.board.areas import areas_of, drawn_area
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
@@ -18,7 +17,7 @@ def run(subject: Subject) -> Outcome:
     pieces = list(zip(view.pour.areas, areas_of(view.pour.areas), strict=True))
     found = []
     for area in wanted:
-        drawn = Polygon(area.ring)
+        drawn = drawn_area(area)
         own = [a for p, a in pieces if p.net == area.net and p.far == area.far]
         if not shapely.intersects(drawn, own).any():
             side = "far" if area.far else "near"
