@@ -1,6 +1,5 @@
 """The application put together: endpoints, errors, limits, the front end's files."""
 
-import gc
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -56,8 +55,6 @@ def make_application(
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         if context:
             context.jobs.mark_lost()
-        gc.collect()
-        gc.freeze()  # catalogues and code stay for good: no collection has to walk over them
         yield
         if context:
             context.jobs.close()
