@@ -311,3 +311,17 @@ def test_the_volts_of_every_cell_can_be_read(fed: Desk) -> None:
     assert len(holders) == 2
     for holder in holders:
         assert Probe("volt", (holder.ref, next(iter(holder.pads)))) in probes
+
+
+def test_a_resistor_is_measured_in_ohms_and_a_capacitor_in_farads(fed: Desk) -> None:
+    """Across a resistor from pad to pad; across a capacitor between its two nets, never in ohms; a part with three leads neither way."""
+    probes = probes_of(fed, [])
+    by_kind = {fed.kind(c): c for c in fed.circuit.components if len(c.pads) == 2}
+    resistor, capacitor = by_kind["resistor"], by_kind["capacitor"]
+    assert Probe("ohm", (resistor.ref, "1"), (resistor.ref, "2")) in probes
+    assert Probe("ohm", (capacitor.ref, "1"), (capacitor.ref, "2")) not in probes
+    at = {(c.ref, pad): net for c in fed.circuit.components for pad, net in c.pads.items()}
+    pairs = [{at[p.one], at[p.other]} for p in probes if p.sort == "farad"]
+    kept = [set(c.pads.values()) for c in fed.circuit.components if fed.kind(c) == "capacitor"]
+    assert all(pair in kept for pair in pairs)
+    assert set(capacitor.pads.values()) in pairs
