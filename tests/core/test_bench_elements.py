@@ -1,11 +1,13 @@
 """What each part is to a meter and on power, part by part: values of the catalogue's drawings, orientation by the names of its pins; and where symptoms begin."""
 
 from dataclasses import replace
+from types import SimpleNamespace
 
 import pytest
 
+from loquet.core.board import Copper
 from loquet.core.build import faults
-from loquet.core.build.elements import Desk, desk_of, network_of, poles
+from loquet.core.build.elements import Desk, desk_of, fed_by, network_of, poles
 from loquet.core.build.faults import GOOD, Fault
 from loquet.core.build.finding import SPREAD_F, label, likely
 from loquet.core.build.measuring import Faulty, Probe, probes_of
@@ -14,6 +16,7 @@ from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
 from loquet.core.pipeline import bring_up_to_date
+from tests.core.plain_boards import board, empty_board, pad
 from tests.making import device, thing
 
 G = "GROUND"
@@ -325,3 +328,33 @@ def test_a_resistor_is_measured_in_ohms_and_a_capacitor_in_farads(fed: Desk) -> 
     kept = [set(c.pads.values()) for c in fed.circuit.components if fed.kind(c) == "capacitor"]
     assert all(pair in kept for pair in pairs)
     assert set(capacitor.pads.values()) in pairs
+
+
+def test_near_pads_are_bridged_more_often(fed: Desk, finished: Design, library: Library) -> None:
+    """Twice a plain joint where they touch, an e-th of it every 0.15 mm (common practice, no source); nothing beyond 0.6 mm, on other sides, or of one net."""
+    plain = empty_board(finished, library)
+
+    def weights(*pads: Copper) -> list[float]:
+        return [f.weight for f in faults.bridges(fed, board(plain, *pads))]
+
+    one = pad("A", 10, 10, ref="R1")
+    for gap, weight in ((0.15, 0.7358), (0.3, 0.2707), (0.59, 0.0392)):
+        assert weights(one, pad("B", 11 + gap, 10, ref="R2")) == [pytest.approx(weight, abs=1e-3)]
+    assert weights(one, pad("B", 11.61, 10, ref="R2")) == []
+    assert weights(one, pad("A", 11.2, 10, ref="R2")) == []
+    assert weights(one, pad("B", 11.2, 10, side="far", ref="R2")) == []
+    two = (pad("B", 11.3, 10, ref="R2"), pad("B", 8.85, 10, ref="R3"))
+    assert weights(one, *two) == [pytest.approx(0.7358, abs=1e-3)]
+
+
+def test_a_rail_is_fed_by_what_gives_it() -> None:
+    """By the net of its output, not of its input."""
+    desk = SimpleNamespace(named=lambda c: c.named)
+    regulator = SimpleNamespace(
+        named={"in": ["1"], "out": ["3"]}, pads={"1": "CELLS", "3": "SUPPLY"}
+    )
+    for net, fed in (("SUPPLY", True), ("CELLS", False)):
+        made = SimpleNamespace(rail=SimpleNamespace(net=net))
+        assert fed_by(desk, made, regulator) is fed  # type: ignore[arg-type]
+    plain = SimpleNamespace(named={"anode": ["1"]}, pads={"1": "SUPPLY"})
+    assert not fed_by(desk, SimpleNamespace(rail=SimpleNamespace(net="SUPPLY")), plain)  # type: ignore[arg-type]
