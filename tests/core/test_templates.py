@@ -240,6 +240,8 @@ def test_bodies_are_as_thick_as_what_they_stand_for(design: Design, library: Lib
         "pockets": 3.0,
         "spacer": room,
     }
+    assert {n: s.title for n, s in sheets.items()} == {n: n.replace("-", " ") for n in sheets}
+    assert {s.seen for s in sheets.values()} == {"the front"}
     outline = Polygon(sheets["pockets"].plate.exterior)
     rim = outline.area - outline.buffer(-2, join_style="mitre").area
     assert sheets["spacer"].plate.area == pytest.approx(rim, abs=0.01)
