@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 import shapely
 from gerbonara import ExcellonFile
-from gerbonara.graphic_objects import Line
+from gerbonara.graphic_objects import Flash, Line
 from shapely.geometry import LineString, Point
 
 from loquet.core.board.copper import BoardView
@@ -485,3 +485,13 @@ def test_score_lines_are_thin_and_far_from_copper_as_the_house_asks(
     assert near.troubles == ()
     assert far is not None
     assert "a score line asks 0.35 mm" in far.troubles[0].sentence
+
+
+def test_the_mask_leaves_the_holes_of_the_rails_free(folder: Path) -> None:
+    """Tooling holes of 2.0 mm are open to 2.2 mm, as unplated holes of a board are."""
+    flashes = {
+        (round(item.x, 3), round(item.y, 3)): item.aperture.diameter
+        for item in opened(folder / "panel" / "mask-near.gbr").objects
+        if isinstance(item, Flash) and hasattr(item.aperture, "diameter")
+    }
+    assert {flashes[x, y] for x in (4, 138) for y in (3, 137)} == {2.2}
