@@ -4,9 +4,9 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 from pydantic import BaseModel
 
+from loquet.api.board_shapes import NetView
 from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.api.shapes import NetView
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.by_hand import HandChange
 from loquet.core.circuit.nodal import Curve

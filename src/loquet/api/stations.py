@@ -5,14 +5,9 @@ from typing import Annotated
 from fastapi import APIRouter, Query
 from pydantic import BaseModel
 
-from loquet.api.boards import board_named
-from loquet.api.context import Context, ContextNow, SessionNow
-from loquet.api.errors import Refused
-from loquet.api.pins_view import describe_pins
-from loquet.api.shapes import (
+from loquet.api.board_shapes import (
     AreaView,
     BoardDrawing,
-    ChipRow,
     CoverView,
     HoleView,
     KeptView,
@@ -20,11 +15,15 @@ from loquet.api.shapes import (
     PadView,
     PartView,
     PieceView,
-    PinsView,
     PlaneView,
     TrackView,
     ViaView,
 )
+from loquet.api.boards import board_named
+from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.errors import Refused
+from loquet.api.pins_view import describe_pins
+from loquet.api.shapes import ChipRow, PinsView
 from loquet.core.board import BoardView, PourPiece, Track, Via
 from loquet.core.board.copper import Copper
 from loquet.core.board.linking import Link, open_links
