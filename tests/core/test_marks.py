@@ -17,7 +17,7 @@ from loquet.core.feasibility import brief_faults
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
-from loquet.core.placement.ground_plan import GroundPlan
+from loquet.core.placement.ground_plan import BODY, GroundPlan
 from loquet.core.placement.kept_rooms import KeptRoom, rows_kept, storeys_of
 from loquet.core.placement.rooms import room_of
 from loquet.core.release import prove_package, release
@@ -274,3 +274,14 @@ def test_a_lid_is_heeded_by_placing_and_by_its_rule(library: Library) -> None:
     assert [
         "kept free of parts above 1 mm" in s for s in sentences(moved, library, "courtyards")
     ] == [True]
+
+
+def test_more_heights_than_bits_are_kept_free_of_all_parts() -> None:
+    """Forty lids of forty heights: 32 bars of their own, the others bar the near side as an area for no part does."""
+    lids = tuple(KeptRoom((0, 0, 10, 10), False, 1.0 + i / 10) for i in range(40))
+    storeys = storeys_of(lids)
+    assert len(set(storeys.values())) == 32
+    assert max(storeys.values()) < 2**62
+    rows = rows_kept(lids, storeys).tolist()
+    assert sum(row[4:] == [BODY, BODY] for row in rows) == 8
+    assert len(rows) == 40

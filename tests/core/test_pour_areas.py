@@ -271,6 +271,10 @@ def test_areas_are_chosen_put_in_order_and_taken_out(finished: Design, library: 
     left = edit(edit(first, kind="drop-pour-area", board="main", index=0), kind="drop-pour-area", board="main", index=0)  # fmt: skip
     assert left.choices == finished.choices
     assert stale_slices(left) == ()
+    twice = finished.choices.model_copy(update={"pours": {"main": PourChoice(areas=(one, one))}})
+    same = finished.model_copy(update={"choices": twice})
+    once = edit(same, kind="drop-pour-area", board="main", index=1)
+    assert once.choices.pours["main"].areas == (one,)
     for wrong, why in (
         (area("GROUND", 10, 10, 20, 20), "poured wherever"),
         (area("NOTHING", 10, 10, 20, 20), "no net 'NOTHING' on main"),

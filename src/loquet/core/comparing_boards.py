@@ -4,8 +4,7 @@ from collections import Counter
 from math import hypot
 from typing import Literal
 
-from loquet.core.board.copper import GROUND_ALONE
-from loquet.core.board.model import Placement, PourChoice, Routing
+from loquet.core.board.model import GROUND_ALONE, Placement, PourChoice, Routing
 from loquet.core.circuit import Circuit
 from loquet.core.design import DEVICE, Design
 from loquet.core.frozen import Frozen

@@ -6,6 +6,7 @@ from typing import Annotated, Any, Generic, Literal, TypeVar
 from pydantic import Field
 
 from loquet.core.board import Placement, Pour, PourChoice, Routing, Wires
+from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief import Brief
 from loquet.core.brief.own_checks import OwnCheck
 from loquet.core.brief.panel_choice import PanelChoice
@@ -73,7 +74,7 @@ class Choices(Frozen):
     finish: str = "lead-free solder"
     colour: str = "green"
     thickness_um: int = 1600
-    copper_um: int = 35
+    copper_um: int = USUAL_COPPER_UM
     shipping: str = "parcel"
     kit: dict[str, Literal["bought", "in the drawer"]] = {}
     confirmed: dict[str, Confirmed] = {}

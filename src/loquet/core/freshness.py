@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator
 from typing import Any
 
+from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
 from loquet.core.frozen import Frozen, canonical, digest_of, digest_of_text
@@ -105,13 +106,13 @@ def placement_inputs(design: Design, subject: str) -> Texts:
 
 def routing_inputs(design: Design, subject: str) -> Texts:
     """Routing reads the placed board, the house, and what a person drew."""
-    wires = design.choices.wires.get(subject)
+    wires, copper = design.choices.wires.get(subject), design.choices.copper_um
     return {
         **({"wires": kept_digest(wires)} if wires else {}),
         **board_inputs(design, subject),
         "placement": slice_digest(design, "placement", subject),
         "house": canonical(design.choices.house),
-        **({"copper": canonical(copper)} if (copper := design.choices.copper_um) != 35 else {}),
+        **({"copper": canonical(copper)} if copper != USUAL_COPPER_UM else {}),
     }
 
 

@@ -5,9 +5,9 @@ from dataclasses import replace
 from typing import Any
 
 from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
-from loquet.core.board.copper import GROUND_ALONE
 from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.board.islands import CutOff, cut_off_ground
+from loquet.core.board.model import GROUND_ALONE
 from loquet.core.board.openings import board_area
 from loquet.core.board.planes import plane_net, planes_of
 from loquet.core.board.pouring import pour_ground
@@ -163,7 +163,7 @@ def seat_of_chip(
     outline = board_area(brief, brief.board(brain.board))
     screws = screw_circles(brief, brain.board)
     high = library.package(chip_for(brief, library, brain.name).package)[1]
-    kept = near_rects_kept(kept_rooms(brief, brain.board), high)
+    kept = near_rects_kept(brief, brain.board, high)
     behind = bodies_behind(brief, library, brain.board)
     return chip_seat(outline, pattern, around, screws, targets, kept, behind, number)
 
@@ -215,8 +215,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     seats = fixed_seats(brief, subject)
     screws = screw_circles(brief, subject)
     placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, subject))
-    kept = kept_rooms(brief, subject)
-    taken = taken_areas(brief, subject, placed, screws, near_rects_kept(kept))
+    taken = taken_areas(brief, subject, placed, screws, near_rects_kept(brief, subject))
     taken += [
         plug_area(library.pattern(part), seat, library.plug(part))
         for part, seat in placed_parts(brief, subject)
@@ -247,7 +246,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             locked=locked,
             holes=screws,
             low_areas=low,
-            kept=kept,
+            kept=kept_rooms(brief, subject),
             lying=lying_behind(brief, subject),
             rails=frozenset(rail.net for rail in rails_of(brief)),
             arrangement=design.arrangement(subject),

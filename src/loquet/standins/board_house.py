@@ -4,8 +4,9 @@ from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from typing import Any
 
+from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.ordering.calendar import after_open_days
-from loquet.core.ordering.house import USUAL_COPPER_UM, House
+from loquet.core.ordering.house import House
 from loquet.standins.file_inspection import Inspection, Plate
 
 STATES = ("received", "files checked", "in production", "on the road", "delivered")

@@ -7,6 +7,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.model import (
+    GROUND_ALONE,
     PlacedPart,
     Placement,
     Pour,
@@ -97,7 +98,6 @@ def pads_of(pattern: LandPattern, seat: Seat, ref: str, nets: dict[str, str]) ->
 
 PADS: Remembered[tuple[Copper, ...]] = Remembered(4096)
 BODIES: Remembered[Polygon] = Remembered(4096)
-GROUND_ALONE = PourChoice()
 OUTLINES: Remembered[Polygon] = Remembered(64)
 
 

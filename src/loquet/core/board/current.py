@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from math import ceil
 
+from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import MM
 
@@ -13,7 +14,7 @@ WIDTH_STEP_NM = 50_000
 
 
 def track_width_mm(
-    current_a: float, rise_k: float, copper_um: float = 35.0, outer: bool = True
+    current_a: float, rise_k: float, copper_um: float = USUAL_COPPER_UM, outer: bool = True
 ) -> float:
     """Width in mm for a current and temperature rise: I = k dT^0.44 A^0.725 with A in square mil (IPC-2221, figure 6-4).
 
@@ -25,7 +26,7 @@ def track_width_mm(
     return float(area_mil2 * MIL_MM**2 / (copper_um / 1000))
 
 
-def width_for_nm(current_a: float, copper_um: float = 35.0) -> int:
+def width_for_nm(current_a: float, copper_um: float = USUAL_COPPER_UM) -> int:
     """The width in nm for a current at a rise of 10 K on outer copper, up to the next 0.05 mm; 0 for none."""
     if current_a <= 0:
         return 0
@@ -33,7 +34,7 @@ def width_for_nm(current_a: float, copper_um: float = 35.0) -> int:
 
 
 def supply_width_working(
-    least_nm: int, peaks_a: Mapping[str, float], copper_um: float = 35.0
+    least_nm: int, peaks_a: Mapping[str, float], copper_um: float = USUAL_COPPER_UM
 ) -> Working:
     """How wide the tracks of the rail with the most current are drawn where there is room; `peaks_a` by net."""
     net, current_a = max(peaks_a.items(), key=lambda row: row[1], default=("no rail", 0.0))

@@ -28,8 +28,8 @@ def open_links(view: BoardView) -> tuple[Link, ...]:
         (area, FAR if piece.far else NEAR)
         for piece, area in zip(poured, areas_of(poured), strict=True)
     ]
-    of = [*(c.net for c in copper), *(piece.net for piece in poured)]
-    groups = joined(copper, areas, of)
+    each = [*(c.net for c in copper), *(piece.net for piece in poured)]
+    groups = joined(copper, areas, each)
     nets: dict[str, dict[int, list[Copper]]] = defaultdict(lambda: defaultdict(list))
     for index, piece in enumerate(copper):
         if piece.ref:

@@ -103,6 +103,9 @@ class PourChoice(Frozen):
     tear_drops: bool = False
 
 
+GROUND_ALONE = PourChoice()
+
+
 class Plane(Frozen):
     """An inner plane of a board with four layers: its net, and whether it is the one next to the far side."""
 

@@ -22,6 +22,7 @@ LONG = 1.0
 LEAST_NM = 50_000
 """A tear-drop that stands out of its land by less is none."""
 ROUNDED_NM = 2
+"""Corners are rounded to whole nanometres."""
 Shapes = NDArray[np.object_]
 
 

@@ -54,7 +54,7 @@ class MirrorParts(Frozen):
         return f"Mirror {len(self.roles)} parts"
 
     def apply(self, design: Design) -> Design:
-        """Seat those that follow, each beside no one's place but that of the like part nearest to it. Upright parts keep the turn of their leader, so that like parts are turned alike; slanted ones slant the other way.
+        """Seat those that follow: at the mirrored place of every leader the like part that is nearest to it. Upright parts keep the turn of their leader, so that like parts are turned alike; slanted ones slant the other way.
 
         Raises EditRefused where the halves do not hold the same parts, or the parts lie on several boards.
         """

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 from shapely.geometry import Polygon
 
-from loquet.core.board.model import PourArea, PourChoice
+from loquet.core.board.model import GROUND_ALONE, PourArea, PourChoice
 from loquet.core.board.outline import polygon_nm
 from loquet.core.brief.places import Name
 from loquet.core.circuit.model import GROUND
@@ -68,9 +68,8 @@ class DropPourArea(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Take it out."""
-        area = area_at(design, self.board, self.index)
-        areas = choice_of(design, self.board).areas
-        return with_choice(design, self.board, areas=tuple(a for a in areas if a is not area))
+        _, others = picked_out(design, self.board, self.index)
+        return with_choice(design, self.board, areas=others)
 
 
 class PreferPourArea(Frozen):
@@ -87,9 +86,8 @@ class PreferPourArea(Frozen):
 
     def apply(self, design: Design) -> Design:
         """Put it first."""
-        area = area_at(design, self.board, self.index)
-        areas = choice_of(design, self.board).areas
-        return with_choice(design, self.board, areas=(area, *(a for a in areas if a is not area)))
+        area, others = picked_out(design, self.board, self.index)
+        return with_choice(design, self.board, areas=(area, *others))
 
 
 class SetTearDrops(Frozen):
@@ -112,22 +110,22 @@ class SetTearDrops(Frozen):
 
 def choice_of(design: Design, board: str) -> PourChoice:
     """What is to be poured beside ground on a board."""
-    return design.choices.pours.get(board, PourChoice())
+    return design.choices.pours.get(board, GROUND_ALONE)
 
 
-def area_at(design: Design, board: str, index: int) -> PourArea:
-    """An area by its place in the order; raises EditRefused."""
+def picked_out(design: Design, board: str, index: int) -> tuple[PourArea, tuple[PourArea, ...]]:
+    """An area by its place in the order, and all others; raises EditRefused."""
     board_of(design, board)
     areas = choice_of(design, board).areas
     if index >= len(areas):
         raise EditRefused(
             f"There is no area {index + 1} on {board}.", "It may have been taken out meanwhile."
         )
-    return areas[index]
+    return areas[index], (*areas[:index], *areas[index + 1 :])
 
 
 def with_choice(design: Design, board: str, **changes: object) -> Design:
     """The design with another choice for the pour of a board."""
     made = choice_of(design, board).model_copy(update=changes)
     left = {name: kept for name, kept in design.choices.pours.items() if name != board}
-    return with_choices(design, pours=left if made == PourChoice() else {**left, board: made})
+    return with_choices(design, pours=left if made == GROUND_ALONE else {**left, board: made})

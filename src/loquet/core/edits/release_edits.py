@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.design import Design
 from loquet.core.edits.applying import with_choices
@@ -20,13 +21,13 @@ class ChooseHouse(Frozen):
     finish: Words
     colour: Words
     thickness_um: Annotated[int, Field(ge=400, le=3200)]
-    copper_um: Annotated[int, Field(ge=18, le=210)] = 35
+    copper_um: Annotated[int, Field(ge=18, le=210)] = USUAL_COPPER_UM
     shipping: Words
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        copper = f", copper {self.copper_um} µm" if self.copper_um != 35 else ""
+        copper = f", copper {self.copper_um} µm" if self.copper_um != USUAL_COPPER_UM else ""
         return f"Order at {self.house}: {self.finish}, {self.colour}, {self.thickness_um / 1000:.1f} mm{copper}"
 
     def apply(self, design: Design) -> Design:

@@ -79,7 +79,7 @@ def write_job(
     return (json.dumps(content, indent=1) + "\n").encode()
 
 
-def stack(layers: int, thickness_um: int, copper_um: int = 35) -> list[dict[str, Any]]:
+def stack(layers: int, thickness_um: int, copper_um: int) -> list[dict[str, Any]]:
     """Copper and what insulates it, from the near side: outer copper as chosen, 35 micrometres inside, and FR4 between, of four layers 0.2 mm under the outer ones (common practice, no source)."""
     outer = {"Type": "Copper", "Thickness": copper_um / 1000}
     inner = {"Type": "Copper", "Thickness": INNER_MM}

@@ -1,6 +1,6 @@
 """A board house: what it can make, and what that costs. Prices are in cents, invented for the scenario."""
 
-from loquet.core.board.rules import BoardRules
+from loquet.core.board.rules import USUAL_COPPER_UM, BoardRules
 from loquet.core.brief.panel_choice import Parting
 from loquet.core.frozen import Frozen
 from loquet.core.quantities.lengths import UM
@@ -12,10 +12,6 @@ class Shipping(Frozen):
     name: str
     cents: int
     days: int
-
-
-USUAL_COPPER_UM = 35
-"""Copper of one ounce to the square foot, as boards come where nothing is said."""
 
 
 class House(Frozen):

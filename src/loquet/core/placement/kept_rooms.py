@@ -6,7 +6,7 @@ from math import ceil, floor, inf
 
 import numpy as np
 
-from loquet.core.board.openings import kept_free
+from loquet.core.board.openings import KeptFree, kept_free
 from loquet.core.brief import Brief
 from loquet.core.geometry import Rect
 from loquet.core.placement.ground_plan import BEHIND, BODY, NOTHING, Rows, rows_of
@@ -27,11 +27,13 @@ class KeptRoom:
 
 
 Storeys = dict[tuple[bool, float], int]
+MOST_STOREYS = 32
+"""Rows have one bit for each; areas of further heights are kept free of all parts."""
 
 
 def storeys_of(kept: Iterable[KeptRoom]) -> Storeys:
     """The bit in rows for every side and height to which areas are kept low."""
-    heights = sorted({room.storey for room in kept if room.up_to_mm})
+    heights = sorted({room.storey for room in kept if room.up_to_mm})[:MOST_STOREYS]
     return {storey: BEHIND << index for index, storey in enumerate(heights, 1)}
 
 
@@ -39,7 +41,7 @@ def rows_kept(kept: Iterable[KeptRoom], storeys: Storeys) -> Rows:
     """Areas that are kept free as rows: a body where no part may stand, else the bit of its storey."""
     rows = [NOTHING]
     for room in kept:
-        if room.up_to_mm:
+        if room.storey in storeys:
             rows.append(rows_of([room.rect], storeys[room.storey], 0))
         else:
             rows.append(rows_of([room.rect], *((BEHIND, 0) if room.far else (BODY, BODY))))
@@ -47,15 +49,21 @@ def rows_kept(kept: Iterable[KeptRoom], storeys: Storeys) -> Rows:
 
 
 def kept_rooms(brief: Brief, board: str) -> tuple[KeptRoom, ...]:
-    """What of a board is kept free of parts, or of high ones, as upright rectangles in nm."""
+    """What of a board is kept free of parts, or of high ones."""
     return tuple(
-        KeptRoom((floor(left), floor(bottom), ceil(right), ceil(top)), kept.far, kept.up_to_mm)
+        KeptRoom(rect_about(kept), kept.far, kept.up_to_mm)
         for kept in kept_free(brief, brief.board(board))
         if kept.parts
-        for left, bottom, right, top in (kept.area.bounds,)
     )
 
 
-def near_rects_kept(rooms: tuple[KeptRoom, ...], height_mm: float = inf) -> tuple[Rect, ...]:
+def near_rects_kept(brief: Brief, board: str, height_mm: float = inf) -> tuple[Rect, ...]:
     """The areas of the near side in which a part of this height may not stand."""
-    return tuple(r.rect for r in rooms if not r.far and (not r.up_to_mm or height_mm > r.up_to_mm))
+    areas = kept_free(brief, brief.board(board))
+    return tuple(rect_about(kept) for kept in areas if kept.bars(False, height_mm))
+
+
+def rect_about(kept: KeptFree) -> Rect:
+    """An area as an upright rectangle in nm."""
+    left, bottom, right, top = kept.area.bounds
+    return floor(left), floor(bottom), ceil(right), ceil(top)

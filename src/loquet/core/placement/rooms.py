@@ -1,4 +1,4 @@
-"""What parts take of a board: courtyards, plated holes from the far side, room for pins that come out behind."""
+"""What parts take of a board: courtyards, plated holes from the far side, and room for pins that come out behind."""
 
 import numpy as np
 
