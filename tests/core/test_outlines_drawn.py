@@ -248,6 +248,7 @@ HOSTILE = {
     "deep": (svg(PILE), "nested deeper"),
     "uses itself": (svg(f'{BOX}<g id="a"><use href="#a"/></g>'), "nested deeper"),
     "uses that multiply": (svg(f'<defs><g id="a0">{BOX}</g>{USED}</defs><use href="#a8"/>'), "more than 10000 lines"),
+    "use of no size": (svg(f'{BOX}<symbol id="s" viewBox="0 0 9 9">{BOX}</symbol><use href="#s"/>'), "A use of the drawing makes no sense"),
     "symbol of no size": (svg(f'{BOX}<symbol id="s" viewBox="0 0 0 9"/><use href="#s"/>'), "makes no sense"),
     "not a number": (dxf(line(0, 0, 60, 0).replace("60", "nan"), box(0, 0, 60, 40)), "no number"),
     "no number in SVG": (svg('<rect x="0" y="0" width="wide" height="40"/>'), "makes no sense"),

@@ -289,10 +289,14 @@ def test_areas_are_chosen_put_in_order_and_taken_out(finished: Design, library: 
     ):
         with refused(why):
             edit(finished, kind="add-pour-area", board="main", area=wrong.model_dump())
+    with refused("very area is poured already"):
+        edit(design, kind="add-pour-area", board="main", area=one.model_dump())
     with refused("no area 3 on main"):
         edit(design, kind="drop-pour-area", board="main", index=2)
     with refused("40 areas"):
-        full = design.choices.model_copy(update={"pours": {"main": PourChoice(areas=(one,) * 40)}})
+        full = design.choices.model_copy(
+            update={"pours": {"main": PourChoice(areas=(other,) * 40)}}
+        )
         edit(
             design.model_copy(update={"choices": full}),
             kind="add-pour-area",

@@ -49,6 +49,8 @@ class AddPourArea(Frozen):
             )
         if not area.intersects(outline):
             raise EditRefused("The area lies beside the board.", "Draw it on the board.")
+        if self.area in choice.areas:
+            raise EditRefused("This very area is poured already.", "Draw it elsewhere.")
         if len(choice.areas) == MOST_AREAS:
             raise EditRefused(f"{MOST_AREAS} areas are the most.", "Take one out first.")
         return with_choice(design, self.board, areas=(*choice.areas, self.area))

@@ -113,6 +113,8 @@ class SvgReader:
         if box:
             left, top, wide, high = box
             w, h = number(element, "width"), number(element, "height")
+            if not w or not h:
+                raise ValueError("a size in percent says nothing about a board")
             scale = min(w / wide, h / high)
             dx, dy = (w - scale * wide) / 2 - scale * left, (h - scale * high) / 2 - scale * top
             inner = svgelements.Matrix(f"matrix({scale}, 0, 0, {scale}, {dx}, {dy})") * inner

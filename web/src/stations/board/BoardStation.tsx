@@ -68,6 +68,10 @@ export function BoardStation() {
 	const looks = [...LOOKS, ...(board?.planes.length ? PLANES : [])];
 	const look = looks.some(([value]) => value === wished) ? wished : "near";
 	const [beside, setBeside] = useKept<"tries" | "pour" | null>("beside the board", null);
+	const showBeside = (what: "tries" | "pour") => {
+		setBeside(beside === what ? null : what);
+		if (hand === "area") setHand(null);
+	};
 	const nets = board ? netsToPour(board) : [];
 	const areaNet = nets.includes(wantedNet) ? wantedNet : (nets[0] ?? "");
 	const side = look === "far" ? "far" : "near";
@@ -128,10 +132,7 @@ export function BoardStation() {
 					on={beside === "pour"}
 					title="Areas of other nets than ground, and tear-drops"
 					disabled={!board}
-					onClick={() => {
-						setBeside(beside === "pour" ? null : "pour");
-						if (hand === "area") setHand(null);
-					}}
+					onClick={() => showBeside("pour")}
 					data-testid="show-pour"
 				>
 					Areas
@@ -139,7 +140,7 @@ export function BoardStation() {
 				<Toggle
 					on={beside === "tries"}
 					title="The board arranged in several ways, side by side"
-					onClick={() => setBeside(beside === "tries" ? null : "tries")}
+					onClick={() => showBeside("tries")}
 					data-testid="show-tries"
 				>
 					Tries
