@@ -9,7 +9,10 @@ const KEYS: [string, string][] = [
 	["arrow keys", "nudge the selected one by 0.1 mm; with Shift by 1 mm"],
 	["Ctrl+C, Ctrl+X, Ctrl+V", "copy, cut, paste where the pointer is, into any project (Brief)"],
 	["Delete", "remove what is picked (Brief); cut the picked track (Board)"],
-	["Shift+press", "pick several, to move, line up or mirror them (Brief), to line up, spread or swap them (Board)"],
+	[
+		"Shift+press",
+		"pick several, to move, line up or mirror them (Brief), to line up, spread, swap, mirror them or put them in rows (Board)",
+	],
 	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],
 	["Q", "turn the selected part by 90 degrees (Board)"],
 	["wheel or + and -, drag on empty board", "zoom, pan; 0 shows the whole board (Board)"],
@@ -26,7 +29,7 @@ export function KeySheet({ open, close }: { open: boolean; close: () => void }) 
 			<div className="fixed inset-0 flex items-center justify-center p-6">
 				<DialogPanel className="w-[560px] rounded border border-line bg-card p-5">
 					<DialogTitle className="text-[16px] font-semibold">Keys</DialogTitle>
-					<dl className="mt-3 grid grid-cols-[190px_1fr] gap-y-1.5">
+					<dl className="mt-3 grid grid-cols-[190px_1fr] gap-x-4 gap-y-1.5">
 						{KEYS.map(([key, what]) => (
 							<div key={key} className="contents">
 								<dt className="figure">{key}</dt>
