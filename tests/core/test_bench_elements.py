@@ -5,7 +5,7 @@ from types import SimpleNamespace
 
 import pytest
 
-from loquet.core.board import Copper
+from loquet.core.board import BoardView, Copper
 from loquet.core.build import faults
 from loquet.core.build.elements import Desk, desk_of, fed_by, network_of, poles
 from loquet.core.build.faults import GOOD, Fault
@@ -16,7 +16,7 @@ from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
 from loquet.core.pipeline import bring_up_to_date
-from tests.core.plain_boards import board, empty_board, pad
+from tests.core.plain_boards import board, pad
 from tests.making import device, thing
 
 G = "GROUND"
@@ -330,9 +330,8 @@ def test_a_resistor_is_measured_in_ohms_and_a_capacitor_in_farads(fed: Desk) -> 
     assert set(capacitor.pads.values()) in pairs
 
 
-def test_near_pads_are_bridged_more_often(fed: Desk, finished: Design, library: Library) -> None:
+def test_near_pads_are_bridged_more_often(fed: Desk, plain: BoardView) -> None:
     """Twice a plain joint where they touch, an e-th of it every 0.15 mm (common practice, no source); nothing beyond 0.6 mm, on other sides, or of one net."""
-    plain = empty_board(finished, library)
 
     def weights(*pads: Copper) -> list[float]:
         return [f.weight for f in faults.bridges(fed, board(plain, *pads))]

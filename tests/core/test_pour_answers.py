@@ -24,14 +24,8 @@ from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
 from loquet.core.pipeline import board_view, bring_up_to_date
-from tests.core.plain_boards import CURVE, GAP, HIGH, MM, WIDE, board, empty_board, pad, track
+from tests.core.plain_boards import CURVE, GAP, HIGH, MM, WIDE, board, pad, track
 from tests.making import device, thing
-
-
-@pytest.fixture(scope="module")
-def plain(finished: Design, library: Library) -> BoardView:
-    """A board with nothing on it."""
-    return empty_board(finished, library)
 
 
 def test_the_pour_keeps_every_distance_and_no_more(plain: BoardView) -> None:

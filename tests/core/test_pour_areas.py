@@ -23,15 +23,9 @@ from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.release import prove_package, release
 from loquet.core.reviewing import review
 from loquet.core.stack.pieces import in_mm
-from tests.core.plain_boards import CURVE, GAP, MM, board, empty_board, pad, track
+from tests.core.plain_boards import CURVE, GAP, MM, board, pad, track
 from tests.editing import edit, refused
 from tests.foreign_reader import as_shapely
-
-
-@pytest.fixture(scope="module")
-def plain(finished: Design, library: Library) -> BoardView:
-    """A board with nothing on it."""
-    return empty_board(finished, library)
 
 
 def area(net: str, left: float, bottom: float, right: float, top: float, far: bool = False) -> PourArea:  # fmt: skip

@@ -26,15 +26,9 @@ from tests.stacks import (
     block,
     piece,
     placed,
-    pouched,
     said,
     stacked,
 )
-
-
-@pytest.fixture(scope="module")
-def pouch(library: Library) -> Design:
-    return pouched(library)
 
 
 def test_bodies_stand_at_their_heights(pouch: Design, library: Library) -> None:

@@ -22,17 +22,11 @@ from tests.stacks import (
     block,
     placed,
     plugged,
-    pouched,
     reach_of,
     said,
     shelled,
     stacked,
 )
-
-
-@pytest.fixture(scope="module")
-def pouch(library: Library) -> Design:
-    return pouched(library)
 
 
 def test_a_switch_is_reached_from_the_edge_only(library: Library) -> None:
