@@ -26,8 +26,8 @@ def wait(client: TestClient, job: int, seconds: float = 60) -> dict[str, Any]:
     raise AssertionError("the job did not end")
 
 
-def run(client: TestClient, project: int, kind: str) -> dict[str, Any]:
-    answer = client.post(f"/api/projects/{project}/jobs", json={"kind": kind})
+def run(client: TestClient, project: int, kind: str, **about: Any) -> dict[str, Any]:
+    answer = client.post(f"/api/projects/{project}/jobs", json={"kind": kind, **about})
     assert answer.status_code == 202
     return wait(client, answer.json()["job"])
 
@@ -81,6 +81,21 @@ def test_an_edit_on_an_old_version_is_a_conflict(client: TestClient, head: dict[
     second = edit(client, head, kind="set-quantity", quantity=8)
     assert (first.status_code, second.status_code) == (200, 409)
     assert second.json()["head"] == first.json()["version"]
+
+
+def test_what_a_job_made_meanwhile_is_no_conflict_unless_the_edit_speaks_of_it(
+    client: TestClient, head: dict[str, Any]
+) -> None:
+    """The page still shows the version before the job: a number of devices is taken on top of what the job made, a word about tracks that it has not seen is not."""
+    project = head["project"]
+    assert run(client, project, "everything")["state"] == "done"
+    routed = client.get(f"/api/projects/{project}").json()
+    assert edit(client, head, kind="keep-nets", board="main").status_code == 409
+    taken = edit(client, head, kind="set-quantity", quantity=7)
+    assert taken.status_code == 200
+    assert taken.json()["stale"] == routed["stale"] == []
+    assert edit(client, routed, kind="keep-nets", board="main").status_code == 409
+    assert edit(client, taken.json(), kind="keep-nets", board="main").status_code == 200
 
 
 def test_refused_edits_say_why_and_change_nothing(client: TestClient, head: dict[str, Any]) -> None:
@@ -141,6 +156,39 @@ def test_a_stage_that_refuses_says_so(client: TestClient, head: dict[str, Any]) 
     card = run(client, locked["project"], "pins")
     assert card["state"] == "refused"
     assert "locked to pin 1" in card["message"]
+
+
+def test_a_track_is_drawn_where_another_lies_and_undone_as_one(
+    client: TestClient, head: dict[str, Any]
+) -> None:
+    """3 mm of another net square over the longest way of a button: led about it in one step, one undo takes both back."""
+    project = head["project"]
+    run(client, project, "everything")
+    assert client.post(f"/api/projects/{project}/jobs", json={"kind": "draw"}).status_code == 422
+
+    def tracks() -> list[dict[str, Any]]:
+        board = client.get(f"/api/projects/{project}/board").json()
+        assert board["links"] == []
+        found: list[dict[str, Any]] = board["tracks"]
+        return found
+
+    before = tracks()
+    buttons = [t for t in before if t["net"].startswith("BUTTON_")]
+    crossed = max(buttons, key=lambda t: abs(t["x1"] - t["x2"]) + abs(t["y1"] - t["y2"]))
+    x, y = ((crossed[f"{axis}1"] + crossed[f"{axis}2"]) / 2 for axis in "xy")
+    level = abs(crossed["x1"] - crossed["x2"]) > abs(crossed["y1"] - crossed["y2"])
+    dx, dy = (0, 1.5) if level else (1.5, 0)
+    ends = {"x1_nm": x - dx, "y1_nm": y - dy, "x2_nm": x + dx, "y2_nm": y + dy}
+    piece = {name: round(mm * 1e6) for name, mm in ends.items()}
+    piece |= {"net": "CELLS", "far": crossed["far"], "width_nm": 200_000}
+    drawing = {"kind": "draw-tracks", "board": "main", "tracks": [piece]}
+    card = run(client, project, "draw", drawing=drawing)
+    assert card["message"] == f"Draw CELLS on main; {crossed['net']} gave way."
+    after = tracks()
+    assert crossed not in after
+    assert [t["net"] for t in after if t["by_hand"]] == ["CELLS"]
+    client.post(f"/api/projects/{project}/undo")
+    assert tracks() == before
 
 
 def test_an_edit_while_a_job_runs_is_kept(client: TestClient, head: dict[str, Any]) -> None:

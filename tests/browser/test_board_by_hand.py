@@ -47,6 +47,7 @@ def test_a_board_by_hand(server: Server, driver: Chrome, tmp_path: Path) -> None
     area_poured(driver, path)
     two_parts_in_one_place(driver, path)
     cut_and_drawn(driver, path)
+    others_give_way(driver, path)
     bent_and_tidied(driver, path)
     undone_and_compared(driver, path)
     press(driver, "[role='radio'][title^='with true heights']")
@@ -204,6 +205,33 @@ def cut_and_drawn(driver: Chrome, path: str) -> None:
     press(driver, "[data-testid='pour']")
     WebDriverWait(driver, 60).until(lambda d: asked(d, path)["stale"] == [])
     assert [f["sentence"] for f in asked(driver, path)["findings"] if f["severity"] == "stop"] == []
+
+
+def others_give_way(driver: Chrome, path: str) -> None:
+    """A track drawn from a pad straight across the longest way that the router laid: that one is led about it, nothing is open, and one undo takes both back."""
+    board = asked(driver, f"{path}/board")
+    near = [t for t in board["tracks"] if not t["far"] and not t["by_hand"] and t["net"] != "GROUND"]  # fmt: skip
+    crossed = max(near, key=lambda t: hypot(t["x1"] - t["x2"], t["y1"] - t["y2"]))
+    x, y = (crossed["x1"] + crossed["x2"]) / 2, (crossed["y1"] + crossed["y2"]) / 2
+    pads = [p for p in board["pads"] if "near" in p["sides"] and p["net"] not in ("", "GROUND", crossed["net"])]  # fmt: skip
+    pad = min(pads, key=lambda p: hypot(p["x"] - x, p["y"] - y))
+    canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
+    press(driver, "[data-testid='draw']")
+    press(driver, "[data-testid='giving']")
+    act = ActionChains(driver, duration=0)
+    for spot in ((pad["x"], pad["y"]), (2 * x - pad["x"], 2 * y - pad["y"])):
+        act.move_to_element_with_offset(canvas, *on_board(canvas, *spot)).click()
+    act.perform()
+    canvas.send_keys(Keys.ENTER)
+    reads(driver, "[data-testid='notice']", "gave way")
+    after = asked(driver, f"{path}/board")
+    assert crossed not in after["tracks"]
+    assert after["links"] == []
+    assert faults(driver) == []
+    driver.find_element(By.XPATH, "//button[.='Undo']").click()
+    WebDriverWait(driver, 30).until(lambda d: crossed in asked(d, f"{path}/board")["tracks"])
+    press(driver, "[data-testid='giving']")
+    press(driver, "[data-testid='draw']")
 
 
 def bent_and_tidied(driver: Chrome, path: str) -> None:

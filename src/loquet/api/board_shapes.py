@@ -80,6 +80,7 @@ class ViaView(BaseModel):
     x: float
     y: float
     stitch: bool
+    by_hand: bool
 
 
 class PieceView(BaseModel):

@@ -17,8 +17,10 @@ from loquet.api.errors import Refused
 from loquet.api.shapes import JobCard, Laid, TryCard
 from loquet.core.board.model import NetName
 from loquet.core.design import SLICES, Design, SliceName
+from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.tries import tries_key
 from loquet.jobs.works import (
+    draw_through,
     finish,
     look_for_aims,
     look_for_ways,
@@ -45,6 +47,7 @@ JobKind = Literal[
     "finish",
     "release",
     "nets",
+    "draw",
     "tries",
     "aim",
 ]
@@ -60,11 +63,12 @@ JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
 
 
 class JobRequest(BaseModel):
-    """What to start; `board` and `nets` say which nets are routed again."""
+    """What to start; `board` and `nets` say which nets are routed again, `drawing` what is drawn where others give way."""
 
     kind: JobKind
     board: Annotated[str, Field(max_length=24)] = ""
     nets: Annotated[tuple[NetName, ...], Field(max_length=200)] = ()
+    drawing: DrawTracks | None = None
 
 
 class Started(BaseModel):
@@ -79,6 +83,9 @@ def start_job(
 ) -> Started:
     """Start long work."""
     head = head_of(session, project_id)
+    running = {ticket.kind for ticket in context.jobs.of_project(project_id)}
+    if wanted.kind in ("nets", "draw") and wanted.kind in running:
+        raise Refused("Another track is just being laid.", "Try again when it is done.")
     if wanted.kind == "release":
         work = make_release(context.factory, project_id)
     elif wanted.kind == "nets":
@@ -86,6 +93,10 @@ def start_job(
             raise Refused("No net is named.", "Pick a net on the board first.")
         board = board_named(load_design(session, head.version), wanted.board)
         work = route_nets(context.factory, project_id, board, wanted.nets, AUTHOR)
+    elif wanted.kind == "draw":
+        if wanted.drawing is None:
+            raise Refused("Nothing is drawn.", "Draw a track on the board first.")
+        work = draw_through(context.factory, project_id, wanted.drawing, AUTHOR)
     elif wanted.kind == "tries":
         board = board_named(load_design(session, head.version), wanted.board)
         work = try_arrangements(context.factory, project_id, board, AUTHOR)

@@ -13,7 +13,7 @@ from loquet.api.shapes import DesignHead, ProjectCard
 from loquet.core.brains import chip_for
 from loquet.core.brief import outline_polygon_mm, read_brief
 from loquet.core.design import Design
-from loquet.core.edits import Edit, apply
+from loquet.core.edits import Edit, apply, rests_on
 from loquet.store.designs import (
     all_projects,
     commit_version,
@@ -120,9 +120,9 @@ def get_project(project_id: int, session: SessionNow, context: ContextNow) -> Re
 def make_edit(
     project_id: int, wanted: EditRequest, session: SessionNow, context: ContextNow
 ) -> Response:
-    """One edit as a new version; 409 where the design has moved on meanwhile."""
+    """One edit as a new version; 409 where a person has changed the design meanwhile, or a job what the edit rests on."""
     head = head_of(session, project_id, lock=True)
-    expect_head(session, head, wanted.version)
+    expect_head(session, head, wanted.version, rests_on(wanted.edit))
     before = load_design(session, head.version)
     design = apply(before, wanted.edit)
     known_brain(before, design, context)

@@ -145,7 +145,7 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
         ],
         links=[link_drawing(link) for link in open_links(view)],
         vias=[
-            ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6, stitch=stitch)
+            ViaView(net=v.net, x=v.x_nm / 1e6, y=v.y_nm / 1e6, stitch=stitch, by_hand=v.by_hand)
             for some, stitch in ((routed, False), (stitches, True))
             for v in some
         ],

@@ -11,24 +11,34 @@ def nets_rerouted(
     design: Design, library: Library, board: str, nets: frozenset[str], progress: Progress
 ) -> Made[Routing]:
     """The routing of a board with these nets made anew; what a person drew of them stays. Raises StageRefused where the board was never routed, or has none of these nets."""
-    before = routed_before(design, board, nets)
-    drawn = {key_of(track) for track in before.value.tracks if track.by_hand}
-    drawn |= {key_of(via) for via in before.value.vias if via.by_hand}
+    before = routed_before(design, board, nets).value
     fast = Wires(
-        tracks=tuple(t for t in before.value.tracks if t.by_hand or t.net not in nets),
-        vias=tuple(v for v in before.value.vias if v.by_hand or v.net not in nets),
+        tracks=tuple(t for t in before.tracks if t.by_hand or t.net not in nets),
+        vias=tuple(v for v in before.vias if v.by_hand or v.net not in nets),
     )
+    drawn = Wires(
+        tracks=tuple(t for t in before.tracks if t.by_hand),
+        vias=tuple(v for v in before.vias if v.by_hand),
+    )
+    return routed_about(design, library, board, fast, drawn, progress)
+
+
+def routed_about(
+    design: Design, library: Library, board: str, fast: Wires, drawn: Wires, progress: Progress
+) -> Made[Routing]:
+    """The routing of a board about these wires, of which only those a person has `drawn` are marked as theirs."""
     held = design.choices.model_copy(update={"wires": {**design.choices.wires, board: fast}})
     routed = run_stage(
         design.model_copy(update={"choices": held}), "routing", library, progress, board
     ).routing[board]
+    theirs = {*map(key_of, drawn.tracks), *map(key_of, drawn.vias)}
     value = routed.value.model_copy(
         update={
             "tracks": tuple(
-                t.model_copy(update={"by_hand": key_of(t) in drawn}) for t in routed.value.tracks
+                t.model_copy(update={"by_hand": key_of(t) in theirs}) for t in routed.value.tracks
             ),
             "vias": tuple(
-                v.model_copy(update={"by_hand": key_of(v) in drawn}) for v in routed.value.vias
+                v.model_copy(update={"by_hand": key_of(v) in theirs}) for v in routed.value.vias
             ),
         }
     )

@@ -12,7 +12,10 @@ from loquet.core.aiming import aims_of
 from loquet.core.board import Routing
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, Made, SliceName, slice_of
+from loquet.core.edits import EditRefused
+from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import inputs_digest
+from loquet.core.giving_way import made_to_give_way
 from loquet.core.parts import PartError
 from loquet.core.pinning import verdict_of, ways_for
 from loquet.core.pipeline import Progress, StageRefused, board_view, run_stage
@@ -122,6 +125,20 @@ def make_nets(tell: Tell, design_text: str, board: str, nets: list[str]) -> str 
         return Refusal(str(problem))
     text: str = made.model_dump_json()
     return text
+
+
+def make_way(
+    tell: Tell, design_text: str, drawing_text: str
+) -> tuple[str, tuple[str, ...]] | Refusal:
+    """The routing of a board after drawing where others lie, as JSON, and the nets that were led about it."""
+    design = Design.model_validate_json(design_text)
+    drawing = DrawTracks.model_validate_json(drawing_text)
+    try:
+        routed = picturing(tell, drawing.board)
+        made, yielding = made_to_give_way(design, bundled_library(), drawing, routed)
+    except (EditRefused, StageRefused, PartError) as problem:
+        return Refusal(str(problem))
+    return made.routing[drawing.board].model_dump_json(), yielding
 
 
 def make_package(tell: Tell, design_text: str) -> tuple[dict[str, bytes], dict[str, Any]] | Refusal:

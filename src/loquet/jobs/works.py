@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.core.aiming import aims_key
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
+from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import each_slice, stale_subjects
 from loquet.core.frozen import digest_of
 from loquet.core.library import Library
@@ -24,6 +25,7 @@ from loquet.jobs.making import (
     make_package,
     make_slice,
     make_try,
+    make_way,
 )
 from loquet.jobs.runner import Ticket, Work
 from loquet.store.answers import answer_of, keep_answer
@@ -116,6 +118,32 @@ def route_nets(
         with factory.begin() as session:
             head = head_of(session, project_id, lock=True)
             onto: Design = load_design(session, head.version).with_made("routing", board, made)
+            commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
+        return f"{said}."
+
+    return work
+
+
+def draw_through(
+    factory: sessionmaker[Session], project_id: int, drawing: DrawTracks, author: str
+) -> Work:
+    """Draw where others lie: the wires and the ways that were led about them land as one version."""
+
+    def work(ticket: Ticket) -> str:
+        with factory() as session:
+            design: Design = load_design(session, head_of(session, project_id).version)
+        ticket.say("making way for what was drawn")
+        answer: Any = ticket.compute(make_way, design.model_dump_json(), drawing.model_dump_json())
+        if isinstance(answer, Refusal):
+            raise StageRefused("routing", answer.sentence, "")
+        text, yielding = answer
+        made = MADE["routing"].model_validate_json(text)
+        names = ", ".join(yielding[:3]) + (f" and {len(yielding) - 3} more" if yielding[3:] else "")
+        said = f"{drawing.label}; {names or 'nothing'} gave way"
+        with factory.begin() as session:
+            head = head_of(session, project_id, lock=True)
+            onto: Design = drawing.apply(load_design(session, head.version))
+            onto = onto.with_made("routing", drawing.board, made)
             commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
         return f"{said}."
 

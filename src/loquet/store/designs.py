@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from loquet.core.brief import Brief
-from loquet.core.design import SLICES, Design
+from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.remembering import Remembered
 from loquet.store.slices import read_slices, store_slice
 from loquet.store.tables import ProjectRow, RevisionRow, VersionRow
@@ -115,10 +115,21 @@ def commit_version(
     return version
 
 
-def expect_head(session: Session, head: Head, version_id: int) -> None:
-    """Raise Conflict unless the caller saw the present head."""
-    if head.version.id != version_id:
-        raise Conflict(head.version.id, head.version.label)
+DECIDED = ("brief", "choices")
+
+
+def expect_head(
+    session: Session, head: Head, version_id: int, rests_on: tuple[SliceName, ...] = ()
+) -> None:
+    """Raise Conflict unless the caller saw what a person decided as it is in the present head, and the slices that the edit rests on; what a job made of it meanwhile is no conflict."""
+    if head.version.id == version_id:
+        return
+    seen = session.get(VersionRow, version_id)
+    if seen is not None and seen.revision_id == head.revision.id:
+        now = head.version.slices
+        if all(seen.slices[name] == now[name] for name in (*DECIDED, *rests_on)):
+            return
+    raise Conflict(head.version.id, head.version.label)
 
 
 def undo(session: Session, project_id: int) -> bool:

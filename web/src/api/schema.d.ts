@@ -9775,7 +9775,7 @@ export interface components {
         };
         /**
          * JobRequest
-         * @description What to start; `board` and `nets` say which nets are routed again.
+         * @description What to start; `board` and `nets` say which nets are routed again, `drawing` what is drawn where others give way.
          */
         JobRequest: {
             /**
@@ -9783,11 +9783,12 @@ export interface components {
              * @default
              */
             board: string;
+            drawing?: components["schemas"]["DrawTracks"] | null;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets" | "tries" | "aim";
+            kind: "pins" | "ways out" | "circuit" | "placement" | "routing" | "pour" | "board" | "everything" | "finish" | "release" | "nets" | "draw" | "tries" | "aim";
             /**
              * Nets
              * @default []
@@ -15944,6 +15945,8 @@ export interface components {
          * @description A via in mm; a `stitch` belongs to the pour and not to the wiring of its net.
          */
         ViaView: {
+            /** By Hand */
+            by_hand: boolean;
             /** Net */
             net: string;
             /** Stitch */

@@ -46,7 +46,7 @@ const board: Board = {
 	],
 	tracks: [{ net: "LAMP", far: true, x1: 20, y1: 10, x2: 30, y2: 10, w: 0.2, by_hand: false }],
 	links: [],
-	vias: [{ net: "LAMP", x: 20, y: 10, stitch: false }],
+	vias: [{ net: "LAMP", x: 20, y: 10, stitch: false, by_hand: false }],
 	pieces: [],
 	areas: [],
 	tear_drops: false,

@@ -6,6 +6,7 @@ import {
 	cornerAt,
 	dragged,
 	drawn,
+	givers,
 	laid,
 	ledOn,
 	legs,
@@ -89,14 +90,29 @@ describe("a track in the hand", () => {
 		});
 		expect(clearance(board, start, { ...leg, far: true }).gap).toBe(Number.POSITIVE_INFINITY);
 	});
+	it("knows what would give way: routed tracks and vias, not pads and not what is by hand", () => {
+		const start = begin(board, { x: 0, y: 0 }, "near");
+		if (!start) throw new Error("no start");
+		const over = { far: false, x1: 0, y1: 9.7, x2: 10, y2: 9.7 };
+		expect(givers(board, start, [over])).toEqual(["B"]);
+		expect(clearance(board, start, over, true).words).toBe("C1 pad 1");
+		expect(givers(board, start, [{ ...over, far: true }])).toEqual([]);
+		// 0.3 between the middles, 0.1 of each: a gap of 0.1 is too near, one of 0.15 is not
+		expect(givers(board, start, [{ ...over, y1: 9.65, y2: 9.65 }])).toEqual([]);
+		const by_hand = { ...board, tracks: board.tracks.map((t) => ({ ...t, by_hand: true })) };
+		expect(givers(by_hand, start, [over])).toEqual([]);
+		expect(clearance(by_hand, start, over, true).words).toBe("a track of B");
+		const pierced = { ...board, vias: [{ net: "C", x: 3, y: 9.7, stitch: false, by_hand: false }] };
+		expect(givers(pierced, start, [{ ...over, far: true }])).toEqual(["C"]);
+	});
 });
 
 describe("a corner dragged", () => {
 	const bent = {
 		...board,
 		vias: [
-			{ net: "A", x: 4, y: 4, stitch: false },
-			{ net: "A", x: 20, y: 20, stitch: true },
+			{ net: "A", x: 4, y: 4, stitch: false, by_hand: false },
+			{ net: "A", x: 20, y: 20, stitch: true, by_hand: false },
 		],
 		tracks: [
 			{ net: "A", far: false, x1: 0, y1: 0, x2: 4, y2: 4, w: 0.2, by_hand: false },
@@ -123,7 +139,7 @@ describe("a corner dragged", () => {
 		expect(found.width).toBe(0.3);
 	});
 	it("takes no stitch of a pour for wiring", () => {
-		expect(viasOf(bent, "A")).toEqual([{ net: "A", x: 4, y: 4, stitch: false }]);
+		expect(viasOf(bent, "A")).toEqual([{ net: "A", x: 4, y: 4, stitch: false, by_hand: false }]);
 	});
 	it("leaves the other side alone where no via stands", () => {
 		const found = dragged(bent, "A", "far", { x: 10, y: 3 }, { x: 10, y: 5 });

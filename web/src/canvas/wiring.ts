@@ -88,7 +88,7 @@ export function steppedBack(draft: Draft): Draft {
 const nm = (mm: number) => Math.round(mm * 1e6);
 
 /** The edit that keeps a draft. */
-export function drawn(board: string, draft: Draft): Edit {
+export function drawn(board: string, draft: Draft): Schemas["DrawTracks"] {
 	return {
 		kind: "draw-tracks",
 		board,
@@ -183,24 +183,62 @@ export function dragged(
 export const trackAt = (board: Board, at: Place, side: Side): Track | null =>
 	board.tracks.find((t) => t.far === (side === "far") && fromSegment(at, t) <= t.w / 2 + SLACK_MM) ?? null;
 
-/** The least gap in mm between a piece of a draft and copper of other nets on its side, and what that is. */
-export function clearance(board: Board, draft: Draft, leg: Leg): { gap: number; words: string } {
-	let best = { gap: Number.POSITIVE_INFINITY, words: "" };
+type Gap = { gap: number; words: string; net: string; gives: boolean };
+
+/** The gaps in mm between a piece of a draft and copper of other nets on its side; what the router laid can give way. */
+function gapsOf(board: Board, draft: Pick<Draft, "net" | "width">, leg: Leg): Gap[] {
 	const half = draft.width / 2;
 	const side: Side = leg.far ? "far" : "near";
-	const see = (gap: number, words: string) => {
-		if (gap < best.gap) best = { gap, words };
-	};
-	for (const pad of board.pads)
-		if (pad.net !== draft.net && pad.sides.includes(side))
-			see(awayFromPad({ x: leg.x1, y: leg.y1, x2: leg.x2, y2: leg.y2 }, pad) - half, `${pad.ref} pad ${pad.pad}`);
-	for (const track of board.tracks)
-		if (track.net !== draft.net && track.far === leg.far)
-			see(betweenSegments(leg, track) - half - track.w / 2, `a track of ${track.net}`);
-	for (const via of board.vias)
-		if (via.net !== draft.net) see(fromSegment(via, leg) - half - board.via_mm / 2, `a via of ${via.net}`);
-	return best;
+	const pads = board.pads
+		.filter((pad) => pad.net !== draft.net && pad.sides.includes(side))
+		.map((pad) => ({
+			gap: awayFromPad({ x: leg.x1, y: leg.y1, x2: leg.x2, y2: leg.y2 }, pad) - half,
+			words: `${pad.ref} pad ${pad.pad}`,
+			net: pad.net,
+			gives: false,
+		}));
+	const tracks = board.tracks
+		.filter((track) => track.net !== draft.net && track.far === leg.far)
+		.map((track) => ({
+			gap: betweenSegments(leg, track) - half - track.w / 2,
+			words: `a track of ${track.net}`,
+			net: track.net,
+			gives: !track.by_hand,
+		}));
+	const vias = board.vias
+		.filter((via) => via.net !== draft.net)
+		.map((via) => ({
+			gap: fromSegment(via, leg) - half - board.via_mm / 2,
+			words: `a via of ${via.net}`,
+			net: via.net,
+			gives: !via.by_hand,
+		}));
+	return [...pads, ...tracks, ...vias];
 }
+
+const NOTHING_NEAR: Gap = { gap: Number.POSITIVE_INFINITY, words: "", net: "", gives: false };
+
+/** The least gap in mm between a piece of a draft and copper of other nets on its side, and what that is; where others are `giving` way only what stays counts. */
+export function clearance(
+	board: Board,
+	draft: Pick<Draft, "net" | "width">,
+	leg: Leg,
+	giving = false,
+): { gap: number; words: string } {
+	const staying = gapsOf(board, draft, leg).filter((found) => !(giving && found.gives));
+	const { gap, words } = staying.reduce((best, found) => (found.gap < best.gap ? found : best), NOTHING_NEAR);
+	return { gap, words };
+}
+
+/** The nets whose routed ways lie nearer to a draft than the gap, and would have to give way. */
+export const givers = (board: Board, draft: Pick<Draft, "net" | "width">, drawn: Leg[]): string[] => [
+	...new Set(
+		drawn
+			.flatMap((leg) => gapsOf(board, draft, leg))
+			.filter((found) => found.gives && found.gap < board.gap_mm - 1e-6)
+			.map((found) => found.net),
+	),
+];
 
 type Stroke = { x: number; y: number; x2: number; y2: number };
 

@@ -1,6 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useRef, useState } from "react";
-import { client, type DesignHead, type Edit, type JobCard, type JobKind, Refusal, take } from "../api/client";
+import {
+	client,
+	type DesignHead,
+	type Edit,
+	type JobCard,
+	type JobKind,
+	Refusal,
+	type Schemas,
+	take,
+} from "../api/client";
 import { EditQueue } from "./editQueue";
 
 export type Design = {
@@ -15,7 +24,8 @@ export type Design = {
 	goBack: (version: number) => Promise<boolean>;
 	undo: () => void;
 	redo: () => void;
-	start: (kind: JobKind, nets?: { board: string; nets: string[] }) => Promise<void>;
+	/** Starts long work and says whether it was done; `about` says which nets of a board, or what is drawn. */
+	start: (kind: JobKind, about?: Partial<Omit<Schemas["JobRequest"], "kind">>) => Promise<boolean>;
 	stop: (job: number) => void;
 	say: (notice: Notice) => void;
 };
@@ -89,7 +99,7 @@ export function useDesignState(project: number): { design: Design | null; failur
 						sentence: job.message || `The job is ${job.state}.`,
 						wayOut: "",
 					});
-					return;
+					return job.state === "done";
 				}
 				await new Promise((done) => setTimeout(done, 250));
 			}
@@ -174,19 +184,20 @@ export function useDesignState(project: number): { design: Design | null; failur
 		move: (name, x_mm, y_mm) => edit({ kind: "move-thing", name, x_mm, y_mm }),
 		undo: () => void step("/api/projects/{project_id}/undo"),
 		redo: () => void step("/api/projects/{project_id}/redo"),
-		start: async (kind, nets) => {
+		start: async (kind, about) => {
 			setNotice(null);
 			await queue.after(() => Promise.resolve(true));
 			try {
 				const started = await take(
 					client.POST("/api/projects/{project_id}/jobs", {
 						...path,
-						body: { kind, board: nets?.board ?? "", nets: nets?.nets ?? [] },
+						body: { kind, board: "", nets: [], ...about },
 					}),
 				);
-				await follow(started.job);
+				return await follow(started.job);
 			} catch (problem) {
 				failed(problem);
+				return false;
 			}
 		},
 		stop: (job) =>

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field, TypeAdapter
 
-from loquet.core.design import Design
+from loquet.core.design import Design, SliceName
 from loquet.core.edits.applying import EditRefused, checked
 from loquet.core.edits.arranging import ArrangeThings, MirrorThings, MoveThings, PasteThings
 from loquet.core.edits.board_edits import (
@@ -122,4 +122,11 @@ def apply(design: Design, edit: Edit) -> Design:
     return checked(design, edit.apply(design))
 
 
-__all__ = ["EDITS", "Edit", "EditRefused", "apply"]
+def rests_on(edit: Edit) -> tuple[SliceName, ...]:
+    """The made slices that an edit speaks of piece by piece: wiring lies between parts and beside other wiring."""
+    if isinstance(edit, DrawTracks | KeepNets | ReleaseNets | CutTrack | LayNet):
+        return ("placement", "routing")
+    return ()
+
+
+__all__ = ["EDITS", "Edit", "EditRefused", "apply", "rests_on"]

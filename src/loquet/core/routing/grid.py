@@ -1,7 +1,7 @@
 """The grid: which cells each net may use for each width, worked out from pads, holes and the board's edge."""
 
 from dataclasses import dataclass, field
-from math import sqrt
+from math import cos, hypot, radians, sin, sqrt
 
 import numpy as np
 import shapely
@@ -11,12 +11,13 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
 from loquet.core.board.rules import BoardRules
-from loquet.core.geometry import Bar, Box, Round, Shape, core_of, radius_of
-from loquet.core.routing.kernels import BLOCKED, FREE, mark_box
+from loquet.core.geometry import Bar, Box, Round, Shape, radius_of
+from loquet.core.routing.kernels import BLOCKED, FREE, near_box
 
 CELL_NM = 100_000
 MARGIN_NM = 11_000
 BLOCK = 16
+VIA_GAP_NM = 50_000
 SIGNAL, SUPPLY, VIA = 0, 1, 2
 
 
@@ -123,75 +124,37 @@ def mark_pad(
     net_numbers: dict[str, int],
 ) -> None:
     """A pad keeps other nets away; vias stay off every pad, its own net's too, so that no solder runs down the hole."""
-    net = net_numbers.get(pad.net, BLOCKED)
-    if isinstance(pad.shape, Box) and pad.shape.turn:
-        mark_turned(owner, pad, half, rules, (columns, rows), net)
-        return
-    box, radius = box_of(pad.shape)
+    net, radius = net_numbers.get(pad.net, BLOCKED), radius_of(pad.shape)
     for side, name in enumerate((NEAR, FAR)):
         if name not in pad.sides:
             continue
         base = side * columns * rows
         for width in range(3):
-            apart = max(rules.drawn_gap_nm, pad.bare_nm)
-            reach = (radius + half[width] + apart + MARGIN_NM) / CELL_NM
-            mark_box(owner[width], columns, rows, base, box, reach, net)
-        mark_box(
-            owner[VIA], columns, rows, base, box, (radius + half[VIA] + 50_000) / CELL_NM, BLOCKED
-        )
-
-
-def mark_turned(
-    owner: list[NDArray[np.int16]],
-    pad: Copper,
-    half: tuple[int, int, int],
-    rules: BoardRules,
-    size: tuple[int, int],
-    net: int,
-) -> None:
-    """A pad that is turned by other than quarters: exact distances from the middles of all cells near it."""
-    columns, rows = size
-    core = core_of(pad.shape)
-    for side, name in enumerate((NEAR, FAR)):
-        if name not in pad.sides:
-            continue
-        base = side * columns * rows
-        for width in range(3):
-            reach = half[width] + rules.drawn_gap_nm + MARGIN_NM
-            mark_cells(owner[width], base + cells_near(core, reach, columns, rows), net)
-        mark_cells(owner[VIA], base + cells_near(core, half[VIA] + 50_000, columns, rows), BLOCKED)
+            reach = radius + half[width] + max(rules.drawn_gap_nm, pad.bare_nm) + MARGIN_NM
+            mark_cells(owner[width], base + cells_near(pad.shape, reach, columns, rows), net)
+        over = cells_near(pad.shape, radius + half[VIA] + VIA_GAP_NM, columns, rows)
+        mark_cells(owner[VIA], base + over, BLOCKED)
 
 
 def mark_fast(grid: Grid, copper: Copper, rules: BoardRules, net_numbers: dict[str, int]) -> None:
     """A track or via that lies fast keeps other nets away; its own net may join it anywhere, and sets no second via beside a via."""
-    net = net_numbers.get(copper.net, BLOCKED)
-    core, radius = core_of(copper.shape), radius_of(copper.shape)
+    net, radius = net_numbers.get(copper.net, BLOCKED), radius_of(copper.shape)
     for side, name in enumerate((NEAR, FAR)):
         if name not in copper.sides:
             continue
         base = side * grid.area
         for width in range(2):
             reach = radius + grid.half_nm[width] + rules.drawn_gap_nm + MARGIN_NM
-            places = cells_near(core, reach, grid.columns, grid.rows)
+            places = cells_near(copper.shape, reach, grid.columns, grid.rows)
             mark_cells(grid.owner[width], base + places, net)
     reach = radius + grid.half_nm[VIA] + rules.drawn_gap_nm + MARGIN_NM
-    places = cells_near(core, reach, grid.columns, grid.rows)
+    places = cells_near(copper.shape, reach, grid.columns, grid.rows)
     mark_cells(grid.owner_via, places, BLOCKED if copper.drill_nm else net)
 
 
-def cells_near(core: BaseGeometry, reach_nm: float, columns: int, rows: int) -> NDArray[np.int64]:
-    """Cells of one side whose middle is nearer to a core than `reach_nm`."""
-    left, bottom, right, top = core.bounds
-    xs = np.arange(
-        max(0, int((left - reach_nm) // CELL_NM)),
-        min(columns, int((right + reach_nm) // CELL_NM) + 2),
-    )
-    ys = np.arange(
-        max(0, int((bottom - reach_nm) // CELL_NM)), min(rows, int((top + reach_nm) // CELL_NM) + 2)
-    )
-    grid_x, grid_y = (axis.ravel() for axis in np.meshgrid(xs, ys))
-    away = shapely.distance(core, shapely.points(grid_x * CELL_NM, grid_y * CELL_NM))
-    close: NDArray[np.int64] = (grid_y * columns + grid_x)[away < reach_nm]
+def cells_near(shape: Shape, reach_nm: float, columns: int, rows: int) -> NDArray[np.int64]:
+    """Cells of one side whose middle is nearer than `reach_nm` to the core of a shape."""
+    close: NDArray[np.int64] = near_box(core_box(shape), reach_nm / CELL_NM, columns, rows)
     return close
 
 
@@ -205,11 +168,11 @@ def mark_hole(
     owner: list[NDArray[np.int16]], hole: Hole, half: tuple[int, int, int], columns: int, rows: int
 ) -> None:
     """An unplated hole keeps all copper away, on both sides."""
-    box, _ = box_of(Round(hole.x, hole.y, hole.d))
     for side in range(2):
         for width in range(3):
-            reach = (hole.keep_nm + half[width] + MARGIN_NM) / CELL_NM
-            mark_box(owner[width], columns, rows, side * columns * rows, box, reach, BLOCKED)
+            reach = hole.keep_nm + half[width] + MARGIN_NM
+            kept = cells_near(Round(hole.x, hole.y, hole.d), reach, columns, rows)
+            mark_cells(owner[width], side * columns * rows + kept, BLOCKED)
 
 
 def both_sides(owner: NDArray[np.int16], area: int) -> NDArray[np.int16]:
@@ -220,17 +183,23 @@ def both_sides(owner: NDArray[np.int16], area: int) -> NDArray[np.int16]:
     ).astype(np.int16)
 
 
-def box_of(shape: Shape) -> tuple[NDArray[np.float64], float]:
-    """A pad as box core (in cells) and radius (in nm)."""
+def core_box(shape: Shape) -> NDArray[np.float64]:
+    """The core of a shape as a turned box: its middle and half its sides in cells, cosine and sine of its turn."""
+    middle: tuple[float, float]
+    turned = (1.0, 0.0)
     match shape:
         case Round():
-            return np.array([shape.x, shape.y, 0, 0]) / CELL_NM, shape.d / 2
+            middle, halves = (shape.x, shape.y), (0.0, 0.0)
         case Box():
-            return np.array([shape.x, shape.y, shape.w / 2, shape.h / 2]) / CELL_NM, 0.0
+            middle, halves = (shape.x, shape.y), (shape.w / 2, shape.h / 2)
+            turned = (cos(radians(shape.turn)), sin(radians(shape.turn)))
         case Bar():
             middle = ((shape.x1 + shape.x2) / 2, (shape.y1 + shape.y2) / 2)
-            halves = (abs(shape.x2 - shape.x1) / 2, abs(shape.y2 - shape.y1) / 2)
-            return np.array([*middle, *halves]) / CELL_NM, shape.w / 2
+            along, up = shape.x2 - shape.x1, shape.y2 - shape.y1
+            long = hypot(along, up)
+            halves = (long / 2, 0.0)
+            turned = (along / long, up / long) if long else turned
+    return np.array([*(value / CELL_NM for value in (*middle, *halves)), *turned])
 
 
 def disc(reach_nm: int) -> tuple[NDArray[np.int32], NDArray[np.int32]]:

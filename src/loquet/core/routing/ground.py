@@ -1,14 +1,16 @@
 """Ground is poured, not routed: which ground pads the pour will not reach, and short tracks that lead them into it."""
 
 import numpy as np
+import shapely
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import FAR, NEAR, Copper
 from loquet.core.board.islands import CutOff
 from loquet.core.board.pouring import RELIEF_NM, relieved, spokes_of
 from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import core_of, radius_of
+from loquet.core.geometry import radius_of
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, Grid, cells_near
-from loquet.core.routing.kernels import FREE, Bytes, pools
+from loquet.core.routing.kernels import FREE, Bytes, Longs, pools
 from loquet.core.routing.router import NetState, Router
 from loquet.core.routing.terminals import nodes_along, terminal_nodes
 
@@ -80,7 +82,7 @@ class GroundPool:
         poured: Bytes = self.flows.copy()
         for pad in (p for pads in self.pads.values() for p in pads if p.ref and relieved(p)):
             reach = radius_of(pad.shape) + RELIEF_NM + THIN_NM
-            places = cells_near(core_of(pad.shape), reach, grid.columns, grid.rows)
+            places = cells_near(pad.shape, reach, grid.columns, grid.rows)
             for side, name in enumerate((NEAR, FAR)):
                 if name in pad.sides:
                     poured[side * grid.area + places] = 0
@@ -137,7 +139,7 @@ def shy_of_spokes(router: Router) -> None:
     for pads in router.contacts.get(GROUND, {}).values():
         for pad in (p for p in pads if p.ref and relieved(p)):
             for bar in spokes_of(pad.shape):
-                places = cells_near(core_of(bar), SHY_NM, grid.columns, grid.rows)
+                places = cells_near(bar, SHY_NM, grid.columns, grid.rows)
                 for side, name in enumerate((NEAR, FAR)):
                     if name in pad.sides:
                         grid.shy[side * grid.area + places] = SHY_COST
@@ -165,12 +167,25 @@ def ground_link(router: Router, known: CutOff = NOTHING) -> NetState:
     middles = [router.middle(t) for t in terminals]
     cells = inner(pool.cells_of(main), grid)
     for far, area in known.pieces:
-        cells[int(far) * grid.area + cells_near(area, CELL_NM, grid.columns, grid.rows)] = 0
+        cells[int(far) * grid.area + cells_on(area.buffer(CELL_NM), grid)] = 0
     wide = wide_open(cells, grid)
     cells = wide if wide.any() else cells
     return NetState(
         pool.number, GROUND, width, terminals, labels, middles, pool=cells.astype(np.int16)
     )
+
+
+def cells_on(area: BaseGeometry, grid: Grid) -> Longs:
+    """Cells of one side whose middle lies in an area."""
+    left, bottom, right, top = (value / CELL_NM for value in area.bounds)
+    xs, ys = np.meshgrid(
+        np.arange(max(0, int(left)), min(grid.columns, int(right) + 1)),
+        np.arange(max(0, int(bottom)), min(grid.rows, int(top) + 1)),
+    )
+    shapely.prepare(area)
+    inside = shapely.contains_xy(area, xs * CELL_NM, ys * CELL_NM)
+    found: Longs = (ys * grid.columns + xs)[inside]
+    return found
 
 
 def inner(cells: Bytes, grid: Grid) -> Bytes:

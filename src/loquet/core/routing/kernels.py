@@ -24,22 +24,24 @@ Floats = NDArray[np.float64]
 
 
 @njit(cache=True, nogil=True)
-def mark_box(
-    owner: Shorts, columns: int, rows: int, base: int, box: Floats, reach: float, net: int
-) -> None:  # pragma: no cover
-    """Mark cells whose middle is nearer than `reach` to a box (middle x, y, half width, half height; in cells)."""
-    x1, x2 = int(np.floor(box[0] - box[2] - reach)), int(np.ceil(box[0] + box[2] + reach))
-    y1, y2 = int(np.floor(box[1] - box[3] - reach)), int(np.ceil(box[1] + box[3] + reach))
-    for y in range(max(0, y1), min(rows - 1, y2) + 1):
-        dy = max(abs(y - box[1]) - box[3], 0.0)
-        for x in range(max(0, x1), min(columns - 1, x2) + 1):
-            dx = max(abs(x - box[0]) - box[2], 0.0)
-            if dx * dx + dy * dy < reach * reach:
-                cell = base + y * columns + x
-                if owner[cell] == FREE:
-                    owner[cell] = net
-                elif owner[cell] != net:
-                    owner[cell] = BLOCKED
+def near_box(box: Floats, reach: float, columns: int, rows: int) -> Longs:  # pragma: no cover
+    """Cells of one side whose middle is nearer than `reach` to a box (middle x, y, half width, half height, cosine and sine of its turn; in cells)."""
+    cosine, sine = box[4], box[5]
+    wide = abs(cosine) * box[2] + abs(sine) * box[3] + reach
+    high = abs(sine) * box[2] + abs(cosine) * box[3] + reach
+    left, right = max(0, int(np.ceil(box[0] - wide))), min(columns - 1, int(box[0] + wide))
+    bottom, top = max(0, int(np.ceil(box[1] - high))), min(rows - 1, int(box[1] + high))
+    found = np.empty(max(0, right - left + 1) * max(0, top - bottom + 1), dtype=np.int64)
+    count = 0
+    for y in range(bottom, top + 1):
+        for x in range(left, right + 1):
+            across, up = x - box[0], y - box[1]
+            u = max(abs(across * cosine + up * sine) - box[2], 0.0)
+            v = max(abs(up * cosine - across * sine) - box[3], 0.0)
+            if u * u + v * v < reach * reach:
+                found[count] = y * columns + x
+                count += 1
+    return found[:count]
 
 
 @njit(cache=True, nogil=True)
@@ -320,6 +322,13 @@ def head_of(heads: Ints, item: int) -> int:  # pragma: no cover
 
 
 @njit(cache=True, nogil=True)
+def join(heads: Ints, one: int, other: int) -> None:  # pragma: no cover
+    """Put the groups of two items together."""
+    a, b = head_of(heads, one), head_of(heads, other)
+    heads[max(a, b)] = min(a, b)
+
+
+@njit(cache=True, nogil=True)
 def pools(
     open_cells: Bytes, crossings: Bytes, columns: int, rows: int, heads: Ints
 ) -> None:  # pragma: no cover
@@ -332,14 +341,11 @@ def pools(
             continue
         place = node % area
         if place % columns > 0 and open_cells[node - 1]:
-            a, b = head_of(heads, node), head_of(heads, node - 1)
-            heads[max(a, b)] = min(a, b)
+            join(heads, node, node - 1)
         if place >= columns and open_cells[node - columns]:
-            a, b = head_of(heads, node), head_of(heads, node - columns)
-            heads[max(a, b)] = min(a, b)
+            join(heads, node, node - columns)
         if node >= area and crossings[place] and open_cells[place]:
-            a, b = head_of(heads, node), head_of(heads, place)
-            heads[max(a, b)] = min(a, b)
+            join(heads, node, place)
     for node in range(2 * area):
         if open_cells[node]:
             heads[node] = head_of(heads, node)

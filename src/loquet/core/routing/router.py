@@ -94,14 +94,14 @@ class Router:
         self.grid = build_grid(
             given.outline, given.area, given.pads, given.holes, self.numbers, given.rules
         )
-        area, size = self.grid.area, 2 * self.grid.area
+        area, size = self.grid.area, len(self.grid.history)
         self.epoch, self.out = (np.zeros(size, dtype=np.int32) for _ in range(2))
         self.states = np.zeros(size, dtype=np.int64)
         self.came = np.zeros(size, dtype=np.int8)
         self.goal = np.zeros(size, dtype=np.int16)
         self.near_vias = np.zeros(area, dtype=np.int32)
         self.heads = np.zeros(BUCKETS, dtype=np.int32)
-        self.entry_node, self.entry_next = (np.zeros(2 * size, dtype=np.int32) for _ in range(2))
+        self.entry_node, self.entry_next = (np.zeros(size + size, dtype=np.int32) for _ in range(2))
         self.mark = self.via_mark = 0
         self.whole = np.array([0, 0, self.grid.columns - 1, self.grid.rows - 1], dtype=np.int32)
         rules = given.rules

@@ -3,7 +3,7 @@
 import numpy as np
 
 from loquet.core.board.copper import FAR, NEAR, Copper
-from loquet.core.geometry import Bar, Box, Round, core_of
+from loquet.core.geometry import Bar, Box, Round
 from loquet.core.routing.grid import CELL_NM, Grid, cells_near
 from loquet.core.routing.kernels import FREE, Ints
 
@@ -40,7 +40,7 @@ def terminal_nodes(grid: Grid, pads: list[Copper], net: int, width: int) -> Ints
 
 def nodes_along(grid: Grid, wire: Copper) -> list[int]:
     """Nodes on the middle line of a track or via that lies fast."""
-    places = cells_near(core_of(wire.shape), ON_LINE_NM, grid.columns, grid.rows)
+    places = cells_near(wire.shape, ON_LINE_NM, grid.columns, grid.rows)
     sides = [side for side, name in enumerate((NEAR, FAR)) if name in wire.sides]
     return [int(side * grid.area + place) for side in sides for place in places]
 

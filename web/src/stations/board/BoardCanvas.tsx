@@ -24,6 +24,8 @@ type Props = {
 	pickAlso: (refs: string[]) => void;
 	mark: { x: number; y: number } | null;
 	hand: Hand;
+	/** Whether what the router laid gives way to what is drawn. */
+	giving: boolean;
 	areaNet: string;
 	pour: (ring: Place[]) => void;
 	showSide: (side: Side) => void;
@@ -41,7 +43,6 @@ const SNAP_PX = 12;
 const LANDED_MS = 5000;
 const CORNER_PX = 9;
 const CORNER_MM = 0.1;
-const NO_DRAFT = { far: false, from: { x: 0, y: 0 }, legs: [], vias: [] };
 type Dragged = ReturnType<typeof dragged>;
 
 export function BoardCanvas(props: Props) {
@@ -58,7 +59,7 @@ export function BoardCanvas(props: Props) {
 		showHeld(next);
 	};
 	const side: Side = look === "far" ? "far" : "near";
-	const wiring = useWiring(board, side, props.showSide);
+	const wiring = useWiring(board, side, props.showSide, props.giving);
 	const area = useArea(board, side, props.areaNet, props.pour);
 	const [span, setSpan] = useState<Span | null>(null);
 	const spanning = useRef(false);
@@ -68,8 +69,7 @@ export function BoardCanvas(props: Props) {
 	const pulled = corner && dragged(board, corner.net, side, corner.from, corner.to);
 	const tooNear = (moved: Dragged) =>
 		moved.moved.some(
-			(leg) =>
-				clearance(board, { ...NO_DRAFT, net: corner?.net ?? "", width: moved.width }, leg).gap < board.gap_mm - 1e-6,
+			(leg) => clearance(board, { net: corner?.net ?? "", width: moved.width }, leg).gap < board.gap_mm - 1e-6,
 		);
 	const bent = pulled && { legs: pulled.moved, vias: [], width: pulled.width, near: tooNear(pulled) };
 	const draft = drawing ? wiring.shown : bent;

@@ -45,6 +45,7 @@ export function BoardStation() {
 	const [net, setNet] = useKept<string | null>("net", null);
 	const [picked, setPicked] = useKept("board", "");
 	const [hand, setHand] = useState<Hand>(null);
+	const [giving, setGiving] = useKept("others give way", false);
 	const [wantedNet, setWantedNet] = useState("");
 	const [track, setTrack] = useState<Track | null>(null);
 	const shownBoard = head.boards.find((b) => b.name === picked) ?? head.boards[0];
@@ -119,6 +120,16 @@ export function BoardStation() {
 				>
 					Draw
 				</Toggle>
+				{hand === "draw" && (
+					<Toggle
+						on={giving}
+						title="What the router laid is led about what you draw; pads and what is by hand stay"
+						onClick={() => setGiving(!giving)}
+						data-testid="giving"
+					>
+						Others give way
+					</Toggle>
+				)}
 				<Toggle
 					on={hand === "measure"}
 					title="Press two places; the middles of pads, holes and parts are taken when they are near"
@@ -180,6 +191,7 @@ export function BoardStation() {
 							also={also}
 							pickAlso={setAlso}
 							hand={hand}
+							giving={giving}
 							areaNet={areaNet}
 							pour={(ring) => void pour(ring)}
 							showSide={setLook}

@@ -34,7 +34,7 @@ export function Tries({ board, outline }: { board: string; outline: [number, num
 				best is taken: whole first, then the shortest, a via counted as 3 mm.
 			</p>
 			{tries.length === 0 && (
-				<Button disabled={busy} onClick={() => void start("tries", { board, nets: [] })} data-testid="make-tries">
+				<Button disabled={busy} onClick={() => void start("tries", { board })} data-testid="make-tries">
 					Make four tries
 				</Button>
 			)}

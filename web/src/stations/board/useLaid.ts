@@ -30,5 +30,5 @@ export const withLaid = (board: Board, laid: Schemas["Laid"]): Board => ({
 		w,
 		by_hand: false,
 	})),
-	vias: laid.vias.map(([x, y]) => ({ net: "", x, y, stitch: false })),
+	vias: laid.vias.map(([x, y]) => ({ net: "", x, y, stitch: false, by_hand: false })),
 });

@@ -1,24 +1,34 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
 import type { Board, Side } from "../../canvas/boardGeometry";
 import type { Place } from "../../canvas/viewport";
-import { begin, clearance, type Draft, drawn, ledOn, legs, steppedBack, turnedOver } from "../../canvas/wiring";
+import { begin, clearance, type Draft, drawn, givers, ledOn, legs, steppedBack, turnedOver } from "../../canvas/wiring";
 import { useDesign } from "../../document/useDesign";
 
-/** Drawing tracks: from a pad over corners to a pad; what is in the hand, and what a press, a move and a key make of it. */
-export function useWiring(board: Board, side: Side, showSide: (side: Side) => void) {
-	const { edit, say } = useDesign();
+/** Drawing tracks: from a pad over corners to a pad; what is in the hand, and what a press, a move and a key make of it. Where others are `giving` way, what the router laid is led about what is drawn. */
+export function useWiring(board: Board, side: Side, showSide: (side: Side) => void, giving: boolean) {
+	const { edit, say, start } = useDesign();
 	const reckon = useReckoner();
 	const [draft, setDraft] = useState<Draft | null>(null);
 	const [ahead, setAhead] = useState<Place | null>(null);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: a new board lets go of what was drawn on the old one
 	useEffect(() => setDraft(null), [board]);
+	const laying = useRef(false);
+	/** Lets go of what is in the hand once it is laid; what was refused stays there to be led elsewhere. */
 	const finish = async (done: Draft | null) => {
-		setDraft(null);
+		if (laying.current) return;
 		setAhead(null);
-		if (done && done.legs.length + done.vias.length > 0) await edit(drawn(board.board, done));
+		setDraft(done);
+		if (!done || done.legs.length + done.vias.length === 0) return setDraft(null);
+		const drawing = drawn(board.board, done);
+		const through = giving && (done.vias.length > 0 || givers(board, done, done.legs).length > 0);
+		laying.current = true;
+		const laid = await (through ? start("draw", { drawing }) : edit(drawing));
+		laying.current = false;
+		if (laid) setDraft(null);
 	};
 	const press = (at: Place) => {
+		if (laying.current) return;
 		if (!draft) {
 			const first = begin(board, at, side);
 			if (first) setDraft(first);
@@ -33,12 +43,13 @@ export function useWiring(board: Board, side: Side, showSide: (side: Side) => vo
 		setAhead(at);
 		if (!draft) return reckon("Press a pad to begin a track.");
 		const rows = ledOn(board, draft, at).draft.legs.slice(draft.legs.length);
-		const gaps = rows.map((leg) => clearance(board, draft, leg));
+		const gaps = rows.map((leg) => clearance(board, draft, leg, giving));
+		const led = giving ? givers(board, draft, [...draft.legs, ...rows]) : [];
 		const least = gaps.sort((a, b) => a.gap - b.gap)[0];
 		const words =
 			least && Number.isFinite(least.gap) ? `${least.gap.toFixed(2)} mm from ${least.words}` : "nothing near";
 		reckon(
-			`${draft.net}, ${draft.width.toFixed(2)} mm, ${draft.far ? "far" : "near"} side: ${words}; ${board.gap_mm.toFixed(2)} mm are asked. Space changes the side, Backspace steps back, Enter ends.`,
+			`${draft.net}, ${draft.width.toFixed(2)} mm, ${draft.far ? "far" : "near"} side: ${words}; ${board.gap_mm.toFixed(2)} mm are asked.${led.length ? ` ${led.join(", ")} will give way.` : ""} Space changes the side, Backspace steps back, Enter ends.`,
 		);
 	};
 	const key = (name: string): boolean => {
@@ -61,7 +72,7 @@ export function useWiring(board: Board, side: Side, showSide: (side: Side) => vo
 		legs: [...draft.legs, ...coming],
 		vias: draft.vias,
 		width: draft.width,
-		near: [...draft.legs, ...coming].some((leg) => clearance(board, draft, leg).gap < board.gap_mm - 1e-6),
+		near: [...draft.legs, ...coming].some((leg) => clearance(board, draft, leg, giving).gap < board.gap_mm - 1e-6),
 	};
 	return { draft, shown, press, lookAhead, key };
 }

@@ -1,0 +1,92 @@
+"""A track drawn across the ways of others: they are led about it, everything else stays to the nanometre."""
+
+import pytest
+
+from loquet.core.board import Track
+from loquet.core.design import Design, slice_of
+from loquet.core.edits.wire_edits import DrawTracks
+from loquet.core.freshness import stale_slices
+from loquet.core.giving_way import made_to_give_way
+from loquet.core.library import Library
+from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
+from loquet.core.reviewing import review
+from tests.editing import edit
+
+HALF_NM = 1_500_000
+WIDTH_NM = 200_000
+
+
+def longest(design: Design, net: str) -> Track:
+    tracks = (t for t in slice_of(design.routing).tracks if t.net == net)
+    return max(tracks, key=lambda t: abs(t.x2_nm - t.x1_nm) + abs(t.y2_nm - t.y1_nm))
+
+
+def across(track: Track, net: str, far: bool | None = None) -> DrawTracks:
+    """A piece of 3 mm of another net square over the middle of a track."""
+    x, y = (track.x1_nm + track.x2_nm) // 2, (track.y1_nm + track.y2_nm) // 2
+    level = abs(track.x2_nm - track.x1_nm) > abs(track.y2_nm - track.y1_nm)
+    dx, dy = (0, HALF_NM) if level else (HALF_NM, 0)
+    piece = Track(
+        net=net, far=track.far if far is None else far, width_nm=WIDTH_NM,
+        x1_nm=x - dx, y1_nm=y - dy, x2_nm=x + dx, y2_nm=y + dy,
+    )  # fmt: skip
+    return DrawTracks(board="main", tracks=(piece,))
+
+
+def test_one_is_led_about_and_all_others_stay(finished: Design, library: Library) -> None:
+    crossed = longest(finished, "BUTTON_BRIGHTER")
+    drawing = across(crossed, "CELLS")
+    made, gave = made_to_give_way(finished, library, drawing, lambda _: True)
+    assert gave == ("BUTTON_BRIGHTER",)
+    before, after = slice_of(finished.routing), slice_of(made.routing)
+    assert crossed not in after.tracks
+    drawn = drawing.tracks[0].model_copy(update={"by_hand": True})
+    assert [t for t in after.tracks if t.by_hand] == [drawn]
+    assert made.choices.wires["main"].tracks == (drawn,)
+    assert after.open_links == ()
+
+    def others(tracks: tuple[Track, ...]) -> set[Track]:
+        return {t for t in tracks if t.net != "BUTTON_BRIGHTER"} - {drawn}
+
+    assert others(after.tracks) == others(before.tracks)
+    assert stale_slices(made) == ("pour",)
+    whole = bring_up_to_date(made, library)
+    stops = [f for f in review(whole, library) if f.severity == "stop"]
+    assert [f.sentence for f in stops if f.rule != "dangling-ends"] == []
+
+
+def test_what_is_not_in_the_way_is_only_drawn(finished: Design, library: Library) -> None:
+    """The same piece on the other side of the track, where nothing lies, gives what drawing gives."""
+    drawing = across(longest(finished, "BUTTON_BRIGHTER"), "CELLS", far=False)
+    made, gave = made_to_give_way(finished, library, drawing, lambda _: True)
+    plain = drawing.apply(finished)
+    assert (gave, made) == ((), plain)
+
+
+def test_what_a_person_drew_does_not_give_way(finished: Design, library: Library) -> None:
+    """A kept way stays under the new track, and the finding says so."""
+    kept = edit(finished, kind="keep-nets", board="main", nets=["BUTTON_BRIGHTER"])
+    drawing = across(longest(kept, "BUTTON_BRIGHTER"), "CELLS")
+    made, gave = made_to_give_way(kept, library, drawing, lambda _: True)
+    assert gave == ()
+    assert longest(made, "BUTTON_BRIGHTER") == longest(kept, "BUTTON_BRIGHTER")
+    assert [f for f in review(made, library) if f.rule == "copper-gap"]
+
+
+def test_a_fence_that_leaves_no_way_is_refused(finished: Design, library: Library) -> None:
+    """Tracks of another net all along both sides of a board part its halves: the nets between them are named."""
+    left, _, right, high = board_view(finished, library).outline.bounds
+    x, top = round((left + right) / 2), round(high) - 400_000
+    fence = tuple(
+        Track(net="CELLS", far=far, width_nm=WIDTH_NM, x1_nm=x, y1_nm=400_000, x2_nm=x, y2_nm=top)
+        for far in (False, True)
+    )
+    with pytest.raises(StageRefused, match="would find no other way on main"):
+        made_to_give_way(finished, library, DrawTracks(board="main", tracks=fence), lambda _: True)
+
+
+def test_before_a_board_is_routed_it_is_refused(finished: Design, library: Library) -> None:
+    bare = finished.model_copy(update={"routing": {}})
+    drawing = across(longest(finished, "BUTTON_BRIGHTER"), "CELLS")
+    with pytest.raises(StageRefused, match="not routed yet"):
+        made_to_give_way(bare, library, drawing, lambda _: True)
