@@ -3,6 +3,7 @@
 from dataclasses import replace
 from types import SimpleNamespace
 
+import numpy as np
 import pytest
 
 from loquet.core.board import BoardView, Copper
@@ -75,21 +76,27 @@ def test_a_slide_switch_joins_where_its_slider_stands(bare: Desk) -> None:
 
 
 @pytest.mark.parametrize(
-    ("part", "pads", "way", "volts"),
+    ("part", "pads", "way", "volts", "ohm"),
     [
-        ("light-2012-amber", {"1": "K", "2": "A"}, ("A", "K"), 2.0),
-        ("diode-schottky-sod123", {"1": "K", "2": "A"}, ("A", "K"), 0.4),
-        ("transistor-npn-sot23", {"1": "B", "2": "E", "3": "C"}, ("B", "E"), 0.65),
-        ("transistor-pmos-sot23", {"1": "g", "2": "S", "3": "D"}, ("D", "S"), 0.65),
-        ("ideal-diode-5", {"1": "I", "2": G, "3": "EN", "4": "ST", "5": "O"}, ("I", "O"), 0.03),
+        ("light-2012-amber", {"1": "K", "2": "A"}, ("A", "K"), 2.0, 0.5),
+        ("diode-schottky-sod123", {"1": "K", "2": "A"}, ("A", "K"), 0.4, 0.5),
+        ("transistor-npn-sot23", {"1": "B", "2": "E", "3": "C"}, ("B", "E"), 0.65, 100.0),
+        ("transistor-pmos-sot23", {"1": "g", "2": "S", "3": "D"}, ("D", "S"), 0.65, 0.5),
+        (
+            "ideal-diode-5",
+            {"1": "I", "2": G, "3": "EN", "4": "ST", "5": "O"},
+            ("I", "O"),
+            0.03,
+            0.08,
+        ),
     ],
 )
 def test_current_goes_the_way_that_the_pins_say(
-    bare: Desk, part: str, pads: dict[str, str], way: tuple[str, str], volts: float
+    bare: Desk, part: str, pads: dict[str, str], way: tuple[str, str], volts: float, ohm: float
 ) -> None:
-    """Anode to cathode, base to emitter, the body diode of a p-channel transistor from drain to source; nothing of it with the power off."""
+    """Anode to cathode, base to emitter, the body diode of a p-channel transistor from drain to source; nothing of it with the power off. Slopes by common practice, no source."""
     (valve,) = one(bare, part, pads).valves
-    assert ((valve.a, valve.b), valve.volts) == (way, volts)
+    assert ((valve.a, valve.b), valve.volts, valve.ohm) == (way, volts, ohm)
     assert one(bare, part, pads, powered=False).valves == ()
 
 
@@ -255,6 +262,19 @@ def test_a_converter_draws_by_the_volts_over_its_own_ground() -> None:
     assert (5.0 - volts["P"]) / 0.1 == pytest.approx(0.33 / 0.9 / 4.6, abs=0.0015)
 
 
+@pytest.mark.parametrize(("before", "share"), [(0.11, 0.3 / (0.11 * 0.5)), (0.09, 1.0)])
+def test_a_converter_without_volts_before_it_draws_what_it_gives(
+    before: float, share: float
+) -> None:
+    """Below 0.1 V a power at an efficiency would ask for amperes without end (common practice, no source)."""
+    made = Regulator("P", "R", G, "P", 0.3, 0.0, 1.0, efficiency=0.5)
+    network = Network(G, (Resistance("P", "R", 1.0), Resistance("R", G, 1.0)), regulators=(made,))
+    solver = Solver(network)
+    volts = np.zeros(len(solver.at))
+    volts[solver.at["P"]] = before
+    assert solver.drawn(made, volts, 0.2) == pytest.approx(0.2 * share)
+
+
 def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
     """The light of 2.0 V from anode to cathode; the other way nothing conducts, which a meter shows as 2 and more."""
     light = next(c for c in fed.circuit.components if fed.kind(c) == "light")
@@ -265,6 +285,10 @@ def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
     other = replace(fed, parts={**fed.parts, light.part: odd})
     good = Faulty(other, GOOD)
     assert drop == 2.0
+    unnamed = part.model_copy(update={"values": {k: v for k, v in part.values.items() if k != "forward_v"}})  # fmt: skip
+    plain = Faulty(replace(fed, parts={**fed.parts, light.part: unnamed}), GOOD)
+    # where no drop is named, that of a silicon junction (common practice, no source)
+    assert plain.measured(Probe("diode", anode, cathode)) == 0.65
     assert good.measured(Probe("diode", anode, cathode)) == pytest.approx(1.8)
     assert good.measured(Probe("diode", cathode, anode)) == 2.0
 

@@ -95,7 +95,7 @@ def test_each_sort_of_fault_shows(desk: Desk, faults: list[Fault]) -> None:
     tenth = Faulty(desk, next(f for f in faults if f.sort == "value" and f.ref == boot and f.factor < 1))  # fmt: skip
     assert tenth.ohm((boot, "1"), (boot, "2")) == pytest.approx(1000, rel=0.01)
     stuck = Faulty(desk, pick(faults, "stuck", red))
-    assert stuck.ohm((red, "1"), (red, "4")) < 1
+    assert stuck.ohm((red, "1"), (red, "4")) == pytest.approx(0.05, rel=0.02)
     assert stuck.symptom().manner == "always"
     flat = Faulty(desk, pick(faults, "flat"))
     assert flat.symptom().dead
@@ -208,6 +208,8 @@ def test_the_table_of_the_first_power(desk: Desk, faults: list[Fault]) -> None:
     assert table.idle.value == pytest.approx(sum(ma for *_, ma in desk.loads))
     assert len(table.neighbours) == 12
     assert all(row.shown == "open" or row.expected > 0 for row in table.neighbours)
+    open_rows = [row for row in table.neighbours if row.shown == "open"]
+    assert {(row.low, row.high) for row in open_rows} == {(1e6, 1e12)}
 
 
 def test_the_protocol_of_the_bench_unit(desk: Desk, faults: list[Fault]) -> None:

@@ -3,6 +3,7 @@
 from typing import Any
 
 import pytest
+from pydantic import ValidationError
 
 from loquet.core.board import Track, Wires
 from loquet.core.design import Design, slice_of
@@ -140,3 +141,13 @@ def test_a_part_dragged_off_the_board_is_said_and_the_rest_is_routed(
     rules = {f.rule for f in review(routed, library) if f.severity == "stop"}
     assert {"courtyards", "unrouted"} <= rules
     assert tracks_of(routed, "BUTTON_DOME")
+
+
+def test_wires_lie_within_a_metre() -> None:
+    """On the nanometre, either way."""
+    metre = 1_000_000_000
+    ends = {"x1_nm": metre, "y1_nm": -metre, "x2_nm": 0, "y2_nm": 0}
+    assert Track(net="A", far=False, width_nm=200_000, **ends).x1_nm == metre
+    for too_far in ({"x1_nm": metre + 1}, {"y1_nm": -metre - 1}):
+        with pytest.raises(ValidationError):
+            Track(net="A", far=False, width_nm=200_000, **ends | too_far)

@@ -16,7 +16,7 @@ from loquet.core.board.islands import cut_off_ground, ground_islands
 from loquet.core.board.model import PourPiece
 from loquet.core.board.openings import opening_lines
 from loquet.core.board.outline import Arc, Line
-from loquet.core.board.pouring import opening, pour_ground, pour_side, thinned
+from loquet.core.board.pouring import Free, opening, pour_ground, pour_side, thinned
 from loquet.core.board.through import pins_rect, pins_under
 from loquet.core.design import Design
 from loquet.core.geometry import Bar, Box, Round, Seat, gap_between
@@ -79,6 +79,53 @@ def test_a_soldered_pad_hangs_on_four_spokes(plain: BoardView, shape: Box | Roun
             assert not poured.contains(Point(x + abs(sy) * off, y + abs(sx) * off))
     full = board(plain, Copper("GROUND", (NEAR,), shape, "pad", "J1", "1", in_full=True))
     assert pour_side(full, NEAR).poured.contains(Point(20 * MM + across * MM, 15 * MM + 0.25 * MM))
+
+
+@pytest.mark.parametrize("across", [1.0, 6.0])
+def test_no_curve_cuts_into_the_gap(plain: BoardView, across: float) -> None:
+    """The pour about a disc is a polygon: about a large one it takes more corners to keep within 10 micrometres of the gap."""
+    disc = Copper("A", (NEAR,), Round(20 * MM, 15 * MM, round(across * MM)), "pad", "J1", "1")
+    poured = pour_side(board(plain, disc), NEAR).poured
+    away = poured.distance(Point(20 * MM, 15 * MM)) - across / 2 * MM
+    assert GAP <= away <= GAP + 2 * CURVE
+
+
+@pytest.mark.parametrize(("left", "stands"), [(0.19, True), (0.17, False)])
+def test_a_spoke_that_a_neighbour_narrows_stays_while_it_can_be_etched(
+    plain: BoardView, left: float, stands: bool
+) -> None:
+    """Of a spoke 0.3 mm wide so much is left beside a foreign pad; from 0.18 mm it stands (common practice, no source)."""
+    low = 14.85 + left + (GAP + CURVE) / MM
+    view = board(plain, pad("GROUND", 20, 15), pad("A", 21.3, low + 0.5, w=1.4, ref="R2"))
+    poured = pour_side(view, NEAR).poured
+    assert poured.contains(Point(20.65 * MM, 14.9 * MM)) == stands
+    assert poured.contains(Point(19.4 * MM, 15 * MM))
+
+
+def test_lines_that_would_cross_once_thinned_are_thinned_together() -> None:
+    """A tip stands half a micrometre deep in a dent of 0.9: with the dent taken out alone, it would stick into the copper."""
+    corners = (
+        (0, 0), (10, 0), (10, 3), (0, 3), (0, 2), (4.9, 2), (5, 0.9995), (5.1, 2),
+        (9, 2), (9, 1), (6, 1), (5, 0.9991), (4, 1), (0, 1),
+    )  # fmt: skip
+    piece = Polygon([(x * MM, y * MM) for x, y in corners])
+    assert piece.is_valid
+    made = thinned(piece, far=True)
+    (area,) = areas_of([made])
+    assert area.is_valid
+    assert made.far
+    assert area.symmetric_difference(piece).area < 1e-2 * MM * MM
+
+
+def test_a_stitch_keeps_its_distance_from_every_hole(plain: BoardView) -> None:
+    """Its copper and the house's distance of holes from the wall of a hole of 2 mm, whatever that hole asks of copper."""
+    hole = Hole(20 * MM, 15 * MM, 2 * MM, False, "", "post", 0)
+    view = board(plain, holes=(hole,))
+    sides = {name: pour_side(view, name) for name in (NEAR, FAR)}
+    whole = [box(0, 0, WIDE * MM, HIGH * MM)]
+    away = [hypot(x - 20 * MM, y - 15 * MM) for x, y in Free(view, sides, whole, whole).spots.tolist()]  # fmt: skip
+    least = MM + view.rules.via_nm / 2 + view.rules.hole_gap_nm
+    assert least <= min(away) < least + 500_000
 
 
 def test_what_is_opened_never_grows() -> None:
