@@ -89,27 +89,19 @@ def edge_map(area: BaseGeometry, columns: int, rows: int, inset_nm: int) -> NDAr
     """FREE inside the inset area and BLOCKED outside, for both sides; whole blocks of cells first, single cells only along the edge."""
     inset = area.buffer(-inset_nm)
     shapely.prepare(inset)
-    inside = np.zeros((rows, columns), dtype=np.bool_)
-    lefts, bottoms = (
-        axis.ravel()
-        for axis in np.meshgrid(np.arange(0, columns, BLOCK), np.arange(0, rows, BLOCK))
-    )
-    blocks = shapely.box(
-        lefts * CELL_NM,
-        bottoms * CELL_NM,
-        (lefts + BLOCK) * CELL_NM,
-        (bottoms + BLOCK) * CELL_NM,
-    )
+    across, up = np.arange(0, columns, BLOCK), np.arange(0, rows, BLOCK)
+    lefts, bottoms = (axis.ravel() for axis in np.meshgrid(across, up))
+    corners = (lefts, bottoms, lefts + BLOCK, bottoms + BLOCK)
+    blocks = shapely.box(*(cells * CELL_NM for cells in corners))
     whole, touched = shapely.contains(inset, blocks), shapely.intersects(inset, blocks)
-    for left, bottom, full in zip(lefts[touched], bottoms[touched], whole[touched], strict=True):
-        part = inside[bottom : bottom + BLOCK, left : left + BLOCK]
-        if full:
-            part[:] = True
-            continue
-        xs, ys = np.meshgrid(
-            np.arange(left, left + part.shape[1]), np.arange(bottom, bottom + part.shape[0])
-        )
-        part[:] = shapely.contains_xy(inset, xs * CELL_NM, ys * CELL_NM)
+    full = whole.reshape(len(up), len(across)).repeat(BLOCK, axis=0).repeat(BLOCK, axis=1)
+    inside = full[:rows, :columns].copy()
+    partly, steps = touched & ~whole, np.arange(BLOCK)
+    xs = lefts[partly][:, None, None] + steps
+    ys = bottoms[partly][:, None, None] + steps[:, None]
+    xs, ys = np.broadcast_arrays(xs, ys)
+    on = (xs < columns) & (ys < rows)
+    inside[ys[on], xs[on]] = shapely.contains_xy(inset, xs[on] * CELL_NM, ys[on] * CELL_NM)
     side = np.where(inside.ravel(), FREE, BLOCKED).astype(np.int16)
     return np.concatenate([side, side])
 

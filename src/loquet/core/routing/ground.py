@@ -204,8 +204,10 @@ def wide_open(cells: Bytes, grid: Grid) -> Bytes:
     """Cells of large parts of one side: what hangs on by a via or a narrow neck is soon cut off again by a track."""
     heads = np.zeros(len(cells), dtype=np.int32)
     pools(cells, np.zeros(grid.area, dtype=np.uint8), grid.columns, grid.rows, heads)
-    sizes = np.bincount(heads[cells > 0], minlength=len(cells))
-    found: Bytes = cells * (sizes[heads] >= LARGE_CELLS).astype(np.uint8)
+    on = np.flatnonzero(cells)
+    sizes = np.bincount(heads[on], minlength=len(cells))
+    found: Bytes = np.zeros_like(cells)
+    found[on] = sizes[heads[on]] >= LARGE_CELLS
     return found
 
 

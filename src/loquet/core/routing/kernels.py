@@ -332,19 +332,22 @@ def join(heads: Ints, one: int, other: int) -> None:  # pragma: no cover
 def pools(
     open_cells: Bytes, crossings: Bytes, columns: int, rows: int, heads: Ints
 ) -> None:  # pragma: no cover
-    """Which open cells of both sides are joined: neighbours along rows and columns, and both sides of a crossing; `heads` gets the head of each cell."""
+    """Which open cells of both sides are joined: neighbours along rows and columns, and both sides of a crossing; `heads` gets the head of each cell. Runs along a row hang on their first cell; two runs are joined where they first lie side by side."""
     area = columns * rows
+    run = 0
     for node in range(2 * area):
         heads[node] = node
-    for node in range(2 * area):
         if not open_cells[node]:
             continue
         place = node % area
-        if place % columns > 0 and open_cells[node - 1]:
-            join(heads, node, node - 1)
-        if place >= columns and open_cells[node - columns]:
-            join(heads, node, node - columns)
-        if node >= area and crossings[place] and open_cells[place]:
+        on = place % columns > 0 and open_cells[node - 1] > 0
+        run = run if on else node
+        heads[node] = run
+        below = node - columns
+        if place >= columns and open_cells[below] and not (on and open_cells[below - 1]):
+            join(heads, node, below)
+        through = node >= area and crossings[place] and open_cells[place]
+        if through and not (on and crossings[place - 1] and open_cells[place - 1]):
             join(heads, node, place)
     for node in range(2 * area):
         if open_cells[node]:
