@@ -3,6 +3,7 @@
 from dataclasses import replace
 from math import hypot
 
+import numpy as np
 import pytest
 from shapely.geometry import Point, box
 
@@ -20,7 +21,7 @@ from loquet.core.reviewing import subject_of
 from loquet.core.stack import wires
 from loquet.core.stack.model import Piece, Stack, Walls
 from loquet.core.stack.stacking import stack_of
-from loquet.core.stack.wire_ways import Way, find_way
+from loquet.core.stack.wire_ways import Storeys, Way, find_way, search
 from loquet.core.stack.wires import blocked_words, bundle_mm, cut_mm, ends_of, wire_runs
 from loquet.core.templates import TEMPLATES, sheet_for
 from loquet.demo.scenario import demo_brief
@@ -89,6 +90,20 @@ def test_a_way_goes_around_what_stands_too_high() -> None:
         passed = way_of(shell(body("cell", 20, 30), body("J1", 80, 30), over))
         assert passed is not None
         assert passed.long_mm == pytest.approx(found, rel=0.001)
+    moved = body("U1", 250, 75, area=box(248, 50, 252, 101))
+    elsewhere = way_of(
+        shell(body("cell", 220, 70), body("J1", 280, 70), moved, outline=box(200, 40, 300, 100))
+    )
+    assert elsewhere is not None
+    assert elsewhere.long_mm == pytest.approx(way.long_mm)
+
+
+def test_the_cheapest_cells_are_those_of_the_straight_way() -> None:
+    """Ten steps along a row; two slanting ones would be longer than two straight ones."""
+    open_cells, room = np.ones((2, 11, 11), dtype=np.bool_), box(0, 0, 5, 5)
+    storeys = Storeys(0, 0, open_cells, np.zeros((11, 11), dtype=np.bool_), (room, room), room)
+    path = search(storeys, (0, 5, 0), (0, 5, 10), 1.6)
+    assert path == [(0, 5, j) for j in range(11)]
 
 
 @pytest.mark.parametrize(("gap", "found"), [(1.5, False), (1.7, True)])
