@@ -120,16 +120,6 @@ export function BoardStation() {
 				>
 					Draw
 				</Toggle>
-				{hand === "draw" && (
-					<Toggle
-						on={giving}
-						title="What the router laid is led about what you draw; pads and what is by hand stay"
-						onClick={() => setGiving(!giving)}
-						data-testid="giving"
-					>
-						Others give way
-					</Toggle>
-				)}
 				<Toggle
 					on={hand === "measure"}
 					title="Press two places; the middles of pads, holes and parts are taken when they are near"
@@ -221,7 +211,22 @@ export function BoardStation() {
 				)}
 			</div>
 			<div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule bg-card px-4 py-1.5 text-[12px]">
-				{!net && <span className="whitespace-nowrap text-ink-2">{looks.find(([value]) => value === look)?.[2]}</span>}
+				{hand === "draw" ? (
+					<label
+						className="flex items-center gap-1.5 whitespace-nowrap"
+						title="What the router laid is led about what you draw; pads and what is by hand stay"
+					>
+						<input
+							type="checkbox"
+							checked={giving}
+							onChange={(event) => setGiving(event.target.checked)}
+							data-testid="giving"
+						/>
+						Others give way
+					</label>
+				) : (
+					!net && <span className="whitespace-nowrap text-ink-2">{looks.find(([value]) => value === look)?.[2]}</span>
+				)}
 				{(part || net ? [] : (board?.workings ?? [])).map((w) => (
 					<span key={w.id}>
 						<span className="text-ink-2">{w.title}</span> <Figure working={w} unit={false} />
