@@ -16,7 +16,7 @@ from loquet.core.library import Library
 from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
 from loquet.core.routing.ground import ground_is_whole
-from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart, least_apart
+from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart, least_apart, stamp
 from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish, settle_rest
 from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
 from loquet.core.routing.plane_drops import via_fits
@@ -449,3 +449,18 @@ def test_the_nearest_node_counts_rows_and_columns(place: tuple[float, float], aw
     columns, area = 20, 400
     nodes = np.array([4 * columns + 3, area + 9 * columns + 12], dtype=np.int32)
     assert least_apart(nodes, *place, columns, area) == pytest.approx(away)
+
+
+def test_a_stamp_stays_on_its_side_and_counts_each_cell_once() -> None:
+    """On a grid of 4 x 3, two nodes in the lower left corner of the far side, each with the four cells beside it: three of the cells beside the corner and three beside the next are on the grid, two of them the same."""
+    occupied, epoch = np.zeros(24, dtype=np.int16), np.zeros(24, dtype=np.int32)
+    out = np.zeros(24, dtype=np.int32)
+    dx, dy = np.array([0, 1, -1, 0, 0], dtype=np.int32), np.array([0, 0, 0, 1, -1], dtype=np.int32)
+    count = stamp(occupied, epoch, 7, np.array([12, 13], dtype=np.int32), dx, dy, 4, 3, out)
+    cells = {12, 13, 14, 16, 17}
+    assert sorted(out[:count].tolist()) == sorted(cells)
+    assert set(np.flatnonzero(occupied).tolist()) == cells
+    assert occupied.max() == 1
+    corner = np.array([23], dtype=np.int32)
+    count = stamp(occupied, epoch, 8, corner, dx, dy, 4, 3, out)
+    assert sorted(out[:count].tolist()) == [19, 22, 23]
