@@ -6,6 +6,7 @@ from math import hypot
 import numpy as np
 import pytest
 from shapely.geometry import box
+from shapely.geometry.base import BaseGeometry
 
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit, Component
@@ -19,7 +20,7 @@ from loquet.core.placement.arranging import Item, arranged
 from loquet.core.placement.chip_seat import chip_seat, nth_best
 from loquet.core.placement.clusters import Cluster, Member, families, row_of
 from loquet.core.placement.corner_seats import corner_seats
-from loquet.core.placement.edge_seats import along_edges, along_side, plug_area
+from loquet.core.placement.edge_seats import along_edges, along_side, edge_seats, plug_area
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, rows_of
 from loquet.core.placement.kernels import item_cost, outside, reach_costs
 from loquet.core.placement.rooms import near_rects, room_of
@@ -29,6 +30,7 @@ from loquet.core.placement.seating import (
     PlacingInput,
     Seating,
     area_working,
+    beside_chip,
     lattice,
     place,
     size_of,
@@ -113,6 +115,38 @@ def test_the_upper_side_comes_first() -> None:
     assert order[-1] == 0
     assert set(order) == {0, 90, 180, 270}
     assert (seats[0].x, seats[0].y) == (20 * MM, 30 * MM - 3_500_000)
+
+
+def test_a_port_takes_the_first_seat_that_is_clear_inside_and_outside(library: Library) -> None:
+    """Without a place the middle of the upper side; beside what stands there; beside what stands before its plug; nowhere on a full board. A second port keeps clear of the first, what has a place or belongs elsewhere is left."""
+
+    def seats(*taken: BaseGeometry, behind: tuple[Rect, ...] = ()) -> list[Seat]:
+        brief = plain_board(
+            thing("usb-device", "usb"),
+            thing("usb-device", "placed", 20, 3.5),
+            thing("button", "key"),
+            thing("usb-charge", "charger"),
+        )
+        areas = list(taken)
+        found = edge_seats(brief, "main", library.pattern, library.plug, areas, behind)
+        assert len(areas) == len(taken) + 2 * len(found)
+        assert not any("placed" in role or "key" in role for role in found)
+        return list(found.values())
+
+    first, second = seats()
+    assert (first.x, first.turn_deg) == (20 * MM, 180)
+    assert second.turn_deg != 180 or abs(second.x - first.x) > 12 * MM
+    part = next(iter(plain_board(thing("usb-device", "usb")).things[0].bodies())).part
+    yard = library.pattern(part).courtyard
+    for low, high in ((20, 30), (31, 50)):  # inside, and where the grip of a plug comes
+        wall = box(18 * MM, low * MM, 22 * MM, high * MM)
+        moved = seats(wall)[0]
+        half = yard.w / 2 if low == 20 else 7.175 * MM
+        assert moved.turn_deg == 180
+        assert 2 * MM + half <= abs(moved.x - 20 * MM) <= 2 * MM + half + 500_000
+    assert seats(box(-90 * MM, -90 * MM, 130 * MM, 120 * MM)) == []
+    leads_out: Rect = (0, 20 * MM, 40 * MM, 30 * MM)
+    assert seats(behind=(leads_out,))[0].turn_deg != 180
 
 
 def test_fiducials_go_to_opposite_corners_first(library: Library) -> None:
@@ -318,6 +352,20 @@ def slot_item(x: int, y: int, net: int, half: float = 1.0) -> Item:
     reach = round(half * MM)
     rows = rows_of([(-reach, -reach, reach, reach)])
     return Item((rows,) * 4, (((0, 0),),) * 4, (net,), (1.0,), -1, (x * MM, y * MM, 0))
+
+
+def test_the_chip_has_its_parts_before_others_have_theirs() -> None:
+    """A part beside the chip is told from one beside another part, and from one whose host has no seat yet."""
+    chip = part("chip", {"1": "A"}, part="chip:x")
+    host = part("host", {"1": "B"})
+    cap = part("cap", {"1": "A"}, near_role="chip", near_pad="1")
+    own = part("own", {"1": "B"}, near_role="host", near_pad="1")
+    seating = Seating(given(chip, host, cap, own))
+    assert not beside_chip(seating, cap)
+    for component, x in ((chip, 10), (host, 20)):
+        seating.put(component, Seat(x * MM, 10 * MM))
+    assert beside_chip(seating, cap)
+    assert not beside_chip(seating, own)
 
 
 def test_two_parts_that_fill_their_board_change_places() -> None:
