@@ -1,5 +1,6 @@
 """The router's maps, cell by cell, against distances of shapely; windows, via spacing and negotiation on boards known by hand."""
 
+from dataclasses import replace
 from itertools import product
 
 import numpy as np
@@ -17,7 +18,14 @@ from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
 from loquet.core.routing.ground import ground_is_whole
 from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart, least_apart, stamp
-from loquet.core.routing.negotiation import PRESSURE_START, negotiate, polish, settle_rest
+from loquet.core.routing.negotiation import (
+    POLISHED,
+    PRESSURE_START,
+    STRICT,
+    negotiate,
+    polish,
+    settle_rest,
+)
 from loquet.core.routing.pairs import drawn_to_its_mate, mate_of
 from loquet.core.routing.plane_drops import via_fits
 from loquet.core.routing.router import NetState, Router, Terms
@@ -244,6 +252,27 @@ def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
         ((path),) = net.paths
         tips = {int(path[0]), int(path[-1])}
         assert all(tips & set(nodes.tolist()) for nodes in net.terminals)
+
+
+@pytest.mark.parametrize(
+    ("terms", "rows", "through"),
+    [(STRICT, 38, False), (STRICT, 42, True), (POLISHED, 58, False), (POLISHED, 62, True)],
+)
+def test_what_a_via_costs(library: Library, terms: Terms, rows: int, through: bool) -> None:
+    """Two pads with a wall between that is passed so many rows of 0.1 mm beside the straight way: 0.8 of a cell more for each row, up and down again. Two vias cost 32 cells, and 48 when ways are polished; two bends 0.6."""
+    half = rows * 0.1 - 0.05 - 0.361  # half a track, the gap and the grid's margin
+    asked = given(
+        library,
+        pad("A", Round(*nm(4, 9, 0.8))),
+        pad("A", Round(*nm(20, 9, 0.8))),
+        pad("", Box(*nm(12, 9, 0.4, 2 * half))),
+    )
+    area = box(0, 0, 24 * MM, 18 * MM)
+    router = Router(replace(asked, outline=area, area=area))
+    (net,) = router.nets
+    router.route_net(net, terms)
+    assert net.missing == []
+    assert len(net.vias) == (2 if through else 0)
 
 
 def test_what_still_shares_a_place_is_routed_strictly(library: Library) -> None:

@@ -13,25 +13,33 @@ AREA = COLUMNS * ROWS
 VIA_COST = 60.0
 
 
-def found(owner: np.ndarray, via: np.ndarray, start: int, goal: int) -> list[int]:  # type: ignore[type-arg]
+def found(
+    owner: np.ndarray,
+    via: np.ndarray,
+    start: int,
+    goal: int,
+    columns: int = COLUMNS,  # type: ignore[type-arg]
+) -> list[int]:
     """The way from one node to another by the router's kernel; empty where there is none."""
-    goals = np.zeros(2 * AREA, dtype=np.int16)
+    size, area = len(owner), len(via)
+    goals = np.zeros(size, dtype=np.int16)
     goals[goal] = 1
-    spot = goal % AREA
-    at = np.array([spot % COLUMNS, spot // COLUMNS] * 2, dtype=np.int32)
-    whole = np.array([0, 0, COLUMNS - 1, ROWS - 1], dtype=np.int32)
-    nothing, came = np.zeros(2 * AREA, dtype=np.int16), np.zeros(2 * AREA, dtype=np.int8)
+    spot = goal % area
+    at = np.array([spot % columns, spot // columns] * 2, dtype=np.int32)
+    rows = area // columns
+    whole = np.array([0, 0, columns - 1, rows - 1], dtype=np.int32)
+    nothing, came = np.zeros(size, dtype=np.int16), np.zeros(size, dtype=np.int8)
     node = search(
         *(0, np.array([start], dtype=np.int32), goals, at, whole, owner, via, nothing, nothing),
-        *(np.zeros(2 * AREA, dtype=np.float32), np.zeros(AREA, dtype=np.int32), 1, 0.0, True),
-        *(VIA_COST, COLUMNS, ROWS, np.zeros(2 * AREA, dtype=np.int64), came, 1),
+        *(np.zeros(size, dtype=np.float32), np.zeros(area, dtype=np.int32), 1, 0.0, True),
+        *(VIA_COST, columns, rows, np.zeros(size, dtype=np.int64), came, 1),
         np.zeros(BUCKETS, dtype=np.int32),
-        *(np.zeros(4 * AREA, dtype=np.int32) for _ in range(2)),
+        *(np.zeros(2 * size, dtype=np.int32) for _ in range(2)),
     )
     if node < 0:
         return []
-    out = np.zeros(2 * AREA, dtype=np.int32)
-    return out[: trace(came, node, COLUMNS, AREA, out)][::-1].tolist()
+    out = np.zeros(size, dtype=np.int32)
+    return out[: trace(came, node, columns, area, out)][::-1].tolist()
 
 
 def graph_of(owner: np.ndarray, via: np.ndarray) -> networkx.Graph:  # type: ignore[type-arg]
@@ -69,6 +77,13 @@ def test_ways_are_whole_and_hardly_longer_than_the_shortest(seed: int) -> None:
     assert all(graph.has_edge(a, b) for a, b in steps)
     cost = sum(graph.edges[a, b]["weight"] for a, b in steps)
     assert shortest <= cost <= 1.35 * shortest + 30
+
+
+def test_a_way_of_half_a_metre_is_found() -> None:
+    """5,000 cells in a row."""
+    open_cells = np.full(2 * 5000, FREE, dtype=np.int16)
+    way = found(open_cells, np.full(5000, -2, dtype=np.int16), 0, 4999, columns=5000)
+    assert way == list(range(5000))
 
 
 def test_an_open_board_is_crossed_straight() -> None:
