@@ -10,13 +10,14 @@ from shapely.geometry import box
 
 from loquet.core.board import Routing, Track, Via, Wires
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
+from loquet.core.board.pouring import spokes_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import GROUND, Net
 from loquet.core.geometry import Bar, Box, Round, core_of, radius_of
 from loquet.core.library import Library
 from loquet.core.routing import RouteInput
 from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
-from loquet.core.routing.ground import ground_is_whole
+from loquet.core.routing.ground import ground_is_whole, shy_of_spokes
 from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart, least_apart, stamp
 from loquet.core.routing.negotiation import (
     POLISHED,
@@ -493,3 +494,17 @@ def test_a_stamp_stays_on_its_side_and_counts_each_cell_once() -> None:
     corner = np.array([23], dtype=np.int32)
     count = stamp(occupied, epoch, 8, corner, dx, dy, 4, 3, out)
     assert sorted(out[:count].tolist()) == [19, 22, 23]
+
+
+def test_ways_shy_away_from_the_ends_of_spokes(library: Library) -> None:
+    """Nearer than 0.35 mm to the spokes of a ground pad, not at 0.35 mm itself, where the rows beside one lie exactly (common practice, no source)."""
+    ground = pad(GROUND, Box(*nm(6, 4.55, 1.2, 0.6)))
+    router = Router(given(library, ground, pad("A", Round(*nm(2, 2, 0.8)))))
+    shy_of_spokes(router)
+    xs, ys = np.meshgrid(np.arange(router.grid.columns), np.arange(router.grid.rows))
+    spots = shapely.points(xs.ravel() * CELL_NM, ys.ravel() * CELL_NM)
+    away = np.min([shapely.distance(core_of(bar), spots) for bar in spokes_of(ground.shape)], axis=0)  # fmt: skip
+    assert (away == 350_000).any()
+    near = router.grid.shy[: router.grid.area] > 0
+    assert np.array_equal(near, away < 350_000)
+    assert not router.grid.shy[router.grid.area :].any()
