@@ -42,6 +42,7 @@ def test_one_is_led_about_and_all_others_stay(finished: Design, library: Library
     assert crossed not in after.tracks
     drawn = drawing.tracks[0].model_copy(update={"by_hand": True})
     assert [t for t in after.tracks if t.by_hand] == [drawn]
+    assert not any(via.by_hand for via in after.vias)
     assert made.choices.wires["main"].tracks == (drawn,)
     assert after.open_links == ()
 

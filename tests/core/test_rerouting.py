@@ -40,6 +40,7 @@ def test_what_a_person_drew_of_other_nets_stays_theirs(finished: Design, library
     kept = edit(finished, kind="keep-nets", board="main", nets=["BUTTON_RED"])
     made = nets_rerouted(kept, library, "main", frozenset({"BUTTON_DOME"}), lambda _: True)
     assert {t.net for t in made.value.tracks if t.by_hand} == {"BUTTON_RED"}
+    assert {v for v in made.value.vias if v.by_hand} == {v for v in slice_of(kept.routing).vias if v.by_hand}  # fmt: skip
 
 
 def test_no_board_and_no_net_are_refused(finished: Design, library: Library) -> None:
