@@ -3,6 +3,7 @@
 import io
 from dataclasses import replace
 from itertools import pairwise
+from math import dist
 
 import pytest
 import shapely
@@ -106,6 +107,18 @@ def test_the_drawing_is_at_true_size_and_names_stand_on_their_parts(
         assert at[1] == pytest.approx(bottom + y * POINT - 1.4, abs=0.2)
     others = {c.ref for c in view.circuit.components} - {c.ref for c in parts}
     assert not others & {word for word, _, _ in page.words}
+
+    def drawn(pad: Copper) -> bool:
+        """Whether a line has its end at the lower left corner of a pad."""
+        assert isinstance(pad.shape, Box)
+        x, y = (pad.shape.x - pad.shape.w / 2) / MM, (pad.shape.y - pad.shape.h / 2) / MM
+        at = (right - x * POINT if side == FAR else left + x * POINT, bottom + y * POINT)
+        return any(dist(at, point) < 0.1 for path in page.paths for point in path)
+
+    boxes = [p for p in view.pads if isinstance(p.shape, Box) and not p.shape.turn]
+    assert all(drawn(pad) for pad in boxes if side in pad.sides)
+    behind = [pad for pad in boxes if side not in pad.sides]
+    assert sum(map(drawn, behind)) < len(behind) / 5
 
 
 def test_the_ruler_is_true(view: BoardView) -> None:

@@ -5,6 +5,7 @@ import io
 import itertools
 import json
 import re
+from dataclasses import replace
 from math import dist
 from typing import Any
 
@@ -20,8 +21,8 @@ from loquet.core.brief import PolygonOutline, RoundedRectangle
 from loquet.core.design import Design
 from loquet.core.fabrication.bare_board_netlist import size
 from loquet.core.fabrication.drill import drill_function
-from loquet.core.fabrication.gerber import write_layer, write_profile
-from loquet.core.fabrication.job_file import write_job
+from loquet.core.fabrication.gerber import macro_lines, write_layer, write_profile
+from loquet.core.fabrication.job_file import inner_rules, write_job
 from loquet.core.fabrication.layers import Drawn, Layer, copper_function, drawing_order
 from loquet.core.fabrication.legend import legend_of, text_lines
 from loquet.core.fabrication.tables import table, write_connectors
@@ -315,3 +316,20 @@ def test_every_contact_of_a_connector_is_listed_by_its_place(library: Library) -
     steps = [float(b["X (mm)"]) - float(a["X (mm)"]) for a, b in itertools.pairwise(talk)]
     rises = [float(b["Y (mm)"]) - float(a["Y (mm)"]) for a, b in itertools.pairwise(talk)]
     assert [abs(x) + abs(y) for x, y in zip(steps, rises, strict=True)] == pytest.approx([2.54] * 3)
+
+
+def test_a_turned_rectangle_is_a_macro_in_millimetres() -> None:
+    """Gerber format specification, 4.5.1.6: centre line with exposure, width, height, centre and turn; each once, others than rectangles not at all."""
+    turned = Drawn(Box(5_000_000, 3_000_000, 1_400_000, 500_000, 30), "SMDPad,CuDef")
+    others = (Drawn(Box(0, 0, 1, 1), "SMDPad,CuDef"), Drawn(Round(0, 0, 600_000), "ViaPad"))
+    assert macro_lines((turned, turned, *others)) == [
+        "%AMTurnedW1400000H500000A30*21,1,1.400000,0.500000,0,0,30*%"
+    ]
+
+
+def test_planes_inside_keep_a_quarter_of_a_millimetre(finished: Design, library: Library) -> None:
+    """Only a board of four layers has any (our own distance, no source)."""
+    view = board_view(finished, library)
+    assert inner_rules(view) == []
+    four = replace(view, board=view.board.model_copy(update={"copper_layers": 4}))
+    assert inner_rules(four) == [{"Layers": "Inner", "PadToRegion": 0.25}]
