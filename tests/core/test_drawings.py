@@ -133,6 +133,10 @@ def test_the_ruler_is_true(view: BoardView) -> None:
     assert longest[0] == longest[10] == pytest.approx(4, abs=0.01)
     assert longest[5] == pytest.approx(3, abs=0.01)
     assert longest[1] == pytest.approx(1.8, abs=0.01)
+    along = [p for p in page.paths if len(p) == 2 and p[0][1] == p[1][1]]
+    first = min(ticks, key=lambda p: p[0][0])
+    (line,) = [p for p in along if dist(p[0], first[0]) < 0.02]
+    assert (line[1][0] - line[0][0]) / POINT == pytest.approx(100, abs=0.02)
 
 
 # The legend
