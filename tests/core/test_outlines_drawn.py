@@ -276,10 +276,10 @@ HOSTILE = {
 def test_hostile_drawings_are_refused_with_a_reason_and_soon(name: str) -> None:
     """No crash, nothing over 5 s."""
     data, reason = HOSTILE[name]
-    began = time.perf_counter()
+    began = time.process_time()
     with pytest.raises(OutlineRefused) as said:
         find_outline(data)
-    assert time.perf_counter() - began < 5
+    assert time.process_time() - began < 5
     assert reason in said.value.why
     assert said.value.way_out
 

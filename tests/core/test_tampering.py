@@ -179,8 +179,8 @@ SAID = {
 
 @pytest.mark.parametrize("name", HOSTILE)
 def test_files_made_to_hurt_are_refused_soon_with_a_sentence(name: str) -> None:
-    began = time.monotonic()
+    began = time.process_time()
     with pytest.raises(FileFault) as caught:
         HOSTILE[name]()
-    assert time.monotonic() - began < 10
+    assert time.process_time() - began < 10
     assert (caught.value.file, caught.value.line, caught.value.problem) == SAID[name]
