@@ -3,10 +3,11 @@
 import pytest
 
 from loquet.core.board import Track
+from loquet.core.board.copper import track_copper
 from loquet.core.design import Design, slice_of
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import stale_slices
-from loquet.core.giving_way import made_to_give_way
+from loquet.core.giving_way import made_to_give_way, nets_with_less, with_room
 from loquet.core.library import Library
 from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
 from loquet.core.reviewing import review
@@ -54,6 +55,26 @@ def test_one_is_led_about_and_all_others_stay(finished: Design, library: Library
     whole = bring_up_to_date(made, library)
     stops = [f for f in review(whole, library) if f.severity == "stop"]
     assert [f.sentence for f in stops if f.rule != "dangling-ends"] == []
+
+
+def test_of_ground_only_what_is_in_the_way_goes(finished: Design, library: Library) -> None:
+    """Its ends lie in the pour and are no loose ones: other short ways of ground stay, and ground is whole again."""
+    short = [
+        t.model_copy(update={"net": "GROUND", "by_hand": False})
+        for y in (3_000_000, 6_000_000)
+        for t in across(
+            Track(net="A", far=False, x1_nm=1_000_000, y1_nm=y, x2_nm=1_000_000, y2_nm=y, width_nm=1_000),
+            "GROUND",
+        ).tracks
+    ]  # fmt: skip
+    routing = slice_of(finished.routing)
+    view = board_view(finished, library)
+    laid = routing.model_copy(update={"tracks": (*routing.tracks, *short)})
+    over = track_copper(across(short[0], "CELLS").tracks[0])
+    freed = with_room(laid, view, (over,))
+    assert short[0] not in freed.tracks
+    assert short[1] in freed.tracks
+    assert nets_with_less(laid, freed) == ("GROUND",)
 
 
 def test_what_is_not_in_the_way_is_only_drawn(finished: Design, library: Library) -> None:

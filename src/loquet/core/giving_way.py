@@ -3,6 +3,7 @@
 from loquet.core.board import Copper, Routing, Track, Via, Wires
 from loquet.core.board.copper import BoardView, track_copper, via_copper
 from loquet.core.board.linking import open_links
+from loquet.core.circuit.model import GROUND
 from loquet.core.design import Design
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.geometry import Round, gap_between
@@ -55,7 +56,8 @@ def with_room(routing: Routing, view: BoardView, new: tuple[Copper, ...]) -> Rou
     )
     freed = routing.model_copy(update={"tracks": tracks, "vias": vias})
     for net in nets_with_less(routing, freed):
-        freed = without_loose(freed, view.pads, net)
+        if net != GROUND:  # its ends lie in the pour
+            freed = without_loose(freed, view.pads, net)
     return freed
 
 
