@@ -2,7 +2,7 @@
 
 import pytest
 
-from loquet.core.board import Track
+from loquet.core.board import BoardView, Routing, Track, Via
 from loquet.core.board.copper import track_copper
 from loquet.core.design import Design, slice_of
 from loquet.core.edits.wire_edits import DrawTracks
@@ -11,6 +11,7 @@ from loquet.core.giving_way import made_to_give_way, nets_with_less, with_room
 from loquet.core.library import Library
 from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
 from loquet.core.reviewing import review
+from tests.core.plain_boards import MM, board, pad, track
 from tests.editing import edit
 
 HALF_NM = 1_500_000
@@ -55,6 +56,32 @@ def test_one_is_led_about_and_all_others_stay(finished: Design, library: Library
     whole = bring_up_to_date(made, library)
     stops = [f for f in review(whole, library) if f.severity == "stop"]
     assert [f.sentence for f in stops if f.rule != "dangling-ends"] == []
+
+
+@pytest.mark.parametrize(
+    ("pads", "stays", "vias"),
+    [
+        ([(10, 15), (30, 15)], [], []),  # both ends lead nowhere any longer
+        ([(10, 15), (30, 15), (12, 20)], [0, 3], []),  # two pads stay joined on the near side
+        ([(10, 15), (30, 15), (15, 15)], [0], [0]),  # a pad lies on the first via
+    ],
+)
+def test_what_leads_nowhere_goes_back_to_the_next_pad_or_branch(
+    plain: BoardView, pads: list[tuple[float, float]], stays: list[int], vias: list[int]
+) -> None:
+    """A way on the near side, behind, and on the near side again; its piece behind is crossed."""
+    tracks = (
+        track("A", 10, 15, 15, 15),
+        track("A", 15, 15, 25, 15, far=True),
+        track("A", 25, 15, 30, 15),
+        track("A", 15, 15, 12, 20),
+    )[: 4 if (12, 20) in pads else 3]
+    through = tuple(Via(net="A", x_nm=x * MM, y_nm=15 * MM) for x in (15, 25))
+    view = board(plain, *(pad("A", x, y, ref=f"R{n}") for n, (x, y) in enumerate(pads)))
+    laid = Routing(tracks=tracks, vias=through)
+    freed = with_room(laid, view, (track_copper(track("B", 20, 10, 20, 20, far=True)),))
+    assert freed.tracks == tuple(tracks[n] for n in stays)
+    assert freed.vias == tuple(through[n] for n in vias)
 
 
 def test_of_ground_only_what_is_in_the_way_goes(finished: Design, library: Library) -> None:
