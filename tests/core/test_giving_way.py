@@ -69,7 +69,7 @@ def test_one_is_led_about_and_all_others_stay(finished: Design, library: Library
 def test_what_leads_nowhere_goes_back_to_the_next_pad_or_branch(
     plain: BoardView, pads: list[tuple[float, float]], stays: list[int], vias: list[int]
 ) -> None:
-    """A way on the near side, behind, and on the near side again; its piece behind is crossed."""
+    """A way on the near side, behind, and on the near side again; its piece behind is crossed. Another such way of the net, 10 mm above, is not, and stays."""
     tracks = (
         track("A", 10, 15, 15, 15),
         track("A", 15, 15, 25, 15, far=True),
@@ -77,11 +77,18 @@ def test_what_leads_nowhere_goes_back_to_the_next_pad_or_branch(
         track("A", 15, 15, 12, 20),
     )[: 4 if (12, 20) in pads else 3]
     through = tuple(Via(net="A", x_nm=x * MM, y_nm=15 * MM) for x in (15, 25))
-    view = board(plain, *(pad("A", x, y, ref=f"R{n}") for n, (x, y) in enumerate(pads)))
-    laid = Routing(tracks=tracks, vias=through)
+    above = (
+        track("A", 10, 25, 15, 25),
+        track("A", 15, 25, 25, 25, far=True),
+        track("A", 25, 25, 30, 25),
+    )
+    over = tuple(Via(net="A", x_nm=x * MM, y_nm=25 * MM) for x in (15, 25))
+    spots = [*pads, (10, 25), (30, 25)]
+    view = board(plain, *(pad("A", x, y, ref=f"R{n}") for n, (x, y) in enumerate(spots)))
+    laid = Routing(tracks=(*tracks, *above), vias=(*through, *over))
     freed = with_room(laid, view, (track_copper(track("B", 20, 10, 20, 20, far=True)),))
-    assert freed.tracks == tuple(tracks[n] for n in stays)
-    assert freed.vias == tuple(through[n] for n in vias)
+    assert freed.tracks == (*(tracks[n] for n in stays), *above)
+    assert freed.vias == (*(through[n] for n in vias), *over)
 
 
 def test_of_ground_only_what_is_in_the_way_goes(finished: Design, library: Library) -> None:
