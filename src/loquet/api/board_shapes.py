@@ -50,19 +50,6 @@ class PartView(BaseModel):
     height: float
 
 
-class TrackView(BaseModel):
-    """A track in mm."""
-
-    net: str
-    far: bool
-    x1: float
-    y1: float
-    x2: float
-    y2: float
-    w: float
-    by_hand: bool
-
-
 class LinkView(BaseModel):
     """A connection that is still open, between two pads, in mm."""
 
@@ -71,6 +58,14 @@ class LinkView(BaseModel):
     y1: float
     x2: float
     y2: float
+
+
+class TrackView(LinkView):
+    """A connection that a track makes, in mm."""
+
+    far: bool
+    w: float
+    by_hand: bool
 
 
 class ViaView(BaseModel):

@@ -585,7 +585,7 @@ export interface paths {
         put?: never;
         /**
          * Make Edit
-         * @description One edit as a new version; 409 where the design has moved on meanwhile.
+         * @description One edit as a new version; 409 where a person has changed the design meanwhile, or a job what the edit rests on.
          */
         post: operations["make_edit"];
         delete?: never;
@@ -15743,7 +15743,7 @@ export interface components {
         };
         /**
          * TrackView
-         * @description A track in mm.
+         * @description A connection that a track makes, in mm.
          */
         TrackView: {
             /** By Hand */

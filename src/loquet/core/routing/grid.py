@@ -18,6 +18,7 @@ CELL_NM = 100_000
 MARGIN_NM = 11_000
 BLOCK = 16
 VIA_GAP_NM = 50_000
+"""From a pad to a via of its own net, so that no solder runs down the hole; common practice, no source."""
 SIGNAL, SUPPLY, VIA = 0, 1, 2
 
 

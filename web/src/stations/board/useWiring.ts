@@ -12,7 +12,7 @@ export function useWiring(board: Board, side: Side, showSide: (side: Side) => vo
 	const [draft, setDraft] = useState<Draft | null>(null);
 	const [ahead, setAhead] = useState<Place | null>(null);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: a new board lets go of what was drawn on the old one
-	useEffect(() => setDraft(null), [board]);
+	useEffect(() => setDraft(null), [board.board]);
 	const laying = useRef(false);
 	/** Lets go of what is in the hand once it is laid; what was refused stays there to be led elsewhere. */
 	const finish = async (done: Draft | null) => {
@@ -21,9 +21,8 @@ export function useWiring(board: Board, side: Side, showSide: (side: Side) => vo
 		setDraft(done);
 		if (!done || done.legs.length + done.vias.length === 0) return setDraft(null);
 		const drawing = drawn(board.board, done);
-		const through = giving && (done.vias.length > 0 || givers(board, done, done.legs).length > 0);
 		laying.current = true;
-		const laid = await (through ? start("draw", { drawing }) : edit(drawing));
+		const laid = await (giving ? start("draw", { drawing }) : edit(drawing));
 		laying.current = false;
 		if (laid) setDraft(null);
 	};
