@@ -5,6 +5,8 @@ import type { Place } from "../../canvas/viewport";
 import { begin, clearance, type Draft, drawn, givers, ledOn, legs, steppedBack, turnedOver } from "../../canvas/wiring";
 import { useDesign } from "../../document/useDesign";
 
+const MOST_NAMED = 2;
+
 /** Drawing tracks: from a pad over corners to a pad; what is in the hand, and what a press, a move and a key make of it. Where others are `giving` way, what the router laid is led about what is drawn. */
 export function useWiring(board: Board, side: Side, showSide: (side: Side) => void, giving: boolean) {
 	const { edit, say, start } = useDesign();
@@ -48,7 +50,7 @@ export function useWiring(board: Board, side: Side, showSide: (side: Side) => vo
 		const words =
 			least && Number.isFinite(least.gap) ? `${least.gap.toFixed(2)} mm from ${least.words}` : "nothing near";
 		reckon(
-			`${draft.net}, ${draft.width.toFixed(2)} mm, ${draft.far ? "far" : "near"} side: ${words}; ${board.gap_mm.toFixed(2)} mm are asked.${led.length ? ` ${led.join(", ")} will give way.` : ""} Space changes the side, Backspace steps back, Enter ends.`,
+			`${draft.net}, ${draft.width.toFixed(2)} mm, ${draft.far ? "far" : "near"} side: ${words}; ${board.gap_mm.toFixed(2)} mm are asked.${led.length ? ` ${firstOf(led)} will give way.` : ""} Space: other side, Backspace: back, Enter: end.`,
 		);
 	};
 	const key = (name: string): boolean => {
@@ -75,3 +77,7 @@ export function useWiring(board: Board, side: Side, showSide: (side: Side) => vo
 	};
 	return { draft, shown, press, lookAhead, key };
 }
+
+/** The first names of many, so that the line has room for the rest of its words. */
+const firstOf = (names: string[]) =>
+	names.slice(0, MOST_NAMED).join(", ") + (names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : "");
