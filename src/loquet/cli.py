@@ -3,6 +3,7 @@
 import argparse
 import errno
 import json
+import os
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -58,7 +59,13 @@ def main(arguments: list[str] | None = None) -> int:
     serve.add_argument("--host", default="127.0.0.1")
     serve.add_argument("--port", type=int, default=8460)
     chosen = parser.parse_args(arguments)
-    return COMMANDS[chosen.command](chosen)
+    try:
+        code = COMMANDS[chosen.command](chosen)
+        sys.stdout.flush()
+    except BrokenPipeError:  # whoever read the answer had enough of it
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
+    return code
 
 
 def compile_command(chosen: argparse.Namespace) -> int:
@@ -100,11 +107,11 @@ def refuse(sentence: str, as_json: bool) -> int:
 
 
 def verify_command(chosen: argparse.Namespace) -> int:
-    """0 proven, 1 nothing to prove, 3 the files differ from the design."""
+    """0 proven and ready, 1 nothing to prove, 2 proven and not ready, 3 the files differ from the design."""
     from loquet.compiling import Unusable, proof_figures, verify_folder
 
     try:
-        proof = verify_folder(chosen.folder)
+        proof, stops = verify_folder(chosen.folder)
     except Unusable as error:
         return refuse(str(error), chosen.json)
     faults = [
@@ -114,19 +121,31 @@ def verify_command(chosen: argparse.Namespace) -> int:
     if chosen.json:
         print(
             json.dumps(
-                {"proven": proof.holds, **(proof_figures(proof) or {}), "faults": faults},
+                {
+                    "proven": proof.holds,
+                    "ready": proof.holds and not stops,
+                    "stops": list(stops),
+                    **(proof_figures(proof) or {}),
+                    "faults": faults,
+                },
                 ensure_ascii=False,
             )
         )
     elif proof.holds:
         print(
-            f"Proven: {proof.nets} nets, {proof.pads} pads, {proof.gaps} gaps, {proof.holes} holes, {proof.keys} keys scanned. The files hold the design."
+            f"{'Proven, not ready' if stops else 'Proven'}: {proof.nets} nets, {proof.pads} pads, "
+            f"{proof.gaps} gaps, {proof.holes} holes, {proof.keys} keys scanned. "
+            "The files hold the design."
         )
+        for sentence in stops:
+            print(f"stop  {sentence}")
     else:
         for row in faults[:40]:
             print(f"{row['net'] or 'no net'}: {row['sentence']}")
         print(f"Not proven: {len(faults)} differences between the files and the design.")
-    return 0 if proof.holds else 3
+    if not proof.holds:
+        return 3
+    return 2 if stops else 0
 
 
 def pins_command(chosen: argparse.Namespace) -> int:

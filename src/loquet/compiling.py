@@ -13,6 +13,7 @@ from pydantic import ValidationError
 from loquet.catalogue.library import bundled_library
 from loquet.core.board.linking import open_links
 from loquet.core.brief import BriefError, read_brief
+from loquet.core.brief.seats import fixed_seats
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import DEVICE, SLICES, Design
 from loquet.core.feasibility import brief_faults
@@ -188,8 +189,8 @@ def write_package(out: Path, design: Design, result: Release, report: dict[str, 
     draft.rename(out)
 
 
-def verify_folder(folder: Path) -> Proof:
-    """The proof of a compiled folder; raises Unusable where there is no package in it."""
+def verify_folder(folder: Path) -> tuple[Proof, tuple[str, ...]]:
+    """The proof of a compiled folder, and the stops that stand against its design all the same; raises Unusable where there is no package in it."""
     if not folder.is_dir():
         raise Unusable(f"{folder} is not a folder. Give the folder that compile wrote.")
     if not (folder / "design.json").is_file():
@@ -221,15 +222,43 @@ def package_in(folder: Path) -> dict[str, bytes]:
     return {path.relative_to(folder).as_posix(): read_limited(path) for path in paths}
 
 
-def prove_folder(files: dict[str, bytes], design: Design, library: Library) -> Proof:
-    """The proof of a whole folder, its report included; raises ValueError, PartError, KeyError for a design that cannot be proven."""
+def prove_folder(
+    files: dict[str, bytes], design: Design, library: Library
+) -> tuple[Proof, tuple[str, ...]]:
+    """The proof of a whole folder, its report included, and the stops of its design; raises ValueError, PartError, KeyError for a design that cannot be proven."""
     report = files.pop("report.json", b"")
     proof = prove_package(files, design, library)
-    said_again = report_of(design, release(design, library), library) if proof.holds else {}
-    if proof.holds and report != report_file(said_again):
-        said = "is missing" if not report else "does not say what this design gives"
-        return replace(proof, faults=(Fault("report.json", "", 0, 0, f"report.json {said}."),))
-    return proof
+    if not proof.holds:
+        return proof, ()
+    said = release(design, library)
+    stops = tuple(f.sentence for f in said.findings if f.severity == "stop")
+    faults = [Fault("design.json", "", 0, 0, words) for words in made_otherwise(design, library)]
+    if not faults and report != report_file(report_of(design, said, library)):
+        how = "is missing" if not report else "does not say what this design gives"
+        faults = [Fault("report.json", "", 0, 0, f"report.json {how}.")]
+    return replace(proof, faults=tuple(faults)), stops
+
+
+def made_otherwise(design: Design, library: Library) -> list[str]:
+    """What of a design its own brief does not give: its circuit, made again, and the places of what the brief places."""
+    try:
+        circuit = run_stage(design, "circuit", library).circuit
+    except (StageRefused, RecipeNotPossible, PartError) as error:
+        return [f"The brief of design.json gives no circuit: {error}"]
+    found = []
+    for subject, made in circuit.items():
+        kept = design.circuit.get(subject)
+        if kept is None or kept.value != made.value:
+            found.append("The circuit of design.json is not the one that its brief gives.")
+    for board in design.brief.boards:
+        given = fixed_seats(design.brief, board.name)
+        chosen = design.choices.part_seats
+        placed = design.placement.get(board.name)
+        for part in placed.value.parts if placed else ():
+            wanted = given.get(part.role)
+            if wanted is not None and part.role not in chosen and part.seat != wanted:
+                found.append(f"{part.ref} does not lie where the brief places it.")
+    return found
 
 
 def report_file(report: dict[str, Any]) -> bytes:

@@ -1,15 +1,27 @@
 """What devices cost with the simulated houses and suppliers, from the files that the houses read."""
 
+from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from loquet.core.design import Design, slice_of
 from loquet.core.drawers import part_lines
+from loquet.core.kit import kit_of
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
-from loquet.core.ordering.landed import Landed, OptionCost, Stencil, Wanted, landed
+from loquet.core.ordering.landed import (
+    FREE_SHIPPING_CENTS,
+    PARTS_SHIPPING_CENTS,
+    Bought,
+    Landed,
+    OptionCost,
+    Stencil,
+    Wanted,
+    landed,
+)
+from loquet.core.pipeline import board_view
 from loquet.standins.board_house import quote
 from loquet.standins.file_inspection import Inspection
-from loquet.standins.part_supplier import offers_of
+from loquet.standins.part_supplier import Offer, offers_of
 
 STENCILS: dict[Stencil, str] = {"none": "none", "sheet": "a sheet", "framed": "in a frame"}
 
@@ -40,9 +52,33 @@ def landed_at(
         number,
         given_.total_cents - shipping,
         shipping,
-        parts_cents(design, library, number),
-        surface_parts(design),
+        bought_of(design, library, number),
+        placed_parts(design, library),
+        stencils_of(design, library),
     )
+
+
+def bought_of(design: Design, library: Library, number: int) -> Bought:
+    """Parts and kit as the sum wants them."""
+    parts, kit = parts_cost(design, library, number), kit_of(design, library).lines
+    waiting = sum(line.state == "missing" for line in kit)
+    words = (f"{waiting} lines of the kit",) if waiting else ()
+    return Bought(
+        parts_cents=parts.whole_cents,
+        shipping_cents=parts.shipping_cents,
+        unpriced=(*parts.unpriced, *words),
+        short=parts.short,
+    )
+
+
+def stencils_of(design: Design, library: Library) -> int:
+    """How many stencils the boards ask for: one for each side that has paste."""
+    found = 0
+    for board in design.brief.boards:
+        if board.name in design.placement:
+            view = board_view(design, library, board.name)
+            found += len({side for pad in view.pads if pad.paste for side in pad.sides})
+    return max(found, 1)
 
 
 def option_costs(
@@ -81,30 +117,83 @@ def option_costs(
     )
 
 
-def surface_parts(design: Design) -> int:
-    """Parts of a device that a machine can fit: everything but bare copper."""
+def placed_parts(design: Design, library: Library) -> int:
+    """Parts of a device that a machine places on paste: what is bought and has no lead through the board."""
+    if not design.circuit:
+        return 0
+    drilled = {
+        part: any(pad.drill_nm for pad in library.pattern(part).pads)
+        for part in {c.part for c in slice_of(design.circuit).components}
+    }
+    return sum(not c.bare and not drilled[c.part] for c in slice_of(design.circuit).components)
+
+
+def soldered_parts(design: Design) -> int:
+    """Parts of a device that somebody solders: everything but bare copper."""
     return sum(not c.bare for c in slice_of(design.circuit).components) if design.circuit else 0
 
 
-def parts_cents(design: Design, library: Library, number: int) -> int:
+@dataclass(frozen=True)
+class PartsCost:
+    """The parts of so many devices: cents by supplier, the lines without a price, and those that no supplier has in that number."""
+
+    cents: dict[str, float]
+    unpriced: tuple[str, ...]
+    short: tuple[str, ...]
+
+    @property
+    def whole_cents(self) -> int:
+        """What is known of it, in all."""
+        return round(sum(self.cents.values()))
+
+    @property
+    def shipping_cents(self) -> int:
+        """Every supplier ships by itself, free from a sum on."""
+        return sum(
+            PARTS_SHIPPING_CENTS for cents in self.cents.values() if 0 < cents < FREE_SHIPPING_CENTS
+        )
+
+
+def parts_cost(design: Design, library: Library, number: int) -> PartsCost:
     """The parts of so many devices with spares, each line at the cheapest of both suppliers that has it, or at the cheapest."""
     chips = {chip.name: chip for chip in library.list_chips()}
-    whole = 0.0
+    cents: dict[str, float] = {}
+    unpriced, short = [], []
     for line in part_lines(slice_of(design.circuit), library, number):
         if line.part.startswith("chip:"):
             chip = chips.get(line.part[5:])
-            whole += library.stock_of(chip).price_cents * line.to_buy if chip else 0.0
-        elif line.price_cents is not None:
+            if chip is None:
+                unpriced.append(line.line)
+                continue
+            stock = library.stock_of(chip)
+            cents[stock.supplier] = cents.get(stock.supplier, 0.0) + stock.price_cents * line.to_buy
+            short += [line.line] if stock.pieces < line.to_buy else []
+        elif line.price_cents is None:
+            unpriced.append(line.line)
+        else:
             offers = offers_of(line.part, line.price_cents)
-            there = [o for o in offers if o.pieces >= line.to_buy] or list(offers)
-            whole += min(o.each_cents(o.buys(line.to_buy)) * o.buys(line.to_buy) for o in there)
-    return round(whole)
+            there = [o for o in offers if o.pieces >= o.buys(line.to_buy)]
+            short += [] if there else [line.line]
+
+            def cost(offer: Offer, wanted: int = line.to_buy) -> float:
+                return offer.each_cents(offer.buys(wanted)) * offer.buys(wanted)
+
+            best = min(there or list(offers), key=cost)
+            cents[best.supplier] = cents.get(best.supplier, 0.0) + cost(best)
+    return PartsCost(cents, tuple(unpriced), tuple(short))
 
 
 def parts_days(design: Design, library: Library, number: int) -> tuple[int, str]:
-    """The days until the last part is there, each line from the quicker supplier that has it; and which line that is."""
-    days = [(3, "chips")]
+    """The days until the last part is there, each line from the supplier that has so many of it soonest; and which line that is. A line that nobody offers counts for nothing and is named with the costs."""
+    chips = {chip.name: chip for chip in library.list_chips()}
+    days = [(0, "none")]
     for line in part_lines(slice_of(design.circuit), library, number):
-        if line.price_cents is not None and not line.part.startswith("chip:"):
-            days.append((min(o.days for o in offers_of(line.part, line.price_cents)), line.line))
+        if line.part.startswith("chip:"):
+            chip = chips.get(line.part[5:])
+            if chip is not None:
+                stock = library.stock_of(chip)
+                days.append((stock.days_for(line.to_buy), line.line))
+        elif line.price_cents is not None:
+            offers = offers_of(line.part, line.price_cents)
+            days.append((min(o.days_for(o.buys(line.to_buy)) for o in offers), line.line))
     return max(days)

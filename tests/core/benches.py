@@ -1,9 +1,15 @@
 """A bench for recipes: a brief with a plan that simply takes any pins, so that circuits can be looked at without the solver."""
 
+from dataclasses import replace
+from typing import Any
+
 from loquet.catalogue.library import bundled_library
 from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
+from loquet.core.checks.rule import ReadBy, Subject
+from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.bench import Bench, Desk
+from loquet.core.design import Choices
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.needing import needs_of
 
@@ -38,3 +44,15 @@ def bench_for(brief: Brief) -> Bench:
     desk = Desk(brief, plan, chip, library.pattern(f"chip:{chip.name}"))
     assert brief.brain is not None
     return Bench(brief, {brief.brain.name: desk}, library.parts, library.screens)
+
+
+def seen_with(brief: Brief, **changes: Any) -> Subject:
+    """What rules of pins and circuits look at: the brief with its chip, the plan that takes any pins, and the circuit made of it."""
+    library, bench = bundled_library(), bench_for(brief)
+    desk = next(iter(bench.desks.values()))
+    brains = (ReadBy(brief, desk.chip, desk.plan),)
+    house = library.house(Choices().house)
+    circuit = assemble(bench)
+    return replace(
+        Subject(brief, Choices(), house, library, brains=brains, circuit=circuit), **changes
+    )

@@ -4,14 +4,13 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
-import shapely
 
 from loquet.core.board import BoardView, Placement, PourPiece, Routing, Track, Via
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.checks.rules import usb_pair
 from loquet.core.design import Design, slice_of
-from loquet.core.geometry import Box, gap_between, polygon_of
+from loquet.core.geometry import Box, Round, gap_between
 from loquet.core.library import Library
 from loquet.core.parts.land import Pad
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -333,26 +332,21 @@ def test_an_opening_too_small_for_its_stencil(side_nm: int, count: int, seen: Su
 
 
 def test_a_via_in_a_field_of_bare_contacts(library: Library) -> None:
-    design = bring_up_to_date(Design(brief=demo_brief("focus-pad")), library, "placement")
+    """A pill of 8 mm: a via 3.8 mm from its middle lies in the field, one 4.2 mm away along a side does not, and at 3.9 mm on both axes (5.5 mm away) neither: the field is round."""
+    key = thing("button", "pill", 60, 30, part="button-carbon-fingers")
+    brief = device(thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads"), key)
+    design = bring_up_to_date(Design(brief=brief), library)
     subject = subject_of(design, library)
     view = board_view(design, library)
-    field = next(
-        (c for c in view.circuit.components if c.part.startswith("button-carbon")),
-        next(c for c in view.circuit.components if c.role.startswith("button:")),
-    )
-    bare = field.model_copy(update={"part": "button-carbon-fingers"})
-    circuit = view.circuit.model_copy(
-        update={"components": tuple(bare if c is field else c for c in view.circuit.components)}
-    )
-    seat = view.seats[field.ref]
-    body = polygon_of(seat.shape(view.patterns[field.ref].body))
     rule = next(r for r in RULES if r.id == "bare-contacts")
-    for x, count in ((seat.x, 1), (round(body.bounds[2]) + MM, 0)):
-        routing = Routing(tracks=(), vias=(Via(net="GROUND", x_nm=x, y_nm=seat.y),))
-        changed = replace(view, circuit=circuit, routing=routing)
-        found = findings_of([(rule, rule.run(replace(subject, view=changed)))])
-        assert len(found) == count
-    assert shapely.Point(seat.x, seat.y).within(body)
+    assert findings_of([(rule, rule.run(replace(subject, view=view)))]) == []
+    (field,) = view.fields
+    spot = field.shape
+    assert isinstance(spot, Round)
+    for dx, dy, count in ((3.8, 0, 1), (4.2, 0, 0), (3.9, 3.9, 0), (0, 0, 1)):
+        via = Via(net="GROUND", x_nm=spot.x + round(dx * MM), y_nm=spot.y + round(dy * MM))
+        changed = replace(view, routing=Routing(tracks=(), vias=(via,)), pour=None)
+        assert len(findings_of([(rule, rule.run(replace(subject, view=changed)))])) == count
 
 
 @pytest.mark.parametrize(("width", "count"), [(0.9, 1), (1.0, 0)])

@@ -8,6 +8,7 @@ import pytest
 
 from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.checks.rules import house_offer, track_current
+from loquet.core.circuit.carried import Carried
 from loquet.core.design import Design
 from loquet.core.fabrication.job_file import stack
 from loquet.core.freshness import stale_slices
@@ -75,7 +76,8 @@ def test_a_track_that_is_too_narrow_in_thin_copper_may_do_in_thick(
     small: Design, library: Library, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """1.5 A at 20 K want 0.35 mm in 35 µm, 0.17 mm in 70 µm: the pod's supply of 0.3 mm is too narrow for the one, wide enough for the other."""
-    monkeypatch.setattr(track_current, "peaks_of", lambda *_: {"SUPPLY": 1.5})
+    carried = Carried(nets={"SUPPLY": 1500.0})
+    monkeypatch.setattr(track_current, "carried_of", lambda *_: carried)
     for um, kind in ((35, Failed), (70, Passed)):
         choices = small.choices.model_copy(update={"copper_um": um})
         seen = subject_of(small, library)

@@ -19,19 +19,11 @@ from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Design
 from loquet.core.fabrication.assembly_drawing import write_drawing
 from loquet.core.fabrication.layers import mask_layer, paste_layer, stencil_openings
-from loquet.core.fabrication.legend import (
-    Sheet,
-    draw_body,
-    legend_of,
-    mark_on,
-    mark_polarity,
-    placed,
-    put,
-    put_name,
-    put_text,
-    sheet_of,
-)
 from loquet.core.geometry import Bar, Box, Round
+from loquet.core.legend.drawing import legend_of, put_name
+from loquet.core.legend.lettering import placed
+from loquet.core.legend.marks import Unmarked, mark_first_pin, mark_on, mark_polarity
+from loquet.core.legend.sheet import Sheet, put, put_text, sheet_of
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
@@ -209,7 +201,7 @@ def test_a_name_takes_the_first_place_that_is_free(
 def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first(
     view: BoardView,
 ) -> None:
-    """Beside: half of what the text is long, counted as 0.45 of its height a letter. A part taller than 5 mm has its own reference inside, but not words that must be read when it is fitted."""
+    """Beside: half of what the text is long, counted as 0.45 of its height a letter. A part taller than 5 mm takes its reference inside at last, where it is not covered."""
     narrow = (ABOVE, BELOW, (27.2, 20.72, 28, 21.1), (32, 20.72, 32.8, 21.1))
     seen, sheet = bench(view, pattern(4, 2), part()), open_sheet(*narrow)
     assert put_name(seen, seen.circuit.components[0], sheet, "R1")
@@ -218,11 +210,17 @@ def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first
     sheet = open_sheet(*full)
     assert not put_name(seen, seen.circuit.components[0], sheet, "R1")
     assert sheet.words == []
-    for high, printed, inside in ((5.1, "", True), (4.9, "", False), (5.1, "DOME", False)):
+    for high, printed, inside in ((5.1, "", False), (4.9, "", False), (5.1, "DOME", False)):
         tall = bench(view, pattern(4, high), part(printed=printed))
         sheet = open_sheet()
         assert put_name(tall, tall.circuit.components[0], sheet, "R1")
         assert (abs(middle(sheet)[1] - 20 * MM) < 20_000) is inside
+    walled = bench(view, pattern(4, 8), part())
+    around = open_sheet(
+        (0, 24.05, 60, 42), (0, 0, 60, 15.95), (0, 0, 27.95, 42), (32.05, 0, 60, 42)
+    )
+    assert put_name(walled, walled.circuit.components[0], around, "R1")
+    assert middle(around) == pytest.approx((30 * MM, 20 * MM), abs=20_000)
 
 
 LAST = (
@@ -248,16 +246,16 @@ def test_the_last_places_are_beside_and_at_two_corners(number: int, view: BoardV
 def test_words_keep_off_each_other_and_read_from_their_side(view: BoardView) -> None:
     """The same place is taken once; on the far side a word is mirrored; an upright one reads from the right."""
     sheet = open_sheet()
-    assert put_text(sheet, "R1", 10 * MM, 10 * MM, HEIGHT, False)
-    assert not put_text(sheet, "R2", 10 * MM, 10 * MM, HEIGHT, False)
-    assert put_text(sheet, "R2", 13 * MM, 10 * MM, HEIGHT, False)
+    assert put_text(sheet, "R1", (10 * MM, 10 * MM), HEIGHT)
+    assert not put_text(sheet, "R2", (10 * MM, 10 * MM), HEIGHT)
+    assert put_text(sheet, "R2", (13 * MM, 10 * MM), HEIGHT)
     assert placed([(0, 0), (300, 100)], 1000, 2000, False, False).coords[1] == (1300, 2100)
     assert placed([(0, 0), (300, 100)], 1000, 2000, True, False).coords[1] == (700, 2100)
     assert placed([(0, 0), (300, 100)], 1000, 2000, False, True).coords[1] == (900, 2300)
     assert placed([(5, 5)], 1000, 2000, False, False).length == 1
     near, far = open_sheet(), open_sheet(far=True)
     for one in (near, far):
-        put_text(one, "L", 10 * MM, 10 * MM, HEIGHT, False)
+        put_text(one, "L", (10 * MM, 10 * MM), HEIGHT)
     upright = [max(s.strokes, key=lambda b: abs(b.y1 - b.y2)) for s in (near, far)]
     assert upright[0].x1 < 10 * MM < upright[1].x1
 
@@ -279,12 +277,12 @@ def test_two_strokes_stand_beside_the_first_pin(x: float, first: int, view: Boar
     """Half a millimetre long, 0.15 and 0.35 mm outside of a courtyard 4 mm wide, on the side of the pin."""
     drawn = pattern(4, 2, first_pin=(round(x * MM), 300_000))
     seen, sheet = bench(view, drawn, part()), open_sheet()
-    draw_body(seen, seen.circuit.components[0], sheet)
+    assert mark_first_pin(seen, seen.circuit.components[0], sheet) is None
     ends = {(b.x1 - 30 * MM, *sorted((b.y1 - 20 * MM, b.y2 - 20 * MM))) for b in sheet.strokes}
     assert ends == {(first * (2 * MM + out), 50_000, 550_000) for out in (150_000, 350_000)}
     bare = bench(view, drawn, part(bare=True))
     sheet = open_sheet()
-    draw_body(bare, bare.circuit.components[0], sheet)
+    assert mark_first_pin(bare, bare.circuit.components[0], sheet) is None
     assert sheet.strokes == []
 
 
@@ -309,8 +307,8 @@ def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
     places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words]  # fmt: skip
     assert places == [pytest.approx((30 * MM + s * 19 * MM, 20 * MM), abs=20_000) for s in (-1, 1)]
     nowhere = Sheet(False, 150_000, box(0, 0, MM, MM))
-    mark_polarity(seen, seen.circuit.components[0], nowhere)
-    assert nowhere.left_out == ["+ of R1", "- of R1"]
+    missing = mark_polarity(seen, seen.circuit.components[0], nowhere)
+    assert missing == [Unmarked("R1", "plus", True), Unmarked("R1", "minus", True)]
 
 
 @pytest.mark.parametrize(
@@ -335,8 +333,7 @@ def test_on_stands_where_the_slider_stands_then(
     mark_on(other, other.circuit.components[0], sheet)
     assert middle(sheet) == pytest.approx((33 * MM + 2 * AWAY, 20 * MM), abs=20_000)
     nowhere = Sheet(False, 150_000, box(0, 0, MM, MM))
-    mark_on(seen, seen.circuit.components[0], nowhere)
-    assert nowhere.left_out == ["ON of R1"]
+    assert mark_on(seen, seen.circuit.components[0], nowhere) == Unmarked("R1", "ON", False)
 
 
 def test_nothing_is_printed_on_openings(view: BoardView) -> None:
@@ -404,10 +401,10 @@ def test_words_of_a_person_are_printed_or_reported(view: BoardView) -> None:
         words = Words(name="note", place=place, text="NORTH", high_mm=1.5)
         return replace(view, brief=view.brief.with_things(words))
 
-    printed = legend_of(with_words(x=20.0, y=23.0))
+    printed = legend_of(with_words(x=12.0, y=4.0))
     bare = legend_of(view)
     new = [b for b in printed.strokes[NEAR] if b not in bare.strokes[NEAR]]
-    about = [b for b in new if abs(b.x1 - 20 * MM) < 4.5 * MM and abs(b.y1 - 23 * MM) < 0.9 * MM]
+    about = [b for b in new if abs(b.x1 - 12 * MM) < 4.5 * MM and abs(b.y1 - 4 * MM) < 0.9 * MM]
     assert "NORTH" not in printed.left_out
     assert len(about) >= 5 * 2
     assert "NORTH" in legend_of(with_words()).left_out

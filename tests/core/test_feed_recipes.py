@@ -15,13 +15,13 @@ CHIP = thing("chip", "chip", part="stm32l433rct6")
 SWITCH = thing("power-switch", "switch", 60, 50)
 LITHIUM = thing("lithium-cell", "cell", 60, 30, far=True)
 
-# Charger CB-C1: 1 status, 2 ground, 3 cell, 4 in, 5 program; 1000 times the current at 1 V: 500 mA -> 2 kΩ.
+# Charger CB-C1: 1 status, 2 ground, 3 cell, 4 in, 5 program; 1000 times the current at 1 V: 280 mA leave it cool -> 3.57 kΩ, next E24 3.6 kΩ.
 # Power path, common practice: P-channel transistor (1 gate, 2 source, 3 drain) from cell to device, gate at the plug's 5 V.
 # Regulator CB-L3: 1 in, 2 ground, 3 enable, 5 out.
 CHARGED = """
 wire-plug-2.0-2 lithium cell 1000 mAh: 1=CELL_TOP 2=GROUND
 charger-linear charger for one lithium cell: 2=GROUND 3=CELL_TOP 4=LINK_USB_5V 5=CELL_PROGRAM
-resistor-1608 2 kΩ: 1=CELL_PROGRAM 2=GROUND
+resistor-1608 3.6 kΩ: 1=CELL_PROGRAM 2=GROUND
 capacitor-2012 4.7 µF: 1=LINK_USB_5V 2=GROUND
 capacitor-2012 4.7 µF: 1=CELL_TOP 2=GROUND
 transistor-pmos-sot23 P-channel: 1=LINK_USB_5V 2=CELL_GUARDED 3=CELL_TOP
@@ -297,7 +297,10 @@ def test_a_source_joins_before_a_converter_and_no_cell_that_is_charged() -> None
 
 
 def test_what_names_no_source_has_a_rail_of_its_own() -> None:
-    for rail in ("", "jack", "chip", "gone"):
+    for rail in ("chip", "gone"):
+        with pytest.raises(BriefError, match=f"takes the rail '{rail}', which nothing in this"):
+            device(CHIP, thing("nine-volt", "block"), thing("barrel-jack", "jack", rail=rail))
+    for rail in ("", "jack"):
         brief = device(CHIP, thing("nine-volt", "block"), thing("barrel-jack", "jack", rail=rail))
         assert [r.name for r in rails_of(brief)] == ["block", "jack"]
     ring = (thing("nine-volt", "block", rail="jack"), thing("barrel-jack", "jack", rail="block"))

@@ -10,7 +10,7 @@ from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices
 from loquet.core.library import Library
-from tests.core.benches import bench_for
+from tests.core.benches import bench_for, seen_with
 from tests.core.netlists import netlist, written
 from tests.making import Plain, device, thing
 
@@ -24,8 +24,11 @@ def findings(rule: str, library: Library, *things: Plain) -> list[str]:
     """The sentences of one rule about a device and its circuit."""
     brief = device(*things)
     one = next(r for r in RULES if r.id == rule)
-    made = assemble(bench_for(brief)) if "circuit" in one.needs else None
-    seen = Subject(brief, Choices(), library.house(Choices().house), library, circuit=made)
+    seen = (
+        seen_with(brief)
+        if "circuit" in one.needs
+        else Subject(brief, Choices(), library.house(Choices().house), library)
+    )
     return [f.sentence for f in findings_of([(one, one.run(seen))])]
 
 
@@ -250,10 +253,7 @@ def test_5_v_into_a_line_of_a_host_is_found(library: Library) -> None:
         c.model_copy(update={"pads": {**c.pads, "2": line}}) if c.part == "trigger-magnetic" else c
         for c in made.components
     )
-    house = library.house(Choices().house)
-    seen = Subject(
-        brief, Choices(), house, library, circuit=made.model_copy(update={"components": wired})
-    )
-    assert [
-        f"drives {line} up to 5 V" in f.sentence for f in findings_of([(chip, chip.run(seen))])
-    ] == [True]
+    seen = seen_with(brief, circuit=made.model_copy(update={"components": wired}))
+    hits = [f for f in findings_of([(chip, chip.run(seen))]) if f"net:{line}" in f.about]
+    assert all(f"drives {line} up to 5.0 V" in f.sentence for f in hits)
+    assert {f.severity for f in hits} == {"stop"}

@@ -49,7 +49,7 @@ def counted(library: Library, *things: Plain, quantity: int = 3) -> dict[str, in
         ),
         (
             [thing("hole", "post a", screw="M2.5"), thing("hole", "post b", screw="M2.5")],
-            {"screw M2.5 x 10 mm, pan head, with nut": 6},
+            {"screw M2.5, pan head, as long as the Stack says once the board is placed": 6},
         ),
         (
             [thing("button", "a", part="button-low-key-linear"), thing("button", "b")],
@@ -69,7 +69,7 @@ def counted(library: Library, *things: Plain, quantity: int = 3) -> dict[str, in
                 "mains adapter 9 V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved where it is used": 3
             },
         ),
-        ([thing("programming", "port")], {"lead for a debug probe, 5 sockets at 2.54 mm": 1}),
+        ([thing("programming", "port")], {"lead for a probe, 5 sockets at 2.54 mm": 1}),
     ],
 )
 def test_what_a_thing_brings_with_it(

@@ -133,7 +133,7 @@ def test_a_cost_is_the_way_to_the_nearest_pad_and_five_times_that_to_its_host() 
 def test_reach_costs_and_item_costs_by_hand() -> None:
     """Along rows and columns: (3, 4) to the nearer of (0, 0) and (5, 5) is 3, twice as dear; an item that stands in line with none of its like pays 0.7, one upside down 0.3."""
     longs = lambda *rows: np.array(rows, dtype=np.int64)  # noqa: E731
-    cost = reach_costs(longs(3), longs(4), longs((0, 0), (1, 1)), np.array([2.0, 1.0]), longs(0, 2, 2), longs((0, 0), (5, 5)))  # fmt: skip
+    cost = reach_costs(longs(3), longs(4), longs((0, 0, 0, 0), (1, 1, 0, 0)), np.array([2.0, 1.0]), longs(0, 2, 2), longs((0, 0), (5, 5)))  # fmt: skip
     assert cost.tolist() == [6.0]
     places = longs((0, 0, 0), (10, 3, 0))
     pads = np.zeros((4, 2, 2), dtype=np.int64)

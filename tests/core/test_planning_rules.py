@@ -56,7 +56,7 @@ def outcome_of(name: str, brief: Brief, library: Library, **choices: Any) -> Out
             {"things": {"cell": None}, "plus": (thing("host-feed", "feed", 75, 28),)},
             NotApplicable,
         ),
-        ("supply-range", {}, NotApplicable),
+        ("supply-range", {}, Passed),
         ("circuit-recipes", {"plus": (thing("stick", "third", supply="5 V"),)}, Failed),
     ],
 )

@@ -109,8 +109,8 @@ def test_sensors_on_the_bus_have_their_address_and_a_held_alert() -> None:
     """)
     cell = thing("lithium-cell", "pack", 60, 30, far=True)
     assert netlist(device(CHIP, cell, thing("gauge", "it", 30, 30)), "it") == written("""
-    gauge-8 address 0x36: 1=GROUND 2=CELL_PACK_TOP 3=CELL_PACK_TOP 4=GROUND 6=GROUND 7=BUS_DATA 8=BUS_CLOCK
-    capacitor-1608 100 nF: 1=CELL_PACK_TOP 2=GROUND
+    gauge-8 address 0x36: 1=GROUND 2=CELL_PACK_IN 3=CELL_PACK_IN 4=GROUND 6=GROUND 7=BUS_DATA 8=BUS_CLOCK
+    capacitor-1608 100 nF: 1=CELL_PACK_IN 2=GROUND
     """)
     with pytest.raises(RecipeNotPossible, match="no lithium cell"):
         made("gauge")

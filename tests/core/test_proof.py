@@ -8,7 +8,7 @@ import pytest
 
 from loquet.core.design import Design, slice_of
 from loquet.core.fabrication.layers import plan_layers
-from loquet.core.fabrication.legend import legend_of
+from loquet.core.legend import legend_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view
 from loquet.core.proof.proving import Proof, prove

@@ -108,9 +108,8 @@ def test_laws_of_every_circuit(batch: int, library: Library) -> None:
         assert isinstance(open_pins.run(seen), Passed), seed
         assert back_feeds(circuit.components, library.parts) == [], seed
         assert strays(circuit) == [], seed
-        assert [
-            f.sentence for f in findings_of([(part_rating.RULE, part_rating.run(seen))])
-        ] == [], seed
+        rated = findings_of([(part_rating.RULE, part_rating.run(seen))])
+        assert [f.sentence for f in rated if f.severity == "stop"] == [], seed
         refs = [c.ref for c in circuit.components]
         assert len(set(refs)) == len(refs)
         for component in circuit.components:

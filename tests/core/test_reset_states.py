@@ -9,7 +9,7 @@ from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.design import Choices, Design
-from loquet.core.fabrication.legend import legend_of
+from loquet.core.legend import legend_of
 from loquet.core.library import Library
 from loquet.core.pins import Assignment
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -121,7 +121,10 @@ def test_words_stand_on_the_legend_where_they_were_put(library: Library) -> None
     assert {round(y) for _, y in near} == {49, 50, 51}
     assert sum(x for x, _ in near) / len(near) == pytest.approx(60, abs=1.5)
     assert len(strokes(made(far=True), "far")) > 20
-    wide = with_chip("stm32l433rct6", thing("words", "words", 60, 50, text="W" * 40, high_mm=10.0))
+    decided = thing("programming", "port")
+    wide = with_chip(
+        "stm32l433rct6", decided, thing("words", "words", 60, 50, text="W" * 40, high_mm=10.0)
+    )
     design = bring_up_to_date(Design(brief=wide), library)
     found = [
         (f.severity, f.sentence)

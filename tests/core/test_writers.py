@@ -24,9 +24,10 @@ from loquet.core.fabrication.drill import drill_function
 from loquet.core.fabrication.gerber import macro_lines, write_layer, write_profile
 from loquet.core.fabrication.job_file import inner_rules, write_job
 from loquet.core.fabrication.layers import Drawn, Layer, copper_function, drawing_order
-from loquet.core.fabrication.legend import legend_of, text_lines
 from loquet.core.fabrication.tables import table, write_connectors
 from loquet.core.geometry import Bar, Box, Round, polygon_of
+from loquet.core.legend import legend_of
+from loquet.core.legend.lettering import text_lines
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.proof.gerber_reader import read_gerber

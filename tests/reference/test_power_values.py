@@ -114,12 +114,18 @@ def test_a_step_up_converter_is_held_by_its_switch() -> None:
 
 
 def test_charging_by_hand() -> None:
-    """0.5 C of 1200 mAh is 600 mA, more than a port gives: 500 mA -> 1000 V / 0.5 A = 2 kΩ; 400 mAh: 200 mA -> 5 kΩ, next E24 5.1 kΩ = 196 mA."""
-    from loquet.core.power.charging import charge_ma, program_ohm
+    """400 mAh at 0.5 C: 200 mA -> 5 kΩ, next E24 5.1 kΩ = 196 mA. 1200 mAh would be 600 mA: 1.3 V x 0.6 A x 190 K/W are 148 K over 40 °C, so no more than leaves it cool is taken: 280 mA -> 3.57 kΩ, next E24 3.6 kΩ = 278 mA. It holds itself back from 70 K / (190 K/W x 1.3 V) = 283 mA on. 500 mA that are asked for are 2 kΩ, and 283 mA that flow."""
+    from loquet.core.power.charging import charge_ma, held_ma, program_ohm, real_ma
 
     charger = parts()["charger-linear"]
     large, small = made("lithium-cell", capacity_mah=1200), made("lithium-cell", capacity_mah=400)
-    assert (program_ohm(large, charger), charge_ma(large, charger)) == (2000.0, 500.0)
+    assert program_ohm(large, charger) == 3600.0
+    assert charge_ma(large, charger) == pytest.approx(277.8, abs=0.05)
+    asked = made("lithium-cell", capacity_mah=1200, charge_ma=500)
+    assert (program_ohm(asked, charger), charge_ma(asked, charger)) == (2000.0, 500.0)
+    assert held_ma(charger) == pytest.approx(283.4, abs=0.05)
+    assert real_ma(asked, charger) == pytest.approx(283.4, abs=0.05)
+    assert real_ma(small, charger) == charge_ma(small, charger)
     assert program_ohm(small, charger) == 5100.0
     assert charge_ma(small, charger) == pytest.approx(196.1, abs=0.05)
     assert made("lithium-cell", capacity_mah=400, charge_ma=100).charging_ma() == 100

@@ -45,6 +45,11 @@ def session_of(context: Annotated[Context, Depends(context_of)]) -> Iterator[Ses
         yield session
 
 
+async def body_of(request: Request) -> bytes:
+    """The bytes as they came; what is made of them is worked out beside the event loop."""
+    return await request.body()
+
+
 ContextNow = Annotated[Context, Depends(context_of)]
 SessionNow = Annotated[Session, Depends(session_of, scope="function")]
 AUTHOR = "maker"

@@ -14,6 +14,7 @@ from starlette.exceptions import HTTPException
 from loquet.core.brief import BriefError
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.edits import EditRefused
+from loquet.core.edits.applying import field_words
 from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused
 from loquet.core.placement.seating import NoRoom
@@ -36,6 +37,20 @@ class Refused(Exception):
     def __init__(self, sentence: str, way_out: str = "", status: int = 422) -> None:
         super().__init__(sentence)
         self.problem, self.status = Problem(sentence=sentence, way_out=way_out), status
+
+
+DISK_FULL = Problem(
+    sentence="The disk is full, so nothing can be kept.",
+    way_out="Make room on it, then do this again. What was kept before is untouched.",
+)
+FULL_NUMBERS = frozenset((28, 1021, 1026, 1114, 3))
+"""What MariaDB says where a disk is full: its own error 1021 and 1114, those of writing (3, 1026), and the system's 28."""
+
+
+def is_full(error: OperationalError) -> bool:
+    """Whether the database could not write for want of room."""
+    found = getattr(error.orig, "args", (0,))
+    return bool(found) and (found[0] in FULL_NUMBERS or "No space left" in str(error.orig))
 
 
 TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
@@ -80,9 +95,13 @@ TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
     ),
     OperationalError: (
         503,
-        lambda e: Problem(
-            sentence="The database does not answer.",
-            way_out="Start Loquet again with ./loquet start.",
+        lambda e: (
+            Problem(
+                sentence="The database does not answer.",
+                way_out="Start Loquet again with ./loquet start.",
+            )
+            if not is_full(e)
+            else DISK_FULL
         ),
     ),
 }
@@ -115,12 +134,18 @@ async def answer_validation(request: Request, error: Exception) -> JSONResponse:
     message = str(first["msg"])
     return JSONResponse(
         Problem(
-            sentence=f"{named[-1] if named else 'The request'}: {message[0].lower()}{message[1:]}.",
+            sentence=f"{in_words(named)}: {message[0].lower()}{message[1:]}.",
             way_out="Give another value.",
             place=place,
         ).model_dump(),
         422,
     )
+
+
+def in_words(steps: list[str]) -> str:
+    """The field at the end of a place, as a person reads it."""
+    words = field_words(steps[-1]) if steps else ""
+    return f"{words[:1].upper()}{words[1:]}" if words else "The request"
 
 
 async def answer_status(request: Request, error: Exception) -> JSONResponse:

@@ -104,7 +104,7 @@ class Guard:
             return None
         asked = parse_qs(scope.get("query_string", b"").decode("latin-1"))
         given = asked.pop("token", [""])[0]
-        if given and hmac.compare_digest(given, self.door.token):
+        if given and hmac.compare_digest(given.encode(), self.door.token.encode()):
             rest = urlencode(asked, doseq=True)
             away = RedirectResponse(scope["path"] + (f"?{rest}" if rest else ""), 303)
             away.set_cookie(COOKIE, self.door.token, httponly=True, samesite="strict")

@@ -3,18 +3,19 @@
 from datetime import UTC, date, datetime
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Depends, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from loquet.api.context import AUTHOR, ContextNow, SessionNow
+from loquet.api.context import AUTHOR, ContextNow, SessionNow, body_of
 from loquet.api.describing import head_now
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
 from loquet.core.brief.own_checks import OwnCheck
 from loquet.core.comparing import Change, compare
+from loquet.core.design import Design
 from loquet.core.provenance import Source, Working, given
-from loquet.store.designs import head_of, load_design
+from loquet.store.designs import commit_version, create_project, head_of, load_design
 from loquet.store.history import versions_of
 from loquet.store.logbook import (
     NoMoreLetters,
@@ -309,15 +310,34 @@ def new_revision(project_id: int, session: SessionNow, context: ContextNow) -> R
     return head_now(session, project_id, context, 201)
 
 
-@router.get("/projects/{project_id}/revisions/{letter}/changes")
-def changes_of(project_id: int, letter: str, session: SessionNow) -> list[Change]:
-    """What the brief of the present revision has changed against another revision."""
+@router.post("/projects/{project_id}/revisions/{letter}/copy", status_code=201)
+def copy_revision(project_id: int, letter: str, session: SessionNow) -> ReadIn:
+    """A revision as a project of its own, with everything that was made of it: so that an old one can be opened while a later one goes on."""
+    design, name = design_of_revision(session, project_id, letter)
+    title = f"{name[:28]} {letter}"
+    copied = design.model_copy(update={"brief": design.brief.model_copy(update={"name": title})})
+    now = datetime.now(UTC)
+    number = create_project(session, title, copied.brief, AUTHOR, now)
+    commit_version(
+        session, head_of(session, number).revision, copied, f"Copied from {name}", AUTHOR, now
+    )
+    return ReadIn(project=number)
+
+
+def design_of_revision(session: Session, project_id: int, letter: str) -> tuple[Design, str]:
+    """What a revision shows, and the name of its project."""
     row = next((r for r in revisions_of(session, project_id) if r.letter == letter), None)
     version = session.get(VersionRow, row.head_id) if row and row.head_id else None
     if version is None:
         raise Refused(f"There is no revision {letter[:2]}.", "Choose one of the list.", 404)
-    head = head_of(session, project_id)
-    before, after = load_design(session, version), load_design(session, head.version)
+    return load_design(session, version), head_of(session, project_id).project.name
+
+
+@router.get("/projects/{project_id}/revisions/{letter}/changes")
+def changes_of(project_id: int, letter: str, session: SessionNow) -> list[Change]:
+    """What the brief of the present revision has changed against another revision."""
+    before, _ = design_of_revision(session, project_id, letter)
+    after = load_design(session, head_of(session, project_id).version)
     return list(compare(before.brief, after.brief))
 
 
@@ -332,9 +352,8 @@ def get_project_file(project_id: int, session: SessionNow) -> Response:
 
 
 @router.post("/projects/read-in", status_code=201)
-async def read_in(request: Request, session: SessionNow) -> ReadIn:
+def read_in(data: Annotated[bytes, Depends(body_of)], session: SessionNow) -> ReadIn:
     """A project of a file, checked before anything is stored."""
-    data = await request.body()
     try:
         return ReadIn(project=read_project(session, data, datetime.now(UTC)))
     except BadProject as error:

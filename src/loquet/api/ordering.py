@@ -11,7 +11,13 @@ from sqlalchemy.orm import Session
 
 from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.api.releases import ask, current_release, describe_order, order_boards
+from loquet.api.releases import (
+    ask,
+    current_release,
+    describe_order,
+    order_boards,
+    refuse_stops,
+)
 from loquet.api.shapes import OrderView
 from loquet.core.comparing import Change, compare
 from loquet.core.design import Design
@@ -28,11 +34,12 @@ from loquet.core.ordering.landed import (
     curve,
 )
 from loquet.core.provenance import Source, Working, given
-from loquet.costing import landed_at, option_costs, parts_cents, parts_days, surface_parts
+from loquet.costing import landed_at, option_costs, parts_cost, parts_days, soldered_parts
 from loquet.standins.file_inspection import Inspection, inspect
 from loquet.standins.part_supplier import SUPPLIER
 from loquet.store.designs import head_of, load_design
 from loquet.store.history import version_of
+from loquet.store.logbook import open_cards
 from loquet.store.releases import order, place_order, release_files
 from loquet.store.tables import OrderRow, ProjectRow, ReleaseRow, RevisionRow, VersionRow
 
@@ -182,7 +189,7 @@ def get_calendar(
 
 def soldering_days(design: Design, number: int) -> Working:
     """How many days of work soldering by hand takes."""
-    parts = surface_parts(design)
+    parts = soldered_parts(design)
     days = ceil(parts * number * HAND_MINUTES / DAY_MINUTES)
     return Working(
         id="calendar.soldering",
@@ -207,6 +214,7 @@ def order_parts(
 ) -> OrderView:
     """Order the parts of so many devices at the simulated suppliers."""
     row, design = current_release(session, project_id)
+    refuse_stops(session, context, project_id, design)
     return order_parts_of(session, context, row, design, wanted.quantity, wanted.key)
 
 
@@ -214,7 +222,7 @@ def order_parts_of(
     session: Session, context: Context, row: ReleaseRow, design: Design, quantity: int, key: str
 ) -> OrderView:
     """An order of the parts of so many devices of a release."""
-    cents = parts_cents(design, context.library, quantity)
+    cents = parts_cost(design, context.library, quantity).whole_cents
     now = datetime.now(UTC)
     arrives = now.date() + timedelta(days=parts_days(design, context.library, quantity)[0])
     quoted = {
@@ -245,6 +253,13 @@ def repeat_order(
     """The same once more at today's prices: the very files of that order, even where the design has gone on since."""
     before = order(session, order_id)
     row = session.get(ReleaseRow, before.release_id)
+    revision = session.get(RevisionRow, before.revision_id)
+    if revision is not None and (cards := open_cards(session, revision.project_id)):
+        raise Refused(
+            f"A fault is open in the log: {cards[0].title}.",
+            "Fix it and say so at the Log, or waive it with a reason.",
+            409,
+        )
     version = session.get(VersionRow, row.version_id) if row else None
     if row is None or version is None:
         raise Refused("The files of this order are not there any more.", "Write them again.", 404)

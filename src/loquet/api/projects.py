@@ -1,20 +1,24 @@
 """Projects: the workshop, the head of a design, edits, undo and redo, jobs."""
 
+import logging
 from datetime import UTC, datetime
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Depends, Request, Response
-from pydantic import BaseModel
+from fastapi import APIRouter, Depends, Response
+from pydantic import BaseModel, ValidationError
 from sqlalchemy import text
+from sqlalchemy.orm import Session
 
-from loquet.api.context import AUTHOR, ContextNow, SessionNow
+from loquet.api.context import AUTHOR, Context, ContextNow, SessionNow, body_of
 from loquet.api.describing import all_findings, head_now, next_station
 from loquet.api.shapes import DesignHead, ProjectCard
 from loquet.core.brains import chip_for
-from loquet.core.brief import outline_polygon_mm, read_brief
+from loquet.core.brief import BriefError, outline_polygon_mm, read_brief
 from loquet.core.design import Design
 from loquet.core.edits import Edit, apply, rests_on
+from loquet.core.parts import PartError
 from loquet.store.designs import (
+    NotFound,
     all_projects,
     commit_version,
     create_project,
@@ -24,7 +28,9 @@ from loquet.store.designs import (
     redo,
     undo,
 )
+from loquet.store.tables import ProjectRow
 
+LOG = logging.getLogger("loquet.api")
 router = APIRouter(prefix="/api", tags=["projects"])
 
 
@@ -45,32 +51,58 @@ def health(session: SessionNow) -> dict[str, str]:
 @router.get("/projects")
 def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]:
     """All projects, those of the archive and the removed ones too."""
-    cards = []
-    for project in all_projects(session):
-        head = head_of(session, project.id)
-        design = load_design(session, head.version)
-        findings = all_findings(design, context.library)
-        left, bottom, right, top = outline_polygon_mm(design.brief.board().outline).bounds
-        cards.append(
-            ProjectCard(
-                id=project.id,
-                name=design.brief.name,
-                purpose=design.brief.purpose,
-                revision=head.revision.letter,
-                controls=len(design.brief.group("controls")),
-                chip=design.brief.brain.part if design.brief.brain else "no brain yet",
-                width_mm=right - left,
-                height_mm=top - bottom,
-                quantity=design.brief.quantity,
-                wanted_by=design.brief.wanted_by.isoformat(),
-                stops=sum(f.severity == "stop" for f in findings),
-                next_station=next_station(design, findings),
-                demo=bool(project.demo),
-                kept=project.kept,
-                changed=head.version.created_at,
-            )
+    return [card_of(session, project, context) for project in all_projects(session)]
+
+
+def card_of(session: Session, project: ProjectRow, context: Context) -> ProjectCard:
+    """A project as a card; one that cannot be read stands there as such, and keeps the others from nothing."""
+    try:
+        return readable_card(session, project, context)
+    except (NotFound, KeyError, ValidationError, BriefError, PartError, LookupError) as error:
+        LOG.warning("project %s cannot be read: %s", project.id, error)
+        return ProjectCard(
+            id=project.id,
+            name=project.name,
+            purpose="This project cannot be read.",
+            revision="",
+            controls=0,
+            chip="",
+            width_mm=0,
+            height_mm=0,
+            quantity=0,
+            wanted_by="",
+            stops=0,
+            next_station="brief",
+            demo=bool(project.demo),
+            kept=project.kept,
+            changed=project.created_at,
+            readable=False,
         )
-    return cards
+
+
+def readable_card(session: Session, project: ProjectRow, context: Context) -> ProjectCard:
+    """A project with where it stands."""
+    head = head_of(session, project.id)
+    design = load_design(session, head.version)
+    findings = all_findings(design, context.library)
+    left, bottom, right, top = outline_polygon_mm(design.brief.board().outline).bounds
+    return ProjectCard(
+        id=project.id,
+        name=design.brief.name,
+        purpose=design.brief.purpose,
+        revision=head.revision.letter,
+        controls=len(design.brief.group("controls")),
+        chip=design.brief.brain.part if design.brief.brain else "no brain yet",
+        width_mm=right - left,
+        height_mm=top - bottom,
+        quantity=design.brief.quantity,
+        wanted_by=design.brief.wanted_by.isoformat(),
+        stops=sum(f.severity == "stop" for f in findings),
+        next_station=next_station(design, findings),
+        demo=bool(project.demo),
+        kept=project.kept,
+        changed=head.version.created_at,
+    )
 
 
 class Keeping(BaseModel):
@@ -82,14 +114,12 @@ class Keeping(BaseModel):
 @router.put("/projects/{project_id}/kept")
 def keep_project(project_id: int, wanted: Keeping, session: SessionNow) -> Keeping:
     """Put a project on the shelf, into the archive, or among the removed ones; nothing of it is lost."""
-    head_of(session, project_id).project.kept = wanted.kept
+    project = session.get(ProjectRow, project_id)
+    if project is None:
+        raise NotFound(f"There is no project {project_id}.")
+    project.kept = wanted.kept
     session.flush()
     return wanted
-
-
-async def body_of(request: Request) -> bytes:
-    """The bytes as they came, so that the brief's own reader judges them."""
-    return await request.body()
 
 
 JSON_BODY = {

@@ -12,6 +12,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from loquet.api.context import Context, ContextNow, SessionNow
+from loquet.api.describing import all_findings
 from loquet.api.errors import Refused
 from loquet.api.shapes import LayerView, OrderView, QuoteView, ReleaseFile, ReleaseView
 from loquet.core.design import Design
@@ -33,6 +34,7 @@ from loquet.standins.board_house import (
 from loquet.standins.file_inspection import inspect
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
 from loquet.store.designs import head_of, load_design
+from loquet.store.logbook import open_cards
 from loquet.store.releases import latest_release, order, orders_of, place_order, release_files
 from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow
 
@@ -199,9 +201,10 @@ def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
 
 
 class OrderRequest(BaseModel):
-    """How many to order at the chosen house, and a key of the page's own: the same key never orders twice."""
+    """How many to order at the chosen house, and a key of the page's own: the same key never orders twice. `again` says that the same boards are wanted once more."""
 
     quantity: int
+    again: bool = False
     key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 
 
@@ -219,7 +222,31 @@ def new_order(
     row, design = current_release(session, project_id)
     if not 1 <= wanted.quantity <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
+    refuse_stops(session, context, project_id, design)
+    placed = (o for o, _ in orders_of(session, project_id) if o.kind == "boards")
+    before = next((o for o in placed if o.release_id == row.id), None)
+    if before is not None and before.request_key != wanted.key and not wanted.again:
+        raise Refused(
+            f"These boards were ordered on {before.placed_on:%Y-%m-%d} already, "
+            f"{before.quote['quantity']} of them.",
+            "Say that you want them once more.",
+            409,
+        )
     return order_boards(session, context, row, design, wanted.quantity, wanted.key)
+
+
+def refuse_stops(session: Session, context: Context, project_id: int, design: Design) -> None:
+    """Nothing is ordered past a stop, be it of a rule or an open card of the log; raises Refused."""
+    cards = open_cards(session, project_id)
+    if cards:
+        raise Refused(
+            f"A fault is open in the log: {cards[0].title}.",
+            "Fix it and say so at the Log, or waive it with a reason.",
+            409,
+        )
+    stop = next((f for f in all_findings(design, context.library) if f.severity == "stop"), None)
+    if stop is not None:
+        raise Refused(f"A stop stands against the order: {stop.sentence}", stop.way_out, 409)
 
 
 def order_boards(
@@ -249,11 +276,9 @@ def order_boards(
 
 @router.get("/projects/{project_id}/orders")
 def list_orders(project_id: int, session: SessionNow, context: ContextNow) -> list[OrderView]:
-    """Orders, the newest first."""
-    return [
-        describe_order(row, context)
-        for row in orders_of(session, head_of(session, project_id).revision.id)
-    ]
+    """Orders of all revisions, the newest first."""
+    head_of(session, project_id)
+    return [describe_order(row, context, letter) for row, letter in orders_of(session, project_id)]
 
 
 @router.post("/orders/{order_id}/next-day")
@@ -268,8 +293,8 @@ def next_day(
     return describe_order(row, context)
 
 
-def describe_order(row: OrderRow, context: Context) -> OrderView:
-    """An order with its state on its simulated day."""
+def describe_order(row: OrderRow, context: Context, revision: str = "") -> OrderView:
+    """An order with its state on its simulated day, and the letter of its revision where that is asked."""
     if row.kind == "parts":
         state, sentence = parts_state(row.quote, row.placed_on, row.day)
         name, states = row.house, list(PART_STATES)
@@ -281,6 +306,7 @@ def describe_order(row: OrderRow, context: Context) -> OrderView:
         )
     return OrderView(
         id=row.id,
+        revision=revision,
         kind=row.kind,
         asks=state == WAITING,
         answer=row.answer or "",

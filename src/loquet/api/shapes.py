@@ -32,6 +32,7 @@ class ProjectCard(BaseModel):
     demo: bool
     kept: Literal["shelf", "archive", "removed"]
     changed: datetime
+    readable: bool = True
 
 
 class StationCard(BaseModel):
@@ -294,6 +295,7 @@ class OrderView(BaseModel):
     """A simulated order."""
 
     id: int
+    revision: str = ""
     kind: str
     asks: bool
     answer: str

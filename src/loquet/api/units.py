@@ -33,7 +33,7 @@ from loquet.core.powering import power_of
 from loquet.core.quantities.shown import show_si
 from loquet.instruments import Bench, BenchUnreachable, name_of, serial_ports, wired_bench
 from loquet.store.designs import NotFound, head_of, load_design
-from loquet.store.tables import RecordRow, RevisionRow, UnitRow, VersionRow
+from loquet.store.tables import RecordRow, UnitRow, VersionRow
 from loquet.store.units import Taken, add_unit, record, records_of, unit, units_of
 
 router = APIRouter(prefix="/api", tags=["units"])
@@ -49,6 +49,7 @@ class UnitRowView(BaseModel):
     """A unit in the list."""
 
     id: int
+    revision: str
     serial: str
     simulated: bool
     records: int
@@ -156,16 +157,17 @@ class BenchView(BaseModel):
 
 @router.get("/projects/{project_id}/units")
 def list_units(project_id: int, session: SessionNow) -> list[UnitRowView]:
-    """The units of the present revision."""
-    revision = head_of(session, project_id).revision
+    """The units of all revisions."""
+    head_of(session, project_id)
     return [
         UnitRowView(
             id=row.id,
+            revision=letter,
             serial=row.serial,
             simulated=row.simulated is not None,
             records=len(records_of(session, row.id)),
         )
-        for row in units_of(session, revision.id)
+        for row, letter in units_of(session, project_id)
     ]
 
 
@@ -175,9 +177,9 @@ def new_unit(
 ) -> UnitView:
     """A unit that is built now, or a simulated one."""
     head = head_of(session, project_id, lock=True)
-    hidden = {"seed": len(units_of(session, head.revision.id)) + 1} if wanted.simulated else None
+    hidden = {"seed": len(units_of(session, project_id)) + 1} if wanted.simulated else None
     try:
-        row = add_unit(session, head.revision.id, wanted.serial, hidden, datetime.now(UTC))
+        row = add_unit(session, head, wanted.serial, hidden, datetime.now(UTC))
     except Taken as error:
         raise Refused(str(error), "Give another serial number.", 409) from None
     return describe_unit(row, session, context)
@@ -386,7 +388,7 @@ def answered() -> Iterator[None]:
         raise Refused(str(error), "Check the bench unit.") from None
 
 
-@router.get("/bench")
+@router.post("/bench")
 def look_for_bench(at: BenchAddress = "") -> BenchView:
     """The serial ports of this machine, and the name of the bench unit at an address where one is given."""
     ports = [f"{device} ({words})" for device, words in serial_ports()]
@@ -395,11 +397,10 @@ def look_for_bench(at: BenchAddress = "") -> BenchView:
 
 
 def design_of(row: UnitRow, session: SessionNow) -> Design:
-    """The design that a unit is built from: its revision as it stands."""
-    revision = session.get(RevisionRow, row.revision_id)
-    version = session.get(VersionRow, revision.head_id) if revision else None
+    """The design that a unit was built from, however its project went on since."""
+    version = session.get(VersionRow, row.version_id) if row.version_id else None
     if version is None:
-        raise NotFound(f"There is no revision of unit {row.serial}.")
+        raise NotFound(f"What unit {row.serial} was built from is not there any more.")
     return load_design(session, version)
 
 

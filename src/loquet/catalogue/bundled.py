@@ -1,5 +1,6 @@
 """The bundled catalogue: parts, screens, package bodies, board houses."""
 
+import re
 import tomllib
 from functools import cache
 from importlib import resources
@@ -92,6 +93,12 @@ def corrected_port(name: str, duty: str) -> str:
     """The port pin that resets a chip (duty `reset`), or is sampled at reset (`boot`), where the data set does not say it (from memory of data sheets), or nothing."""
     ports: dict[str, str] = table("corrections")[duty]
     return next((port for start, port in ports.items() if name.startswith(start)), "")
+
+
+def usb_of(name: str, what: str) -> str:
+    """What is known of a chip's USB, `usb_clock` or `usb_pull_up` (from memory of data sheets); `unknown` where nothing is."""
+    rows: dict[str, str] = table("corrections")[what]
+    return next((said for pattern, said in rows.items() if re.match(pattern, name)), "unknown")
 
 
 def package(code: str) -> tuple[Body, float]:

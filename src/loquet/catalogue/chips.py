@@ -13,6 +13,7 @@ from loquet.catalogue.bundled import (
     corrected_port,
     package_by_letters,
     supply_limits_mv,
+    usb_of,
 )
 from loquet.catalogue.free_routing import nrf_functions
 from loquet.catalogue.mapped import find_mapped
@@ -130,6 +131,8 @@ def chip_of(device: Any) -> Chip:
         family=family,
         package=package,
         pins=pins,
+        usb_clock=usb_of(name, "usb_clock"),
+        usb_pull_up=usb_of(name, "usb_pull_up"),
         supply_min_mv=limits[0] if limits else None,
         supply_max_mv=limits[1] if limits else None,
         supply_source="from memory of the maker's data sheet" if limits else "",

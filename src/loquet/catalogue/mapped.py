@@ -7,7 +7,7 @@ from typing import Any
 import modm_devices
 from modm_devices.parser import DeviceParser
 
-from loquet.catalogue.bundled import table
+from loquet.catalogue.bundled import table, usb_of
 from loquet.catalogue.translating import Functions, function, functions_of, port_of
 from loquet.core.parts import Chip, ChipPin, PartError, PinKind
 
@@ -96,6 +96,8 @@ def chip_of(name: str, row: dict[str, Any]) -> Chip:
         family=row["platform"],
         package=row["package"],
         pins=pins,
+        usb_clock=usb_of(name, "usb_clock"),
+        usb_pull_up=usb_of(name, "usb_pull_up"),
         supply_min_mv=low,
         supply_max_mv=high,
         supply_source="from memory of the maker's data sheet",
@@ -176,4 +178,6 @@ def functions_by_port(name: str) -> dict[str, Functions]:
     }
     for word, port in zip(("swdio", "swclk"), row.get("debug", ()), strict=False):
         found[port] = (*found.get(port, ()), function("debug", word, "fixed"))
+    for word, port in zip(("in", "out", "clock"), row.get("program", "").split(), strict=False):
+        found[port] = (*found.get(port, ()), function("program", word, "fixed"))
     return found

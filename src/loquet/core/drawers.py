@@ -121,7 +121,7 @@ def line_of(
             what=f"{'Ready module' if chip.module else 'Microcontroller'} {chip.name}",
             size=chip.package,
             pins=(),
-            price_cents=None,
+            price_cents=chip_cents(part_id[5:], library),
             height_mm=library.package(chip.package)[1],
             by_hand=chip.by_hand,
             known="from memory" if memory else "data set",
@@ -142,6 +142,12 @@ def line_of(
         evidence=part.evidence_text,
         **shared,
     )
+
+
+def chip_cents(name: str, library: Library) -> float | None:
+    """What a chip costs at its supplier, as the sums at Release reckon it; nothing for one that nobody sells."""
+    listed = next((row for row in library.list_chips() if row.name == name), None)
+    return library.stock_of(listed).price_cents if listed else None
 
 
 def known_by(part: Part) -> Known:

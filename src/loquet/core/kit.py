@@ -3,15 +3,21 @@
 from collections.abc import Iterator
 from typing import Literal
 
+from loquet.core.board.copper import BoardView
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.thing import KitItem
 from loquet.core.design import Bought, Design
 from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.wire import USUAL_MM, wire_working
-from loquet.core.power.lasting import peak_at_source
-from loquet.core.powering import made_of
+from loquet.core.pipeline import board_view
+from loquet.core.powering import lead_ma, made_of
 from loquet.core.provenance import Working
+from loquet.core.stack.model import Stack
+from loquet.core.stack.pieces import profile_of
+from loquet.core.stack.report import cap_workings
+from loquet.core.stack.screws import screw_fits
+from loquet.core.stack.stacking import stack_of
 
 KitState = Literal["missing", "bought", "in the drawer"]
 MAKING = (
@@ -45,7 +51,7 @@ def kit_of(design: Design, library: Library) -> Kit:
     """The kit for so many devices as the brief wants; equal things become one line, tools and stuff for making count once."""
     brief = design.brief
     merged: dict[tuple[str, str], KitLine] = {}
-    for item, times in items_of(brief, library):
+    for item, times in items_of(design, library):
         key = (item.group, item.what)
         before = merged.get(key)
         whys = [] if before is None else before.why.split(", ")
@@ -61,13 +67,53 @@ def kit_of(design: Design, library: Library) -> Kit:
     return Kit(lines=tuple(merged.values()), workings=wires_of(brief, library))
 
 
-def items_of(brief: Brief, library: Library) -> Iterator[tuple[KitItem, int]]:
+def items_of(design: Design, library: Library) -> Iterator[tuple[KitItem, int]]:
     """Every item with how many times it is needed."""
+    brief = design.brief
     for thing in brief.things:
         for item in thing.kit():
             yield item, 1 if "one for all" in item.why else brief.quantity
-    yield from ((item, brief.quantity) for item in cables_of(brief, library))
+    for item in (*cables_of(brief, library), *mechanics_of(design, library)):
+        yield item, brief.quantity
     yield from ((item, 1) for item in (*MAKING, PASTE))
+
+
+def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
+    """Screws as long as the stack asks, and caps as high; of a board that is not placed yet without their lengths."""
+    choices = design.choices.stack
+    for board in design.brief.boards:
+        if board.name in design.placement and design.circuit:
+            view = board_view(design, library, board.name)
+            stack = stack_of(view, library, choices, design.choices.thickness_um / 1000)
+            for fit in screw_fits(view, stack.walls, choices):
+                long = f"{fit.length_mm} mm" if fit.length_mm else "no length fits, see the Stack"
+                yield KitItem(
+                    "mechanics",
+                    f"screw {fit.thread} x {long}, {fit.head} head",
+                    1,
+                    "fixes the board",
+                )
+            yield from caps_of(view, library, stack)
+            continue
+        for thing in design.brief.on(board.name):
+            thread = getattr(thing, "screw", "none")
+            if thing.drilled() is not None and thread != "none":
+                what = f"screw {thread}, {choices.heads} head, as long as the Stack says once the board is placed"
+                yield KitItem("mechanics", what, 1, "fixes the board")
+
+
+def caps_of(view: BoardView, library: Library, stack: Stack) -> Iterator[KitItem]:
+    """A cap for every control that a finger works through the wall and that brings none: key switches name their own."""
+    own = {t.name for t in view.brief.things for item in t.kit() if item.group == "mechanics"}
+    highs = {w.id: w.shown for w in cap_workings(view, library, stack)}
+    for component in view.circuit.components:
+        if not profile_of(component, library).capped or component.thing in own:
+            continue
+        part, far = library.parts[component.part], view.seats[component.ref].far
+        high = highs[f"stack.cap.{part.id}.{'far' if far else 'near'}"]
+        yield KitItem(
+            "mechanics", f"cap of {high} for: {part.short}", 1, "controls, printed or bought"
+        )
 
 
 def cables_of(brief: Brief, library: Library) -> list[KitItem]:
@@ -93,7 +139,7 @@ def link_item(word: str, pair: list[Thing], library: Library) -> KitItem:
 def wires_of(brief: Brief, library: Library) -> tuple[Working, ...]:
     """The wires from each source to its board."""
     return tuple(
-        wire_working(made.feeder.name, peak_at_source(made), USUAL_MM)
+        wire_working(made.feeder.name, lead_ma(made, brief, library), USUAL_MM)
         for made in made_of(brief, library)
         if made.feeder and made.supply and made.feeder.kit()
     )

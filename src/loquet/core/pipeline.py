@@ -37,11 +37,13 @@ from loquet.core.placement.edge_seats import edge_seats, plug_area, taken_areas
 from loquet.core.placement.kept_rooms import kept_rooms, near_rects_kept
 from loquet.core.placement.seating import NoRoom
 from loquet.core.power import rails_of
-from loquet.core.powering import peaks_of
+from loquet.core.powering import carried_of
 from loquet.core.quantities.lengths import nm_from_mm
 from loquet.core.remembering import Remembered
 from loquet.core.routing import RouteInput, RouteProgress, route
 
+SWITCHED_NM = 800_000
+"""A net that jumps is drawn as wide as this where there is room; common practice, no source."""
 Progress = Callable[[RouteProgress], bool]
 Run = Callable[[Design, Library, Progress, str], PinPlan | Circuit | Placement | Routing | Pour]
 
@@ -249,6 +251,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
             kept=kept_rooms(brief, subject),
             lying=lying_behind(brief, subject),
             rails=frozenset(rail.net for rail in rails_of(brief)),
+            switched=frozenset(net.name for net in circuit.nets if net.kind == "switched"),
             arrangement=design.arrangement(subject),
             both_sides=brief.board(subject).both_sides,
         )
@@ -266,14 +269,21 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
 
     drawn = wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit)
     plane = plane_net(view.circuit) if view.board.copper_layers > 2 else ""
-    peaks = peaks_of(design.brief, library, {net.name for net in view.circuit.nets})
+    peaks = currents_on(design, library, view)
     copper_um = design.choices.copper_um
     given = replace(
         route_input(view),
         wires=drawn,
         cut_off=cut_off,
         plane=plane,
-        widths_nm={net: width_for_nm(peak, copper_um) for net, peak in peaks.items()},
+        widths_nm={
+            net.name: max(
+                width_for_nm(peaks.get(net.name, 0.0), copper_um),
+                SWITCHED_NM if net.kind == "switched" else 0,
+            )
+            for net in view.circuit.nets
+            if net.kind != "signal"
+        },
     )
     width = supply_width_working(view.rules.supply_width_nm, peaks, copper_um)
 
@@ -286,10 +296,17 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
     return explained(route(given, told))
 
 
+def currents_on(design: Design, library: Library, view: BoardView) -> dict[str, float]:
+    """By net of a board, what it carries with everything on, in A."""
+    carried = carried_of(slice_of(design.circuit), design.brief, library).nets
+    here = {net.name for net in view.circuit.nets}
+    return {net: current / 1000 for net, current in carried.items() if net in here}
+
+
 def route_input(view: BoardView) -> RouteInput:
     """What the router needs of a board, without what a person drew."""
     return RouteInput(
-        view.outline, view.wiring_area, view.circuit, view.pads, view.holes, view.rules
+        view.outline, view.wiring_area, view.circuit, view.obstacles, view.holes, view.rules
     )
 
 

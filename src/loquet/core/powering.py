@@ -1,17 +1,20 @@
 """The power of a design with the library at hand: the plan, and how low each rail may fall for the brains on it."""
 
-from collections.abc import Collection
-
 from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
+from loquet.core.circuit import Circuit
+from loquet.core.circuit.carried import Carried, carried_ma
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.power import rail_of
 from loquet.core.power.budget import Made, loads_of, rails_made
+from loquet.core.power.lasting import peak_at_source
 from loquet.core.power.plan import PowerPlan, power_plan
+from loquet.core.power.plugged import plugged
 from loquet.core.remembering import Remembered
 
 PLANS: Remembered[PowerPlan] = Remembered(64)
+CARRIED: Remembered[Carried] = Remembered(16)
 MADE: Remembered[tuple[Made, ...]] = Remembered(64)
 
 
@@ -23,13 +26,19 @@ def made_of(brief: Brief, library: Library) -> tuple[Made, ...]:
     )
 
 
-def peaks_of(brief: Brief, library: Library, nets: Collection[str]) -> dict[str, float]:
-    """By net of a rail, its peak current in A; of these nets only."""
-    return {
-        made.rail.net: made.load.peak / 1000
-        for made in made_of(brief, library)
-        if made.rail.net in nets
-    }
+def lead_ma(made: Made, brief: Brief, library: Library) -> float:
+    """The most that the leads of a source carry: what it gives with everything on, or what charges it."""
+    at_plug = plugged(brief, made, library.parts)
+    return max(peak_at_source(made), at_plug.charge_ma if at_plug else 0.0)
+
+
+def carried_of(circuit: Circuit, brief: Brief, library: Library) -> Carried:
+    """What every part and net in the way of power carries; kept as long as circuit and brief are."""
+    loads = loads_of(brief, library.parts, library.screens)
+    return CARRIED.of(
+        (circuit, brief, library),
+        lambda: carried_ma(circuit, brief, library.parts, made_of(brief, library), loads),
+    )
 
 
 def power_of(brief: Brief, library: Library) -> PowerPlan:

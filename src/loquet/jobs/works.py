@@ -1,7 +1,7 @@
 """What jobs do: make slices, and make a release. The database is asked here; the computing is done in a process of its own."""
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from datetime import UTC, datetime
 from typing import Any
 
@@ -50,6 +50,7 @@ SHARES: dict[SliceName, float] = {
 
 
 Step = tuple[SliceName, str]
+Slices = Mapping[str, Any]
 Stops = Callable[[Design], list[str]]
 
 
@@ -60,7 +61,8 @@ def make_slices(
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
-            design = load_design(session, head_of(session, project_id).version)
+            began = head_of(session, project_id).version
+            design, before = load_design(session, began), began.slices
         last = max((SLICES.index(name) for name in wanted), default=len(SLICES) - 1)
         stale = stale_subjects(design)
         steps = [
@@ -81,7 +83,7 @@ def make_slices(
                 made.append((name, subject))
         except StageRefused as refused:
             if made:
-                keep(factory, project_id, design, made, author)
+                keep(factory, project_id, design, made, author, before)
             raise StageRefused(refused.stage, so_far(made, refused), refused.way_out) from None
         except RoutingStopped:
             if ticket.kept:
@@ -90,13 +92,12 @@ def make_slices(
                 )
                 made.append((name, subject))
             if made:
-                keep(factory, project_id, design, made, author)
+                keep(factory, project_id, design, made, author, before)
             raise RoutingStopped(f"kept is: {words_of(made)}" if made else "") from None
         if not made:
             return "Everything is made already."
         ticket.say("keeping the result")
-        keep(factory, project_id, design, made, author)
-        return words_of(made) + "."
+        return keep(factory, project_id, design, made, author, before) + "."
 
     return work
 
@@ -108,7 +109,8 @@ def route_nets(
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
-            design: Design = load_design(session, head_of(session, project_id).version)
+            began = head_of(session, project_id).version
+            design, before = load_design(session, began), began.slices
         said = f"{', '.join(nets[:3])} routed"
         ticket.say(f"routing {', '.join(nets[:3])}")
         answer: Any = ticket.compute(make_nets, design.model_dump_json(), board, list(nets))
@@ -117,6 +119,8 @@ def route_nets(
         made = MADE["routing"].model_validate_json(answer)
         with factory.begin() as session:
             head = head_of(session, project_id, lock=True)
+            if not landing([("routing", board)], before, head.version.slices):
+                raise changed_meanwhile("routing")
             onto: Design = load_design(session, head.version).with_made("routing", board, made)
             commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
         return f"{said}."
@@ -131,7 +135,8 @@ def draw_through(
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
-            design: Design = load_design(session, head_of(session, project_id).version)
+            began = head_of(session, project_id).version
+            design, before = load_design(session, began), began.slices
         ticket.say("making way for what was drawn")
         answer: Any = ticket.compute(make_way, design.model_dump_json(), drawing.model_dump_json())
         if isinstance(answer, Refusal):
@@ -142,6 +147,8 @@ def draw_through(
         said = f"{drawing.label}; {names or 'nothing'} gave way"
         with factory.begin() as session:
             head = head_of(session, project_id, lock=True)
+            if not landing([("routing", drawing.board)], before, head.version.slices):
+                raise changed_meanwhile("routing")
             onto: Design = drawing.apply(load_design(session, head.version))
             onto = onto.with_made("routing", drawing.board, made)
             commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
@@ -164,6 +171,8 @@ def try_arrangements(
             with factory() as session:
                 design = load_design(session, head_of(session, project_id).version)
         ticket.say(f"trying {TRIES} arrangements of {board}", 0.1)
+        with factory() as session:
+            began = dict(head_of(session, project_id).version.slices)
         text = design.model_dump_json()
         numbers = range(1, TRIES + 1)
         answers = ticket.compute_all(make_try, [(text, board, number) for number in numbers])
@@ -176,6 +185,8 @@ def try_arrangements(
         with factory.begin() as session:
             keep_answer(session, tries_key(design, board), json.dumps(shown))
             head = head_of(session, project_id, lock=True)
+            if not landing([("placement", board), ("routing", board)], began, head.version.slices):
+                raise changed_meanwhile("placement")
             onto: Design = load_design(session, head.version).with_arrangement(board, best)
             for name, slice_text in made[0]["slices"].items():
                 onto = onto.with_made(name, board, MADE[name].model_validate_json(slice_text))
@@ -187,15 +198,51 @@ def try_arrangements(
 
 
 def keep(
-    factory: sessionmaker[Session], project_id: int, design: Design, made: list[Step], author: str
-) -> None:
-    """Commit what was made on whatever is head by now; where a later step was refused or stopped, what stands before it is kept, and of a routing its last complete state."""
+    factory: sessionmaker[Session],
+    project_id: int,
+    design: Design,
+    made: list[Step],
+    author: str,
+    before: Slices,
+) -> str:
+    """Commit what was made on whatever is head by now, and say it; where a later step was refused or stopped, what stands before it is kept, and of a routing its last complete state.
+
+    What a person changed while the job ran stays: of a slice that is not the one of `before` any more the job's is left out, and all that was made of it. Raises StageRefused where nothing is left.
+    """
     with factory.begin() as session:
         head = head_of(session, project_id, lock=True)
         onto = load_design(session, head.version)
-        for name, subject in made:
+        landed = landing(made, before, head.version.slices)
+        if not landed:
+            raise changed_meanwhile(made[0][0])
+        for name, subject in landed:
             onto = onto.with_made(name, subject, getattr(design, name)[subject])
-        commit_version(session, head.revision, onto, words_of(made), author, datetime.now(UTC))
+        said = words_of(landed)
+        commit_version(session, head.revision, onto, said, author, datetime.now(UTC))
+    left = [TITLES[name] for name, _ in made if (name, _) not in landed]
+    return f"{said}; the {left[0]} was changed by hand meanwhile and stays" if left else said
+
+
+def landing(made: list[Step], before: Slices, now: Slices) -> list[Step]:
+    """What of a job's slices may land: those before the first that somebody changed while it ran."""
+    found: list[Step] = []
+    for name, subject in made:
+        if slice_in(before, name, subject) != slice_in(now, name, subject):
+            return found
+        found.append((name, subject))
+    return found
+
+
+def slice_in(slices: Slices, name: SliceName, subject: str) -> str:
+    """The digest of a slice in a version; nothing where it is not made."""
+    kept = slices.get(name, {})
+    return str(kept.get(subject, "")) if isinstance(kept, dict) else ""
+
+
+def changed_meanwhile(name: SliceName) -> StageRefused:
+    """A result that would lie over what a person did while it was worked out."""
+    why = f"The {TITLES[name]} was changed by hand while this ran; what was changed stays."
+    return StageRefused(name, why, "Start it again.")
 
 
 def words_of(made: list[Step]) -> str:

@@ -29,19 +29,28 @@ def stock_of(chip: ListedChip) -> Stock:
     price = round(base + 3.2 * chip.ports + chance % 40)
     pieces = 0 if chance % 5 == 0 else 20 + chance % 900
     return Stock(
-        supplier=SUPPLIER, price_cents=price, pieces=pieces, days=3 if pieces else 60 + chance % 90
+        supplier=SUPPLIER,
+        price_cents=price,
+        pieces=pieces,
+        days=3 if pieces else 60 + chance % 90,
+        back_days=60 + chance % 90,
     )
 
 
 @dataclass(frozen=True)
 class Offer:
-    """What a supplier asks for a part: pieces there, days until they are here, the least that it sells, and cents each from a quantity on."""
+    """What a supplier asks for a part: pieces there, days until they are here, the least that it sells, cents each from a quantity on, and the days until more comes in."""
 
     supplier: str
     pieces: int
     days: int
     minimum: int
     breaks: tuple[tuple[int, float], ...]
+    back_days: int = 0
+
+    def days_for(self, count: int) -> int:
+        """Days until so many are here: those of what lies there, or until more of it comes in."""
+        return self.days if self.pieces >= count else max(self.days, self.back_days)
 
     def buys(self, count: int) -> int:
         """How many have to be taken for so many."""
@@ -76,4 +85,5 @@ def offer(name: str, part: str, price_cents: float) -> Offer:
         days=USUAL_DAYS[name] + (60 + chance % 50 if gone else 0),
         minimum=CHEAP_LEAST if price_cents < CHEAP_CENTS else 1,
         breaks=tuple((least, round(price_cents * factor * by, 3)) for least, by in BREAKS),
+        back_days=USUAL_DAYS[name] + 60 + chance % 50,
     )

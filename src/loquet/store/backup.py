@@ -54,11 +54,29 @@ def back_up(url: str, path: Path, now: datetime) -> dict[str, int]:
                 "sha256": sums,
             }
             archive.writestr("manifest.json", json.dumps(manifest, indent=1))
+        read_back(draft, path, counts)
         draft.replace(path)
     finally:
         draft.unlink(missing_ok=True)
         engine.dispose()
     return counts
+
+
+def read_back(draft: Path, path: Path, counts: dict[str, int]) -> None:
+    """A backup is one only when it can be read: raises BadBackup where what was written does not hold what was read."""
+    try:
+        _, rows = read_backup(draft)
+    except BadBackup as error:
+        raise BadBackup(
+            f"The backup could not be read back, and {path} was not written: {error}"
+        ) from None
+    found = {name: len(table) for name, table in rows.items()}
+    if found != counts:
+        name = next(n for n in counts if found.get(n) != counts[n])
+        raise BadBackup(
+            f"The backup could not be read back, and {path} was not written: "
+            f"{name} has {found.get(name, 0)} rows instead of {counts[name]}."
+        )
 
 
 def reflected(connection: Connection) -> MetaData:
@@ -128,7 +146,8 @@ def read_backup(path: Path) -> tuple[str, dict[str, list[dict[str, Any]]]]:
                     )
                 found[name] = [
                     {k: cell(v) for k, v in json.loads(line).items()}
-                    for line in data.decode().splitlines()
+                    for line in data.decode().split("\n")
+                    if line
                 ]
             return str(manifest["revision"]), found
     except (

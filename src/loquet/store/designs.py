@@ -109,6 +109,9 @@ def commit_version(
     )
     session.add(version)
     session.flush()
+    project = session.get(ProjectRow, revision.project_id)
+    if project is not None and project.name != design.brief.name:
+        project.name = design.brief.name
     revision.head_id = revision.tip_id = version.id
     revision.turn += 1
     session.flush()
@@ -132,6 +135,12 @@ def expect_head(
     raise Conflict(head.version.id, head.version.label)
 
 
+def follow_name(session: Session, project_id: int) -> None:
+    """The project is called as its head's brief is."""
+    head = head_of(session, project_id)
+    head.project.name = load_design(session, head.version).brief.name
+
+
 def undo(session: Session, project_id: int) -> bool:
     """Move the head to its parent; whether there was one."""
     head = head_of(session, project_id, lock=True)
@@ -139,6 +148,8 @@ def undo(session: Session, project_id: int) -> bool:
         return False
     head.revision.head_id = head.version.parent_id
     head.revision.turn += 1
+    session.flush()
+    follow_name(session, project_id)
     return True
 
 
@@ -150,6 +161,8 @@ def redo(session: Session, project_id: int) -> bool:
         return False
     head.revision.head_id = step
     head.revision.turn += 1
+    session.flush()
+    follow_name(session, project_id)
     return True
 
 

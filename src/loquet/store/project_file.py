@@ -4,6 +4,7 @@ import hashlib
 import io
 import json
 import zipfile
+import zlib
 from collections.abc import Iterable
 from datetime import UTC, date, datetime
 from typing import Any
@@ -13,6 +14,8 @@ from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
 
+from loquet.core.brief import Brief, BriefError
+from loquet.core.brief.sense import check_sense
 from loquet.store.designs import NotFound
 from loquet.store.row_shapes import checked_row
 from loquet.store.slices import MODELS as SLICE_MODELS
@@ -32,7 +35,9 @@ from loquet.store.tables import (
 )
 
 FORMAT = "loquet-project-1"
-MOST_BYTES, MOST_MEMBERS, MOST_ROWS = 200_000_000, 20_000, 100_000
+MOST_BYTES, MOST_MEMBERS, MOST_ROWS = 200_000_000, 20_000, 20_000
+LARGEST_ROWS, MOST_PACKED, NEVER_PACKED = 60_000_000, 200, 1_000_000
+"""The rows of a project, and how far a member may be packed before it is a trick: JSON and Gerber shrink to a tenth or a twentieth."""
 OF_REVISION: tuple[type[Base], ...] = (
     VersionRow,
     ReleaseRow,
@@ -63,6 +68,21 @@ ORDER: tuple[type[Base], ...] = (
     FaultRow,
     HoursRow,
 )
+
+
+UNREADABLE = (
+    zipfile.BadZipFile,
+    zlib.error,
+    KeyError,
+    ValueError,
+    TypeError,
+    AttributeError,
+    NotImplementedError,
+    RuntimeError,
+    EOFError,
+    OSError,
+)
+"""What a damaged zip, or one that is locked or packed in another way, may raise while it is read."""
 
 
 class BadProject(Exception):
@@ -172,8 +192,11 @@ def checked_rows(data: bytes) -> tuple[str, dict[str, list[dict[str, Any]]]]:
 
 def rows_in(members: dict[str, bytes]) -> tuple[str, dict[str, list[dict[str, Any]]]]:
     """The name of a project and its rows by table; raises BadProject."""
-    head, rows = json.loads(members["project.json"]), json.loads(members["rows.json"])
-    name = str(head.get("name", ""))[:80]
+    try:
+        head, rows = json.loads(members["project.json"]), json.loads(members["rows.json"])
+        name = str(head.get("name", ""))[:80]
+    except (KeyError, ValueError, AttributeError, RecursionError):
+        raise BadProject("This is no project file of Loquet.") from None
     if not name or not isinstance(rows, dict):
         raise BadProject("The file names no project.")
     return name, rows
@@ -184,12 +207,13 @@ def checked_members(data: bytes) -> dict[str, bytes]:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = archive.infolist()
-            if len(infos) > MOST_MEMBERS or sum(i.file_size for i in infos) > MOST_BYTES:
+            large = sum(i.file_size for i in infos) > MOST_BYTES
+            if len(infos) > MOST_MEMBERS or large or any(is_trick(i) for i in infos):
                 raise BadProject("The file is far too large to be a project.")
             members = {info.filename: archive.read(info) for info in infos}
         head = json.loads(members["project.json"])
-        sums = head["sha256"]
-    except (zipfile.BadZipFile, KeyError, ValueError, TypeError, NotImplementedError, EOFError):
+        sums = dict(head["sha256"])
+    except UNREADABLE:
         raise BadProject("This is no project file of Loquet.") from None
     if head.get("format") != FORMAT:
         raise BadProject(f"The format {str(head.get('format'))[:40]!r} is not known here.")
@@ -203,26 +227,62 @@ def checked_members(data: bytes) -> dict[str, bytes]:
     return members
 
 
+def is_trick(info: zipfile.ZipInfo) -> bool:
+    """Whether a member grows to far more than such members do."""
+    if info.filename == "rows.json" and info.file_size > LARGEST_ROWS:
+        return True
+    return info.file_size > NEVER_PACKED and info.file_size > MOST_PACKED * info.compress_size
+
+
 def checked_slices(members: dict[str, bytes], rows: dict[str, Any]) -> list[tuple[str, str]]:
     """Every slice that a version names, validated and under its own digest; raises BadProject."""
     wanted: dict[str, str] = {}
     try:
         if sum(len(table) for table in rows.values()) > MOST_ROWS:
             raise BadProject("There are far too many rows in it.")
+        check_heads(rows)
         for version in rows["versions"]:
+            if not {"brief", "choices"} <= version["slices"].keys():
+                raise BadProject("A version in it has no brief.")
             for name, kept in version["slices"].items():
                 for digest in digests_in({name: kept}):
                     wanted[digest] = name
         found = []
         for digest, name in sorted(wanted.items()):
             content = members[f"slices/{digest}.json"]
-            SLICE_MODELS[name].model_validate_json(content)
+            value = SLICE_MODELS[name].model_validate_json(content)
+            if isinstance(value, Brief):
+                check_sense(value)
             if hashlib.sha256(content).hexdigest() != digest:
                 raise BadProject(f"The {name} of a version does not have its digest.")
             found.append((digest, content.decode()))
-    except (KeyError, ValueError, TypeError, AttributeError):
+    except BriefError as error:
+        raise BadProject(f"A brief in it makes no sense: {error}") from None
+    except (KeyError, ValueError, TypeError, AttributeError, RecursionError):
         raise BadProject("A version in it cannot be read.") from None
     return found
+
+
+def check_heads(rows: dict[str, Any]) -> None:
+    """Every revision shows a version of its own, and no version comes after itself; raises BadProject."""
+    versions = {int(row["id"]): row for row in rows["versions"]}
+    if not rows["revisions"] or len(versions) != len(rows["versions"]):
+        raise BadProject("There is no revision in it, or a version stands twice.")
+    for revision in rows["revisions"]:
+        for end in ("head_id", "tip_id"):
+            shown = versions.get(revision[end])
+            if shown is None or shown["revision_id"] != revision["id"]:
+                raise BadProject(f"Revision {str(revision.get('letter'))[:2]} shows no version.")
+    behind: set[int] = set()
+    for number in versions:
+        way: dict[int, None] = {}
+        here: int | None = number
+        while here is not None and here not in behind:
+            if here in way:
+                raise BadProject("A version in it comes after itself.")
+            way[here] = None
+            here = versions[here]["parent_id"] if here in versions else None
+        behind.update(way)
 
 
 def put_rows(
@@ -230,24 +290,27 @@ def put_rows(
 ) -> None:
     """All rows under new numbers, their links with them; raises BadProject where one leads nowhere."""
     numbers: dict[str, dict[int, int]] = {"projects": {}}
+    shown = {row["id"]: row["head_id"] for row in rows["revisions"]}
     later: list[tuple[Base, dict[str, Any]]] = []
     try:
         for model in ORDER:
             table = model.__tablename__
-            numbers[table] = {}
+            made: list[tuple[Any, dict[str, Any]]] = []
             for values in rows.get(table, []):
                 checked_row(table, values)
-                row = model(**fresh(model, values, numbers, project_id, members))
-                session.add(row)
-                session.flush()
-                numbers[table][int(values["id"])] = row.id  # type: ignore[attr-defined]
-                later.append((row, values))
+                if model is UnitRow and values.get("version_id") is None:  # files of before
+                    values = {**values, "version_id": shown[values["revision_id"]]}
+                made.append((model(**fresh(model, values, numbers, project_id, members)), values))
+            session.add_all([row for row, _ in made])
+            session.flush()
+            numbers[table] = {int(values["id"]): row.id for row, values in made}
+            later += made
         for row, values in later:
             for column in ("parent_id", "head_id", "tip_id", "fixed_in"):
                 if values.get(column) is not None and column in row.__table__.columns:
                     setattr(row, column, numbers[LINKS[column]][int(values[column])])
         session.flush()
-    except (KeyError, TypeError, ValueError):
+    except (KeyError, TypeError, ValueError, AttributeError):
         raise BadProject("A row in it leads nowhere, or is not as such rows are.") from None
     except SQLAlchemyError:
         raise BadProject("A row in it does not fit into its table.") from None

@@ -83,13 +83,15 @@ def place_order(session: Session, placed: OrderRow) -> OrderRow:
     return placed
 
 
-def orders_of(session: Session, revision_id: int) -> list[OrderRow]:
-    """Orders of a revision, the newest first."""
-    return list(
-        session.scalars(
-            select(OrderRow).where(OrderRow.revision_id == revision_id).order_by(OrderRow.id.desc())
-        )
+def orders_of(session: Session, project_id: int) -> list[tuple[OrderRow, str]]:
+    """Orders of all revisions of a project with their letters, the newest first."""
+    query = (
+        select(OrderRow, RevisionRow.letter)
+        .join(RevisionRow, RevisionRow.id == OrderRow.revision_id)
+        .where(RevisionRow.project_id == project_id)
+        .order_by(OrderRow.id.desc())
     )
+    return [(row, letter) for row, letter in session.execute(query)]
 
 
 def order(session: Session, order_id: int, lock: bool = False) -> OrderRow:

@@ -159,13 +159,14 @@ class JobRow(Base):
 
 
 class UnitRow(Base):
-    """A device that is built: its serial number; where it is simulated, the fault that is set in it and the seed of its meter."""
+    """A device that is built: its serial number, and the version that it was built from; where it is simulated, the fault that is set in it and the seed of its meter."""
 
     __tablename__ = "units"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     revision_id: Mapped[int] = mapped_column(
         ForeignKey("revisions.id", ondelete="CASCADE"), index=True
     )
+    version_id: Mapped[int | None] = mapped_column(Integer)
     serial: Mapped[str] = mapped_column(String(24))
     simulated: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     created_at: Mapped[datetime] = mapped_column(UtcTime)

@@ -30,6 +30,8 @@ from loquet.core.remembering import Remembered
 
 NEAR, FAR = "near", "far"
 HEAT_HOLE_NM = 400_000
+FIELD_RIM_NM = 100_000
+"""Wiring keeps its usual gap from a field this much smaller than the pill, so that it can reach the contacts at its rim."""
 
 
 @dataclass(frozen=True)
@@ -165,6 +167,20 @@ class BoardView:
             )
             for component in self.circuit.components
         )
+
+    @cached_property
+    def fields(self) -> tuple[Copper, ...]:
+        """The round fields that fingers and pills touch, as copper of no net: nothing of anybody's lies in them on their side."""
+        return tuple(
+            Copper("", (FAR if seat.far else NEAR,), Round(seat.x, seat.y, wide), "field", ref)
+            for ref, seat in self.seats.items()
+            if (wide := self.patterns[ref].touched_nm - 2 * FIELD_RIM_NM) > 0
+        )
+
+    @cached_property
+    def obstacles(self) -> tuple[Copper, ...]:
+        """What wiring keeps away from before there is any: pads, and fields that are touched."""
+        return (*self.pads, *self.fields)
 
     @cached_property
     def pads_by_contact(self) -> dict[tuple[str, str], list[Copper]]:

@@ -95,7 +95,7 @@ def pour_side(
     rules = view.rules
     base: BaseGeometry = view.wiring_area.buffer(-(rules.edge_nm + CURVE_NM))
     base = base if within is None else base.intersection(within)
-    foreign = [c for c in (*view.pads, *view.wiring) if name in c.sides and c.net != net]
+    foreign = [c for c in (*view.obstacles, *view.wiring) if name in c.sides and c.net != net]
     away = [
         Point(h.x, h.y).buffer(h.keep_nm + CURVE_NM, quad_segs=32)
         for h in view.holes

@@ -21,6 +21,11 @@ def is_source(thing: Thing) -> bool:
     return thing.source() is not None and thing.feed() is not None and not thing.LOWER_FEED
 
 
+def switched_source(brief: Brief) -> Thing | None:
+    """The source in whose way a switch stands: the first with a rail of its own that comes in over a board. A host on its own plug is none: its volts are made elsewhere."""
+    return next((t for t in brief.things if is_source(t) and joined_by(brief, t) is None), None)
+
+
 def joiners(brief: Brief, feeder: Thing) -> tuple[Thing, ...]:
     """Sources that feed the rail of another one as well."""
     return tuple(t for t in brief.things if joined_by(brief, t) is feeder)

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.any_thing import AnyThing
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.outline_shapes import Outline
 from loquet.core.brief.pin_table import PinTable
 from loquet.core.brief.places import Name
@@ -20,7 +21,7 @@ MAIN = "main"
 RoomMm = Annotated[float, Field(gt=0, le=100, description="mm between board and shell")]
 
 
-class Board(Frozen):
+class Board(Counted):
     """A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; on `both_sides` small parts may go behind where the front is full; thickness and finish are chosen when it is ordered."""
 
     name: Name = MAIN
@@ -53,7 +54,7 @@ class Shelf(Frozen):
         return next((table for table in self.pin_tables if table.name == name), None)
 
 
-class Brief(Frozen):
+class Brief(Counted):
     """Everything the maker decides before the first pin is counted."""
 
     format: Literal["loquet-brief-2"] = "loquet-brief-2"
@@ -88,6 +89,10 @@ class Brief(Frozen):
             if thing.name == name:
                 return thing
         raise KeyError(name)
+
+    def find(self, name: str) -> Thing | None:
+        """The thing of that name, or nothing: a board that was made may still name what the brief has lost."""
+        return next((thing for thing in self.things if thing.name == name), None)
 
     def group(self, group: Group) -> tuple[Thing, ...]:
         """The things of a group, in the order of the brief."""

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.frozen import Frozen
+from loquet.core.brief.counted import Counted
 
 PlaceMm = Annotated[
     float, Field(ge=-10, le=500, description="mm from the lower left corner of the outline")
@@ -24,7 +24,7 @@ Degrees = Annotated[
 ]
 
 
-class Place(Frozen):
+class Place(Counted):
     """Where a thing sits: its middle in mm, its turn, and whether it is on the far side (mirrored left to right first)."""
 
     x_mm: PlaceMm

@@ -30,6 +30,7 @@ def check_sense(brief: Brief) -> None:
     check_boards(brief)
     check_names(brief)
     check_belonging(brief)
+    check_rails(brief)
     check_inside(brief)
     check_overlaps(brief)
     check_keys(brief)
@@ -134,6 +135,17 @@ def check_belonging(brief: Brief) -> None:
                 problem = f"is read by '{name}', which is no brain of this device"
                 known = ", ".join(sorted(brains)) or "none yet"
                 raise BriefError(place, problem, f"Brains: {known}.")
+
+
+def check_rails(brief: Brief) -> None:
+    """What a thing takes is a rail of this device, or, of a source, the source that it joins."""
+    makes = {t.name for t in brief.things if t.makes_rail() and joined_by(brief, t) is None}
+    for place, thing in named(brief):
+        if not thing.rail or thing.rail in makes:
+            continue
+        problem = f"takes the rail '{thing.rail}', which nothing in this device makes"
+        known = ", ".join(sorted(makes)) or "none yet"
+        raise BriefError(f"{place} rail", problem, f"Rails: {known}.", thing.name)
 
 
 def named(brief: Brief) -> Iterator[tuple[str, Thing]]:

@@ -6,9 +6,9 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.outline_shapes import PolygonOutline
 from loquet.core.brief.places import Name, OtherName, PartId, Place
-from loquet.core.frozen import Frozen
 from loquet.core.provenance import Source
 
 Group = Literal["controls", "shows", "sounds", "feeds", "ports", "brains", "senses", "own", "marks"]
@@ -232,7 +232,7 @@ class Lack:
     edit: Mapping[str, Any] | None = None
 
 
-class Thing(Frozen):
+class Thing(Counted):
     """Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
 
     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
@@ -241,8 +241,8 @@ class Thing(Frozen):
     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-    `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has. `DRAWS` names parts
-    of the catalogue whose current is its own beside those of its bodies.
+    `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed. `DRAWS` names parts
+    of the catalogue whose current is its own beside those of its bodies, `LEAST_V` is the least that what hangs on its plug wants.
     """
 
     GROUP: ClassVar[Group]
@@ -266,7 +266,10 @@ class Thing(Frozen):
     GAUGES: ClassVar[bool] = False
     CORNER: ClassVar[bool] = False
     PASSES: ClassVar[bool] = False
+    PROGRAMS: ClassVar[bool] = False
+    ONLY_CHARGES: ClassVar[bool] = False
     DRAWS: ClassVar[tuple[str, ...]] = ()
+    LEAST_V: ClassVar[float] = 0.0
 
     kind: str
     name: Name
@@ -329,12 +332,20 @@ class Thing(Frozen):
         """What it is as a source, before any converter."""
         return None
 
+    def makes_rail(self) -> bool:
+        """Whether there is a rail of its name."""
+        return self.PASSES or self.feed() is not None
+
     def measured(self) -> bool:
         """Whether a brain measures it on a channel of its own."""
         return False
 
     def made_by(self) -> str:
         """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""
+        return ""
+
+    def programmed_apart(self) -> str:
+        """Why a brain needs no port for its program on this board; nothing where it needs one."""
         return ""
 
     def logic_v(self) -> float:

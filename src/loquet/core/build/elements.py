@@ -17,6 +17,7 @@ from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.model import GROUND
 from loquet.core.library import Library
 from loquet.core.parts import Part
+from loquet.core.power import rail_of
 from loquet.core.power.budget import Made, loads_of
 from loquet.core.powering import made_of
 from loquet.core.quantities.shown import read_si
@@ -33,6 +34,8 @@ CHANNEL_OHM = 0.1
 """An open channel of a small field-effect transistor; assumed."""
 IDEAL_V, IDEAL_OHM = 0.03, 0.08
 """A controller that acts as a diode drops so much, and its slope; assumed."""
+MODULE_LEAST_V = 0.9
+"""From so many volts on a module's own regulator begins to work; assumed."""
 OUTSIDE_OHM = 0.1
 """Behind a rail that a host feeds; assumed."""
 BASE_OHM = 100.0
@@ -117,9 +120,7 @@ def network_of(
             add_part(found, desk, component, at, scale, powered, flat)
     if powered:
         add_loads(found, desk, at, gone)
-        if not desk.source and desk.made:
-            rail = desk.made[0].rail
-            found.batteries.append(Battery(rail.net, GROUND, rail.usual_v, OUTSIDE_OHM))
+        add_own_plugs(found, desk)
     return Network(
         GROUND,
         tuple(found.resistances),
@@ -127,6 +128,44 @@ def network_of(
         tuple(found.gates),
         tuple(found.batteries),
         tuple(found.regulators),
+    )
+
+
+def add_own_plugs(found: Elements, desk: Desk) -> None:
+    """Rails that come in from a host on its own plug; the first rail where nothing at all feeds the device."""
+    for row in desk.made:
+        feeder = row.feeder
+        outside = feeder is None or (
+            feeder.source() is None and not feeder.LOWER_FEED and feeder.feed() is not None
+        )
+        if outside:
+            rail = row.rail
+            found.batteries.append(Battery(rail.net, GROUND, rail.usual_v, OUTSIDE_OHM))
+
+
+def add_module(found: Elements, desk: Desk, component: Component, at: At) -> None:
+    """A ready module makes its rail of the one that it takes."""
+    thing = desk.brief.find(component.thing)
+    if thing is None or not (thing.READY_MADE and thing.LOWER_FEED):
+        return
+    made = next((m for m in desk.made if m.rail.fed_by == thing.name), None)
+    feed, taken = thing.feed(), rail_of(desk.brief, thing).net
+    if made is None or feed is None or made.rail.net == taken:
+        return
+    ends = {net: pad for pad, net in component.pads.items()}
+    if not {taken, made.rail.net, GROUND} <= ends.keys():
+        return
+    source = at(component.ref, ends[taken])
+    found.regulators.append(
+        Regulator(
+            source=source,
+            out=at(component.ref, ends[made.rail.net]),
+            ground=at(component.ref, ends[GROUND]),
+            enable=source,
+            volts=feed.usual_v,
+            least=MODULE_LEAST_V,
+            most_a=feed.limit_ma / 1000,
+        )
     )
 
 
@@ -196,6 +235,8 @@ def add_part(
         case _:
             pass
     add_chip(found, desk, component, at)
+    if powered and component.is_chip:
+        add_module(found, desk, component, at)
     if powered and desk.source and component.thing == desk.source and not flat:
         add_source(found, desk, component, named, at)
     if powered:
@@ -351,9 +392,9 @@ def add_loads(found: Elements, desk: Desk, at: At, gone: frozenset[str]) -> None
 
 def add_power_key(found: Elements, desk: Desk, component: Component, at: At) -> None:
     """A key that turns the device on is held down while the volts are read."""
-    if not component.thing:
+    thing = desk.brief.find(component.thing)
+    if thing is None:
         return
-    thing = desk.brief.thing(component.thing)
     for contact in thing.contacts():
         if contact.duty == "power" and component.role == thing.role(contact.body):
             ends = list(power_ends(contact.pads, desk, component, contact.named))

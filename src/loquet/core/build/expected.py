@@ -1,6 +1,6 @@
 """What a meter should show before power and after it, worked out from the circuit."""
 
-from loquet.core.build.elements import Desk
+from loquet.core.build.elements import SOURCES, Desk
 from loquet.core.build.faults import GOOD, Fault
 from loquet.core.build.measuring import Faulty, Probe, probes_of, usual_current
 from loquet.core.build.network import OPEN_OHM
@@ -27,11 +27,12 @@ class Expected(Frozen):
 
 
 class FirstPower(Frozen):
-    """The tables of the first power: rails against ground and neighbours before power, volts after it, the current limit and what it draws."""
+    """The tables of the first power: rails against ground and neighbours before power, volts after it, the volts to set (nothing where the device is fed by a host alone), the current limit and what it draws."""
 
     before: tuple[Expected, ...]
     neighbours: tuple[Expected, ...]
     after: tuple[Expected, ...]
+    volts: Working | None
     limit: Working
     idle: Working
 
@@ -55,14 +56,44 @@ def first_power(desk: Desk, faults: list[Fault]) -> FirstPower:
     after = tuple(
         volt_row(good, hubs[net], net)
         for net in sorted(hubs)
-        if net != GROUND and net in good.volts
+        if net != GROUND and net in good.volts and is_held(desk, good, hubs[net], ground)
     )
     return FirstPower(
         before=before,
         neighbours=neighbours,
         after=after,
+        volts=volts_working(desk),
         limit=limit_working(desk),
         idle=idle_working(desk),
+    )
+
+
+def is_held(desk: Desk, good: Faulty, hub: tuple[str, str], ground: tuple[str, str]) -> bool:
+    """Whether a net's volts say anything at first power: it is led somewhere by more than the pins of an empty chip, and does not lie between two cells, which are out."""
+    net = good.nets[hub]
+    owners = {c.ref for c in desk.circuit.components if net in c.pads.values()}
+    cells = {c.ref for c in desk.circuit.components if desk.kind(c) in SOURCES}
+    rails = {m.rail.net for m in desk.made}
+    if len(owners) > 1 and owners <= cells:
+        return False
+    return net in rails or good.ohm(hub, ground) < 0.5 * OPEN_OHM
+
+
+def volts_working(desk: Desk) -> Working | None:
+    """What the bench supply is set to in the place of the device's own source."""
+    thing = desk.brief.find(desk.source)
+    supply = thing.source() if thing else None
+    if supply is None:
+        return None
+    return Working(
+        id="build.volts",
+        title=f"Set the bench supply, in the place of {desk.source}, to",
+        value=supply.usual_v,
+        unit="V",
+        shown=f"{supply.usual_v:.2f} V",
+        formula="Vusual",
+        inputs=(given("Vusual", supply.usual_v, "V", supply.source.text),),
+        source=supply.source,
     )
 
 
@@ -81,6 +112,7 @@ def ohm_row(good: Faulty, one: tuple[str, str], other: tuple[str, str], words: s
 def volt_row(good: Faulty, one: tuple[str, str], net: str) -> Expected:
     """The volts of a net."""
     value = good.volt(one)
+    value = 0.0 if abs(value) < 0.005 else value  # no minus before nothing
     spread = max(TOLERANCE_V, abs(value) * TOLERANCE_V)
     return Expected(
         sort="volt", words=net, one=lead(one), other="", expected=value, low=value - spread, high=value + spread,

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from loquet.core.board.copper import BoardView
+from loquet.core.brief import Thing
 from loquet.core.circuit import Component
 from loquet.core.frozen import Frozen
 from loquet.core.geometry import middle_of
@@ -14,6 +15,7 @@ FINE_MM = 0.65
 """Gull-wing leads this near or nearer are fine; IPC-7351B draws the line at 0.625 mm."""
 HEAT = "Iron and plate burn: keep hands and cables away, let the board cool. Solder fumes irritate: draw them off. Wash your hands after."
 LITHIUM = "A lithium cell can burn when it is shorted or heated: never solder near it, measure the polarity of its lead first. The maker's limits and local codes come first."
+ONE_LEAD = "Cut and strip the leads of a cell one at a time, the other one taped: a cutter across both shorts the cell, which then burns."
 CUTTERS = "Cut leads fly: hold them, wear glasses."
 TECHNIQUE = {
     "fine": "Tin one corner pad, lay the part on, check that all leads lie on their pads, then the opposite corner; flux, and drag the rest.",
@@ -49,11 +51,11 @@ def build_steps(
 ) -> tuple[Step, ...]:
     """The steps of a board: paste and plate for surface parts where there is a stencil (or fine and low parts first by hand), then what goes through the board from low to tall, modules after they were programmed, wires, the cell last."""
     parts = [c for c in view.circuit.components if not c.bare and view.heights_mm[c.ref] > 0]
-    drilled = {pad.ref for pad in view.pads if pad.drill_nm}
+    leads = led_through(view)
     modules = [c for c in parts if is_module(view, c)]
-    surface = [c for c in parts if c.ref not in drilled and c not in modules]
-    through = [c for c in parts if c.ref in drilled and c not in modules]
-    steps = [bare_board()]
+    surface = [c for c in parts if c.ref not in leads and c not in modules]
+    through = [c for c in parts if c.ref in leads and c not in modules]
+    steps = [bare_board(), *programmed_first(library, view)]
     if hand:
         steps += by_hand(view, library, surface)
     else:
@@ -63,8 +65,112 @@ def build_steps(
     for far, there in by_side(view, through):
         steps += from_low_to_tall(view, library, there, far)
     steps += [module_step(view, library, c) for c in modules]
-    steps += loose_steps(library, view, stack)
+    steps += [
+        wash(),
+        *wire_steps(library, view, stack),
+        first_power_step(),
+        *program_steps(library, view),
+    ]
+    steps += [*screen_steps(library, view), *source_steps(view, stack), closing(stack)]
     return tuple(steps)
+
+
+def led_through(view: BoardView) -> set[str]:
+    """Parts whose contacts go through the board; one with contacts on the surface is soldered as a surface part, whatever holds it down."""
+    drilled = {pad.ref for pad in view.pads if pad.drill_nm}
+    on_top = {pad.ref for pad in view.pads if pad.paste and not pad.drill_nm and not pad.covered}
+    chips = {c.ref for c in view.circuit.components if c.is_chip}
+    return drilled - (on_top | (chips & on_top))
+
+
+def programmed_first(library: Library, view: BoardView) -> list[Step]:
+    """Chips that were decided to be programmed before they are soldered."""
+    return [
+        Step(
+            title=f"Program {c.ref}",
+            how="In a socket, before it is soldered: nothing on this board reaches it afterwards. Read it back.",
+            far=view.seats[c.ref].far,
+            parts=pieces(library, view, [c]),
+            test="It reads back as it was written.",
+        )
+        for c in view.circuit.components
+        if c.is_chip
+        and (thing := view.brief.find(c.thing)) is not None
+        and not thing.READY_MADE
+        and thing.programmed_apart()
+    ]
+
+
+def wash() -> Step:
+    """After the last joint."""
+    return Step(
+        title="Wash and look",
+        how="Wash the flux off with isopropanol and a brush, let it dry, and look at every joint with a glass.",
+        far=False,
+        parts=(),
+        cautions=(
+            "Isopropanol burns and its vapour makes one dizzy: no flame or hot iron near, open a window.",
+        ),
+        test="Nothing is white, sticky or bridged; read supply against ground again, since residue conducts.",
+    )
+
+
+def first_power_step() -> Step:
+    """The first volts."""
+    return Step(
+        title="First power",
+        how="From a bench supply with its current limited, by the First power page. Not from the cell.",
+        far=False,
+        parts=(),
+        test="All resistances before power and all volts after it are as expected.",
+    )
+
+
+def program_steps(library: Library, view: BoardView) -> list[Step]:
+    """Each brain through its port."""
+    found = []
+    for c in view.circuit.components:
+        thing = view.brief.find(c.thing)
+        if thing is not None and thing.PROGRAMS and c.part.startswith(("header", "clip-pads")):
+            found.append(
+                Step(
+                    title=f"Program over {c.ref}",
+                    how="Supply on from the bench, probe on with its pin 1 at pin 1; load the program and read it back.",
+                    far=view.seats[c.ref].far,
+                    parts=pieces(library, view, [c]),
+                    test="It reads back, and starts after the probe is off.",
+                )
+            )
+    return found
+
+
+def screen_steps(library: Library, view: BoardView) -> list[Step]:
+    """Screens are put on once the board lives."""
+    found = []
+    for c in view.circuit.components:
+        thing = view.brief.find(c.thing)
+        if thing is not None and thing.display() is not None and c.role == thing.role():
+            found.append(
+                Step(
+                    title=f"Screen {thing.name}",
+                    how="Power off. Compare the pin order on its back with the words at the header, then put it on and fix it; its film comes off last.",
+                    far=view.seats[c.ref].far,
+                    parts=pieces(library, view, [c]),
+                    test="Power on: the first picture stands, nothing gets warm.",
+                )
+            )
+    return found
+
+
+def closing(stack: Stack) -> Step:
+    """Last of all."""
+    return Step(
+        title="Try everything, then close",
+        how="Press every key and move every stick with the shell still open; then put it together in the order of the Stack station. Screws by hand, until they hold.",
+        far=False,
+        parts=(),
+        test="Keys and sticks as on the Units page, after closing as before.",
+    )
 
 
 def bare_board() -> Step:
@@ -189,7 +295,8 @@ def is_fine(view: BoardView, component: Component) -> bool:
 
 def is_module(view: BoardView, component: Component) -> bool:
     """Whether it is a ready module, which is programmed before it covers its own pads."""
-    return component.thing != "" and view.brief.thing(component.thing).READY_MADE
+    thing = view.brief.find(component.thing)
+    return component.is_chip and thing is not None and thing.READY_MADE
 
 
 def module_step(view: BoardView, library: Library, component: Component) -> Step:
@@ -205,42 +312,57 @@ def module_step(view: BoardView, library: Library, component: Component) -> Step
     )
 
 
-def loose_steps(library: Library, view: BoardView, stack: Stack) -> list[Step]:
-    """Wires and what lies in the shell; cells last."""
-    cells = [p for p in stack.pieces if p.sort == "loose" and p.soft]
+def wire_steps(library: Library, view: BoardView, stack: Stack) -> list[Step]:
+    """Wires to what lies in the shell."""
     runs = wire_runs(view, library, stack)
-    steps = []
-    if runs:
-        how = "Twist them, and label both ends before they lie in the shell."
-        plugs = [c for c in view.circuit.components if c.ref in {run.ref for run in runs}]
-        steps.append(
-            Step(
-                title="Wires",
-                how=" ".join([*(wire_words(run) for run in runs), how]),
-                far=view.seats[runs[0].ref].far,
-                parts=pieces(library, view, plugs),
-            )
-        )
-    steps.append(
+    if not runs:
+        return []
+    how = "Twist them, and label both ends before they lie in the shell."
+    plugs = [c for c in view.circuit.components if c.ref in {run.ref for run in runs}]
+    live = any(is_cell(view.brief.find(run.thing)) for run in runs)
+    return [
         Step(
-            title="First power",
-            how="From a bench supply with its current limited, by the First power page. Not from the cell.",
-            far=False,
-            parts=(),
-            test="All resistances before power and all volts after it are as expected.",
+            title="Wires",
+            how=" ".join([*(wire_words(run) for run in runs), how]),
+            far=view.seats[runs[0].ref].far,
+            parts=pieces(library, view, plugs),
+            cautions=(ONE_LEAD,) if live else (),
         )
+    ]
+
+
+def is_cell(thing: Thing | None) -> bool:
+    """Whether it holds charge by itself."""
+    supply = thing.source() if thing else None
+    return supply is not None and not supply.stays
+
+
+def source_steps(view: BoardView, stack: Stack) -> list[Step]:
+    """What feeds the device, once the board has lived from the bench."""
+    feeds = [t for t in view.brief.on(view.board.name) if t.source() is not None]
+    cells = [t for t in feeds if is_cell(t)]
+    if not feeds:
+        return []
+    lithium = any(s.chemistry == "lithium" for t in cells if (s := t.source()) is not None)
+    soft = [p for p in stack.pieces if p.sort == "loose" and p.soft]
+    if not cells:
+        how = "Read the polarity of the plug with a meter and compare it with plus and minus on the board. Then plug it in."
+        return [Step(title=f"Plug in {feeds[0].name}", how=how, far=False, parts=())]
+    in_holder = not any(t.loose() is not None for t in cells)
+    how = (
+        "Compare plus and minus of each cell with those on the board, then put it in."
+        if in_holder
+        else "Read the polarity at the lead with a meter and compare it with plus and minus on the board. Then plug it in."
     )
-    if cells or any(t.source() is not None for t in view.brief.on(view.board.name)):
-        steps.append(
-            Step(
-                title="The cell, last",
-                how="Read the polarity at the lead with a meter and compare it with plus and minus on the board. Then plug it in.",
-                far=bool(cells and cells[0].far),
-                parts=(),
-                cautions=(LITHIUM,) if cells else (),
-            )
+    return [
+        Step(
+            title="The cell, last" if len(cells) == 1 else "The cells, last",
+            how=how,
+            far=bool(soft and soft[0].far),
+            parts=(),
+            cautions=(LITHIUM,) if lithium else (),
         )
-    return steps
+    ]
 
 
 def wire_words(run: WireRun) -> str:
@@ -268,7 +390,7 @@ def turn_of(library: Library, view: BoardView, component: Component) -> str:
     names = set(part.pin_names.values()) if part else set()
     if "cathode" in names:
         return "the band or the mark to the double stroke: the cathode"
-    if "plus" in names:
+    if component.polar:
         return "plus to the plus on the board"
     if view.patterns[component.ref].first_pin is not None and len(component.pads) > 2:
         return "pin 1 to the double stroke"

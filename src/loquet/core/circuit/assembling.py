@@ -41,7 +41,7 @@ def assemble(bench: Bench) -> Circuit:
     for rank in sorted(made):
         fragments += in_order(made[rank])
         if any(fragment.around or thing.contacts() for thing, fragment in made[rank]):
-            fragments.append(Fragment((), workings=key_workings(brief)))
+            fragments.append(Fragment((), workings=key_workings(bench)))
     for brain in brief.brains:
         if brain.name in bench.desks:
             for helpers in (key_lists, axis_lists, bus_of_brain):
@@ -53,7 +53,7 @@ def assemble(bench: Bench) -> Circuit:
         fragments, bench.by_hand, bench.parts, {board.name for board in brief.boards}
     )
     fragments += link_fragments(brief, fragments, bench.parts)
-    return gather(fragments, bench.parts).model_copy(update={"misfits": misfits})
+    return gather(brief, fragments, bench.parts).model_copy(update={"misfits": misfits})
 
 
 def in_order(rows: list[tuple[Thing, Fragment]]) -> list[Fragment]:
@@ -87,11 +87,13 @@ def owned_by(thing: Thing, components: tuple[Component, ...]) -> tuple[Component
     )
 
 
-def key_workings(brief: Brief) -> tuple[Working, ...]:
-    """What holds a line while its key is open."""
-    if not keys_of(brief):
+def key_workings(bench: Bench) -> tuple[Working, ...]:
+    """What holds a line while its key is open: the rail on which the lines of the brain live that reads it."""
+    brief = bench.brief
+    keys = keys_of(brief)
+    if not keys:
         return ()
-    rail = rail_of(brief)
+    rail = bench.reader_rail(brief.thing(keys[0].thing)) if brief.brain else rail_of(brief)
     if brief.button_reading == "pull-down-resistors":
         return (pull_down_working(pull_down_ohm(rail), rail),)
     return (pull_up_working(rail),)
@@ -128,12 +130,24 @@ def refuse_what_cannot_be(brief: Brief) -> None:
     refuse_links(brief)
 
 
-def gather(fragments: list[Fragment], parts: Mapping[str, Part]) -> Circuit:
+TOLD_APART = ("wire plug", "flat-cable connector", "screw terminals")
+"""Kinds of connectors that look alike whatever they are for: what hangs on them is printed beside them."""
+
+
+def said_of(brief: Brief, component: Component) -> str:
+    """What a connector is for, in the word of its thing."""
+    return brief.thing(component.thing).name if component.thing else ""
+
+
+def gather(brief: Brief, fragments: list[Fragment], parts: Mapping[str, Part]) -> Circuit:
     """One circuit: references numbered by letter in recipe order, nets by name."""
     counts: dict[str, int] = {}
     components: list[Component] = []
     for component in (c for fragment in fragments for c in fragment.components):
-        letter = "U" if component.is_chip else parts[component.part].reference
+        part = parts.get(component.part)
+        letter = "U" if part is None else part.reference
+        if part is not None and part.kind in TOLD_APART and not component.printed:
+            component = component.model_copy(update={"printed": said_of(brief, component)})
         counts[letter] = counts.get(letter, 0) + 1
         components.append(component.model_copy(update={"ref": f"{letter}{counts[letter]}"}))
     kinds: dict[str, NetKind] = {}

@@ -1,4 +1,4 @@
-"""Dividers behind the voltages of a control that lives on a higher rail than its brain."""
+"""Dividers behind the voltages of controls and sensors that live on a higher rail than their brain."""
 
 from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench
@@ -7,6 +7,7 @@ from loquet.core.quantities.preferred import at_least
 from loquet.core.quantities.shown import show_si
 
 LOWER_OHM, SAME_V = 10_000.0, 0.1
+BLOCK = "buttons"
 
 
 def upper_ohm(thing: Thing, bench: Bench) -> float:
@@ -17,32 +18,39 @@ def upper_ohm(thing: Thing, bench: Bench) -> float:
 
 def divided(thing: Thing, bench: Bench, role: str, pads: dict[str, str]) -> list[Component]:
     """Dividers behind the voltages of a control that lives on a higher rail than its brain: full scale stays at or below the brain's rail."""
-    full, own = bench.rail(thing).usual_v, bench.reader_rail(thing).usual_v
-    upper = upper_ohm(thing, bench)
-    if not upper:
+    return [
+        component
+        for axis in thing.axes()
+        for component in divided_line(
+            thing, bench, (role, thing.role(axis.piece), axis.words), pads, BLOCK
+        )
+    ]
+
+
+def divided_line(
+    thing: Thing, bench: Bench, names: tuple[str, str, str], pads: dict[str, str], block: str
+) -> list[Component]:
+    """The divider of one line, put between a pad of a part and the brain; nothing where both live on one rail. `names` are the part's role, the line's, and its words."""
+    (role, signal, words), upper = names, upper_ohm(thing, bench)
+    line = plain_name(signal)
+    pad = next((pad for pad, net in pads.items() if net == line), None)
+    if not upper or pad is None:
         return []
-    found = []
-    for axis in thing.axes():
-        line = plain_name(thing.role(axis.piece))
-        pad = next((pad for pad, net in pads.items() if net == line), None)
-        if pad is None:
-            continue
-        pads[pad] = f"{line}_FULL"
-        words = f"Divides {axis.words} from {full:g} V to {own:g} V or less"
+    full, own = bench.rail(thing).usual_v, bench.reader_rail(thing).usual_v
+    pads[pad] = f"{line}_FULL"
+    return [
+        Component(
+            role=f"divider {name} {signal}",
+            part="resistor-1608",
+            block=block,
+            value=show_si(ohm, "Ω"),
+            purpose=f"Divides {words} from {full:g} V to {own:g} V or less",
+            pads={"1": ends[0], "2": ends[1]},
+            near_role=near[0],
+            near_pad=near[1],
+        )
         for name, ohm, ends, near in (
             ("upper", upper, (pads[pad], line), (role, pad)),
-            ("lower", LOWER_OHM, (line, GROUND), (f"divider upper {thing.role(axis.piece)}", "2")),
-        ):
-            found.append(
-                Component(
-                    role=f"divider {name} {thing.role(axis.piece)}",
-                    part="resistor-1608",
-                    block="buttons",
-                    value=show_si(ohm, "Ω"),
-                    purpose=words,
-                    pads={"1": ends[0], "2": ends[1]},
-                    near_role=near[0],
-                    near_pad=near[1],
-                )
-            )
-    return found
+            ("lower", LOWER_OHM, (line, GROUND), (f"divider upper {signal}", "2")),
+        )
+    ]

@@ -3,12 +3,11 @@
 from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Thing, plain_name
-from loquet.core.brief.joining import joined_by, joiners
+from loquet.core.brief.joining import joined_by, joiners, switched_source
 from loquet.core.brief.regulated import RegulatedFeed
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind, RecipeNotPossible
 from loquet.core.parts import Part
-from loquet.core.power import rails_of
 from loquet.core.power.budget import Made
 from loquet.core.power.converting import Conversion
 from loquet.core.power.figures import junction
@@ -24,6 +23,8 @@ LOWER_OHM = 22_000.0
 TOLERANCE = 0.01
 LOW, HIGH = ("10 µF", "capacitor-2012"), ("10 µF", "capacitor-3216")
 OUT, BOOT = ("22 µF", "capacitor-2012"), ("100 nF", "capacitor-1608")
+COIL_ENDS = ("coil", "coil 1", "coil 2")
+JUMPS: NetKind = "switched"
 APPLICATION = Source(
     kind="common practice",
     text="application circuit of the converter's drawing (invented): input and output capacitors, coil of 4.7 µH, divider at feedback",
@@ -41,9 +42,8 @@ class FeedWay:
 
 
 def switched_by(brief: Brief, thing: Thing) -> Thing | None:
-    """The switch in the way of a source: it stands in that of the first source of the device."""
-    first = rails_of(brief)[0].fed_by
-    if thing.name != first:
+    """The switch in the way of a source: it stands in that of the first source that comes in over this device's boards."""
+    if thing is not switched_source(brief):
         return None
     return next((t for t in brief.things if t.SWITCHES), None)
 
@@ -155,10 +155,10 @@ def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
     main = Component(role=role, part=part.id, block="power", value=value, purpose=words, pads=pads)
     high = part.values["input_max_v"] > 6
     around = [
+        *coil(thing, taken, entry, rail, role, names),
         capacitor(
             f"{role} input", HIGH if high else LOW, "Input capacitor", entry, (role, names["in"])
         ),
-        *coil(thing, taken, entry, rail, role, names),
         capacitor(
             f"{role} output",
             OUT,
@@ -167,7 +167,8 @@ def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
             (role, names.get("out", names["ground"])),
         ),
     ]
-    kinds = supplies(entry, rail)
+    jumping = {net(thing, word) for word in COIL_ENDS} & set(pads.values())
+    kinds = supplies(entry, rail) | dict.fromkeys(jumping, JUMPS)
     if "reference_v" not in part.values:
         return Fragment((main, *around), kinds, (junction(made),))
     upper, divider = feedback(thing, taken, rail, role, names["feedback"])

@@ -20,7 +20,7 @@ from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.part import Drawn
 from loquet.core.provenance import Source, Working, WorkingInput
 
-RANK: Mapping[NetKind, int] = {"ground": 0, "supply": 1, "signal": 2}
+RANK: Mapping[NetKind, int] = {"ground": 0, "supply": 1, "switched": 2, "signal": 2}
 Ends = tuple[Thing, Thing]
 MEETING_NM = 100_000
 

@@ -6,7 +6,7 @@ from typing import Literal
 from loquet.core.frozen import Frozen
 from loquet.core.provenance import Working
 
-NetKind = Literal["signal", "supply", "ground"]
+NetKind = Literal["signal", "supply", "ground", "switched"]
 GROUND = "GROUND"
 
 
@@ -45,7 +45,7 @@ CHIP_PART = "chip:"
 
 
 class Net(Frozen):
-    """A net and the pads on it, as (reference, pad number)."""
+    """A net and the pads on it, as (reference, pad number); a `switched` one jumps at the coil of a converter, and is short, wide and on one side."""
 
     name: str
     kind: NetKind

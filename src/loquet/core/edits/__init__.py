@@ -2,10 +2,10 @@
 
 from typing import Annotated
 
-from pydantic import Field, TypeAdapter
+from pydantic import Field, TypeAdapter, ValidationError
 
 from loquet.core.design import Design, SliceName
-from loquet.core.edits.applying import EditRefused, checked
+from loquet.core.edits.applying import EditRefused, checked, refused_value
 from loquet.core.edits.arranging import ArrangeThings, MirrorThings, MoveThings, PasteThings
 from loquet.core.edits.board_edits import (
     AddBoard,
@@ -119,7 +119,10 @@ EDITS: TypeAdapter[Edit] = TypeAdapter(Edit)
 
 def apply(design: Design, edit: Edit) -> Design:
     """The design after an edit; raises EditRefused with the reason and the way out."""
-    return checked(design, edit.apply(design))
+    try:
+        return checked(design, edit.apply(design))
+    except ValidationError as error:
+        raise refused_value(edit.label, error) from None
 
 
 def rests_on(edit: Edit) -> tuple[SliceName, ...]:

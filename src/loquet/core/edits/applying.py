@@ -1,5 +1,6 @@
 """What all edits share: refusing with a sentence, finding things, and checking what an edit made of the brief."""
 
+import re
 from typing import Any
 
 from pydantic import ValidationError
@@ -41,10 +42,46 @@ def changed(thing: Thing, changes: dict[str, Any]) -> Thing:
     try:
         return type(thing).model_validate({**thing.model_dump(mode="json"), **changes})
     except ValidationError as error:
-        first = error.errors(include_url=False)[0]
-        field = " ".join(str(step) for step in first["loc"]) or "It"
-        message = first["msg"][0].lower() + first["msg"][1:]
-        raise EditRefused(f"{field} of {thing.name}: {message}.", "Give another value.") from None
+        raise refused_value(thing.name, error) from None
+
+
+UNITS = re.compile(r"_(mm|ma|mah|v|hz|khz|mhz|deg|pf|ohm|nm|um)$")
+NAMES = {"x": "across", "y": "up", "turn": "turned", "place": ""}
+
+
+def field_words(name: str) -> str:
+    """A field as a person reads it: `charge_ma` as `charge`, `x_mm` as `across`."""
+    plain = UNITS.sub("", name)
+    return NAMES.get(plain, plain.replace("_", " "))
+
+
+def refused_value(name: str, error: ValidationError) -> EditRefused:
+    """What a value that its field does not take is refused with: the field in words, the value, and what it may be."""
+    first = error.errors(include_url=False)[0]
+    steps = [field_words(str(step)) for step in first["loc"]]
+    field = " ".join(step for step in steps if step)
+    message = first["msg"].removeprefix("Value error, ").removeprefix("Input ")
+    given = first.get("input")
+    shown = f" {given!r}" if isinstance(given, int | float | str) and len(str(given)) < 30 else ""
+    what = (
+        f"{field[:1].upper()}{field[1:]}{shown} of {name}" if field else name[:1].upper() + name[1:]
+    )
+    said = f"{message[:1].lower()}{message[1:]}".replace("should be", "must be")
+    return EditRefused(
+        f"{what}: it {said}." if said.startswith("must") else f"{what}: {said}.",
+        "Give another value.",
+    )
+
+
+def place_words(place: str) -> str:
+    """Where in a brief, as a person at the screen reads it: `things[2] 'dome' charge_ma` as `Dome, charge`."""
+    named = re.fullmatch(r"things\[\d+\](?: '([^']*)')?[ .]?(.*)", place)
+    if not named:
+        return ", ".join(
+            field_words(step) for step in re.sub(r"\[\d+\]", "", place).split(".")
+        ).capitalize()
+    name, rest = named.group(1) or "A thing", field_words(named.group(2).split(".")[-1])
+    return f"{name[:1].upper()}{name[1:]}{', ' + rest if rest and rest != 'name' else ''}"
 
 
 def checked(before: Design, after: Design) -> Design:
@@ -54,7 +91,7 @@ def checked(before: Design, after: Design) -> Design:
     try:
         brief = brief_from_plain(after.brief.model_dump(mode="json"))
     except BriefError as error:
-        raise EditRefused(f"{error.place} {error.problem}.", error.way_out) from None
+        raise EditRefused(f"{place_words(error.place)} {error.problem}.", error.way_out) from None
     kept = without_the_gone(before.brief, brief, after.choices)
     return after.model_copy(update={"brief": brief, "choices": kept})
 

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from loquet.core.brief import Brief, Place, Thing
 from loquet.core.brief.any_thing import AnyThing
@@ -14,6 +14,7 @@ from loquet.core.edits.applying import (
     changed,
     found,
     keys_of_things,
+    refused_value,
     with_brief,
     with_choices,
     without_keys,
@@ -99,7 +100,7 @@ class RemoveThings(Frozen):
             found(brief, name)
             refuse_in_shell(brief, name, True)
         rest = tuple(
-            without_brains(thing, self.names)
+            without_named(thing, self.names)
             for thing in brief.things
             if thing.name not in self.names
         )
@@ -107,9 +108,10 @@ class RemoveThings(Frozen):
         return with_brief(design, things=rest, **changes)
 
 
-def without_brains(thing: Thing, gone: tuple[str, ...]) -> Thing:
-    """A thing that a removed brain read, left to the first one again."""
-    lost = {field: "" for field in thing.BRAIN_FIELDS if getattr(thing, field) in gone}
+def without_named(thing: Thing, gone: tuple[str, ...]) -> Thing:
+    """A thing that a removed brain read or a removed source fed, left to the first one again."""
+    fields = ("rail", *thing.BRAIN_FIELDS)
+    lost = {field: "" for field in fields if getattr(thing, field) in gone}
     return thing.model_copy(update=lost) if lost else thing
 
 
@@ -144,7 +146,10 @@ class MoveThing(Frozen):
             (b for b in design.brief.boards if b.name == (self.board or thing.board)), None
         )
         if board is not None and self.turn_deg is None:
-            spot = Place.model_validate({"x_mm": 0, "y_mm": 0, **put})
+            try:
+                spot = Place.model_validate({"x_mm": 0, "y_mm": 0, **put})
+            except ValidationError as error:
+                raise refused_value(thing.name, error) from None
             put = at_edge(board, thing, spot).model_dump(mode="json")
         changes: dict[str, Any] = {"place": put}
         if self.board is not None:

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.board.model import Plane, PourPiece, Ring
 from loquet.core.board.planes import inner_pads
-from loquet.core.fabrication.legend import Legend
 from loquet.core.geometry import Box, Round, Shape, grown, turned
+from loquet.core.legend import Legend
 
 WINDOWED_NM = 3_000_000
 CROSS_NM = 400_000

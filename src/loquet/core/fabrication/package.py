@@ -11,11 +11,11 @@ from loquet.core.fabrication.drill import write_drill
 from loquet.core.fabrication.gerber import write_layer, write_profile
 from loquet.core.fabrication.job_file import guid, write_job
 from loquet.core.fabrication.layers import Layer, plan_layers
-from loquet.core.fabrication.legend import legend_of
 from loquet.core.fabrication.panel_files import panel_files
 from loquet.core.fabrication.tables import write_connectors, write_parts_list, write_places_list
 from loquet.core.frozen import digest_of
 from loquet.core.handover.package import device_files
+from loquet.core.legend import legend_of
 from loquet.core.library import Library
 from loquet.core.panel import Panel
 from loquet.core.panelling import panel_of

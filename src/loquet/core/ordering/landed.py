@@ -14,6 +14,16 @@ PARTS_SHIPPING_CENTS, FREE_SHIPPING_CENTS = 690, 6000
 """Parts are shipped free from a sum on; invented for the scenario."""
 
 
+TITLES = {
+    "boards": "Boards",
+    "stencil": "Stencils",
+    "fitting": "Fitting by the house",
+    "parts": "Parts with spares",
+    "shipping": "Shipping",
+    "duty": "Duty",
+}
+
+
 class Wanted(Frozen):
     """What is wanted beside the boards."""
 
@@ -21,14 +31,25 @@ class Wanted(Frozen):
     fitting: Fitting = "hand"
 
 
+class Bought(Frozen):
+    """What is bought beside the boards: cents for parts with spares and for their shipping, what has no price here, and lines that nobody has in that number."""
+
+    parts_cents: int = 0
+    shipping_cents: int = 0
+    unpriced: tuple[str, ...] = ()
+    short: tuple[str, ...] = ()
+
+
 class Landed(Frozen):
-    """What so many devices cost: lines in cents with their workings, the sum, and each."""
+    """What so many devices cost: lines in cents with their workings, the sum, and each; where something in it is `unpriced`, the sum is the least that they cost. `short` are lines that nobody has in that number now."""
 
     quantity: int
     lines: tuple[tuple[str, int], ...]
     workings: tuple[Working, ...]
     total_cents: int
     each_cents: float
+    unpriced: tuple[str, ...] = ()
+    short: tuple[str, ...] = ()
 
 
 class OptionCost(Frozen):
@@ -54,27 +75,74 @@ def landed(
     quantity: int,
     boards_cents: int,
     boards_shipping_cents: int,
-    parts_cents: int,
+    bought: Bought,
     placed: int,
+    stencils: int = 1,
 ) -> Landed:
-    """The sum for a quantity: `boards_cents` without shipping, `parts_cents` with spares, `placed` surface parts of a device that a machine fits. Duty is on goods and work, not on shipping."""
-    stencil = {"none": 0, "sheet": house.stencil_cents, "framed": house.frame_cents}[wanted.stencil]
+    """The sum for a quantity: `boards_cents` without shipping, what is `bought` beside them, `placed` surface parts of a device that a machine fits, one of so many `stencils` for each side with paste. Duty is on goods and work, not on shipping."""
+    one = {"none": 0, "sheet": house.stencil_cents, "framed": house.frame_cents}[wanted.stencil]
+    stencil, parts_cents = one * stencils, bought.parts_cents
+    parts_shipping = bought.shipping_cents
     fitted = wanted.fitting == "house" and house.fit_cents > 0
     stencil = 0 if fitted else stencil
     fitting = round(house.fit_setup_cents + house.fit_cents * placed * quantity) if fitted else 0
     goods = boards_cents + stencil + fitting
     duty = round(house.duty_share * goods)
-    parts_shipping = (
-        0 if parts_cents >= FREE_SHIPPING_CENTS or not parts_cents else PARTS_SHIPPING_CENTS
-    )
+
+    def cents(name: str, value: float, origin: str) -> WorkingInput:
+        return given(name, value, "cents", origin)
+
     rows = (
-        line("boards", "Boards", boards_cents, "boards", (given("boards", boards_cents, "cents", "quote of the house"),), house),
-        line("stencil", "Stencil", stencil, "stencil", (given("stencil", stencil, "cents", f"list, {wanted.stencil}"),), house),
-        line("fitting", "Fitting by the house", fitting, "set-up + each x parts x devices" if fitted else "none", fitting_inputs(house, placed, quantity, fitted), house),
-        line("parts", "Parts with spares", parts_cents, "parts", (given("parts", parts_cents, "cents", "cheapest offers of two suppliers"),), house),
-        line("shipping", "Shipping", boards_shipping_cents + parts_shipping, "boards + parts", (given("boards", boards_shipping_cents, "cents", "quote of the house"), given("parts", parts_shipping, "cents", f"free from {FREE_SHIPPING_CENTS / 100:.0f} € on")), house),
-        line("duty", "Duty", duty, "share x (boards + stencil + fitting)", (given("share", house.duty_share, "", "list, invented"), given("boards", boards_cents, "cents", "above"), given("stencil", stencil, "cents", "above"), given("fitting", fitting, "cents", "above")), house),
-    )  # fmt: skip
+        line("boards", boards_cents, "boards", (cents("boards", boards_cents, "quote"),), house),
+        line(
+            "stencil",
+            stencil,
+            "each x stencils" if stencil else "none",
+            (
+                cents("each", one, f"list, {wanted.stencil}"),
+                given("stencils", stencils, "", "sides with paste"),
+            )
+            if stencil
+            else (cents("none", 0, "fitted by the house, or none wanted"),),
+            house,
+        ),
+        line(
+            "fitting",
+            fitting,
+            "set-up + each x parts x devices" if fitted else "none",
+            fitting_inputs(house, placed, quantity, fitted),
+            house,
+        ),
+        line(
+            "parts", parts_cents, "parts", (cents("parts", parts_cents, "cheapest offers"),), house
+        ),
+        line(
+            "shipping",
+            boards_shipping_cents + parts_shipping,
+            "boards + parts",
+            (
+                cents("boards", boards_shipping_cents, "quote of the house"),
+                cents(
+                    "parts",
+                    parts_shipping,
+                    f"of each supplier, free from {FREE_SHIPPING_CENTS / 100:.0f} € on",
+                ),
+            ),
+            house,
+        ),
+        line(
+            "duty",
+            duty,
+            "share x (boards + stencil + fitting)",
+            (
+                given("share", house.duty_share, "", "list, invented"),
+                cents("boards", boards_cents, "above"),
+                cents("stencil", stencil, "above"),
+                cents("fitting", fitting, "above"),
+            ),
+            house,
+        ),
+    )
     shown = tuple(row for row in rows if row.value)
     total = round(sum(row.value for row in shown))
     return Landed(
@@ -83,6 +151,8 @@ def landed(
         workings=shown,
         total_cents=total,
         each_cents=round(total / quantity, 1),
+        unpriced=bought.unpriced,
+        short=bought.short,
     )
 
 
@@ -102,7 +172,6 @@ def fitting_inputs(
 
 def line(
     name: str,
-    title: str,
     cents: int,
     formula: str,
     inputs: tuple[WorkingInput, ...],
@@ -111,7 +180,7 @@ def line(
     """A line with its working."""
     return Working(
         id=f"landed.{house.id}.{name}",
-        title=title,
+        title=TITLES[name],
         value=cents,
         unit="cents",
         shown=f"{cents / 100:.2f} €",

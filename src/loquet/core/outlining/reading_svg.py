@@ -22,7 +22,8 @@ CHORDS = 24
 """Chords of a Bezier curve, and of a quarter of an ellipse."""
 PASSED_BY = frozenset({"title", "desc", "metadata", "style", "defs", "namedview", "symbol"})
 GROUPS = frozenset({"g", "a", "svg", "switch"})
-LENGTH = re.compile(r"\s*([0-9.]+(?:e[-+]?\d+)?)\s*(mm|cm|in|pt|pc|px|)\s*", re.IGNORECASE)
+LENGTH = re.compile(r"([0-9.]+(?:e[-+]?\d+)?)\s?(mm|cm|in|pt|pc|px)?", re.IGNORECASE)
+LONGEST_NUMBER, LONGEST_TRANSFORM = 60, 2_000
 
 
 def read_svg(data: bytes) -> Drawing:
@@ -54,12 +55,20 @@ def tag_of(element: Element) -> str:
 
 def unit_of(root: Element) -> tuple[float | None, float]:
     """Millimetres of a unit after scaling, or None where no absolute unit is named; and the scale from the view box."""
-    width = LENGTH.fullmatch(root.get("width", ""))
-    box = [float(n) for n in re.findall(r"-?[0-9.]+(?:e[-+]?\d+)?", root.get("viewBox", ""))[:4]]
-    mm = MM_OF.get(width.group(2).lower()) if width else None
+    width = length_of(root.get("width", ""))
+    written = root.get("viewBox", "")[: 4 * LONGEST_NUMBER]
+    box = [float(n) for n in re.findall(r"-?[0-9.]+(?:e[-+]?\d+)?", written)[:4]]
+    mm = MM_OF.get(width[1]) if width else None
     if width and mm and len(box) == 4 and box[2] > 0:
-        return mm, float(width.group(1)) / box[2]
+        return mm, width[0] / box[2]
     return (mm, 1.0) if mm and not box else (None, 1.0)
+
+
+def length_of(text: str) -> tuple[float, str] | None:
+    """A length and its unit (in small letters, empty for none), or nothing where it is none; longer ones than anybody writes are none."""
+    text = text.strip()
+    found = LENGTH.fullmatch(text) if len(text) <= LONGEST_NUMBER else None
+    return (float(found.group(1)), (found.group(2) or "").lower()) if found else None
 
 
 class SvgReader:
@@ -83,7 +92,10 @@ class SvgReader:
             return
         tag = tag_of(element)
         try:
-            matrix = svgelements.Matrix(element.get("transform", "")) * outer
+            turned = element.get("transform", "")
+            if len(turned) > LONGEST_TRANSFORM:
+                raise ValueError("transform")
+            matrix = svgelements.Matrix(turned) * outer
             if tag in GROUPS:
                 for child in element:
                     self.walk(child, matrix, depth + 1)
@@ -191,11 +203,11 @@ def link_of(element: Element) -> str:
 
 def number(element: Element, name: str) -> float:
     """A plain number of an element, 0 where it says none; raises ValueError."""
-    found = LENGTH.fullmatch(element.get(name, "0").lstrip("-"))
-    if not found or found.group(2).lower() not in ("", "px"):
+    text = element.get(name, "0").strip()
+    found = length_of(text.removeprefix("-"))
+    if not found or found[1] not in ("", "px"):
         raise ValueError(name)
-    value = float(found.group(1))
-    return -value if element.get(name, "0").startswith("-") else value
+    return -found[0] if text.startswith("-") else found[0]
 
 
 def round_of(element: Element) -> tuple[float, float]:

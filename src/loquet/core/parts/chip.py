@@ -50,6 +50,7 @@ class ChipPin(Frozen):
 class Chip(Frozen):
     """A microcontroller in one package, or a ready module. Supply limits, and the least supply of its converter, are None where nobody has told us.
 
+    `usb_clock` says whether its USB runs without a crystal, `usb_pull_up` whether the pull-up that tells a host of it is inside.
     `core_capacitor` is the value and part that each core or reference pin wants, where that is known; `pins_from` says how we know which
     function lies on which pin. `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the way out; its pins can be planned
     all the same.
@@ -64,6 +65,8 @@ class Chip(Frozen):
     supply_source: str = ""
     converter_min_mv: int | None = None
     core_capacitor: tuple[str, str] | None = None
+    usb_clock: Literal["inside", "crystal", "unknown"] = "unknown"
+    usb_pull_up: Literal["inside", "outside", "unknown"] = "unknown"
     module: bool = False
     pins_from: Literal["data set", "memory", "measurement", "own table"] = "data set"
     uncovered: str = ""

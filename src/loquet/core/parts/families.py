@@ -19,6 +19,7 @@ FINGER_TEXT = (
 FINGER_MM, USUAL_PILL = 0.4, 8
 EDGE_KIND = "edge contacts"
 PLUG_PITCHES = {"1.0": 1.0, "1.25": 1.25, "2.0": 2.0, "2.5": 2.5}
+WIRE_PLUG_MA = {"1.0": 1000, "1.25": 1000, "2.0": 2000, "2.5": 3000}
 CABLE_PITCHES = {"0.5": 0.5, "1.0": 1.0}
 
 
@@ -28,9 +29,15 @@ def along(ways: int, pitch: float, index: int) -> float:
 
 
 def connector(
-    key: str, kind: str, words: str, sizes: tuple[float, float], body: Drawn, text: str
+    key: str,
+    kind: str,
+    words: str,
+    sizes: tuple[float, float],
+    body: Drawn,
+    text: str,
+    contact_ma: float,
 ) -> Part:
-    """A connector part; `sizes` are its height in mm and its price in cents."""
+    """A connector part; `sizes` are its height in mm and its price in cents, `contact_ma` what one contact carries (usual ratings, from memory)."""
     return Part(
         id=key,
         kind=kind,
@@ -42,7 +49,7 @@ def connector(
         evidence="drawing" if "drawing" in text else "standard",
         evidence_text=text,
         hand_fitted=any(pad.drill_mm for pad in body.pads),
-        values={"flat_finish": 1} if kind == EDGE_KIND else {},
+        values={"contact_ma": contact_ma} | ({"flat_finish": 1} if kind == EDGE_KIND else {}),
     )
 
 
@@ -70,7 +77,7 @@ def post_row(ways: int) -> Part:
         first_pin_mark=True,
     )
     words = f"Row of {ways} posts, 2.54 mm"
-    return connector(f"posts-{ways}", "post row", words, (8.5, 3.0 * ways), body, POST_TEXT)
+    return connector(f"posts-{ways}", "post row", words, (8.5, 3.0 * ways), body, POST_TEXT, 3000)
 
 
 def post_rows(ways: int) -> Part:
@@ -89,7 +96,9 @@ def post_rows(ways: int) -> Part:
         first_pin_mark=True,
     )
     words = f"Two rows of posts, {ways} in all, 2.54 mm"
-    return connector(f"posts-two-{ways}", "post rows", words, (8.5, 3.0 * ways), body, POST_TEXT)
+    return connector(
+        f"posts-two-{ways}", "post rows", words, (8.5, 3.0 * ways), body, POST_TEXT, 3000
+    )
 
 
 def flat_cable(pitch: str, ways: int, contact: str) -> Part:
@@ -120,7 +129,7 @@ def flat_cable(pitch: str, ways: int, contact: str) -> Part:
     words = f"Flat-cable connector, {ways} ways, {pitch} mm, touches the cable's {contact} side"
     sizes = (2.0, 18.0 + 0.9 * ways)
     key = f"flat-cable-{pitch}-{ways}-{contact}"
-    return connector(key, "flat-cable connector", words, sizes, body, CABLE_TEXT)
+    return connector(key, "flat-cable connector", words, sizes, body, CABLE_TEXT, 500)
 
 
 def wire_plug(pitch: str, ways: int) -> Part:
@@ -151,8 +160,8 @@ def wire_plug(pitch: str, ways: int) -> Part:
         first_pin_mark=True,
     )
     words = f"Plug for {ways} wires, board half with pins, {pitch} mm, keyed"
-    key = f"wire-plug-{pitch}-{ways}"
-    return connector(key, "wire plug", words, (6.0, 6.0 + 2.0 * ways), body, PLUG_TEXT)
+    key, sizes = f"wire-plug-{pitch}-{ways}", (6.0, 6.0 + 2.0 * ways)
+    return connector(key, "wire plug", words, sizes, body, PLUG_TEXT, WIRE_PLUG_MA[pitch])
 
 
 def screw_terminals(ways: int) -> Part:
@@ -166,8 +175,8 @@ def screw_terminals(ways: int) -> Part:
         first_pin_mark=True,
     )
     words = f"Screw terminals, {ways} ways, 5.08 mm"
-    key = f"terminals-{ways}"
-    return connector(key, "screw terminals", words, (10.0, 14.0 * ways), body, SCREW_TEXT)
+    key, sizes = f"terminals-{ways}", (10.0, 14.0 * ways)
+    return connector(key, "screw terminals", words, sizes, body, SCREW_TEXT, 10_000)
 
 
 def edge_row(ways: int) -> Part:
@@ -185,7 +194,7 @@ def edge_row(ways: int) -> Part:
         body_mm=(round(2.54 * ways, 2), 8.0),
     )
     words = f"Bare contacts at the edge, {ways} ways, 2.54 mm; want a flat gold finish"
-    return connector(f"edge-{ways}", EDGE_KIND, words, (0.0, 0.0), body, EDGE_TEXT)
+    return connector(f"edge-{ways}", EDGE_KIND, words, (0.0, 0.0), body, EDGE_TEXT, 1000)
 
 
 def contact_fingers(diameter_mm: int) -> Part:
@@ -211,6 +220,7 @@ def contact_fingers(diameter_mm: int) -> Part:
         name=f"carbon fingers {diameter_mm}",
         pads=tuple(pads),
         body_mm=(diameter_mm, diameter_mm + 2 * FINGER_MM),
+        touched_mm=diameter_mm,
     )
     return Part(
         id="button-carbon-fingers"

@@ -1,8 +1,11 @@
 """A land pattern: the copper, holes and outlines that a part needs on the board, in its own drawing."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from loquet.core.geometry import Bar, Box, Round, Shape
+from loquet.core.geometry import Bar, Box, Round, Shape, middle_of
+
+ALIKE_NM = 20_000
 
 
 @dataclass(frozen=True)
@@ -21,7 +24,7 @@ class Pad:
 
 @dataclass(frozen=True)
 class LandPattern:
-    """Pads, unplated holes, body and courtyard about the part's middle; x right, y up, seen from its own side."""
+    """Pads, unplated holes, body and courtyard about the part's middle; x right, y up, seen from its own side; `touched_nm` is the width of the round field that a finger or a pill touches."""
 
     name: str
     pads: tuple[Pad, ...]
@@ -30,8 +33,35 @@ class LandPattern:
     holes: tuple[Round, ...] = ()
     strokes: tuple[Bar, ...] = ()
     first_pin: tuple[int, int] | None = None
+    touched_nm: int = 0
 
 
 def pad_order(pad: str) -> tuple[int, str]:
     """Pads by number, then by letter."""
     return (int(pad) if pad.isdigit() else 10_000, pad)
+
+
+def turns_unseen(pattern: LandPattern) -> bool:
+    """Whether a part lies on its pads as well when it is turned by half a turn: then only a mark tells."""
+    spots = sorted(extents(pattern))
+    if not spots:
+        return False
+    middle_x = (min(x for x, *_ in spots) + max(x for x, *_ in spots)) / 2
+    middle_y = (min(y for _, y, *_ in spots) + max(y for _, y, *_ in spots)) / 2
+    turned = sorted((2 * middle_x - x, 2 * middle_y - y, w, h) for x, y, w, h in spots)
+    return all(
+        abs(a - b) <= ALIKE_NM
+        for one, other in zip(spots, turned, strict=True)
+        for a, b in zip(one, other, strict=True)
+    )
+
+
+def extents(pattern: LandPattern) -> Iterator[tuple[float, float, float, float]]:
+    """Middle, width and height of every pad."""
+    for pad in pattern.pads:
+        x, y = middle_of(pad.shape)
+        match pad.shape:
+            case Box():
+                yield x, y, pad.shape.w, pad.shape.h
+            case Round():
+                yield x, y, pad.shape.d, pad.shape.d

@@ -43,9 +43,14 @@ def soldering_of(package: str) -> Soldering:
 
 
 class Stock(Frozen):
-    """What a (simulated) supplier says of a part: price of one, pieces on the shelf, days to the bench."""
+    """What a (simulated) supplier says of a part: price of one, pieces on the shelf, days to the bench, and days until more comes in."""
 
     supplier: str
     price_cents: int
     pieces: int
     days: int
+    back_days: int = 0
+
+    def days_for(self, count: int) -> int:
+        """Days until so many are here."""
+        return self.days if self.pieces >= count else max(self.days, self.back_days)

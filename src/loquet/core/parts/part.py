@@ -74,7 +74,7 @@ class DrawnPad(Frozen):
 
 
 class Drawn(Frozen):
-    """A pattern taken from a drawing, in mm, with the pegs that need unplated holes."""
+    """A pattern taken from a drawing, in mm, with the pegs that need unplated holes; a finger or a pill touches it within `touched_mm` about its middle."""
 
     family: Literal["drawn"]
     name: str
@@ -83,6 +83,7 @@ class Drawn(Frozen):
     body_middle_mm: tuple[float, float] = (0.0, 0.0)
     pegs_mm: tuple[tuple[float, float, float], ...] = ()
     first_pin_mark: bool = False
+    touched_mm: float = 0.0
 
 
 class Rows(Frozen):

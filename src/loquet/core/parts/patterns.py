@@ -1,5 +1,6 @@
 """From a part's body to its land pattern, one function a body family."""
 
+from dataclasses import replace
 from functools import lru_cache
 from math import ceil
 
@@ -155,9 +156,10 @@ def drawn(body: Drawn) -> LandPattern:
         bare = nm_from_mm(pad.bare_mm)
         pads.append(Pad(pad.number, shape, drill, paste, x, y, pad.covered, bare))
     holes = tuple(Round(nm_from_mm(x), nm_from_mm(y), nm_from_mm(d)) for x, y, d in body.pegs_mm)
-    return enclosed(
+    pattern = enclosed(
         body.name, tuple(pads), body.body_mm, 0.25, body.first_pin_mark, holes, body.body_middle_mm
     )
+    return replace(pattern, touched_nm=nm_from_mm(body.touched_mm))
 
 
 def enclosed(

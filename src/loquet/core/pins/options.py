@@ -141,6 +141,8 @@ def fits(function: AlternateFunction, kind: NeedKind) -> bool:
             return (
                 peripheral.startswith(("sys", "pwr")) and signal.startswith("wkup")
             ) or peripheral == "wake"
+        case "program in" | "program out" | "program clock":
+            return f"{peripheral} {signal}" == kind
         case "debug data":
             return "swdio" in signal
         case "debug clock":

@@ -68,7 +68,7 @@ def reach_costs(
 ) -> Floats:  # pragma: no cover
     """For each place the weighted distance, along rows and columns, of every own pad to the nearest point of its net.
 
-    `pads` are places about (xs, ys); the points of pad k are `points[bounds[k]:bounds[k + 1]]`.
+    `pads` are places about (xs, ys), with half of what each reaches across and up (0: its middle counts); the points of pad k are `points[bounds[k]:bounds[k + 1]]`.
     """
     found = np.zeros(len(xs))
     for i in range(len(xs)):
@@ -79,8 +79,9 @@ def reach_costs(
             x, y = xs[i] + pads[k, 0], ys[i] + pads[k, 1]
             nearest = FAR_AWAY
             for j in range(bounds[k], bounds[k + 1]):
-                away = float(abs(points[j, 0] - x) + abs(points[j, 1] - y))
-                nearest = min(nearest, away)
+                across = max(0, abs(points[j, 0] - x) - pads[k, 2])
+                up = max(0, abs(points[j, 1] - y) - pads[k, 3])
+                nearest = min(nearest, float(across + up))
             total += weights[k] * nearest
         found[i] = total
     return found

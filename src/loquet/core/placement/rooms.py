@@ -3,12 +3,15 @@
 import numpy as np
 
 from loquet.core.board.through import pins_rect
-from loquet.core.geometry import Rect, Round, Seat
+from loquet.core.geometry import Box, Rect, Round, Seat
 from loquet.core.parts import LandPattern
+from loquet.core.parts.land import turns_unseen
+from loquet.core.parts.patterns import extent
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, Rows, rows_of
 from loquet.core.placement.kept_rooms import Storeys
 
-LOW_MM = 2.0
+LOW_MM, AROUND_NM = 2.0, 250_000
+MARK_NM, FEWEST_PINS = 650_000, 4
 
 
 def courtyard_rect(pattern: LandPattern, seat: Seat) -> Rect:
@@ -17,16 +20,26 @@ def courtyard_rect(pattern: LandPattern, seat: Seat) -> Rect:
 
 
 def near_rects(pattern: LandPattern, seat: Seat) -> list[Rect]:
-    """What a part takes of the near side: its courtyard, or only its plated holes where it sits on the far side."""
+    """What a part takes of the near side: its courtyard, or where it sits on the far side all that comes through the board, plated or as a peg."""
     if not seat.far:
         return [courtyard_rect(pattern, seat)]
+    drilled = [pad.shape for pad in pattern.pads if pad.drill_nm]
+    pegs = [Round(hole.x, hole.y, hole.d) for hole in pattern.holes]
     rects = []
-    for pad in pattern.pads:
-        if pad.drill_nm and isinstance(pad.shape, Round):
-            x, y = seat.point(pad.shape.x, pad.shape.y)
-            r = pad.shape.d // 2 + 250_000
-            rects.append((x - r, y - r, x + r, y + r))
+    for shape in (*drilled, *pegs):
+        left, bottom, right, top = extent(seat.shape(shape))
+        rects.append((left - AROUND_NM, bottom - AROUND_NM, right + AROUND_NM, top + AROUND_NM))
     return rects
+
+
+def mark_rect(pattern: LandPattern, seat: Seat) -> Rect | None:
+    """The room for the mark of the first pin beside the courtyard, of a part that fits the wrong way round as well."""
+    if pattern.first_pin is None or len(pattern.pads) < FEWEST_PINS or not turns_unseen(pattern):
+        return None
+    (x, y), yard = pattern.first_pin, pattern.courtyard
+    side = -1 if x < yard.x else 1
+    out = yard.x + side * (yard.w + MARK_NM) // 2
+    return seat.rect(Box(out, y, MARK_NM, MARK_NM))
 
 
 def room_of(
@@ -49,6 +62,9 @@ def room_of(
         for left, bottom, right, top in near_rects(pattern, seat)
     ]
     rows = [(rect, BODY, BODY | high | (0 if seat.far else over)) for rect in near]
+    mark = None if halo_nm or seat.far else mark_rect(pattern, seat)
+    if mark:
+        rows.append((mark, BODY, BODY))
     pins = pins_rect(pattern, seat)
     if pins and not seat.far:
         rows.append((pins, 0, BEHIND))

@@ -13,6 +13,7 @@ from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import Rect, Seat, middle_of
 from loquet.core.geometry.placing import QUARTERS
 from loquet.core.parts import LandPattern
+from loquet.core.parts.patterns import extent
 from loquet.core.placement.arranging import Item, arranged
 from loquet.core.placement.clusters import Cluster, Member, families, is_probe, row_of
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, Rows, rows_of
@@ -62,6 +63,7 @@ class PlacingInput:
     kept: tuple[KeptRoom, ...] = ()
     lying: tuple[Rect, ...] = ()
     rails: frozenset[str] = frozenset()
+    switched: frozenset[str] = frozenset()
     arrangement: int = 1
     both_sides: bool = False
 
@@ -120,10 +122,21 @@ class Seating:
             if p.number == number
         ]
 
+    def reach_of(self, ref: str, number: str, seat: Seat, net: str) -> tuple[int, int, int, int]:
+        """The middle of the first pad of that number, and half of what it reaches across and up: of a net that jumps its rim counts, since a coil's pads are as wide as the coil."""
+        x, y = self.pad_points(ref, number, seat)[0]
+        if net not in self.given.switched:
+            return x, y, 0, 0
+        shape = next(p.shape for p in self.given.patterns[ref].pads if p.number == number)
+        left, bottom, right, top = extent(seat.shape(shape))
+        return x, y, (right - left) // 2, (top - bottom) // 2
+
     def weight(self, net: str) -> float:
         """What a nanometre of a net costs; ground is poured and costs nothing."""
         if net == GROUND:
             return 0.0
+        if net in self.given.switched:
+            return NEAR_WEIGHT
         return SUPPLY_WEIGHT if net in self.given.rails else SIGNAL_WEIGHT
 
     def host(self, component: Component) -> Component | None:
@@ -148,7 +161,7 @@ class Seating:
             component, seat = member.component, member.at(0, 0, turn)
             pull = self.beside(component) if beside else None
             for number, net in component.pads.items():
-                own = self.pad_points(component.ref, number, seat)[0]
+                own = self.reach_of(component.ref, number, seat, net)
                 if pull and net == pull[0]:
                     pads.append(own)
                     weights.append(NEAR_WEIGHT)
@@ -158,7 +171,7 @@ class Seating:
                     weights.append(self.weight(net))
                     runs.append(self.points[net])
         middle = self.middle()
-        pads.append((0, 0))
+        pads.append((0, 0, 0, 0))
         weights.append(MIDDLE_WEIGHT)
         runs.append([middle])
         bounds = np.concatenate([[0], np.cumsum([len(run) for run in runs])]).astype(np.int64)

@@ -1,14 +1,18 @@
 """Charging one lithium cell: the current that is set, by which resistor, and how long it takes."""
 
+from math import inf
+
 from loquet.core.brief import Thing
 from loquet.core.parts import Part
+from loquet.core.power.converting import AMBIENT_C
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import at_least
 
 SLOWER = 1.3
+PORT_V, CELL_V = 5.0, 3.7
 RATE = Source(
     kind="common practice",
-    text="0.5 C unless the cell's maker says otherwise, 500 mA at most from a USB port; the cell maker's limits come first",
+    text="0.5 C unless the cell's maker says otherwise; the cell maker's limits come first",
 )
 
 
@@ -28,6 +32,19 @@ def charge_ma(thing: Thing, charger: Part) -> float:
         / program_ohm(thing, charger)
         * 1000
     )
+
+
+def held_ma(charger: Part) -> float:
+    """The current in mA at which a charger holds itself back for heat, at the usual volts of cell and port; infinite for one that never does."""
+    if "holds_c" not in charger.values:
+        return inf
+    watts = (charger.values["holds_c"] - AMBIENT_C) / charger.values["theta_k_w"]
+    return 1000 * watts / (PORT_V - CELL_V)
+
+
+def real_ma(thing: Thing, charger: Part) -> float:
+    """What really flows into the cell for most of the time, in mA."""
+    return min(charge_ma(thing, charger), held_ma(charger))
 
 
 def program_working(thing: Thing, charger: Part) -> Working:
@@ -65,7 +82,9 @@ def program_working(thing: Thing, charger: Part) -> Working:
 
 def charge_working(thing: Thing, capacity_mah: float, charger: Part) -> Working:
     """How long a charge takes."""
-    hours = SLOWER * capacity_mah / charge_ma(thing, charger)
+    current = real_ma(thing, charger)
+    hours = SLOWER * capacity_mah / current
+    held = current < charge_ma(thing, charger)
     return Working(
         id=f"{thing.name}.charge_time",
         title=f"Charging {thing.label} from empty",
@@ -80,9 +99,11 @@ def charge_working(thing: Thing, capacity_mah: float, charger: Part) -> Working:
             WorkingInput(name="C", value=f"{capacity_mah / 1000:g}", unit="Ah", origin="brief"),
             WorkingInput(
                 name="I",
-                value=f"{charge_ma(thing, charger) / 1000:.6g}",
+                value=f"{current / 1000:.6g}",
                 unit="A",
-                origin="charging current",
+                origin="charging current, held back by the charger's heat"
+                if held
+                else "charging current",
             ),
         ),
         source=Source(kind="common practice", text="about 1.3 x C / I"),

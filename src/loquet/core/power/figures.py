@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from loquet.core.brief import Brief
+from loquet.core.brief.shares import readers_of
 from loquet.core.parts import Part
 from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_working, program_working
@@ -14,6 +15,7 @@ from loquet.core.power.currents import MODES
 from loquet.core.power.discharge import COLD_C, COLD_MODEL, MODEL, in_the_cold, open_v, rundown
 from loquet.core.power.lasting import source_load, stops_v
 from loquet.core.power.plugged import CHARGER, plugged, port_working
+from loquet.core.power.rails import Rail, logic_rail_of
 from loquet.core.provenance import Source, Working, given
 
 SUM = Source(kind="computed", text="sum over the things of the rail")
@@ -42,7 +44,7 @@ def figures_of(
             found.append(run_cold(row, lowest_v))
             found.append(sag(row))
             if getattr(row.feeder, "sense", False):
-                found.append(warning(row, lowest_v))
+                found.append(warning(row, lowest_v, reference_of(brief, row)))
         while_plugged = plugged(brief, row, parts)
         if while_plugged and row.supply and row.feeder:
             held = row.supply.capacity_mah
@@ -193,12 +195,20 @@ def sag(row: Made) -> Working:
     )
 
 
-def warning(row: Made, lowest_v: Mapping[str, float]) -> Working:
+def reference_of(brief: Brief, row: Made) -> Rail:
+    """The rail that is the reference of the converter that measures a cell: that of the brain which reads it."""
+    cell = row.feeder
+    names = readers_of(brief, cell) if cell else ()
+    brain = next((t for t in brief.brains if t.name in names), brief.brain)
+    return logic_rail_of(brief, brain) or row.rail if brain else row.rail
+
+
+def warning(row: Made, lowest_v: Mapping[str, float], measured_by: Rail) -> Working:
     """The converter's code at which a quarter of an hour of play is left."""
     supply = row.supply
     assert supply is not None
     volts = warning_v(row, stops_v(row, lowest_v))
-    reference = row.rail.usual_v
+    reference = measured_by.usual_v
     value = volts * SENSE_SHARE / reference * CODES
     return Working(
         id=f"power.{row.rail.name}.warning",
@@ -210,7 +220,7 @@ def warning(row: Made, lowest_v: Mapping[str, float]) -> Working:
         inputs=(
             given("V", volts, "V", f"volts under load with 15 minutes left; {MODEL.text}"),
             given("share", SENSE_SHARE, "", "two equal resistors"),
-            given("Vref", reference, "V", "the rail is the reference"),
+            given("Vref", reference, "V", f"rail {measured_by.name} of the brain is the reference"),
             given("codes", CODES, "", "12 bits"),
         ),
         source=MODEL,

@@ -10,8 +10,8 @@ from numpy.typing import NDArray
 from loquet.core.board.copper import FAR, NEAR, BoardView
 from loquet.core.checks.measuring import Measured, too_close
 from loquet.core.fabrication.layers import Layer, plan_layers
-from loquet.core.fabrication.legend import legend_of
 from loquet.core.geometry import middle_of
+from loquet.core.legend import legend_of
 from loquet.core.pins import PinPlan
 from loquet.core.proof.agreement import Fault, compare_holes, compare_layer, compare_profile, fault
 from loquet.core.proof.connecting import Fabric, Piece, rebuild

@@ -1,7 +1,7 @@
 """The state of one routing run: the grid, every net's claim on it, and single searches."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from shapely.geometry import Polygon
@@ -35,6 +35,8 @@ NO_WIRES = Wires()
 WINDOW_CELLS = 50
 WINDOW_SHARE = 0.4
 CLOSE, CLOSE_CELLS = 1.2, 20
+STAYING = 20.0
+"""A via of a net that ought to stay on its side costs so many usual ones."""
 
 
 @dataclass(frozen=True)
@@ -57,7 +59,7 @@ class RouteInput:
 class NetState:
     """A net while routing: its terminals as node lists, its width, and what it holds now.
 
-    `pool` marks the nodes of a pour: where there is one, every terminal is led into it.
+    `pool` marks the nodes of a pour: where there is one, every terminal is led into it. One that `stays` changes sides only where there is no other way.
     """
 
     number: int
@@ -66,6 +68,7 @@ class NetState:
     terminals: list[Ints]
     labels: list[str]
     middles: list[tuple[float, float]]
+    stays: bool = False
     pool: Shorts = field(default_factory=lambda: NO_POOL)
     paths: list[Ints] = field(default_factory=list)
     nodes: Ints = field(default_factory=lambda: NO_CELLS)
@@ -110,8 +113,8 @@ class Router:
         mark_wires(self.grid, drawn, self.numbers, rules)
         self.contacts = contacts_of(given.pads, drawn)
         self.nets = [
-            self.net_state(net.name, net.kind != "signal")
-            for net in given.circuit.nets
+            replace(self.net_state(net.name, net.kind != "signal"), stays=net.kind == "switched")
+            for net in sorted(given.circuit.nets, key=lambda net: net.kind != "switched")
             if net.name != GROUND and len(self.contacts.get(net.name, ())) > 1
         ]
         self.link: NetState | None = None
@@ -256,7 +259,7 @@ class Router:
                 self.via_mark,
                 terms.pressure,
                 terms.hard,
-                terms.via_cost,
+                terms.via_cost * (STAYING if net.stays else 1.0),
                 grid.columns,
                 grid.rows,
                 self.states,

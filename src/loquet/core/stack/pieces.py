@@ -97,7 +97,8 @@ def wire_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[
     """The room that a cable takes above its header, where a link goes over a cable."""
     for component in view.circuit.components:
         bend = profile_of(component, library).bend_mm
-        joint = view.brief.thing(component.thing).joint() if component.thing else None
+        owner = view.brief.find(component.thing)
+        joint = owner.joint() if owner else None
         if joint is None or joint.plugged or not bend:
             continue
         seat, height = view.seats[component.ref], view.heights_mm[component.ref]

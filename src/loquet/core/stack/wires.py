@@ -12,8 +12,7 @@ from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.mating import ways_of
 from loquet.core.parts.wire import USUAL_MM, Wire, wire, wire_for
-from loquet.core.power.lasting import peak_at_source
-from loquet.core.powering import made_of
+from loquet.core.powering import lead_ma, made_of
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import fine_mm
 from loquet.core.remembering import Remembered
@@ -61,7 +60,11 @@ def wire_runs(view: BoardView, library: Library, stack: Stack) -> tuple[WireRun,
 
 def runs_of(view: BoardView, library: Library, stack: Stack) -> Iterator[WireRun]:
     """The wires, worked out."""
-    peaks = {m.feeder.name: peak_at_source(m) for m in made_of(view.brief, library) if m.feeder}
+    peaks = {
+        m.feeder.name: lead_ma(m, view.brief, library)
+        for m in made_of(view.brief, library)
+        if m.feeder
+    }
     for piece in stack.pieces:
         plug = plug_of(view, library, stack, piece) if piece.sort == "loose" else None
         if plug is None:

@@ -27,6 +27,16 @@ class Chip(Thing):
     table: Annotated[str, Field(max_length=40)] = ""
     compared: Compared = ""
     socket: Annotated[bool, Field(description="put into a socket, for chips in two rows")] = False
+    programmed: Annotated[
+        Literal["on the board", "before it is soldered"],
+        Field(description="how its program gets in; before it is soldered, once and for all"),
+    ] = "on the board"
+
+    def programmed_apart(self) -> str:
+        """In a socket, or as was decided."""
+        if self.socket:
+            return "it is programmed out of its socket"
+        return "it is programmed before it is soldered" if self.programmed != "on the board" else ""
 
     def compared_with(self) -> str:
         """The drawing named in the brief."""

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.brief.thing import Body, Drilled, Fault, KitItem, NoPart
+from loquet.core.brief.thing import Body, Drilled, Fault, NoPart
 
 Screw = Literal["none", "M1.6", "M2", "M2.5", "M3", "M4"]
 CLEARANCE_MM = {"none": 1.5, "M1.6": 1.8, "M2": 2.4, "M2.5": 2.9, "M3": 3.4, "M4": 4.5}
@@ -57,13 +57,3 @@ class Hole(NoPart):
             problem = f"is {d:g} mm, and the head of {self.screw} falls through"
             return (Fault("diameter_mm", problem, "Take a larger screw, or a smaller hole."),)
         return ()
-
-    def kit(self) -> tuple[KitItem, ...]:
-        """Screw and nut."""
-        if self.screw == "none":
-            return ()
-        return (
-            KitItem(
-                "mechanics", f"screw {self.screw} x 10 mm, pan head, with nut", 1, "fixes the board"
-            ),
-        )

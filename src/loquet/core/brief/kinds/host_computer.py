@@ -60,6 +60,10 @@ class HostComputer(Thing):
         kept = {key: value for key, value in data.items() if key not in FIRST_FIELDS}
         return {**kept, "part": data.get("part") or BY_PART.get(data.get("by", ""), "fellbeck-s40")}
 
+    def programmed_apart(self) -> str:
+        """As such a thing is."""
+        return "it starts from its card"
+
     def compared_with(self) -> str:
         """The drawing named in the brief."""
         return self.compared.strip()

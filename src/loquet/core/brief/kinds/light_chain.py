@@ -15,6 +15,7 @@ class LightChain(Thing):
     WORD = "lights"
     MARK = "chain"
     DIMMED = True
+    LEAST_V = 3.7  # of lights for 5 V; from memory of their data sheets
     DUTY = Duty(
         0.25, 0.02, 0.02, "a quarter of full white in play; 1 mA a light when dark; assumed"
     )

@@ -12,7 +12,8 @@ LITHIUM_SOURCE = Source(
     kind="common practice",
     text="4.20 V full, 3.0 V empty unless its maker says otherwise; 0.1 ohm inside and 2 C at the most from memory",
 )
-USB_MA = 500.0
+COOL_MA = 280.0
+"""What the charger carries at 3.7 V from a port of 5 V before it holds itself back: 70 K over 190 K/W and 1.3 V."""
 HOLDER = "holder-18650"
 
 
@@ -32,7 +33,7 @@ class LithiumCell(RegulatedFeed):
     kind: Literal["lithium-cell"] = "lithium-cell"
     capacity_mah: Annotated[int, Field(ge=50, le=20_000)] = 1000
     charge_ma: Annotated[
-        int, Field(ge=0, le=800, description="0 is half its capacity in an hour, 500 mA at most")
+        int, Field(ge=0, le=800, description="0 is half its capacity in an hour, 280 mA at most")
     ] = 0
     charge_light: bool = False
     sense: bool = True
@@ -61,8 +62,8 @@ class LithiumCell(RegulatedFeed):
         return self.sense
 
     def charging_ma(self) -> float:
-        """As the brief says, or half its capacity in an hour, and never more than a USB port gives."""
-        return min(float(self.charge_ma) or self.capacity_mah / 2, USB_MA)
+        """As the brief says, or half its capacity in an hour and no more than leaves its charger cool."""
+        return float(self.charge_ma) or min(self.capacity_mah / 2, COOL_MA)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
         """A low-battery sign and a charge light."""

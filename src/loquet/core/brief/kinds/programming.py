@@ -1,4 +1,4 @@
-"""A port for a debug probe."""
+"""A port through which a brain gets its program."""
 
 from typing import Literal
 
@@ -7,12 +7,13 @@ from loquet.core.brief.thing import Body, KitItem, Service, Thing
 
 
 class Programming(Thing):
-    """A five-way header for a debug probe: supply sense, clock, ground, data, reset."""
+    """A header or bare pads for a probe: five ways for a chip with two debug lines, six for one that is loaded over four lines."""
 
     GROUP = "ports"
     TITLE = "Programming port"
     WORD = "port"
     MARK = "header"
+    PROGRAMS = True
 
     kind: Literal["programming"] = "programming"
     part: PartId = "header-5-way"
@@ -22,7 +23,7 @@ class Programming(Thing):
         return Service("programming", closed=False)
 
     def bodies(self) -> tuple[Body, ...]:
-        """One header."""
+        """One header, or its pads."""
         return (Body(part=self.part, kinds=("header",)),)
 
     @property
@@ -31,12 +32,9 @@ class Programming(Thing):
         return "programming port" if self.name == self.WORD else self.name
 
     def kit(self) -> tuple[KitItem, ...]:
-        """The lead of the probe."""
-        return (
-            KitItem(
-                "leads and cables",
-                "lead for a debug probe, 5 sockets at 2.54 mm",
-                1,
-                "programs the device; one for all",
-            ),
-        )
+        """What joins the probe to it."""
+        ways = 6 if "-6" in self.part else 5
+        clip = f"clip for a probe, {ways} sprung pins at 2.54 mm"
+        lead = f"lead for a probe, {ways} sockets at 2.54 mm"
+        what = clip if self.part.startswith("clip-pads") else lead
+        return (KitItem("leads and cables", what, 1, "programs the device; one for all"),)

@@ -29,6 +29,10 @@ class ReadyModule(Thing):
     gives_v: Annotated[float, Field(ge=1.2, le=5.5)] = 3.3
     gives_ma: Annotated[float, Field(ge=10, le=1000)] = 250.0
 
+    def programmed_apart(self) -> str:
+        """As such a thing is."""
+        return "it is programmed over its own plug"
+
     def compared_with(self) -> str:
         """The drawing named in the brief."""
         return self.compared.strip()

@@ -14,6 +14,7 @@ class UsbCharge(UsbPower):
     WORD = "charge"
     MARK = "plug"
     EDGE = True
+    ONLY_CHARGES = True
 
     kind: Literal["usb-charge"] = "usb-charge"
 

@@ -1,106 +1,51 @@
-"""No pin of a chip is driven above its own rail by a part that lives on a higher one."""
+"""No pin is driven above its own supply by a part, a brain or a resistor that lives on a higher one."""
 
-from collections.abc import Iterator
-
+from loquet.core.checks.line_ends import Drive, Line, Pin, lines_of
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.circuit.model import Circuit, Component
-from loquet.core.power import Rail, lines_v, rails_of
-from loquet.core.provenance import Failed, NotApplicable, Outcome, Source, Undetermined
-
-# Pins that never drive high by themselves: open drains with a pull-up, and what carries power or no signal.
-QUIET = frozenset(
-    {
-        "clock",
-        "data",
-        "alert",
-        "changed",
-        "ready",
-        "supply",
-        "ground",
-        "shell",
-        "out",
-        "in",
-        "line in",
-        "disable",
-        "can",
-        "press",
-        "common",
-    }
-)
-ALLOWED_V = 0.3
+from loquet.core.provenance import Failed, Finding, NotApplicable, Outcome, Source, Undetermined
 
 
 def run(subject: Subject) -> Outcome:
-    """Look at every chip pin, and at the parts that drive its net from a higher rail."""
-    circuit = subject.circuit
-    assert circuit is not None
-    volts = {rail.net: rail for rail in rails_of(subject.brief)}
-    rows = list(driven_high(subject, circuit, volts))
+    """Hold everything that drives a line against everything that it meets."""
+    rows = [
+        (line, drive, pin)
+        for line in lines_of(subject)
+        for drive in line.drives
+        for pin in line.pins
+        if drive.component.ref != pin.component.ref
+    ]
     if not rows:
-        return (
-            NotApplicable("no part on a higher rail drives a chip")
-            if len(volts) < 2
-            else outcome([], len(volts))
-        )
-    wrong, unknown = [], []
-    for chip, pad, driver, rail in rows:
-        takes = five_volt(subject, chip, pad)
-        if takes:
-            continue
-        net = chip.pads[pad]
-        sentence = (
-            f"{driver.ref} drives {net} up to {rail.usual_v:g} V, and pin {pad} of {chip.ref} "
-        )
-        way = "Put a divider before it, or feed the part from the chip's own rail."
-        if takes is False:
-            wrong.append(RULE.finding(f"{sentence}does not take that.", way, (f"net:{net}",)))
-        else:
-            sentence += "is not known to take that."
-            unknown.append(RULE.finding(sentence, way, (f"net:{net}",), severity="look"))
-    if wrong:
-        return Failed((*wrong, *unknown))
-    return Undetermined(tuple(unknown)) if unknown else outcome([], len(rows))
+        return NotApplicable("nothing drives a line on which another part has limits of its own")
+    found = [said(*row) for row in rows if row[1].most_v > row[2].takes_v]
+    if any(finding.severity == "stop" for finding in found):
+        return Failed(tuple(found))
+    return Undetermined(tuple(found)) if found else outcome([], len(rows))
 
 
-def driven_high(
-    subject: Subject, circuit: Circuit, volts: dict[str, Rail]
-) -> Iterator[tuple[Component, str, Component, Rail]]:
-    """Chip, pad, the part that drives it, and the rail of that part, where that rail is higher than that of the chip's lines."""
-    chips = [c for c in circuit.components if c.is_chip]
-    for driver in circuit.components:
-        part = subject.library.parts.get(driver.part)
-        if driver.is_chip or part is None:
-            continue
-        fed = [driver.pads.get(pad, "") for pad, name in part.pin_names.items() if name == "supply"]
-        rail = next((volts[net] for net in fed if net in volts), None)
-        if rail is None:
-            continue
-        driving = {
-            net for pad, net in driver.pads.items() if part.pin_names.get(pad) not in QUIET
-        } - {rail.net, "GROUND"}
-        for chip in chips:
-            own = lines_v(subject.brief, subject.brief.thing(chip.thing))
-            if rail.usual_v <= own + ALLOWED_V:
-                continue
-            for pad, net in chip.pads.items():
-                if net in driving:
-                    yield chip, pad, driver, rail
-
-
-def five_volt(subject: Subject, chip: Component, pad: str) -> bool | None:
-    """Whether a chip's pin takes more than its rail, as its table says; nothing where that is not known."""
-    for brain in subject.brains:
-        if brain.chip and brain.chip.name == chip.value:
-            return brain.chip.pin(pad).five_volt
-    return None
+def said(line: Line, drive: Drive, pin: Pin) -> Finding:
+    """What drives too high what; a pin of which nobody knows whether it takes that is a stop where it is driven hard."""
+    by, at = drive.component, pin.component
+    how = "pulls" if drive.pulled else "drives"
+    takes = f"takes {pin.takes_v:.1f} V" if pin.known else "is not known to take that"
+    return RULE.finding(
+        f"{by.ref} ({by.purpose}) {how} {line.net} up to {drive.most_v:.1f} V, "
+        f"and pin {pin.pad} of {at.ref} {takes}.",
+        "Put a divider or a buffer between them, or feed both from one rail.",
+        (f"net:{line.net}", f"part:{by.ref}", f"part:{at.ref}"),
+        severity="look" if drive.pulled and not pin.known else "stop",
+    )
 
 
 RULE = Rule(
     "levels",
     "circuit",
     "stop",
-    "5 V into a pin that takes 3.3 V ends the chip.",
-    Source(kind="open data", text="the data set says nothing of 5 V; a user's own table may"),
+    "A pin that is driven above its supply feeds that supply through its clamp, or dies.",
+    Source(
+        kind="common practice",
+        text="data sheets allow 0.3 V above the supply, from memory; the open data set says "
+        "nothing of pins that take 5 V, a user's own table may",
+    ),
     run,
     ("circuit",),
 )

@@ -1,10 +1,17 @@
-"""No capacitor or transistor stands at more volts than it is made for."""
+"""No capacitor, transistor, gate or sounder stands at more volts than it is made for, and no guard at fewer than open it."""
+
+from collections.abc import Iterator, Mapping
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.circuit import Component
+from loquet.core.circuit.model import GROUND
 from loquet.core.circuit.net_volts import highest_volts
-from loquet.core.provenance import Outcome, Source
+from loquet.core.parts import Part
+from loquet.core.power import rail_of
+from loquet.core.provenance import Finding, Outcome, Source
+from loquet.core.quantities.preferred import nearest
 
-FULL_SHARE = 0.85
+FULL_SHARE, LOUD_SHARE = 0.85, 1.25
 
 
 def run(subject: Subject) -> Outcome:
@@ -15,7 +22,10 @@ def run(subject: Subject) -> Outcome:
     found, looked = [], 0
     for component in circuit.components:
         part = library.parts.get(component.part)
-        if part is None or "voltage" not in part.values:
+        if part is None:
+            continue
+        found += [*gates(subject, component, part, volts), *sounders(subject, component, part)]
+        if "voltage" not in part.values:
             continue
         looked += 1
         limit = part.values["voltage"]
@@ -39,6 +49,52 @@ def run(subject: Subject) -> Outcome:
             )
         )
     return outcome(found, looked)
+
+
+def gates(
+    subject: Subject, component: Component, part: Part, volts: Mapping[str, float]
+) -> Iterator[Finding]:
+    """Guards whose gate lies at ground: the source beside them opens them when it is empty, and does not break their gate when it is full."""
+    names = {name: component.pads.get(pad, "") for pad, name in part.pin_names.items()}
+    if "gate_v" not in part.values or names.get("gate") != GROUND:
+        return
+    about = (f"part:{component.ref}", *((thing(component.thing),) if component.thing else ()))
+    high = max(volts.get(names["source"], 0.0), volts.get(names["drain"], 0.0))
+    if high > part.values["gate_v"]:
+        yield RULE.finding(
+            f"The gate of {component.ref} ({component.purpose}) takes {part.values['gate_v']:g} V, "
+            f"and {names['drain']} comes to {high:.2f} V.",
+            "Take a transistor for more, or a source of fewer volts.",
+            about,
+        )
+    source = subject.brief.thing(component.thing).source() if component.thing else None
+    if source is not None and source.empty_v < part.values["opens_v"]:
+        yield RULE.finding(
+            f"{component.ref} ({component.purpose}) opens fully from {part.values['opens_v']:g} V "
+            f"on, and {component.thing} falls to {source.empty_v:g} V: the device dies early, or "
+            "feeds itself through a warm diode.",
+            "Take one cell more.",
+            about,
+        )
+
+
+def sounders(subject: Subject, component: Component, part: Part) -> Iterator[Finding]:
+    """Sounders on a rail that is well above what they are made for."""
+    rated = part.values.get("rated_v")
+    if rated is None or not component.thing:
+        return
+    rail = rail_of(subject.brief, subject.brief.thing(component.thing))
+    if rail.usual_v <= rated * LOUD_SHARE:
+        return
+    ohm = (rail.usual_v - rated) / (rated / part.values["coil_ohm"])
+    yield RULE.finding(
+        f"{component.ref} ({component.purpose}) is made for {rated:g} V, and its rail gives "
+        f"{rail.usual_v:g} V.",
+        f"Put {nearest(ohm):g} Ω in its way, let the firmware keep its pulses to "
+        f"{100 * (rated / rail.usual_v) ** 2:.0f} % of half a period, or feed it from a lower rail.",
+        (f"part:{component.ref}", thing(component.thing)),
+        severity="look",
+    )
 
 
 RULE = Rule(

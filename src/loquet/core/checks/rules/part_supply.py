@@ -14,7 +14,7 @@ def run(subject: Subject) -> Outcome:
     rails = {rail.net: rail for rail in rails_of(subject.brief)}
     rows = limits_on(subject.circuit, subject.brief, subject.library)
     found = [f for row in rows if row.net in rails for f in compared(row, rails[row.net])]
-    found += converters(subject)
+    found += [*converters(subject), *hanging(subject)]
     return outcome(found, len(rows))
 
 
@@ -42,6 +42,20 @@ def compared(row: Limits, rail: Rail) -> Iterator[Finding]:
             about,
             severity="look",
         )
+
+
+def hanging(subject: Subject) -> Iterator[Finding]:
+    """What hangs on plugs and wants more than their rail gives."""
+    for each in subject.brief.things:
+        rail = rail_of(subject.brief, each)
+        if rail.usual_v < each.LEAST_V:
+            yield RULE.finding(
+                f"What hangs on {each.label} wants {each.LEAST_V:g} V and more (from memory), and "
+                f"its rail gives {rail.usual_v:g} V: it may stay dark, or show other colours.",
+                "Feed it from a rail of 5 V, or make sure that it is made for less.",
+                (thing(each.name),),
+                severity="look",
+            )
 
 
 def converters(subject: Subject) -> Iterator[Finding]:

@@ -15,7 +15,9 @@ def run(subject: Subject) -> Outcome:
     found = []
     seats = sorted(view.seats.items())
     pinned = [
-        (ref, seat) for ref, seat in seats if any(p.drill_nm for p in view.patterns[ref].pads)
+        (ref, seat)
+        for ref, seat in seats
+        if view.patterns[ref].holes or any(p.drill_nm for p in view.patterns[ref].pads)
     ]
     high = [(ref, seat) for ref, seat in seats if view.heights_mm[ref]]
     for (ref, seat), (over, over_seat) in product(pinned, high):
@@ -23,7 +25,8 @@ def run(subject: Subject) -> Outcome:
             continue
         spots = pins_under(view.patterns[ref], seat, view.patterns[over], over_seat)
         if spots:
-            pins = "a pin" if len(spots) == 1 else f"{len(spots)} pins"
+            word = "pin" if any(p.drill_nm for p in view.patterns[ref].pads) else "peg"
+            pins = f"a {word}" if len(spots) == 1 else f"{len(spots)} {word}s"
             found.append(
                 RULE.finding(
                     f"{ref} ({circuit.component(ref).purpose}) has {pins} coming out under {over} ({circuit.component(over).purpose}) on the other side.",

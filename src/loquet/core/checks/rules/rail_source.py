@@ -1,6 +1,7 @@
 """Every net that feeds something has a source, and no net ends at a single pad."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.circuit.backfeed import BOTH_WAYS
 from loquet.core.circuit.model import GROUND, Component
 from loquet.core.provenance import Outcome, Source
 
@@ -50,13 +51,19 @@ def reached(subject: Subject) -> set[str]:
     passing = [
         (set(c.pads.values()) - {GROUND}) & (supplies if c.is_chip else set(c.pads.values()))
         for c in subject.circuit.components
-        if c.block in ("power", "module")
+        if c.block in ("power", "module") or passes(subject, c)
     ]
     for _ in passing:
         for nets in passing:
             if nets & fed:
                 fed |= nets
     return fed
+
+
+def passes(subject: Subject, component: Component) -> bool:
+    """Whether a part lets power through, wherever it stands, as a port's fuse does."""
+    part = subject.library.parts.get(component.part)
+    return part is not None and part.kind in BOTH_WAYS
 
 
 def gives(subject: Subject, component: Component) -> bool:

@@ -1,4 +1,4 @@
-"""The chip runs on what the cells give, from fresh to empty."""
+"""A brain runs on what its rail gives, from fresh to empty, whatever makes that rail."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.power import rail_of
@@ -6,13 +6,13 @@ from loquet.core.provenance import NotApplicable, Outcome, Source, Undetermined
 
 
 def run(subject: Subject) -> Outcome:
-    """Compare the chip's limits with the pair of cells."""
+    """Compare the brain's limits with its rail."""
     chip = subject.chip
     assert chip is not None
     brain = subject.brief.brain
     rail = rail_of(subject.brief, brain)
-    if not rail.direct:
-        return NotApplicable("the chip's rail is made by a regulator")
+    if brain is not None and rail.fed_by == brain.name:
+        return NotApplicable("the brain makes its rail itself")
     about = (thing(brain.name),) if brain else ()
     fresh, empty = rail.fresh_v * 1000, rail.empty_v * 1000
     if chip.supply_min_mv is None or chip.supply_max_mv is None:
@@ -27,19 +27,31 @@ def run(subject: Subject) -> Outcome:
             )
         )
     found = []
-    if fresh > chip.supply_max_mv:
+    least, most = chip.supply_min_mv, chip.supply_max_mv
+    words = f"{rail.words[0].upper()}{rail.words[1:]}"
+    if fresh > most:
         found.append(
             RULE.finding(
-                f"{rail.words[0].upper()}{rail.words[1:]} give {fresh / 1000:.1f} V and {chip.name} takes {chip.supply_max_mv / 1000:.1f} V at most ({chip.supply_source}).",
-                "Choose another chip.",
+                f"{chip.name} takes {most / 1000:.1f} V at the most ({chip.supply_source}). "
+                f"{words}: up to {fresh / 1000:.1f} V.",
+                "Choose another chip, or a rail of fewer volts.",
                 about,
             )
         )
-    if chip.supply_min_mv > empty:
-        share = f"{chip.supply_min_mv / 1000:.2f} V"
+    if least > rail.usual_v * 1000:
         found.append(
             RULE.finding(
-                f"{chip.name} stops below {share} ({chip.supply_source}), before the cells are empty at {empty / 1000:.1f} V.",
+                f"{chip.name} wants {least / 1000:.2f} V ({chip.supply_source}). "
+                f"{words}: {rail.usual_v:g} V.",
+                "Choose another chip, or a rail of more volts.",
+                about,
+            )
+        )
+    elif least > empty:
+        found.append(
+            RULE.finding(
+                f"{chip.name} stops below {least / 1000:.2f} V ({chip.supply_source}), before "
+                f"{rail.words} are empty at {empty / 1000:.1f} V.",
                 "Accept a shorter run time, or choose a chip for lower voltage.",
                 about,
                 severity="look",

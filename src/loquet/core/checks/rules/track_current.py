@@ -1,8 +1,8 @@
-"""Supply tracks carry the current of their rail."""
+"""Tracks in the way of power carry its current: rails, leads of sources, coils."""
 
 from loquet.core.board.current import track_width_mm
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.powering import peaks_of
+from loquet.core.powering import carried_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.quantities.lengths import MM
 
@@ -10,18 +10,20 @@ RISE_K = 20.0
 
 
 def run(subject: Subject) -> Outcome:
-    """Compare the narrowest track of every rail with the width for its peak current at 20 K."""
+    """Compare the narrowest track of every such net with the width for its peak current at 20 K."""
     view = subject.view
     assert view is not None
+    assert subject.circuit is not None
+    carried = carried_of(subject.circuit, subject.brief, subject.library).nets
     nets = {net.name for net in view.circuit.nets}
-    peaks = peaks_of(subject.brief, subject.library, nets)
+    peaks = {net: current / 1000 for net, current in carried.items() if net in nets}
     narrow: dict[str, tuple[int, int, int]] = {}
     for track in view.routing.tracks if view.routing else ():
         if track.net in peaks:
             row = (track.width_nm, track.x1_nm, track.y1_nm)
             narrow[track.net] = min(narrow.get(track.net, row), row)
     if not narrow:
-        return NotApplicable("no rail has tracks")
+        return NotApplicable("nothing that carries a rail has tracks")
     found = []
     for net, (width, x, y) in sorted(narrow.items()):
         needed = (
@@ -47,5 +49,5 @@ RULE = Rule(
     "A thin track heats up and drops volts that the device misses.",
     Source(kind="standard", text="IPC-2221 section 6.2, external conductors; from memory"),
     run,
-    ("view",),
+    ("view", "circuit"),
 )

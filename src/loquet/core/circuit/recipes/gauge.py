@@ -3,8 +3,8 @@
 from loquet.core.brief.kinds.gauge import Gauge
 from loquet.core.brief.kinds.lithium_cell import LithiumCell
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.feeding import feed_way
 from loquet.core.circuit.model import Fragment, RecipeNotPossible
+from loquet.core.circuit.recipes.lithium_cell import cell_side
 from loquet.core.circuit.senses import on_bus
 
 
@@ -14,7 +14,7 @@ def recipe(thing: Gauge, bench: Bench) -> Fragment:
     if cell is None:
         limit = "there is no lithium cell that it could watch"
         raise RecipeNotPossible(thing.name, limit, "Add a lithium cell, or take the gauge out.")
-    return on_bus(thing, bench, thing.interrupt, {"cell": feed_way(bench, cell).top})
+    return on_bus(thing, bench, thing.interrupt, {"cell": cell_side(cell, bench)})
 
 
 RECIPE = (Gauge, recipe)

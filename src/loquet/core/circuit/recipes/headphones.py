@@ -12,17 +12,19 @@ AMPLIFIER = "headphone-amplifier"
 
 
 def recipe(thing: Headphones, bench: Bench) -> Fragment:
-    """Coupling, amplifier, socket; the tip's contact tells whether a plug is in. Raises RecipeNotPossible where nothing makes sound."""
+    """Coupling, amplifier, socket; the tip's contact tells whether a plug is in, and turns the amplifier off while none is: its output swings about ground, and lies at the line that the brain reads as long as the contact is closed. Raises RecipeNotPossible where nothing makes sound."""
     drawer, role, rail = Drawer("sound", bench.parts), thing.role(), bench.rail(thing).net
     socket, amplifier = thing.bodies()[0].part, f"{role} amplifier"
     tip, ring, pump = (plain_name(thing.role(word)) for word in ("tip", "ring", "pump"))
-    nets = {"ground": GROUND, "supply": rail, "enable": rail, "pump": pump}
+    contact, detect = plain_name(thing.role("contact")), plain_name(thing.role("detect"))
+    enable = detect if thing.detection else rail
+    nets = {"ground": GROUND, "supply": rail, "enable": enable, "pump": pump}
     nets |= {"out left": tip, "out right": ring}
     coupled = {side: plain_name(thing.role(f"{side} coupled")) for side in ("left", "right")}
     nets |= {f"in {side}": net for side, net in coupled.items()}
     jack = {"sleeve": GROUND, "tip": tip, "ring": ring}
     if thing.detection:
-        jack["tip contact"] = plain_name(thing.role("detect"))
+        jack["tip contact"] = contact
     found: list[Component] = [
         drawer.named(role, socket, ("headphones", "Headphone socket"), jack),
         drawer.named(
@@ -55,9 +57,11 @@ def recipe(thing: Headphones, bench: Bench) -> Fragment:
     if thing.detection:
         near = Near(role, drawer.pad(socket, "tip contact"))
         words_up = "Tells that a plug is in: the tip's contact opens"
-        found.append(
-            drawer.resistor(f"{role} hold", "100 kΩ", words_up, (rail, jack["tip contact"]), near)
-        )
+        swings = "Keeps what swings below ground from the line while the plug is pulled"
+        found += [
+            drawer.resistor(f"{role} hold", "100 kΩ", words_up, (rail, detect), near),
+            drawer.resistor(f"{role} contact", "10 kΩ", swings, (contact, detect), near),
+        ]
     return Fragment(tuple(found))
 
 

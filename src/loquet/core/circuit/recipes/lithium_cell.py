@@ -1,5 +1,7 @@
 """A lithium cell: its plug, a charger and a power path where there is 5 V from outside, a guard where there is none, and its converter."""
 
+from dataclasses import replace
+
 from loquet.core.brief import Brief
 from loquet.core.brief.joining import joiners
 from loquet.core.brief.kinds.lithium_cell import LithiumCell
@@ -26,7 +28,7 @@ from loquet.core.quantities.shown import show_si
 
 PLUG, CHARGER, GUARD_P = "wire-plug-2.0-2", "charger-linear", "transistor-pmos-sot23"
 STEADY = ("4.7 µF", "capacitor-2012")
-SENSE_OHM = "100 kΩ"
+SENSE_OHM, TELLS_OHM = "100 kΩ", "1 MΩ"
 LIGHT, PORT_V, LIT_MA = "light-2012-amber", 5.0, 2.0
 
 
@@ -46,9 +48,74 @@ def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
         charge = Fragment((guard,))
     else:
         charge = charged(thing, bench, way, five_net(port))
-    kinds = supplies(way.top, way.guarded) | made.kinds
+        charge = replace(charge, components=(*turned_guard(thing, way), *charge.components))
+    kinds = supplies(way.top, way.guarded, cell_side(thing, bench)) | made.kinds
     components = (plug, *charge.components, *made.components, *sensed(thing, way))
     return Fragment(components, kinds, (*charge.workings, *made.workings))
+
+
+def cell_side(thing: LithiumCell, bench: Bench) -> str:
+    """The net of the cell behind what guards it against being put in backwards: where charger and gauge stand."""
+    way = feed_way(bench, thing)
+    if charging_port(bench.brief) is None:
+        return way.guarded
+    return net(thing, "inner") if thing.holder else way.top
+
+
+def turned_guard(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
+    """Keeps a charger from a cell that was put into its holder backwards; nothing for a keyed plug.
+
+    A P-channel transistor carries current both ways while its gate is at ground. Its gate alone cannot tell a turned cell where the
+    charger holds the other end up, so a second one does: its gate stands between both ends of the first, and as soon as the cell's end
+    lies 2 V and more below the charger's it joins gate and source of the first, which opens.
+    """
+    if not thing.holder:
+        return ()
+    role, inner = f"{thing.role()} turned guard", net(thing, "inner")
+    gate, tells = net(thing, "turned"), net(thing, "tells")
+    words, off = "Keeps a cell that is put in backwards off the charger", f"{role} off"
+    return (
+        block(
+            role,
+            GUARD_P,
+            "P-channel",
+            words,
+            {"1": gate, "2": inner, "3": way.top},
+            (thing.role(), "1"),
+        ),
+        block(
+            f"{role} rest",
+            "resistor-1608",
+            "100 kΩ",
+            "Opens the way of a cell that is in right",
+            {"1": gate, "2": GROUND},
+            (role, "1"),
+        ),
+        block(
+            off,
+            GUARD_P,
+            "P-channel",
+            "Shuts the guard when the cell is in backwards",
+            {"1": tells, "2": inner, "3": gate},
+            (role, "1"),
+        ),
+        block(
+            f"{off} inner",
+            "resistor-1608",
+            TELLS_OHM,
+            "Halves what a turned cell puts on the gate",
+            {"1": inner, "2": tells},
+            (off, "1"),
+        ),
+        block(
+            f"{off} cell",
+            "resistor-1608",
+            TELLS_OHM,
+            "Halves what a turned cell puts on the gate",
+            {"1": way.top, "2": tells},
+            (off, "1"),
+        ),
+    )
 
 
 def charging_port(brief: Brief) -> UsbPower | None:
@@ -64,7 +131,8 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
     """
     role, part = f"{thing.role()} charger", bench.parts[CHARGER]
     program = net(thing, "program")
-    pads = {"2": GROUND, "3": way.top, "4": five, "5": program}
+    cell = cell_side(thing, bench)
+    pads = {"2": GROUND, "3": cell, "4": five, "5": program}
     if thing.charge_light:
         pads["1"] = net(thing, "status")
     resistance = program_ohm(thing, part)
@@ -87,13 +155,13 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
             (role, "5"),
         ),
         capacitor(f"{role} input", STEADY, "Input capacitor of the charger", five, (role, "4")),
-        capacitor(f"{role} steady", STEADY, "Keeps the charger steady", way.top, (role, "3")),
+        capacitor(f"{role} steady", STEADY, "Keeps the charger steady", cell, (role, "3")),
         block(
             f"{thing.role()} path",
             GUARD_P,
             "P-channel",
             "Feeds the device from the cell while nothing is plugged in",
-            {"1": five, "2": way.guarded, "3": way.top},
+            {"1": five, "2": way.guarded, "3": cell},
             (role, "3"),
         ),
         block(

@@ -1,5 +1,7 @@
 """An amplifier with a speaker: what feeds it is filtered, coupled and amplified; the speaker hangs between two outputs and never touches ground."""
 
+from math import pi
+
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.speaker import Speaker
 from loquet.core.circuit.bench import Bench
@@ -13,8 +15,10 @@ AMPLIFIER, CONVERTER, PLUG, WHEEL = (
     "wire-plug-2.0-2",
     "wheel-16",
 )
-FILTER_OHM, FILTER_FARAD = 1_000.0, 10e-9
-INPUT_OHM = "22 kΩ"
+FILTER_OHM, FILTER_FARAD, SHUNT = 1_000.0, 10e-9, "10 nF"
+SUM_OHM, SUM_FARAD, SUM_SHUNT = 10_000.0, 2.2e-9, "2.2 nF"
+"""Two resistors add the sides of a converter, and are the low pass together with a smaller capacitor."""
+INPUT_OHM, SOUND_BUS = "22 kΩ", "sound bus"
 
 
 def recipe(thing: Speaker, bench: Bench) -> Fragment:
@@ -24,23 +28,25 @@ def recipe(thing: Speaker, bench: Bench) -> Fragment:
     low, coupled, sum_ = (plain_name(thing.role(w)) for w in ("filtered", "coupled", "sum"))
     amplifier = f"{role} amplifier"
     near = Near(amplifier, drawer.pad(AMPLIFIER, "in minus"))
+    summed = thing.feed_by == SOUND_BUS
+    beside = Near(f"{role} converter left" if summed else f"{role} filter", "2")
+    if not summed:
+        low_pass = "Low pass before the amplifier"
+        found.append(drawer.resistor(f"{role} filter", "1 kΩ", low_pass, (signal, low), near))
     found += [
-        drawer.resistor(
-            f"{role} filter", "1 kΩ", "Low pass before the amplifier", (signal, low), near
-        ),
         drawer.take(
             f"{role} filter shunt",
             "capacitor-1608",
-            ("10 nF", "Low pass before the amplifier"),
+            (SUM_SHUNT if summed else SHUNT, "Low pass before the amplifier"),
             {"1": low, "2": GROUND},
-            Near(f"{role} filter", "2"),
+            beside,
         ),
         drawer.take(
             f"{role} coupling",
             "capacitor-1608",
             ("1 µF", "Keeps steady volts from the amplifier"),
             {"1": low, "2": coupled},
-            Near(f"{role} filter", "2"),
+            beside,
         ),
         drawer.resistor(
             f"{role} input",
@@ -92,13 +98,13 @@ def recipe(thing: Speaker, bench: Bench) -> Fragment:
 
 def source_of(thing: Speaker, drawer: Drawer, rail: str) -> tuple[list[Component], str]:
     """What the sound comes from: a pin of the brain, or a converter of the sound bus, whose two sides are summed."""
-    if thing.feed_by != "sound bus":
+    if thing.feed_by != SOUND_BUS:
         return [], plain_name(thing.role("feed"))
     role, bypass = f"{thing.role()} converter", plain_name(thing.role("middle"))
     sides = {side: plain_name(thing.role(f"{side} raw")) for side in ("left", "right")}
     nets = {line: plain_name(thing.role(line)) for line in ("clock", "word", "data")}
     nets |= {"supply": rail, "ground": GROUND, "bypass": bypass, **sides}
-    signal = plain_name(thing.role("feed"))
+    signal = plain_name(thing.role("filtered"))
     words = (drawer.parts[CONVERTER].short, "Makes sound of the bus")
     found = [drawer.named(role, CONVERTER, words, nets), drawer.quiet(role, CONVERTER, rail)]
     quiet = ("1 µF", "Quiets the middle of the converter")
@@ -121,7 +127,10 @@ def source_of(thing: Speaker, drawer: Drawer, rail: str) -> tuple[list[Component
 
 def corner_working(thing: Speaker) -> Working:
     """Where the low pass begins."""
-    value = 1 / (2 * 3.141592653589793 * FILTER_OHM * FILTER_FARAD)
+    summed = thing.feed_by == SOUND_BUS
+    ohm, farad = (SUM_OHM / 2, SUM_FARAD) if summed else (FILTER_OHM, FILTER_FARAD)
+    value = 1 / (2 * pi * ohm * farad)
+    origin = f"two of {SUM_OHM / 1000:g} kΩ side by side" if summed else "common practice"
     return Working(
         id=f"{thing.name}.corner",
         title=f"Corner of the low pass before {thing.label}",
@@ -131,8 +140,8 @@ def corner_working(thing: Speaker) -> Working:
         formula="1 / (2 x pi x R x C)",
         inputs=(
             WorkingInput(name="pi", value="3.14159265", origin="circle"),
-            WorkingInput(name="R", value=f"{FILTER_OHM:g}", unit="Ω", origin="common practice"),
-            WorkingInput(name="C", value="10", unit="nF", origin="common practice"),
+            WorkingInput(name="R", value=f"{ohm:g}", unit="Ω", origin=origin),
+            WorkingInput(name="C", value=f"{farad * 1e9:g}", unit="nF", origin="common practice"),
         ),
         source=Source(kind="standard", text="first-order low pass, f = 1 / (2 pi R C)"),
     )

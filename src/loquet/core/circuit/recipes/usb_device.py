@@ -8,7 +8,7 @@ from loquet.core.circuit.usb_power import usb_power
 
 PLUS, MINUS = "USB_PLUS", "USB_MINUS"
 SERIES_OHM = {"stm32f1": "22 Ω", "atmega": "22 Ω", "at90usb": "22 Ω"}
-PULL_UP = ("stm32f1", "1.5 kΩ")
+PULL_UP_OHM = "1.5 kΩ"
 
 
 def recipe(thing: UsbDevice, bench: Bench) -> Fragment:
@@ -42,11 +42,11 @@ def recipe(thing: UsbDevice, bench: Bench) -> Fragment:
             pads = {"1": outer[line], "2": net}
             near = (f"{role} guard array", "1" if line == "plus" else "3")
             found.append(block(f"{role} series {line}", "resistor-1608", series, words, pads, near))
-    if name.startswith(PULL_UP[0]):
+    if bench.desk(thing).chip.usb_pull_up == "outside":
         pads = {"1": bench.rail(thing).net, "2": PLUS}
         words = "Tells the host that a full-speed device is there"
         near = (f"{role} guard array", "1")
-        found.append(block(f"{role} pull-up", "resistor-1608", PULL_UP[1], words, pads, near))
+        found.append(block(f"{role} pull-up", "resistor-1608", PULL_UP_OHM, words, pads, near))
     made = power.fragment
     return Fragment((*made.components, *found), made.kinds, made.workings)
 

@@ -1,0 +1,70 @@
+"""What a switch leaves on, and sources that feed nothing, are said."""
+
+from collections.abc import Iterator
+
+from loquet.core.brief.joining import is_source, joined_by, switched_source
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.circuit import Circuit
+from loquet.core.power import rails_of
+from loquet.core.power.budget import parent_of
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
+
+
+def run(subject: Subject) -> Outcome:
+    """Look at every source but the one in whose way the switch stands."""
+    brief, circuit = subject.brief, subject.circuit
+    assert circuit is not None
+    sources = [t for t in brief.things if is_source(t) and joined_by(brief, t) is None]
+    if len(sources) < 2:
+        return NotApplicable("there is one source")
+    return outcome(list(looked_at(subject, circuit)), len(sources))
+
+
+def looked_at(subject: Subject, circuit: Circuit) -> Iterator[Finding]:
+    """Sources that feed nothing, and those that feed on while the device is off."""
+    brief = subject.brief
+    switch = next((t for t in brief.things if t.SWITCHES), None)
+    switched = switched_source(brief)
+    for rail in rails_of(brief):
+        source = next((t for t in brief.things if t.name == rail.fed_by and is_source(t)), None)
+        if source is None:
+            continue
+        fed = fed_by(subject, circuit, rail.net, source.name)
+        if not fed:
+            yield RULE.finding(
+                f"{source.label} makes a rail of {rail.usual_v:g} V, and nothing takes it.",
+                "Name it as the rail of what it is for, let it join another source, or take it out.",
+                (thing(source.name),),
+            )
+        elif switch is not None and source is not switched:
+            yield RULE.finding(
+                f"While {switch.label} is off, {source.label} goes on feeding {', '.join(fed)}.",
+                "Let it join the source that is switched, or put a switched rail before them.",
+                (thing(switch.name), thing(source.name)),
+            )
+
+
+def fed_by(subject: Subject, circuit: Circuit, net: str, source: str) -> list[str]:
+    """Things that hang on a rail, and rails that are made of it, in the order of the brief."""
+    on = {
+        c.thing
+        for c in circuit.components
+        if net in c.pads.values() and c.thing not in ("", source) and not c.bare
+    }
+    rails = rails_of(subject.brief)
+    for rail in rails:
+        parent = parent_of(subject.brief, rail)
+        if parent is not None and parent.net == net:
+            on.add(rail.fed_by)
+    return [t.name for t in subject.brief.things if t.name in on]
+
+
+RULE = Rule(
+    "off-means-off",
+    "power",
+    "look",
+    "A device that is half off empties its cell in a drawer.",
+    Source(kind="computed", text="what hangs on the rail of each source"),
+    run,
+    ("circuit",),
+)
