@@ -67,7 +67,7 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
     design, stop = run_all(Design(brief=brief), library, stages)
     began = time.perf_counter()
     if stop:
-        waiting = [f for f in review(design, library) if f.severity == "stop" and f.rule != "stale"]
+        waiting = [f for f in review(design, library) if f.severity == "stop"]
         result = Release((stop, *waiting), {}, None)
     else:
         result = release(design, library)
@@ -118,7 +118,7 @@ def report_of(design: Design, result: Release, library: Library) -> dict[str, An
     violations = sum(
         f.severity == "stop"
         and f.station == "board"
-        and f.rule not in ("unrouted", "stale", "stage-refused")
+        and f.rule not in ("unrouted", "stage-refused")
         for f in result.findings
     )
     islands = [row["ground_islands"] for row in boards]

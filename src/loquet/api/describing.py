@@ -135,7 +135,7 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
     findings = [*card_findings(session, head.project.id), *all_findings(design, context.library)]
     stale = stale_slices(design)
     parent = session.get(VersionRow, head.version.parent_id) if head.version.parent_id else None
-    release = latest_release(session, head.revision.id)
+    released = released_now(session, head)
     return DesignHead(
         project=head.project.id,
         name=design.brief.name,
@@ -146,6 +146,7 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         can_redo=next_towards_tip(session, head) is not None,
         undo_label=head.version.label if parent else "",
         stops=sum(f.severity == "stop" for f in findings),
+        todo=len(stale),
         brief=design.brief,
         choices=design.choices,
         boards=boards_of(design.brief),
@@ -164,17 +165,16 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         findings=findings,
         tally=tally(design, context.library),
         stale=list(stale),
-        next=next_step(
-            design,
-            context.library,
-            findings,
-            release is not None and release.version_id == head.version.id,
-        ),
-        stations=[
-            station_card(name, design, findings, stale, release is not None) for name in STATIONS
-        ],
+        next=next_step(design, context.library, findings, released),
+        stations=[station_card(name, design, findings, stale, released) for name in STATIONS],
         jobs=running_jobs(head.project.id, context),
     )
+
+
+def released_now(session: Session, head: Head) -> bool:
+    """Whether the files are those of the present state."""
+    release = latest_release(session, head.revision.id)
+    return release is not None and release.version_id == head.version.id
 
 
 def station_card(
@@ -186,10 +186,12 @@ def station_card(
     slices = [s for s in SLICES if STATIONS_OF_STAGES[s] == name]
     missing = slices and not any(getattr(design, s) for s in slices)
     state: StationState
-    unplaced = name in ("stack", "build") and not design.placement
-    if missing or unplaced or (name == "release" and not released and not stops):
+    shows_board = name in ("stack", "build")
+    unplaced = shows_board and not design.placement
+    nothing = name in ("parts", "power") and not design.brief.things
+    if missing or unplaced or nothing or (name == "release" and not released and not stops):
         state = "empty"
-    elif any(s in stale for s in slices):
+    elif any(s in stale for s in slices) or (shows_board and "placement" in stale):
         state = "stale"
     elif stops:
         state = "stop"
@@ -277,7 +279,7 @@ def next_step(
         return step(brief_stops[0].sentence, "See the ways out", "", "pins")
     if brief_stops:
         return step(brief_stops[0].sentence, "Mend the brief", "", brief_stops[0].station)
-    stops = [f for f in findings if f.severity == "stop" and f.rule != "stale"]
+    stops = [f for f in findings if f.severity == "stop"]
     waits = [f for f in stops if f.station in ("pins", "circuit")]
     if waits:
         return step(
@@ -285,10 +287,8 @@ def next_step(
         )
     stale = stale_slices(design)
     if stale:
-        made = [TITLES[name] for name in SLICES if name not in stale]
-        done = f"Made so far: {', '.join(made)}." if made else "Nothing is made of the brief yet."
         return step(
-            f"{done} To do: {', '.join(TITLES[n] for n in stale)}.",
+            f"{made_so_far(design, stale)} To do: {', '.join(TITLES[n] for n in stale)}.",
             "Make the board",
             "everything",
             "board",
@@ -302,6 +302,15 @@ def next_step(
             "The board is whole and clean.", "Write and prove the files", "release", "release"
         )
     return step("The files are written and proven.", "Go to the order", "", "release")
+
+
+def made_so_far(design: Design, stale: tuple[str, ...]) -> str:
+    """What stands, and what stands there from an earlier state."""
+    made = [TITLES[name] for name in SLICES if name not in stale]
+    old = [TITLES[name] for name in SLICES if name in stale and getattr(design, name)]
+    if old:
+        return f"Made from an earlier state: {', '.join(old)}."
+    return f"Made so far: {', '.join(made)}." if made else "Nothing is made of the brief yet."
 
 
 def short_of_pins(design: Design, library: Library) -> bool:

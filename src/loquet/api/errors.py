@@ -34,9 +34,12 @@ class Problem(BaseModel):
 class Refused(Exception):
     """A request that is understood and cannot be met."""
 
-    def __init__(self, sentence: str, way_out: str = "", status: int = 422) -> None:
+    def __init__(
+        self, sentence: str, way_out: str = "", status: int = 422, place: str = ""
+    ) -> None:
         super().__init__(sentence)
-        self.problem, self.status = Problem(sentence=sentence, way_out=way_out), status
+        self.problem = Problem(sentence=sentence, way_out=way_out, place=place)
+        self.status = status
 
 
 DISK_FULL = Problem(

@@ -17,6 +17,7 @@ from loquet.api.releases import (
     describe_order,
     order_boards,
     refuse_stops,
+    refuse_twice,
 )
 from loquet.api.shapes import OrderView
 from loquet.core.comparing import Change, compare
@@ -97,9 +98,10 @@ class RepeatWanted(BaseModel):
 
 
 class PartsWanted(BaseModel):
-    """An order of parts for so many devices; the same key never orders twice."""
+    """An order of parts for so many devices; the same key never orders twice, `again` says that they are wanted once more."""
 
     quantity: Number
+    again: bool = False
     key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 
 
@@ -215,6 +217,8 @@ def order_parts(
     """Order the parts of so many devices at the simulated suppliers."""
     row, design = current_release(session, project_id)
     refuse_stops(session, context, project_id, design)
+    if not wanted.again:
+        refuse_twice(session, project_id, row, "parts", wanted.key)
     return order_parts_of(session, context, row, design, wanted.quantity, wanted.key)
 
 

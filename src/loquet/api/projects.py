@@ -10,13 +10,24 @@ from sqlalchemy import text
 from sqlalchemy.orm import Session
 
 from loquet.api.context import AUTHOR, Context, ContextNow, SessionNow, body_of
-from loquet.api.describing import all_findings, head_now, next_station
+from loquet.api.describing import (
+    all_findings,
+    head_now,
+    next_station,
+    next_step,
+    released_now,
+    running_jobs,
+)
 from loquet.api.shapes import DesignHead, ProjectCard
+from loquet.core.board.portrait import portrait_of
 from loquet.core.brains import chip_for
 from loquet.core.brief import BriefError, outline_polygon_mm, read_brief
 from loquet.core.design import Design
 from loquet.core.edits import Edit, apply, rests_on
+from loquet.core.freshness import stale_slices, stale_subjects
 from loquet.core.parts import PartError
+from loquet.core.remembering import Remembered
+from loquet.core.reviewing import fresh_views
 from loquet.store.designs import (
     NotFound,
     all_projects,
@@ -72,7 +83,12 @@ def card_of(session: Session, project: ProjectRow, context: Context) -> ProjectC
             quantity=0,
             wanted_by="",
             stops=0,
+            todo=0,
             next_station="brief",
+            next="",
+            version=0,
+            pictured=False,
+            jobs=[],
             demo=bool(project.demo),
             kept=project.kept,
             changed=project.created_at,
@@ -85,6 +101,7 @@ def readable_card(session: Session, project: ProjectRow, context: Context) -> Pr
     head = head_of(session, project.id)
     design = load_design(session, head.version)
     findings = all_findings(design, context.library)
+    released, stale = released_now(session, head), stale_slices(design)
     left, bottom, right, top = outline_polygon_mm(design.brief.board().outline).bounds
     return ProjectCard(
         id=project.id,
@@ -98,11 +115,30 @@ def readable_card(session: Session, project: ProjectRow, context: Context) -> Pr
         quantity=design.brief.quantity,
         wanted_by=design.brief.wanted_by.isoformat(),
         stops=sum(f.severity == "stop" for f in findings),
+        todo=len(stale),
         next_station=next_station(design, findings),
+        next=next_step(design, context.library, findings, released).sentence,
+        version=head.version.id,
+        pictured="placement" not in stale,
+        jobs=running_jobs(project.id, context),
         demo=bool(project.demo),
         kept=project.kept,
         changed=head.version.created_at,
     )
+
+
+PORTRAITS: Remembered[str] = Remembered(64)
+
+
+@router.get("/projects/{project_id}/picture.svg", response_class=Response)
+def get_portrait(project_id: int, session: SessionNow, context: ContextNow) -> Response:
+    """A small picture of the boards as they are made; 404 where none is placed."""
+    design = load_design(session, head_of(session, project_id).version)
+    views = fresh_views(design, context.library, stale_subjects(design))
+    if not views:
+        raise NotFound("There is no board to make a picture of yet.")
+    text = PORTRAITS.of((design, context.library), lambda: portrait_of(views))
+    return Response(text, media_type="image/svg+xml")
 
 
 class Keeping(BaseModel):

@@ -223,16 +223,24 @@ def new_order(
     if not 1 <= wanted.quantity <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
     refuse_stops(session, context, project_id, design)
-    placed = (o for o, _ in orders_of(session, project_id) if o.kind == "boards")
+    if not wanted.again:
+        refuse_twice(session, project_id, row, "boards", wanted.key)
+    return order_boards(session, context, row, design, wanted.quantity, wanted.key)
+
+
+def refuse_twice(session: Session, project_id: int, row: ReleaseRow, kind: str, key: str) -> None:
+    """What was ordered of a release already is asked about before it is ordered again; raises Refused with place `again`."""
+    placed = [o for o, _ in orders_of(session, project_id) if o.kind == kind]
     before = next((o for o in placed if o.release_id == row.id), None)
-    if before is not None and before.request_key != wanted.key and not wanted.again:
+    if before is not None and before.request_key != key:
+        what = "These boards were" if kind == "boards" else "Their parts were"
         raise Refused(
-            f"These boards were ordered on {before.placed_on:%Y-%m-%d} already, "
-            f"{before.quote['quantity']} of them.",
+            f"{what} ordered on {before.placed_on:%Y-%m-%d} already, "
+            f"for {before.quote['quantity']} devices.",
             "Say that you want them once more.",
             409,
+            "again",
         )
-    return order_boards(session, context, row, design, wanted.quantity, wanted.key)
 
 
 def refuse_stops(session: Session, context: Context, project_id: int, design: Design) -> None:

@@ -4,6 +4,7 @@ import gc
 import logging
 import socket
 import sys
+from collections.abc import Callable
 from dataclasses import dataclass
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
@@ -79,8 +80,8 @@ def pool_for(scheduler: str) -> Pool:
     return pool
 
 
-def serve(wanted: Serving) -> int:
-    """0 after an orderly stop, 4 where the port is taken."""
+def serve(wanted: Serving, begin: Callable[[Jobs], None] | None = None) -> int:
+    """0 after an orderly stop, 4 where the port is taken; `begin` starts work of its own beside the pages."""
     with socket.socket(socket.AF_INET6 if ":" in wanted.host else socket.AF_INET) as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
@@ -110,5 +111,7 @@ def serve(wanted: Serving) -> int:
     print(f"Loquet is at {wanted.address}", flush=True)
     gc.collect()
     gc.freeze()  # catalogues and code stay for good: no collection has to walk over them
+    if begin:
+        begin(context.jobs)
     server.run()
     return 0

@@ -28,7 +28,12 @@ class ProjectCard(BaseModel):
     quantity: int
     wanted_by: str
     stops: int
+    todo: Annotated[int, Field(description="stages that are not made of the present state")]
     next_station: str
+    next: Annotated[str, Field(description="where it stands, as the line of the project says it")]
+    version: int
+    pictured: Annotated[bool, Field(description="whether there is a board to make a picture of")]
+    jobs: list["JobCard"]
     demo: bool
     kept: Literal["shelf", "archive", "removed"]
     changed: datetime
@@ -173,6 +178,7 @@ class DesignHead(BaseModel):
     can_redo: bool
     undo_label: str
     stops: int
+    todo: Annotated[int, Field(description="stages that are not made of the present state")]
     brief: Brief
     choices: Choices
     boards: list[BoardOutline]

@@ -10,7 +10,7 @@ from loquet.core.freshness import stale_slices, stale_subjects
 from loquet.core.library import Library
 from loquet.core.measured import measured_library
 from loquet.core.parts import PartError
-from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES, board_view
+from loquet.core.pipeline import board_view
 from loquet.core.provenance import Finding
 
 
@@ -66,9 +66,8 @@ def fresh_views(
 
 
 def review(design: Design, library: Library) -> list[Finding]:
-    """Findings of every rule that can speak, and a stop for each slice that is missing or stale."""
+    """Findings of every rule that can speak; work that is not done yet is none (`stale_slices` names it)."""
     stale = stale_slices(design)
-    waiting = [stale_finding(design, name) for name in stale]
     try:
         subject = subject_of(design, library)
     except PartError as error:
@@ -79,8 +78,7 @@ def review(design: Design, library: Library) -> list[Finding]:
                 station="brief",
                 sentence=f"{error.part} {error.problem}.",
                 way_out=error.way_out,
-            ),
-            *waiting,
+            )
         ]
     rules = tuple(
         r
@@ -89,24 +87,4 @@ def review(design: Design, library: Library) -> list[Finding]:
         and not (r.id == "ground-island" and "pour" in stale)
     )
     order = {"stop": 0, "look": 1, "note": 2}
-    return sorted(
-        [*findings_of(run_rules(rules, subject)), *waiting], key=lambda f: order[f.severity]
-    )
-
-
-def stale_finding(design: Design, name: SliceName) -> Finding:
-    """A stop that says which stage has to run."""
-    title = TITLES[name]
-    made = bool(getattr(design, name))
-    sentence = (
-        f"The {title} was made from an earlier state of the design."
-        if made
-        else f"There is no {title} yet."
-    )
-    return Finding(
-        rule="stale",
-        severity="stop",
-        station=STATIONS_OF_STAGES[name],
-        sentence=sentence,
-        way_out=f"Make the {title} {'anew' if made else ''}".strip() + ".",
-    )
+    return sorted(findings_of(run_rules(rules, subject)), key=lambda f: order[f.severity])

@@ -50,7 +50,7 @@ def figures_of(design: Design, library: Library, board: str) -> Try:
         number=design.arrangement(board),
         open_links=len(routing.open_links),
         islands=pour.islands,
-        stops=sum(f.rule not in ("stale", "unrouted", "ground-island") for f in stops),
+        stops=sum(f.rule not in ("unrouted", "ground-island") for f in stops),
         length_mm=round(length / 1e6, 2),
         vias=len(routing.vias),
         pieces=len(routing.tracks),

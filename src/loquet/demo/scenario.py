@@ -11,7 +11,7 @@ BRAIN_BRIEFS = ("finder-lamp", "chart-module", "dew-panel", "filter-dial", "step
 FEED_BRIEFS = ("star-handset", "pocket-lamp", "twin-grips", "dome-desk", "chart-console")
 DEMO_BRIEFS = (
     *BOARD_BRIEFS,
-    *("ridge-handset", "log-key-pad"),
+    "log-key-pad",
     *SPREAD_BRIEFS,
     *BRAIN_BRIEFS,
     *FEED_BRIEFS,

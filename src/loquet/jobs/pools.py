@@ -13,7 +13,7 @@ from typing import Any, Protocol
 from loquet.jobs.telling import Told
 
 SPARE_WORKERS = 2
-BEHIND_THE_PAGES = 10
+BEHIND_THE_PAGES, AFTER_ALL_ELSE = 10, 19
 SPAWN = multiprocessing.get_context("spawn")
 CHANNEL: Any = None
 
@@ -44,11 +44,11 @@ class Pool(Protocol):
         """Give everything back."""
 
 
-def take_channel(channel: Any) -> None:
-    """In a worker process: keep the way to tell of progress, let the pages go first, and load what every job needs."""
+def take_channel(channel: Any, niceness: int) -> None:
+    """In a worker process: keep the way to tell of progress, let what is more urgent go first, and load what every job needs."""
     global CHANNEL
     CHANNEL = channel
-    os.nice(BEHIND_THE_PAGES)
+    os.nice(niceness)
     threading.Thread(target=end_with_parent, daemon=True).start()
     import loquet.jobs.making  # noqa: F401
 
@@ -74,10 +74,10 @@ def call(function: Callable[..., Any], arguments: tuple[object, ...]) -> Any:
 class Worker:
     """A process that takes one call at a time; ending a call ends the process."""
 
-    def __init__(self) -> None:
+    def __init__(self, niceness: int) -> None:
         self.channel = SPAWN.Queue()
         self.executor = ProcessPoolExecutor(
-            1, mp_context=SPAWN, initializer=take_channel, initargs=(self.channel,)
+            1, mp_context=SPAWN, initializer=take_channel, initargs=(self.channel, niceness)
         )
         self.executor.submit(int)
 
@@ -125,9 +125,13 @@ def drained(channel: Any) -> Iterator[Any]:
 
 
 class LocalPool:
-    """Warm worker processes of this machine, made when the first call comes; two stay ready."""
+    """Warm worker processes of this machine, made when the first call comes; two stay ready.
 
-    def __init__(self) -> None:
+    `niceness` says how far they stand behind the pages, from 0 to 19.
+    """
+
+    def __init__(self, niceness: int = BEHIND_THE_PAGES) -> None:
+        self.niceness = niceness
         self.spare: list[Worker] = []
         self.busy: set[Worker] = set()
         self.lock = threading.Lock()
@@ -136,7 +140,7 @@ class LocalPool:
     def submit(self, function: Callable[..., Any], *arguments: object) -> LocalRunning:
         """Start a call on a spare worker, or on a new one."""
         with self.lock:
-            worker = self.spare.pop() if self.spare else Worker()
+            worker = self.spare.pop() if self.spare else Worker(self.niceness)
             self.busy.add(worker)
         for _ in drained(worker.channel):
             pass
@@ -146,7 +150,7 @@ class LocalPool:
         """Have the spare workers ready before the first call."""
         with self.lock:
             while len(self.spare) < SPARE_WORKERS and not self.closed:
-                self.spare.append(Worker())
+                self.spare.append(Worker(self.niceness))
 
     def give_back(self, worker: Worker, whole: bool) -> None:
         """Keep a worker as a spare one, or let it go."""

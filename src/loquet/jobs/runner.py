@@ -22,6 +22,12 @@ from loquet.jobs.telling import Told
 from loquet.store.tables import JobRow
 
 LOG = logging.getLogger("loquet.jobs")
+
+
+class Short(Exception):
+    """A job that kept what it made, but did not come to its end; says where it stopped and why."""
+
+
 EXPECTED = (StageRefused, RecipeNotPossible, NoRoom, PartError)
 MOST_JOBS = 8
 WAIT_S = 20.0
@@ -111,6 +117,7 @@ class Jobs:
         self.threads = ThreadPoolExecutor(MOST_JOBS, thread_name_prefix="loquet-job")
         self.tickets: dict[tuple[int, str], Ticket] = {}
         self.lock = threading.Lock()
+        self.closed = False
 
     def mark_lost(self) -> None:
         """Jobs that a crash left running say so."""
@@ -124,9 +131,14 @@ class Jobs:
                     datetime.now(UTC),
                 )
 
-    def start(self, project_id: int, revision_id: int, kind: str, work: Work) -> int:
-        """Queue work; returns the job's number. The same kind for the same project is not started twice."""
-        mine = Ticket(project_id, kind, self.pool)
+    def start(
+        self, project_id: int, revision_id: int, kind: str, work: Work, pool: Pool | None = None
+    ) -> int:
+        """Queue work; returns the job's number. The same kind for the same project is not started twice.
+
+        It computes in `pool`, else in that of the application.
+        """
+        mine = Ticket(project_id, kind, pool or self.pool)
         with self.lock:
             ticket = self.tickets.setdefault((project_id, kind), mine)
         if ticket is not mine:
@@ -168,6 +180,8 @@ class Jobs:
             state, message = "done", work(ticket)
         except RoutingStopped as stopped:
             state, message = "stopped", f"Stopped; {stopped or 'the design is as it was'}."
+        except Short as problem:
+            state, message = "short", str(problem)
         except EXPECTED as problem:
             state, message = "refused", str(problem)
         except Exception:
@@ -204,6 +218,11 @@ class Jobs:
             ticket.stop.set()
         return ticket is not None
 
+    def busy(self) -> bool:
+        """Whether anything runs now."""
+        with self.lock:
+            return bool(self.tickets)
+
     def of_project(self, project_id: int) -> list[Ticket]:
         """Jobs that run for a project now."""
         with self.lock:
@@ -212,6 +231,7 @@ class Jobs:
     def close(self) -> None:
         """Stop everything and wait."""
         with self.lock:
+            self.closed = True
             for ticket in self.tickets.values():
                 ticket.stop.set()
         self.threads.shutdown(wait=True, cancel_futures=True)

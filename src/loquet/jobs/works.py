@@ -27,7 +27,7 @@ from loquet.jobs.making import (
     make_try,
     make_way,
 )
-from loquet.jobs.runner import Ticket, Work
+from loquet.jobs.runner import Short, Ticket, Work
 from loquet.store.answers import answer_of, keep_answer
 from loquet.store.designs import commit_version, head_of, load_design
 from loquet.store.logbook import open_cards
@@ -266,7 +266,7 @@ def finish(factory: sessionmaker[Session], project_id: int, author: str, stops: 
             open_stops = stops(load_design(session, head_of(session, project_id).version))
         if open_stops:
             more = f" and {len(open_stops) - 1} more" if len(open_stops) > 1 else ""
-            return f"{said} Stopped before the files: {open_stops[0]}{more}".strip()
+            raise Short(f"{said} Stopped before the files: {open_stops[0]}{more}".strip())
         return package(ticket)
 
     return work
@@ -289,11 +289,14 @@ def make_release(factory: sessionmaker[Session], project_id: int) -> Work:
             design: Design = load_design(session, head.version)
             faults = [card.title for card in open_cards(session, project_id)]
         if faults:
-            return f"Nothing is written while a fault is open in the log: {faults[0]}. Fix it, or waive it with a reason."
+            raise Short(
+                f"Nothing is written while a fault is open in the log: {faults[0]}. "
+                "Fix it, or waive it with a reason."
+            )
         ticket.say("writing the files and reading them back")
         answer: Any = ticket.compute(make_package, design.model_dump_json())
         if isinstance(answer, Refusal):
-            return answer.sentence
+            raise Short(answer.sentence)
         files, proof = answer
         with factory.begin() as session:
             store_release(

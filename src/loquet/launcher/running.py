@@ -106,18 +106,20 @@ def start(wanted: Wanted) -> int:
         ensure_warm()
         say("starting the database")
         with database():
-            if wanted.demo:
-                from loquet.demo.seeding import seed
-
-                say("looking after the demo data")
-                seed()
             from loquet.api.serving import Serving, serve
+            from loquet.demo.making import begin
+            from loquet.demo.seeding import seed
+
+            if wanted.demo:
+                say("looking after the demo data; their boards are made in the background")
+                seed()
 
             if token:
                 say(
                     f"WARNING: {wanted.host} can be reached from other machines, unencrypted; whoever has the token below may read and change everything"
                 )
-            code = serve(Serving(wanted.host, wanted.port, token, wanted.scheduler))
+            serving = Serving(wanted.host, wanted.port, token, wanted.scheduler)
+            code = serve(serving, begin if wanted.demo else None)
             say("stopped")
             return code
 

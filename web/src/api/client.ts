@@ -1,5 +1,8 @@
 import createClient from "openapi-fetch";
+import { Refusal } from "./refusal";
 import type { components, paths } from "./schema";
+
+export { Refusal };
 
 export type Schemas = components["schemas"];
 export type DesignHead = Schemas["DesignHead"];
@@ -14,17 +17,6 @@ export const client = createClient<paths>({
 	headers: { "X-Loquet": "page" },
 });
 
-/** An answer of the server that is not what was asked for: a sentence, a way out, and where. */
-export class Refusal extends Error {
-	constructor(
-		readonly sentence: string,
-		readonly wayOut: string,
-		readonly status: number,
-	) {
-		super(`${sentence} ${wayOut}`.trim());
-	}
-}
-
 type Answer<T> = { data?: T; error?: unknown; response: Response };
 
 /** The data of an answer, or its refusal thrown. */
@@ -33,9 +25,18 @@ export async function take<T>(request: Promise<Answer<T>>): Promise<T> {
 	try {
 		answer = await request;
 	} catch {
-		throw new Refusal("Loquet does not answer.", "Start it again with ./loquet start; nothing is lost.", 0);
+		throw new Refusal(
+			"Loquet does not answer.",
+			"Start it again with ./loquet start; what it had answered is kept.",
+			0,
+		);
 	}
 	if (answer.response.ok) return answer.data as T;
-	const problem = (answer.error ?? {}) as { sentence?: string; way_out?: string };
-	throw new Refusal(problem.sentence ?? "The request was refused.", problem.way_out ?? "", answer.response.status);
+	const problem = (answer.error ?? {}) as { sentence?: string; way_out?: string; place?: string };
+	throw new Refusal(
+		problem.sentence ?? "The request was refused.",
+		problem.way_out ?? "",
+		answer.response.status,
+		problem.place,
+	);
 }

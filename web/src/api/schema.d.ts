@@ -11,13 +11,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * Look For Bench
          * @description The serial ports of this machine, and the name of the bench unit at an address where one is given.
          */
-        get: operations["look_for_bench"];
-        put?: never;
-        post?: never;
+        post: operations["look_for_bench"];
         delete?: never;
         options?: never;
         head?: never;
@@ -803,7 +803,7 @@ export interface paths {
         };
         /**
          * List Orders
-         * @description Orders, the newest first.
+         * @description Orders of all revisions, the newest first.
          */
         get: operations["list_orders"];
         put?: never;
@@ -912,6 +912,26 @@ export interface paths {
          * @description Order the parts of so many devices at the simulated suppliers.
          */
         post: operations["order_parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/picture.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Portrait
+         * @description A small picture of the boards as they are made; 404 where none is placed.
+         */
+        get: operations["get_portrait"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1118,6 +1138,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/revisions/{letter}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Revision
+         * @description A revision as a project of its own, with everything that was made of it: so that an old one can be opened while a later one goes on.
+         */
+        post: operations["copy_revision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/schemes": {
         parameters: {
             query?: never;
@@ -1267,7 +1307,7 @@ export interface paths {
         };
         /**
          * List Units
-         * @description The units of the present revision.
+         * @description The units of all revisions.
          */
         get: operations["list_units"];
         put?: never;
@@ -2622,7 +2662,7 @@ export interface components {
                 charge_light: boolean;
                 /**
                  * Charge Ma
-                 * @description 0 is half its capacity in an hour, 500 mA at most
+                 * @description 0 is half its capacity in an hour, 280 mA at most
                  * @default 0
                  */
                 charge_ma: number;
@@ -3677,6 +3717,13 @@ export interface components {
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
+                /**
+                 * Programmed
+                 * @description how its program gets in; before it is soldered, once and for all
+                 * @default on the board
+                 * @enum {string}
+                 */
+                programmed: "on the board" | "before it is soldered";
                 /**
                  * Rail
                  * @default
@@ -6051,7 +6098,7 @@ export interface components {
                 charge_light: boolean;
                 /**
                  * Charge Ma
-                 * @description 0 is half its capacity in an hour, 500 mA at most
+                 * @description 0 is half its capacity in an hour, 280 mA at most
                  * @default 0
                  */
                 charge_ma: number;
@@ -7106,6 +7153,13 @@ export interface components {
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
+                /**
+                 * Programmed
+                 * @description how its program gets in; before it is soldered, once and for all
+                 * @default on the board
+                 * @enum {string}
+                 */
+                programmed: "on the board" | "before it is soldered";
                 /**
                  * Rail
                  * @default
@@ -9039,6 +9093,11 @@ export interface components {
             tally: components["schemas"]["Working"][];
             /** Things */
             things: components["schemas"]["DrawnThing"][];
+            /**
+             * Todo
+             * @description stages that are not made of the present state
+             */
+            todo: number;
             /** Undo Label */
             undo_label: string;
             /** Version */
@@ -9515,7 +9574,7 @@ export interface components {
         };
         /**
          * FirstPower
-         * @description The tables of the first power: rails against ground and neighbours before power, volts after it, the current limit and what it draws.
+         * @description The tables of the first power: rails against ground and neighbours before power, volts after it, the volts to set (nothing where the device is fed by a host alone), the current limit and what it draws.
          */
         FirstPower: {
             /** After */
@@ -9526,6 +9585,7 @@ export interface components {
             limit: components["schemas"]["Working"];
             /** Neighbours */
             neighbours: components["schemas"]["Expected"][];
+            volts: components["schemas"]["Working"] | null;
         };
         /**
          * FoundFree
@@ -10021,7 +10081,7 @@ export interface components {
         };
         /**
          * Landed
-         * @description What so many devices cost: lines in cents with their workings, the sum, and each.
+         * @description What so many devices cost: lines in cents with their workings, the sum, and each; where something in it is `unpriced`, the sum is the least that they cost. `short` are lines that nobody has in that number now.
          */
         Landed: {
             /** Each Cents */
@@ -10033,8 +10093,18 @@ export interface components {
             ][];
             /** Quantity */
             quantity: number;
+            /**
+             * Short
+             * @default []
+             */
+            short: string[];
             /** Total Cents */
             total_cents: number;
+            /**
+             * Unpriced
+             * @default []
+             */
+            unpriced: string[];
             /** Workings */
             workings: components["schemas"]["Working"][];
         };
@@ -10576,9 +10646,14 @@ export interface components {
         };
         /**
          * OrderRequest
-         * @description How many to order at the chosen house, and a key of the page's own: the same key never orders twice.
+         * @description How many to order at the chosen house, and a key of the page's own: the same key never orders twice. `again` says that the same boards are wanted once more.
          */
         OrderRequest: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
             /** Key */
             key: string;
             /** Quantity */
@@ -10607,6 +10682,11 @@ export interface components {
             quantity: number;
             /** Release */
             release: number;
+            /**
+             * Revision
+             * @default
+             */
+            revision: string;
             /** Sentence */
             sentence: string;
             /** State */
@@ -10906,9 +10986,14 @@ export interface components {
         };
         /**
          * PartsWanted
-         * @description An order of parts for so many devices; the same key never orders twice.
+         * @description An order of parts for so many devices; the same key never orders twice, `again` says that they are wanted once more.
          */
         PartsWanted: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
             /** Key */
             key: string;
             /** Quantity */
@@ -11821,7 +11906,7 @@ export interface components {
                 charge_light: boolean;
                 /**
                  * Charge Ma
-                 * @description 0 is half its capacity in an hour, 500 mA at most
+                 * @description 0 is half its capacity in an hour, 280 mA at most
                  * @default 0
                  */
                 charge_ma: number;
@@ -12876,6 +12961,13 @@ export interface components {
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
+                /**
+                 * Programmed
+                 * @description how its program gets in; before it is soldered, once and for all
+                 * @default on the board
+                 * @enum {string}
+                 */
+                programmed: "on the board" | "before it is soldered";
                 /**
                  * Rail
                  * @default
@@ -14307,6 +14399,8 @@ export interface components {
             height_mm: number;
             /** Id */
             id: number;
+            /** Jobs */
+            jobs: components["schemas"]["JobCard"][];
             /**
              * Kept
              * @enum {string}
@@ -14314,16 +14408,38 @@ export interface components {
             kept: "shelf" | "archive" | "removed";
             /** Name */
             name: string;
+            /**
+             * Next
+             * @description where it stands, as the line of the project says it
+             */
+            next: string;
             /** Next Station */
             next_station: string;
+            /**
+             * Pictured
+             * @description whether there is a board to make a picture of
+             */
+            pictured: boolean;
             /** Purpose */
             purpose: string;
             /** Quantity */
             quantity: number;
+            /**
+             * Readable
+             * @default true
+             */
+            readable: boolean;
             /** Revision */
             revision: string;
             /** Stops */
             stops: number;
+            /**
+             * Todo
+             * @description stages that are not made of the present state
+             */
+            todo: number;
+            /** Version */
+            version: number;
             /** Wanted By */
             wanted_by: string;
             /** Width Mm */
@@ -15647,8 +15763,8 @@ export interface components {
          *     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
          *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
          *     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-         *     `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has. `DRAWS` names parts
-         *     of the catalogue whose current is its own beside those of its bodies.
+         *     `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed. `DRAWS` names parts
+         *     of the catalogue whose current is its own beside those of its bodies, `LEAST_V` is the least that what hangs on its plug wants.
          */
         Thing: {
             /**
@@ -15845,6 +15961,8 @@ export interface components {
             id: number;
             /** Records */
             records: number;
+            /** Revision */
+            revision: string;
             /** Serial */
             serial: string;
             /** Simulated */
@@ -22024,6 +22142,125 @@ export interface operations {
             };
         };
     };
+    get_portrait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_pin_verdict: {
         parameters: {
             query?: {
@@ -23142,6 +23379,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Change"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadIn"];
                 };
             };
             /** @description Bad Request */

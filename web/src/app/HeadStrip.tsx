@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import type { DesignHead } from "../api/client";
 import { Button } from "../design/Button";
 import { Sign } from "../design/Sign";
+import { standing } from "../document/standing";
 import { useDesign } from "../document/useDesign";
 
 export function HeadStrip({
@@ -31,7 +32,7 @@ export function HeadStrip({
 			<span className="text-ink-2 max-[800px]:hidden">
 				revision {head.revision}, {sizes(head.boards)}
 			</span>
-			<Meter stops={head.stops} />
+			<Meter stops={head.stops} todo={head.todo} />
 			<span className="flex-1">{underWay && <UnderWay />}</span>
 			<Button
 				onClick={undo}
@@ -92,16 +93,21 @@ function UnderWay() {
 	);
 }
 
-/** What still stands between now and an order, as counted stops. */
-function Meter({ stops }: { stops: number }) {
+/** What still stands between now and an order: stops, else what is still to be made. */
+function Meter({ stops, todo }: { stops: number; todo: number }) {
+	const [sign, look] = stops
+		? (["stop", "border-stop text-stop"] as const)
+		: todo
+			? (["empty", "border-line text-ink-2"] as const)
+			: (["clear", "border-clear text-clear"] as const);
 	return (
 		<span
 			data-testid="ready-meter"
-			className={`flex items-center gap-2 rounded-full border px-3 py-0.5 whitespace-nowrap ${stops ? "border-stop text-stop" : "border-clear text-clear"}`}
+			className={`flex items-center gap-2 rounded-full border px-3 py-0.5 whitespace-nowrap ${look}`}
 		>
-			<Sign kind={stops ? "stop" : "clear"} size={12} />
+			<Sign kind={sign} size={12} />
 			<span>
-				{stops ? `${stops} ${stops === 1 ? "stop" : "stops"}` : "No stops"}
+				{standing(stops, todo)}
 				<span className="max-[800px]:sr-only"> before an order</span>
 			</span>
 		</span>

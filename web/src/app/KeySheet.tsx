@@ -15,7 +15,7 @@ const KEYS: [string, string][] = [
 	],
 	["R", "turn the picked thing by 90 degrees; with Shift by 15 (Brief)"],
 	["Q", "turn the selected part by 90 degrees (Board)"],
-	["wheel or + and -, drag on empty board", "zoom, pan; 0 shows the whole board (Board)"],
+	["wheel or + and -, drag on empty board", "zoom, pan; Home shows the whole board (Board)"],
 	["Space, Backspace, Enter", "while a track is drawn: other side, step back, end (Board)"],
 	["Backspace, Enter, Escape", "while the line of an area is drawn: step back, close it, give it up (Board)"],
 	["Escape", "leave a selection or a window"],

@@ -1,7 +1,7 @@
 import { useNavigate } from "react-router";
 import type { JobKind } from "../api/client";
 import { Button } from "../design/Button";
-import { Sign } from "../design/Sign";
+import { Sign, type SignKind } from "../design/Sign";
 import { type Notice, useDesign } from "../document/useDesign";
 import type { StationName } from "./stations";
 
@@ -15,6 +15,14 @@ const DOING: Record<string, string> = {
 	everything: "Making everything",
 	finish: "Finishing",
 	release: "Writing and proving the files",
+};
+
+const SIGNS: Record<Notice["kind"], SignKind> = {
+	done: "clear",
+	short: "look",
+	away: "working",
+	refused: "stop",
+	conflict: "stop",
 };
 
 /** Where the design stands, in one line, and the one thing to do next; while a job runs, what it does. */
@@ -81,7 +89,7 @@ function Said({ notice, dismiss }: { notice: Notice; dismiss: () => void }) {
 			data-kind={notice.kind}
 			className="flex max-h-full min-w-0 flex-1 items-center gap-2"
 		>
-			<Sign kind={notice.kind === "done" ? "clear" : "stop"} />
+			<Sign kind={SIGNS[notice.kind]} />
 			<span className="max-h-full flex-1 overflow-y-auto">
 				{notice.sentence} <span className="text-ink-2">{notice.wayOut}</span>
 			</span>

@@ -1,4 +1,5 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import { useRefused } from "../document/useDesign";
 import { typedNumber } from "./typedNumber";
 
 /** A number that is sent when the field is left or Enter is pressed; what is no number is said, not dropped. */
@@ -17,6 +18,17 @@ export function NumberField({
 }) {
 	const [problem, setProblem] = useState("");
 	const shown = value == null ? "" : String(value);
+	// What was sent and then refused goes back to what stands; that it did is said beside the field.
+	const sent = useRef<{ field: HTMLInputElement; text: string } | null>(null);
+	const refused = useRefused();
+	useEffect(() => {
+		if (!refused || !sent.current) return;
+		const { field, text } = sent.current;
+		sent.current = null;
+		if (text === shown) return;
+		field.value = shown;
+		setProblem(`${text} is not taken; it is ${shown || "empty"} as before.`);
+	}, [refused, shown]);
 	const leave = (field: HTMLInputElement) => {
 		const text = field.value.trim();
 		if (text === shown) return setProblem("");
@@ -24,7 +36,9 @@ export function NumberField({
 		const typed = typedNumber(text, unit);
 		if (typed == null) return setProblem(`Type a number${unit ? ` in ${unit}` : ""}.`);
 		setProblem("");
-		if (typed !== value) set(typed);
+		if (typed === value) return;
+		sent.current = { field, text };
+		set(typed);
 	};
 	return (
 		<label className="grid grid-cols-[84px_1fr] items-center gap-x-2 text-[12px]">

@@ -11,6 +11,7 @@ import {
 	take,
 } from "../api/client";
 import { EditQueue } from "./editQueue";
+import { patiently } from "./patient";
 
 export type Design = {
 	head: DesignHead;
@@ -30,7 +31,17 @@ export type Design = {
 	say: (notice: Notice) => void;
 };
 
-export type Notice = { kind: "refused" | "done" | "conflict"; sentence: string; wayOut: string };
+/** `short`: a job that kept what it made but did not come to its end; `away`: what was done waits for the server. */
+export type Notice = {
+	kind: "refused" | "done" | "conflict" | "short" | "away";
+	sentence: string;
+	wayOut: string;
+};
+const AWAY: Notice = {
+	kind: "away",
+	sentence: "What you did waits here and is sent as soon as Loquet answers.",
+	wayOut: "Keep this page open.",
+};
 
 export const DesignContext = createContext<Design | null>(null);
 
@@ -39,6 +50,12 @@ export function useDesign(): Design {
 	const design = useContext(DesignContext);
 	if (!design) throw new Error("useDesign is used outside a project");
 	return design;
+}
+
+/** The refusal that is on screen, if one is; also outside a project. */
+export function useRefused(): Notice | null {
+	const notice = useContext(DesignContext)?.notice;
+	return notice?.kind === "refused" || notice?.kind === "conflict" ? notice : null;
 }
 
 export const headKey = (project: number) => ["project", project, "head"];
@@ -75,6 +92,7 @@ export function useDesignState(project: number): { design: Design | null; failur
 			if (stream) return;
 			stream = new EventSource(`/api/projects/${project}/events`);
 			stream.onmessage = listen;
+			stream.onopen = () => setNotice((now) => (now?.kind === "away" ? null : now));
 		};
 		follow();
 		document.addEventListener("visibilitychange", follow);
@@ -95,7 +113,7 @@ export function useDesignState(project: number): { design: Design | null; failur
 					await refresh();
 					setJobs((now) => now.filter((card) => card.id !== id));
 					setNotice({
-						kind: job.state === "done" ? "done" : "refused",
+						kind: job.state === "done" || job.state === "short" ? job.state : "refused",
 						sentence: job.message || `The job is ${job.state}.`,
 						wayOut: "",
 					});
@@ -121,7 +139,7 @@ export function useDesignState(project: number): { design: Design | null; failur
 			const refusal =
 				problem instanceof Refusal ? problem : new Refusal("Something went wrong in this page.", String(problem), 0);
 			setNotice({
-				kind: refusal.status === 409 ? "conflict" : "refused",
+				kind: refusal.status === 409 ? "conflict" : refusal.status === 0 ? "away" : "refused",
 				sentence: refusal.sentence,
 				wayOut: refusal.wayOut,
 			});
@@ -133,8 +151,11 @@ export function useDesignState(project: number): { design: Design | null; failur
 	const path = { params: { path: { project_id: project } } };
 	const send = async (edit: Edit): Promise<boolean> => {
 		const version = queries.getQueryData<DesignHead>(headKey(project))?.version ?? 0;
+		// The version is the one that was seen: an edit that did arrive, but whose answer was lost, is not done twice.
+		const post = () =>
+			take(client.POST("/api/projects/{project_id}/edits", { ...path, body: { edit, version }, keepalive: true }));
 		try {
-			await put(await take(client.POST("/api/projects/{project_id}/edits", { ...path, body: { edit, version } })));
+			await put(await patiently(post, () => setNotice(AWAY)));
 			setNotice(null);
 			return true;
 		} catch (problem) {
@@ -170,6 +191,17 @@ export function useDesignState(project: number): { design: Design | null; failur
 			() => take(client.POST("/api/projects/{project_id}/restore", { ...path, body: { version } })),
 			(_, now) => `${now.undo_label}.`,
 		);
+
+	const waitsForServer = underWay && notice?.kind === "away";
+	useEffect(() => {
+		// A value that is being typed goes out before the page does; what the server has not taken asks to stay.
+		const leave = (event: BeforeUnloadEvent) => {
+			if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur();
+			if (waitsForServer) event.preventDefault();
+		};
+		window.addEventListener("beforeunload", leave);
+		return () => window.removeEventListener("beforeunload", leave);
+	}, [waitsForServer]);
 
 	if (!head) return { design: null, failure: query.error instanceof Refusal ? query.error : null };
 	const design: Design = {

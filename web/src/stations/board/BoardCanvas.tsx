@@ -281,7 +281,7 @@ export function BoardCanvas(props: Props) {
 			pickAlso([]);
 		} else if ((event.key === "+" || event.key === "-") && view)
 			lookAt((now) => zoomAt(now, { x: size.w / 2, y: size.h / 2 }, event.key === "+" ? 1.25 : 0.8));
-		else if (event.key === "0" && size.w) {
+		else if (event.key === "Home" && size.w) {
 			byHand.current = "";
 			setView(fitView(w, h, size.w, size.h, side === "far"));
 		}

@@ -63,7 +63,57 @@ export function DeviceForm({ board }: { board: string }) {
 				value={brief.quantity}
 				set={(quantity) => quantity != null && void edit({ kind: "set-quantity", quantity })}
 			/>
+			<Wanted />
+			<Purpose />
 		</div>
+	);
+}
+
+/** The day by which the devices are wanted: the calendar counts back from it. */
+function Wanted() {
+	const { head, edit } = useDesign();
+	const day = head.brief.wanted_by;
+	return (
+		<label className="grid grid-cols-[84px_1fr] items-center gap-x-2 text-[12px]">
+			<span className="text-ink-2">Wanted by</span>
+			<input
+				key={day}
+				type="date"
+				aria-label="Wanted by"
+				required
+				className="figure min-w-0 border border-line bg-card px-1 py-0.5"
+				defaultValue={day}
+				onBlur={(event) => {
+					const wanted_by = event.target.value;
+					if (!wanted_by) event.target.value = day;
+					else if (wanted_by !== day) void edit({ kind: "set-quantity", quantity: head.brief.quantity, wanted_by });
+				}}
+				onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+			/>
+		</label>
+	);
+}
+
+/** What the device is for, in a line; it stands on the shelf and in the package. */
+function Purpose() {
+	const { head, edit } = useDesign();
+	const purpose = head.brief.purpose;
+	return (
+		<label className="grid grid-cols-[84px_1fr] items-center gap-x-2 text-[12px]">
+			<span className="text-ink-2">For</span>
+			<input
+				key={purpose}
+				aria-label="Purpose"
+				maxLength={200}
+				className="min-w-0 border border-line bg-card px-1 py-0.5"
+				defaultValue={purpose}
+				onBlur={(event) => {
+					const words = event.target.value.trim();
+					if (words !== purpose) void edit({ kind: "set-words", purpose: words });
+				}}
+				onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+			/>
+		</label>
 	);
 }
 

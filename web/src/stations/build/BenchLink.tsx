@@ -12,7 +12,7 @@ export function BenchLink({ link, setLink }: { link: Link; setLink: (link: Link)
 	const [ports, setPorts] = useState<string[]>([]);
 	const { ask, problem, busy } = useAsking(["bench"]);
 	const look = async () => {
-		const found = await ask(() => take(client.GET("/api/bench", { params: { query: { at: link.at.trim() } } })));
+		const found = await ask(() => take(client.POST("/api/bench", { params: { query: { at: link.at.trim() } } })));
 		setPorts(found?.ports ?? []);
 		setLink({ at: link.at.trim(), name: found?.name ?? "" });
 	};

@@ -18,8 +18,13 @@ export function PowerPage({ build }: { build: Build }) {
 				<Table title="2 Neighbours most likely bridged, power off" rows={power.neighbours} />
 				<section>
 					<h2 className="border-b border-ink pb-1 font-semibold">3 Power on</h2>
-					<p className="mt-2 flex justify-between">
-						Limit the bench supply to <Figure working={power.limit} />
+					{power.volts && (
+						<p className="mt-2 flex justify-between">
+							Set the bench supply to <Figure working={power.volts} />
+						</p>
+					)}
+					<p className="mt-1 flex justify-between">
+						Limit it to <Figure working={power.limit} />
 					</p>
 					<p className="mt-1 flex justify-between">
 						All rails give, waiting <Figure working={power.idle} />

@@ -49,6 +49,7 @@ export function UnitsPage({ build }: { build: Build }) {
 							>
 								<span className="figure">{unit.serial}</span>
 								<span className="text-[12px] text-ink-2">
+									{unit.revision !== head.revision && `rev. ${unit.revision}, `}
 									{unit.simulated ? "simulated" : `${unit.records} records`}
 								</span>
 							</button>

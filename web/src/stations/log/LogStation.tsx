@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import { client, type Schemas, take } from "../../api/client";
 import { BoardDifferences } from "../../app/BoardDifferences";
 import { Button } from "../../design/Button";
@@ -159,6 +160,14 @@ function Revisions({ log }: { log: Log }) {
 	const { ask, problem } = useAsking(["project", head.project]);
 	const [compared, setCompared] = useState<string | null>(null);
 	const params = { path: { project_id: head.project } };
+	const navigate = useNavigate();
+	const open = async (letter: string) => {
+		const path = { project_id: head.project, letter };
+		const made = await ask(() =>
+			take(client.POST("/api/projects/{project_id}/revisions/{letter}/copy", { params: { path } })),
+		);
+		if (made) navigate(`/project/${made.project}/board`);
+	};
 	return (
 		<section aria-label="Revisions" className="w-[290px] shrink-0 overflow-y-auto border-l border-rule px-3 py-3">
 			<h2 className="border-b border-ink pb-1 font-semibold">Revisions</h2>
@@ -181,6 +190,16 @@ function Revisions({ log }: { log: Log }) {
 								onClick={() => setCompared(compared === row.letter ? null : row.letter)}
 							>
 								{compared === row.letter ? "Close the comparison" : `Compare ${row.letter} with ${head.revision}`}
+							</Button>
+						)}
+						{row.letter !== head.revision && row.version != null && (
+							<Button
+								weight="quiet"
+								data-testid="open-revision"
+								title="A project of its own with all that this revision has; the one that is open stays as it is"
+								onClick={() => void open(row.letter)}
+							>
+								Open {row.letter} beside it
 							</Button>
 						)}
 						{compared === row.letter && row.version != null && <Compared letter={row.letter} version={row.version} />}

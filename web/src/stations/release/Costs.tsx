@@ -85,6 +85,7 @@ export function Costs() {
 							<td>in all</td>
 							{rows.map((row) => (
 								<td key={row.house} className="figure text-right" data-total={row.house}>
+									{least(row)}
 									{money(row.landed.total_cents)}
 								</td>
 							))}
@@ -93,6 +94,7 @@ export function Costs() {
 							<td className="text-ink-2">each</td>
 							{rows.map((row) => (
 								<td key={row.house} className="figure text-right">
+									{least(row)}
 									{money(row.landed.each_cents)}
 								</td>
 							))}
@@ -101,6 +103,7 @@ export function Costs() {
 				</table>
 				<Curve rows={rows} quantity={quantity} />
 			</div>
+			{rows[0] && <Lacking row={rows[0]} />}
 			{rows
 				.filter((row) => row.house === head.choices.house && row.options.length > 0)
 				.map((row) => (
@@ -118,6 +121,29 @@ export function Costs() {
 		</section>
 	);
 }
+
+/** What has no price, and what nobody has in that number: without it the sum is the least that they cost. */
+function Lacking({ row }: { row: Landed }) {
+	const { unpriced, short } = row.landed;
+	return (
+		<ul className="mt-1 text-[12px]" data-testid="lacking">
+			{unpriced.length > 0 && (
+				<li className="flex items-start gap-1.5">
+					<Sign kind="look" size={12} />
+					No price is known of {unpriced.join(", ")}: the sums are the least that the devices cost.
+				</li>
+			)}
+			{short.length > 0 && (
+				<li className="flex items-start gap-1.5">
+					<Sign kind="look" size={12} />
+					Nobody has enough now of {short.join(", ")}; the calendar counts the days until they come.
+				</li>
+			)}
+		</ul>
+	);
+}
+
+const least = (row: Landed) => (row.landed.unpriced.length > 0 ? "at least " : "");
 
 /** What every other option of the chosen house would change in all. */
 function Options({ row }: { row: Landed }) {

@@ -6,6 +6,7 @@ import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useAsking } from "../../document/useAsking";
 import { useDesign } from "../../document/useDesign";
+import { OnceMore } from "./OnceMore";
 import { useOrder } from "./useOrder";
 
 type Order = Schemas["OrderView"];
@@ -13,7 +14,7 @@ type Order = Schemas["OrderView"];
 /** Orders with their states on a simulated calendar. */
 export function Orders() {
 	const { head } = useDesign();
-	const orderParts = useOrder("parts");
+	const parts = useOrder("parts");
 	const key = ["project", head.project, "orders"];
 	const queries = useQueryClient();
 	const query = useQuery({
@@ -35,11 +36,12 @@ export function Orders() {
 		<section aria-label="Orders" className="border-t border-rule px-4 py-3">
 			<h2 className="mb-2 font-semibold">
 				Orders{" "}
-				<Button className="mr-2" onClick={() => void orderParts(head.brief.quantity)} data-testid="order-parts">
+				<Button className="mr-2" onClick={() => void parts.place(head.brief.quantity)} data-testid="order-parts">
 					Order parts for {head.brief.quantity}
 				</Button>
 				<span className="border border-legend px-1.5 text-[12px] font-normal text-legend">simulated</span>
 			</h2>
+			<OnceMore order={parts} />
 			<Since />
 			{query.data.map((order) => (
 				<Row key={order.id} order={order} pass={() => void pass(order)} />
@@ -103,13 +105,16 @@ function Answer({ order }: { order: Order }) {
 }
 
 function Row({ order, pass }: { order: Order; pass: () => void }) {
+	const { head } = useDesign();
 	const now = order.states.indexOf(order.state);
 	return (
 		<div className="border-b border-rule py-2" data-order={order.id} data-state={order.state}>
 			<div className="flex items-center gap-3">
 				<span className="flex-1">
-					Order {order.id}: {order.kind === "parts" ? `parts for ${order.quantity}` : `${order.quantity} boards`} at{" "}
-					{order.house_name}, <Figure working={order.total} unit={false} />
+					Order {order.id}
+					{order.revision !== head.revision && ` of revision ${order.revision}`}:{" "}
+					{order.kind === "parts" ? `parts for ${order.quantity}` : `${order.quantity} boards`} at {order.house_name},{" "}
+					<Figure working={order.total} unit={false} />
 				</span>
 				<span className="figure text-[12px] text-ink-2">{order.date}</span>
 				<Button onClick={pass} disabled={now === order.states.length - 1} data-testid="next-day">

@@ -5,6 +5,7 @@ import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
+import { OnceMore } from "./OnceMore";
 import { useOrder } from "./useOrder";
 
 type Quote = Schemas["QuoteView"];
@@ -173,11 +174,12 @@ function House({ quote }: { quote: Quote }) {
 					<Button
 						weight="main"
 						disabled={quote.complaints.length > 0}
-						onClick={() => order(quote.quantity)}
+						onClick={() => void order.place(quote.quantity)}
 						data-testid="order"
 					>
 						Order {quote.quantity}
 					</Button>
+					<OnceMore order={order} />
 				</div>
 			) : (
 				<Button className="mt-2" onClick={() => choose(fitting as Partial<typeof choices>)} data-testid="choose">

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
 import { OrderBook } from "./OrderBook";
+import { Row } from "./Row";
 import { type Card, chosen, type Kept, SORTS, type Sort } from "./shelf";
 
 type Moved = { card: Card; from: Kept };
@@ -19,9 +20,15 @@ const WORDS: Record<Kept, string> = {
 	removed: "is removed",
 };
 
+const [WHILE_MADE_MS, WHILE_STILL_MS] = [1_500, 15_000];
+
 /** The projects, on the shelf, in the archive, or removed. */
 export function Workshop() {
-	const projects = useQuery({ queryKey: ["projects"], queryFn: () => take(client.GET("/api/projects")) });
+	const projects = useQuery({
+		queryKey: ["projects"],
+		queryFn: () => take(client.GET("/api/projects")),
+		refetchInterval: (query) => (query.state.data?.some((card) => card.jobs.length) ? WHILE_MADE_MS : WHILE_STILL_MS),
+	});
 	const queries = useQueryClient();
 	const failure = projects.error instanceof Refusal ? projects.error : null;
 	const [kept, setKept] = useState<Kept>("shelf");
@@ -195,75 +202,6 @@ function StartFrom() {
 				</Button>
 			))}
 		</div>
-	);
-}
-
-function Row({ card, keep }: { card: Card; keep: (to: Kept) => void }) {
-	return (
-		<li className="flex items-center border-b border-rule hover:bg-card">
-			<Link
-				to={`/project/${card.id}/${card.next_station === "release" ? "board" : card.next_station}`}
-				data-project={card.name}
-				className="grid min-w-0 flex-1 grid-cols-[64px_1fr_200px_190px] items-center gap-5 px-2 py-4"
-			>
-				<Silhouette w={card.width_mm} h={card.height_mm} />
-				<span>
-					<span className="block text-[16px] font-semibold">
-						{card.name} <span className="font-normal text-ink-2">revision {card.revision}</span>
-					</span>
-					<span className="block text-ink-2">{card.purpose}</span>
-				</span>
-				<span className="figure text-[12px] text-ink-2">
-					{card.controls} controls, {card.width_mm.toFixed(0)} x {card.height_mm.toFixed(0)} mm
-					<br />
-					{card.chip}
-				</span>
-				<span className="text-[12px]">
-					<span className="flex items-center gap-2">
-						<Sign kind={card.stops ? "stop" : "clear"} />
-						{card.stops ? `${card.stops} stops before an order` : "no stops before an order"}
-					</span>
-					<span className="block text-ink-2">
-						{card.quantity} wanted by <span className="figure">{card.wanted_by}</span>
-					</span>
-				</span>
-			</Link>
-			<span className="flex w-[150px] justify-end">
-				{card.kept !== "shelf" && (
-					<Button weight="quiet" aria-label={`Put ${card.name} on the shelf`} onClick={() => keep("shelf")}>
-						Put back
-					</Button>
-				)}
-				{card.kept === "shelf" && (
-					<Button weight="quiet" aria-label={`Archive ${card.name}`} onClick={() => keep("archive")}>
-						Archive
-					</Button>
-				)}
-				{card.kept !== "removed" && (
-					<Button weight="quiet" aria-label={`Remove ${card.name}`} onClick={() => keep("removed")}>
-						Remove
-					</Button>
-				)}
-			</span>
-		</li>
-	);
-}
-
-/** The board's outline in proportion. */
-function Silhouette({ w, h }: { w: number; h: number }) {
-	const scale = 56 / Math.max(w, h);
-	return (
-		<svg width={64} height={60} aria-hidden="true">
-			<rect
-				x={32 - (w * scale) / 2}
-				y={30 - (h * scale) / 2}
-				width={w * scale}
-				height={h * scale}
-				rx={4}
-				fill="var(--color-board)"
-				stroke="var(--color-ink)"
-			/>
-		</svg>
 	);
 }
 
