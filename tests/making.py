@@ -55,9 +55,11 @@ def thing(
 
 def device(*things: Plain, **wishes: Any) -> Brief:
     """A brief with these things alone, on a board of 120 x 60 mm; chips without a port are programmed before they are soldered, unless they say otherwise."""
-    if not any(row["kind"] == "programming" for row in things):
+    if not any(isinstance(t, dict) and t["kind"] == "programming" for t in things):
         decided = {"programmed": "before it is soldered"}
-        things = tuple({**decided, **t} if t["kind"] == "chip" else t for t in things)
+        things = tuple(
+            {**decided, **t} if isinstance(t, dict) and t["kind"] == "chip" else t for t in things
+        )
     outline = {"kind": "rounded-rectangle", "width_mm": 120, "height_mm": 60}
     plain = {
         "format": "loquet-brief-2",

@@ -49,7 +49,8 @@ def test_by_hand_fine_leads_come_first_and_tall_parts_last(
     assert titles[0] == "Look at the bare board"
     assert titles[1] == "Fine leads, near side"
     assert [p.ref for p in steps[1].parts] == ["U1"]
-    assert titles[-2:] == ["First power", "The cell, last"]
+    assert titles[-5:-2] == ["First power", "Program over J2", "The screen"]
+    assert titles[-2:] == ["The cell, last", "Try everything, then close"]
     surface = [s for s in steps if s.parts and "leads" not in s.title.lower()]
     tallest = [max(heights(s, view)) for s in surface]
     bands = [0 if t <= 1 else 1 if t <= 3 else 2 for t in tallest]
@@ -102,11 +103,12 @@ def test_a_module_is_programmed_before_it_is_soldered(library: Library) -> None:
     steps = steps_of(view, library)
     module = next(s for s in steps if s.title.startswith("Module"))
     assert module.how.startswith("Program it first")
-    assert steps[-1].title == "The cell, last"
-    assert any("lithium" in c for c in steps[-1].cautions)
+    cell, closing = steps[-2:]
+    assert (cell.title, closing.title) == ("The cell, last", "Try everything, then close")
+    assert any("lithium" in c for c in cell.cautions)
     wires = next(s for s in steps if s.title == "Wires")
     assert "the speaker" in wires.how
-    assert steps.index(wires) < len(steps) - 2
+    assert steps.index(wires) < steps.index(cell) - 1
 
 
 # Reflow

@@ -70,9 +70,15 @@ def test_a_field_is_changed_by_the_kind_s_own_validation(handset: Design) -> Non
     changed = edit(handset, kind="change-thing", name="menu", changes={"duty": "hot key"})
     assert changed.brief.thing("menu").contacts()[0].duty == "hot key"
     for changes, said in (
-        ({"duty": "sleep"}, "duty"),
-        ({"colour": "red"}, "colour"),
-        ({"place": {"x_mm": "left", "y_mm": 3}}, "place x_mm"),
+        (
+            {"duty": "sleep"},
+            "Duty 'sleep' of menu: it must be 'play', 'menu', 'hot key' or 'power'",
+        ),
+        ({"colour": "red"}, "Colour 'red' of menu: there is no such field"),
+        (
+            {"place": {"x_mm": "left", "y_mm": 3}},
+            "Across 'left' of menu: it must be a valid number",
+        ),
         ({"kind": "stick"}, "Name and kind"),
     ):
         with pytest.raises(EditRefused) as caught:
@@ -147,7 +153,7 @@ def test_groups_move_line_up_and_spread(handset: Design) -> None:
 def test_mirrored_and_copied_things_have_names_of_their_own(handset: Design) -> None:
     mirrored = edit(handset, kind="mirror-things", names=["right east"])
     assert spot(mirrored, "left west") == (150 - 138, 44)
-    with refused("right shoulder 2' overlaps"):
+    with refused("Right shoulder 2 overlaps 'right shoulder'"):
         edit(handset, kind="mirror-things", names=["left shoulder"])
     single = edit(handset, kind="remove-things", names=["right shoulder"])
     copy = edit(single, kind="mirror-things", names=["left shoulder"]).brief.thing("right shoulder")

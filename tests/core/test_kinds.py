@@ -115,7 +115,7 @@ def test_a_kind_that_nobody_knew_goes_through_edits_needs_and_the_form() -> None
     assert asked == ["whistle:air:1", "whistle:air:2"]
     more = ChangeThing(name="air", changes={"pipes": 4}).apply(with_it)
     assert len([n for n in needs_of(more.brief) if n.thing == "air"]) == 4
-    with pytest.raises(Exception, match="pipes"):
+    with pytest.raises(Exception, match="Pipes 9 of air: it must be at most 4"):
         ChangeThing(name="air", changes={"pipes": 9}).apply(with_it)
     assert brief_from_plain(plain_of(more.brief)) == more.brief
     view = next(k for k in list_kinds() if k.kind == "whistle")

@@ -13,7 +13,7 @@ from loquet.core.ordering.calendar import (
     calendar,
     open_day,
 )
-from loquet.core.ordering.landed import CURVE, Wanted, curve, landed
+from loquet.core.ordering.landed import CURVE, Bought, Wanted, curve, landed
 from loquet.standins.board_house import PART_STATES, WAITING, order_state, parts_state
 
 XMAS = ("12-24", "12-25")
@@ -87,8 +87,16 @@ def test_what_must_be_ordered_today_and_what_is_late() -> None:
 def test_costs_at_the_door_are_added_up(library: Library) -> None:
     """K49. Ropewalk: boards 12.11, stencil 9.00, no fitting there, parts 41.00 with 6.90 of shipping since they are under 60, boards shipped for 4.50, duty 3.7 % of 21.11 = 0.78: 74.29."""
     ropewalk = library.house("ropewalk")
-    made = landed(ropewalk, Wanted(stencil="sheet", fitting="house"), 10, 1211, 450, 4100, 30)
-    assert dict(made.lines) == {"Boards": 1211, "Stencil": 900, "Parts with spares": 4100, "Shipping": 1140, "Duty": 78}  # fmt: skip
+    made = landed(
+        ropewalk,
+        Wanted(stencil="sheet", fitting="house"),
+        10,
+        1211,
+        450,
+        Bought(parts_cents=4100, shipping_cents=690),
+        30,
+    )
+    assert dict(made.lines) == {"Boards": 1211, "Stencils": 900, "Parts with spares": 4100, "Shipping": 1140, "Duty": 78}  # fmt: skip
     assert made.total_cents == 7429
     assert made.each_cents == 742.9
 
@@ -96,12 +104,20 @@ def test_costs_at_the_door_are_added_up(library: Library) -> None:
 def test_fitting_by_the_house_takes_the_place_of_a_stencil(library: Library) -> None:
     """Millrace: 24.00 and 1.9 cents for each of 30 parts on 10 devices: 29.70; no stencil is bought; parts over 60 are shipped free."""
     millrace = library.house("millrace")
-    made = landed(millrace, Wanted(stencil="framed", fitting="house"), 10, 2499, 950, 6898, 30)
+    made = landed(
+        millrace,
+        Wanted(stencil="framed", fitting="house"),
+        10,
+        2499,
+        950,
+        Bought(parts_cents=6898),
+        30,
+    )
     assert dict(made.lines) == {"Boards": 2499, "Fitting by the house": 2970, "Parts with spares": 6898, "Shipping": 950}  # fmt: skip
-    framed = landed(millrace, Wanted(stencil="framed"), 10, 2499, 950, 6898, 30)
-    assert dict(framed.lines)["Stencil"] == 3900
-    bare = landed(millrace, Wanted(stencil="none"), 10, 2499, 950, 6898, 30)
-    assert "Stencil" not in dict(bare.lines)
+    framed = landed(millrace, Wanted(stencil="framed"), 10, 2499, 950, Bought(parts_cents=6898), 30)
+    assert dict(framed.lines)["Stencils"] == 3900
+    bare = landed(millrace, Wanted(stencil="none"), 10, 2499, 950, Bought(parts_cents=6898), 30)
+    assert "Stencils" not in dict(bare.lines)
 
 
 def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) -> None:
@@ -110,7 +126,7 @@ def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) ->
     house = library.house("millrace")
 
     def at(n: int):  # type: ignore[no-untyped-def] # a Landed
-        return landed(house, Wanted(stencil="none"), n, cost[n], 0, 0, 0)
+        return landed(house, Wanted(stencil="none"), n, cost[n], 0, Bought(), 0)
 
     found = curve([50, 5, 20, 10, 5], at)
     assert [(p.quantity, p.cheaper) for p in found] == [(5, 20), (10, 20), (20, None), (50, None)]
@@ -120,7 +136,15 @@ def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) ->
 def test_every_line_shows_its_working(library: Library) -> None:
     """The shown sum is its value in euro, and the formula gives it again from its inputs: 24.00 + 0.019 x 30 x 10, duty of 3.7 %, shipping 9.50 + 6.90 where parts are under 60."""
     millrace, ropewalk = library.house("millrace"), library.house("ropewalk")
-    made = landed(millrace, Wanted(fitting="house"), 10, 2499, 950, 5999, 30)
+    made = landed(
+        millrace,
+        Wanted(fitting="house"),
+        10,
+        2499,
+        950,
+        Bought(parts_cents=5999, shipping_cents=690),
+        30,
+    )
     rows = {w.title: w for w in made.workings}
     assert {t: w.shown for t, w in rows.items()} == {
         "Boards": "24.99 €",
@@ -135,18 +159,27 @@ def test_every_line_shows_its_working(library: Library) -> None:
         "parts": 690,
     }
     assert "from 60 €" in next(i.origin for i in rows["Shipping"].inputs if i.name == "parts")
-    free = landed(millrace, Wanted(), 10, 2499, 950, 6000, 30)
+    free = landed(millrace, Wanted(), 10, 2499, 950, Bought(parts_cents=6000), 30)
     assert dict(free.lines)["Shipping"] == 950
-    none = landed(millrace, Wanted(), 10, 2499, 950, 0, 30)
+    none = landed(millrace, Wanted(), 10, 2499, 950, Bought(), 30)
     assert dict(none.lines)["Shipping"] == 950
-    taxed = landed(ropewalk, Wanted(), 10, 1211, 450, 4100, 30)
+    both = landed(ropewalk, Wanted(), 10, 1211, 450, Bought(), 30, stencils=2)
+    assert dict(both.lines)["Stencils"] == 1800
+    lacking = landed(ropewalk, Wanted(), 10, 1211, 450, Bought(unpriced=("U1",), short=("D3",)), 30)
+    assert (lacking.unpriced, lacking.short) == (("U1",), ("D3",))
+    taxed = landed(
+        ropewalk, Wanted(), 10, 1211, 450, Bought(parts_cents=4100, shipping_cents=690), 30
+    )
     duty = {i.name: float(i.value) for w in taxed.workings if w.title == "Duty" for i in w.inputs}
     assert duty == {"share": 0.037, "boards": 1211, "stencil": 900, "fitting": 0}
     # 3.7 % of 24.99 + 29.70 = 2.02; with a stencil instead of fitting 3.7 % of 24.99 + 15.00 = 1.48
     abroad = millrace.model_copy(update={"duty_share": 0.037})
-    worked = landed(abroad, Wanted(fitting="house"), 10, 2499, 950, 6000, 30)
+    worked = landed(abroad, Wanted(fitting="house"), 10, 2499, 950, Bought(parts_cents=6000), 30)
     assert dict(worked.lines)["Duty"] == 202
-    assert dict(landed(abroad, Wanted(), 10, 2499, 950, 6000, 30).lines)["Duty"] == 148
+    assert (
+        dict(landed(abroad, Wanted(), 10, 2499, 950, Bought(parts_cents=6000), 30).lines)["Duty"]
+        == 148
+    )
 
 
 def test_the_curve_goes_from_five_to_a_thousand() -> None:

@@ -172,16 +172,18 @@ def test_a_speaker_hangs_between_two_outputs_and_never_at_ground() -> None:
     assert bus == written("""
     sound-converter sound converter for a digital sound bus: 1=SPEAKER_IT_CLOCK 2=SPEAKER_IT_WORD 3=SPEAKER_IT_DATA 4=GROUND 5=SUPPLY 6=SPEAKER_IT_LEFT_RAW 7=SPEAKER_IT_RIGHT_RAW 8=SPEAKER_IT_MIDDLE
     capacitor-1608 1 µF: 1=SPEAKER_IT_MIDDLE 2=GROUND
-    resistor-1608 10 kΩ: 1=SPEAKER_IT_LEFT_RAW 2=SPEAKER_IT_FEED
-    resistor-1608 10 kΩ: 1=SPEAKER_IT_RIGHT_RAW 2=SPEAKER_IT_FEED
+    resistor-1608 10 kΩ: 1=SPEAKER_IT_LEFT_RAW 2=SPEAKER_IT_FILTERED
+    resistor-1608 10 kΩ: 1=SPEAKER_IT_RIGHT_RAW 2=SPEAKER_IT_FILTERED
+    capacitor-1608 2.2 nF: 1=SPEAKER_IT_FILTERED 2=GROUND
     """)
 
 
 def test_headphones_hear_the_speaker_or_the_converter_and_tell_their_plug() -> None:
     """TS-H2: 1 in left, 2 in right, 3 ground, 4 supply, 5 out right, 6 out left, 7 pump, 8 enable; CJ-H35: 1 sleeve, 2 tip, 3 ring, 4 the tip's contact."""
     shared = """
-    headphone-socket headphones: 1=GROUND 2=HEADPHONES_IT_TIP 3=HEADPHONES_IT_RING 4=HEADPHONES_IT_DETECT
-    headphone-amplifier amplifier for headphones: 1=HEADPHONES_IT_LEFT_COUPLED 2=HEADPHONES_IT_RIGHT_COUPLED 3=GROUND 4=SUPPLY 5=HEADPHONES_IT_RING 6=HEADPHONES_IT_TIP 7=HEADPHONES_IT_PUMP 8=SUPPLY
+    headphone-socket headphones: 1=GROUND 2=HEADPHONES_IT_TIP 3=HEADPHONES_IT_RING 4=HEADPHONES_IT_CONTACT
+    resistor-1608 10 kΩ: 1=HEADPHONES_IT_CONTACT 2=HEADPHONES_IT_DETECT
+    headphone-amplifier amplifier for headphones: 1=HEADPHONES_IT_LEFT_COUPLED 2=HEADPHONES_IT_RIGHT_COUPLED 3=GROUND 4=SUPPLY 5=HEADPHONES_IT_RING 6=HEADPHONES_IT_TIP 7=HEADPHONES_IT_PUMP 8=HEADPHONES_IT_DETECT
     capacitor-1608 1 µF: 1=SUPPLY 2=GROUND
     capacitor-1608 1 µF: 1=HEADPHONES_IT_PUMP 2=GROUND
     resistor-1608 100 kΩ: 1=SUPPLY 2=HEADPHONES_IT_DETECT

@@ -36,7 +36,7 @@ def wide(*things: Plain, **wishes: object) -> Brief:
 DEVICES: dict[str, Brief] = {
     "lithium, USB, card, speaker, headphones": wide(
         CHIP,
-        LITHIUM,
+        thing("lithium-cell", "cell", 60, 30, far=True, charge_light=True, charge_ma=200),
         thing("usb-device", "usb"),
         thing("power-switch", "switch", 20, 80),
         thing("memory-card", "card"),

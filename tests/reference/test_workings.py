@@ -19,7 +19,7 @@ from loquet.core.build.expected import first_power
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import SLICES, Design, slice_of
 from loquet.core.kit import kit_of
-from loquet.core.ordering.landed import Wanted, landed
+from loquet.core.ordering.landed import Bought, Wanted, landed
 from loquet.core.pinning import report_pins, schemes_of, sums, ways_for
 from loquet.core.pins.planning import budget_workings
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -76,7 +76,9 @@ def later_workings(brief: Brief) -> Iterator[Working]:
     for house in library.houses.values():
         for fitting in ("hand", "house"):
             wanted = Wanted(stencil="framed", fitting=fitting)  # type: ignore[arg-type]
-            yield from landed(house, wanted, 7, 2345, 950, 4321, 33).workings
+            yield from landed(
+                house, wanted, 7, 2345, 950, Bought(parts_cents=4321, shipping_cents=690), 33
+            ).workings
 
 
 @pytest.mark.parametrize("name", ["dusk-remote", "star-handset", "chart-console", "twin-grips"])

@@ -39,7 +39,9 @@ def make_all(jobs: Jobs) -> None:
             if jobs.closed:
                 return
             make_one(jobs, pool, project_id)
-        LOG.info("%d demo projects made in %.0f s", len(waiting), time.monotonic() - began)
+        if waiting:
+            took = time.monotonic() - began
+            print(f"The {len(waiting)} demo projects are made ({took:.0f} s).", flush=True)
     except Exception:
         LOG.exception("the demo projects could not be made")
     finally:

@@ -1,6 +1,6 @@
 """Sources whose rail is made by a converter, and what a person may choose of it."""
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, get_args
 
 from pydantic import Field
 
@@ -15,6 +15,7 @@ USB_LIMIT = Source(
 USB = Supply(4.4, 5.0, 5.25, "outside", 1, 0, 0.2, 500, USB_LIMIT)
 Current = Literal["500 mA", "1.5 A", "3 A"]
 Offer = Literal["500 mA", "1.5 A", "3 A", "9 V", "12 V", "15 V", "20 V"]
+OFFERS: tuple[Offer, ...] = get_args(Offer)
 TYPE_C = Source(
     kind="standard", text="USB Type-C 2.1 section 4.6: 1.5 A or 3 A at 5 V, as the host says on CC"
 )

@@ -364,6 +364,10 @@ class Thing(Counted):
         """The current with which it wants to be charged, in mA; 0 for what is not charged here."""
         return 0.0
 
+    def limit_said(self) -> bool:
+        """Whether it is known how much its source gives."""
+        return True
+
     def five_volts(self) -> bool:
         """Whether it brings 5 V from outside, from which a cell can be charged."""
         return False

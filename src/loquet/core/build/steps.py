@@ -152,7 +152,7 @@ def screen_steps(library: Library, view: BoardView) -> list[Step]:
         if thing is not None and thing.display() is not None and c.role == thing.role():
             found.append(
                 Step(
-                    title=f"Screen {thing.name}",
+                    title="The screen" if thing.name == "screen" else f"The screen {thing.name}",
                     how="Power off. Compare the pin order on its back with the words at the header, then put it on and fix it; its film comes off last.",
                     far=view.seats[c.ref].far,
                     parts=pieces(library, view, [c]),

@@ -55,6 +55,14 @@ def field_words(name: str) -> str:
     return NAMES.get(plain, plain.replace("_", " "))
 
 
+PLAINER = (
+    ("less than or equal to", "at most"),
+    ("greater than or equal to", "at least"),
+    ("extra inputs are not permitted", "there is no such field"),
+    ("field required", "it is missing"),
+)
+
+
 def refused_value(name: str, error: ValidationError) -> EditRefused:
     """What a value that its field does not take is refused with: the field in words, the value, and what it may be."""
     first = error.errors(include_url=False)[0]
@@ -67,6 +75,8 @@ def refused_value(name: str, error: ValidationError) -> EditRefused:
         f"{field[:1].upper()}{field[1:]}{shown} of {name}" if field else name[:1].upper() + name[1:]
     )
     said = f"{message[:1].lower()}{message[1:]}".replace("should be", "must be")
+    for plain, better in PLAINER:
+        said = said.replace(plain, better)
     return EditRefused(
         f"{what}: it {said}." if said.startswith("must") else f"{what}: {said}.",
         "Give another value.",

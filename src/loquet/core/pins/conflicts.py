@@ -23,6 +23,13 @@ WORDS: dict[str, str] = {
 }
 
 
+OTHER_CHIP = "Choose another chip: the search at Pins lists those that fit first."
+ELSEWHERE: dict[str, str] = {
+    "analogue": "Read it through an outside converter, or choose a chip with analogue channels: "
+    "the search at Pins lists those that fit first.",
+}
+
+
 def refuse_early(problem: PinProblem, options: Options) -> Infeasible | None:
     """A need with no pin at all, or two locks on one pin."""
     for need in problem.needs:
@@ -53,7 +60,7 @@ def no_pin(problem: PinProblem, need: Need) -> Infeasible:
         )
     return Infeasible(
         f"{problem.chip.name} has no pin for the {need.title} ({WORDS.get(need.kind, need.kind)}).",
-        "Choose another chip.",
+        ELSEWHERE.get(need.kind, OTHER_CHIP),
         (need.signal,),
     )
 

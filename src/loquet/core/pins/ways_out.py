@@ -216,19 +216,21 @@ def other_screens(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
 def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
     """Analogue axes on an outside converter, or through a multiplexer."""
     axes = axes_of(brief)
-    if axes < 2 or brief.analogue_by != "chip":
+    if axes < 1 or brief.analogue_by != "chip":
         return
-    for how, part, words in (
-        ("multiplexer", "multiplexer-8", "axes are read one after the other"),
-        ("converter", "converter-4", "the axes share the two-wire bus"),
+    for how, part, words, least in (
+        ("multiplexer", "multiplexer-8", "axes are read one after the other", 2),
+        ("converter", "converter-4", "the axes share the two-wire bus", 1),
     ):
+        if axes < least:
+            continue
         count = -(-axes // int(shelf.parts[part].values["channels"]))
         bill = [(part, count), ("capacitor-1608", count)]
         added, board = part_terms(how, bill, shelf)
         yield (
             brief.model_copy(update={"analogue_by": how}),
             way_out(
-                f"Read the {axes} axes through an outside {how}",
+                f"Read the {axes} {'axes' if axes > 1 else 'axis'} through an outside {how}",
                 f"adds {count} x {shelf.parts[part].short}; {words}",
                 ({"kind": "set-analogue", "by": how},),
                 (added,),

@@ -9,6 +9,9 @@ from loquet.core.provenance import Source
 
 SOURCE = Source(kind="brief", text="volts of the leads, as the brief says")
 
+UNSAID_MA = 10_000.0
+"""What a source is taken to give where nobody has said it: more than a board of ours draws."""
+
 
 class Leads(Thing):
     """Two soldered leads from a supply that is none of Loquet's; they are the rail themselves."""
@@ -22,6 +25,9 @@ class Leads(Thing):
 
     kind: Literal["leads"] = "leads"
     volts: Annotated[float, Field(ge=1, le=24)] = 3.3
+    gives_ma: Annotated[
+        float | None, Field(ge=1, le=UNSAID_MA, description="what the source behind them gives")
+    ] = None
 
     def bodies(self) -> tuple[Body, ...]:
         """Two pads."""
@@ -33,7 +39,12 @@ class Leads(Thing):
 
     def source(self) -> Supply:
         """As the brief says."""
-        return Supply(self.volts, self.volts, self.volts, "outside", 1, 0, 0.1, 500, SOURCE)
+        most = self.gives_ma or UNSAID_MA
+        return Supply(self.volts, self.volts, self.volts, "outside", 1, 0, 0.1, most, SOURCE)
+
+    def limit_said(self) -> bool:
+        """Where the brief says it."""
+        return self.gives_ma is not None
 
     def kit(self) -> tuple[KitItem, ...]:
         """Its wires."""

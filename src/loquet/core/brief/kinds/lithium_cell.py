@@ -71,7 +71,7 @@ class LithiumCell(RegulatedFeed):
         sentence = "Nothing shows that the cell is being charged."
         light = Lack(sentence, "Add a light to its charger.", "Add a charge light", lit)
         found = () if self.charge_light else (light,)
-        if self.sense:
+        if self.sense or "gauge" in kinds:
             return found
         edit = {"kind": "change-thing", "name": self.name, "changes": {"sense": True}}
         sentence = "There is no low-battery sign: the cell is not measured."

@@ -7,6 +7,13 @@ from loquet.core.provenance import NotApplicable, Outcome, Source
 WARM_C = 85.0
 
 
+WAYS = {
+    "linear": "Take a step-down converter, or a source with fewer volts.",
+    "buck": "Let less be on at once, or feed some of it from a converter of its own.",
+}
+ELSE = "Let less be on at once, or take a source whose volts are nearer to those of the rail."
+
+
 def run(subject: Subject) -> Outcome:
     """Look at the junction of every converter with everything on."""
     rows = [m for m in made_of(subject.brief, subject.library) if m.taken]
@@ -20,7 +27,7 @@ def run(subject: Subject) -> Outcome:
             found.append(
                 RULE.finding(
                     f"The {row.taken.way.title.lower()} of {row.feeder.label} turns {row.taken.heat_mw:.0f} mW into heat and gets {row.taken.junction_c:.0f} °C hot inside.",
-                    "Take a step-down converter, or a source with fewer volts.",
+                    WAYS.get(row.taken.way.name, ELSE),
                     (thing(row.feeder.name),),
                 )
             )

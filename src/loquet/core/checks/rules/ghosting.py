@@ -20,9 +20,14 @@ def run(subject: Subject) -> Outcome:
     titles = {key.id: key.title.removeprefix("button ") for key in keys_of(subject.brief)}
     ghost = found[0]
     held = ", ".join(titles[k] for k in ghost.path)
-    repairs = [
-        Repair(label="Diodes at every key", edit={"kind": "set-scheme", "scheme": "diode matrix"})
-    ]
+    ladder = wiring.scheme == "resistor ladder"
+    label = "A matrix with a diode at every key" if ladder else "Diodes at every key"
+    way = (
+        "A ladder tells one key at a time: take a matrix with diodes, or pins of their own."
+        if ladder
+        else "Add diodes, or read chorded keys on pins of their own."
+    )
+    repairs = [Repair(label=label, edit={"kind": "set-scheme", "scheme": "diode matrix"})]
     if wiring.scheme == "bare matrix":
         diodes, direct = (
             (*wiring.diodes, *least_diodes(wiring, together)),
@@ -47,7 +52,7 @@ def run(subject: Subject) -> Outcome:
         [
             RULE.finding(
                 sentence,
-                "Add diodes, or read chorded keys on pins of their own.",
+                way,
                 tuple(ghost.path),
                 repairs=tuple(repairs),
             )

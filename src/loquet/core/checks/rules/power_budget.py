@@ -17,10 +17,26 @@ def run(subject: Subject) -> Outcome:
         if row.taken and not row.supply:
             continue  # its converter's own limit is looked at where it is chosen, and its load counts on the rail before it
         drawn = peak_at_source(row)
+        if row.supply and not row.feeder.limit_said():
+            found.append(unsaid(row, drawn))
+            continue
         limit = row.supply.most_ma if row.supply else row.rail.limit_ma
         if drawn > limit:
             found.append(too_much(subject, row, drawn, limit))
     return outcome(found, len(made))
+
+
+def unsaid(row: Made, drawn: float) -> Finding:
+    """Nobody has said how much a source gives: what it has to give is named."""
+    feeder = row.feeder
+    assert feeder is not None
+    return RULE.finding(
+        f"Nobody has said how much the source behind {feeder.label} gives; with everything on it has to give "
+        f"{drawn:.0f} mA.",
+        f"Say it at {feeder.label}.",
+        (thing(feeder.name),),
+        severity="look",
+    )
 
 
 def too_much(subject: Subject, row: Made, drawn: float, limit: float) -> Finding:

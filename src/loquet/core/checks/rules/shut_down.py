@@ -38,7 +38,10 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
         found.append(
             RULE.finding(
                 f"{host.name} is fed by {source.name} and does not hear that it runs low.",
-                "Add a cell gauge on its bus, or measure the cell, so that it can shut down in time.",
+                "Add a cell gauge on its bus, or measure the cell, so that it can shut down in time."
+                if source.charging_ma()
+                else "Take a lithium cell with a gauge on its bus; what feeds it now cannot be "
+                "watched.",
                 (thing(host.name), thing(source.name)),
             )
         )

@@ -5,6 +5,7 @@ from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.power.budget import Made
 from loquet.core.power.discharge import open_v
 from loquet.core.power.figures import LOW_LEFT
+from loquet.core.power.plugged import plugged
 from loquet.core.powering import lowest_of, made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source, Working, given
 from loquet.core.quantities.shown import show_si
@@ -17,12 +18,8 @@ ROOM_V = 0.2
 
 def run(subject: Subject) -> Outcome:
     """The rail while the cell feeds it through the body diode of its path, against the volts at which anything on it stops."""
-    plugged = any(t.five_volts() for t in subject.brief.things)
-    rows = [
-        m
-        for m in made_of(subject.brief, subject.library)
-        if plugged and m.feeder and m.supply and m.feeder.charging_ma() and m.taken
-    ]
+    brief, library = subject.brief, subject.library
+    rows = [m for m in made_of(brief, library) if plugged(brief, m, library.parts) and m.load.play]
     if not rows:
         return NotApplicable("no cell takes over from a plug")
     brains, circuit = lowest_of(subject.brief, subject.library), subject.circuit
@@ -31,6 +28,7 @@ def run(subject: Subject) -> Outcome:
     found = []
     for row in rows:
         worked = rail_while_pulled(row)
+        assert row.taken is not None
         parts = [(p.least_v, p.component.ref) for p in limits if p.net == row.rail.net]
         least, what = max([(brains.get(row.rail.name, 0.0), "a brain on it"), *parts])
         if not least or worked.value >= least:

@@ -13,16 +13,22 @@ DIODE, HOLD = "diode-sod123", "10 kΩ"
 
 
 def recipe(thing: PowerButton, bench: Bench) -> Fragment:
-    """From the guarded net to what stands behind. The gate rests at the source's volts; the button pulls it down through one diode and the line that reads it through the other, so that neither can feed the other; the brain holds the gate down with a transistor. Raises RecipeNotPossible where the source is too high for the gate."""
+    """From the guarded net to what stands behind. The gate rests at the source's volts; the button pulls it down through one diode and the line that reads it through the other, so that neither can feed the other; the brain holds the gate down with a transistor.
+
+    Above what a gate takes it is pulled through a resistor as large as the one that holds it up, so that it sees half the volts. Raises
+    RecipeNotPossible where half of them is too much still.
+    """
     source, before, behind = switched_way(thing, bench)
     supply = source.source()
-    if supply is not None and supply.fresh_v > GATE_LIMIT_V:
-        limit = f"{supply.fresh_v:g} V are more than the gate of its transistor takes"
+    halved = supply is not None and supply.fresh_v > GATE_LIMIT_V
+    if supply is not None and supply.fresh_v > 2 * GATE_LIMIT_V:
+        limit = f"{supply.fresh_v:g} V are more than the gate of its transistor takes, even halved"
         raise RecipeNotPossible(thing.name, limit, "Take a slide switch, or a lower source.")
     drawer, role = Drawer("power", bench.parts), thing.role()
     gate, key, base = (plain_name(thing.role(word)) for word in ("gate", "key", "base"))
     hold, pressed = (plain_name(thing.role(word)) for word in ("hold", "pressed"))
     latch = f"{role} latch"
+    pulled = plain_name(thing.role("pulled")) if halved else gate
     at_gate = Near(latch, "1")
     found = (
         drawer.take(
@@ -38,6 +44,19 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
             (before, gate),
             at_gate,
         ),
+        *(
+            [
+                drawer.resistor(
+                    f"{role} halves",
+                    "100 kΩ",
+                    "Lets the gate see half the volts of the source",
+                    (gate, pulled),
+                    at_gate,
+                )
+            ]
+            if halved
+            else []
+        ),
         drawer.take(
             role,
             thing.part,
@@ -48,7 +67,7 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
             f"{role} opens",
             DIODE,
             ("100 V", "Opens the latch while the button is pressed"),
-            {"1": key, "2": gate},
+            {"1": key, "2": pulled},
             at_gate,
         ),
         drawer.take(
@@ -58,7 +77,7 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
             {"1": key, "2": pressed},
             Near(role, "1"),
         ),
-        *low_side(drawer, f"{role} hold", Below(gate, hold, base, "the latch", at_gate), HOLD),
+        *low_side(drawer, f"{role} hold", Below(pulled, hold, base, "the latch", at_gate), HOLD),
     )
     return Fragment(found, {before: "supply", behind: "supply"})
 

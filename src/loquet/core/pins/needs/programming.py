@@ -25,12 +25,13 @@ def ways_for(part: str) -> int:
 
 
 def starts_by_itself(brief: Brief) -> bool:
-    """Whether the brain of a share gets its program elsewhere: a host from its card, a module of one's own over what is on it."""
+    """Whether the brain of a share gets its program elsewhere: a host from its card, a module without pads for a probe over what is on it."""
     brain = brief.brain
     if brain is None:
         return brief.role == "host-key-reader"
     table = brief.shelf.pin_table(getattr(brain, "table", ""))
-    return brain.HAS_FILES or (table is not None and table.module)
+    probed = table is not None and any(c.startswith("debug") for p in table.pads for c in p.can)
+    return brain.HAS_FILES or (table is not None and table.module and not probed)
 
 
 def needs(thing: Programming, ask: Asking) -> list[Need]:
