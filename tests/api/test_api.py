@@ -56,8 +56,12 @@ def made(client: TestClient) -> int:
     return project
 
 
-def test_a_new_project_has_stops_for_everything_not_made(head: dict[str, Any]) -> None:
-    assert head["stops"] == 5
+def test_work_to_do_is_no_stop(head: dict[str, Any]) -> None:
+    """Five stages are to be made of a new brief that has no fault; stations of what is not there are empty."""
+    assert (head["stops"], head["todo"]) == (0, 5)
+    states = {card["name"]: card["state"] for card in head["stations"]}
+    assert {states[name] for name in ("pins", "circuit", "board", "stack", "build")} == {"empty"}
+    assert "Nothing is made of the brief yet" in head["next"]["sentence"]
     states = [s["state"] for s in head["stations"]]
     assert states == [*["clear"] * 3, *["empty"] * 6, "clear"]
     assert {w["id"] for w in head["tally"]} >= {"tally.pins", "tally.free"}

@@ -351,6 +351,9 @@ HARM: dict[str, tuple[str, Plain]] = {
     "order": ("orders", {"quote": {"quantity": 5}}),
     "proof": ("releases", {"proof": {"nets": "all"}}),
     "day": ("orders", {"placed_on": "yesterday"}),
+    "headless": ("revisions", {"head_id": None}),
+    "empty": ("versions", {"slices": {}}),
+    "ring": ("versions", {"parent_id": "itself"}),
 }
 
 
@@ -375,7 +378,8 @@ def test_a_damaged_project_file_is_refused_and_nothing_is_stored(
         members[next(n for n in members if n.startswith("files/"))] = b"another file"
     elif damage in HARM:
         table, values = HARM[damage]
-        rows[table][0].update(values)
+        row = rows[table][0]
+        row.update({n: row["id"] if v == "itself" else v for n, v in values.items()})
         members["rows.json"] = json.dumps(rows).encode()
     if damage in ("slice", "file", *HARM):
         import hashlib

@@ -166,3 +166,12 @@ def test_the_thinnest_wire_that_carries_a_current() -> None:
     assert wire_for(1000, 150).gauge == 24
     assert wire_for(1000, 500).gauge == 20
     assert wire_for(90_000, 500).gauge == 18
+
+
+def test_screws_and_caps_come_from_the_stack(finished: Design, library: Library) -> None:
+    """Four M2 holes and six keys a remote, ten remotes; why each is wanted is said once."""
+    lines = {r.what: r for r in kit_of(finished, library).lines if r.group == "mechanics"}
+    (screw,) = (r for what, r in lines.items() if what.startswith("screw M2 x "))
+    assert screw.count == 4 * finished.brief.quantity
+    (cap,) = (r for what, r in lines.items() if what.startswith("cap of "))
+    assert (cap.count, cap.why) == (6 * finished.brief.quantity, "controls, printed or bought")

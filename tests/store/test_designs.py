@@ -41,7 +41,7 @@ NOW = datetime(2026, 11, 24, 12, 0, tzinfo=UTC)
 
 @pytest.fixture
 def project(session: Session, finished: Design) -> int:
-    return create_project(session, "Dusk remote", finished.brief, "Ottilie", NOW)
+    return create_project(session, finished.brief, "Ottilie", NOW)
 
 
 def move(session: Session, project: int, x_mm: float) -> Design:

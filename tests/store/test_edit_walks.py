@@ -171,7 +171,7 @@ def full_check(design: Design, library: Library) -> list[str]:
 @given(steps=st.lists(STEP, min_size=STEPS, max_size=STEPS))
 def test_walks(session: Session, lamp: Design, library: Library, steps: list[Step]) -> None:
     """After every step the findings shown are those of a full check; at the end all is undone to the byte, and done again."""
-    project = create_project(session, "walk", lamp.brief, "Ottilie", datetime.now(UTC))
+    project = create_project(session, lamp.brief, "Ottilie", datetime.now(UTC))
     commit_version(session, head_of(session, project).revision, lamp, "Made", "Ottilie", datetime.now(UTC))  # fmt: skip
     session.flush()
     first = now(session, project).model_dump_json()

@@ -28,7 +28,7 @@ def jobs(factory: sessionmaker[Session]) -> Iterator[Jobs]:
 def place(factory: sessionmaker[Session], brief: Brief) -> tuple[int, int]:
     """A project and its revision."""
     with factory.begin() as session:
-        project = create_project(session, "jobs", brief, "Ottilie", datetime.now(UTC))
+        project = create_project(session, brief, "Ottilie", datetime.now(UTC))
         return project, head_of(session, project).revision.id
 
 

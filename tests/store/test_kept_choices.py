@@ -30,7 +30,7 @@ EDITS_MADE = (
 
 
 def test_every_edit_can_be_taken_back_and_forth(session: Session) -> None:
-    project = create_project(session, "kept", demo_brief("ridge-handset"), "tester", NOW)
+    project = create_project(session, demo_brief("ridge-handset"), "tester", NOW)
     states = [load_design(session, head_of(session, project).version)]
     for fields in EDITS_MADE:
         head = head_of(session, project)

@@ -60,7 +60,7 @@ class Instant:
 @pytest.fixture
 def place(factory: sessionmaker[Session], brief: Any) -> tuple[int, int]:
     with factory.begin() as session:
-        project = create_project(session, "kept work", brief, "Ottilie", datetime.now(UTC))
+        project = create_project(session, brief, "Ottilie", datetime.now(UTC))
         return project, head_of(session, project).revision.id
 
 

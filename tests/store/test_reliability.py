@@ -16,6 +16,7 @@ from loquet.core.brief import Brief
 from loquet.core.design import Choices
 from loquet.jobs.runner import Jobs, Ticket
 from loquet.launcher.database import MariaDb
+from loquet.store import backup
 from loquet.store.backup import BadBackup, back_up, read_backup, restore
 from loquet.store.designs import create_project, head_of
 from loquet.store.engine import make_engine
@@ -28,7 +29,7 @@ NOW = datetime(2026, 11, 25, tzinfo=UTC)
 @pytest.fixture
 def project(factory: sessionmaker[Session], brief: Brief) -> int:
     with factory.begin() as session:
-        return create_project(session, "kept", brief, "Ottilie", NOW)
+        return create_project(session, brief, "Ottilie", NOW)
 
 
 def test_no_edit_is_answered_before_it_is_committed(
@@ -117,10 +118,10 @@ def projects_of(url: str) -> list[str]:
     return found
 
 
-def add(url: str, name: str, brief: Brief) -> None:
+def add(url: str, name: str, brief: Brief, author: str = "Ottilie") -> None:
     engine = make_engine(url)
     with sessionmaker(engine).begin() as session:
-        create_project(session, name, brief, "Ottilie", NOW)
+        create_project(session, brief.model_copy(update={"name": name}), author, NOW)
     engine.dispose()
 
 
@@ -134,6 +135,30 @@ def test_a_backup_brings_everything_back(copy: str, brief: Brief, tmp_path: Path
     assert projects_of(copy) == ["first"]
     add(copy, "third", brief)
     assert projects_of(copy) == ["first", "third"]
+
+
+def test_a_backup_of_any_text_can_be_read(copy: str, brief: Brief, tmp_path: Path) -> None:
+    """U+2028, U+2029 and U+0085 end a line for some readers, not in JSON (RFC 8259 section 7)."""
+    add(copy, "first", brief, "Ottilie\u2028of\u2029the\u0085dome")
+    file = tmp_path / "odd.zip"
+    assert back_up(copy, file, NOW)["projects"] == 1
+    add(copy, "later", brief)
+    restore(copy, file)
+    assert projects_of(copy) == ["first"]
+
+
+def test_a_backup_that_cannot_be_read_back_is_none(
+    copy: str, brief: Brief, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    add(copy, "first", brief)
+    monkeypatch.setattr(backup, "read_backup", unreadable)
+    with pytest.raises(BadBackup):
+        back_up(copy, tmp_path / "bad.zip", NOW)
+    assert not (tmp_path / "bad.zip").exists()
+
+
+def unreadable(*_: object) -> None:
+    raise BadBackup("a disk that lies")
 
 
 def damaged(file: Path, how: str) -> bytes:

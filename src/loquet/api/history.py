@@ -80,7 +80,7 @@ def copy_project(project_id: int, session: SessionNow, context: ContextNow) -> R
     """A project of its own from the brief that is shown, named as a copy."""
     brief = load_design(session, head_of(session, project_id).version).brief
     named = brief.model_copy(update={"name": f"{brief.name[:19].rstrip()} copy"})
-    made = create_project(session, named.name, named, AUTHOR, datetime.now(UTC))
+    made = create_project(session, named, AUTHOR, datetime.now(UTC))
     return head_now(session, made, context, 201)
 
 

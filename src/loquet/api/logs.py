@@ -317,7 +317,7 @@ def copy_revision(project_id: int, letter: str, session: SessionNow) -> ReadIn:
     title = f"{name[:28]} {letter}"
     copied = design.model_copy(update={"brief": design.brief.model_copy(update={"name": title})})
     now = datetime.now(UTC)
-    number = create_project(session, title, copied.brief, AUTHOR, now)
+    number = create_project(session, copied.brief, AUTHOR, now)
     commit_version(
         session, head_of(session, number).revision, copied, f"Copied from {name}", AUTHOR, now
     )

@@ -172,7 +172,7 @@ def new_project(
 ) -> Response:
     """A project from a brief, as a JSON object; errors name the place in the brief."""
     checked = read_brief(data)
-    project_id = create_project(session, checked.name, checked, AUTHOR, datetime.now(UTC))
+    project_id = create_project(session, checked, AUTHOR, datetime.now(UTC))
     return head_now(session, project_id, context, 201)
 
 

@@ -50,21 +50,24 @@ class Kit(Frozen):
 def kit_of(design: Design, library: Library) -> Kit:
     """The kit for so many devices as the brief wants; equal things become one line, tools and stuff for making count once."""
     brief = design.brief
-    merged: dict[tuple[str, str], KitLine] = {}
+    counts: dict[tuple[str, str], int] = {}
+    whys: dict[tuple[str, str], dict[str, None]] = {}
     for item, times in items_of(design, library):
         key = (item.group, item.what)
-        before = merged.get(key)
-        whys = [] if before is None else before.why.split(", ")
-        whys += [] if item.why in whys else [item.why]
-        merged[key] = KitLine(
-            group=item.group,
-            what=item.what,
-            count=(before.count if before else 0) + item.count * times,
-            why=", ".join(whys),
-            state=design.choices.kit.get(item.what, "missing"),
-            bought=design.choices.bought.get(item.what),
+        counts[key] = counts.get(key, 0) + item.count * times
+        whys.setdefault(key, {})[item.why] = None
+    lines = tuple(
+        KitLine(
+            group=group,
+            what=what,
+            count=count,
+            why=", ".join(whys[group, what]),
+            state=design.choices.kit.get(what, "missing"),
+            bought=design.choices.bought.get(what),
         )
-    return Kit(lines=tuple(merged.values()), workings=wires_of(brief, library))
+        for (group, what), count in counts.items()
+    )
+    return Kit(lines=lines, workings=wires_of(brief, library))
 
 
 def items_of(design: Design, library: Library) -> Iterator[tuple[KitItem, int]]:

@@ -19,7 +19,7 @@ def seed() -> None:
         for name in DEMO_BRIEFS:
             if name not in present:
                 brief = demo_brief(name)
-                create_project(session, brief.name, brief, AUTHOR, datetime.now(UTC), demo=name)
+                create_project(session, brief, AUTHOR, datetime.now(UTC), demo=name)
 
 
 def reset() -> None:

@@ -37,10 +37,10 @@ class Head:
 
 
 def create_project(
-    session: Session, name: str, brief: Brief, author: str, now: datetime, demo: str = ""
+    session: Session, brief: Brief, author: str, now: datetime, demo: str = ""
 ) -> int:
-    """A project with revision A and its first version; returns its number."""
-    project = ProjectRow(name=name, demo=demo, created_at=now)
+    """A project with revision A and its first version, named as its brief; returns its number."""
+    project = ProjectRow(name=brief.name, demo=demo, created_at=now)
     session.add(project)
     session.flush()
     revision = RevisionRow(project_id=project.id, letter="A", turn=0)

@@ -1,12 +1,12 @@
 """A truth value is no number: JSON says `true`, and Python takes it for 1."""
 
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import model_validator
 
 from loquet.core.frozen import Frozen
 
-NUMBERS = (int, float)
+NUMBERS = {int, float}
 
 
 class Counted(Frozen):
@@ -19,6 +19,9 @@ class Counted(Frozen):
         if isinstance(data, dict):
             for name, value in data.items():
                 field = cls.model_fields.get(name)
-                if isinstance(value, bool) and field is not None and field.annotation in NUMBERS:
+                if not isinstance(value, bool) or field is None:
+                    continue
+                takes = {field.annotation, *get_args(field.annotation)}
+                if takes & NUMBERS and bool not in takes:
                     raise ValueError(f"{name} is {str(value).lower()}, and a number is wanted")
         return data

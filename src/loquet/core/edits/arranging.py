@@ -7,12 +7,12 @@ from pydantic import Field
 
 from loquet.core.brief import Place, Thing
 from loquet.core.brief.any_thing import AnyThing
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.keys import middle_of_outline
 from loquet.core.brief.places import Name, OtherName
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, found
 from loquet.core.edits.thing_edits import Names, and_more, refuse_in_shell
-from loquet.core.frozen import Frozen
 from loquet.core.power import rails_of
 
 Delta = Annotated[float, Field(ge=-500, le=500)]
@@ -46,7 +46,7 @@ def replaced(
     return design.model_copy(update={"brief": design.brief.with_things(*moved)})
 
 
-class MoveThings(Frozen):
+class MoveThings(Counted):
     """Move things together."""
 
     kind: Literal["move-things"] = "move-things"
@@ -64,7 +64,7 @@ class MoveThings(Frozen):
         return replaced(design, self.names, lambda _, p: (p.x_mm + self.dx_mm, p.y_mm + self.dy_mm))
 
 
-class ArrangeThings(Frozen):
+class ArrangeThings(Counted):
     """Line things up in a row or a column, or spread them evenly between the outer two."""
 
     kind: Literal["arrange-things"] = "arrange-things"
@@ -100,7 +100,7 @@ def spread(values: dict[str, float]) -> dict[str, float]:
     return {name: low + (high - low) * i / (len(order) - 1) for i, name in enumerate(order)}
 
 
-class MirrorThings(Frozen):
+class MirrorThings(Counted):
     """Put a copy of each thing at the mirrored place on the other half; names change left to right and west to east."""
 
     kind: Literal["mirror-things"] = "mirror-things"
@@ -128,7 +128,7 @@ class MirrorThings(Frozen):
         return design.model_copy(update={"brief": design.brief.with_things(*copies)})
 
 
-class PasteThings(Frozen):
+class PasteThings(Counted):
     """Put copies of things, of this project or of another one, so far from where they lay."""
 
     kind: Literal["paste-things"] = "paste-things"

@@ -3,6 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief import Board, Outline, Place, outline_polygon_mm
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.kinds.hole import Hole, Screw
 from loquet.core.brief.model import RoomMm
 from loquet.core.brief.places import Name
@@ -15,7 +16,6 @@ from loquet.core.edits.applying import (
     with_choices,
     without_keys,
 )
-from loquet.core.frozen import Frozen
 
 INSET_MM = 4.0
 BY_BOARD = ("wires", "arrangements", "pours")
@@ -30,7 +30,7 @@ def board_of(design: Design, name: str) -> Board:
         raise EditRefused(f"There is no board '{name}'.", "It may have been removed.") from None
 
 
-class AddBoard(Frozen):
+class AddBoard(Counted):
     """Add a board."""
 
     kind: Literal["add-board"] = "add-board"
@@ -52,7 +52,7 @@ class AddBoard(Frozen):
         return with_brief(design, boards=(*design.brief.boards, self.board))
 
 
-class RemoveBoard(Frozen):
+class RemoveBoard(Counted):
     """Remove a board with everything on it."""
 
     kind: Literal["remove-board"] = "remove-board"
@@ -84,7 +84,7 @@ class RemoveBoard(Frozen):
         )
 
 
-class RenameBoard(Frozen):
+class RenameBoard(Counted):
     """Give a board another name."""
 
     kind: Literal["rename-board"] = "rename-board"
@@ -131,7 +131,7 @@ class RenameBoard(Frozen):
         )
 
 
-class SetOutline(Frozen):
+class SetOutline(Counted):
     """The outline of a board (the main one where none is named); an existing shell keeps its own.
 
     Holes near the corners keep their distance from the corners, where the outline is upright and rounded before and after.
@@ -180,7 +180,7 @@ def brought(place: Place, before: Bounds, after: Bounds) -> Place:
     return place.model_copy(update={"x_mm": round(x, 3), "y_mm": round(y, 3)})
 
 
-class AddCornerHoles(Frozen):
+class AddCornerHoles(Counted):
     """Four fixing holes near the corners of a board's outline."""
 
     kind: Literal["add-corner-holes"] = "add-corner-holes"
@@ -217,7 +217,7 @@ class AddCornerHoles(Frozen):
         return with_brief(design, things=(*design.brief.things, *added))
 
 
-class SetBuild(Frozen):
+class SetBuild(Counted):
     """How a board is built: its layers of copper (four bring inner planes of ground and of the widest supply), and whether parts may go behind where the front is full."""
 
     kind: Literal["set-build"] = "set-build"
@@ -240,7 +240,7 @@ class SetBuild(Frozen):
         return with_brief(design, boards=boards)
 
 
-class ChooseArrangement(Frozen):
+class ChooseArrangement(Counted):
     """Which of several arrangements of its parts a board takes."""
 
     kind: Literal["choose-arrangement"] = "choose-arrangement"
@@ -257,7 +257,7 @@ class ChooseArrangement(Frozen):
         return design.with_arrangement(board_of(design, self.board).name, self.number)
 
 
-class SetRoom(Frozen):
+class SetRoom(Counted):
     """How much room there is above a board on both sides; None is not known."""
 
     kind: Literal["set-room"] = "set-room"

@@ -4,13 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.own_checks import MOST_CHECKS, OwnCheck
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_choices
-from loquet.core.frozen import Frozen
 
 
-class AddCheck(Frozen):
+class AddCheck(Counted):
     """A check more; one of the same title is replaced."""
 
     kind: Literal["add-check"] = "add-check"
@@ -29,7 +29,7 @@ class AddCheck(Frozen):
         return with_choices(design, own_checks=(*kept, self.check))
 
 
-class DropCheck(Frozen):
+class DropCheck(Counted):
     """A check is taken out."""
 
     kind: Literal["drop-check"] = "drop-check"

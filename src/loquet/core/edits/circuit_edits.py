@@ -2,15 +2,15 @@
 
 from typing import Literal
 
+from loquet.core.brief.counted import Counted
 from loquet.core.circuit.by_hand import AddPart, ConnectPin, CutPin, HandChange
 from loquet.core.design import Design, slice_of
 from loquet.core.edits.applying import EditRefused
-from loquet.core.frozen import Frozen
 
 MOST = 200
 
 
-class ChangeCircuit(Frozen):
+class ChangeCircuit(Counted):
     """One change beside the recipes; it comes after those that are there. Of one pin the last change counts, so that the earlier one goes."""
 
     kind: Literal["change-circuit"] = "change-circuit"
@@ -44,7 +44,7 @@ class ChangeCircuit(Frozen):
         return with_kept(design, (*kept, change))
 
 
-class DropCircuitChange(Frozen):
+class DropCircuitChange(Counted):
     """Take back one of the changes beside the recipes, by its place in their list."""
 
     kind: Literal["drop-circuit-change"] = "drop-circuit-change"

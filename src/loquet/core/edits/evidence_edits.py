@@ -4,9 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.design import Confirmed, Design
 from loquet.core.edits.applying import EditRefused
-from loquet.core.frozen import Frozen
 from loquet.core.parts.mating import Half
 
 MOST = 100
@@ -14,7 +14,7 @@ PadNumber = Annotated[str, Field(pattern=r"^[A-Z0-9]{1,4}$")]
 PinName = Annotated[str, Field(max_length=40)]
 
 
-class ConfirmPart(Frozen):
+class ConfirmPart(Counted):
     """How somebody made sure of the pins of a part; no words take it back."""
 
     kind: Literal["confirm-part"] = "confirm-part"
@@ -42,7 +42,7 @@ class ConfirmPart(Frozen):
         return design.model_copy(update={"choices": choices})
 
 
-class SayHalf(Frozen):
+class SayHalf(Counted):
     """What somebody has for the other end of a connector; nothing takes it back."""
 
     kind: Literal["say-half"] = "say-half"
@@ -67,7 +67,7 @@ class SayHalf(Frozen):
         return design.model_copy(update={"choices": choices})
 
 
-class SetPinOrder(Frozen):
+class SetPinOrder(Counted):
     """The pin order of a part as it was measured, pad by pad; nothing goes back to the catalogue's."""
 
     kind: Literal["set-pin-order"] = "set-pin-order"

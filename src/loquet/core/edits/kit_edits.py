@@ -4,14 +4,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.design import Bought, Design
 from loquet.core.edits.applying import EditRefused
-from loquet.core.frozen import Frozen
 
 MOST = 200
 
 
-class MarkKit(Frozen):
+class MarkKit(Counted):
     """A line of the kit as bought, in the drawer, or missing."""
 
     kind: Literal["mark-kit"] = "mark-kit"
@@ -35,7 +35,7 @@ class MarkKit(Frozen):
         )
 
 
-class NameBought(Frozen):
+class NameBought(Counted):
     """What was really bought for a line of the parts list or of the kit; nothing takes it back."""
 
     kind: Literal["name-bought"] = "name-bought"

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief import Outline, Place, Thing
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.kinds.cut_out import CutOut
 from loquet.core.brief.kinds.free_cut_out import FreeCutOut
 from loquet.core.brief.kinds.hole import Hole, screw_for
@@ -13,7 +14,6 @@ from loquet.core.brief.places import Name
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_brief
 from loquet.core.edits.board_edits import SetOutline, board_of
-from loquet.core.frozen import Frozen
 from loquet.core.outlining import FoundFree, FoundHole, FoundOpening, shaping
 
 Index = Annotated[int, Field(ge=0, lt=400)]
@@ -23,7 +23,7 @@ LARGEST_HOLE_MM = 6.3
 SHARP_MM = 0.5  # what a cutter leaves where a drawing has a sharp inside corner
 
 
-class MoveCorner(Frozen):
+class MoveCorner(Counted):
     """Put a corner of the outline elsewhere, in mm."""
 
     kind: Literal["move-corner"] = "move-corner"
@@ -36,7 +36,7 @@ class MoveCorner(Frozen):
         return shaping.corner_moved(outline, self.index, self.x_mm, self.y_mm)
 
 
-class AddCorner(Frozen):
+class AddCorner(Counted):
     """Put a new corner on a side."""
 
     kind: Literal["add-corner"] = "add-corner"
@@ -49,7 +49,7 @@ class AddCorner(Frozen):
         return shaping.corner_added(outline, self.side, self.x_mm, self.y_mm)
 
 
-class RemoveCorner(Frozen):
+class RemoveCorner(Counted):
     """Take a corner out."""
 
     kind: Literal["remove-corner"] = "remove-corner"
@@ -60,7 +60,7 @@ class RemoveCorner(Frozen):
         return shaping.corner_removed(outline, self.index)
 
 
-class RoundCorner(Frozen):
+class RoundCorner(Counted):
     """Cut a corner round."""
 
     kind: Literal["round-corner"] = "round-corner"
@@ -72,7 +72,7 @@ class RoundCorner(Frozen):
         return shaping.corner_rounded(outline, self.index, self.radius_mm)
 
 
-class MakeSide(Frozen):
+class MakeSide(Counted):
     """Make a side as long as calipers say."""
 
     kind: Literal["make-side"] = "make-side"
@@ -84,7 +84,7 @@ class MakeSide(Frozen):
         return shaping.side_made(outline, self.side, self.length_mm)
 
 
-class BendSide(Frozen):
+class BendSide(Counted):
     """Bend a side outwards, or inwards below zero."""
 
     kind: Literal["bend-side"] = "bend-side"
@@ -96,7 +96,7 @@ class BendSide(Frozen):
         return shaping.side_bent(outline, self.side, self.rise_mm)
 
 
-class CutNotch(Frozen):
+class CutNotch(Counted):
     """Cut a rectangular notch into a side."""
 
     kind: Literal["cut-notch"] = "cut-notch"
@@ -125,7 +125,7 @@ WORDS = {
 }
 
 
-class ShapeOutline(Frozen):
+class ShapeOutline(Counted):
     """A change of a board's outline by hand; an existing shell keeps its own."""
 
     kind: Literal["shape-outline"] = "shape-outline"
@@ -147,7 +147,7 @@ class ShapeOutline(Frozen):
         return SetOutline(outline=outline, board=self.board).apply(design)
 
 
-class TakeOutline(Frozen):
+class TakeOutline(Counted):
     """Take the outline, holes and openings of a drawing; those that the board had before are replaced. `existing` locks it all as that of a shell which must be met."""
 
     kind: Literal["take-outline"] = "take-outline"

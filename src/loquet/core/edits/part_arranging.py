@@ -5,18 +5,18 @@ from typing import Annotated, Literal
 from pydantic import Field, ValidationError
 
 from loquet.core.board.model import PlacedPart
+from loquet.core.brief.counted import Counted
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused
 from loquet.core.edits.arranging import spread
 from loquet.core.edits.seat_edits import Role, SeatPart, placed_part
-from loquet.core.frozen import Frozen
 
 Roles = Annotated[tuple[Role, ...], Field(min_length=2, max_length=100)]
 How = Literal["row", "column", "spread across", "spread up", "turn alike", "swap"]
 Spot = tuple[float, float, int]
 
 
-class ArrangeParts(Frozen):
+class ArrangeParts(Counted):
     """Line parts up with the first one named, spread them evenly between the outer two, turn them like the first, or let two change places."""
 
     kind: Literal["arrange-parts"] = "arrange-parts"

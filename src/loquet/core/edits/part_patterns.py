@@ -5,16 +5,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.keys import middle_of_outline
 from loquet.core.design import Design, slice_of
 from loquet.core.edits.applying import EditRefused
 from loquet.core.edits.part_arranging import Roles, parts_of, seated, spot_of
-from loquet.core.frozen import Frozen
 
 StepMm = Annotated[float, Field(ge=-200, le=200)]
 
 
-class ArrayParts(Frozen):
+class ArrayParts(Counted):
     """Put parts in rows at even steps, in the order in which they are named; the first one stays and gives the turn."""
 
     kind: Literal["array-parts"] = "array-parts"
@@ -42,7 +42,7 @@ class ArrayParts(Frozen):
         return seated(design, parts, spots)
 
 
-class MirrorParts(Frozen):
+class MirrorParts(Counted):
     """Put parts of one half at the mirrored places of the same parts on the other half; the half of the first one named leads."""
 
     kind: Literal["mirror-parts"] = "mirror-parts"

@@ -4,15 +4,15 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_choices
-from loquet.core.frozen import Frozen
 from loquet.core.pins.needing import needs_of
 
 BoardNm = Annotated[int, Field(ge=-1_000_000_000, le=1_000_000_000)]
 
 
-class LockPin(Frozen):
+class LockPin(Counted):
     """Keep a signal on a pin, however often the plan is solved."""
 
     kind: Literal["lock-pin"] = "lock-pin"
@@ -41,7 +41,7 @@ class LockPin(Frozen):
         return with_choices(design, pin_locks=locks)
 
 
-class ReleasePin(Frozen):
+class ReleasePin(Counted):
     """Let the solver choose the pin of a signal again."""
 
     kind: Literal["release-pin"] = "release-pin"
@@ -58,7 +58,7 @@ class ReleasePin(Frozen):
         return with_choices(design, pin_locks=locks)
 
 
-class TakePlacedTargets(Frozen):
+class TakePlacedTargets(Counted):
     """Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`."""
 
     kind: Literal["take-placed-targets"] = "take-placed-targets"

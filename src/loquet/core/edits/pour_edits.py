@@ -7,20 +7,20 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.model import GROUND_ALONE, PourArea, PourChoice
 from loquet.core.board.outline import polygon_nm
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.places import Name
 from loquet.core.circuit.model import GROUND
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_choices
 from loquet.core.edits.board_edits import board_of
 from loquet.core.edits.wire_edits import on_board
-from loquet.core.frozen import Frozen
 
 LEAST_NM2 = 1e12
 MOST_AREAS = 40
 Index = Annotated[int, Field(ge=0, lt=MOST_AREAS)]
 
 
-class AddPourArea(Frozen):
+class AddPourArea(Counted):
     """Pour an area of one side with a net other than ground, behind those that are there already."""
 
     kind: Literal["add-pour-area"] = "add-pour-area"
@@ -56,7 +56,7 @@ class AddPourArea(Frozen):
         return with_choice(design, self.board, areas=(*choice.areas, self.area))
 
 
-class DropPourArea(Frozen):
+class DropPourArea(Counted):
     """Pour an area no longer."""
 
     kind: Literal["drop-pour-area"] = "drop-pour-area"
@@ -74,7 +74,7 @@ class DropPourArea(Frozen):
         return with_choice(design, self.board, areas=others)
 
 
-class PreferPourArea(Frozen):
+class PreferPourArea(Counted):
     """Let an area have its way before all others."""
 
     kind: Literal["prefer-pour-area"] = "prefer-pour-area"
@@ -92,7 +92,7 @@ class PreferPourArea(Frozen):
         return with_choice(design, self.board, areas=(area, *others))
 
 
-class SetTearDrops(Frozen):
+class SetTearDrops(Counted):
     """Lead tracks into drilled lands with tear-drops, or plainly."""
 
     kind: Literal["set-tear-drops"] = "set-tear-drops"

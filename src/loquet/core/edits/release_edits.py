@@ -5,15 +5,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.board.rules import USUAL_COPPER_UM
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.design import Design
 from loquet.core.edits.applying import with_choices
-from loquet.core.frozen import Frozen
 
 Words = Annotated[str, Field(max_length=40)]
 
 
-class ChooseHouse(Frozen):
+class ChooseHouse(Counted):
     """House, finish, colour, thickness of board and copper, and shipping."""
 
     kind: Literal["choose-house"] = "choose-house"
@@ -35,7 +35,7 @@ class ChooseHouse(Frozen):
         return with_choices(design, **self.model_dump(exclude={"kind"}))
 
 
-class ChoosePanel(Frozen):
+class ChoosePanel(Counted):
     """Boards several on a panel, or singly where none is said."""
 
     kind: Literal["choose-panel"] = "choose-panel"

@@ -3,14 +3,14 @@
 from typing import Any, Literal
 
 from loquet.core.brief import Brief
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.places import Name
 from loquet.core.circuit.by_hand import ConnectPin, CutPin, HandChange
 from loquet.core.design import Choices, Design
 from loquet.core.edits.applying import EditRefused, found
-from loquet.core.frozen import Frozen
 
 
-class RenameThing(Frozen):
+class RenameThing(Counted):
     """Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with it."""
 
     kind: Literal["rename-thing"] = "rename-thing"

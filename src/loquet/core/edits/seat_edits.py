@@ -6,19 +6,19 @@ from pydantic import Field, ValidationError
 
 from loquet.core.board.model import PlacedPart
 from loquet.core.brief import Place, Thing
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.places import PlaceMm
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.design import Design, Made, PartSeat
 from loquet.core.edits.applying import EditRefused, with_choices
 from loquet.core.edits.fitting import fitting
-from loquet.core.frozen import Frozen
 from loquet.core.geometry import Seat
 from loquet.core.quantities.lengths import nm_from_mm
 
 Role = Annotated[str, Field(max_length=80)]
 
 
-class SeatPart(Frozen):
+class SeatPart(Counted):
     """Put a part somewhere by hand; it stays there until it is released."""
 
     kind: Literal["seat-part"] = "seat-part"
@@ -59,7 +59,7 @@ class SeatPart(Frozen):
         return fitting(before, after, "placement", board)
 
 
-class ReleasePart(Frozen):
+class ReleasePart(Counted):
     """Let Loquet place a part again."""
 
     kind: Literal["release-part"] = "release-part"

@@ -4,13 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.stack_choices import Millimetres, StackChoices
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, found, with_choices
-from loquet.core.frozen import Frozen
 
 
-class SetStack(Frozen):
+class SetStack(Counted):
     """The shell and how the board is held in it; measured heights stay as they are."""
 
     kind: Literal["set-stack"] = "set-stack"
@@ -27,7 +27,7 @@ class SetStack(Frozen):
         return with_choices(design, stack=self.stack.model_copy(update={"heights_mm": heights}))
 
 
-class MeasureHeight(Frozen):
+class MeasureHeight(Counted):
     """How high a thing is that lies loose in the shell; None goes back to the usual height."""
 
     kind: Literal["measure-height"] = "measure-height"

@@ -6,6 +6,7 @@ from pydantic import Field, ValidationError
 
 from loquet.core.brief import Brief, Place, Thing
 from loquet.core.brief.any_thing import AnyThing
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.edges import at_edge
 from loquet.core.brief.places import Name
 from loquet.core.design import Design
@@ -19,13 +20,12 @@ from loquet.core.edits.applying import (
     with_choices,
     without_keys,
 )
-from loquet.core.frozen import Frozen
 from loquet.core.pins.needing import needs_of
 
 Names = Annotated[tuple[Name, ...], Field(min_length=1, max_length=200)]
 
 
-class AddThing(Frozen):
+class AddThing(Counted):
     """Add a thing of any kind."""
 
     kind: Literal["add-thing"] = "add-thing"
@@ -50,7 +50,7 @@ class AddThing(Frozen):
         return with_brief(design, things=(*brief.things, thing))
 
 
-class ChangeThing(Frozen):
+class ChangeThing(Counted):
     """Change fields of a thing, by the validation of its own kind; name and kind stay."""
 
     kind: Literal["change-thing"] = "change-thing"
@@ -82,7 +82,7 @@ class ChangeThing(Frozen):
         return design
 
 
-class RemoveThings(Frozen):
+class RemoveThings(Counted):
     """Remove things; keys that a scheme or a chord names go with them."""
 
     kind: Literal["remove-things"] = "remove-things"
@@ -115,7 +115,7 @@ def without_named(thing: Thing, gone: tuple[str, ...]) -> Thing:
     return thing.model_copy(update=lost) if lost else thing
 
 
-class MoveThing(Frozen):
+class MoveThing(Counted):
     """Put a thing somewhere: its middle, and its turn and side where they are given; to another board where one is named."""
 
     kind: Literal["move-thing"] = "move-thing"
@@ -159,7 +159,7 @@ class MoveThing(Frozen):
         )
 
 
-class ReleaseThing(Frozen):
+class ReleaseThing(Counted):
     """Let Loquet find the place of a thing."""
 
     kind: Literal["release-thing"] = "release-thing"

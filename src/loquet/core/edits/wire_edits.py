@@ -5,13 +5,13 @@ from typing import Annotated, Literal, TypeVar
 from pydantic import Field
 
 from loquet.core.board.model import NetName, Routing, Track, Via, Wires
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.places import Name
 from loquet.core.circuit.model import Net
 from loquet.core.design import Design, Made, slice_of
 from loquet.core.edits.applying import EditRefused, with_choices
 from loquet.core.edits.board_edits import board_of
 from loquet.core.edits.fitting import fitting
-from loquet.core.frozen import Frozen
 
 MOST_PIECES = 20_000
 Piece = TypeVar("Piece", Track, Via)
@@ -20,7 +20,7 @@ Vias = Annotated[tuple[Via, ...], Field(max_length=100)]
 Nets = Annotated[tuple[NetName, ...], Field(max_length=2_000)]
 
 
-class DrawTracks(Frozen):
+class DrawTracks(Counted):
     """Draw tracks and vias by hand; they stay as they lie when the board is routed."""
 
     kind: Literal["draw-tracks"] = "draw-tracks"
@@ -60,7 +60,7 @@ class DrawTracks(Frozen):
         return fitting(design, drawn, "routing", self.board)
 
 
-class KeepNets(Frozen):
+class KeepNets(Counted):
     """Keep the tracks of nets as they lie now; of all nets where none is named."""
 
     kind: Literal["keep-nets"] = "keep-nets"
@@ -93,7 +93,7 @@ class KeepNets(Frozen):
         return fitting(design, after, "routing", self.board)
 
 
-class ReleaseNets(Frozen):
+class ReleaseNets(Counted):
     """Give the wires of nets back to the router; of all nets where none is named."""
 
     kind: Literal["release-nets"] = "release-nets"
@@ -118,7 +118,7 @@ class ReleaseNets(Frozen):
         return with_wires(design, self.board, left)
 
 
-class CutTrack(Frozen):
+class CutTrack(Counted):
     """Take one track out; the rest of its net is kept as it lies."""
 
     kind: Literal["cut-track"] = "cut-track"
@@ -146,7 +146,7 @@ class CutTrack(Frozen):
         return fitting(design, cut, "routing", self.board)
 
 
-class LayNet(Frozen):
+class LayNet(Counted):
     """Lay a net anew by hand, all of it: a corner dragged, another width, a tidied way."""
 
     kind: Literal["lay-net"] = "lay-net"

@@ -14,11 +14,11 @@ from loquet.core.brief import (
     Shell,
     brief_from_plain,
 )
+from loquet.core.brief.counted import Counted
 from loquet.core.brief.kinds.chip import Chip
 from loquet.core.brief.places import Name
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_brief, with_choices
-from loquet.core.frozen import Frozen
 from loquet.core.pins.own_chip import read_pin_table
 
 
@@ -30,7 +30,7 @@ def any_format(value: Any) -> Brief:
         raise ValueError(str(error)) from None
 
 
-class SetRole(Frozen):
+class SetRole(Counted):
     """What the device is to its host."""
 
     kind: Literal["set-role"] = "set-role"
@@ -46,7 +46,7 @@ class SetRole(Frozen):
         return with_brief(design, role=self.role)
 
 
-class SetChords(Frozen):
+class SetChords(Counted):
     """Which keys must be readable together."""
 
     kind: Literal["set-chords"] = "set-chords"
@@ -62,7 +62,7 @@ class SetChords(Frozen):
         return with_brief(design, chords=self.chords)
 
 
-class SetScheme(Frozen):
+class SetScheme(Counted):
     """How the keys are read; the choice is kept until another one is made."""
 
     kind: Literal["set-scheme"] = "set-scheme"
@@ -83,7 +83,7 @@ class SetScheme(Frozen):
         return with_brief(design, key_scheme=KeyScheme(name=self.scheme, shape=shape))
 
 
-class SetAnalogue(Frozen):
+class SetAnalogue(Counted):
     """Who reads the axes: the chip, an outside converter, or the chip through a multiplexer."""
 
     kind: Literal["set-analogue"] = "set-analogue"
@@ -99,7 +99,7 @@ class SetAnalogue(Frozen):
         return with_brief(design, analogue_by=self.by)
 
 
-class SetReading(Frozen):
+class SetReading(Counted):
     """How keys are pulled."""
 
     kind: Literal["set-reading"] = "set-reading"
@@ -115,7 +115,7 @@ class SetReading(Frozen):
         return with_brief(design, button_reading=self.reading)
 
 
-class SetQuantity(Frozen):
+class SetQuantity(Counted):
     """How many are wanted, and by when."""
 
     kind: Literal["set-quantity"] = "set-quantity"
@@ -133,7 +133,7 @@ class SetQuantity(Frozen):
         return with_brief(design, quantity=self.quantity, wanted_by=wanted_by)
 
 
-class SetWords(Frozen):
+class SetWords(Counted):
     """The name of the device, and what it is for."""
 
     kind: Literal["set-words"] = "set-words"
@@ -151,7 +151,7 @@ class SetWords(Frozen):
         return with_brief(design, **given)
 
 
-class SetShell(Frozen):
+class SetShell(Counted):
     """A shell of one's own, or an existing one."""
 
     kind: Literal["set-shell"] = "set-shell"
@@ -168,7 +168,7 @@ class SetShell(Frozen):
         return with_brief(design, shell=self.shell)
 
 
-class UsePinTable(Frozen):
+class UsePinTable(Counted):
     """Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and plan for it; pin locks are dropped."""
 
     kind: Literal["use-pin-table"] = "use-pin-table"
@@ -202,7 +202,7 @@ class UsePinTable(Frozen):
         return with_choices(design, pin_locks={})
 
 
-class ReplaceBrief(Frozen):
+class ReplaceBrief(Counted):
     """Take a whole brief from a file, of any format that was ever written."""
 
     kind: Literal["replace-brief"] = "replace-brief"
