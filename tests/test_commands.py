@@ -8,7 +8,19 @@ from typing import Any
 
 import pytest
 
-from loquet.compiling import Unusable, compile_brief, verify_folder
+from loquet.compiling import (
+    Unusable,
+    compile_brief,
+    made_otherwise,
+    report_file,
+    report_of,
+    verify_folder,
+)
+from loquet.core.design import Design
+from loquet.core.fabrication.package import package_files
+from loquet.core.library import Library
+from loquet.core.pipeline import run_stage
+from loquet.core.release import release, sheets_of
 from loquet.demo.scenario import BRAIN_BRIEFS, SPREAD_BRIEFS
 from tests.conftest import ROOT
 
@@ -97,6 +109,61 @@ def test_verify_names_net_and_place_of_a_damage(
     assert " mm " in output
 
 
+def whole(design: Design, library: Library) -> dict[str, bytes]:
+    """A package that says the same as its design in every file, whatever the design is."""
+    said = release(design, library)
+    report = report_file(report_of(design, said, library))
+    files = package_files(design, sheets_of(design, library), library)
+    return {**files, "report.json": report}
+
+
+def test_a_package_of_a_board_that_is_not_ready_is_not_called_ready(
+    finished: Design, library: Library, command: Command, tmp_path: Path
+) -> None:
+    """A track of 0.05 mm in design and files alike: proven, and not ready."""
+    made = finished.routing["main"]
+    first, *others = made.value.tracks
+    thin = (first.model_copy(update={"width_nm": 50_000}), *others)
+    routing = made.value.model_copy(update={"tracks": thin})
+    design = finished.with_made("routing", "main", made.model_copy(update={"value": routing}))
+    design = run_stage(design, "pour", library)
+    for path, data in whole(design, library).items():
+        (tmp_path / path).parent.mkdir(parents=True, exist_ok=True)
+        (tmp_path / path).write_bytes(data)
+    code, output, _ = command("verify", str(tmp_path))
+    assert code == 2
+    assert "Proven, not ready" in output
+    assert "0.05 mm" in output
+
+
+@pytest.mark.parametrize("how", ["value", "part", "place"])
+def test_a_design_that_its_brief_does_not_give_is_not_proven(
+    how: str, finished: Design, library: Library
+) -> None:
+    """1 pF for 100 nF, a chip for another one, a key 1 mm away, the same in every file."""
+    if how == "place":
+        placed = finished.placement["main"]
+        parts = placed.value.parts
+        key = next(p for p in parts if p.ref == "S1")
+        seat = {"x_nm": key.x_nm + 1_000_000}
+        moved = tuple(p.model_copy(update=seat) if p is key else p for p in parts)
+        other = placed.value.model_copy(update={"parts": moved})
+        design = finished.with_made("placement", "main", placed.model_copy(update={"value": other}))
+    else:
+        made = next(iter(finished.circuit.values()))
+        change = {"value": "1 pF"} if how == "value" else {"part": "capacitor-2012"}
+        components = tuple(
+            c.model_copy(update=change) if c.ref == "C1" else c for c in made.value.components
+        )
+        circuit = made.value.model_copy(update={"components": components})
+        subject = next(iter(finished.circuit))
+        design = finished.with_made("circuit", subject, made.model_copy(update={"value": circuit}))
+    said = made_otherwise(design, library)
+    wanted = "S1 does not lie where" if how == "place" else "is not the one that its brief gives"
+    assert any(wanted in words for words in said)
+    assert made_otherwise(finished, library) == []
+
+
 def test_bad_input_is_one_sentence_and_writes_nothing(command: Command, tmp_path: Path) -> None:
     broken = tmp_path / "broken.json"
     broken.write_text(DUSK.read_text().replace('"x_mm": 9.5, "y_mm": 22', '"x_mm": 93, "y_mm": 22'))
@@ -162,7 +229,8 @@ def test_the_chip_can_be_changed_and_the_chain_still_ends_ready(chip: str, tmp_p
     source.write_text(DUSK.read_text().replace("stm32l051c8t6", chip))
     code, report = compile_brief(source, tmp_path / "out")
     assert (code, report["stops"], report["unrouted"], report["violations"]) == (0, [], 0, 0)
-    assert verify_folder(tmp_path / "out").holds
+    proof, stops = verify_folder(tmp_path / "out")
+    assert (proof.holds, stops) == (True, ())
 
 
 def test_verify_wants_a_compiled_folder(tmp_path: Path) -> None:
