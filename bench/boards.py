@@ -27,7 +27,7 @@ from loquet.core.edits.seat_edits import SeatPart
 from loquet.core.geometry import gap_between
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, run_stage
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 from loquet.core.reviewing import review, subject_of
 from loquet.core.routing import RouteInput, negotiation, route
 from loquet.demo.scenario import DEMO_BRIEFS, demo_brief

@@ -14,7 +14,7 @@ from ortools.graph.python import linear_sum_assignment
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief, read_brief
 from loquet.core.design import Design
-from loquet.core.frozen import canonical
+from loquet.core.plain.frozen import canonical
 from loquet.core.pins import PinProblem, Solved, solve
 from loquet.core.pins.checking import faults_of
 from loquet.core.pins.needing import needs_of

@@ -16,11 +16,11 @@ from loquet.core.brief import BriefError, read_brief
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import DEVICE, SLICES, Design
-from loquet.core.feasibility import brief_faults
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
+from loquet.core.planning.feasibility import brief_faults
 from loquet.core.proof.agreement import Fault
 from loquet.core.proof.proving import Proof
 from loquet.core.provenance import Finding

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
+from loquet.core.buying.kit import kit_of
 from loquet.core.design import Design, slice_of
-from loquet.core.drawers import part_lines
-from loquet.core.kit import kit_of
+from loquet.core.drawers.lines import part_lines
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.ordering.landed import (

@@ -9,7 +9,7 @@ from loquet.core.brief import BriefError, read_brief
 from loquet.core.design import Design
 from loquet.core.handover.package import device_files
 from loquet.core.parts import PartError
-from loquet.core.pinning import PinReport, report_pins
+from loquet.core.planning.pinning import PinReport, report_pins
 
 
 def plan_brief(brief_path: Path, out: Path | None) -> tuple[int, dict[str, Any]]:

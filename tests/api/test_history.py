@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from loquet.core.comparing import compare
+from loquet.core.comparing.briefs import compare
 from loquet.demo.scenario import demo_brief
 from tests.making import plain_of, thing, varied
 

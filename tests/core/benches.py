@@ -4,12 +4,12 @@ from dataclasses import replace
 from typing import Any
 
 from loquet.catalogue.library import bundled_library
-from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.rule import ReadBy, Subject
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.design import Choices
+from loquet.core.lookup.brains import chip_for
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.needing import needs_of
 

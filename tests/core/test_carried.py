@@ -6,8 +6,8 @@ from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Outcome
 from loquet.core.library import Library
+from loquet.core.lookup.powering import carried_of
 from loquet.core.power.charging import held_ma, real_ma
-from loquet.core.powering import carried_of
 from loquet.core.provenance import Failed, Passed
 from tests.core.benches import seen_with
 from tests.making import device, made, thing

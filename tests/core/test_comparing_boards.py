@@ -2,7 +2,7 @@
 
 from loquet.core.board.model import PlacedPart, Placement, Routing, Track, Via
 from loquet.core.circuit import Circuit, Component
-from loquet.core.comparing_boards import (
+from loquet.core.comparing.boards import (
     NetDifference,
     PartDifference,
     TrackDifference,

@@ -7,11 +7,11 @@ from typing import Any
 import pytest
 from pypdf import PdfReader
 
-from loquet.core.confirming import cards_of
 from loquet.core.design import Confirmed, Design
+from loquet.core.drawers.confirming import cards_of
+from loquet.core.drawers.measuring_pages import write_measuring_cards
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.library import Library
-from loquet.core.measuring_pages import write_measuring_cards
 from loquet.core.parts.measuring import probes_of
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import review

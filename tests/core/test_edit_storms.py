@@ -10,13 +10,13 @@ from loquet.catalogue.presets import presets
 from loquet.core.brief import SchemeName, keys_of
 from loquet.core.design import Design
 from loquet.core.edits import EDITS, EditRefused, apply
-from loquet.core.feasibility import brief_faults
 from loquet.core.handover.package import handover_files
 from loquet.core.library import Library
 from loquet.core.pins import Solved, solve
 from loquet.core.pins.needing import needs_of
 from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
+from loquet.core.planning.feasibility import brief_faults
 from loquet.core.reviewing import review
 
 KINDS = ("button", "pad", "stick", "trigger", "encoder", "slider", "touch")

@@ -7,9 +7,9 @@ from loquet.core.board.copper import track_copper
 from loquet.core.design import Design, slice_of
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import stale_slices
-from loquet.core.giving_way import made_to_give_way, nets_with_less, with_room
 from loquet.core.library import Library
 from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
+from loquet.core.redoing.giving_way import made_to_give_way, nets_with_less, with_room
 from loquet.core.reviewing import review
 from tests.core.plain_boards import MM, board, pad, track
 from tests.editing import edit

@@ -2,10 +2,10 @@
 
 import pytest
 
+from loquet.core.buying.kit import kit_of
 from loquet.core.design import Design, slice_of
-from loquet.core.drawers import part_lines, spares
+from loquet.core.drawers.lines import part_lines, spares
 from loquet.core.edits import EDITS, EditRefused, apply
-from loquet.core.kit import kit_of
 from loquet.core.library import Library
 from loquet.core.parts.wire import wire, wire_for
 from loquet.core.pipeline import run_stage

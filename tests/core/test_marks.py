@@ -13,13 +13,13 @@ from shapely.geometry import Point, Polygon, box
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.brief import Brief
 from loquet.core.design import Choices, Design
-from loquet.core.feasibility import brief_faults
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.placement.ground_plan import BODY, GroundPlan
 from loquet.core.placement.kept_rooms import KeptRoom, rows_kept, storeys_of
 from loquet.core.placement.rooms import room_of
+from loquet.core.planning.feasibility import brief_faults
 from loquet.core.release import prove_package, release
 from loquet.core.reviewing import review
 from tests.editing import edit

@@ -4,12 +4,12 @@ import pytest
 
 from loquet.core.checks.rule import Subject
 from loquet.core.checks.rules import measured_order
-from loquet.core.confirming import cards_of
 from loquet.core.design import Choices, Design, slice_of
+from loquet.core.drawers.confirming import cards_of
 from loquet.core.edits import EDITS, apply
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
-from loquet.core.measured import measured_library
+from loquet.core.lookup.measured import measured_library
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.provenance import Failed, NotApplicable, Passed
 from tests.making import device, thing

@@ -12,10 +12,10 @@ from loquet.core.handover.header import write_header
 from loquet.core.handover.key_table import key_table
 from loquet.core.handover.report import fields_of
 from loquet.core.library import Library
-from loquet.core.pinning import report_pins, verdict_of, ways_for
 from loquet.core.pins import PinPlan
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import run_stage
+from loquet.core.planning.pinning import report_pins, verdict_of, ways_for
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import review
 from loquet.demo.scenario import demo_brief, dusk_remote

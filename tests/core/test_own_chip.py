@@ -6,10 +6,10 @@ from loquet.core.brief import BriefError
 from loquet.core.design import Design
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.library import Library
-from loquet.core.pinning import report_pins
 from loquet.core.pins.model import Need, NeedKind
 from loquet.core.pins.options import options_of
 from loquet.core.pins.own_chip import chip_of_table, read_pin_table
+from loquet.core.planning.pinning import report_pins
 from loquet.demo.scenario import dusk_remote
 
 MODULE = """pad,port,can

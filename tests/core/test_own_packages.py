@@ -8,7 +8,7 @@ import pytest
 from loquet.core.brief import BriefError
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices, Design, slice_of
-from loquet.core.drawers import part_lines
+from loquet.core.drawers.lines import part_lines
 from loquet.core.geometry import Box, middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError

@@ -16,15 +16,15 @@ from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.design import Design
 from loquet.core.fabrication.package import Sheets, board_files, sheets_of
 from loquet.core.fabrication.panel_files import place_rows
-from loquet.core.frozen import digest_of
 from loquet.core.geometry import Box
 from loquet.core.library import Library
+from loquet.core.lookup.panelling import panel_of
 from loquet.core.panel import Panel, lay_panel
 from loquet.core.panel.figures import panel_figures
 from loquet.core.panel.sides import Span, overhang
 from loquet.core.panel.tabs import Tab, tab_places
-from loquet.core.panelling import panel_of
 from loquet.core.pipeline import board_view, bring_up_to_date
+from loquet.core.plain.frozen import digest_of
 from loquet.core.proof.gerber_reader import FileFault
 from loquet.core.proof.panel_proof import prove_panel
 from loquet.core.release import release

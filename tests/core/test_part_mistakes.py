@@ -11,15 +11,15 @@ from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Bought, Choices, Design, slice_of
-from loquet.core.drawers import part_lines
+from loquet.core.drawers.incoming import TRIALS
+from loquet.core.drawers.lines import part_lines
+from loquet.core.drawers.substitutes import drop_ins
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.geometry import polygon_of
-from loquet.core.incoming import TRIALS
 from loquet.core.library import Library
 from loquet.core.parts.mating import End, Half, end_of, faults_between
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.reviewing import review
-from loquet.core.substitutes import drop_ins
 from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
 from loquet.standins.part_supplier import offers_of
 from tests.core.benches import bench_for

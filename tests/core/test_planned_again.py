@@ -5,17 +5,17 @@ from math import dist
 import pytest
 
 from loquet.catalogue.presets import presets
-from loquet.core.aiming import aims_key, aims_of
 from loquet.core.brief.reach import HAND_MM, out_of_reach, reach_arcs
 from loquet.core.design import Design, slice_of
 from loquet.core.edits import EDITS, apply
-from loquet.core.feasibility import brief_faults
 from loquet.core.freshness import stale_slices
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
-from loquet.core.pinning import placed_targets, verdict_of
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date, pin_problem
+from loquet.core.planning.aiming import aims_key, aims_of
+from loquet.core.planning.feasibility import brief_faults
+from loquet.core.planning.pinning import placed_targets, verdict_of
 from loquet.core.release import release
 from loquet.demo.scenario import demo_brief
 

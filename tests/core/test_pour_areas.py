@@ -14,7 +14,7 @@ from loquet.core.board.copper import Copper
 from loquet.core.board.linking import open_links
 from loquet.core.board.pouring import pour_areas, pour_ground
 from loquet.core.board.tear_drops import tear_drops
-from loquet.core.comparing_boards import compare_boards
+from loquet.core.comparing.boards import compare_boards
 from loquet.core.design import Design
 from loquet.core.freshness import stale_slices
 from loquet.core.geometry import Round, polygon_of

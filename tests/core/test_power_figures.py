@@ -5,11 +5,11 @@ import pytest
 
 from loquet.catalogue.bundled import parts
 from loquet.core.library import Library
+from loquet.core.lookup.powering import power_of
 from loquet.core.power.brain_currents import brain_ma
 from loquet.core.power.converting import conversions
 from loquet.core.power.discharge import open_v
 from loquet.core.power.plan import PowerPlan
-from loquet.core.powering import power_of
 from loquet.core.provenance import Working
 from tests.making import Plain, device, made, thing
 

@@ -5,7 +5,6 @@ from typing import Any
 
 import pytest
 
-from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of
@@ -13,7 +12,8 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices
 from loquet.core.library import Library
-from loquet.core.powering import power_of
+from loquet.core.lookup.brains import chip_for
+from loquet.core.lookup.powering import power_of
 from loquet.core.provenance import Finding
 from tests.core.benches import bench_for
 from tests.making import Plain, device, thing

@@ -6,7 +6,7 @@ from loquet.core.design import Design, slice_of
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.pipeline import StageRefused
-from loquet.core.rerouting import key_of, nets_rerouted
+from loquet.core.redoing.rerouting import key_of, nets_rerouted
 from loquet.core.reviewing import review
 from tests.editing import edit
 

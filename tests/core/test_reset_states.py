@@ -4,13 +4,13 @@ from typing import Any
 
 import pytest
 
-from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.design import Choices, Design
 from loquet.core.legend import legend_of
 from loquet.core.library import Library
+from loquet.core.lookup.brains import chip_for
 from loquet.core.pins import Assignment
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.release import release

@@ -5,7 +5,6 @@ from dataclasses import replace
 import pytest
 
 from loquet.core.board import Placement
-from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
@@ -13,6 +12,7 @@ from loquet.core.checks.rules import pin_order
 from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box, Seat
 from loquet.core.library import Library
+from loquet.core.lookup.brains import chip_for
 from loquet.core.parts.land import Pad
 from loquet.core.pipeline import board_view
 from loquet.core.provenance import Finding, NotApplicable, Passed

@@ -9,7 +9,6 @@ from loquet.core.brief import Brief, Chords, KeyScheme, keys_of
 from loquet.core.design import Design
 from loquet.core.edits import EDITS, apply
 from loquet.core.library import Library
-from loquet.core.pinning import fits, report_pins, schemes_of, verdict_of, ways_for
 from loquet.core.pins.needing import needs_of
 from loquet.core.pins.schemes.ladder import (
     BITS,
@@ -20,6 +19,7 @@ from loquet.core.pins.schemes.ladder import (
 )
 from loquet.core.pins.schemes.timing import expander_scan_us, settle_us
 from loquet.core.pins.wiring import wire
+from loquet.core.planning.pinning import fits, report_pins, schemes_of, verdict_of, ways_for
 from loquet.demo.scenario import demo_brief
 from tests.making import thing, varied
 

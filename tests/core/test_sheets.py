@@ -11,9 +11,9 @@ from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of, run_rules
 from loquet.core.circuit import Circuit, Component, Net, RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
-from loquet.core.curving import curves_for
 from loquet.core.design import Choices
 from loquet.core.library import Library
+from loquet.core.lookup.curving import curves_for
 from loquet.core.sheets import Area, Mark, areas_of, write_sheets
 from loquet.core.sheets.drawn import text_width
 from loquet.core.sheets.making import PAGE, SCREEN

@@ -2,11 +2,11 @@
 
 import pytest
 
+from loquet.core.buying.shopping import SIZES, ListError, read_list, write_list
 from loquet.core.design import Design, slice_of
-from loquet.core.drawers import part_lines
+from loquet.core.drawers.lines import part_lines
 from loquet.core.library import Library
 from loquet.core.pipeline import run_stage
-from loquet.core.shopping import SIZES, ListError, read_list, write_list
 from loquet.demo.scenario import demo_brief
 
 HEAD = "Count,What,Value,Size,Part\n"

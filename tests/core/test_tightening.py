@@ -16,10 +16,10 @@ from loquet.core.geometry import Box, Round
 from loquet.core.library import Library
 from loquet.core.pipeline import StageRefused, board_view, route_input
 from loquet.core.provenance import Failed
+from loquet.core.redoing.tidying import tidied
 from loquet.core.reviewing import subject_of
 from loquet.core.routing import RouteInput
 from loquet.core.routing.tightening import tightened, ways_between
-from loquet.core.tidying import tidied
 from tests.core.laying import way
 from tests.editing import edit, refused
 

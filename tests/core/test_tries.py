@@ -8,8 +8,8 @@ from loquet.core.design import Design, slice_of
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.pipeline import bring_up_to_date
+from loquet.core.redoing.tries import Try, figures_of, tried, tries_key
 from loquet.core.reviewing import review
-from loquet.core.tries import Try, figures_of, tried, tries_key
 from tests.editing import edit, refused
 
 FINE = Try(number=1, open_links=0, islands=1, stops=0, length_mm=100, vias=10, pieces=50)

@@ -16,14 +16,14 @@ from loquet.core.brief import Brief
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.build.elements import desk_of
 from loquet.core.build.expected import first_power
+from loquet.core.buying.kit import kit_of
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import SLICES, Design, slice_of
-from loquet.core.kit import kit_of
+from loquet.core.lookup.powering import power_of
 from loquet.core.ordering.landed import Bought, Wanted, landed
-from loquet.core.pinning import report_pins, schemes_of, sums, ways_for
 from loquet.core.pins.planning import budget_workings
 from loquet.core.pipeline import board_view, bring_up_to_date
-from loquet.core.powering import power_of
+from loquet.core.planning.pinning import report_pins, schemes_of, sums, ways_for
 from loquet.core.proof.figures import proof_workings
 from loquet.core.provenance import Working
 from loquet.core.release import Release

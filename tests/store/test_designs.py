@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from loquet.core.design import Design
 from loquet.core.edits import EDITS, apply
-from loquet.core.frozen import digest_of
+from loquet.core.plain.frozen import digest_of
 from loquet.core.release import Release
 from loquet.launcher.database import MariaDb
 from loquet.store.designs import (

@@ -12,8 +12,8 @@ from sqlalchemy.orm import Session, sessionmaker
 from loquet.core.design import Design
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
+from loquet.core.redoing.tries import Try, figures_of, tried, tries_key
 from loquet.core.routing import RoutingStopped
-from loquet.core.tries import Try, figures_of, tried, tries_key
 from loquet.jobs.making import make_slice, make_try
 from loquet.jobs.runner import Jobs, Ticket
 from loquet.jobs.telling import Told

@@ -11,9 +11,9 @@ from loquet.core.build.finding import Finder, Suspects
 from loquet.core.build.measuring import Probe, Symptom
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
-from loquet.core.measured import measured_library
+from loquet.core.lookup.measured import measured_library
 from loquet.core.pipeline import board_view
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 from loquet.standins.bench_unit import BenchUnit
 from loquet.store.tables import RecordRow, UnitRow
 

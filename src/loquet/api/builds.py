@@ -24,7 +24,7 @@ from loquet.core.build.reflow import (
     read_curve,
 )
 from loquet.core.build.steps import Step, build_steps
-from loquet.core.measured import measured_library
+from loquet.core.lookup.measured import measured_library
 from loquet.core.stack.stacking import stack_of
 from loquet.store.designs import head_of, load_design
 

@@ -10,12 +10,12 @@ from loquet.api.errors import Refused
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.by_hand import HandChange
 from loquet.core.circuit.nodal import Curve
-from loquet.core.curving import curves_for
 from loquet.core.design import slice_of
 from loquet.core.library import Library
-from loquet.core.measured import measured_library
+from loquet.core.lookup.curving import curves_for
+from loquet.core.lookup.measured import measured_library
+from loquet.core.plain.remembering import Remembered
 from loquet.core.provenance import Working
-from loquet.core.remembering import Remembered
 from loquet.core.sheets import Area, areas_of, title_of, write_sheets
 from loquet.core.sheets.faces import names_of
 from loquet.core.sheets.gathered import Gathered, gathered

@@ -19,23 +19,23 @@ from loquet.api.shapes import (
     StationCard,
     StationState,
 )
-from loquet.core.brains import chip_for
 from loquet.core.brief import keys_of, outline_polygon_mm
 from loquet.core.brief.reach import SOURCE as REACH_SOURCE
 from loquet.core.brief.reach import reach_arcs
 from loquet.core.checks.rule import thing
 from loquet.core.design import SLICES, Design
-from loquet.core.feasibility import brief_faults, pin_faults
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
+from loquet.core.lookup.brains import chip_for
 from loquet.core.parts import Chip, PartError
 from loquet.core.pins.model import Need
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import STATIONS_OF_STAGES, TITLES
+from loquet.core.plain.remembering import Remembered
+from loquet.core.planning.feasibility import brief_faults, pin_faults
 from loquet.core.power import rails_of
 from loquet.core.power.load import load_working
 from loquet.core.provenance import Finding, Source, Working, WorkingInput
-from loquet.core.remembering import Remembered
 from loquet.core.reviewing import review
 from loquet.store.designs import Head, head_of, load_design, next_towards_tip
 from loquet.store.logbook import open_cards

@@ -8,10 +8,10 @@ from loquet.core.board.openings import openings_of
 from loquet.core.brief import Board, Body, Brief, Thing, outline_polygon_mm
 from loquet.core.brief.joining import is_source
 from loquet.core.brief.seats import seat_of_thing
-from loquet.core.covers import cover_of
 from loquet.core.design import Design
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
+from loquet.core.lookup.covers import cover_of
 from loquet.core.outlining.shaping import corners_of, side_lengths
 from loquet.core.parts import PartError
 from loquet.core.pins.needing import needs_of

@@ -9,8 +9,8 @@ from pydantic import BaseModel
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.describing import head_now
 from loquet.api.shapes import DesignHead
-from loquet.core.comparing import Change, compare
-from loquet.core.comparing_boards import BoardDifferences, compare_boards
+from loquet.core.comparing.boards import BoardDifferences, compare_boards
+from loquet.core.comparing.briefs import Change, compare
 from loquet.store.designs import create_project, head_of, load_design
 from loquet.store.history import restore, version_of, versions_of
 

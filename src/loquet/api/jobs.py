@@ -18,7 +18,7 @@ from loquet.api.shapes import JobCard, Laid, TryCard
 from loquet.core.board.model import NetName
 from loquet.core.design import SLICES, Design, SliceName
 from loquet.core.edits.wire_edits import DrawTracks
-from loquet.core.tries import tries_key
+from loquet.core.redoing.tries import tries_key
 from loquet.jobs.works import (
     draw_through,
     finish,

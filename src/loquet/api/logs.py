@@ -12,7 +12,7 @@ from loquet.api.describing import head_now
 from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
 from loquet.core.brief.own_checks import OwnCheck
-from loquet.core.comparing import Change, compare
+from loquet.core.comparing.briefs import Change, compare
 from loquet.core.design import Design
 from loquet.core.provenance import Source, Working, given
 from loquet.store.designs import commit_version, create_project, head_of, load_design

@@ -20,7 +20,7 @@ from loquet.api.releases import (
     refuse_twice,
 )
 from loquet.api.shapes import OrderView
-from loquet.core.comparing import Change, compare
+from loquet.core.comparing.briefs import Change, compare
 from loquet.core.design import Design
 from loquet.core.ordering.calendar import Calendar, Leg, after_open_days, calendar
 from loquet.core.ordering.house import House

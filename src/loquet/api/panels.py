@@ -9,9 +9,9 @@ from loquet.api.boards import placed_view
 from loquet.api.context import ContextNow, SessionNow
 from loquet.core.board.outline import Line, Piece
 from loquet.core.geometry.arcs import along_arc
-from loquet.core.measured import measured_library
+from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.panelling import panel_of
 from loquet.core.panel.figures import panel_figures
-from loquet.core.panelling import panel_of
 from loquet.core.provenance import Working
 from loquet.core.quantities.lengths import MM
 from loquet.store.designs import head_of, load_design

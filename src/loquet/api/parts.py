@@ -8,15 +8,15 @@ from pydantic import BaseModel, Field
 
 from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.core.confirming import MeasuringCard, cards_of
+from loquet.core.buying.kit import Kit, kit_of
+from loquet.core.buying.shopping import ListError, ReadLine, read_list, write_list
 from loquet.core.design import slice_of
-from loquet.core.drawers import DrawerLine, part_lines
-from loquet.core.ends import EndLine, end_lines
-from loquet.core.kit import Kit, kit_of
-from loquet.core.measured import measured_library
-from loquet.core.measuring_pages import write_measuring_cards
-from loquet.core.shopping import ListError, ReadLine, read_list, write_list
-from loquet.core.substitutes import drop_ins
+from loquet.core.drawers.confirming import MeasuringCard, cards_of
+from loquet.core.drawers.ends import EndLine, end_lines
+from loquet.core.drawers.lines import DrawerLine, part_lines
+from loquet.core.drawers.measuring_pages import write_measuring_cards
+from loquet.core.drawers.substitutes import drop_ins
+from loquet.core.lookup.measured import measured_library
 from loquet.standins.part_supplier import Offer, offers_of
 from loquet.store.designs import head_of, load_design
 

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 
 from loquet.api.shapes import Carried, ChipPinView, PinsView
-from loquet.core.brains import brain_of
 from loquet.core.design import Design
 from loquet.core.freshness import stale_subjects
 from loquet.core.library import Library
+from loquet.core.lookup.brains import brain_of
 from loquet.core.parts import ChipPin
 from loquet.core.pins import Assignment, Need, PinPlan, PinProblem
 from loquet.core.pins.options import options_of

@@ -15,14 +15,16 @@ from loquet.api.errors import Refused
 from loquet.api.shapes import DesignHead
 from loquet.api.stations import BrainAsked
 from loquet.catalogue.presets import presets
-from loquet.core.aiming import Aim, aims_key
 from loquet.core.brief import Brief
 from loquet.core.design import Design, plans_of
 from loquet.core.edits import apply
 from loquet.core.edits.pin_edits import TakePlacedTargets
 from loquet.core.freshness import stale_slices
 from loquet.core.handover.package import device_files
-from loquet.core.pinning import (
+from loquet.core.pins.schemes import SchemeCard
+from loquet.core.pins.ways_out import WayOut
+from loquet.core.planning.aiming import Aim, aims_key
+from loquet.core.planning.pinning import (
     Conflict,
     of_brain,
     placed_targets,
@@ -31,8 +33,6 @@ from loquet.core.pinning import (
     verdict_of,
     ways_key,
 )
-from loquet.core.pins.schemes import SchemeCard
-from loquet.core.pins.ways_out import WayOut
 from loquet.core.provenance import Working
 from loquet.store.answers import answer_of
 from loquet.store.designs import commit_version, head_of, load_design

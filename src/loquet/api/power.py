@@ -3,8 +3,8 @@
 from fastapi import APIRouter
 
 from loquet.api.context import ContextNow, SessionNow
+from loquet.core.lookup.powering import power_of
 from loquet.core.power.plan import PowerPlan
-from loquet.core.powering import power_of
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["power"])

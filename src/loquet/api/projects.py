@@ -20,13 +20,13 @@ from loquet.api.describing import (
 )
 from loquet.api.shapes import DesignHead, ProjectCard
 from loquet.core.board.portrait import portrait_of
-from loquet.core.brains import chip_for
 from loquet.core.brief import BriefError, outline_polygon_mm, read_brief
 from loquet.core.design import Design
 from loquet.core.edits import Edit, apply, rests_on
 from loquet.core.freshness import stale_slices, stale_subjects
+from loquet.core.lookup.brains import chip_for
 from loquet.core.parts import PartError
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 from loquet.core.reviewing import fresh_views
 from loquet.store.designs import (
     NotFound,

@@ -16,9 +16,9 @@ from loquet.api.describing import all_findings
 from loquet.api.errors import Refused
 from loquet.api.shapes import LayerView, OrderView, QuoteView, ReleaseFile, ReleaseView
 from loquet.core.design import Design
-from loquet.core.frozen import digest_of
 from loquet.core.geometry import Bar, Box, Round
 from loquet.core.ordering.house import House
+from loquet.core.plain.frozen import digest_of
 from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.figures import proof_workings
 from loquet.core.proof.gerber_reader import read_gerber

@@ -9,7 +9,7 @@ from loquet.core.brief import Brief
 from loquet.core.brief.reach import ReachArc
 from loquet.core.design import Choices
 from loquet.core.provenance import Finding, Working
-from loquet.core.tries import Try
+from loquet.core.redoing.tries import Try
 
 StationState = Literal["empty", "working", "stale", "stop", "look", "clear"]
 

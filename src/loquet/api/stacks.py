@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from loquet.api.boards import placed_view
 from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.core.measured import measured_library
+from loquet.core.lookup.measured import measured_library
 from loquet.core.stack.report import StackView, stack_report
 from loquet.core.stack.section import section_of
 from loquet.core.stack.stacking import stack_of

@@ -28,19 +28,19 @@ from loquet.core.board import BoardView, PourPiece, Track, Via
 from loquet.core.board.copper import Copper
 from loquet.core.board.linking import Link, open_links
 from loquet.core.board.openings import kept_free
-from loquet.core.brains import brain_of
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit import Component
-from loquet.core.covers import covers_of
 from loquet.core.design import Design, slice_of
 from loquet.core.freshness import stale_slices
 from loquet.core.geometry import Box, Round, middle_of
 from loquet.core.library import Library
+from loquet.core.lookup.brains import brain_of
+from loquet.core.lookup.covers import covers_of
 from loquet.core.parts.listing import ListedChip
 from loquet.core.pins.ways_out import asked_of, offers
 from loquet.core.pipeline import StageRefused, board_view
 from loquet.core.provenance import Source, Working, given
-from loquet.core.tidying import tidied
+from loquet.core.redoing.tidying import tidied
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["stations"])

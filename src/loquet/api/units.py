@@ -29,7 +29,7 @@ from loquet.core.build.network import OPEN_OHM
 from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples, symptom
 from loquet.core.build.sticks import BadSamples, stick_result
 from loquet.core.design import Design
-from loquet.core.powering import power_of
+from loquet.core.lookup.powering import power_of
 from loquet.core.quantities.shown import show_si
 from loquet.instruments import Bench, BenchUnreachable, name_of, serial_ports, wired_bench
 from loquet.store.designs import NotFound, head_of, load_design

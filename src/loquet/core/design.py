@@ -14,9 +14,9 @@ from loquet.core.brief.places import Degrees
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.by_hand import HandChange
-from loquet.core.frozen import Frozen
 from loquet.core.parts.mating import Half
 from loquet.core.pins import PinPlan
+from loquet.core.plain.frozen import Frozen
 
 SliceName = Literal["pins", "circuit", "placement", "routing", "pour"]
 SLICES: tuple[SliceName, ...] = ("pins", "circuit", "placement", "routing", "pour")

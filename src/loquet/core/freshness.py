@@ -6,8 +6,8 @@ from typing import Any
 from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
-from loquet.core.frozen import Frozen, canonical, digest_of, digest_of_text
-from loquet.core.remembering import Remembered
+from loquet.core.plain.frozen import Frozen, canonical, digest_of, digest_of_text
+from loquet.core.plain.remembering import Remembered
 
 ROOM = {"near_room_mm": True, "far_room_mm": True}
 NOT_DRAWN: Any = {

@@ -12,7 +12,7 @@ from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import Body
 from loquet.core.parts.profiles import Plug, profile_for
 from loquet.core.parts.screen import ScreenModule
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 
 PATTERNS: Remembered[LandPattern] = Remembered(1024)
 

@@ -11,7 +11,6 @@ from loquet.core.board.model import GROUND_ALONE
 from loquet.core.board.openings import board_area
 from loquet.core.board.planes import plane_net, planes_of
 from loquet.core.board.pouring import pour_ground
-from loquet.core.brains import brain_of, chip_for
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
 from loquet.core.brief.shares import mark_of, share_of
@@ -19,13 +18,14 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import CHIP_PART
-from loquet.core.covers import covers_of, lying_behind, screw_circles
 from loquet.core.design import SLICES, Design, Made, SliceName, slice_of, subjects_of
 from loquet.core.freshness import BEFORE, inputs_digest, stale_subjects
-from loquet.core.frozen import digest_of
 from loquet.core.geometry import Rect, Seat
 from loquet.core.library import Library
-from loquet.core.measured import measured_library
+from loquet.core.lookup.brains import brain_of, chip_for
+from loquet.core.lookup.covers import covers_of, lying_behind, screw_circles
+from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.powering import carried_of
 from loquet.core.parts import LandPattern
 from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
 from loquet.core.pins.needing import needs_of
@@ -36,10 +36,10 @@ from loquet.core.placement.corner_seats import corner_seats
 from loquet.core.placement.edge_seats import edge_seats, plug_area, taken_areas
 from loquet.core.placement.kept_rooms import kept_rooms, near_rects_kept
 from loquet.core.placement.seating import NoRoom
+from loquet.core.plain.frozen import digest_of
+from loquet.core.plain.remembering import Remembered
 from loquet.core.power import rails_of
-from loquet.core.powering import carried_of
 from loquet.core.quantities.lengths import nm_from_mm
-from loquet.core.remembering import Remembered
 from loquet.core.routing import RouteInput, RouteProgress, route
 
 SWITCHED_NM = 800_000

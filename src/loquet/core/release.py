@@ -9,7 +9,7 @@ from loquet.core.fabrication.package import Sheets, package_files, sheets_of
 from loquet.core.freshness import stale_slices
 from loquet.core.handover.package import folder_of
 from loquet.core.library import Library
-from loquet.core.measured import measured_library
+from loquet.core.lookup.measured import measured_library
 from loquet.core.panel import Panel
 from loquet.core.pins import PinPlan
 from loquet.core.proof.agreement import Fault

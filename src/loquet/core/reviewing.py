@@ -1,14 +1,14 @@
 """All findings of a design as it stands now."""
 
 from loquet.core.board import BoardView
-from loquet.core.brains import chip_for
 from loquet.core.brief.shares import share_of
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import ReadBy, Subject, findings_of, run_rules
 from loquet.core.design import Design, SliceName, plans_of, slice_of
 from loquet.core.freshness import stale_slices, stale_subjects
 from loquet.core.library import Library
-from loquet.core.measured import measured_library
+from loquet.core.lookup.brains import chip_for
+from loquet.core.lookup.measured import measured_library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import board_view
 from loquet.core.provenance import Finding

@@ -8,22 +8,22 @@ from typing import Any
 
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import proof_figures
-from loquet.core.aiming import aims_of
 from loquet.core.board import Routing
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, Made, SliceName, slice_of
 from loquet.core.edits import EditRefused
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import inputs_digest
-from loquet.core.giving_way import made_to_give_way
 from loquet.core.parts import PartError
-from loquet.core.pinning import verdict_of, ways_for
 from loquet.core.pipeline import Progress, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
+from loquet.core.planning.aiming import aims_of
+from loquet.core.planning.pinning import verdict_of, ways_for
+from loquet.core.redoing.giving_way import made_to_give_way
+from loquet.core.redoing.rerouting import nets_rerouted
+from loquet.core.redoing.tries import figures_of, tried
 from loquet.core.release import release
-from loquet.core.rerouting import nets_rerouted
 from loquet.core.routing import RouteProgress
-from loquet.core.tries import figures_of, tried
 from loquet.jobs.telling import Tell, Told
 
 USUAL_TRIES = 40

@@ -7,16 +7,16 @@ from typing import Any
 
 from sqlalchemy.orm import Session, sessionmaker
 
-from loquet.core.aiming import aims_key
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import each_slice, stale_subjects
-from loquet.core.frozen import digest_of
 from loquet.core.library import Library
-from loquet.core.pinning import ways_key
 from loquet.core.pipeline import MADE, TITLES, StageRefused
+from loquet.core.plain.frozen import digest_of
+from loquet.core.planning.aiming import aims_key
+from loquet.core.planning.pinning import ways_key
+from loquet.core.redoing.tries import TRIES, Try, tries_key
 from loquet.core.routing import RoutingStopped
-from loquet.core.tries import TRIES, Try, tries_key
 from loquet.jobs.making import (
     Refusal,
     find_aims,

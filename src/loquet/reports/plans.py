@@ -6,14 +6,14 @@ from typing import Any
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import Unusable, read_limited
 from loquet.core.brief import Brief, BriefError, read_brief
+from loquet.core.buying.kit import kit_of
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.curving import curves_for
 from loquet.core.design import Design, slice_of
-from loquet.core.kit import kit_of
 from loquet.core.library import Library
+from loquet.core.lookup.curving import curves_for
+from loquet.core.lookup.powering import power_of
 from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused, run_stage
-from loquet.core.powering import power_of
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import review
 

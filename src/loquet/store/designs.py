@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design, SliceName
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 from loquet.store.slices import read_slices, store_slice
 from loquet.store.tables import ProjectRow, RevisionRow, VersionRow
 

@@ -10,8 +10,8 @@ from sqlalchemy.orm import Session
 
 from loquet.core.brief import Brief
 from loquet.core.design import Choices
-from loquet.core.frozen import Frozen, canonical, digest_of
 from loquet.core.pipeline import MADE
+from loquet.core.plain.frozen import Frozen, canonical, digest_of
 from loquet.store.tables import SliceRow
 
 MODELS: dict[str, type[Frozen]] = {

@@ -6,7 +6,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.model import PourArea, PourPiece
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 
 AREAS: Remembered[tuple[Polygon, ...]] = Remembered(8)
 

@@ -25,8 +25,8 @@ from loquet.core.brief.seats import seat_of_thing
 from loquet.core.circuit import Circuit
 from loquet.core.geometry import Bar, Box, Round, Seat, Shape, polygon_of
 from loquet.core.parts import LandPattern
+from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import MM
-from loquet.core.remembering import Remembered
 
 NEAR, FAR = "near", "far"
 HEAT_HOLE_NM = 400_000

@@ -12,7 +12,7 @@ from loquet.core.board.model import PourPiece, Via
 from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import polygons_of
 from loquet.core.geometry.neighbours import touching
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 
 
 class Groups:

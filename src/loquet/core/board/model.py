@@ -5,8 +5,8 @@ from typing import Annotated
 from pydantic import Field
 
 from loquet.core.circuit.model import GROUND
-from loquet.core.frozen import Frozen
 from loquet.core.geometry import Seat
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 
 

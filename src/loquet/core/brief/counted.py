@@ -4,7 +4,7 @@ from typing import Any, get_args
 
 from pydantic import model_validator
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 NUMBERS = {int, float}
 

@@ -13,7 +13,7 @@ from loquet.core.brief.pin_table import PinTable
 from loquet.core.brief.places import Name
 from loquet.core.brief.reading_keys import Chords, KeyScheme
 from loquet.core.brief.thing import Group, Thing
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 MAIN = "main"
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from loquet.core.brief.places import PlaceMm
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 
 class RoundedRectangle(Frozen):

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import Name
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 Word = Annotated[str, Field(min_length=1, max_length=60)]
 

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 
 class OwnPad(Frozen):

@@ -10,7 +10,7 @@ from typing import Literal
 from loquet.core.brief.keys import keys_of
 from loquet.core.brief.model import Brief
 from loquet.core.brief.outlines import outline_polygon_mm
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 HAND_MM = {"small": 174.0, "medium": 189.0, "large": 205.0}
 THUMB_SHARE, NEAR_SHARE, FAR_SHARE = 0.32, 0.55, 1.0

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 SchemeName = Literal[
     "one pin each",

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 Process = Literal["filament", "resin", "sintered", "laser", "milled"]
 Millimetres = Annotated[float, Field(ge=0, le=60)]

@@ -16,10 +16,10 @@ from loquet.core.build.network import (
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.model import GROUND
 from loquet.core.library import Library
+from loquet.core.lookup.powering import made_of
 from loquet.core.parts import Part
 from loquet.core.power import rail_of
 from loquet.core.power.budget import Made, loads_of
-from loquet.core.powering import made_of
 from loquet.core.quantities.shown import read_si
 
 CONTACT_OHM, FUSE_OHM = 0.05, 0.15

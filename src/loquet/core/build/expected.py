@@ -5,7 +5,7 @@ from loquet.core.build.faults import GOOD, Fault
 from loquet.core.build.measuring import Faulty, Probe, probes_of, usual_current
 from loquet.core.build.network import OPEN_OHM
 from loquet.core.circuit.model import GROUND
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source, Working, given
 
 TOLERANCE_OHM, TOLERANCE_V = 0.2, 0.05

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import Literal
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source
 
 Paste = Literal["lead-free", "tin-lead"]

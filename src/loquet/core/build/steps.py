@@ -5,9 +5,9 @@ from collections.abc import Sequence
 from loquet.core.board.copper import BoardView
 from loquet.core.brief import Thing
 from loquet.core.circuit import Component
-from loquet.core.frozen import Frozen
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
+from loquet.core.plain.frozen import Frozen
 from loquet.core.stack.model import Stack
 from loquet.core.stack.wires import WireRun, wire_runs
 

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from math import atan2, hypot, pi, sqrt
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 SECTORS = 24
 CENTRE_SHARE, NOISE_SHARE, SPAN_SHARE, ROUND_SHARE = 0.05, 0.01, 0.6, 0.15

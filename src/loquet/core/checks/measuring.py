@@ -15,7 +15,7 @@ from loquet.core.board.areas import areas_of
 from loquet.core.board.copper import FAR, NEAR, BoardView, Copper
 from loquet.core.geometry import core_of, radius_of
 from loquet.core.geometry.neighbours import near_pairs
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 
 CHUNK = 24
 

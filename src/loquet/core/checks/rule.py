@@ -8,11 +8,12 @@ from loquet.core.board import BoardView
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit
 from loquet.core.design import Choices
-from loquet.core.frozen import digest_of_text
 from loquet.core.library import Library
 from loquet.core.ordering.house import House
 from loquet.core.parts import Chip
 from loquet.core.pins import PinPlan
+from loquet.core.plain.frozen import digest_of_text
+from loquet.core.plain.remembering import Remembered
 from loquet.core.provenance import (
     Failed,
     Finding,
@@ -24,7 +25,6 @@ from loquet.core.provenance import (
     Undetermined,
     Working,
 )
-from loquet.core.remembering import Remembered
 
 
 @dataclass(frozen=True)

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind
-from loquet.core.frozen import Frozen
 from loquet.core.parts import Part, PartError, pattern_of
+from loquet.core.plain.frozen import Frozen
 
 BLOCK = "added"
 NetName = Annotated[str, Field(pattern=r"^[A-Z][A-Z0-9_]{0,39}$")]

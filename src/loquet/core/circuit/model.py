@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Literal
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 
 NetKind = Literal["signal", "supply", "ground", "switched"]

@@ -13,13 +13,13 @@ from loquet.core.fabrication.job_file import guid, write_job
 from loquet.core.fabrication.layers import Layer, plan_layers
 from loquet.core.fabrication.panel_files import panel_files
 from loquet.core.fabrication.tables import write_connectors, write_parts_list, write_places_list
-from loquet.core.frozen import digest_of
 from loquet.core.handover.package import device_files
 from loquet.core.legend import legend_of
 from loquet.core.library import Library
+from loquet.core.lookup.panelling import panel_of
 from loquet.core.panel import Panel
-from loquet.core.panelling import panel_of
 from loquet.core.pipeline import board_view
+from loquet.core.plain.frozen import digest_of
 
 PANEL = "panel"
 

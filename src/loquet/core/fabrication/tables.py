@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from loquet.core.board import BoardView
 from loquet.core.circuit import Component
-from loquet.core.drawers import value_of
+from loquet.core.drawers.lines import value_of
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError

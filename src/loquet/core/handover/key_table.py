@@ -3,9 +3,9 @@
 import re
 
 from loquet.core.brief import Brief, Key, keys_of
-from loquet.core.frozen import Frozen
 from loquet.core.pins import PinPlan
 from loquet.core.pins.wiring import KeyWiring, wiring_of
+from loquet.core.plain.frozen import Frozen
 
 
 class KeyRow(Frozen):

@@ -12,8 +12,8 @@ from loquet.core.geometry import Bar
 from loquet.core.legend.marks import Unmarked, mark_first_pin, mark_on, mark_polarity
 from loquet.core.legend.sheet import SPACE_NM, Sheet, put, put_text, sheet_of
 from loquet.core.placement.rooms import courtyard_rect
+from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import nm_from_mm
-from loquet.core.remembering import Remembered
 
 UPRIGHT_DEG = 90
 LARGE_BODY_NM = 5_000_000

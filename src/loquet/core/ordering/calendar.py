@@ -3,7 +3,7 @@
 from collections.abc import Collection, Sequence
 from datetime import date, timedelta
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 SATURDAY = 5
 

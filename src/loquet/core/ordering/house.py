@@ -2,7 +2,7 @@
 
 from loquet.core.board.rules import USUAL_COPPER_UM, BoardRules
 from loquet.core.brief.panel_choice import Parting
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.quantities.lengths import UM
 
 

@@ -3,8 +3,8 @@
 from collections.abc import Callable, Sequence
 from typing import Literal
 
-from loquet.core.frozen import Frozen
 from loquet.core.ordering.house import House
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source, Working, WorkingInput, given
 
 Stencil = Literal["none", "sheet", "framed"]

@@ -9,7 +9,6 @@ from shapely.geometry import Polygon
 
 from loquet.core.brief import Outline, PolygonOutline, outline_polygon_mm
 from loquet.core.brief.outline_shapes import RoundedRectangle
-from loquet.core.frozen import Frozen
 from loquet.core.outlining.closing import Joined, Loop, joined, straightened
 from loquet.core.outlining.opening_shapes import (
     FoundFree,
@@ -23,6 +22,7 @@ from loquet.core.outlining.opening_shapes import (
 from loquet.core.outlining.reading_dxf import read_dxf
 from loquet.core.outlining.reading_svg import read_svg
 from loquet.core.outlining.strokes import Drawing, DrawingRefused, Stroke
+from loquet.core.plain.frozen import Frozen
 
 Unit = Literal["mm", "inch"]
 MM_OF_UNIT: dict[Unit, float] = {"mm": 1.0, "inch": 25.4}

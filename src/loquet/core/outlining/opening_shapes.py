@@ -9,7 +9,7 @@ from shapely.affinity import rotate, translate
 from shapely.geometry import Polygon
 
 from loquet.core.brief import PolygonOutline
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 LEAST_OPENING_MM = 0.8
 ALIKE_MM = 0.02  # how far an opening may lie from the round, long or square shape it is taken for

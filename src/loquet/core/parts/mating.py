@@ -5,8 +5,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.frozen import Frozen
 from loquet.core.parts.part import Drawn, Part, Rows
+from loquet.core.plain.frozen import Frozen
 
 Gender = Literal["pins", "sockets", "contacts", "cable end"]
 Side = Literal["", "top", "bottom"]

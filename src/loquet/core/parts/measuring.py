@@ -1,8 +1,8 @@
 """What a meter tells about the pins of a part: where to put its leads, and what to expect."""
 
-from loquet.core.frozen import Frozen
 from loquet.core.parts.part import Part
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.plain.frozen import Frozen
 
 CONTACTS = frozenset({"button"})  # parts that are one contact and nothing else
 SHORT, OPEN = "below 1 Ω", "open"

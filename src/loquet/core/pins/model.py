@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 
 NeedKind = Literal[

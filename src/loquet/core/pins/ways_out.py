@@ -6,7 +6,6 @@ from itertools import combinations
 from typing import Any, get_args
 
 from loquet.core.brief import Brief, Display, SchemeName, Thing
-from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.screen import ScreenModule
@@ -21,6 +20,7 @@ from loquet.core.pins.schemes.comparing import (
 )
 from loquet.core.pins.schemes.timing import latency_ms, scan_us
 from loquet.core.pins.wiring import wire
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source, Working, given
 
 REDRAWN_CENTS, SMALLER_SCREEN_CENTS, BITS_CENTS, SLOWER_CENTS = 120.0, 250.0, 25.0, 150.0

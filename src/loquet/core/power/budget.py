@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from loquet.core.brief import Brief, Supply, Thing
 from loquet.core.brief.joining import together
-from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.plain.frozen import Frozen
 from loquet.core.power.choosing import taken_of
 from loquet.core.power.converting import Conversion, conversions
 from loquet.core.power.currents import MODES, Currents

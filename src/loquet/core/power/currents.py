@@ -1,6 +1,6 @@
 """Currents by mode."""
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 MODES = ("play", "idle", "sleep", "peak")
 

@@ -4,9 +4,9 @@ from collections.abc import Mapping
 
 from loquet.core.brief import Brief, Supply
 from loquet.core.brief.joining import joiners
-from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.plain.frozen import Frozen
 from loquet.core.power.budget import LoadRow, Made, loads_of, rails_made
 from loquet.core.power.choosing import best, hours_of
 from loquet.core.power.converting import Conversion

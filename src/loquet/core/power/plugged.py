@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 
 from loquet.core.brief import Brief
-from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
+from loquet.core.plain.frozen import Frozen
 from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_ma
 from loquet.core.provenance import Source, Working, given

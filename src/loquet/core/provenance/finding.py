@@ -2,7 +2,7 @@
 
 from typing import Any, Literal
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance.working import Working
 
 Severity = Literal["stop", "look", "note"]

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 SourceKind = Literal[
     "standard",

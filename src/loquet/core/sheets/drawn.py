@@ -6,7 +6,7 @@ from typing import Literal
 
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 Anchor = Literal["start", "middle", "end"]
 Point = tuple[float, float]

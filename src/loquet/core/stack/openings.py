@@ -7,8 +7,8 @@ from typing import Literal
 
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import Process, StackChoices
-from loquet.core.covers import covers_of
 from loquet.core.library import Library
+from loquet.core.lookup.covers import covers_of
 from loquet.core.parts.profiles import Plug
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import MM, caliper_mm, fine_mm

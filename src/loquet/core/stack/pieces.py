@@ -14,12 +14,12 @@ from loquet.core.brief.seats import seat_of_thing
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.brief.thing import Loose
 from loquet.core.circuit.model import Component
-from loquet.core.covers import covers_of
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
+from loquet.core.lookup.covers import covers_of
 from loquet.core.parts.profiles import LEAD_MM, POST, SCREWS, STAYS, Profile, Screw, profile_for
+from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import MM, fine_mm
-from loquet.core.remembering import Remembered
 from loquet.core.stack.model import Piece
 
 MODULE_MM = 4.0

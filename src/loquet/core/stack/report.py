@@ -5,8 +5,8 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
-from loquet.core.frozen import Frozen
 from loquet.core.library import Library
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import fine_mm
 from loquet.core.stack.model import Gap, Piece, Stack

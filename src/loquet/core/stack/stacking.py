@@ -13,8 +13,8 @@ from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.library import Library
 from loquet.core.parts.profiles import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
+from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import caliper_mm, fine_mm
-from loquet.core.remembering import Remembered
 from loquet.core.stack.model import Gap, Piece, Stack, Walls
 from loquet.core.stack.pieces import (
     in_mm,

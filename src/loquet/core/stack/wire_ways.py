@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from shapely.geometry import LineString, Point
 from shapely.geometry.base import BaseGeometry
 
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.section import hull
 

@@ -8,14 +8,14 @@ from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import BoardView
-from loquet.core.frozen import Frozen
 from loquet.core.library import Library
+from loquet.core.lookup.powering import lead_ma, made_of
 from loquet.core.parts.mating import ways_of
 from loquet.core.parts.wire import USUAL_MM, Wire, wire, wire_for
-from loquet.core.powering import lead_ma, made_of
+from loquet.core.plain.frozen import Frozen
+from loquet.core.plain.remembering import Remembered
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import fine_mm
-from loquet.core.remembering import Remembered
 from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.wire_ways import Way, find_way
 

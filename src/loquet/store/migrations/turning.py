@@ -8,7 +8,7 @@ from loquet.core.brief import Brief
 from loquet.core.brief.first import present_from_first
 from loquet.core.design import DEVICE, SLICES, Design
 from loquet.core.freshness import inputs_digest
-from loquet.core.frozen import canonical, digest_of
+from loquet.core.plain.frozen import canonical, digest_of
 
 FIRST = "loquet-brief-1"
 NOT_DRAWN = ("quantity", "wanted_by", "name", "purpose")

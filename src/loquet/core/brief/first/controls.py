@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import Name, PartId, PlaceMm, QuarterTurn
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 Digit = Literal["auto", "left thumb", "right thumb", "left finger", "right finger"]
 Supply = Literal["rail", "5 V"]

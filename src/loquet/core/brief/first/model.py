@@ -20,7 +20,7 @@ from loquet.core.brief.first.sources import Power
 from loquet.core.brief.pin_table import PinTable
 from loquet.core.brief.places import Name, PlaceMm, QuarterTurn
 from loquet.core.brief.reading_keys import Chords, KeyScheme
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 
 class RoundedRectangle(Frozen):

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import PlaceMm
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 
 class PlacedSource(Frozen):

@@ -5,8 +5,8 @@ from math import pi
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import GROUND
+from loquet.core.lookup.powering import made_of
 from loquet.core.power.budget import Made
-from loquet.core.powering import made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source, Working, given
 from loquet.core.quantities.shown import read_si
 

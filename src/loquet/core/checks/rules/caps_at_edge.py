@@ -5,7 +5,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import polygon_of
-from loquet.core.panelling import large_ceramics
+from loquet.core.lookup.panelling import large_ceramics
 from loquet.core.provenance import Outcome, Source
 from loquet.core.quantities.lengths import MM
 

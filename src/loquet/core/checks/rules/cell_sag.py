@@ -1,9 +1,9 @@
 """A cell holds the device up under its peak while a fifth of it is left."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.lookup.powering import lowest_of, made_of
 from loquet.core.power.figures import sag
 from loquet.core.power.lasting import stops_v
-from loquet.core.powering import lowest_of, made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

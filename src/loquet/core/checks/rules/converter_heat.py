@@ -1,7 +1,7 @@
 """No converter gets so hot that it hurts the hand or shortens its life."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.powering import made_of
+from loquet.core.lookup.powering import made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 WARM_C = 85.0

@@ -11,8 +11,8 @@ from loquet.core.board.copper import Copper
 from loquet.core.board.openings import kept_free
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import middle_of, polygon_of
+from loquet.core.plain.remembering import Remembered
 from loquet.core.provenance import Outcome, Source
-from loquet.core.remembering import Remembered
 
 LEAST_NM2 = 1e6
 OVER: Remembered[tuple[Copper, ...]] = Remembered(4096)

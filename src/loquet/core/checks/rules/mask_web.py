@@ -7,8 +7,8 @@ from loquet.core.board.copper import FAR, NEAR, Copper
 from loquet.core.checks.measuring import Measured, measured, too_close
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.geometry import grown
+from loquet.core.plain.remembering import Remembered
 from loquet.core.provenance import Outcome, Source
-from loquet.core.remembering import Remembered
 
 OPENINGS: Remembered[list[Measured]] = Remembered(8192)
 

@@ -1,7 +1,7 @@
 """What somebody has for the other end of a connector mates with it, way for way."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.ends import end_lines
+from loquet.core.drawers.ends import end_lines
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

@@ -1,7 +1,7 @@
 """No connector is opened more often than it is made for."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.ends import end_lines
+from loquet.core.drawers.ends import end_lines
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

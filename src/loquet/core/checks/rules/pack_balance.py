@@ -1,7 +1,7 @@
 """Cells in series are balanced by something, and what is not on this board is said."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.powering import made_of
+from loquet.core.lookup.powering import made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

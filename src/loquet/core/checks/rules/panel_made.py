@@ -1,7 +1,7 @@
 """A panel that is asked for can be laid out, parted and made by the house."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.panelling import panel_of
+from loquet.core.lookup.panelling import panel_of
 from loquet.core.provenance import Outcome, Source
 from loquet.core.quantities.lengths import MM
 

@@ -2,8 +2,8 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.circuit import Component
+from loquet.core.lookup.powering import carried_of
 from loquet.core.parts import Part
-from loquet.core.powering import carried_of
 from loquet.core.provenance import Outcome, Repair, Source, Working, given
 from loquet.core.quantities.shown import read_si
 

@@ -1,8 +1,8 @@
 """Sticks, triggers and screens, and parts of which nobody knows the pins, were made sure of before they are soldered."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.confirming import cards_of
 from loquet.core.design import Design
+from loquet.core.drawers.confirming import cards_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

@@ -1,8 +1,8 @@
 """A port that charges a cell while the device is played is not asked for more than it gives."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.lookup.powering import made_of
 from loquet.core.power.plugged import USB, plugged, port_working
-from loquet.core.powering import made_of
 from loquet.core.provenance import NotApplicable, Outcome, Repair
 
 STEP_MA = 10

@@ -1,9 +1,9 @@
 """No rail and no source is asked for more than it gives, with everything on at once."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.lookup.powering import made_of
 from loquet.core.power.budget import Made
 from loquet.core.power.lasting import peak_at_source
-from loquet.core.powering import made_of
 from loquet.core.provenance import Finding, Outcome, Source
 
 

@@ -3,8 +3,8 @@
 from loquet.core.brief import Brief
 from loquet.core.brief.regulated import OFFERS
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.lookup.powering import made_of
 from loquet.core.power.budget import Made
-from loquet.core.powering import made_of
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Repair, Source
 
 

@@ -1,7 +1,7 @@
 """No rail is stepped up and then burnt down again."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.powering import made_of
+from loquet.core.lookup.powering import made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 UP = ("boost", "buck-boost")

@@ -2,11 +2,11 @@
 
 from loquet.core.checks.limits import limits_on
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.lookup.powering import lowest_of, made_of
 from loquet.core.power.budget import Made
 from loquet.core.power.discharge import open_v
 from loquet.core.power.figures import LOW_LEFT
 from loquet.core.power.plugged import plugged
-from loquet.core.powering import lowest_of, made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source, Working, given
 from loquet.core.quantities.shown import show_si
 

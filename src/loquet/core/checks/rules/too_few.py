@@ -1,7 +1,7 @@
 """Of what was bought there is enough for all boards, with spares for what dies in the bag or under the iron."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.drawers import part_lines
+from loquet.core.drawers.lines import part_lines
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

@@ -2,7 +2,7 @@
 
 from loquet.core.board.current import track_width_mm
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.powering import carried_of
+from loquet.core.lookup.powering import carried_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.quantities.lengths import MM
 

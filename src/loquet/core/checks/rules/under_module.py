@@ -3,7 +3,7 @@
 import shapely
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.covers import covers_of
+from loquet.core.lookup.covers import covers_of
 from loquet.core.placement.rooms import LOW_MM
 from loquet.core.provenance import NotApplicable, Outcome, Source
 

@@ -7,8 +7,8 @@ from functools import cached_property
 from loquet.core.circuit.model import GROUND, Circuit, Component
 from loquet.core.circuit.nodal.reading import element_of, elements_of
 from loquet.core.circuit.nodal.solving import Element
-from loquet.core.frozen import Frozen
 from loquet.core.parts import Part
+from loquet.core.plain.frozen import Frozen
 from loquet.core.power import Rail
 
 POINTS = 61

@@ -1,7 +1,7 @@
 """What is compared between ways to read the keys."""
 
 from loquet.core.brief import SchemeName
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 
 

@@ -2,11 +2,11 @@
 
 from loquet.core.design import Design, plans_of
 from loquet.core.freshness import plan_inputs
-from loquet.core.frozen import Frozen, digest_of
 from loquet.core.library import Library
-from loquet.core.pinning import placed_targets
 from loquet.core.pins import Solved, solve
 from loquet.core.pipeline import StageRefused, pin_problem
+from loquet.core.plain.frozen import Frozen, digest_of
+from loquet.core.planning.pinning import placed_targets
 
 SECONDS = 20.0
 

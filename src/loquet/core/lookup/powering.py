@@ -1,17 +1,17 @@
 """The power of a design with the library at hand: the plan, and how low each rail may fall for the brains on it."""
 
-from loquet.core.brains import chip_for
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.carried import Carried, carried_ma
 from loquet.core.library import Library
+from loquet.core.lookup.brains import chip_for
 from loquet.core.parts import PartError
+from loquet.core.plain.remembering import Remembered
 from loquet.core.power import rail_of
 from loquet.core.power.budget import Made, loads_of, rails_made
 from loquet.core.power.lasting import peak_at_source
 from loquet.core.power.plan import PowerPlan, power_plan
 from loquet.core.power.plugged import plugged
-from loquet.core.remembering import Remembered
 
 PLANS: Remembered[PowerPlan] = Remembered(64)
 CARRIED: Remembered[Carried] = Remembered(16)

@@ -3,7 +3,7 @@
 from typing import Any, Literal
 
 from loquet.core.brief import Brief, Thing
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 ChangeKind = Literal["came", "went", "moved", "changed"]
 APART = ("name", "kind", "place", "board")

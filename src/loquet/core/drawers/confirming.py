@@ -1,11 +1,11 @@
 """Which parts of a device somebody has to make sure of before they are soldered, and the card that tells how."""
 
 from loquet.core.design import Confirmed, Design
-from loquet.core.frozen import Frozen
 from loquet.core.library import Library
-from loquet.core.measured import catalogue_order, measured_library
+from loquet.core.lookup.measured import catalogue_order, measured_library
 from loquet.core.parts.measuring import Probe, probes_of, screen_probes
 from loquet.core.parts.own import OWN
+from loquet.core.plain.frozen import Frozen
 
 LOOK_ALIKES = ("resistive stick", "magnetic stick", "magnetic trigger", "slide trigger")
 

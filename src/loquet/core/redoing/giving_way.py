@@ -9,8 +9,8 @@ from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.geometry import Round, gap_between
 from loquet.core.library import Library
 from loquet.core.pipeline import Progress, StageRefused, board_view
-from loquet.core.rerouting import routed_about, routed_before
-from loquet.core.tidying import led_on, without_stubs
+from loquet.core.redoing.rerouting import routed_about, routed_before
+from loquet.core.redoing.tidying import led_on, without_stubs
 
 
 def made_to_give_way(

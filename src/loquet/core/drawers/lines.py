@@ -6,13 +6,13 @@ from typing import Literal
 
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Bought
-from loquet.core.frozen import Frozen
+from loquet.core.drawers.incoming import trial_of
 from loquet.core.geometry import Box, Round
-from loquet.core.incoming import trial_of
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.own import OWN
 from loquet.core.parts.part import Part
+from loquet.core.plain.frozen import Frozen
 
 Known = Literal["drawing", "measurement", "standard", "data set", "from memory", "none"]
 SMALL_MM = 2.5

@@ -2,10 +2,10 @@
 
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Choices
-from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.land import pad_order
 from loquet.core.parts.mating import End, Half, end_of, faults_between
+from loquet.core.plain.frozen import Frozen
 
 
 class EndLine(Frozen):

@@ -7,11 +7,11 @@ from loquet.core.board.copper import BoardView
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.thing import KitItem
 from loquet.core.design import Bought, Design
-from loquet.core.frozen import Frozen
 from loquet.core.library import Library
+from loquet.core.lookup.powering import lead_ma, made_of
 from loquet.core.parts.wire import USUAL_MM, wire_working
 from loquet.core.pipeline import board_view
-from loquet.core.powering import lead_ma, made_of
+from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 from loquet.core.stack.model import Stack
 from loquet.core.stack.pieces import profile_of

@@ -7,7 +7,7 @@ from typing import Literal
 from loquet.core.board.model import GROUND_ALONE, Placement, PourChoice, Routing
 from loquet.core.circuit import Circuit
 from loquet.core.design import DEVICE, Design
-from loquet.core.frozen import Frozen
+from loquet.core.plain.frozen import Frozen
 
 PartChange = Literal["came", "went", "moved", "changed"]
 LEAST_NM = 1_000

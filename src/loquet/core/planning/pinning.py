@@ -5,14 +5,13 @@ from itertools import count
 
 from loquet import __version__
 from loquet.core.board import BoardView
-from loquet.core.brains import brain_of, chip_for
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import share_of
 from loquet.core.design import Design
 from loquet.core.freshness import stale_slices
-from loquet.core.frozen import Frozen, digest_of
 from loquet.core.geometry import middle_of
 from loquet.core.library import Library
+from loquet.core.lookup.brains import brain_of, chip_for
 from loquet.core.parts import PartError
 from loquet.core.pins import Infeasible, Need, PinPlan, PinProblem, Solved, Stopped, solve
 from loquet.core.pins.buses import axis_working, bus_workings, frame_rate, text_working
@@ -26,6 +25,7 @@ from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
 from loquet.core.pipeline import board_view, pin_problem
+from loquet.core.plain.frozen import Frozen, digest_of
 from loquet.core.power import rail_of
 from loquet.core.provenance import Working
 

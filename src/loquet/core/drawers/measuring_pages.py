@@ -7,7 +7,7 @@ from reportlab.lib.pagesizes import A5
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from loquet.core.confirming import MeasuringCard
+from loquet.core.drawers.confirming import MeasuringCard
 
 INK, RULE = Color(0.14, 0.13, 0.11), Color(0.75, 0.71, 0.63)
 LEFT, TOP, WIDTH = 12 * mm, A5[1] - 16 * mm, A5[0] - 24 * mm

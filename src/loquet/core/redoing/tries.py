@@ -2,9 +2,9 @@
 
 from loquet.core.design import Design, slice_of
 from loquet.core.freshness import placement_inputs, whole_text
-from loquet.core.frozen import Frozen, canonical, digest_of, digest_of_text
 from loquet.core.library import Library
 from loquet.core.pipeline import Progress, run_stage
+from loquet.core.plain.frozen import Frozen, canonical, digest_of, digest_of_text
 from loquet.core.reviewing import review
 
 TRIES = 4

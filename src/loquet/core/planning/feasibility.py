@@ -9,14 +9,14 @@ from shapely.geometry import Polygon
 from loquet.core.board.openings import board_area, kept_free, openings_of
 from loquet.core.board.outline import polygon_nm
 from loquet.core.board.through import pins_under
-from loquet.core.brains import chip_for
 from loquet.core.brief import Board, Brief, BriefError, Thing
 from loquet.core.brief.seats import seat_of_body
 from loquet.core.brief.sense import named, place_of_thing
 from loquet.core.circuit.model import CHIP_PART
-from loquet.core.covers import screw_circles
 from loquet.core.geometry import Round, Seat, polygon_of
 from loquet.core.library import Library
+from loquet.core.lookup.brains import chip_for
+from loquet.core.lookup.covers import screw_circles
 from loquet.core.parts import LandPattern, PartError
 from loquet.core.parts.patterns import extent
 from loquet.core.pins.needing import needs_of

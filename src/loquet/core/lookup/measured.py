@@ -6,7 +6,7 @@ from dataclasses import replace
 from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.core.parts.own import PartShelf
-from loquet.core.remembering import Remembered
+from loquet.core.plain.remembering import Remembered
 
 MEASURED: Remembered[Library] = Remembered(16)
 Order = Mapping[str, str]

@@ -5,11 +5,11 @@ import io
 import re
 from collections.abc import Iterable
 
-from loquet.core.drawers import DrawerLine
+from loquet.core.drawers.lines import DrawerLine
 from loquet.core.fabrication.tables import table
-from loquet.core.frozen import Frozen
 from loquet.core.library import Library
 from loquet.core.parts.part import TwoEnds
+from loquet.core.plain.frozen import Frozen
 
 COLUMNS = ("Count", "What", "Value", "Size", "Pins", "Part", "Chosen part")
 MOST_PINS = 12

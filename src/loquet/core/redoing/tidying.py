@@ -6,7 +6,7 @@ from loquet.core.design import Design
 from loquet.core.geometry import Round, gap_between
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, route_input
-from loquet.core.rerouting import routed_before
+from loquet.core.redoing.rerouting import routed_before
 from loquet.core.routing.tightening import ends_of, tightened
 
 
