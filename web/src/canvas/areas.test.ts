@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { enclosed, inRings, netsToPour, pouredBy, rectangle } from "./areas";
-import type { Pad } from "./boardGeometry";
+import type { Pad } from "./board";
 
 const pads = ["A", "V", "GROUND", "V", "", "B", "GROUND", "GROUND"].map((net) => ({ net }) as Pad);
 

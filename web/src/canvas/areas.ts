@@ -1,5 +1,5 @@
 import type { Edit } from "../api/client";
-import type { Board, Side } from "./boardGeometry";
+import type { Board, Side } from "./board";
 import type { Place } from "./viewport";
 
 const NM = 1_000_000;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type Board, fromSegment, hitBoard, linkChange, linksOf, partAt, roomAround } from "./boardGeometry";
+import type { Board } from "./board";
+import { fromSegment, hitBoard, linkChange, linksOf, partAt, roomAround } from "./boardGeometry";
 
 const part = (ref: string, x: number, y: number, half: number, far = false) => ({
 	ref,

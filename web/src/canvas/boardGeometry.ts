@@ -1,12 +1,6 @@
-import type { Schemas } from "../api/client";
 import { inRings } from "./areas";
+import type { Board, Hit, Pad, Part, Side } from "./board";
 import type { Place } from "./viewport";
-
-export type Board = Schemas["BoardDrawing"];
-export type Part = Schemas["PartView"];
-export type Pad = Schemas["PadView"];
-export type Side = "near" | "far";
-export type Hit = { net: string; words: string; part: string };
 
 /** What lies under a place on a side: pad before via before track before part before a poured area of another net than ground. */
 export function hitBoard(board: Board, at: Place, side: Side, slack: number): Hit | null {

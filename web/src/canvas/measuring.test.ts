@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { Board } from "./boardGeometry";
+import type { Board } from "./board";
 import { spanWords, taken } from "./measuring";
 
 const board = {

@@ -1,4 +1,4 @@
-import type { Board } from "./boardGeometry";
+import type { Board } from "./board";
 import type { Place } from "./viewport";
 
 export type Span = { from: Place; to: Place };

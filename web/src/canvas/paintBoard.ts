@@ -1,4 +1,4 @@
-import type { Board, Part, Side } from "./boardGeometry";
+import type { Board, Part, Side } from "./board";
 import { linksOf } from "./boardGeometry";
 import type { Span } from "./measuring";
 import { type Kept, paintStill } from "./still";

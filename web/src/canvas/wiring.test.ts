@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Board } from "./boardGeometry";
+import type { Board } from "./board";
 import {
 	begin,
 	clearance,

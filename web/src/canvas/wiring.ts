@@ -1,5 +1,6 @@
 import type { Edit, Schemas } from "../api/client";
-import { type Board, fromSegment, hitBoard, type Pad, type Side } from "./boardGeometry";
+import type { Board, Pad, Side } from "./board";
+import { fromSegment, hitBoard } from "./boardGeometry";
 import { snap } from "./snapping";
 import type { Place } from "./viewport";
 

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
-import { type Board, hitBoard, linkChange, type Part, partAt, roomAround, type Side } from "../../canvas/boardGeometry";
+import type { Board, Part, Side } from "../../canvas/board";
+import { hitBoard, linkChange, partAt, roomAround } from "../../canvas/boardGeometry";
 import { type Span, spanWords, taken } from "../../canvas/measuring";
 import { type Held, type Look, paintBoard } from "../../canvas/paintBoard";
 import { type Fingers, pinched } from "../../canvas/pinch";

@@ -1,6 +1,6 @@
 import { useCallback } from "react";
 import { SolidView } from "../../app/SolidView";
-import type { Board } from "../../canvas/boardGeometry";
+import type { Board } from "../../canvas/board";
 import { solidOf } from "./solid";
 
 /** The board as a solid with true heights. */

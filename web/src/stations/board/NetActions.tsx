@@ -1,5 +1,5 @@
 import type { Edit } from "../../api/client";
-import type { Board } from "../../canvas/boardGeometry";
+import type { Board } from "../../canvas/board";
 import { cut, laid, type Track, viasOf } from "../../canvas/wiring";
 import { Button } from "../../design/Button";
 

@@ -1,5 +1,5 @@
 import type { Edit } from "../../api/client";
-import type { Part } from "../../canvas/boardGeometry";
+import type { Part } from "../../canvas/board";
 import { Button } from "../../design/Button";
 import { RowsForm } from "./RowsForm";
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { enclosed, netsToPour, rectangle } from "../../canvas/areas";
-import type { Board, Side } from "../../canvas/boardGeometry";
+import type { Board, Side } from "../../canvas/board";
 import type { Place } from "../../canvas/viewport";
 import { Button } from "../../design/Button";
 import { NumberField } from "../../design/NumberField";

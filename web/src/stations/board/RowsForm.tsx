@@ -1,7 +1,7 @@
 import { Popover, PopoverButton, PopoverPanel } from "@headlessui/react";
 import { useState } from "react";
 import type { Edit } from "../../api/client";
-import type { Part } from "../../canvas/boardGeometry";
+import type { Part } from "../../canvas/board";
 import { Button } from "../../design/Button";
 import { NumberField } from "../../design/NumberField";
 import { rowSteps } from "./rowSteps";

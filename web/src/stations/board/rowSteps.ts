@@ -1,4 +1,4 @@
-import type { Part } from "../../canvas/boardGeometry";
+import type { Part } from "../../canvas/board";
 
 const GRID_MM = 0.25;
 

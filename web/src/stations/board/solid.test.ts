@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import type { Board } from "../../canvas/boardGeometry";
+import type { Board } from "../../canvas/board";
 import { shapeOf, solidOf, strips } from "./solid";
 
 const board = {

@@ -1,5 +1,5 @@
 import * as three from "three";
-import type { Board } from "../../canvas/boardGeometry";
+import type { Board } from "../../canvas/board";
 
 const COLOUR = {
 	board: "#d8c894",

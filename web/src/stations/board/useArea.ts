@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
-import type { Board, Side } from "../../canvas/boardGeometry";
+import type { Board, Side } from "../../canvas/board";
 import { snap } from "../../canvas/snapping";
 import type { Place } from "../../canvas/viewport";
 

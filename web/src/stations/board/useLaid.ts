@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, type JobCard, type Schemas, take } from "../../api/client";
-import type { Board } from "../../canvas/boardGeometry";
+import type { Board } from "../../canvas/board";
 
 /** The board as the router has laid it so far, while a job draws one; else the board itself. */
 export function useLaid(board: Board | undefined, jobs: JobCard[]): Board | undefined {

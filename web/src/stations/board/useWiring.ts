@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useReckoner } from "../../app/reckoner";
-import type { Board, Side } from "../../canvas/boardGeometry";
+import type { Board, Side } from "../../canvas/board";
 import type { Place } from "../../canvas/viewport";
 import { begin, clearance, type Draft, drawn, givers, ledOn, legs, steppedBack, turnedOver } from "../../canvas/wiring";
 import { useDesign } from "../../document/useDesign";

@@ -7,14 +7,12 @@ import { Device } from "./Device";
 import { freePlace } from "./freePlace";
 import { GroupBar } from "./GroupBar";
 import { freeName, type Kind } from "./kinds";
+import type { Hand, Outlining } from "./looks";
 import type { Picked } from "./outline";
 import { TakeDrawing } from "./TakeDrawing";
 import { Tray } from "./Tray";
 import { useClipboard } from "./useClipboard";
 
-/** What is done with the outline: nothing, shaped by hand, or taken from a drawing. */
-export type Outlining = "no" | "shape" | "drawing";
-export type Hand = "none" | "small" | "medium" | "large";
 type Carried = { kind: Kind; x: number; y: number; far: boolean };
 type Spot = { x: number; y: number; far?: boolean };
 

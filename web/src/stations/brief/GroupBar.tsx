@@ -1,7 +1,7 @@
 import { Button } from "../../design/Button";
 import { useDesign } from "../../document/useDesign";
 import { BoardTabs } from "./BoardTabs";
-import type { Hand, Outlining } from "./BriefStation";
+import type { Hand, Outlining } from "./looks";
 
 const HOWS = [
 	["row", "Same height"],

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import type { Hand } from "./BriefStation";
+import type { Hand } from "./looks";
 
 type Arc = Schemas["ReachArc"];
 
