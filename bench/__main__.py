@@ -62,7 +62,10 @@ def measure(name: str, brief: Brief) -> list[str]:
 
 
 def main() -> int:
-    """Print the table; the number of seeds a board may be given, or `board N` for generated boards against their targets, `pins N` for the pin solver alone, `faults N` for the fault finder, `kills N` for kills while edits are made, `pages` for what a hand waits for."""
+    """Print the table; the number of seeds a board may be given, or `board N` for generated boards
+    against their targets, `pins N` for the pin solver alone, `faults N` for the fault finder,
+    `kills N` for kills while edits are made, `pages` for what a hand waits for.
+    """
     number = int(sys.argv[2]) if len(sys.argv) > 2 else 0
     match sys.argv[1:2]:
         case ["pins"]:
@@ -99,7 +102,8 @@ def main() -> int:
         middle = statistics.median(float(row[2 + SLICES.index("routing")]) for row in rows)
         done = sum(row[-4] == "0" and row[-3] == "0" for row in rows)
         print(
-            f"{name}: routing {middle:.0f} ms in the middle, {done} of {len(rows)} complete without a stop",
+            f"{name}: routing {middle:.0f} ms in the middle, {done} of {len(rows)} complete without"
+            " a stop",
             flush=True,
         )
     return 0

@@ -1,4 +1,7 @@
-"""Measured again, in another way: `python -m bench.again SET,SET FIRST LAST` takes generated devices through `loquet compile` and `loquet verify`, and measures the boards of their packages with polygons of shapely and a graph of networkx."""
+"""Measured again, in another way: `python -m bench.again SET,SET FIRST LAST` takes generated
+devices through `loquet compile` and `loquet verify`, and measures the boards of their packages with
+polygons of shapely and a graph of networkx.
+"""
 
 import json
 import subprocess
@@ -73,7 +76,9 @@ def measured(view: BoardView) -> tuple[float, int]:
 
 
 def through_the_commands(brief: Brief, folder: Path) -> tuple[Design | None, str]:
-    """The design of a package that `loquet compile` made and `loquet verify` proved, or why there is none."""
+    """The design of a package that `loquet compile` made and `loquet verify` proved, or why there
+    is none.
+    """
     asked = folder / "asked.brief.json"
     asked.write_text(brief.model_dump_json())
     package = folder / "package"

@@ -1,4 +1,6 @@
-"""`./loquet bench board`: generated devices through all stages, each figure beside its target, and the plain alternatives beside them."""
+"""`./loquet bench board`: generated devices through all stages, each figure beside its target, and
+the plain alternatives beside them.
+"""
 
 import gc
 import platform
@@ -135,7 +137,9 @@ MOVED = 8
 
 
 def after_a_move(design: Design, library: Library) -> float:
-    """From the edit that moves a part by half a millimetre to all findings of the whole device, as the application does it: the middle of some parts."""
+    """From the edit that moves a part by half a millimetre to all findings of the whole device, as
+    the application does it: the middle of some parts.
+    """
     review(design, library)
     free = [p for p in slice_of(design.placement).parts if not p.locked]
     times = []
@@ -232,7 +236,8 @@ def against_targets(name: str, rows: list[Row]) -> None:
         )
         words.append(f"{key} {value:.3f}{mark}")
     print(
-        f"{name}: {whole} of {len(rows)} complete, in one island, without a stop; {'; '.join(words)}",
+        f"{name}: {whole} of {len(rows)} complete, in one island, without a stop;"
+        f" {'; '.join(words)}",
         flush=True,
     )
 
@@ -242,7 +247,8 @@ def boards_table(seeds: int) -> int:
     library = bundled_library()
     measured("warm-up", generated("pocket", 99), library)
     print(
-        f"{datetime.now(UTC):%Y-%m-%d}, {platform.machine()}, Python {platform.python_version()}; CPU seconds, warm; ratio is track over spanning length"
+        f"{datetime.now(UTC):%Y-%m-%d}, {platform.machine()}, Python {platform.python_version()};"
+        " CPU seconds, warm; ratio is track over spanning length"
     )
     say(HEAD, WIDTHS)
     for name in SETS:
@@ -264,7 +270,9 @@ def boards_table(seeds: int) -> int:
 
 
 def alternatives(library: Library) -> Iterator[str]:
-    """The same boards in plain ways: one pass without rip-up, and a loop over all pairs of copper."""
+    """The same boards in plain ways: one pass without rip-up, and a loop over all pairs of
+    copper.
+    """
     for name in ("pocket", "handset"):
         design = Design(brief=generated(name, 0))
         for stage in ("pins", "circuit", "placement"):
@@ -282,7 +290,10 @@ def alternatives(library: Library) -> Iterator[str]:
         routed = replace(view, routing=whole)
         plain, pairs = cpu(partial(pair_loop, routed))
         tree, found = cpu(partial(by_tree, routed))
-        yield f"{name}: pair loop {plain:.2f} s finds {pairs} too close; tree {tree:.3f} s finds {found}"
+        yield (
+            f"{name}: pair loop {plain:.2f} s finds {pairs} too close; tree {tree:.3f} s finds"
+            f" {found}"
+        )
 
 
 def single_pass(given: RouteInput) -> Routing:

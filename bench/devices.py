@@ -1,4 +1,6 @@
-"""Generated devices of five sets with fixed seeds: pocket, handset, large, dense and odd (L-shaped or notched)."""
+"""Generated devices of five sets with fixed seeds: pocket, handset, large, dense and odd (L-shaped
+or notched).
+"""
 
 import random
 from typing import Any

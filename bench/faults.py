@@ -1,4 +1,6 @@
-"""`./loquet bench faults [N]`: random faults set in the simulated bench unit, found by the fault finder, by tests at random, and by splitting what may be wrong in halves."""
+"""`./loquet bench faults [N]`: random faults set in the simulated bench unit, found by the fault
+finder, by tests at random, and by splitting what may be wrong in halves.
+"""
 
 import random
 import statistics
@@ -34,7 +36,9 @@ def at_random(finder: Finder, chance: random.Random) -> Probe | None:
 
 
 def by_halves(finder: Finder, _: random.Random) -> Probe | None:
-    """The test whose commonest reading is that of about half of the faults that are left, however likely each is."""
+    """The test whose commonest reading is that of about half of the faults that are left, however
+    likely each is.
+    """
     done = {made.probe for made in finder.made}
     held = [one for one, w in zip(finder.held, finder.weights, strict=True) if w > 1e-4]
     rows = []

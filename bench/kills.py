@@ -1,4 +1,6 @@
-"""Edits while server and database are killed in turn: what was answered must be there, and never older than the answer."""
+"""Edits while server and database are killed in turn: what was answered must be there, and never
+older than the answer.
+"""
 
 import json
 import os
@@ -22,7 +24,9 @@ EXAMPLE = Path(__file__).resolve().parents[1] / "examples" / "dome-pod.brief.jso
 
 @dataclass
 class Count:
-    """What happened: kills, acknowledged edits, those that are gone, reads that were older than an answer before them."""
+    """What happened: kills, acknowledged edits, those that are gone, reads that were older than an
+    answer before them.
+    """
 
     kills: int = 0
     acknowledged: int = 0
@@ -164,9 +168,11 @@ def kills_table(kills: int) -> int:
     """Print the table; 0 where nothing was lost."""
     count = run_kills(kills)
     print(
-        f"{'kills':>6} {'acknowledged':>13} {'lost':>5} {'reads':>6} {'older':>6} {'longest (s)':>12}"
+        f"{'kills':>6} {'acknowledged':>13} {'lost':>5} {'reads':>6} {'older':>6}"
+        f" {'longest (s)':>12}"
     )
     print(
-        f"{count.kills:>6} {count.acknowledged:>13} {count.lost:>5} {count.reads:>6} {count.older:>6} {count.longest_s:>12.2f}"
+        f"{count.kills:>6} {count.acknowledged:>13} {count.lost:>5} {count.reads:>6}"
+        f" {count.older:>6} {count.longest_s:>12.2f}"
     )
     return 1 if count.lost or count.older else 0

@@ -1,4 +1,6 @@
-"""`./loquet bench pages`: from an edit to its answer and to its picture, the cost of reading a project, pictures a second while panning, and readers beside routing."""
+"""`./loquet bench pages`: from an edit to its answer and to its picture, the cost of reading a
+project, pictures a second while panning, and readers beside routing.
+"""
 
 import json
 import os
@@ -48,7 +50,9 @@ def number_of(address: str, name: str) -> int:
 
 
 def edits(address: str, project: int, count: int = 60) -> list[float]:
-    """Milliseconds from sending a move to its whole answer, on a design with a board; every other one is undone."""
+    """Milliseconds from sending a move to its whole answer, on a design with a board; every other
+    one is undone.
+    """
     times = []
     for index in range(count):
         head = ask(address, f"/api/projects/{project}")
@@ -98,8 +102,13 @@ PAN = """
 const [selector, done] = arguments;
 const node = document.querySelector(selector);
 const box = node.getBoundingClientRect();
-const at = (t) => ({ x: box.x + box.width / 2 + 120 * Math.sin(t / 200), y: box.y + box.height / 2 + 80 * Math.cos(t / 270) });
-const send = (kind, t, more) => node.dispatchEvent(new PointerEvent(kind, { bubbles: true, pointerId: 1, clientX: at(t).x, clientY: at(t).y, buttons: 4, button: 1, ...more }));
+const at = (t) => ({
+  clientX: box.x + box.width / 2 + 120 * Math.sin(t / 200),
+  clientY: box.y + box.height / 2 + 80 * Math.cos(t / 270),
+});
+const send = (kind, t, more) => node.dispatchEvent(new PointerEvent(kind, {
+  bubbles: true, pointerId: 1, ...at(t), buttons: 4, button: 1, ...more,
+}));
 node.setPointerCapture = () => {};
 const began = performance.now();
 let pictures = 0;
@@ -115,9 +124,11 @@ requestAnimationFrame(step);
 
 
 def readers_beside_routing(address: str, projects: tuple[int, int]) -> tuple[list[float], float]:
-    """Milliseconds of heads asked by 50 readers while two boards are routed, and how long a stop takes to be seen.
+    """Milliseconds of heads asked by 50 readers while two boards are routed, and how long a stop
+    takes to be seen.
 
-    Each reader asks about once a second, at times of its own; the first three seconds, in which 50 connections are made, do not count.
+    Each reader asks about once a second, at times of its own; the first three seconds, in which 50
+    connections are made, do not count.
     """
     times: list[float] = []
     lock, over = threading.Lock(), threading.Event()
@@ -147,7 +158,9 @@ def readers_beside_routing(address: str, projects: tuple[int, int]) -> tuple[lis
 
 
 def to_picture(driver: Chrome, address: str, project: int) -> list[tuple[float, float]]:
-    """Milliseconds from a key that nudges a thing to the painted picture, and to the picture of the design that the server answered with."""
+    """Milliseconds from a key that nudges a thing to the painted picture, and to the picture of the
+    design that the server answered with.
+    """
     driver.get(f"{address}/project/{project}/brief")
     thing = "[data-thing='warmer']"
     WebDriverWait(driver, 30).until(lambda d: d.find_elements(By.CSS_SELECTOR, thing))
@@ -159,8 +172,19 @@ def to_picture(driver: Chrome, address: str, project: int) -> list[tuple[float, 
 NUDGE = """
 const [selector, count, done] = arguments;
 const frame = () => new Promise((next) => requestAnimationFrame(next));
-const painted = async () => { await frame(); await new Promise((next) => { const { port1, port2 } = new MessageChannel(); port1.onmessage = next; port2.postMessage(0); }); };
-const until = async (seen) => { while (!seen()) await frame(); await painted(); return performance.now(); };
+const painted = async () => {
+  await frame();
+  await new Promise((next) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = next;
+    port2.postMessage(0);
+  });
+};
+const until = async (seen) => {
+  while (!seen()) await frame();
+  await painted();
+  return performance.now();
+};
 const version = () => document.querySelector("[data-head]").dataset.head;
 (async () => {
   const found = [];
@@ -168,7 +192,8 @@ const version = () => document.querySelector("[data-head]").dataset.head;
     const node = document.querySelector(selector);
     const [x, before] = [node.dataset.x, version()];
     const began = performance.now();
-    node.dispatchEvent(new KeyboardEvent("keydown", { key: index % 2 ? "ArrowLeft" : "ArrowRight", bubbles: true }));
+    const key = index % 2 ? "ArrowLeft" : "ArrowRight";
+    node.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
     const seen = await until(() => document.querySelector(selector).dataset.x !== x);
     const settled = await until(() => version() !== before);
     found.push([seen - began, settled - began]);

@@ -1,7 +1,9 @@
-"""`./loquet bench pins`: the pin solver on generated briefs of 45 signals and a 64-pin chip, with a plain bipartite matching beside it.
+"""`./loquet bench pins`: the pin solver on generated briefs of 45 signals and a 64-pin chip, with a
+plain bipartite matching beside it.
 
-The matching (the assignment solver of OR-tools, a general library) minimises length alone: it knows no buses, blocks or rates. Its
-length is what a solver that breaks the rules could reach; how many rules it breaks is counted.
+The matching (the assignment solver of OR-tools, a general library) minimises length alone: it knows
+no buses, blocks or rates. Its length is what a solver that breaks the rules could reach; how many
+rules it breaks is counted.
 """
 
 import random
@@ -14,13 +16,13 @@ from ortools.graph.python import linear_sum_assignment
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief, read_brief
 from loquet.core.design import Design
-from loquet.core.plain.frozen import canonical
 from loquet.core.pins import PinProblem, Solved, solve
 from loquet.core.pins.checking import faults_of
 from loquet.core.pins.needing import needs_of
 from loquet.core.pins.options import Option
 from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
+from loquet.core.plain.frozen import canonical
 
 CHIP, SIGNALS = "stm32f072rbt6", 45
 COLUMNS = (
@@ -38,7 +40,9 @@ COLUMNS = (
 
 
 def generated(seed: int) -> Brief:
-    """A two-hand device: sticks, keys with a pin each, a serial screen, a card, USB, filled up to 45 signals at random places."""
+    """A two-hand device: sticks, keys with a pin each, a serial screen, a card, USB, filled up to
+    45 signals at random places.
+    """
     chance = random.Random(seed)
     width, height = 160.0, 80.0
     spots = [(x, y) for x in range(12, 149, 9) for y in range(10, 71, 9)]
@@ -135,6 +139,7 @@ def bench_pins(count: int) -> int:
         times.append(took)
         print(" ".join(f"{cell:>12}" for cell in row), flush=True)
     print(
-        f"median {statistics.median(times):.0f} ms, slowest {max(times):.0f} ms over {count} briefs of {SIGNALS} signals on {CHIP}"
+        f"median {statistics.median(times):.0f} ms, slowest {max(times):.0f} ms over {count} briefs"
+        f" of {SIGNALS} signals on {CHIP}"
     )
     return 0

@@ -1,4 +1,6 @@
-"""The least length that would join the pads of every net: minimum spanning trees between pad edges."""
+"""The least length that would join the pads of every net: minimum spanning trees between pad
+edges.
+"""
 
 from math import hypot
 

@@ -1,4 +1,6 @@
-"""Gerber files through an independent general library (gerbonara), whose warnings are errors, as areas of shapely."""
+"""Gerber files through an independent general library (gerbonara), whose warnings are errors, as
+areas of shapely.
+"""
 
 import warnings
 from pathlib import Path

@@ -25,7 +25,8 @@ def varied(
     only: tuple[str, ...] | None = None,
     **wishes: Any,
 ) -> Brief:
-    """A brief (or an example by name) with fields of things changed by name (None takes one out), things added, and wishes changed.
+    """A brief (or an example by name) with fields of things changed by name (None takes one out),
+    things added, and wishes changed.
 
     `only` keeps the things of these groups and those that are named.
     """
@@ -54,7 +55,9 @@ def thing(
 
 
 def device(*things: Plain, **wishes: Any) -> Brief:
-    """A brief with these things alone, on a board of 120 x 60 mm; chips without a port are programmed before they are soldered, unless they say otherwise."""
+    """A brief with these things alone, on a board of 120 x 60 mm; chips without a port are
+    programmed before they are soldered, unless they say otherwise.
+    """
     if not any(isinstance(t, dict) and t["kind"] == "programming" for t in things):
         decided = {"programmed": "before it is soldered"}
         things = tuple(

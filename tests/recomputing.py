@@ -1,4 +1,7 @@
-"""Figures worked out again from what they show. The arithmetic is Python's own; prefixes are those of the SI, preferred values those of IEC 60063."""
+"""Figures worked out again from what they show.
+
+The arithmetic is Python's own; prefixes are those of the SI, preferred values those of IEC 60063.
+"""
 
 import ast
 import math
@@ -15,7 +18,9 @@ SERIES = {"nearest E12": E12, "nearest E24": E24}
 
 
 def scale(unit: str) -> float:
-    """How many base units a unit is; 1 where it has no SI prefix (mm, mm² and cents stay as they are)."""
+    """How many base units a unit is; 1 where it has no SI prefix (mm, mm² and cents stay as they
+    are).
+    """
     if len(unit) > 1 and unit[1:] in PREFIXED:
         return PREFIXES.get(unit[0], 1.0)
     return 0.01 if unit == "%" else 1.0
@@ -48,7 +53,9 @@ FUNCTIONS = {
 
 
 def parted(text: str) -> tuple[str, str]:
-    """The arithmetic of a formula, and the words behind its first comma that stands in no parentheses."""
+    """The arithmetic of a formula, and the words behind its first comma that stands in no
+    parentheses.
+    """
     depth = 0
     for index, letter in enumerate(text):
         depth += {"(": 1, ")": -1}.get(letter, 0)
@@ -75,7 +82,8 @@ def faults_in(workings: Iterable[Working]) -> list[str]:
             value = evaluated(formula, working) / scale(working.unit)
         except (SyntaxError, NameError, ValueError, TypeError) as problem:
             wrong.append(
-                f"{working.id}: '{working.formula}' {problem} {[(i.name, i.value, i.unit) for i in working.inputs]}"
+                f"{working.id}: '{working.formula}' {problem}"
+                f" {[(i.name, i.value, i.unit) for i in working.inputs]}"
             )
             continue
         if note in SERIES:
@@ -84,6 +92,7 @@ def faults_in(workings: Iterable[Working]) -> list[str]:
             value = min(steps, key=lambda step: abs(math.log(step / value)))
         if abs(value - working.value) > 0.002 * max(abs(working.value), 0.02):
             wrong.append(
-                f"{working.id}: {working.formula} gives {value:g}, shown is {working.value:g} {working.unit} {[(i.name, i.value, i.unit) for i in working.inputs]}"
+                f"{working.id}: {working.formula} gives {value:g}, shown is {working.value:g}"
+                f" {working.unit} {[(i.name, i.value, i.unit) for i in working.inputs]}"
             )
     return wrong

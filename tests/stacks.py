@@ -46,7 +46,9 @@ def said(rule: Rule, design: Design, library: Library, **stack: object) -> list[
 
 
 def pouched(library: Library) -> Design:
-    """A pouch of 50 x 34 x 5 mm behind a board of 120 x 60 mm, a button before it, a screw hole beside it."""
+    """A pouch of 50 x 34 x 5 mm behind a board of 120 x 60 mm, a button before it, a screw hole
+    beside it.
+    """
     return placed(
         library,
         thing("lithium-cell", "cell", 50, 30, far=True, **CELL),

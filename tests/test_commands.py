@@ -325,7 +325,9 @@ def test_pins_refuses_bad_input_with_its_place(command: Command, tmp_path: Path)
 def test_boards_brains_modules_and_slanted_parts_come_out_ready_and_the_same_twice(
     name: str, tmp_path: Path
 ) -> None:
-    """A folder a board; keys at 30 degrees, cells and sounder behind; a changed byte on any board is found."""
+    """A folder a board; keys at 30 degrees, cells and sounder behind; a changed byte on any board
+    is found.
+    """
     source = ROOT / "examples" / f"{name}.brief.json"
     code, report = compile_brief(source, tmp_path / "one")
     assert (code, report["ready"], report["unrouted"], report["violations"]) == (0, True, 0, 0)

@@ -1,4 +1,6 @@
-"""The commands behind ./loquet that need Python: compile, verify, schema, warm, serve and what belongs to the database."""
+"""The commands behind ./loquet that need Python: compile, verify, schema, warm, serve and what
+belongs to the database.
+"""
 
 import argparse
 import errno
@@ -85,8 +87,9 @@ def compile_command(chosen: argparse.Namespace) -> int:
         for finding in report[severity]:
             print(f"{severity[:-1]:5} {finding['sentence']} {finding['way_out']}")
     print(
-        f"{'Ready' if report['ready'] else 'Not ready'}: {report['components']} components, {report['nets']} nets, {report['unrouted']} unrouted, "
-        f"{report['violations']} violations, {report['track_mm']} mm of track, {report['vias']} vias. Written to {chosen.out}."
+        f"{'Ready' if report['ready'] else 'Not ready'}: {report['components']} components,"
+        f" {report['nets']} nets, {report['unrouted']} unrouted, {report['violations']} violations,"
+        f" {report['track_mm']} mm of track, {report['vias']} vias. Written to {chosen.out}."
     )
     return code
 
@@ -94,8 +97,14 @@ def compile_command(chosen: argparse.Namespace) -> int:
 def unwritable(error: OSError, out: object) -> str:
     """What stands in the way of writing, and the way out."""
     if error.errno in (errno.ENOSPC, errno.EDQUOT):
-        return f"The disk is full, so {error.filename or out} could not be written. Make room, then run this again; what was there before is untouched."
-    return f"{error.filename or out} cannot be written ({error.strerror}). Choose another folder with --out."
+        return (
+            f"The disk is full, so {error.filename or out} could not be written. Make room, then"
+            " run this again; what was there before is untouched."
+        )
+    return (
+        f"{error.filename or out} cannot be written ({error.strerror}). Choose another folder with"
+        " --out."
+    )
 
 
 def refuse(sentence: str, as_json: bool) -> int:
@@ -107,7 +116,9 @@ def refuse(sentence: str, as_json: bool) -> int:
 
 
 def verify_command(chosen: argparse.Namespace) -> int:
-    """0 proven and ready, 1 nothing to prove, 2 proven and not ready, 3 the files differ from the design."""
+    """0 proven and ready, 1 nothing to prove, 2 proven and not ready, 3 the files differ from the
+    design.
+    """
     from loquet.compiling import Unusable, proof_figures, verify_folder
 
     try:

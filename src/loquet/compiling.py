@@ -1,4 +1,6 @@
-"""`loquet compile` and `loquet verify`: a brief file to a proven package, and a package proven again, without a database."""
+"""`loquet compile` and `loquet verify`: a brief file to a proven package, and a package proven
+again, without a database.
+"""
 
 import json
 import shutil
@@ -49,7 +51,10 @@ def read_limited(path: Path, most: int = 20_000_000) -> bytes:
 
 
 def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
-    """Compile a brief into `out`; returns the exit code (0 ready, 2 not ready) and the report. Raises Unusable before writing."""
+    """Compile a brief into `out`; returns the exit code (0 ready, 2 not ready) and the report.
+
+    Raises Unusable before writing.
+    """
     library = bundled_library()
     data = read_limited(brief_path)
     try:
@@ -150,8 +155,9 @@ def board_figures(design: Design, name: str, library: Library) -> dict[str, Any]
         "parts": len(placement.value.parts) if placement else 0,
         "unrouted": len(open_links(board_view(design, library, name))) if routing else 0,
         "track_mm": round(length / 1e6, 3),
-        "vias": (len(routing.value.vias) if routing else 0)
-        + (len(pour.value.stitches) if pour else 0),
+        "vias": (
+            (len(routing.value.vias) if routing else 0) + (len(pour.value.stitches) if pour else 0)
+        ),
         "ground_islands": pour.value.islands if pour else None,
     }
 
@@ -190,7 +196,9 @@ def write_package(out: Path, design: Design, result: Release, report: dict[str, 
 
 
 def verify_folder(folder: Path) -> tuple[Proof, tuple[str, ...]]:
-    """The proof of a compiled folder, and the stops that stand against its design all the same; raises Unusable where there is no package in it."""
+    """The proof of a compiled folder, and the stops that stand against its design all the same;
+    raises Unusable where there is no package in it.
+    """
     if not folder.is_dir():
         raise Unusable(f"{folder} is not a folder. Give the folder that compile wrote.")
     if not (folder / "design.json").is_file():
@@ -204,7 +212,8 @@ def verify_folder(folder: Path) -> tuple[Proof, tuple[str, ...]]:
         design = Design.model_validate_json(read_limited(folder / "design.json"))
     except ValidationError as error:
         raise Unusable(
-            f"{folder / 'design.json'} is not a design ({error.error_count()} faults). Compile the brief again."
+            f"{folder / 'design.json'} is not a design ({error.error_count()} faults). Compile the"
+            " brief again."
         ) from None
     try:
         return prove_folder(files, design, bundled_library())
@@ -225,7 +234,9 @@ def package_in(folder: Path) -> dict[str, bytes]:
 def prove_folder(
     files: dict[str, bytes], design: Design, library: Library
 ) -> tuple[Proof, tuple[str, ...]]:
-    """The proof of a whole folder, its report included, and the stops of its design; raises ValueError, PartError, KeyError for a design that cannot be proven."""
+    """The proof of a whole folder, its report included, and the stops of its design; raises
+    ValueError, PartError, KeyError for a design that cannot be proven.
+    """
     report = files.pop("report.json", b"")
     proof = prove_package(files, design, library)
     if not proof.holds:
@@ -240,7 +251,9 @@ def prove_folder(
 
 
 def made_otherwise(design: Design, library: Library) -> list[str]:
-    """What of a design its own brief does not give: its circuit, made again, and the places of what the brief places."""
+    """What of a design its own brief does not give: its circuit, made again, and the places of what
+    the brief places.
+    """
     try:
         circuit = run_stage(design, "circuit", library).circuit
     except (StageRefused, RecipeNotPossible, PartError) as error:

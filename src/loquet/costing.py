@@ -1,4 +1,6 @@
-"""What devices cost with the simulated houses and suppliers, from the files that the houses read."""
+"""What devices cost with the simulated houses and suppliers, from the files that the houses
+read.
+"""
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -84,7 +86,9 @@ def stencils_of(design: Design, library: Library) -> int:
 def option_costs(
     house: House, seen: Inspection, design: Design, library: Library, wanted: Wanted, number: int
 ) -> tuple[OptionCost, ...]:
-    """Every other option of a house with what it changes in all; what costs nothing more or less is left out."""
+    """Every other option of a house with what it changes in all; what costs nothing more or less is
+    left out.
+    """
     choices = design.choices.model_copy(update={"house": house.id})
 
     def total(asked: Wanted = wanted, **change: object) -> int:
@@ -108,8 +112,12 @@ def option_costs(
     if house.fit_cents:
         other = "house" if wanted.fitting == "hand" else "hand"
         rows.append(
-            ("fitting", f"by the {other}" if other == "house" else "by hand", total(wanted.model_copy(update={"fitting": other})))
-        )  # fmt: skip
+            (
+                "fitting",
+                f"by the {other}" if other == "house" else "by hand",
+                total(wanted.model_copy(update={"fitting": other})),
+            )
+        )
     return tuple(
         OptionCost(sort=sort, words=words, cents=cents - now)
         for sort, words, cents in rows
@@ -118,7 +126,9 @@ def option_costs(
 
 
 def placed_parts(design: Design, library: Library) -> int:
-    """Parts of a device that a machine places on paste: what is bought and has no lead through the board."""
+    """Parts of a device that a machine places on paste: what is bought and has no lead through the
+    board.
+    """
     if not design.circuit:
         return 0
     drilled = {
@@ -135,7 +145,9 @@ def soldered_parts(design: Design) -> int:
 
 @dataclass(frozen=True)
 class PartsCost:
-    """The parts of so many devices: cents by supplier, the lines without a price, and those that no supplier has in that number."""
+    """The parts of so many devices: cents by supplier, the lines without a price, and those that no
+    supplier has in that number.
+    """
 
     cents: dict[str, float]
     unpriced: tuple[str, ...]
@@ -155,7 +167,9 @@ class PartsCost:
 
 
 def parts_cost(design: Design, library: Library, number: int) -> PartsCost:
-    """The parts of so many devices with spares, each line at the cheapest of both suppliers that has it, or at the cheapest."""
+    """The parts of so many devices with spares, each line at the cheapest of both suppliers that
+    has it, or at the cheapest.
+    """
     chips = {chip.name: chip for chip in library.list_chips()}
     cents: dict[str, float] = {}
     unpriced, short = [], []
@@ -184,7 +198,10 @@ def parts_cost(design: Design, library: Library, number: int) -> PartsCost:
 
 
 def parts_days(design: Design, library: Library, number: int) -> tuple[int, str]:
-    """The days until the last part is there, each line from the supplier that has so many of it soonest; and which line that is. A line that nobody offers counts for nothing and is named with the costs."""
+    """The days until the last part is there, each line from the supplier that has so many of it
+    soonest; and which line that is. A line that nobody offers counts for nothing and is named with
+    the costs.
+    """
     chips = {chip.name: chip for chip in library.list_chips()}
     days = [(0, "none")]
     for line in part_lines(slice_of(design.circuit), library, number):

@@ -67,7 +67,9 @@ class WiredBench:
 
 
 def url_of(address: str) -> str:
-    """Where a bench unit is, as the serial library names it; raises BenchUnreachable for what is neither a serial port nor a socket of this machine."""
+    """Where a bench unit is, as the serial library names it; raises BenchUnreachable for what is
+    neither a serial port nor a socket of this machine.
+    """
     if PORT.fullmatch(address):
         return address
     found = SOCKET.fullmatch(address)

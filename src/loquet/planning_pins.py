@@ -1,4 +1,6 @@
-"""`loquet pins`: a brief file to a pin plan with schemes, budget and ways out, without a database."""
+"""`loquet pins`: a brief file to a pin plan with schemes, budget and ways out, without a
+database.
+"""
 
 from pathlib import Path
 from typing import Any
@@ -13,7 +15,10 @@ from loquet.core.planning.pinning import PinReport, report_pins
 
 
 def plan_brief(brief_path: Path, out: Path | None) -> tuple[int, dict[str, Any]]:
-    """Plan the pins of a brief; 0 with a plan, 2 where none exists. With `out`, the plan's files are written there. Raises Unusable."""
+    """Plan the pins of a brief; 0 with a plan, 2 where none exists.
+
+    With `out`, the plan's files are written there. Raises Unusable.
+    """
     library = bundled_library()
     try:
         brief = read_brief(read_limited(brief_path), brief_path.name)
@@ -83,6 +88,7 @@ def say_brain(report: dict[str, Any]) -> str:
     for card in report["schemes"]:
         mark = "*" if card["recommended"] else "-" if card["fits"] and card["reads_chords"] else " "
         lines.append(
-            f"{mark} {card['title']:42} {card['pins']:>3} pins  {card['price_cents']:>6.1f} cents  {card['latency_ms']:.1f} ms  {card['shape']}"
+            f"{mark} {card['title']:42} {card['pins']:>3} pins  {card['price_cents']:>6.1f} cents "
+            f" {card['latency_ms']:.1f} ms  {card['shape']}"
         )
     return "\n".join([*lines, f"{report['proof'].capitalize()}."])

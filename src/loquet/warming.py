@@ -1,4 +1,6 @@
-"""Compiling the fast loops and baking the chip index at set-up, so that the first click does not wait."""
+"""Compiling the fast loops and baking the chip index at set-up, so that the first click does not
+wait.
+"""
 
 from loquet.catalogue.library import bundled_chips, bundled_library
 from loquet.core.design import Design

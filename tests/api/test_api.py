@@ -57,7 +57,9 @@ def made(client: TestClient) -> int:
 
 
 def test_work_to_do_is_no_stop(head: dict[str, Any]) -> None:
-    """Five stages are to be made of a new brief that has no fault; stations of what is not there are empty."""
+    """Five stages are to be made of a new brief that has no fault; stations of what is not there
+    are empty.
+    """
     assert (head["stops"], head["todo"]) == (0, 5)
     states = {card["name"]: card["state"] for card in head["stations"]}
     assert {states[name] for name in ("pins", "circuit", "board", "stack", "build")} == {"empty"}
@@ -90,7 +92,9 @@ def test_an_edit_on_an_old_version_is_a_conflict(client: TestClient, head: dict[
 def test_what_a_job_made_meanwhile_is_no_conflict_unless_the_edit_speaks_of_it(
     client: TestClient, head: dict[str, Any]
 ) -> None:
-    """The page still shows the version before the job: a number of devices is taken on top of what the job made, a word about tracks that it has not seen is not."""
+    """The page still shows the version before the job: a number of devices is taken on top of what
+    the job made, a word about tracks that it has not seen is not.
+    """
     project = head["project"]
     assert run(client, project, "everything")["state"] == "done"
     routed = client.get(f"/api/projects/{project}").json()
@@ -165,7 +169,9 @@ def test_a_stage_that_refuses_says_so(client: TestClient, head: dict[str, Any]) 
 def test_a_track_is_drawn_where_another_lies_and_undone_as_one(
     client: TestClient, head: dict[str, Any]
 ) -> None:
-    """3 mm of another net square over the longest way of a button: led about it in one step, one undo takes both back."""
+    """3 mm of another net square over the longest way of a button: led about it in one step, one
+    undo takes both back.
+    """
     project = head["project"]
     run(client, project, "everything")
     assert client.post(f"/api/projects/{project}/jobs", json={"kind": "draw"}).status_code == 422

@@ -36,7 +36,9 @@ def fresh(client: TestClient, project: int) -> Plain:
 
 
 def test_the_stack_is_cut_and_its_shell_changed(client: TestClient, made: int) -> None:
-    """A wall that is 1 mm thicker makes the device 2 mm thicker; the change can be undone, and the board stays fresh."""
+    """A wall that is 1 mm thicker makes the device 2 mm thicker; the change can be undone, and the
+    board stays fresh.
+    """
     before = client.get(f"/api/projects/{made}/stack").json()
     whole = {w["id"]: w["value"] for w in before["workings"]}["stack.whole"]
     head = fresh(client, made)
@@ -47,9 +49,13 @@ def test_the_stack_is_cut_and_its_shell_changed(client: TestClient, made: int) -
     assert {w["id"]: w["value"] for w in after["workings"]}["stack.whole"] == pytest.approx(
         whole + 2
     )
-    cut = client.get(f"/api/projects/{made}/stack/section", params={"x1": -5, "y1": 10, "x2": 90, "y2": 10}).json()  # fmt: skip
+    cut = client.get(
+        f"/api/projects/{made}/stack/section", params={"x1": -5, "y1": 10, "x2": 90, "y2": 10}
+    ).json()
     assert {"front wall", "back wall", "board"} <= {c["name"] for c in cut["cuts"]}
-    refused = client.get(f"/api/projects/{made}/stack/section", params={"x1": 1, "y1": 1, "x2": 1, "y2": 1})  # fmt: skip
+    refused = client.get(
+        f"/api/projects/{made}/stack/section", params={"x1": 1, "y1": 1, "x2": 1, "y2": 1}
+    )
     assert refused.status_code == 422
     assert client.post(f"/api/projects/{made}/undo").status_code == 200
     none = edit(client, fresh(client, made), kind="measure-height", thing="nobody", height_mm=5)
@@ -70,17 +76,23 @@ def test_templates_come_in_their_formats(client: TestClient, made: int) -> None:
 
 
 def test_a_simulated_unit_is_read_hunted_and_recorded(client: TestClient, made: int) -> None:
-    """A key without contact: the key test says so, the finder names it within five tests; everything stays in the record."""
+    """A key without contact: the key test says so, the finder names it within five tests;
+    everything stays in the record.
+    """
     build = client.get(f"/api/projects/{made}/build").json()
     assert build["steps"][0]["title"] == "Look at the bare board"
-    unit = client.post(f"/api/projects/{made}/units", json={"serial": "A-001", "simulated": True}).json()  # fmt: skip
+    unit = client.post(
+        f"/api/projects/{made}/units", json={"serial": "A-001", "simulated": True}
+    ).json()
     again = client.post(f"/api/projects/{made}/units", json={"serial": "A-001"})
     assert again.status_code == 409
     at = f"/api/units/{unit['id']}"
     assert client.post(f"{at}/keys").json()["records"][0]["good"] is True
     assert client.post(f"{at}/first-power").json()["records"][0]["sort"] == "after power"
     words = client.get(f"{at}/faults").json()
-    which = next(i for i, w in enumerate(words) if w.startswith("S1 ") and "pad 1 has no contact" in w)  # fmt: skip
+    which = next(
+        i for i, w in enumerate(words) if w.startswith("S1 ") and "pad 1 has no contact" in w
+    )
     assert client.post(f"{at}/fault", json={"which": which}).json()["set_fault"] == words[which]
     shown = client.post(f"{at}/keys").json()
     assert shown["records"][0]["good"] is False
@@ -109,7 +121,9 @@ def test_a_simulated_unit_is_read_hunted_and_recorded(client: TestClient, made: 
 
 
 def test_power_stays_off_where_a_resistance_is_wrong(client: TestClient, made: int) -> None:
-    unit = client.post(f"/api/projects/{made}/units", json={"serial": "A-002", "simulated": True}).json()  # fmt: skip
+    unit = client.post(
+        f"/api/projects/{made}/units", json={"serial": "A-002", "simulated": True}
+    ).json()
     at = f"/api/units/{unit['id']}"
     words = client.get(f"{at}/faults").json()
     which = next(i for i, w in enumerate(words) if "(GROUND)" in w and "(SUPPLY)" in w)
@@ -120,7 +134,9 @@ def test_power_stays_off_where_a_resistance_is_wrong(client: TestClient, made: i
 
 
 def test_a_real_unit_is_read_by_hand(client: TestClient, made: int) -> None:
-    """Readings are typed in; nobody can set a fault in it or ask it; what the circuit does not have is refused."""
+    """Readings are typed in; nobody can set a fault in it or ask it; what the circuit does not have
+    is refused.
+    """
     unit = client.post(f"/api/projects/{made}/units", json={"serial": "A-003"}).json()
     at = f"/api/units/{unit['id']}"
     assert client.post(f"{at}/fault", json={"which": "any"}).status_code == 422
@@ -135,7 +151,9 @@ def test_a_real_unit_is_read_by_hand(client: TestClient, made: int) -> None:
 
 
 def test_a_real_unit_is_read_over_its_line(client: TestClient, made: int) -> None:
-    """The simulated unit on a socket stands for a real one: a unit that is not simulated is read through it."""
+    """The simulated unit on a socket stands for a real one: a unit that is not simulated is read
+    through it.
+    """
     server, words = unit_server(ROOT / "examples" / "dome-pod.brief.json", 0, 0)
     threading.Thread(target=server.serve_forever, daemon=True).start()
     at = {"at": server.address}
@@ -175,8 +193,18 @@ def test_a_recorded_curve_is_checked(client: TestClient) -> None:
 
 
 def test_an_open_fault_blocks_the_release_until_it_is_fixed(client: TestClient, made: int) -> None:
-    """K57. A card makes a stop; nothing is released; revision B begins with it as to-do; fixed there, files are written again, and A and B can be compared."""
-    wanted = {"title": "Light the wrong way round", "about": "thing:light", "sort": "polarity", "patch": "turned", "minutes": 90}  # fmt: skip
+    """K57.
+
+    A card makes a stop; nothing is released; revision B begins with it as to-do; fixed there, files
+    are written again, and A and B can be compared.
+    """
+    wanted = {
+        "title": "Light the wrong way round",
+        "about": "thing:light",
+        "sort": "polarity",
+        "patch": "turned",
+        "minutes": 90,
+    }
     card = client.post(f"/api/projects/{made}/cards", json=wanted).json()
     assert card["state"] == "open"
     head = fresh(client, made)
@@ -192,7 +220,13 @@ def test_an_open_fault_blocks_the_release_until_it_is_fixed(client: TestClient, 
     assert log["revisions"][0]["hours"]["value"] == 1.5
     fixed = client.post(f"/api/projects/{made}/cards/{card['id']}", json={"state": "fixed"}).json()
     assert fixed["fixed_in"] == "B"
-    moved = edit(client, fresh(client, made), kind="set-quantity", quantity=12, wanted_by=head["brief"]["wanted_by"])  # fmt: skip
+    moved = edit(
+        client,
+        fresh(client, made),
+        kind="set-quantity",
+        quantity=12,
+        wanted_by=head["brief"]["wanted_by"],
+    )
     assert moved.status_code == 200
     assert run(client, made, "release")["message"] == "The files are written and proven."
     changes = client.get(f"/api/projects/{made}/revisions/A/changes").json()
@@ -204,7 +238,9 @@ def test_an_open_fault_blocks_the_release_until_it_is_fixed(client: TestClient, 
 
 
 def test_a_fault_becomes_a_check(client: TestClient, made: int) -> None:
-    """What the legend has to say is a stop until it says it; the check goes when it is taken out."""
+    """What the legend has to say is a stop until it says it; the check goes when it is taken
+    out.
+    """
     head = fresh(client, made)
     check = {"kind": "words", "title": "say north", "text": "NORTH UP"}
     head = edit(client, head, kind="add-check", check=check).json()
@@ -227,7 +263,9 @@ def test_hours_are_noted(client: TestClient, made: int) -> None:
 
 
 def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None:
-    """Three houses; the sum of the lines is the total; the calendar names what is ordered; a query waits for its answer."""
+    """Three houses; the sum of the lines is the total; the calendar names what is ordered; a query
+    waits for its answer.
+    """
     run(client, made, "release")
     rows = client.get(
         f"/api/projects/{made}/landed", params={"quantity": 20, "fitting": "house"}
@@ -238,7 +276,8 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
         assert [p["quantity"] for p in row["curve"]] == sorted(
             {p["quantity"] for p in row["curve"]}
         )
-    # Millrace's list: gold 17.00, other colours 3.00, thinner 4.00, express 26.00 - 9.50, a stencil 15.00 and 39.00 in its frame; copper of 70 µm 1.40 a dm², and ten boards of 70 x 40 mm are 2.8
+    # Millrace's list: gold 17.00, other colours 3.00, thinner 4.00, express 26.00 - 9.50, a stencil
+    # 15.00 and 39.00 in its frame; copper of 70 µm 1.40 a dm², and ten boards of 70 x 40 mm are 2.8
     hand = client.get(f"/api/projects/{made}/landed", params={"quantity": 10}).json()[0]
     costs = {(o["sort"], o["words"]): o["cents"] for o in hand["options"]}
     fitted = costs.pop(("fitting", "by the house"))
@@ -258,15 +297,27 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
     assert fitted == pytest.approx(2400 + 1.9 * placed * 10 - 1500, abs=1.9 * 60)
     plan = client.get(f"/api/projects/{made}/calendar").json()["calendar"]
     assert [leg["name"] for leg in plan["legs"]] == ["parts", "boards", "soldering", "bring-up"]
-    parts = client.post(f"/api/projects/{made}/parts-orders", json={"quantity": 10, "key": "parts-order-1"}).json()  # fmt: skip
+    parts = client.post(
+        f"/api/projects/{made}/parts-orders", json={"quantity": 10, "key": "parts-order-1"}
+    ).json()
     assert (parts["kind"], parts["state"]) == ("parts", "received")
-    same = client.post(f"/api/projects/{made}/parts-orders", json={"quantity": 10, "key": "parts-order-1"}).json()  # fmt: skip
+    same = client.post(
+        f"/api/projects/{made}/parts-orders", json={"quantity": 10, "key": "parts-order-1"}
+    ).json()
     assert same["id"] == parts["id"]
     head = fresh(client, made)
-    chosen = {"house": "saltmarsh", "finish": "gold", "colour": "green", "thickness_um": 1600, "shipping": "courier"}  # fmt: skip
+    chosen = {
+        "house": "saltmarsh",
+        "finish": "gold",
+        "colour": "green",
+        "thickness_um": 1600,
+        "shipping": "courier",
+    }
     head = edit(client, head, kind="choose-house", **chosen).json()
     assert run(client, made, "finish")["state"] == "done"
-    placed = client.post(f"/api/projects/{made}/orders", json={"quantity": 10, "key": "boards-order-1"}).json()  # fmt: skip
+    placed = client.post(
+        f"/api/projects/{made}/orders", json={"quantity": 10, "key": "boards-order-1"}
+    ).json()
     for day in range(3):
         placed = client.post(f"/api/orders/{placed['id']}/next-day", json={"day": day}).json()
     assert placed["asks"]
@@ -287,8 +338,14 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
 
 
 def test_an_order_is_repeated_with_its_own_files(client: TestClient, made: int) -> None:
-    """The design goes on, the same boards come once more: same release, house and number; the same key orders once. Parts as well."""
-    first = next(o for o in client.get("/api/orders").json() if o["project"] == made and o["kind"] == "boards")  # fmt: skip
+    """The design goes on, the same boards come once more: same release, house and number; the same
+    key orders once. Parts as well.
+    """
+    first = next(
+        o
+        for o in client.get("/api/orders").json()
+        if o["project"] == made and o["kind"] == "boards"
+    )
     head = fresh(client, made)
     head = edit(client, head, kind="set-quantity", quantity=7).json()
     key = {"key": "order-again-1"}
@@ -302,7 +359,9 @@ def test_an_order_is_repeated_with_its_own_files(client: TestClient, made: int) 
     assert client.post(f"/api/orders/{first['id']}/repeat", json=key).json()["id"] == again["id"]
     orders = {o["id"]: o for o in client.get(f"/api/projects/{made}/orders").json()}
     assert orders[again["id"]]["release"] == orders[first["id"]]["release"]
-    parts = next(o for o in client.get("/api/orders").json() if o["project"] == made and o["kind"] == "parts")  # fmt: skip
+    parts = next(
+        o for o in client.get("/api/orders").json() if o["project"] == made and o["kind"] == "parts"
+    )
     more = client.post(f"/api/orders/{parts['id']}/repeat", json={"key": "parts-again-1"}).json()
     assert (more["kind"], more["quantity"], more["id"] > again["id"]) == ("parts", 10, True)
     assert client.post("/api/orders/99999/repeat", json=key).status_code == 404
@@ -317,17 +376,23 @@ def test_a_project_file_may_be_larger_than_other_requests(client: TestClient) ->
 
 
 def test_a_project_goes_to_another_machine_and_back(client: TestClient, made: int) -> None:
-    """The same bytes for every file of the release; revisions, cards, units with their records and orders come along."""
+    """The same bytes for every file of the release; revisions, cards, units with their records and
+    orders come along.
+    """
     data = client.get(f"/api/projects/{made}/project.zip").content
     assert data == client.get(f"/api/projects/{made}/project.zip").content
-    answer = client.post("/api/projects/read-in", content=data, headers={"Content-Type": "application/zip"})  # fmt: skip
+    answer = client.post(
+        "/api/projects/read-in", content=data, headers={"Content-Type": "application/zip"}
+    )
     assert answer.status_code == 201
     other = answer.json()["project"]
     assert other != made
 
     def package(project: int) -> dict[str, bytes]:
         release = client.get(f"/api/projects/{project}/release").json()
-        archive = zipfile.ZipFile(io.BytesIO(client.get(f"/api/releases/{release['id']}/package.zip").content))  # fmt: skip
+        archive = zipfile.ZipFile(
+            io.BytesIO(client.get(f"/api/releases/{release['id']}/package.zip").content)
+        )
         return {name: archive.read(name) for name in archive.namelist()}
 
     assert package(other) == package(made)
@@ -335,7 +400,9 @@ def test_a_project_goes_to_another_machine_and_back(client: TestClient, made: in
     for name in ("brief", "choices", "findings", "revision", "stale"):
         assert there[name] == here[name]
     logs = [client.get(f"/api/projects/{p}/log").json() for p in (made, other)]
-    assert [(c["title"], c["state"], c["fixed_in"]) for c in logs[0]["cards"]] == [(c["title"], c["state"], c["fixed_in"]) for c in logs[1]["cards"]]  # fmt: skip
+    assert [(c["title"], c["state"], c["fixed_in"]) for c in logs[0]["cards"]] == [
+        (c["title"], c["state"], c["fixed_in"]) for c in logs[1]["cards"]
+    ]
     assert [r["letter"] for r in logs[1]["revisions"]] == ["A", "B"]
     orders = [client.get(f"/api/projects/{p}/orders").json() for p in (made, other)]
     assert [o["state"] for o in orders[0]] == [o["state"] for o in orders[1]]
@@ -362,7 +429,10 @@ def test_a_damaged_project_file_is_refused_and_nothing_is_stored(
     damage: str, client: TestClient, made: int
 ) -> None:
     data = client.get(f"/api/projects/{made}/project.zip").content
-    members = {n: zipfile.ZipFile(io.BytesIO(data)).read(n) for n in zipfile.ZipFile(io.BytesIO(data)).namelist()}  # fmt: skip
+    members = {
+        n: zipfile.ZipFile(io.BytesIO(data)).read(n)
+        for n in zipfile.ZipFile(io.BytesIO(data)).namelist()
+    }
     head = json.loads(members["project.json"])
     slice_name = next(n for n in members if n.startswith("slices/"))
     rows = json.loads(members["rows.json"])
@@ -384,7 +454,9 @@ def test_a_damaged_project_file_is_refused_and_nothing_is_stored(
     if damage in ("slice", "file", *HARM):
         import hashlib
 
-        head["sha256"] = {n: hashlib.sha256(d).hexdigest() for n, d in members.items() if n != "project.json"}  # fmt: skip
+        head["sha256"] = {
+            n: hashlib.sha256(d).hexdigest() for n, d in members.items() if n != "project.json"
+        }
     members["project.json"] = json.dumps(head).encode()
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w") as archive:
@@ -392,7 +464,9 @@ def test_a_damaged_project_file_is_refused_and_nothing_is_stored(
             archive.writestr(name, content)
     sent = b"nothing" if damage == "no zip" else out.getvalue()
     before = len(client.get("/api/projects").json())
-    answer = client.post("/api/projects/read-in", content=sent, headers={"Content-Type": "application/zip"})  # fmt: skip
+    answer = client.post(
+        "/api/projects/read-in", content=sent, headers={"Content-Type": "application/zip"}
+    )
     assert answer.status_code == 422
     assert answer.json()["sentence"]
     assert len(client.get("/api/projects").json()) == before

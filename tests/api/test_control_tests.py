@@ -21,12 +21,24 @@ def row(sort: str, **content: Any) -> RecordRow:
 
 
 def test_every_key_lies_at_its_place_with_what_it_read_as() -> None:
-    """The last test counts. A pad of four buttons has them around its middle as it is built, a five-way part is drawn 3 mm apart."""
+    """The last test counts.
+
+    A pad of four buttons has them around its middle as it is built, a five-way part is drawn 3 mm
+    apart.
+    """
     rows = [
         row("keys", read={"button:go": []}),
-        row("keys", read={"button:go": ["button:go"], "pad:way:up": ["pad:way:up", "button:go"], "pad:hat:left": [], "gone": ["gone"]}),
+        row(
+            "keys",
+            read={
+                "button:go": ["button:go"],
+                "pad:way:up": ["pad:way:up", "button:go"],
+                "pad:hat:left": [],
+                "gone": ["gone"],
+            },
+        ),
         row("keys", words="an older record without readings"),
-    ]  # fmt: skip
+    ]
     found = {k.key: k for k in keys_read(rows, BRIEF)}
     assert set(found) == {"button:go", "pad:way:up", "pad:hat:left"}
     assert (found["button:go"].x_mm, found["button:go"].y_mm, found["button:go"].good) == (

@@ -1,4 +1,6 @@
-"""`Finish it`: a brief as far as it goes, with where it stopped and why; what was made before a stop is kept."""
+"""`Finish it`: a brief as far as it goes, with where it stopped and why; what was made before a
+stop is kept.
+"""
 
 import time
 from typing import Any
@@ -55,7 +57,9 @@ def test_what_does_not_fit_its_chip_says_so_and_makes_nothing(client: TestClient
 def test_the_head_says_which_rails_and_brains_there_are_and_what_they_are_to_a_thing(
     client: TestClient,
 ) -> None:
-    """A jack that joins a block has no rail of its own; a converter and a switch make one of another; a stick takes one, a hole none."""
+    """A jack that joins a block has no rail of its own; a converter and a switch make one of
+    another; a stick takes one, a hole none.
+    """
     plus = (
         *(thing("nine-volt", "block"), thing("barrel-jack", "jack", rail="block")),
         *(thing("converter", "five", gives_v=5.0), thing("load-switch", "quiet", rail="five")),

@@ -1,4 +1,6 @@
-"""Nothing is ordered past a stop or twice by mistake; units and orders belong to what they were made of."""
+"""Nothing is ordered past a stop or twice by mistake; units and orders belong to what they were
+made of.
+"""
 
 from typing import Any
 
@@ -56,13 +58,19 @@ def test_no_order_past_an_open_card(client: TestClient, made: int) -> None:
 def test_the_order_book_knows_a_project_by_its_present_name(client: TestClient, made: int) -> None:
     head = client.get(f"/api/projects/{made}").json()
     named = edit(client, head, kind="set-words", name="Order pod two").json()
-    assert {row["project_name"] for row in client.get("/api/orders").json() if row["project"] == made} == {"Order pod two"}  # fmt: skip
+    assert {
+        row["project_name"] for row in client.get("/api/orders").json() if row["project"] == made
+    } == {"Order pod two"}
     client.post(f"/api/projects/{named['project']}/undo")
-    assert {row["project_name"] for row in client.get("/api/orders").json() if row["project"] == made} == {"Order pod"}  # fmt: skip
+    assert {
+        row["project_name"] for row in client.get("/api/orders").json() if row["project"] == made
+    } == {"Order pod"}
 
 
 def test_a_unit_is_held_against_what_it_was_built_from(client: TestClient, made: int) -> None:
-    """Begun in A, looked at in B after a key was taken away: its tests are still those of A, its serial number is of the project."""
+    """Begun in A, looked at in B after a key was taken away: its tests are still those of A, its
+    serial number is of the project.
+    """
     unit = client.post(f"/api/projects/{made}/units", json={"serial": "A-001"}).json()
     keys = len(client.get(f"/api/units/{unit['id']}").json()["keys"])
     assert client.post(f"/api/projects/{made}/revisions").status_code in (200, 201)

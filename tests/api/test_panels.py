@@ -24,7 +24,8 @@ def test_a_panel_is_chosen_drawn_proven_and_priced(client: TestClient) -> None:
         "Boards that come": 6,
     }
     assert (shown["tabs"], shown["troubles"], shown["scores"]) == (8, [], [])
-    # an octagon of eight lines less what tabs open, twice, and the rails and flanks: every line has two ends
+    # an octagon of eight lines less what tabs open, twice, and the rails and flanks: every line has
+    # two ends
     assert all(len(line) == 2 for line in shown["milled"])
     assert {h["kind"] for h in shown["holes"]} == {"tab", "tooling"}
     assert run(client, project, "release")["message"] == "The files are written and proven."

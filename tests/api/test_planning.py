@@ -1,4 +1,6 @@
-"""Endpoints of the Brief and Pins stations: verdict, schemes, hand-over files, tray, presets, chip search."""
+"""Endpoints of the Brief and Pins stations: verdict, schemes, hand-over files, tray, presets, chip
+search.
+"""
 
 import io
 import json

@@ -1,4 +1,6 @@
-"""What the Circuit and Parts stations are told: sheets, curves, changes by hand, pages, plugs, offers."""
+"""What the Circuit and Parts stations are told: sheets, curves, changes by hand, pages, plugs,
+offers.
+"""
 
 import io
 import time

@@ -30,7 +30,9 @@ def test_a_project_is_archived_removed_and_put_back(client: TestClient) -> None:
 
 
 def test_a_head_is_never_older_than_the_edit_before_it(client: TestClient) -> None:
-    """Heads are kept by their version: each edit, undo and redo shows at once, in the answer and in the next read."""
+    """Heads are kept by their version: each edit, undo and redo shows at once, in the answer and in
+    the next read.
+    """
     project = started(client, "Shelf two")
     head = client.get(f"/api/projects/{project}").json()
     for quantity in (3, 5, 3, 5):

@@ -37,7 +37,8 @@ def test_the_lines_add_up_and_each_is_a_share(house: House) -> None:
 
 
 def test_a_board_by_hand(house: House) -> None:
-    # 64 x 42 mm is 0.2688 square decimetres; at 260 cents and no break 5 boards cost 349 cents, with 1800 set-up and 950 shipping
+    # 64 x 42 mm is 0.2688 square decimetres; at 260 cents and no break 5 boards cost 349 cents,
+    # with 1800 set-up and 950 shipping
     assert ask(house, 5).total_cents == 349 + 1800 + 950
 
 
@@ -89,7 +90,9 @@ def test_complaints_of_the_files_reach_the_quote(house: House, released: Release
 
 
 def test_a_larger_order_that_costs_less_is_said(house: House) -> None:
-    """By the house's own list: at each quantity the cheapest larger break, where it costs less in all; nothing at a break's own price."""
+    """By the house's own list: at each quantity the cheapest larger break, where it costs less in
+    all; nothing at a break's own price.
+    """
     for quantity in (4, 5, 17, 18, 19, 20, 45, 49, 190):
         given = ask(house, quantity)
         others = [(ask(house, n).total_cents, n) for n, _ in house.breaks if n > quantity]

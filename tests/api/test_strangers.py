@@ -1,4 +1,6 @@
-"""Who may ask for what: foreign pages and names, large and slow bodies, the headers and sentences of every answer."""
+"""Who may ask for what: foreign pages and names, large and slow bodies, the headers and sentences
+of every answer.
+"""
 
 import json
 from typing import Any

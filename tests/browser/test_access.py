@@ -28,7 +28,9 @@ def faults(driver: Chrome) -> Any:
 
 
 def test_no_screen_has_a_fault(server: Server, driver: Chrome) -> None:
-    """Workshop, unknown address, all stations before and after the board is made, of one board and of several brains."""
+    """Workshop, unknown address, all stations before and after the board is made, of one board and
+    of several brains.
+    """
     found = {}
     driver.get(server.address)
     see(driver, "[data-project]")
@@ -52,7 +54,9 @@ def test_no_screen_has_a_fault(server: Server, driver: Chrome) -> None:
 
 
 def test_no_dialog_has_a_fault(server: Server, driver: Chrome) -> None:
-    """History, finder, sheet of keys, a working, a picked thing with its form, schemes, files, chips, own table."""
+    """History, finder, sheet of keys, a working, a picked thing with its form, schemes, files,
+    chips, own table.
+    """
     found = {}
     driver.get(f"{server.address}/project/1/brief")
     see(driver, "[data-thing='screen']")
@@ -107,7 +111,9 @@ def enter(driver: Chrome, selector: str) -> None:
 
 
 def test_the_whole_job_by_keyboard_alone(server: Server, driver: Chrome) -> None:
-    """From the workshop over an order, a unit and its fault to the files of the next revision without a pointer."""
+    """From the workshop over an order, a unit and its fault to the files of the next revision
+    without a pointer.
+    """
     driver.get(server.address)
     see(driver, "[data-project='Slant remote']")
     enter(driver, "[data-project='Slant remote']")

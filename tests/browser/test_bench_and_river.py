@@ -1,4 +1,6 @@
-"""Parts and Power in a real browser: a way between source and rail chosen by hand and taken back, currents by mode, the kit marked, a line of the drawers read."""
+"""Parts and Power in a real browser: a way between source and rail chosen by hand and taken back,
+currents by mode, the kit marked, a line of the drawers read.
+"""
 
 from pathlib import Path
 
@@ -87,8 +89,9 @@ def test_a_stick_is_made_sure_of_through_its_card(server: Server, driver: Chrome
     reads(driver, card, "Measured: Wren, 2026-11-20")
     reads(driver, sure, "1")
     pages = driver.execute_async_script(
-        "const done = arguments[0]; fetch(document.querySelector(\"a[href$='measuring-cards']\").href)"
-        ".then(r => r.blob()).then(b => done([b.type, b.size]))"
+        "const done = arguments[0];"
+        " fetch(document.querySelector(\"a[href$='measuring-cards']\").href).then(r =>"
+        " r.blob()).then(b => done([b.type, b.size]))"
     )
     assert pages[0] == "application/pdf"
     assert pages[1] > 1500

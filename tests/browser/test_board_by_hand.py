@@ -79,7 +79,9 @@ def make_all(driver: Chrome, path: str) -> None:
 
 
 def two_keys_measured(driver: Chrome) -> None:
-    """The brief has them at 12 and 28 mm across; pressed a little beside their middles they are 16 mm apart."""
+    """The brief has them at 12 and 28 mm across; pressed a little beside their middles they are 16
+    mm apart.
+    """
     press(driver, "[data-testid='measure']")
     canvas = see(driver, "[data-testid='board-canvas']")
     act = ActionChains(driver, duration=0)
@@ -92,7 +94,9 @@ def two_keys_measured(driver: Chrome) -> None:
 
 
 def area_poured(driver: Chrome, path: str) -> None:
-    """The line of an area drawn about the first part with the net of most pads, closed with Enter; a typed one and tear-drops beside it; both taken out again."""
+    """The line of an area drawn about the first part with the net of most pads, closed with Enter;
+    a typed one and tear-drops beside it; both taken out again.
+    """
     canvas = see(driver, "[data-testid='board-canvas']")
     wide = canvas.get_attribute("data-scale")
     press(driver, "[data-testid='show-pour']")
@@ -144,8 +148,9 @@ def two_parts_in_one_place(driver: Chrome, path: str) -> None:
     canvas = see(driver, "[data-testid='board-canvas']")
     start, end = (on_board(canvas, p["x"], p["y"]) for p in (one, other))
     two_swapped(driver, path, start, end)
-    ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *start).click_and_hold(
-    ).move_to_element_with_offset(canvas, *end).release().perform()  # fmt: skip
+    ActionChains(driver, duration=0).move_to_element_with_offset(
+        canvas, *start
+    ).click_and_hold().move_to_element_with_offset(canvas, *end).release().perform()
     reads(driver, "[aria-label='Findings']", "overlap")
     stale = asked(driver, path)["stale"]
     assert stale == ["routing", "pour"]
@@ -154,7 +159,9 @@ def two_parts_in_one_place(driver: Chrome, path: str) -> None:
 
 
 def two_swapped(driver: Chrome, path: str, one: tuple[int, int], other: tuple[int, int]) -> None:
-    """Two parts picked with Shift change places, and back again; then they stand in a row, and back."""
+    """Two parts picked with Shift change places, and back again; then they stand in a row, and
+    back.
+    """
     canvas = see(driver, "[data-testid='board-canvas']")
     act = ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *one).click()
     act.key_down(Keys.SHIFT).move_to_element_with_offset(canvas, *other).click()
@@ -173,7 +180,9 @@ def two_swapped(driver: Chrome, path: str, one: tuple[int, int], other: tuple[in
 
 
 def cut_and_drawn(driver: Chrome, path: str) -> None:
-    """Route, cut a track, see the open link as a finding, draw it by hand, pour: no stop is left."""
+    """Route, cut a track, see the open link as a finding, draw it by hand, pour: no stop is
+    left.
+    """
     before = asked(driver, path)["version"]
     press(driver, "[data-testid='route']")
     WebDriverWait(driver, 90).until(lambda d: asked(d, path)["version"] != before)
@@ -208,12 +217,20 @@ def cut_and_drawn(driver: Chrome, path: str) -> None:
 
 
 def others_give_way(driver: Chrome, path: str) -> None:
-    """A track drawn from a pad straight across the longest way that the router laid: that one is led about it, nothing is open, and one undo takes both back."""
+    """A track drawn from a pad straight across the longest way that the router laid: that one is
+    led about it, nothing is open, and one undo takes both back.
+    """
     board = asked(driver, f"{path}/board")
-    near = [t for t in board["tracks"] if not t["far"] and not t["by_hand"] and t["net"] != "GROUND"]  # fmt: skip
+    near = [
+        t for t in board["tracks"] if not t["far"] and not t["by_hand"] and t["net"] != "GROUND"
+    ]
     crossed = max(near, key=lambda t: hypot(t["x1"] - t["x2"], t["y1"] - t["y2"]))
     x, y = (crossed["x1"] + crossed["x2"]) / 2, (crossed["y1"] + crossed["y2"]) / 2
-    pads = [p for p in board["pads"] if "near" in p["sides"] and p["net"] not in ("", "GROUND", crossed["net"])]  # fmt: skip
+    pads = [
+        p
+        for p in board["pads"]
+        if "near" in p["sides"] and p["net"] not in ("", "GROUND", crossed["net"])
+    ]
     pad = min(pads, key=lambda p: hypot(p["x"] - x, p["y"] - y))
     canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
     press(driver, "[data-testid='draw']")
@@ -235,7 +252,9 @@ def others_give_way(driver: Chrome, path: str) -> None:
 
 
 def bent_and_tidied(driver: Chrome, path: str) -> None:
-    """A corner of a picked net is dragged 1 mm away; tidying pulls the way straight again, and the board is whole afterwards."""
+    """A corner of a picked net is dragged 1 mm away; tidying pulls the way straight again, and the
+    board is whole afterwards.
+    """
     board = asked(driver, f"{path}/board")
     near = [t for t in board["tracks"] if not t["far"] and t["net"] != "GROUND"]
     corners = [(t, t[f"x{end}"], t[f"y{end}"]) for t in near for end in (1, 2)]
@@ -250,11 +269,24 @@ def bent_and_tidied(driver: Chrome, path: str) -> None:
         )
 
     def clear_way(net: str, x: float, y: float) -> tuple[float, float] | None:
-        """Where the corner may go by 1 mm so that what meets there crosses no part; None where it may not."""
-        meeting = [t for t in near if t["net"] == net and (x, y) in ((t["x1"], t["y1"]), (t["x2"], t["y2"]))]  # fmt: skip
-        ends = [(t["x2"], t["y2"]) if (t["x1"], t["y1"]) == (x, y) else (t["x1"], t["y1"]) for t in meeting]  # fmt: skip
+        """Where the corner may go by 1 mm so that what meets there crosses no part; None where it
+        may not.
+        """
+        meeting = [
+            t
+            for t in near
+            if t["net"] == net and (x, y) in ((t["x1"], t["y1"]), (t["x2"], t["y2"]))
+        ]
+        ends = [
+            (t["x2"], t["y2"]) if (t["x1"], t["y1"]) == (x, y) else (t["x1"], t["y1"])
+            for t in meeting
+        ]
         for to in ((x, y + 1), (x, y - 1), (x + 1, y), (x - 1, y)):
-            steps = [(ex + (to[0] - ex) * n / 20, ey + (to[1] - ey) * n / 20) for ex, ey in ends for n in range(10, 21)]  # fmt: skip
+            steps = [
+                (ex + (to[0] - ex) * n / 20, ey + (to[1] - ey) * n / 20)
+                for ex, ey in ends
+                for n in range(10, 21)
+            ]
             if all(open_ground(*step) for step in steps):
                 return to
         return None
@@ -282,8 +314,9 @@ def bent_and_tidied(driver: Chrome, path: str) -> None:
     reads(driver, "[data-testid='picked-net']", net)
     before = length_of(driver, path, net)
     for _ in range(3):  # a picture that comes between press and release takes the grip away
-        ActionChains(driver, duration=0).move_to_element_with_offset(canvas, *at(x, y)).click_and_hold(
-        ).move_to_element_with_offset(canvas, *at(*to)).release().perform()  # fmt: skip
+        ActionChains(driver, duration=0).move_to_element_with_offset(
+            canvas, *at(x, y)
+        ).click_and_hold().move_to_element_with_offset(canvas, *at(*to)).release().perform()
         with suppress(TimeoutException):
             WebDriverWait(driver, 10).until(lambda d: abs(length_of(d, path, net) - before) > 0.02)
             break
@@ -303,7 +336,9 @@ def length_of(driver: Chrome, path: str, net: str) -> float:
 
 
 def arranged_otherwise(driver: Chrome, path: str) -> None:
-    """Four tries side by side, the best on the board; another one is taken, and the board is made to it."""
+    """Four tries side by side, the best on the board; another one is taken, and the board is made
+    to it.
+    """
     press(driver, "[data-testid='show-tries']")
     press(driver, "[data-testid='make-tries']")
     WebDriverWait(driver, 240).until(lambda d: len(asked(d, f"{path}/tries")) >= 2)
@@ -323,7 +358,9 @@ def arranged_otherwise(driver: Chrome, path: str) -> None:
 
 
 def undone_and_compared(driver: Chrome, path: str) -> None:
-    """Undone ten times, done again whenever nothing is left to undo; then a version before is compared in picture and words."""
+    """Undone ten times, done again whenever nothing is left to undo; then a version before is
+    compared in picture and words.
+    """
     newest = asked(driver, path)["version"]
     for _ in range(10):
         if not asked(driver, path)["can_undo"]:

@@ -1,4 +1,6 @@
-"""The sheets of a circuit in a real browser: a part leads to its figure, a net is lit everywhere, a pin is cut by hand and given back, a part is added."""
+"""The sheets of a circuit in a real browser: a part leads to its figure, a net is lit everywhere, a
+pin is cut by hand and given back, a part is added.
+"""
 
 from selenium.webdriver import ActionChains, Chrome, Keys
 from selenium.webdriver.common.by import By

@@ -1,4 +1,6 @@
-"""A device from nothing: things of every group, a second board with a link, versions compared and gone back to."""
+"""A device from nothing: things of every group, a second board with a link, versions compared and
+gone back to.
+"""
 
 from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver import ActionChains, Chrome, Keys

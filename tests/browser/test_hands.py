@@ -1,4 +1,6 @@
-"""What hands and machines around the page do: two fingers on the board, a printer, a browser that believes it is offline."""
+"""What hands and machines around the page do: two fingers on the board, a printer, a browser that
+believes it is offline.
+"""
 
 import base64
 import io
@@ -38,8 +40,8 @@ def test_two_fingers_zoom_the_board_and_not_the_page(server: Server, driver: Chr
     assert driver.execute_script("return window.visualViewport.scale") == 1
     grown = scale(driver)
     driver.execute_script(
-        "arguments[0].dispatchEvent(new WheelEvent('wheel', "
-        "{ deltaY: 200, ctrlKey: true, clientX: 600, clientY: 400, bubbles: true, cancelable: true }))",
+        "arguments[0].dispatchEvent(new WheelEvent('wheel', { deltaY: 200, ctrlKey: true, clientX:"
+        " 600, clientY: 400, bubbles: true, cancelable: true }))",
         canvas,
     )
     WebDriverWait(driver, 20).until(lambda d: scale(d) < 0.2 * grown)  # e^-2 of it
@@ -49,7 +51,8 @@ def test_a_printed_circuit_has_every_part(server: Server, driver: Chrome) -> Non
     driver.get(f"{server.address}/project/1/circuit")
     see(driver, "[data-sheet] svg")
     parts = driver.execute_script(
-        "return fetch('/api/projects/1/circuit').then(r => r.json()).then(c => c.components.map(p => p.ref))"
+        "return fetch('/api/projects/1/circuit').then(r => r.json()).then(c => c.components.map(p"
+        " => p.ref))"
     )
     assert len(parts) > 25
     pages = PdfReader(io.BytesIO(base64.b64decode(driver.print_page(PrintOptions())))).pages
@@ -76,7 +79,9 @@ BOARD = "return fetch('/api/projects/1/board').then(r => r.json())"
 
 
 def test_a_track_is_cut_and_drawn_again_by_hand(server: Server, driver: Chrome) -> None:
-    """Pick the longest track of a key, cut it with the Delete key, see the open link, draw it again from its pad to where it ended, undo both."""
+    """Pick the longest track of a key, cut it with the Delete key, see the open link, draw it again
+    from its pad to where it ended, undo both.
+    """
     driver.get(f"{server.address}/project/1/board")
     canvas = see(driver, "[data-testid='board-canvas'][data-scale]")
     board = driver.execute_script(BOARD)

@@ -1,4 +1,6 @@
-"""Brief and Pins as a maker drives them: a handset on a chip that is too small, a way out, locks, schemes, files."""
+"""Brief and Pins as a maker drives them: a handset on a chip that is too small, a way out, locks,
+schemes, files.
+"""
 
 import json
 import zipfile

@@ -1,4 +1,6 @@
-"""Every button of every screen can be reached in a small window, and at twice the size of letters."""
+"""Every button of every screen can be reached in a small window, and at twice the size of
+letters.
+"""
 
 from typing import Any
 

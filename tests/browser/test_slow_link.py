@@ -1,4 +1,6 @@
-"""What a maker sees while the server takes its time: the hand is not contradicted, and the page says that it waits."""
+"""What a maker sees while the server takes its time: the hand is not contradicted, and the page
+says that it waits.
+"""
 
 from collections.abc import Iterator
 
@@ -32,7 +34,10 @@ def test_a_dropped_part_stays_in_place_until_the_answer_has_come(
     scale, left, base = (
         float(canvas.get_attribute(f"data-{name}") or 0) for name in ("scale", "left", "base")
     )
-    script = "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p => p.role === 'buzzer'))"
+    script = (
+        "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p =>"
+        " p.role === 'buzzer'))"
+    )
     buzzer = driver.execute_script(script)
     x = left + buzzer["x"] * scale - canvas.size["width"] / 2
     y = base - buzzer["y"] * scale - canvas.size["height"] / 2
@@ -40,7 +45,8 @@ def test_a_dropped_part_stays_in_place_until_the_answer_has_come(
     ActionChains(driver, duration=0).move_to_element_with_offset(
         canvas, int(x), int(y)
     ).click_and_hold().move_by_offset(0, -9).move_by_offset(0, -9).release().perform()
-    # The answer cannot be there yet: the drop is still drawn where the hand left it, and the head strip says why.
+    # The answer cannot be there yet: the drop is still drawn where the hand left it, and the head
+    # strip says why.
     see(driver, UNDER_WAY, 5)
     assert canvas.get_attribute("data-held") == buzzer["ref"]
     assert see(driver, UNDER_WAY).text == "Being saved"

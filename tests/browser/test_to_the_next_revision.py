@@ -1,4 +1,6 @@
-"""From a proven board to a working device and the next revision, by hand in a real browser: stack, order with a query, building, a fault hunted, logged, blocked, fixed, released, compared."""
+"""From a proven board to a working device and the next revision, by hand in a real browser: stack,
+order with a query, building, a fault hunted, logged, blocked, fixed, released, compared.
+"""
 
 from selenium.webdriver import ActionChains, Chrome, Keys
 from selenium.webdriver.common.by import By
@@ -33,8 +35,13 @@ def test_from_the_stack_to_revision_b(server: Server, driver: Chrome) -> None:
     before = line.get_attribute("aria-valuetext")
     line.send_keys(Keys.ARROW_UP)
     WebDriverWait(driver, 20).until(
-        lambda d: d.find_element(By.CSS_SELECTOR, "[aria-label='Line of the cut']").get_attribute("aria-valuetext") != before
-    )  # fmt: skip
+        lambda d: (
+            d.find_element(By.CSS_SELECTOR, "[aria-label='Line of the cut']").get_attribute(
+                "aria-valuetext"
+            )
+            != before
+        )
+    )
     press(driver, "[data-testid='look-apart']")
     see(driver, "[data-testid='solid']")
     press(driver, "[data-testid='look-openings']")
@@ -73,8 +80,12 @@ def test_from_the_stack_to_revision_b(server: Server, driver: Chrome) -> None:
     fill(driver, "Answer to the house", "Clip the legend there.")
     press(driver, "[data-testid='answer']")
     WebDriverWait(driver, 20).until(
-        lambda d: not d.find_elements(By.CSS_SELECTOR, f"[data-order='{order}'][data-state='waits for an answer']")
-    )  # fmt: skip
+        lambda d: (
+            not d.find_elements(
+                By.CSS_SELECTOR, f"[data-order='{order}'][data-state='waits for an answer']"
+            )
+        )
+    )
 
     # building: a step done, a simulated unit with a fault, hunted
     station(driver, "build")
@@ -100,8 +111,10 @@ def test_from_the_stack_to_revision_b(server: Server, driver: Chrome) -> None:
         count = len(driver.find_elements(By.CSS_SELECTOR, "[data-testid='records'] li"))
         press(driver, "[data-testid='next-tests'] [data-testid='read']")
         WebDriverWait(driver, 20).until(
-            lambda d, n=count: len(d.find_elements(By.CSS_SELECTOR, "[data-testid='records'] li")) > n  # type: ignore[misc]
-        )  # fmt: skip
+            lambda d, n=count: (
+                len(d.find_elements(By.CSS_SELECTOR, "[data-testid='records'] li")) > n
+            )  # type: ignore[misc]
+        )
     assert "without contact" in see(driver, "[data-testid='causes'][data-sure='true'] tr").text
 
     # logged: it blocks the release; revision B, fixed, released, compared

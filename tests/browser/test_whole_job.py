@@ -112,7 +112,10 @@ def test_a_part_is_dragged_on_the_board_and_stays(server: Server, driver: Chrome
         float(canvas.get_attribute(f"data-{name}") or 0) for name in ("scale", "left", "base")
     )
     size = canvas.size
-    script = "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p => p.role === 'buzzer'))"
+    script = (
+        "return fetch('/api/projects/1/board').then(r => r.json()).then(b => b.parts.find(p =>"
+        " p.role === 'buzzer'))"
+    )
     buzzer = driver.execute_script(script)
     x, y = (
         left + buzzer["x"] * scale - size["width"] / 2,

@@ -1,4 +1,6 @@
-"""A bench for recipes: a brief with a plan that simply takes any pins, so that circuits can be looked at without the solver."""
+"""A bench for recipes: a brief with a plan that simply takes any pins, so that circuits can be
+looked at without the solver.
+"""
 
 from dataclasses import replace
 from typing import Any
@@ -47,7 +49,9 @@ def bench_for(brief: Brief) -> Bench:
 
 
 def seen_with(brief: Brief, **changes: Any) -> Subject:
-    """What rules of pins and circuits look at: the brief with its chip, the plan that takes any pins, and the circuit made of it."""
+    """What rules of pins and circuits look at: the brief with its chip, the plan that takes any
+    pins, and the circuit made of it.
+    """
     library, bench = bundled_library(), bench_for(brief)
     desk = next(iter(bench.desks.values()))
     brains = (ReadBy(brief, desk.chip, desk.plan),)

@@ -7,7 +7,10 @@ from tests.core.benches import bench_for
 
 
 def netlist(brief: Brief, thing: str) -> set[str]:
-    """What the recipes put on the board for a thing, a line a component; twins count once. What must stand beside a pad stands beside one that is there."""
+    """What the recipes put on the board for a thing, a line a component; twins count once.
+
+    What must stand beside a pad stands beside one that is there.
+    """
     circuit = assemble(bench_for(brief))
     assert strays(circuit) == []
     return {

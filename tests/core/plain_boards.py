@@ -24,7 +24,13 @@ def empty_board(design: Design, library: Library) -> BoardView:
     return replace(board_view(design, library), circuit=empty, routing=bare, pour=None)
 
 
-def board(plain: BoardView, *pads: Copper, tracks: tuple[Track, ...] = (), vias: tuple[Via, ...] = (), holes: tuple[Hole, ...] = ()) -> BoardView:  # fmt: skip
+def board(
+    plain: BoardView,
+    *pads: Copper,
+    tracks: tuple[Track, ...] = (),
+    vias: tuple[Via, ...] = (),
+    holes: tuple[Hole, ...] = (),
+) -> BoardView:
     view = replace(plain, routing=Routing(tracks=tracks, vias=vias))
     area = box(0, 0, WIDE * MM, HIGH * MM)
     drilled = tuple(
@@ -34,11 +40,25 @@ def board(plain: BoardView, *pads: Copper, tracks: tuple[Track, ...] = (), vias:
     return view
 
 
-def pad(net: str, x: float, y: float, w: float = 1.0, h: float = 1.0, side: str = NEAR, ref: str = "R1", **more: object) -> Copper:  # fmt: skip
+def pad(
+    net: str,
+    x: float,
+    y: float,
+    w: float = 1.0,
+    h: float = 1.0,
+    side: str = NEAR,
+    ref: str = "R1",
+    **more: object,
+) -> Copper:
     shape = Box(round(x * MM), round(y * MM), round(w * MM), round(h * MM))
     return Copper(net, (side,), shape, "pad", ref, "1", **more)  # type: ignore[arg-type]
 
 
 def track(net: str, x1: float, y1: float, x2: float, y2: float, far: bool = False) -> Track:
     ends = (round(v * MM) for v in (x1, y1, x2, y2))
-    return Track(net=net, far=far, **dict(zip(("x1_nm", "y1_nm", "x2_nm", "y2_nm"), ends, strict=True)), width_nm=200_000)  # fmt: skip
+    return Track(
+        net=net,
+        far=far,
+        **dict(zip(("x1_nm", "y1_nm", "x2_nm", "y2_nm"), ends, strict=True)),
+        width_nm=200_000,
+    )

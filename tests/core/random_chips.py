@@ -1,4 +1,6 @@
-"""Small random chips and needs, and a search that tries everything: what the solver is held against."""
+"""Small random chips and needs, and a search that tries everything: what the solver is held
+against.
+"""
 
 import random
 from collections.abc import Iterator
@@ -12,7 +14,9 @@ Score = tuple[int, int, int, int]
 
 
 def random_chip(chance: random.Random, pins: int) -> Chip:
-    """A chip of a few pins over two ports, some with a remapped timer, a boot pin, debug pins and a reset."""
+    """A chip of a few pins over two ports, some with a remapped timer, a boot pin, debug pins and a
+    reset.
+    """
     found = []
     for index in range(pins):
         port = f"P{chance.choice('AB')}{chance.randrange(4)}"

@@ -14,15 +14,21 @@ MM = 1_000_000
 WIDE, HIGH = 12, 9
 
 
-def given(library: Library, *pads: Copper, holes: tuple[Hole, ...] = (), wires: Wires | None = None) -> RouteInput:  # fmt: skip
+def given(
+    library: Library, *pads: Copper, holes: tuple[Hole, ...] = (), wires: Wires | None = None
+) -> RouteInput:
     names = sorted({p.net for p in pads if p.net})
     nets = tuple(Net(name=name, kind="signal", pads=()) for name in names)
     area = box(0, 0, WIDE * MM, HIGH * MM)
     circuit = Circuit(components=(), nets=nets, workings=())
-    return RouteInput(area, area, circuit, pads, holes, library.house("millrace").rules(), wires or Wires())  # fmt: skip
+    return RouteInput(
+        area, area, circuit, pads, holes, library.house("millrace").rules(), wires or Wires()
+    )
 
 
-def pad(net: str, shape: Round | Bar | Box, sides: tuple[str, ...] = (NEAR,), **more: int) -> Copper:  # fmt: skip
+def pad(
+    net: str, shape: Round | Bar | Box, sides: tuple[str, ...] = (NEAR,), **more: int
+) -> Copper:
     return Copper(net, sides, shape, "pad", f"{net or 'X'}{id(shape)}", "1", **more)  # type: ignore[arg-type]
 
 

@@ -1,4 +1,6 @@
-"""Files against a design of a few objects, each difference alone: which fault, of which file and net, where, and in which words."""
+"""Files against a design of a few objects, each difference alone: which fault, of which file and
+net, where, and in which words.
+"""
 
 from types import SimpleNamespace
 from typing import Any
@@ -100,7 +102,10 @@ def test_each_difference_of_a_layer(read: ReadLayer, faults: list[Any]) -> None:
 
 
 def test_the_pour_by_what_only_one_of_both_has() -> None:
-    """Two millimetres of ten are gone: 20 mm² about (9, 5). A sliver below 0.001 mm² is rounding."""
+    """Two millimetres of ten are gone: 20 mm² about (9, 5).
+
+    A sliver below 0.001 mm² is rounding.
+    """
     smaller = ((0, 0), (8 * MM, 0), (8 * MM, 10 * MM), (0, 10 * MM))
     (found,) = compare_layer(PLAN, layer(READ_PAD, READ_TRACK, ring=smaller))
     assert (found.net, found.x_mm, found.y_mm) == ("GROUND", 9, 5)
@@ -345,7 +350,9 @@ def test_each_difference_of_the_pin_map() -> None:
 
 
 def test_cleared_copper_in_the_order_of_the_file() -> None:
-    """A stroke of 4 mm, cleared across its middle, is two; cleared before it is drawn it stays one; a clear touch of its edge takes nothing."""
+    """A stroke of 4 mm, cleared across its middle, is two; cleared before it is drawn it stays one;
+    a clear touch of its edge takes nothing.
+    """
 
     def pieces(*steps: tuple[Any, bool]) -> int:
         objects = [ReadObject(shape, dark, i) for i, (shape, dark) in enumerate(steps)]
@@ -369,7 +376,9 @@ def test_cleared_copper_in_the_order_of_the_file() -> None:
 
 
 def test_copper_that_no_file_of_ours_has_is_refused() -> None:
-    """An arc of copper would be passed over by whoever reads strokes alone; a contour that crosses itself has no inside."""
+    """An arc of copper would be passed over by whoever reads strokes alone; a contour that crosses
+    itself has no inside.
+    """
     arc = ReadLayer("near", {}, [], [], [ReadArc(0, 0, 1, 1, 0, 1, True, 1)])
     bow = ReadLayer("near", {}, [], [ReadRegion(((MM, 0), (0, MM), (MM, MM), (0, 0)), True, 1)])
     for layer, problem in (

@@ -1,4 +1,6 @@
-"""Placing on generated devices: cells repeated exactly, clusters kept together, nothing on anything, and annealing that only helps."""
+"""Placing on generated devices: cells repeated exactly, clusters kept together, nothing on
+anything, and annealing that only helps.
+"""
 
 from collections import Counter
 from itertools import combinations
@@ -79,7 +81,9 @@ def part(x: int, y: int, net: int, like: int = -1, half: int = 1) -> Item:
 
 
 def test_annealing_brings_parts_to_their_nets_and_keeps_them_apart() -> None:
-    """Two parts of 2 mm far from the fixed pads of their nets, which lie on opposite sides: they change places."""
+    """Two parts of 2 mm far from the fixed pads of their nets, which lie on opposite sides: they
+    change places.
+    """
     plan = GroundPlan(box(0, 0, 40 * MM, 20 * MM), 0)
     items = [part(36, 4, 0), part(4, 4, 1)]
     points = [[(6 * MM, 16 * MM)], [(34 * MM, 16 * MM)]]

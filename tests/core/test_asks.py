@@ -1,4 +1,6 @@
-"""What each thing asks of its brain, written down by hand; what everything on one bus asks together, and every way to read keys."""
+"""What each thing asks of its brain, written down by hand; what everything on one bus asks
+together, and every way to read keys.
+"""
 
 from typing import Any
 
@@ -176,7 +178,9 @@ def targets(brief: Brief) -> dict[str, tuple[float, float] | None]:
 
 
 def test_headers_are_reached_post_by_post() -> None:
-    """Posts at 2.54 mm: data on post 4 and clock on post 2 of the five of a probe; 3 and 4 of four for a two-wire screen; 3 to 7 and 8 of a serial one."""
+    """Posts at 2.54 mm: data on post 4 and clock on post 2 of the five of a probe; 3 and 4 of four
+    for a two-wire screen; 3 to 7 and 8 of a serial one.
+    """
     assert targets(device(thing("programming", "x", 60, 30))) == {
         "debug:x:data": (62.54, 30),
         "debug:x:clock": (57.46, 30),
@@ -203,7 +207,9 @@ def test_headers_are_reached_post_by_post() -> None:
 
 
 def test_a_parallel_screen_asks_a_line_a_bit_and_four_to_keep_time() -> None:
-    """Three bits, pixel clock, line and frame sync, enable: posts 3 to 9 of ten, the backlight on the last."""
+    """Three bits, pixel clock, line and frame sync, enable: posts 3 to 9 of ten, the backlight on
+    the last.
+    """
     fields = {"bus": "parallel colour", "part": "screen-320x240-parallel", "colour_bits": 3}
     found = targets(device(thing("screen", "x", 60, 30, **fields)))
     names = [
@@ -297,7 +303,9 @@ def test_eight_keys_are_one_ladder_and_a_lone_power_button_needs_no_scheme() -> 
 
 
 def test_shared_lines_go_to_the_middle_of_their_keys() -> None:
-    """Keys at 10, 22, ... 106 mm, every other one 10 mm higher; rows from the top, columns from the left."""
+    """Keys at 10, 22, ... 106 mm, every other one 10 mm higher; rows from the top, columns from the
+    left.
+    """
     found = targets(device(*EIGHT, key_scheme={"name": "shift register"}))
     assert found["keys:clock"] == found["keys:load"] == found["keys:data"]
     assert found["keys:data"] == (pytest.approx(58), pytest.approx(24.444, abs=1e-3))
@@ -316,7 +324,9 @@ STICKS = tuple(thing("stick", f"s{n}", 20 + 30 * n, 30, press=False) for n in ra
 
 
 def test_axes_leave_the_chip_for_a_converter_or_a_multiplexer() -> None:
-    """Six axes take three select lines of a multiplexer (2^3 = 8), four take two, two take one; a converter hangs on the bus."""
+    """Six axes take three select lines of a multiplexer (2^3 = 8), four take two, two take one; a
+    converter hangs on the bus.
+    """
 
     def asked(count: int, by: str) -> tuple[str, ...]:
         return tuple(said(n) for n in needs_of(device(*STICKS[:count], analogue_by=by)))

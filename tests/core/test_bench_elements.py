@@ -1,4 +1,6 @@
-"""What each part is to a meter and on power, part by part: values of the catalogue's drawings, orientation by the names of its pins; and where symptoms begin."""
+"""What each part is to a meter and on power, part by part: values of the catalogue's drawings,
+orientation by the names of its pins; and where symptoms begin.
+"""
 
 from dataclasses import replace
 from types import SimpleNamespace
@@ -30,7 +32,9 @@ def bare(finished: Design, library: Library) -> Desk:
     return Desk(finished.brief, circuit, library.parts, (), (), "")
 
 
-def one(bare: Desk, part: str, pads: dict[str, str], powered: bool = True, **more: object) -> Network:  # fmt: skip
+def one(
+    bare: Desk, part: str, pads: dict[str, str], powered: bool = True, **more: object
+) -> Network:
     """The network of one part alone; every lead is at its net."""
     component = Component(role="x", ref="X1", part=part, block="b", purpose="p", pads=pads, **more)  # type: ignore[arg-type]
     circuit: Circuit = bare.circuit.model_copy(update={"components": (component,)})
@@ -94,7 +98,9 @@ def test_a_slide_switch_joins_where_its_slider_stands(bare: Desk) -> None:
 def test_current_goes_the_way_that_the_pins_say(
     bare: Desk, part: str, pads: dict[str, str], way: tuple[str, str], volts: float, ohm: float
 ) -> None:
-    """Anode to cathode, base to emitter, the body diode of a p-channel transistor from drain to source; nothing of it with the power off. Slopes by common practice, no source."""
+    """Anode to cathode, base to emitter, the body diode of a p-channel transistor from drain to
+    source; nothing of it with the power off. Slopes by common practice, no source.
+    """
     (valve,) = one(bare, part, pads).valves
     assert ((valve.a, valve.b), valve.volts, valve.ohm) == (way, volts, ohm)
     assert one(bare, part, pads, powered=False).valves == ()
@@ -158,7 +164,11 @@ def test_what_everything_draws_is_one_resistance_at_its_rail(fed: Desk) -> None:
     wanted = 1000 * volts / ma
 
     def drawn(network: Network) -> list[float]:
-        return [r.ohm for r in network.resistances if {r.a, r.b} == {rail, G} and r.ohm == pytest.approx(wanted)]  # fmt: skip
+        return [
+            r.ohm
+            for r in network.resistances
+            if {r.a, r.b} == {rail, G} and r.ohm == pytest.approx(wanted)
+        ]
 
     assert len(drawn(powered(fed))) == 1
     assert drawn(powered(fed, gone=frozenset({chip.ref}))) == []
@@ -176,7 +186,9 @@ def test_an_unpowered_chip_shows_200_k_and_its_pins_are_joined_inside(fed: Desk)
 
 
 def test_every_regulator_makes_its_own_rail(library: Library) -> None:
-    """Nine volts, a rail of 5 V and one of 3.3 V from it: each converter with its own in, out, volts and limits of its drawing."""
+    """Nine volts, a rail of 5 V and one of 3.3 V from it: each converter with its own in, out,
+    volts and limits of its drawing.
+    """
     brief = device(
         thing("chip", "chip", part="stm32l433rct6"),
         thing("nine-volt", "block", 50, 30, far=True),
@@ -212,7 +224,9 @@ def test_a_regulator_whose_ground_is_lifted_gives_up(lift: float, volts: float) 
 def test_it_draws_far_too_much_from_a_fifth_of_an_ampere_on(
     fed: Desk, ohm: float, hot: bool, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """A bridge of 20 ohm across 3 V draws 0.15 A more than usual, one of 12 ohm 0.25 A; cells of little resistance."""
+    """A bridge of 20 ohm across 3 V draws 0.15 A more than usual, one of 12 ohm 0.25 A; cells of
+    little resistance.
+    """
     stiff = Faulty(fed, GOOD)
     usual = stiff.current_a()
     rail = fed.made[0].rail.net
@@ -224,7 +238,9 @@ def test_it_draws_far_too_much_from_a_fifth_of_an_ampere_on(
 
 
 def test_readings_that_a_person_takes_for_the_same() -> None:
-    """An ohm-meter's spread is a share, a volt-meter's an amount; under an ohm all is a short; a look says what it says."""
+    """An ohm-meter's spread is a share, a volt-meter's an amount; under an ohm all is a short; a
+    look says what it says.
+    """
     ohm, volt = Probe("ohm", ("R1", "1"), ("R1", "2")), Probe("volt", ("R1", "1"))
     look, farad = Probe("look", ("R1", "1")), Probe("farad", ("C1", "1"), ("C1", "2"))
     assert label(ohm, 10_000) == label(ohm, 10_050) != label(ohm, 20_000)
@@ -266,7 +282,9 @@ def test_a_converter_draws_by_the_volts_over_its_own_ground() -> None:
 def test_a_converter_without_volts_before_it_draws_what_it_gives(
     before: float, share: float
 ) -> None:
-    """Below 0.1 V a power at an efficiency would ask for amperes without end (common practice, no source)."""
+    """Below 0.1 V a power at an efficiency would ask for amperes without end (common practice, no
+    source).
+    """
     made = Regulator("P", "R", G, "P", 0.3, 0.0, 1.0, efficiency=0.5)
     network = Network(G, (Resistance("P", "R", 1.0), Resistance("R", G, 1.0)), regulators=(made,))
     solver = Solver(network)
@@ -276,7 +294,9 @@ def test_a_converter_without_volts_before_it_draws_what_it_gives(
 
 
 def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
-    """The light of 2.0 V from anode to cathode; the other way nothing conducts, which a meter shows as 2 and more."""
+    """The light of 2.0 V from anode to cathode; the other way nothing conducts, which a meter shows
+    as 2 and more.
+    """
     light = next(c for c in fed.circuit.components if fed.kind(c) == "light")
     anode, cathode = (light.ref, "2"), (light.ref, "1")
     drop = fed.parts[light.part].values["forward_v"]
@@ -285,7 +305,9 @@ def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
     other = replace(fed, parts={**fed.parts, light.part: odd})
     good = Faulty(other, GOOD)
     assert drop == 2.0
-    unnamed = part.model_copy(update={"values": {k: v for k, v in part.values.items() if k != "forward_v"}})  # fmt: skip
+    unnamed = part.model_copy(
+        update={"values": {k: v for k, v in part.values.items() if k != "forward_v"}}
+    )
     plain = Faulty(replace(fed, parts={**fed.parts, light.part: unnamed}), GOOD)
     # where no drop is named, that of a silicon junction (common practice, no source)
     assert plain.measured(Probe("diode", anode, cathode)) == 0.65
@@ -294,7 +316,10 @@ def test_the_diode_test_has_a_right_way_round(fed: Desk) -> None:
 
 
 def test_likely_faults_weigh_more(fed: Desk) -> None:
-    """Against a plain joint of a machine (1): fine leads twice, hand-soldered holders one and a half times, a flat cell the same; missing, wrong, turned and stuck parts less. Common practice, no source."""
+    """Against a plain joint of a machine (1): fine leads twice, hand-soldered holders one and a
+    half times, a flat cell the same; missing, wrong, turned and stuck parts less. Common practice,
+    no source.
+    """
     chip = next(c.ref for c in fed.circuit.components if c.is_chip)
     holder = next(c.ref for c in fed.circuit.components if fed.kind(c) == "cell holder")
     small = next(c.ref for c in fed.circuit.components if fed.kind(c) == "resistor")
@@ -318,16 +343,23 @@ def test_likely_faults_weigh_more(fed: Desk) -> None:
 
 def test_sticks_drift_and_are_turned_round(bare: Desk) -> None:
     pads = {"1": "S1", "2": "Y", "3": "G1", "4": "S2", "5": "X", "6": "G2"}
-    stick = Component(role="x", ref="RV1", part="stick-resistive-13", block="b", purpose="p", pads=pads)  # fmt: skip
+    stick = Component(
+        role="x", ref="RV1", part="stick-resistive-13", block="b", purpose="p", pads=pads
+    )
     alone = replace(bare, circuit=bare.circuit.model_copy(update={"components": (stick,)}))
     found = {f.sort: f.weight for f in faults.possible_faults(alone, ())}
     assert found == {"open": 1.0, "missing": 0.4, "swapped": 0.8, "drift": 0.8}
-    diode = Component(role="d", ref="D1", part="diode-sod123", block="b", purpose="p", pads={"1": "K", "2": "A"})  # fmt: skip
+    diode = Component(
+        role="d", ref="D1", part="diode-sod123", block="b", purpose="p", pads={"1": "K", "2": "A"}
+    )
     two = replace(bare, circuit=bare.circuit.model_copy(update={"components": (diode, stick)}))
     (leak,) = faults.drifted(two, faults.Fault("drift", ref="RV1"))
     assert ({leak.a, leak.b}, leak.ohm) == ({"X", "S1"}, 9_000)
     assert faults.drifted(two, faults.Fault("drift", ref="D1")) == ()
-    assert faults.turned_pads(two, faults.Fault("swapped", ref="D1")) == {("D1", "1"): "2", ("D1", "2"): "1"}  # fmt: skip
+    assert faults.turned_pads(two, faults.Fault("swapped", ref="D1")) == {
+        ("D1", "1"): "2",
+        ("D1", "2"): "1",
+    }
     turned = faults.turned_pads(two, faults.Fault("swapped", ref="RV1"))
     assert turned == {("RV1", a): b for a, b in (("1", "3"), ("3", "1"), ("4", "6"), ("6", "4"))}
 
@@ -341,7 +373,9 @@ def test_the_volts_of_every_cell_can_be_read(fed: Desk) -> None:
 
 
 def test_a_resistor_is_measured_in_ohms_and_a_capacitor_in_farads(fed: Desk) -> None:
-    """Across a resistor from pad to pad; across a capacitor between its two nets, never in ohms; a part with three leads neither way."""
+    """Across a resistor from pad to pad; across a capacitor between its two nets, never in ohms; a
+    part with three leads neither way.
+    """
     probes = probes_of(fed, [])
     by_kind = {fed.kind(c): c for c in fed.circuit.components if len(c.pads) == 2}
     resistor, capacitor = by_kind["resistor"], by_kind["capacitor"]
@@ -355,7 +389,9 @@ def test_a_resistor_is_measured_in_ohms_and_a_capacitor_in_farads(fed: Desk) -> 
 
 
 def test_near_pads_are_bridged_more_often(fed: Desk, plain: BoardView) -> None:
-    """Twice a plain joint where they touch, an e-th of it every 0.15 mm (common practice, no source); nothing beyond 0.6 mm, on other sides, or of one net."""
+    """Twice a plain joint where they touch, an e-th of it every 0.15 mm (common practice, no
+    source); nothing beyond 0.6 mm, on other sides, or of one net.
+    """
 
     def weights(*pads: Copper) -> list[float]:
         return [f.weight for f in faults.bridges(fed, board(plain, *pads))]

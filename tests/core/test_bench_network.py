@@ -1,4 +1,6 @@
-"""Nodal analysis of what a meter shows: against networkx (resistance distance), handbook circuits, and laws."""
+"""Nodal analysis of what a meter shows: against networkx (resistance distance), handbook circuits,
+and laws.
+"""
 
 import random
 
@@ -32,7 +34,9 @@ def read(solver: Solver, a: str, b: str) -> float:
 @settings(max_examples=40, deadline=None)
 @given(st.integers(0, 10**6))
 def test_a_meter_reads_the_resistance_distance(seed: int) -> None:
-    """Reference: networkx.resistance_distance (Klein and Randic 1993), on random connected networks."""
+    """Reference: networkx.resistance_distance (Klein and Randic 1993), on random connected
+    networks.
+    """
     chance = random.Random(seed)
     nodes = [G, *(f"N{i}" for i in range(chance.randint(3, 9)))]
     edges = [(nodes[i], nodes[chance.randrange(i)]) for i in range(1, len(nodes))]
@@ -50,7 +54,9 @@ def test_a_meter_reads_the_resistance_distance(seed: int) -> None:
 
 
 def test_series_parallel_and_a_bridge() -> None:
-    """1 k and 2 k in series 3 k, beside 6 k 2 k; a balanced bridge of 1 k with 5 k across reads 1 k (handbook)."""
+    """1 k and 2 k in series 3 k, beside 6 k 2 k; a balanced bridge of 1 k with 5 k across reads 1 k
+    (handbook).
+    """
     assert read(ohms(("A", "B", 1e3), ("B", G, 2e3), ("A", G, 6e3)), "A", G) == pytest.approx(
         2000, rel=1e-4
     )
@@ -65,15 +71,26 @@ def powered(**more: object) -> dict[str, float]:
 
 
 def test_a_divider_on_a_battery() -> None:
-    """3 V behind 1 ohm over 9 ohm and 20 ohm: 0.1 A, so 2.9 V and 2.0 V; the same by the nodal analysis of the circuit station."""
+    """3 V behind 1 ohm over 9 ohm and 20 ohm: 0.1 A, so 2.9 V and 2.0 V; the same by the nodal
+    analysis of the circuit station.
+    """
     volts = powered(ohms=[("P", "M", 9.0), ("M", G, 20.0)], batteries=(Battery("P", G, 3.0, 1.0),))
     assert (volts["P"], volts["M"]) == pytest.approx((2.9, 2.0), abs=1e-3)
-    rest = at_rest([Element("source", "S", G, 3.0), Element("resistor", "S", "P", 1.0), Element("resistor", "P", "M", 9.0), Element("resistor", "M", G, 20.0)])  # fmt: skip
+    rest = at_rest(
+        [
+            Element("source", "S", G, 3.0),
+            Element("resistor", "S", "P", 1.0),
+            Element("resistor", "P", "M", 9.0),
+            Element("resistor", "M", G, 20.0),
+        ]
+    )
     assert (rest["P"], rest["M"]) == pytest.approx((volts["P"], volts["M"]), abs=1e-3)
 
 
 def test_a_diode_conducts_one_way() -> None:
-    """5 V over 1 k and a diode of 0.7 V and 1 ohm: 4.3 V across 1001 ohm; turned round nothing flows."""
+    """5 V over 1 k and a diode of 0.7 V and 1 ohm: 4.3 V across 1001 ohm; turned round nothing
+    flows.
+    """
     battery = (Battery("P", G, 5.0, 0.001),)
     forward = powered(ohms=[("P", "A", 1e3)], valves=(Valve("A", G, 0.7, 1.0),), batteries=battery)
     assert forward["A"] == pytest.approx(0.7 + 4.3 / 1001, abs=1e-3)
@@ -99,7 +116,9 @@ def test_a_p_channel_transistor_conducts_with_its_gate_low(gate: str, load: floa
 def test_a_linear_regulator_holds_its_rail_or_its_limit(
     cell: float, load: float, rail: float, drawn: float
 ) -> None:
-    """3.3 V from 5 V, 0.3 A at the most: 100 ohm draw 33 mA, 2 ohm get 0.3 A and so 0.6 V; below its least input there is nothing."""
+    """3.3 V from 5 V, 0.3 A at the most: 100 ohm draw 33 mA, 2 ohm get 0.3 A and so 0.6 V; below
+    its least input there is nothing.
+    """
     volts = powered(
         ohms=[("R", G, load)],
         batteries=(Battery("P", G, cell, 0.1),),
@@ -110,7 +129,9 @@ def test_a_linear_regulator_holds_its_rail_or_its_limit(
 
 
 def test_a_converter_draws_power_by_its_efficiency() -> None:
-    """3.3 V into 33 ohm are 0.33 W; at 0.9 from 5 V that is 73 mA; without its enable there is nothing."""
+    """3.3 V into 33 ohm are 0.33 W; at 0.9 from 5 V that is 73 mA; without its enable there is
+    nothing.
+    """
     made = Regulator("P", "R", G, "E", 3.3, 2.0, 1.0, efficiency=0.9, ohm=0.001)
     load, battery = [("R", G, 33.0), ("E", "P", 1.0)], (Battery("P", G, 5.0, 0.1),)
     volts = powered(ohms=load, batteries=battery, regulators=(made,))

@@ -342,7 +342,8 @@ def test_a_finer_house_routes_too(finished: Design, library: Library) -> None:
 @pytest.mark.parametrize(
     ("points", "said"),
     [
-        # Millrace makes 10 x 10 to 400 x 300 mm; an outline need not begin at the corner of its drawing
+        # Millrace makes 10 x 10 to 400 x 300 mm; an outline need not begin at the corner of its
+        # drawing
         (
             ((20, 10), (430, 10), (430, 210), (20, 210)),
             "The board is 410.00 x 200.00 mm, outside what Millrace Boards makes.",

@@ -24,7 +24,9 @@ def outlined(*points: tuple[float, float]) -> dict[str, Any]:
 def test_corner_holes_stand_four_millimetres_inside_wherever_the_outline_lies(
     handset: Design,
 ) -> None:
-    """A board of its own from (10, 20) to (110, 80) mm; what is there already stays, the second time none is added."""
+    """A board of its own from (10, 20) to (110, 80) mm; what is there already stays, the second
+    time none is added.
+    """
     shifted = outlined((10, 20), (110, 20), (110, 80), (10, 80))
     two = edit(handset, kind="add-board", board={"name": "pads", "outline": shifted})
     holed = edit(two, kind="add-corner-holes", board="pads", screw="M3")
@@ -47,7 +49,9 @@ def test_corner_holes_stand_four_millimetres_inside_wherever_the_outline_lies(
 
 
 def test_holes_keep_to_their_nearer_side_wherever_the_outline_lies(handset: Design) -> None:
-    """From (10, 20)-(110, 80) to (10, 20)-(130, 100): holes left or below the middle (60, 50) stay, others go along."""
+    """From (10, 20)-(110, 80) to (10, 20)-(130, 100): holes left or below the middle (60, 50) stay,
+    others go along.
+    """
     before = outlined((10, 20), (110, 20), (110, 80), (10, 80))
     two = edit(handset, kind="add-board", board={"name": "pads", "outline": before})
     for index, (x, y) in enumerate(((55, 45), (65, 45), (55, 56), (66, 57), (60, 50))):

@@ -111,7 +111,9 @@ def test_a_finished_handset_has_none_of_these(rule: str, seen: Subject) -> None:
 def test_a_part_too_far_from_its_pin(
     rule: str, role: str, host: str, pad: str, most_mm: float, seen: Subject
 ) -> None:
-    """The gap is measured between the pads of the net that both share: a little within the limit, a little beyond."""
+    """The gap is measured between the pads of the net that both share: a little within the limit, a
+    little beyond.
+    """
     look_at_both_sides(rule, role, host, pad, most_mm, seen)
 
 
@@ -332,7 +334,9 @@ def test_an_opening_too_small_for_its_stencil(side_nm: int, count: int, seen: Su
 
 
 def test_a_via_in_a_field_of_bare_contacts(library: Library) -> None:
-    """A pill of 8 mm: a via 3.8 mm from its middle lies in the field, one 4.2 mm away along a side does not, and at 3.9 mm on both axes (5.5 mm away) neither: the field is round."""
+    """A pill of 8 mm: a via 3.8 mm from its middle lies in the field, one 4.2 mm away along a side
+    does not, and at 3.9 mm on both axes (5.5 mm away) neither: the field is round.
+    """
     key = thing("button", "pill", 60, 30, part="button-carbon-fingers")
     brief = device(thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads"), key)
     design = bring_up_to_date(Design(brief=brief), library)
@@ -368,7 +372,9 @@ def test_the_star_handset_is_whole(star: Design) -> None:
 
 
 def test_a_pour_over_what_it_must_keep_off(seen: Subject) -> None:
-    """A poured piece that covers a foreign pad, a screw hole and the whole board, its own line far from all three."""
+    """A poured piece that covers a foreign pad, a screw hole and the whole board, its own line far
+    from all three.
+    """
     view = view_of(seen)
     assert view.pour is not None
     left, bottom, right, top = (round(v) for v in view.outline.bounds)

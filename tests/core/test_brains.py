@@ -1,4 +1,6 @@
-"""Several brains, ready modules, sockets, and package maps of families that the data set has no maps for."""
+"""Several brains, ready modules, sockets, and package maps of families that the data set has no
+maps for.
+"""
 
 import re
 
@@ -66,7 +68,9 @@ def test_pins_lie_where_the_data_sheets_have_them(
 
 
 def test_every_port_of_a_full_package_is_bonded_once(library: Library) -> None:
-    """The data set's ports against our maps: a package that brings out all ports has each of them once."""
+    """The data set's ports against our maps: a package that brings out all ports has each of them
+    once.
+    """
     for name in ("attiny85v-10pu", "attiny84a-pu", "atmega168pa-au", DUAL):
         chip = library.find_chip(name)
         ports = [pin.name for pin in chip.pins if pin.kind in ("port", "reset") or pin.functions]
@@ -118,7 +122,9 @@ def test_functions_in_our_words(library: Library) -> None:
 
 
 def test_a_serial_block_keeps_to_one_combination_of_its_pads(library: Library) -> None:
-    """SAM D21 data sheet, SERCOM SPI, DOPO (from memory): out on pad 0 goes with clock on pad 1, out on 2 with clock on 3."""
+    """SAM D21 data sheet, SERCOM SPI, DOPO (from memory): out on pad 0 goes with clock on pad 1,
+    out on 2 with clock on 3.
+    """
     chip = library.find_chip("samd21e18a-au")
     groups = {
         kind: {o.group: o.function for o in options_of(Need("", kind, "", ""), chip)}
@@ -268,7 +274,9 @@ def edited(brief: Brief, **edit: object) -> Design:
 
 
 def test_edits_keep_brains_and_readers_together(library: Library) -> None:
-    """A renamed brain is still named; a removed one leaves its things to the first; locks belong to a brain."""
+    """A renamed brain is still named; a removed one leaves its things to the first; locks belong to
+    a brain.
+    """
     brief = demo_brief("dew-panel")
     renamed = edited(brief, kind="rename-thing", name="show chip", new_name="light chip").brief
     talk = renamed.thing("talk")

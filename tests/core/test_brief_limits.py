@@ -1,4 +1,6 @@
-"""A brief at its limits and just beyond them; every number here is from docs/file-formats.md or worked out beside it."""
+"""A brief at its limits and just beyond them; every number here is from docs/file-formats.md or
+worked out beside it.
+"""
 
 import json
 from typing import Any
@@ -32,7 +34,9 @@ def polygon(*points: tuple[float, float]) -> dict[str, Any]:
 
 
 def test_outlines_at_their_limits() -> None:
-    """One square centimetre at the least, no coordinate below zero, a radius below half the shorter side."""
+    """One square centimetre at the least, no coordinate below zero, a radius below half the shorter
+    side.
+    """
     device(boards=boards(polygon((0, 0), (10, 0), (10, 10), (0, 10))))
     small = refused(boards=boards(polygon((0, 0), (10, 0), (10, 9.99), (0, 9.99))))
     assert small.startswith("outline.points_mm encloses less than 1 square centimetre.")
@@ -48,13 +52,17 @@ def test_outlines_at_their_limits() -> None:
     assert refused(boards=boards(good, bow)).startswith(
         "boards[1] 'b 1' outline.points_mm crosses or touches itself."
     )
-    assert refused(boards=boards({**good, "corner_mm": 15})) == (
-        "outline.corner_mm is 15 mm, so the outline would cross itself. Choose a corner radius below 15 mm."
+    assert (
+        refused(boards=boards({**good, "corner_mm": 15}))
+        == "outline.corner_mm is 15 mm, so the outline would cross itself. Choose a corner radius"
+        " below 15 mm."
     )
 
 
 def test_a_rounded_outline_in_chords() -> None:
-    """16 chords a quarter: a regular 64-gon of radius r has the area 32 r² sin(360°/64) = 3.13655 r²."""
+    """16 chords a quarter: a regular 64-gon of radius r has the area 32 r² sin(360°/64) = 3.13655
+    r².
+    """
     found = outline_polygon_mm(RoundedRectangle(width_mm=60, height_mm=40, corner_mm=5))
     assert found.bounds == pytest.approx((0, 0, 60, 40))
     assert found.area == pytest.approx(60 * 40 - 100 + 3.13655 * 25, abs=0.001)
@@ -64,7 +72,9 @@ def test_a_rounded_outline_in_chords() -> None:
 
 
 def test_two_controls_are_four_millimetres_apart_at_the_least() -> None:
-    """Each way counts by itself; the other side, another board, and what has no place are no neighbours."""
+    """Each way counts by itself; the other side, another board, and what has no place are no
+    neighbours.
+    """
     here = thing("button", "a", 30, 30)
     device(here, thing("button", "b", 34, 30))
     device(here, thing("button", "b", 33.9, 34))
@@ -72,8 +82,9 @@ def test_two_controls_are_four_millimetres_apart_at_the_least() -> None:
     device(here, thing("light", "b", 31, 31))
     for x, y in ((33.9, 30), (30, 33.9), (33.9, 26.1)):
         said = refused(here, thing("slider", "b", x, y))
-        assert said == (
-            "things[1] 'b' overlaps 'a'. Keep the middles of two buttons at least 8 mm apart."
+        assert (
+            said
+            == "things[1] 'b' overlaps 'a'. Keep the middles of two buttons at least 8 mm apart."
         )
     apart = thing("button", "b", 31, 31, board="b 1")
     plate = {"kind": "rounded-rectangle", "width_mm": 60, "height_mm": 50}
@@ -81,8 +92,10 @@ def test_two_controls_are_four_millimetres_apart_at_the_least() -> None:
 
 
 def test_things_lie_inside_their_own_board() -> None:
-    assert refused(thing("light", "x", 120.5, 30)) == (
-        "things[0] 'x' at 120.5, 30 mm is outside the board. Move it inside the outline, or enlarge the outline."
+    assert (
+        refused(thing("light", "x", 120.5, 30))
+        == "things[0] 'x' at 120.5, 30 mm is outside the board. Move it inside the outline, or"
+        " enlarge the outline."
     )
     assert "outside" in refused(thing("light", "x", 119.9, 59.9)), "in the rounded corner"
     device(thing("light", "x", 119.9, 30))
@@ -110,7 +123,9 @@ def test_who_reads_a_thing_is_a_brain() -> None:
 
 
 def test_addresses_are_taken_once_on_a_bus() -> None:
-    """Expanders count up from 0x20, one for each eight or sixteen keys without the power button; a converter has 0x48."""
+    """Expanders count up from 0x20, one for each eight or sixteen keys without the power button; a
+    converter has 0x48.
+    """
 
     def taken(count: int, scheme: str, **wishes: Any) -> list[int]:
         keys = tuple(thing("button", f"k{n}", 6 + 6 * n, 20) for n in range(count))
@@ -138,8 +153,10 @@ def test_addresses_are_taken_once_on_a_bus() -> None:
 def test_keys_that_are_named_are_there() -> None:
     key = thing("button", "a", 20, 30)
     said = refused(key, chords={"rule": "own", "groups": [["button:a", "button:b"]]})
-    assert said == (
-        "chords.groups[0] names the key 'button:b', which this device does not have. Known keys: button:a."
+    assert (
+        said
+        == "chords.groups[0] names the key 'button:b', which this device does not have. Known keys:"
+        " button:a."
     )
     assert "key_scheme.diodes" in refused(key, key_scheme={"name": "bare matrix", "diodes": ["x"]})
     many = tuple(thing("button", f"k{n}", 10 + 12 * n, 20) for n in range(7))
@@ -261,7 +278,9 @@ def test_each_port_and_sensor_of_the_first_format_becomes_a_thing() -> None:
 
 
 def test_thumbs_reach_as_far_as_hands_are_long() -> None:
-    """ISO 7250 hand lengths 174, 189, 205 mm (from memory); thumb 0.32 of it, comfortable from 0.55 of that; pivots 4 mm in, at 0.3 of the height."""
+    """ISO 7250 hand lengths 174, 189, 205 mm (from memory); thumb 0.32 of it, comfortable from 0.55
+    of that; pivots 4 mm in, at 0.3 of the height.
+    """
     arcs = {(a.hand, a.side): a for a in reach_arcs(device())}
     small = arcs["small", "left"]
     assert (small.x_mm, small.y_mm) == (4, 18)

@@ -1,4 +1,6 @@
-"""Broken briefs: each gets one sentence with the place and the way out, in the command and in the application."""
+"""Broken briefs: each gets one sentence with the place and the way out, in the command and in the
+application.
+"""
 
 import copy
 import json
@@ -63,7 +65,10 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "utf-16": (TEXT.encode("utf-16"), "UTF-8"),
     "list": (b"[1, 2]", "not a JSON object"),
     "number": (b"42", "not a JSON object"),
-    "not a number": (TEXT.replace('"width_mm": 64', '"width_mm": NaN').replace("NaN.0", "NaN").encode(), "NaN"),
+    "not a number": (
+        TEXT.replace('"width_mm": 64', '"width_mm": NaN').replace("NaN.0", "NaN").encode(),
+        "NaN",
+    ),
     "infinity": (TEXT.replace('"width_mm": 64.0', '"width_mm": 1e999').encode(), "too large"),
     "deeply nested": (b"[" * 200_000, "nested"),
     "ten megabytes": (b" " * 10_000_000, "10.0 MB"),
@@ -76,7 +81,10 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "unknown field": (set_in("colour", "red"), "colour is not a field"),
     "misspelt inner field": (thing_in("dimmer", xmm=3), "things[1] 'dimmer' xmm"),
     "misspelt place": (thing_in("dimmer", place={"x": 3, "y_mm": 4}), "things[1] 'dimmer' place"),
-    "text for a number": (thing_in("dimmer", place={"x_mm": "left", "y_mm": 4}), "'dimmer' place.x_mm"),
+    "text for a number": (
+        thing_in("dimmer", place={"x_mm": "left", "y_mm": 4}),
+        "'dimmer' place.x_mm",
+    ),
     "null name": (set_in("name", None), "name"),
     "negative quantity": (set_in("quantity", -3), "quantity"),
     "quantity and a half": (set_in("quantity", 2.5), "quantity"),
@@ -86,14 +94,26 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "unknown outline": (set_in(*OUTLINE, "kind", "blob"), "outline"),
     "corner too round": (set_in(*OUTLINE, "corner_mm", 30), "cross itself"),
     "outline crosses itself": (set_in(*OUTLINE, BOW_TIE), "outline.points_mm crosses"),
-    "outline of two points": (set_in(*OUTLINE, {"kind": "polygon", "points_mm": [[0, 0], [9, 9]]}), "outline"),
+    "outline of two points": (
+        set_in(*OUTLINE, {"kind": "polygon", "points_mm": [[0, 0], [9, 9]]}),
+        "outline",
+    ),
     "outline far too small": (
         set_in(*OUTLINE, {"kind": "polygon", "points_mm": [[0, 0], [5, 0], [5, 5]]}),
         "1 square centimetre",
     ),
-    "button outside": (thing_in("brighter", place={"x_mm": 90, "y_mm": 22}), "things[0] 'brighter'"),
-    "button over the edge": (thing_in("brighter", place={"x_mm": 3, "y_mm": 22}), "things[0] 'brighter'"),
-    "buttons on one place": (thing_in("dimmer", place={"x_mm": 9.5, "y_mm": 22}), "things[1] 'dimmer'"),
+    "button outside": (
+        thing_in("brighter", place={"x_mm": 90, "y_mm": 22}),
+        "things[0] 'brighter'",
+    ),
+    "button over the edge": (
+        thing_in("brighter", place={"x_mm": 3, "y_mm": 22}),
+        "things[0] 'brighter'",
+    ),
+    "buttons on one place": (
+        thing_in("dimmer", place={"x_mm": 9.5, "y_mm": 22}),
+        "things[1] 'dimmer'",
+    ),
     "buttons overlapping": (thing_in("dimmer", place={"x_mm": 15, "y_mm": 20}), "overlaps"),
     "name twice": (thing_in("dimmer", name="Brighter"), "stands twice"),
     "one name in the firmware": (thing_in("dimmer", name="all-dark"), "BUTTON_ALL_DARK"),
@@ -109,7 +129,9 @@ BROKEN: dict[str, tuple[bytes, str]] = {
     "a thing that is none": (set_in("things", 3, 7), "things[3]"),
     "no kind": (plus(name="x"), "one of the kinds"),
     "a stick of buttons": (
-        thing_in("brighter", kind="stick", part="button-6x6-surface", place={"x_mm": 20, "y_mm": 22}),
+        thing_in(
+            "brighter", kind="stick", part="button-6x6-surface", place={"x_mm": 20, "y_mm": 22}
+        ),
         "things[0] 'brighter' part",
     ),
     "negative spread": (thing_in("brighter", kind="pad", spread_mm=-3), "'brighter' spread_mm"),
@@ -123,7 +145,10 @@ BROKEN: dict[str, tuple[bytes, str]] = {
         "chords.groups[0]",
     ),
     "screen on the wrong bus": (thing_in("screen", bus="one-way serial"), "'screen' bus"),
-    "two things at one address": (plus(kind="bus-sensor", name="tilt", address=60), "'tilt' address"),
+    "two things at one address": (
+        plus(kind="bus-sensor", name="tilt", address=60),
+        "'tilt' address",
+    ),
     "own chip without a table": (thing_in("chip", part="own", table="nothing"), "'chip' part"),
     "unknown board": (thing_in("dome", board="moon"), "'dome' lies on the board 'moon'"),
     "unknown brain": (thing_in("dome", brain="moon"), "'dome' is read by 'moon'"),
@@ -132,16 +157,30 @@ BROKEN: dict[str, tuple[bytes, str]] = {
         changed(
             lambda p: p.update(
                 things=[*MANY, {"kind": "chip", "name": "chip", "part": "stm32l051c8t6"}],
-                boards=[{"outline": {"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 90}}],
+                boards=[
+                    {"outline": {"kind": "rounded-rectangle", "width_mm": 64, "height_mm": 90}}
+                ],
             )
         ),
         "pins",
     ),
-    "hole through a button": (thing_in("post south west", place={"x_mm": 9, "y_mm": 20}), "post south west"),
-    "impossible turn": (thing_in("switch", place={"x_mm": 5, "y_mm": 30, "turn_deg": 400}), "'switch' place.turn_deg"),
-    "turn and a half": (thing_in("switch", place={"x_mm": 5, "y_mm": 30, "turn_deg": 1.5}), "'switch' place.turn_deg"),
-    "first format without power": (b'{"format": "loquet-brief-1", "name": "x", "controls": []}', "is missing"),
-}  # fmt: skip
+    "hole through a button": (
+        thing_in("post south west", place={"x_mm": 9, "y_mm": 20}),
+        "post south west",
+    ),
+    "impossible turn": (
+        thing_in("switch", place={"x_mm": 5, "y_mm": 30, "turn_deg": 400}),
+        "'switch' place.turn_deg",
+    ),
+    "turn and a half": (
+        thing_in("switch", place={"x_mm": 5, "y_mm": 30, "turn_deg": 1.5}),
+        "'switch' place.turn_deg",
+    ),
+    "first format without power": (
+        b'{"format": "loquet-brief-1", "name": "x", "controls": []}',
+        "is missing",
+    ),
+}
 
 
 @pytest.mark.parametrize("name", BROKEN)

@@ -43,7 +43,9 @@ def heights(step: Step, view: BoardView) -> list[float]:
 def test_by_hand_fine_leads_come_first_and_tall_parts_last(
     view: BoardView, library: Library
 ) -> None:
-    """K53: the chip while nothing is around it, then from flat to tall on both sides, leads through the board after that, power and cells at the end; every part once."""
+    """K53: the chip while nothing is around it, then from flat to tall on both sides, leads through
+    the board after that, power and cells at the end; every part once.
+    """
     steps = steps_of(view, library)
     titles = [s.title for s in steps]
     assert titles[0] == "Look at the bare board"
@@ -64,9 +66,16 @@ def test_by_hand_fine_leads_come_first_and_tall_parts_last(
 
 
 def test_on_a_plate_paste_comes_before_everything(view: BoardView, library: Library) -> None:
-    """K53: paste after hand soldering does not lie flat; the side with fewer parts is heated first."""
+    """K53: paste after hand soldering does not lie flat; the side with fewer parts is heated
+    first.
+    """
     titles = [s.title for s in steps_of(view, library, hand=False)]
-    assert titles[1:5] == ["Paste, far side", "Parts and heat, far side", "Paste, near side", "Parts and heat, near side"]  # fmt: skip
+    assert titles[1:5] == [
+        "Paste, far side",
+        "Parts and heat, far side",
+        "Paste, near side",
+        "Parts and heat, near side",
+    ]
     first_hand = next(i for i, t in enumerate(titles) if "with leads" in t)
     assert first_hand > 4
 
@@ -82,7 +91,10 @@ def test_every_step_says_which_way_round_parts_go(view: BoardView, library: Libr
 
 
 def test_techniques_and_cautions_stand_where_they_matter(view: BoardView, library: Library) -> None:
-    """K54: pads tinned on both ends lift a part. Heat, fumes and cutters are said where they can hurt."""
+    """K54: pads tinned on both ends lift a part.
+
+    Heat, fumes and cutters are said where they can hurt.
+    """
     steps = {s.title: s for s in steps_of(view, library)}
     assert "Tin one pad only" in steps["Flat parts, near side"].technique
     assert any("fumes" in c for c in steps["Flat parts, near side"].cautions)
@@ -115,7 +127,9 @@ def test_a_module_is_programmed_before_it_is_soldered(library: Library) -> None:
 
 
 def test_the_limits_are_those_of_the_standard() -> None:
-    """J-STD-020, table 5-2; from memory: soak 150 to 200 °C 60 to 120 s and 217 °C for lead-free, 100 to 150 °C and 183 °C for tin-lead."""
+    """J-STD-020, table 5-2; from memory: soak 150 to 200 °C 60 to 120 s and 217 °C for lead-free,
+    100 to 150 °C and 183 °C for tin-lead.
+    """
     free, lead = LIMITS["lead-free"], LIMITS["tin-lead"]
     assert (free.soak_c, free.soak_s, free.liquid_c, free.liquid_s) == (
         (150, 200),
@@ -142,12 +156,36 @@ def test_the_profile_keeps_its_own_limits(paste: str) -> None:
 @pytest.mark.parametrize(
     ("paste", "hand"),
     [
-        ("lead-free", [(0, 25), (62.5, 150), (152.5, 200), (169.5, 217), (214.5, 247.5), (249.5, 217), (312.3, 60)]),
-        ("tin-lead", [(0, 25), (37.5, 100), (127.5, 150), (160.5, 183), (205.5, 220), (240.5, 183), (289.7, 60)]),
+        (
+            "lead-free",
+            [
+                (0, 25),
+                (62.5, 150),
+                (152.5, 200),
+                (169.5, 217),
+                (214.5, 247.5),
+                (249.5, 217),
+                (312.3, 60),
+            ],
+        ),
+        (
+            "tin-lead",
+            [
+                (0, 25),
+                (37.5, 100),
+                (127.5, 150),
+                (160.5, 183),
+                (205.5, 220),
+                (240.5, 183),
+                (289.7, 60),
+            ],
+        ),
     ],
-)  # fmt: skip
+)
 def test_the_profile_is_drawn_as_it_says(paste: str, hand: list[tuple[float, float]]) -> None:
-    """By hand: 2 K/s to the soak, 90 s of it, 1 K/s to the melting point, 45 s to the middle of the peak's span, 35 s down to the melting point, 2.5 K/s to 60 °C."""
+    """By hand: 2 K/s to the soak, 90 s of it, 1 K/s to the melting point, 45 s to the middle of the
+    peak's span, 35 s down to the melting point, 2.5 K/s to 60 °C.
+    """
     assert [(p.s, p.c) for p in profile(paste)] == hand  # type: ignore[arg-type]
     (peak,) = [c for c in checked_curve(profile(paste), paste) if c.words == "Peak"]  # type: ignore[arg-type]
     assert peak.asked == {"lead-free": "235 to 260 °C", "tin-lead": "205 to 235 °C"}[paste]
@@ -176,13 +214,16 @@ GOOD = ((0, 25), (70, 150), (160, 200), (180, 217), (215, 245), (260, 217), (330
     ("change", "broken"),
     [
         ({}, []),
-        ({2: (115, 200), 3: (135, 217), 4: (170, 245), 5: (215, 217), 6: (285, 60)}, ["Soak between 150 and 200 °C"]),
+        (
+            {2: (115, 200), 3: (135, 217), 4: (170, 245), 5: (215, 217), 6: (285, 60)},
+            ["Soak between 150 and 200 °C"],
+        ),
         ({4: (200, 245), 5: (230, 217), 6: (300, 60)}, ["Above 217 °C"]),
         ({4: (215, 263)}, ["Peak"]),
         ({4: (215, 230)}, ["Peak"]),
         ({6: (280, 60)}, ["Steepest way down"]),
     ],
-)  # fmt: skip
+)
 def test_a_recorded_curve_is_held_against_every_limit(
     change: dict[int, tuple[float, float]], broken: list[str]
 ) -> None:
@@ -217,7 +258,9 @@ def test_times_and_slopes_are_read_off_straight_pieces() -> None:
 
 
 def test_curves_of_any_logger_are_read() -> None:
-    """Comma, semicolon with decimal commas, tabs, a heading; what is none is refused with its line."""
+    """Comma, semicolon with decimal commas, tabs, a heading; what is none is refused with its
+    line.
+    """
     rows = [(i * 10, 25 + i * 5) for i in range(6)]
     plain = "time,temp\n" + "\n".join(f"{s},{c}.5" for s, c in rows)
     german = "s;°C\n" + "\n".join(f"{s},0;{c},5" for s, c in rows)
@@ -243,13 +286,21 @@ def test_curves_of_any_logger_are_read() -> None:
 # Sticks
 
 
-def moved(reach: float = 1700, x0: float = 2047, y0: float = 2047, squeeze: float = 1.0, noise: int = 0) -> list[Sample]:  # fmt: skip
+def moved(
+    reach: float = 1700, x0: float = 2047, y0: float = 2047, squeeze: float = 1.0, noise: int = 0
+) -> list[Sample]:
     rest = [
         Sample(x=round(x0) + (noise if i % 2 else -noise), y=round(y0), rest=True)
         for i in range(20)
     ]
     turn = [2 * pi * i / 120 for i in range(240)]
-    rim = [Sample(x=round(2047 + reach * cos(a) * (squeeze if cos(a) > 0 else 1)), y=round(2047 + reach * sin(a))) for a in turn]  # fmt: skip
+    rim = [
+        Sample(
+            x=round(2047 + reach * cos(a) * (squeeze if cos(a) > 0 else 1)),
+            y=round(2047 + reach * sin(a)),
+        )
+        for a in turn
+    ]
     return rest + rim
 
 

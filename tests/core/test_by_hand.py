@@ -1,4 +1,6 @@
-"""Changes of the circuit by hand: kept beside the recipes, applied again, and said where they do not fit any more."""
+"""Changes of the circuit by hand: kept beside the recipes, applied again, and said where they do
+not fit any more.
+"""
 
 from typing import Any
 
@@ -216,7 +218,9 @@ def test_a_renamed_thing_keeps_its_changes(made: Design, library: Library) -> No
 
 
 def test_an_open_input_is_a_stop_and_an_open_output_is_not(made: Design, library: Library) -> None:
-    """A supply pin of the chip, and pads of parts; the side legs of a button and the frame of a switch may stay."""
+    """A supply pin of the chip, and pads of parts; the side legs of a button and the frame of a
+    switch may stay.
+    """
     chip = next(c for c in slice_of(made.circuit).components if c.is_chip)
     supply = next(p for p, n in chip.pads.items() if n == "SUPPLY")
     assert isinstance(open_pins.run(subject(made, library)), Passed)

@@ -16,7 +16,9 @@ CHIP = thing("chip", "chip", part="stm32l433rct6")
 
 
 def lit(count: int, **switch: str) -> Brief:
-    """So many lights of 60 mA (three colours of 20 mA; from memory) and a chip of 8 mA on leads of 5 V, behind a slide switch."""
+    """So many lights of 60 mA (three colours of 20 mA; from memory) and a chip of 8 mA on leads of
+    5 V, behind a slide switch.
+    """
     ring = thing("light-chain", "ring", 80, 40, count=count, rail="leads")
     leads = thing("leads", "leads", volts=5.0, gives_ma=5000)
     switched = thing("power-switch", "on", 20, 50, **switch)
@@ -28,7 +30,9 @@ def outcome_of(rule: str, brief: Brief) -> Outcome:
 
 
 def test_currents_add_up_along_the_way(library: Library) -> None:
-    """10 x 60 mA + 8 mA pass the leads, their guard and the switch; 600 of them the plug of the lights; the second rail carries nothing."""
+    """10 x 60 mA + 8 mA pass the leads, their guard and the switch; 600 of them the plug of the
+    lights; the second rail carries nothing.
+    """
     brief = lit(10)
     circuit = seen_with(brief).circuit
     assert circuit is not None
@@ -49,7 +53,9 @@ def test_currents_add_up_along_the_way(library: Library) -> None:
 
 
 def test_a_switch_is_not_asked_for_more_than_its_contacts_take() -> None:
-    """Contacts of 300 mA: 4 lights (248 mA) pass, 5 (308 mA) do not; a switch of 1 A is offered, and takes them."""
+    """Contacts of 300 mA: 4 lights (248 mA) pass, 5 (308 mA) do not; a switch of 1 A is offered,
+    and takes them.
+    """
     assert isinstance(outcome_of("part-current", lit(4)), Passed)
     failed = outcome_of("part-current", lit(5))
     assert isinstance(failed, Failed)
@@ -62,7 +68,9 @@ def test_a_switch_is_not_asked_for_more_than_its_contacts_take() -> None:
 
 
 def test_a_hot_charger_holds_its_current_back(library: Library) -> None:
-    """110 °C less 40 °C over 190 K/W are 368 mW, and from 5.0 V to 3.7 V 283 mA: 200 mA flow as set, of 500 mA 283 do, and that is said."""
+    """110 °C less 40 °C over 190 K/W are 368 mW, and from 5.0 V to 3.7 V 283 mA: 200 mA flow as
+    set, of 500 mA 283 do, and that is said.
+    """
     charger = library.parts["charger-linear"]
     assert held_ma(charger) == pytest.approx(283, abs=1)
     assert real_ma(made("lithium-cell", charge_ma=200), charger) == pytest.approx(200, rel=0.05)
@@ -88,7 +96,9 @@ def test_nobody_is_told_what_leads_give() -> None:
 
 
 def test_a_latch_above_the_gate_s_limit_sees_half_the_volts() -> None:
-    """A block of 9.6 V: two equal resistors leave the gate half of it, 4.8 of the 8 V that it takes."""
+    """A block of 9.6 V: two equal resistors leave the gate half of it, 4.8 of the 8 V that it
+    takes.
+    """
     brief = device(CHIP, thing("nine-volt", "block"), thing("power-button", "on", 40, 40))
     circuit = seen_with(brief).circuit
     assert circuit is not None

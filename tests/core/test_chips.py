@@ -1,4 +1,6 @@
-"""Chips of the open data set: packages, free routing, the index, the simulated supplier, places of pins."""
+"""Chips of the open data set: packages, free routing, the index, the simulated supplier, places of
+pins.
+"""
 
 import pytest
 
@@ -149,7 +151,8 @@ def test_spares_are_counted() -> None:
 
 @pytest.mark.parametrize(
     ("name", "port"),
-    # From memory of the product specifications: pin reset is P0.18 on the nRF52840, nRF52833 and nRF52820
+    # From memory of the product specifications: pin reset is P0.18 on the nRF52840, nRF52833 and
+    # nRF52820
     [("nrf52840-xxaa", "P0.18"), ("nrf52833-xxaa", "P0.18"), ("nrf52820-xxaa", "P0.18")],
 )
 def test_the_reset_pin_is_kept_though_the_data_set_does_not_say_it(name: str, port: str) -> None:
@@ -162,7 +165,9 @@ def test_the_reset_pin_is_kept_though_the_data_set_does_not_say_it(name: str, po
 
 
 def test_crystals_have_pins_of_their_own(library: Library) -> None:
-    """STM32F072 in 48 pins, data sheet table 13 (from memory): OSC32 on pins 3 and 4, OSC on 5 and 6."""
+    """STM32F072 in 48 pins, data sheet table 13 (from memory): OSC32 on pins 3 and 4, OSC on 5 and
+    6.
+    """
     chip = library.find_chip("stm32f072c8t6")
     kinds: dict[NeedKind, str] = {
         "slow crystal in": "3",

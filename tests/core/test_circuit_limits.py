@@ -27,7 +27,9 @@ def keys(count: int) -> list[dict[str, object]]:
 
 @pytest.mark.parametrize(("axes", "lines"), [(2, 1), (4, 2), (5, 3), (8, 3)])
 def test_a_multiplexer_has_the_select_lines_that_its_channels_want(axes: int, lines: int) -> None:
-    """2 to the power of the lines is at least the channels; the other select lines lie at ground."""
+    """2 to the power of the lines is at least the channels; the other select lines lie at
+    ground.
+    """
     sliders = [thing("slider", f"fader {i}", 14 * i + 10, 30) for i in range(axes)]
     part = roles(*sliders, analogue_by="multiplexer")["axis multiplexer"]
     nets = set(part.pads.values())

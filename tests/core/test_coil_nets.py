@@ -1,4 +1,6 @@
-"""The net between a converter and its coil: wide, short, on one side; and marks that must be read."""
+"""The net between a converter and its coil: wide, short, on one side; and marks that must be
+read.
+"""
 
 from dataclasses import replace
 from math import hypot
@@ -66,7 +68,9 @@ def test_it_is_laid_wide_short_and_without_vias(
 def test_every_mark_stands_whole_beside_its_own(
     design: Design, library: Library, view: BoardView, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """Nothing is printed in another body; where the mark of a chip finds no place, that is a stop."""
+    """Nothing is printed in another body; where the mark of a chip finds no place, that is a
+    stop.
+    """
     legend = legend_of(view)
     assert legend.unmarked == ()
     assert isinstance(asked("marks-whole", design, library, view), Passed)
@@ -79,7 +83,9 @@ def test_every_mark_stands_whole_beside_its_own(
 
 
 def test_far_parts_keep_room_on_the_near_side(library: Library) -> None:
-    """A slide switch on the far side: each pad and each peg that comes through takes its room in front, and a quarter of a millimetre."""
+    """A slide switch on the far side: each pad and each peg that comes through takes its room in
+    front, and a quarter of a millimetre.
+    """
     pattern = library.pattern("switch-slide-surface")
     rects = near_rects(pattern, Seat(0, 0, 0, True))
     assert len(pattern.holes) == 2

@@ -1,4 +1,6 @@
-"""Two versions of a board compared: what came, went, moved and changed, against changes made by hand."""
+"""Two versions of a board compared: what came, went, moved and changed, against changes made by
+hand.
+"""
 
 from loquet.core.board.model import PlacedPart, Placement, Routing, Track, Via
 from loquet.core.circuit import Circuit, Component
@@ -19,7 +21,9 @@ def version(
     tracks: tuple[Track, ...],
     vias: tuple[Via, ...],
 ) -> Design:
-    """A design of a board with these parts (reference and part, place in mm, turn, side) and this wiring."""
+    """A design of a board with these parts (reference and part, place in mm, turn, side) and this
+    wiring.
+    """
     components = tuple(
         Component(
             role=role,
@@ -61,7 +65,9 @@ def track(net: str, *ends: int, far: bool = False) -> Track:
 
 
 def test_everything_that_differs_and_nothing_else() -> None:
-    """One part each came, went, moved, turned over and became another; one that stays is not named; a track drawn the other way round is the same."""
+    """One part each came, went, moved, turned over and became another; one that stays is not named;
+    a track drawn the other way round is the same.
+    """
     before = version(
         {
             "r1": ("R10k", 10, 10, 0, False),
@@ -86,12 +92,23 @@ def test_everything_that_differs_and_nothing_else() -> None:
     )
     found = compare_boards(before, after, "main")
     assert found.parts == (
-        PartDifference(what="moved", ref="R2", role="r2", how="by 5.00 mm", was=(20, 10), now=(23, 14)),
-        PartDifference(what="changed", ref="R3", role="r3", how="from R10k to R22k", was=(30, 10), now=(30, 10)),
-        PartDifference(what="moved", ref="R4", role="r4", how="turned from 90° to 180°, to the far side", was=(40, 10), now=(40, 10)),
+        PartDifference(
+            what="moved", ref="R2", role="r2", how="by 5.00 mm", was=(20, 10), now=(23, 14)
+        ),
+        PartDifference(
+            what="changed", ref="R3", role="r3", how="from R10k to R22k", was=(30, 10), now=(30, 10)
+        ),
+        PartDifference(
+            what="moved",
+            ref="R4",
+            role="r4",
+            how="turned from 90° to 180°, to the far side",
+            was=(40, 10),
+            now=(40, 10),
+        ),
         PartDifference(what="came", ref="R6", role="r6", how="C1u", now=(60, 10)),
         PartDifference(what="went", ref="R5", role="r5", how="R10k", was=(50, 10)),
-    )  # fmt: skip
+    )
     assert found.tracks == (
         TrackDifference(what="went", net="B", far=False, x1=0, y1=0, x2=5, y2=0),
         TrackDifference(what="came", net="B", far=True, x1=0, y1=0, x2=5, y2=0),

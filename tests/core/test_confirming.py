@@ -1,4 +1,6 @@
-"""K11: pins that nobody has made sure of are something to look at; the measuring card tells how, and what was found is kept."""
+"""K11: pins that nobody has made sure of are something to look at; the measuring card tells how,
+and what was found is kept.
+"""
 
 import io
 from dataclasses import replace
@@ -73,7 +75,9 @@ def test_a_part_of_which_nobody_knows_the_pins_has_a_card(library: Library) -> N
 
 
 def test_what_a_meter_tells_of_a_stick(library: Library) -> None:
-    """Pins 1 to 3 are one track with y in the middle, 4 to 6 the other with x; 7 and 8 the press (drawing of the part)."""
+    """Pins 1 to 3 are one track with y in the middle, 4 to 6 the other with x; 7 and 8 the press
+    (drawing of the part).
+    """
     rows = {(p.first, p.second): p.expect for p in probes_of(library.parts[STICK])}
     assert rows["pin 7 (press)", "pin 8 (common)"].startswith("below 200 Ω while pressed")
     for low, high in (("1", "3"), ("4", "6")):

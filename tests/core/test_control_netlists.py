@@ -1,4 +1,6 @@
-"""Controls, cells, sounders and service parts: their netlists written out by hand from the drawings named in the catalogue."""
+"""Controls, cells, sounders and service parts: their netlists written out by hand from the drawings
+named in the catalogue.
+"""
 
 import pytest
 
@@ -15,8 +17,10 @@ def made(kind: str, **fields: object) -> set[str]:
     return netlist(device(CHIP, FEED, thing(kind, "it", 60, 30, **fields)), "it")
 
 
-# A push button has two joined pairs of legs, 1-2 and 3-4 (drawing): 1 and 4 lie across, so that a turned part closes the same.
-# Sticks and triggers: order of pins of their drawings. Encoder: a, common, b; press, common. A key closes to ground.
+# A push button has two joined pairs of legs, 1-2 and 3-4 (drawing): 1 and 4 lie across, so that a
+# turned part closes the same.
+# Sticks and triggers: order of pins of their drawings. Encoder: a, common, b; press, common. A key
+# closes to ground.
 CONTROLS: dict[str, tuple[dict[str, object], str]] = {
     "button": ({}, "button-6x6-surface it: 1=BUTTON_IT 4=GROUND"),
     "pad": (
@@ -30,7 +34,10 @@ CONTROLS: dict[str, tuple[dict[str, object], str]] = {
     ),
     "stick": (
         {},
-        "stick-resistive-13 it: 1=SUPPLY 2=STICK_IT_Y 3=GROUND 4=SUPPLY 5=STICK_IT_X 6=GROUND 7=STICK_IT_PRESS 8=GROUND",
+        (
+            "stick-resistive-13 it: 1=SUPPLY 2=STICK_IT_Y 3=GROUND 4=SUPPLY 5=STICK_IT_X 6=GROUND"
+            " 7=STICK_IT_PRESS 8=GROUND"
+        ),
     ),
     "trigger": ({}, "trigger-magnetic it: 1=SUPPLY 2=TRIGGER_IT_PULL 3=GROUND"),
     "slider": ({}, "slider-20 it: 1=SUPPLY 2=SLIDER_IT_LEVEL 3=GROUND"),
@@ -40,7 +47,8 @@ CONTROLS: dict[str, tuple[dict[str, object], str]] = {
     ),
     "test-point": ({"net": "SUPPLY"}, "test-point-round SUPPLY: 1=SUPPLY"),
     "fiducial": ({}, "fiducial-round :"),
-    # debug port of two wires (Arm ADIv5): clock, data, ground, reset; the probe senses the rail through 1 kΩ and cannot feed it
+    # debug port of two wires (Arm ADIv5): clock, data, ground, reset; the probe senses the rail
+    # through 1 kΩ and cannot feed it
     "programming": (
         {},
         """
@@ -48,7 +56,8 @@ CONTROLS: dict[str, tuple[dict[str, object], str]] = {
         resistor-1608 1 kΩ: 1=SUPPLY 2=DEBUG_IT_SENSE
         """,
     ),
-    # 3.3 V on 42 Ω: 79 mA, a twentieth of it for the base: (3.3 - 0.4 - 0.7) V / 3.93 mA = 560 Ω; the coil's own current
+    # 3.3 V on 42 Ω: 79 mA, a twentieth of it for the base: (3.3 - 0.4 - 0.7) V / 3.93 mA = 560 Ω;
+    # the coil's own current
     # goes on through the diode (cathode 1 at the rail); NPN 1 base, 2 emitter, 3 collector
     "buzzer": (
         {},
@@ -102,7 +111,8 @@ def test_a_strong_light_is_fed_from_the_rail() -> None:
 @pytest.mark.parametrize(
     ("plus", "expected"),
     [
-        # the guard's gate is at ground, its body diode points from the cells to the device: source 2 at the device, drain 3 at the cells
+        # the guard's gate is at ground, its body diode points from the cells to the device: source
+        # 2 at the device, drain 3 at the cells
         (
             (thing("cells", "cell"), thing("power-switch", "switch", 20, 20)),
             """
@@ -134,7 +144,9 @@ def test_cells_stand_in_a_row_behind_their_guard(plus: tuple[Plain, ...], expect
 
 
 def test_a_stick_with_low_passes() -> None:
-    """1 kΩ and a quarter of 10 kΩ are 3.5 kΩ: for 100 Hz 1 / (2 pi 3500 100) = 455 nF, E12 470 nF, which gives 97 Hz."""
+    """1 kΩ and a quarter of 10 kΩ are 3.5 kΩ: for 100 Hz 1 / (2 pi 3500 100) = 455 nF, E12 470 nF,
+    which gives 97 Hz.
+    """
     both = made("stick", filter_hz=100.0, press=False)
     stick = next(line for line in both if line.startswith("stick"))
     assert "2=STICK_IT_Y_RAW" in stick
@@ -151,7 +163,11 @@ def test_a_stick_with_low_passes() -> None:
 
 
 def test_a_magnetic_trigger_has_no_track_and_a_divided_stick_its_divider() -> None:
-    """1 kΩ alone: for 1 kHz 159 nF, E12 150 nF. Of 5 V a divider of 5.6 kΩ and 10 kΩ: with the track's quarter 8.1 kΩ beside 10 kΩ are 4.48 kΩ: for 100 Hz 356 nF, E12 330 nF."""
+    """1 kΩ alone: for 1 kHz 159 nF, E12 150 nF.
+
+    Of 5 V a divider of 5.6 kΩ and 10 kΩ: with the track's quarter 8.1 kΩ beside 10 kΩ are 4.48 kΩ:
+    for 100 Hz 356 nF, E12 330 nF.
+    """
     assert "capacitor-1608 150 nF: 1=TRIGGER_IT_PULL 2=GROUND" in made("trigger", filter_hz=1000.0)
     five = thing("converter", "five", gives_v=5.0)
     stick = thing("stick", "it", 60, 30, supply="5 V", rail="five", press=False, filter_hz=100.0)
@@ -167,7 +183,8 @@ def test_a_magnetic_trigger_has_no_track_and_a_divided_stick_its_divider() -> No
 @pytest.mark.parametrize(
     ("part", "module"),
     [
-        # pads in the order of its table: 8 lines, ground 9, in 10, 3.3 V out 11, ground 12; the first lines of the plan on 1
+        # pads in the order of its table: 8 lines, ground 9, in 10, 3.3 V out 11, ground 12; the
+        # first lines of the plan on 1
         ("fellbeck-c20", "1=BUTTON_K 9=GROUND 10=SUPPLY 11=SUPPLY_IT 12=GROUND"),
         # reset 1, ground 13, in 14; ground 27, 3.3 V out 28
         ("fellbeck-h28", "2=BUTTON_K 13=GROUND 14=SUPPLY 27=GROUND 28=SUPPLY_IT"),

@@ -1,4 +1,6 @@
-"""Circuits of controls: keys by pin and by matrix, axes, screens on a serial header; and what is refused by name."""
+"""Circuits of controls: keys by pin and by matrix, axes, screens on a serial header; and what is
+refused by name.
+"""
 
 from typing import Any
 

@@ -1,4 +1,6 @@
-"""Copper of two ounces: wider gaps, narrower supply tracks, another stack and price, each worked out by hand."""
+"""Copper of two ounces: wider gaps, narrower supply tracks, another stack and price, each worked
+out by hand.
+"""
 
 import json
 from dataclasses import replace
@@ -38,7 +40,9 @@ def heavy(small: Design, library: Library) -> Design:
 
 
 def test_it_is_drawn_for_what_is_etched(small: Design, heavy: Design, library: Library) -> None:
-    """Millrace etches 0.20 mm in 70 µm, 0.15 mm in 35; the routing has to be made anew for it, the placement not; the board is whole and its files go to the house."""
+    """Millrace etches 0.20 mm in 70 µm, 0.15 mm in 35; the routing has to be made anew for it, the
+    placement not; the board is whole and its files go to the house.
+    """
     changed = edit(small, **CHOICE, copper_um=70)
     assert stale_slices(changed) == ("routing", "pour")
     assert stale_slices(edit(small, **CHOICE)) == ()
@@ -56,7 +60,9 @@ def test_it_is_drawn_for_what_is_etched(small: Design, heavy: Design, library: L
 
 
 def test_the_same_current_in_half_the_width() -> None:
-    """IPC-2221: the cross-section counts, so 2 A at 10 K in 0.78 mm of 35 µm want 0.39 mm of 70 µm; up to the next 0.05 mm."""
+    """IPC-2221: the cross-section counts, so 2 A at 10 K in 0.78 mm of 35 µm want 0.39 mm of 70 µm;
+    up to the next 0.05 mm.
+    """
     assert [width_for_nm(2.0, um) for um in (35, 70)] == [800_000, 400_000]
     shown = supply_width_working(300_000, {"SUPPLY": 2.0}, 70)
     assert (shown.value, shown.shown) == (0.4, "0.40 mm")
@@ -64,7 +70,9 @@ def test_the_same_current_in_half_the_width() -> None:
 
 
 def test_the_stack_is_as_thick_as_the_board() -> None:
-    """1.6 mm less twice 0.07; of four layers less twice 0.035 inside as well, 0.2 mm under the outer ones."""
+    """1.6 mm less twice 0.07; of four layers less twice 0.035 inside as well, 0.2 mm under the
+    outer ones.
+    """
     two = [row["Thickness"] for row in stack(2, 1600, 70)]
     assert two == [0.07, 1.46, 0.07]
     four = [row["Thickness"] for row in stack(4, 1600, 70)]
@@ -75,18 +83,22 @@ def test_the_stack_is_as_thick_as_the_board() -> None:
 def test_a_track_that_is_too_narrow_in_thin_copper_may_do_in_thick(
     small: Design, library: Library, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """1.5 A at 20 K want 0.35 mm in 35 µm, 0.17 mm in 70 µm: the pod's supply of 0.3 mm is too narrow for the one, wide enough for the other."""
+    """1.5 A at 20 K want 0.35 mm in 35 µm, 0.17 mm in 70 µm: the pod's supply of 0.3 mm is too
+    narrow for the one, wide enough for the other.
+    """
     carried = Carried(nets={"SUPPLY": 1500.0})
     monkeypatch.setattr(track_current, "carried_of", lambda *_: carried)
     for um, kind in ((35, Failed), (70, Passed)):
         choices = small.choices.model_copy(update={"copper_um": um})
         seen = subject_of(small, library)
-        said = track_current.run(replace(seen, view=seen.views[0], choices=choices))  # fmt: skip
+        said = track_current.run(replace(seen, view=seen.views[0], choices=choices))
         assert isinstance(said, kind)
 
 
 def test_its_price_and_what_a_house_does_not_do(small: Design, library: Library) -> None:
-    """Ten boards of 100 x 50 mm are 5 dm²: 5 x 1.40 at the share for five and more (1.0) are 7.00; twenty are 10 dm² at 0.86: 12.04. Ropewalk has none, and tracks of 0.15 mm are too narrow."""
+    """Ten boards of 100 x 50 mm are 5 dm²: 5 x 1.40 at the share for five and more (1.0) are 7.00;
+    twenty are 10 dm² at 0.86: 12.04. Ropewalk has none, and tracks of 0.15 mm are too narrow.
+    """
     seen = Inspection((Plate(100.0, 50.0),), 0.2, 0.3, 4, ())
     house = library.house("millrace")
     wanted = ("gold", "green", 1600, "parcel", date(2026, 11, 30))

@@ -6,11 +6,13 @@ from loquet.catalogue.bundled import parts
 from loquet.core.circuit.backfeed import edges_of
 from loquet.core.circuit.model import Component
 
-# part, its pads, and every way in which current can go: from, to, and the net whose power turns it off
+# part, its pads, and every way in which current can go: from, to, and the net whose power turns it
+# off
 WAYS: dict[str, tuple[dict[str, str], set[tuple[str, str, str]]]] = {
     # anode to cathode, never back
     "diode-schottky-sod123": ({"1": "K", "2": "A"}, {("A", "K", "")}),
-    # body diode of a P-channel transistor from drain to source; its channel from source to drain, until its gate has power
+    # body diode of a P-channel transistor from drain to source; its channel from source to drain,
+    # until its gate has power
     "transistor-pmos-sot23": ({"1": "G", "2": "S", "3": "D"}, {("D", "S", ""), ("S", "D", "G")}),
     "fuse-resettable-3216": ({"1": "A", "2": "B"}, {("A", "B", ""), ("B", "A", "")}),
     # its pass transistor has a body diode from output to input

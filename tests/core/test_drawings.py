@@ -1,4 +1,6 @@
-"""The assembly drawing read back with pypdf, and the legend's names and marks at places worked out by hand."""
+"""The assembly drawing read back with pypdf, and the legend's names and marks at places worked out
+by hand.
+"""
 
 import io
 from dataclasses import replace
@@ -81,7 +83,9 @@ class Page:
 def test_the_drawing_is_at_true_size_and_names_stand_on_their_parts(
     number: int, side: str, words: str, view: BoardView
 ) -> None:
-    """The outline is 64 x 42 mm on the page; a name of 4.2 points stands in the middle of its part, 1.4 points below it, on the far page counted from the right."""
+    """The outline is 64 x 42 mm on the page; a name of 4.2 points stands in the middle of its part,
+    1.4 points below it, on the far page counted from the right.
+    """
     page = Page(write_drawing(view), number)
     assert any(words in word for word, _, _ in page.words)
     left, bottom, right, top = page.outline()
@@ -118,7 +122,7 @@ def test_the_ruler_is_true(view: BoardView) -> None:
     page = Page(write_drawing(view), 0)
     places = [page.where(str(n))[0] for n in range(0, 101, 10)]
     centred = [p + 3.336 * len(str(n)) / 2 for p, n in zip(places, range(0, 101, 10), strict=True)]
-    assert [b - a for a, b in pairwise(centred)] == pytest.approx([10 * POINT] * 10, abs=0.05)  # fmt: skip
+    assert [b - a for a, b in pairwise(centred)] == pytest.approx([10 * POINT] * 10, abs=0.05)
     ticks = [p for p in page.paths if len(p) == 2 and p[0][0] == p[1][0]]
     longest = [abs(p[1][1] - p[0][1]) / POINT for p in sorted(ticks, key=lambda p: p[0][0])]
     assert len(ticks) == 101
@@ -138,9 +142,13 @@ HEIGHT = 1_000_000  # of a capital at the first house
 AWAY = HEIGHT / 2 + 150_000
 
 
-def bench(view: BoardView, pattern: LandPattern, part: Component, turn: int = 0, far: bool = False) -> BoardView:  # fmt: skip
+def bench(
+    view: BoardView, pattern: LandPattern, part: Component, turn: int = 0, far: bool = False
+) -> BoardView:
     """One part in the middle of the dusk remote's board."""
-    spot = PlacedPart(role=part.role, ref=part.ref, x_nm=30 * MM, y_nm=20 * MM, turn_deg=turn, far=far)  # fmt: skip
+    spot = PlacedPart(
+        role=part.role, ref=part.ref, x_nm=30 * MM, y_nm=20 * MM, turn_deg=turn, far=far
+    )
     return replace(
         view,
         circuit=Circuit(components=(part,), nets=(), workings=()),
@@ -192,7 +200,9 @@ LEFT, RIGHT = (20, 19.2, 27.9, 20.8), (32.1, 19.2, 40, 20.8)
 def test_a_name_takes_the_first_place_that_is_free(
     closed: tuple[tuple[float, ...], ...], wanted: Spot, view: BoardView
 ) -> None:
-    """A part of 4 x 2 mm at 30, 20: above, below, upright left, upright right, each half a capital and 0.15 mm away."""
+    """A part of 4 x 2 mm at 30, 20: above, below, upright left, upright right, each half a capital
+    and 0.15 mm away.
+    """
     seen, sheet = bench(view, pattern(4, 2), part()), open_sheet(*closed)  # type: ignore[arg-type]
     assert put_name(seen, seen.circuit.components[0], sheet, "R1")
     assert middle(sheet) == pytest.approx(wanted, abs=20_000)
@@ -201,7 +211,10 @@ def test_a_name_takes_the_first_place_that_is_free(
 def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first(
     view: BoardView,
 ) -> None:
-    """Beside: half of what the text is long, counted as 0.45 of its height a letter. A part taller than 5 mm takes its reference inside at last, where it is not covered."""
+    """Beside: half of what the text is long, counted as 0.45 of its height a letter.
+
+    A part taller than 5 mm takes its reference inside at last, where it is not covered.
+    """
     narrow = (ABOVE, BELOW, (27.2, 20.72, 28, 21.1), (32, 20.72, 32.8, 21.1))
     seen, sheet = bench(view, pattern(4, 2), part()), open_sheet(*narrow)
     assert put_name(seen, seen.circuit.components[0], sheet, "R1")
@@ -233,7 +246,9 @@ LAST = (
 
 @pytest.mark.parametrize("number", range(4))
 def test_the_last_places_are_beside_and_at_two_corners(number: int, view: BoardView) -> None:
-    """Each of them alone is left open, just as large as the two letters and their room: left, right, above the left corner, below the right one."""
+    """Each of them alone is left open, just as large as the two letters and their room: left,
+    right, above the left corner, below the right one.
+    """
     seen = bench(view, pattern(4, 2), part())
     x, y = LAST[number]
     open_sheet_there = Sheet(False, 150_000, box(x - MM, y - 0.68 * MM, x + MM, y + 0.68 * MM))
@@ -244,7 +259,9 @@ def test_the_last_places_are_beside_and_at_two_corners(number: int, view: BoardV
 
 
 def test_words_keep_off_each_other_and_read_from_their_side(view: BoardView) -> None:
-    """The same place is taken once; on the far side a word is mirrored; an upright one reads from the right."""
+    """The same place is taken once; on the far side a word is mirrored; an upright one reads from
+    the right.
+    """
     sheet = open_sheet()
     assert put_text(sheet, "R1", (10 * MM, 10 * MM), HEIGHT)
     assert not put_text(sheet, "R2", (10 * MM, 10 * MM), HEIGHT)
@@ -261,7 +278,9 @@ def test_words_keep_off_each_other_and_read_from_their_side(view: BoardView) -> 
 
 
 def test_lines_are_clipped_and_crumbs_left_out() -> None:
-    """Across a closed box of 2 mm a line of 10 mm leaves two pieces; what is left shorter than 0.2 mm is none."""
+    """Across a closed box of 2 mm a line of 10 mm leaves two pieces; what is left shorter than 0.2
+    mm is none.
+    """
     sheet = open_sheet((4, 0, 6, 42))
     put(sheet, shapely.LineString([(0, 10 * MM), (10 * MM, 10 * MM)]))
     assert sorted((b.x1 / MM, b.x2 / MM) for b in sheet.strokes) == [(0, 4), (6, 10)]
@@ -274,7 +293,9 @@ def test_lines_are_clipped_and_crumbs_left_out() -> None:
 
 @pytest.mark.parametrize(("x", "first"), [(-1.5, -1), (1.5, 1)])
 def test_two_strokes_stand_beside_the_first_pin(x: float, first: int, view: BoardView) -> None:
-    """Half a millimetre long, 0.15 and 0.35 mm outside of a courtyard 4 mm wide, on the side of the pin."""
+    """Half a millimetre long, 0.15 and 0.35 mm outside of a courtyard 4 mm wide, on the side of the
+    pin.
+    """
     drawn = pattern(4, 2, first_pin=(round(x * MM), 300_000))
     seen, sheet = bench(view, drawn, part()), open_sheet()
     assert mark_first_pin(seen, seen.circuit.components[0], sheet) is None
@@ -287,24 +308,32 @@ def test_two_strokes_stand_beside_the_first_pin(x: float, first: int, view: Boar
 
 
 def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
-    """Above pad 1 and pad 2 of a part of 6 x 3 mm; inside a holder of 50 mm, 6 mm from its ends and 2 mm high; a third place beside."""
+    """Above pad 1 and pad 2 of a part of 6 x 3 mm; inside a holder of 50 mm, 6 mm from its ends and
+    2 mm high; a third place beside.
+    """
     pads = (Pad("1", Box(-2 * MM, 0, MM, MM)), Pad("2", Box(2 * MM, 0, MM, MM)))
     seen = bench(view, pattern(6, 3, pads=pads), part(polar=True))
     sheet = open_sheet()
     mark_polarity(seen, seen.circuit.components[0], sheet)
-    places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words]  # fmt: skip
+    places = [
+        ((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words
+    ]
     up = 20 * MM + 1.5 * MM + AWAY
     assert places == [pytest.approx(spot, abs=20_000) for spot in ((28 * MM, up), (32 * MM, up))]
     closed = open_sheet((20, 21.6, 40, 24), (20, 15, 40, 18.4))
     mark_polarity(seen, seen.circuit.components[0], closed)
-    places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in closed.words]  # fmt: skip
+    places = [
+        ((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in closed.words
+    ]
     side = 3 * MM + AWAY
     assert places == [pytest.approx((30 * MM + s * side, 20 * MM), abs=20_000) for s in (-1, 1)]
     ends = (Pad("1", Box(-24 * MM, 0, MM, MM)), Pad("2", Box(24 * MM, 0, MM, MM)))
     holder = bench(view, pattern(50, 14, pads=ends), part(polar=True))
     sheet = open_sheet()
     mark_polarity(holder, holder.circuit.components[0], sheet)
-    places = [((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words]  # fmt: skip
+    places = [
+        ((w.bounds[0] + w.bounds[2]) / 2, (w.bounds[1] + w.bounds[3]) / 2) for w in sheet.words
+    ]
     assert places == [pytest.approx((30 * MM + s * 19 * MM, 20 * MM), abs=20_000) for s in (-1, 1)]
     nowhere = Sheet(False, 150_000, box(0, 0, MM, MM))
     missing = mark_polarity(seen, seen.circuit.components[0], nowhere)
@@ -322,7 +351,9 @@ def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
 def test_on_stands_where_the_slider_stands_then(
     closed: tuple[tuple[float, float, float, float], ...], wanted: Spot, view: BoardView
 ) -> None:
-    """A switch of 6 x 3 mm that is on with its slider at pad 1, 2 mm to the left: below that pad, else beside that end by twice the room, else above; named where there is none."""
+    """A switch of 6 x 3 mm that is on with its slider at pad 1, 2 mm to the left: below that pad,
+    else beside that end by twice the room, else above; named where there is none.
+    """
     pads = (Pad("1", Box(-2 * MM, 0, MM, MM)), Pad("2", Box(2 * MM, 0, MM, MM)))
     seen = bench(view, pattern(6, 3, pads=pads), part(on_pad="1"))
     sheet = open_sheet(*closed)
@@ -337,7 +368,9 @@ def test_on_stands_where_the_slider_stands_then(
 
 
 def test_nothing_is_printed_on_openings(view: BoardView) -> None:
-    """A bare pad closes itself, its mask and half a stroke and 0.08 mm; a covered one nothing; a hole above half a millimetre closes a stroke about it."""
+    """A bare pad closes itself, its mask and half a stroke and 0.08 mm; a covered one nothing; a
+    hole above half a millimetre closes a stroke about it.
+    """
     open_pad = Pad("1", Box(0, 0, MM, MM))
     seen = bench(view, pattern(4, 2, pads=(open_pad,)), part())
     grow = view.rules.mask_grow_nm + view.rules.legend_stroke_nm / 2 + 80_000
@@ -371,9 +404,14 @@ def test_paste_is_for_surface_pads_that_ask_for_it(view: BoardView) -> None:
 
 
 def test_a_large_pad_gets_four_windows() -> None:
-    """Of a pad of 4 x 5 mm: 38 % of each side, 1.52 x 1.9 mm, in the middle of each quarter; of one of 2 mm with heat holes a cross of 0.8 mm stays free, so that 0.6 mm are left; a stroke is its own opening."""
+    """Of a pad of 4 x 5 mm: 38 % of each side, 1.52 x 1.9 mm, in the middle of each quarter; of one
+    of 2 mm with heat holes a cross of 0.8 mm stays free, so that 0.6 mm are left; a stroke is its
+    own opening.
+    """
     found = stencil_openings(Box(0, 0, 4 * MM, 5 * MM))
-    assert {(b.x / MM, b.y / MM) for b in found if isinstance(b, Box)} == {(x, y) for x in (-1, 1) for y in (-1.25, 1.25)}  # fmt: skip
+    assert {(b.x / MM, b.y / MM) for b in found if isinstance(b, Box)} == {
+        (x, y) for x in (-1, 1) for y in (-1.25, 1.25)
+    }
     assert {(b.w / MM, b.h / MM) for b in found if isinstance(b, Box)} == {(1.52, 1.9)}
     holed = stencil_openings(Box(0, 0, 2 * MM, 2 * MM), holed=True)
     assert {(b.w / MM, b.h / MM) for b in holed if isinstance(b, Box)} == {(0.6, 0.6)}
@@ -394,7 +432,9 @@ def test_the_mask_is_open_about_every_screw_hole(view: BoardView) -> None:
 
 
 def test_words_of_a_person_are_printed_or_reported(view: BoardView) -> None:
-    """Where there is room they stand about their place, where there is none, or no place, they are named."""
+    """Where there is room they stand about their place, where there is none, or no place, they are
+    named.
+    """
 
     def with_words(x: float | None = None, y: float = 0.0) -> BoardView:
         place = None if x is None else Place(x_mm=x, y_mm=y)

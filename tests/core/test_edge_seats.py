@@ -33,7 +33,8 @@ def test_seats_along_a_side_begin_in_its_middle(
     middle: tuple[float, float],
     step: tuple[float, float],
 ) -> None:
-    """A part 10 mm wide and 6 mm deep with its mouth on the side and the board on the left: 3 mm inwards, every half millimetre, as far as it fits.
+    """A part 10 mm wide and 6 mm deep with its mouth on the side and the board on the left: 3 mm
+    inwards, every half millimetre, as far as it fits.
 
     The fourth side is the triangle 3-4-5, whose 36.87 degrees are rounded to 37.
     """
@@ -54,7 +55,9 @@ def plain_board(*things: Plain) -> Brief:
 
 
 def test_the_upper_side_comes_first() -> None:
-    """Then the sides at half height, and the lower one last; each holds the part with a millimetre to spare."""
+    """Then the sides at half height, and the lower one last; each holds the part with a millimetre
+    to spare.
+    """
     brief = plain_board(thing("usb-device", "usb"))
     seats = list(along_edges(brief, brief.things[0], (9.0, 7.0)))
     order = list(dict.fromkeys(s.turn_deg for s in seats))
@@ -65,7 +68,10 @@ def test_the_upper_side_comes_first() -> None:
 
 
 def test_a_port_takes_the_first_seat_that_is_clear_inside_and_outside(library: Library) -> None:
-    """Without a place the middle of the upper side; beside what stands there; beside what stands before its plug; nowhere on a full board. A second port keeps clear of the first, what has a place or belongs elsewhere is left."""
+    """Without a place the middle of the upper side; beside what stands there; beside what stands
+    before its plug; nowhere on a full board. A second port keeps clear of the first, what has a
+    place or belongs elsewhere is left.
+    """
 
     def seats(*taken: BaseGeometry, behind: tuple[Rect, ...] = ()) -> list[Seat]:
         brief = plain_board(
@@ -97,7 +103,9 @@ def test_a_port_takes_the_first_seat_that_is_clear_inside_and_outside(library: L
 
 
 def test_fiducials_go_to_opposite_corners_first(library: Library) -> None:
-    """On 40 x 30 mm with the outermost 3 mm left to the rails: the lattice of half millimetres begins at 0.25, so 3.25 is the first that lies within."""
+    """On 40 x 30 mm with the outermost 3 mm left to the rails: the lattice of half millimetres
+    begins at 0.25, so 3.25 is the first that lies within.
+    """
     brief = plain_board(*(thing("fiducial", f"mark {n}") for n in (1, 2, 3)))
     found = corner_seats(brief, "main", library.pattern, [])
     spots = [(seat.x / MM, seat.y / MM) for seat in found.values()]
@@ -112,7 +120,9 @@ def test_fiducials_go_to_opposite_corners_first(library: Library) -> None:
 
 @pytest.mark.parametrize(("other", "free"), [(14.3, False), (14.4, True)])
 def test_a_port_leaves_room_for_the_plug_beside_it(other: float, free: bool) -> None:
-    """A grip of 12.35 mm and half of the 2 mm that fingers want on each side: strips of 14.35 mm, from the mouth outwards."""
+    """A grip of 12.35 mm and half of the 2 mm that fingers want on each side: strips of 14.35 mm,
+    from the mouth outwards.
+    """
     socket = LandPattern("u", (), Box(0, 0, 9 * MM, 7 * MM), Box(0, 0, 9 * MM, 7 * MM))
     plug = Plug("USB-C plug", 12.35, 6.5, 35.0, 0.8)
     one = plug_area(socket, Seat(30 * MM, round(3.5 * MM)), plug)

@@ -41,14 +41,18 @@ def test_a_port_settles_at_the_nearest_side(
 def test_the_mating_side_looks_out_on_both_sides(
     put: tuple[float, float], out: tuple[float, float], far: bool
 ) -> None:
-    """The middle of the body's lower side, seated as the board seats everything, lies on the outline."""
+    """The middle of the body's lower side, seated as the board seats everything, lies on the
+    outline.
+    """
     spot = at_edge(BOARD, UsbDevice(name="u"), Place(x_mm=put[0], y_mm=put[1], far=far))
     seat = Seat(round(spot.x_mm * MM), round(spot.y_mm * MM), spot.turn_deg, spot.far)
     assert seat.point(0, round(-3.65 * MM)) == (out[0] * MM, out[1] * MM)
 
 
 def test_a_slanted_side_and_an_outline_given_clockwise() -> None:
-    """The hypotenuse of a right triangle looks out at 45 degrees, however its corners are listed."""
+    """The hypotenuse of a right triangle looks out at 45 degrees, however its corners are
+    listed.
+    """
     for points in (((0, 0), (60, 0), (0, 60)), ((0, 60), (60, 0), (0, 0))):
         board = Board(outline=PolygonOutline(points_mm=points))
         spot = at_edge(board, UsbDevice(name="u"), Place(x_mm=29, y_mm=29))

@@ -1,4 +1,6 @@
-"""Storms of random edits: each is made or refused in words, the design can always be reviewed, and every plan hands over its files."""
+"""Storms of random edits: each is made or refused in words, the design can always be reviewed, and
+every plan hands over its files.
+"""
 
 import random
 from typing import Any, get_args

@@ -1,4 +1,6 @@
-"""Edits of any kind of thing, of boards and of choices: what they change, what they keep, where they refuse."""
+"""Edits of any kind of thing, of boards and of choices: what they change, what they keep, where
+they refuse.
+"""
 
 from typing import Any
 
@@ -53,9 +55,22 @@ def test_every_kind_comes_turns_changes_board_and_goes(handset: Design, model: t
 
 
 ADDED = {
-    "button": 1, "pad": 4, "stick": 3, "trigger": 1, "encoder": 3, "slider": 1, "touch": 2, "memory-card": 5,
-    "light-matrix": 8, "expansion": 8, "crystal": 2, "serial": 2, "headphones": 1, "hole": 0, "words": 0,
-}  # fmt: skip
+    "button": 1,
+    "pad": 4,
+    "stick": 3,
+    "trigger": 1,
+    "encoder": 3,
+    "slider": 1,
+    "touch": 2,
+    "memory-card": 5,
+    "light-matrix": 8,
+    "expansion": 8,
+    "crystal": 2,
+    "serial": 2,
+    "headphones": 1,
+    "hole": 0,
+    "words": 0,
+}
 
 
 @pytest.mark.parametrize("kind", ADDED)
@@ -164,7 +179,9 @@ def test_mirrored_and_copied_things_have_names_of_their_own(handset: Design) -> 
 
 
 def test_things_are_pasted_into_another_project(handset: Design) -> None:
-    """What its own project had and this one has not is left out: board, rail, brain; names stay one of each."""
+    """What its own project had and this one has not is left out: board, rail, brain; names stay one
+    of each.
+    """
     menu = handset.brief.thing("menu").model_dump(mode="json")
     foreign = {**menu, "board": "left half", "rail": "five volts", "brain": "second"}
     free = {**menu, "name": "fresh", "place": None}
@@ -201,7 +218,9 @@ def test_boards_come_go_and_take_their_things_along(handset: Design) -> None:
 
 
 def test_holes_come_along_when_the_outline_grows(handset: Design) -> None:
-    """150 x 70 mm with holes 5 mm from each side; 20 mm wider and 10 mm higher they are 5 mm from each side again."""
+    """150 x 70 mm with holes 5 mm from each side; 20 mm wider and 10 mm higher they are 5 mm from
+    each side again.
+    """
     outline = {"kind": "rounded-rectangle", "width_mm": 170, "height_mm": 80, "corner_mm": 5}
     wide = edit(handset, kind="set-outline", outline=outline)
     corners = {n: spot(wide, f"post {n}") for n in ("south west", "south east", "north west")}
@@ -251,17 +270,26 @@ def test_a_file_of_the_first_format_replaces_a_brief_too(handset: Design) -> Non
         ({"kind": "move-thing", "name": "dome", "x_mm": 200, "y_mm": 7}, "outside the board"),
         ({"kind": "move-thing", "name": "ghost", "x_mm": 20, "y_mm": 7}, "no 'ghost'"),
         ({"kind": "move-thing", "name": "dome", "x_mm": 38, "y_mm": 7}, "overlaps"),
-        ({"kind": "move-thing", "name": "dome", "x_mm": 20, "y_mm": 7, "board": "moon"}, "does not have"),
+        (
+            {"kind": "move-thing", "name": "dome", "x_mm": 20, "y_mm": 7, "board": "moon"},
+            "does not have",
+        ),
         ({"kind": "add-thing", "thing": {"kind": "button", "name": "Dome"}}, "already"),
         ({"kind": "add-thing", "thing": {"kind": "button", "name": "all-dark"}}, "BUTTON_ALL_DARK"),
-        ({"kind": "add-thing", "thing": {"kind": "motion", "name": "tilt", "address": 60}}, "0x3c is taken"),
+        (
+            {"kind": "add-thing", "thing": {"kind": "motion", "name": "tilt", "address": 60}},
+            "0x3c is taken",
+        ),
         ({"kind": "rename-thing", "name": "dome", "new_name": "red"}, "already"),
         ({"kind": "release-thing", "name": "dome"}, "worked by hand"),
         ({"kind": "lock-pin", "signal": "button:ghost", "pin": "3"}, "no signal"),
         ({"kind": "seat-part", "role": "ghost", "x_mm": 3, "y_mm": 3}, "no part"),
-        ({"kind": "set-scheme", "scheme": {"name": "mixed", "direct": ["button:nobody"]}}, "does not have"),
+        (
+            {"kind": "set-scheme", "scheme": {"name": "mixed", "direct": ["button:nobody"]}},
+            "does not have",
+        ),
     ],
-)  # fmt: skip
+)
 def test_impossible_edits_say_why(finished: Design, fields: dict[str, Any], reason: str) -> None:
     with pytest.raises(EditRefused) as caught:
         edit(finished, **fields)
@@ -335,7 +363,10 @@ SMALL = {"kind": "rounded-rectangle", "width_mm": 40, "height_mm": 30, "corner_m
 
 
 def test_a_port_settles_when_it_comes_and_when_it_is_moved(handset: Design) -> None:
-    """The handset's outline is 150 x 70 mm; the body of the port is 7.3 mm deep. A turn that is given leaves it where it was put."""
+    """The handset's outline is 150 x 70 mm; the body of the port is 7.3 mm deep.
+
+    A turn that is given leaves it where it was put.
+    """
     port = {"kind": "usb-device", "name": "way in", "place": {"x_mm": 75, "y_mm": 69}}
     bare = edit(handset, kind="remove-things", names=["usb"])
     added = edit(bare, kind="add-thing", thing=port)
@@ -356,7 +387,9 @@ def test_a_port_settles_when_it_comes_and_when_it_is_moved(handset: Design) -> N
 
 
 def test_a_table_becomes_the_first_brain(handset: Design) -> None:
-    """With a brain its part changes; without one a chip comes; a table of the same name is replaced."""
+    """With a brain its part changes; without one a chip comes; a table of the same name is
+    replaced.
+    """
     text = "pad,port,can\n1,A1,input output\n2,,supply\n"
     taken = edit(handset, kind="use-pin-table", name="mine", text=text)
     assert (taken.brief.brains[0].name, taken.brief.brains[0].part) == ("chip", "own")

@@ -1,4 +1,6 @@
-"""The fault finder on a real circuit: what each fault does to readings, symptoms, and that the causes are found by few tests."""
+"""The fault finder on a real circuit: what each fault does to readings, symptoms, and that the
+causes are found by few tests.
+"""
 
 import pytest
 
@@ -41,7 +43,9 @@ def ref(desk: Desk, purpose: str) -> str:
     return next(c.ref for c in desk.circuit.components if purpose in c.purpose)
 
 
-def pick(faults: list[Fault], sort: str, ref: str = "", pad: str = "", nets: tuple[str, ...] = ()) -> Fault:  # fmt: skip
+def pick(
+    faults: list[Fault], sort: str, ref: str = "", pad: str = "", nets: tuple[str, ...] = ()
+) -> Fault:
     return next(
         f
         for f in faults
@@ -53,7 +57,9 @@ def pick(faults: list[Fault], sort: str, ref: str = "", pad: str = "", nets: tup
 
 
 def test_a_good_device_works(desk: Desk) -> None:
-    """Two AAA cells of 1.5 V: 3.0 V at the rail less what little is lost; the supply feeds what Power says."""
+    """Two AAA cells of 1.5 V: 3.0 V at the rail less what little is lost; the supply feeds what
+    Power says.
+    """
     good = Faulty(desk, GOOD)
     volts, wanted = good.rail()
     assert wanted == 3.0
@@ -73,9 +79,15 @@ def test_every_example_works_when_nothing_is_wrong(name: str, library: Library) 
 
 
 def test_resistors_are_read_through_the_circuit(desk: Desk) -> None:
-    """The boot resistor of 10 k between its net and ground; the pull-up of 2.7 k lies beside nothing; the coil of the sounder has 42 ohm."""
+    """The boot resistor of 10 k between its net and ground; the pull-up of 2.7 k lies beside
+    nothing; the coil of the sounder has 42 ohm.
+    """
     good = Faulty(desk, GOOD)
-    boot, pull, coil = ref(desk, "own memory"), ref(desk, "Pull-up of the screen clock"), ref(desk, "Sounder")  # fmt: skip
+    boot, pull, coil = (
+        ref(desk, "own memory"),
+        ref(desk, "Pull-up of the screen clock"),
+        ref(desk, "Sounder"),
+    )
     assert good.ohm((boot, "1"), (boot, "2")) == pytest.approx(10_000, rel=0.01)
     assert good.ohm((pull, "1"), (pull, "2")) == pytest.approx(2700, rel=0.01)
     assert good.ohm((coil, "1"), (coil, "2")) == pytest.approx(42, rel=0.01)
@@ -92,7 +104,9 @@ def test_each_sort_of_fault_shows(desk: Desk, faults: list[Fault]) -> None:
     assert opened.ohm((boot, "1"), (boot, "2")) == pytest.approx(10_000, rel=0.01)
     missing = Faulty(desk, pick(faults, "missing", boot))
     assert missing.ohm((boot, "1"), (boot, "2")) >= OPEN_OHM / 2
-    tenth = Faulty(desk, next(f for f in faults if f.sort == "value" and f.ref == boot and f.factor < 1))  # fmt: skip
+    tenth = Faulty(
+        desk, next(f for f in faults if f.sort == "value" and f.ref == boot and f.factor < 1)
+    )
     assert tenth.ohm((boot, "1"), (boot, "2")) == pytest.approx(1000, rel=0.01)
     stuck = Faulty(desk, pick(faults, "stuck", red))
     assert stuck.ohm((red, "1"), (red, "4")) == pytest.approx(0.05, rel=0.02)
@@ -122,7 +136,10 @@ def test_a_supply_shorted_to_ground_is_dead_and_draws_too_much(desk: Desk) -> No
 
 
 def test_a_missing_capacitor_is_missed_by_a_meter(desk: Desk, faults: list[Fault]) -> None:
-    """The reset net has 100 nF to ground; without it there is nothing. What is seen is that it is unsteady."""
+    """The reset net has 100 nF to ground; without it there is nothing.
+
+    What is seen is that it is unsteady.
+    """
     quiet = ref(desk, "Keeps reset quiet")
     probe = Probe("farad", (quiet, "1"), (quiet, "2"))
     assert Faulty(desk, GOOD).reading(probe) == pytest.approx(100e-9)
@@ -141,7 +158,9 @@ def test_a_glass_tells_which_joint(desk: Desk, faults: list[Fault]) -> None:
 
 
 def test_readings_are_weighed() -> None:
-    """A reading that is as expected is near certain, one a tenth off likely, one ten times off is not; a person who says `wrong` means any joint there."""
+    """A reading that is as expected is near certain, one a tenth off likely, one ten times off is
+    not; a person who says `wrong` means any joint there.
+    """
     ohm = Probe("ohm", ("R1", "1"), ("R1", "2"))
     assert likely(ohm, 1000, 1000) > 0.99
     assert 0.5 < likely(ohm, 1000, 1100) < 0.9
@@ -171,7 +190,9 @@ def test_readings_are_weighed() -> None:
 def test_the_cause_is_named_within_five_tests(
     sort: str, purpose: str, pad: str, desk: Desk, faults: list[Fault], suspects: Suspects
 ) -> None:
-    """K56: one test at a time, each by the line protocol from the simulated unit with the spread of its meter."""
+    """K56: one test at a time, each by the line protocol from the simulated unit with the spread of
+    its meter.
+    """
     fault = pick(faults, sort, ref(desk, purpose) if purpose else "", pad)
     unit = BenchUnit(desk, fault, seed=7)
     finder = Finder(suspects, symptom(unit.line("SYMPTOM")))
@@ -196,7 +217,9 @@ def test_neighbours_are_ranked_by_how_near_they_lie(faults: list[Fault]) -> None
 
 
 def test_the_table_of_the_first_power(desk: Desk, faults: list[Fault]) -> None:
-    """K55: 200 k of the chip between supply and ground; volts of the rail; the bench supply is limited to twice what waits, 50 mA at least."""
+    """K55: 200 k of the chip between supply and ground; volts of the rail; the bench supply is
+    limited to twice what waits, 50 mA at least.
+    """
     table = first_power(desk, faults)
     (rail,) = table.before
     assert rail.expected == pytest.approx(200_000, rel=0.02)

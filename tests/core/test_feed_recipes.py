@@ -1,4 +1,6 @@
-"""Sources, chargers, converters and USB: their netlists written out by hand, from the pin orders of the drawings and the circuits named beside them."""
+"""Sources, chargers, converters and USB: their netlists written out by hand, from the pin orders of
+the drawings and the circuits named beside them.
+"""
 
 import pytest
 
@@ -15,8 +17,10 @@ CHIP = thing("chip", "chip", part="stm32l433rct6")
 SWITCH = thing("power-switch", "switch", 60, 50)
 LITHIUM = thing("lithium-cell", "cell", 60, 30, far=True)
 
-# Charger CB-C1: 1 status, 2 ground, 3 cell, 4 in, 5 program; 1000 times the current at 1 V: 280 mA leave it cool -> 3.57 kΩ, next E24 3.6 kΩ.
-# Power path, common practice: P-channel transistor (1 gate, 2 source, 3 drain) from cell to device, gate at the plug's 5 V.
+# Charger CB-C1: 1 status, 2 ground, 3 cell, 4 in, 5 program; 1000 times the current at 1 V: 280 mA
+# leave it cool -> 3.57 kΩ, next E24 3.6 kΩ.
+# Power path, common practice: P-channel transistor (1 gate, 2 source, 3 drain) from cell to device,
+# gate at the plug's 5 V.
 # Regulator CB-L3: 1 in, 2 ground, 3 enable, 5 out.
 CHARGED = """
 wire-plug-2.0-2 lithium cell 1000 mAh: 1=CELL_TOP 2=GROUND
@@ -34,7 +38,8 @@ resistor-1608 100 kΩ: 1=CELL_IN 2=CELL_SENSE                     # half of 4.2 
 resistor-1608 100 kΩ: 1=CELL_SENSE 2=GROUND
 capacitor-1608 100 nF: 1=CELL_SENSE 2=GROUND
 """
-# USB Type-C: A1/B12 and A12/B1 ground (1, 12), A4/B9 and A9/B4 supply (2, 11), A5 and B5 (4, 10) each 5.1 kΩ to ground,
+# USB Type-C: A1/B12 and A12/B1 ground (1, 12), A4/B9 and A9/B4 supply (2, 11), A5 and B5 (4, 10)
+# each 5.1 kΩ to ground,
 # A6 and B6 plus (6, 8), A7 and B7 minus (5, 7); A8 and B8 (3, 9) stay open; shell on 13.
 USB = """
 usb-c-16 USB-C: 1=GROUND 2=LINK_USB_PLUG 4=LINK_USB_CC1 5=USB_MINUS 6=USB_PLUS 7=USB_MINUS 8=USB_PLUS 10=LINK_USB_CC2 11=LINK_USB_PLUG 12=GROUND 13=GROUND
@@ -182,7 +187,9 @@ def test_volts_that_nothing_makes_are_refused_with_what_every_way_lacks() -> Non
 
 
 def test_the_first_family_wants_series_resistors_and_a_pull_up_at_usb() -> None:
-    """Makers' hardware notes, from memory: 22 Ω in both lines, 1.5 kΩ from 3.3 V to plus tells full speed."""
+    """Makers' hardware notes, from memory: 22 Ω in both lines, 1.5 kΩ from 3.3 V to plus tells full
+    speed.
+    """
     chip = thing("chip", "chip", part="stm32f103c8t6")
     made = netlist(device(chip, thing("leads", "leads"), thing("usb-device", "usb")), "usb")
     assert {line for line in made if "22 Ω" in line or "1.5 k" in line} == written("""
@@ -191,13 +198,14 @@ def test_the_first_family_wants_series_resistors_and_a_pull_up_at_usb() -> None:
     resistor-1608 1.5 kΩ: 1=SUPPLY 2=USB_PLUS
     """)
     assert (
-        "guard-array guard array: 1=USB_PLUS_PORT 2=GROUND 3=USB_MINUS_PORT 4=USB_MINUS_PORT 5=LINK_USB_5V 6=USB_PLUS_PORT"
-        in made
+        "guard-array guard array: 1=USB_PLUS_PORT 2=GROUND 3=USB_MINUS_PORT 4=USB_MINUS_PORT"
+        " 5=LINK_USB_5V 6=USB_PLUS_PORT" in made
     )
 
 
 # Negotiator CB-N1: 1 in, 2 ground, 3 cc 1, 4 cc 2, 5 select (15 kΩ: 12 V), 6 good, an open drain.
-# The switch: 12 V over 100 kΩ and 100 kΩ leave 6 V at the gate, which may have 8 V; its source is at the plug.
+# The switch: 12 V over 100 kΩ and 100 kΩ leave 6 V at the gate, which may have 8 V; its source is
+# at the plug.
 TWELVE = """
 usb-c-16 USB-C: 1=GROUND 2=CHARGE_PLUG_PLUG 4=CHARGE_PLUG_CC1 10=CHARGE_PLUG_CC2 11=CHARGE_PLUG_PLUG 12=GROUND 13=GROUND
 fuse-3216 4 A: 1=CHARGE_PLUG_PLUG 2=CHARGE_PLUG_FUSED
@@ -236,21 +244,25 @@ def test_what_is_asked_for_at_5_v_decides_the_fuse(asks: str, fuse: str) -> None
 @pytest.mark.parametrize(
     ("lights", "asks", "part"),
     [
-        # 8 mA of the chip; 3 lights are 180 mA, 10 are 600 mA at a rail of 5 V: at 12 V in 0.28 A, through 0.4 V
+        # 8 mA of the chip; 3 lights are 180 mA, 10 are 600 mA at a rail of 5 V: at 12 V in 0.28 A,
+        # through 0.4 V
         (0, "500 mA", "diode-schottky-sod123"),
         (6, "500 mA", "ideal-diode-5"),
         (10, "12 V", "diode-schottky-sod123"),
     ],
 )
 def test_what_lets_current_out_follows_from_the_current(lights: int, asks: str, part: str) -> None:
-    """A Schottky diode of 1 A loses 0.4 V; above 250 mA an ideal diode is worth its price where it takes the volts (5.5 V)."""
+    """A Schottky diode of 1 A loses 0.4 V; above 250 mA an ideal diode is worth its price where it
+    takes the volts (5.5 V).
+    """
     port = thing("usb-charge", "plug", feeds=True, gives_v=3.3, asks=asks)
     more = (thing("light-chain", "ring", count=lights),) if lights else ()
     made = netlist(device(CHIP, port, *more), "plug")
     assert [line.split()[0] for line in made if line.startswith((part, "ideal", "diode"))] == [part]
 
 
-# Two sources on one rail: each has a diode (pad 1 is the cathode) into the same net; only the host has a converter.
+# Two sources on one rail: each has a diode (pad 1 is the cathode) into the same net; only the host
+# has a converter.
 BOTH = """
 wire-plug-2.5-2 nine-volt block: 1=BLOCK_TOP 2=GROUND
 diode-schottky-sod123 Schottky: 1=BLOCK_GUARDED 2=BLOCK_TOP
@@ -274,7 +286,9 @@ def test_two_sources_feed_one_rail_and_none_feeds_the_other() -> None:
 
 
 def test_a_pack_that_is_joined_has_a_diode_where_it_would_have_a_transistor_that_is_on() -> None:
-    """5 V of a host beside a pack of one lithium cell without charger: both below 8 V, where alone each has a P-channel transistor with its gate at ground."""
+    """5 V of a host beside a pack of one lithium cell without charger: both below 8 V, where alone
+    each has a P-channel transistor with its gate at ground.
+    """
     alone = netlist(device(CHIP, {**LITHIUM, "sense": False}), "cell")
     assert any(line.startswith("transistor-pmos") for line in alone)
     feed = thing("host-feed", "host", rail="cell")
@@ -307,7 +321,8 @@ def test_what_names_no_source_has_a_rail_of_its_own() -> None:
     assert [r.name for r in rails_of(device(CHIP, *ring))] == ["block", "jack"]
 
 
-# P-channel transistor: 1 gate, 2 source, 3 drain; NPN: 1 base, 2 emitter, 3 collector. 3.3 V over 10 kΩ: 0.33 mA, a twentieth
+# P-channel transistor: 1 gate, 2 source, 3 drain; NPN: 1 base, 2 emitter, 3 collector. 3.3 V over
+# 10 kΩ: 0.33 mA, a twentieth
 # of it for the base: (3.3 - 0.4 - 0.7) V / 16.5 µA = 133 kΩ.
 SWITCHED = """
 transistor-pmos-sot23 P-channel: 1=SWITCHED_QUIET_GATE 2=SUPPLY 3=SUPPLY_QUIET

@@ -1,6 +1,8 @@
-"""Briefs of the first format: read, they give the device that they gave before the things had kinds.
+"""Briefs of the first format: read, they give the device that they gave before the things had
+kinds.
 
-The plans, parts, nets and seats beside them were written by the last version that knew that format only; where the placer seats what the brief leaves open is its own affair.
+The plans, parts, nets and seats beside them were written by the last version that knew that format
+only; where the placer seats what the brief leaves open is its own affair.
 """
 
 import json
@@ -54,13 +56,16 @@ def test_the_same_device_comes_of_it(name: str) -> None:
         wanted["seats"] = [row for row in wanted["seats"] if row[0] in seated]
         assert made == wanted
         return
-    # These had no circuit then, and their ports no pads: which pin carries a line may differ now, the lines may not.
+    # These had no circuit then, and their ports no pads: which pin carries a line may differ now,
+    # the lines may not.
     lines = [[row[:3] for row in found.get("pins", [])] for found in (made, wanted)]
     assert lines[0] == lines[1]
 
 
 def test_the_first_format_takes_what_it_always_took() -> None:
-    """The schema that was published for it then, kept as a file; only names in pin tables have been held to patterns since."""
+    """The schema that was published for it then, kept as a file; only names in pin tables have been
+    held to patterns since.
+    """
     kept = json.loads((FIRST / "brief.schema.json").read_text("utf-8"))
     now = json.loads(json.dumps(FirstBrief.model_json_schema(), sort_keys=True))
     plain_kept, plain_now = bare(kept), bare(now)

@@ -1,6 +1,8 @@
-"""Boards with four layers: planes known by hand, files read by an independent reader, and damage to them found.
+"""Boards with four layers: planes known by hand, files read by an independent reader, and damage to
+them found.
 
-The inner clearance of 0.25 mm from the wall of a hole is common practice, no source; layer names follow the Gerber layer format specification, section 5.6.3.
+The inner clearance of 0.25 mm from the wall of a hole is common practice, no source; layer names
+follow the Gerber layer format specification, section 5.6.3.
 """
 
 import json
@@ -83,7 +85,9 @@ def test_the_supply_with_most_contacts_gets_the_plane() -> None:
 def test_planes_reach_over_the_board_and_leave_holes_of_others_their_room(
     four: Design, view: BoardView
 ) -> None:
-    """Own vias lie in the plane in full; every other hole keeps a quarter of a millimetre from its wall, at most 20 micrometres more; the edge keeps the house's distance."""
+    """Own vias lie in the plane in full; every other hole keeps a quarter of a millimetre from its
+    wall, at most 20 micrometres more; the edge keeps the house's distance.
+    """
     found = planes(four)
     assert list(found) == ["GROUND", "SUPPLY"]
     for net, plane in found.items():
@@ -105,7 +109,10 @@ def test_planes_reach_over_the_board_and_leave_holes_of_others_their_room(
 def test_leads_hang_on_spokes_and_every_supply_pad_has_a_way_into_the_plane(
     four: Design, view: BoardView
 ) -> None:
-    """A soldered lead of ground is joined to its plane over four spokes of 0.3 mm; beside each surface pad of the supply a plated hole of it lies within 1.5 mm, or there was no room, which holds for few."""
+    """A soldered lead of ground is joined to its plane over four spokes of 0.3 mm; beside each
+    surface pad of the supply a plated hole of it lies within 1.5 mm, or there was no room, which
+    holds for few.
+    """
     (ground,) = areas_of(planes(four)["GROUND"].pieces)
     leads = [p for p in view.pads if p.net == "GROUND" and p.drill_nm and not p.in_full]
     assert leads
@@ -133,7 +140,9 @@ def test_no_rule_is_broken_by_planes_and_their_vias(four: Design, library: Libra
 def test_a_plane_too_near_is_found(
     four: Design, library: Library, grow_nm: int, words: str
 ) -> None:
-    """The plane of the supply made larger by hand: 0.25 mm of room less 0.17 are below the 0.15 mm that the house asks; made smaller it is a pass."""
+    """The plane of the supply made larger by hand: 0.25 mm of room less 0.17 are below the 0.15 mm
+    that the house asks; made smaller it is a pass.
+    """
     pour = slice_of(four.pour)
     (area,) = areas_of(planes(four)["SUPPLY"].pieces)
     wide = area.buffer(grow_nm)
@@ -174,8 +183,13 @@ def test_a_plane_in_pieces_is_told(four: Design, library: Library) -> None:
 
 
 def test_the_files_name_their_layers(made: Release) -> None:
-    """L1 to L4 from the near side, holes from the first to the last, the stack of the job file 1.6 mm thick in all."""
-    text = {name: made.files[FOLDER + name].decode() for name in ("copper-near.gbr", *INNER, "copper-far.gbr")}  # fmt: skip
+    """L1 to L4 from the near side, holes from the first to the last, the stack of the job file 1.6
+    mm thick in all.
+    """
+    text = {
+        name: made.files[FOLDER + name].decode()
+        for name in ("copper-near.gbr", *INNER, "copper-far.gbr")
+    }
     functions = [t.split("TF.FileFunction,")[1].split("*")[0] for t in text.values()]
     assert functions == ["Copper,L1,Top", "Copper,L2,Inr", "Copper,L3,Inr", "Copper,L4,Bot"]
     assert b"Plated,1,4,PTH" in made.files[FOLDER + "holes-plated.drl"]
@@ -190,8 +204,12 @@ def test_the_files_name_their_layers(made: Release) -> None:
     assert {row["Path"] for row in job["FilesAttributes"]} >= set(INNER)
 
 
-def test_an_independent_reader_sees_the_planes(made: Release, four: Design, view: BoardView) -> None:  # fmt: skip
-    """gerbonara: at the middle of every own via there is copper, in the gap about every other hole none."""
+def test_an_independent_reader_sees_the_planes(
+    made: Release, four: Design, view: BoardView
+) -> None:
+    """gerbonara: at the middle of every own via there is copper, in the gap about every other hole
+    none.
+    """
     for name, net in zip(INNER, ("GROUND", "SUPPLY"), strict=True):
         read = gerbonara.GerberFile.from_string(made.files[FOLDER + name].decode())
         dark = shapely.Polygon()
@@ -213,7 +231,9 @@ def test_an_independent_reader_sees_the_planes(made: Release, four: Design, view
 
 
 def test_damage_inside_is_found(made: Release, view: BoardView) -> None:
-    """A plane that is gone, one that covers a hole of another net, planes exchanged: read back from the files alone."""
+    """A plane that is gone, one that covers a hole of another net, planes exchanged: read back from
+    the files alone.
+    """
     good = made.files
     assert prove(good, view, {}).holds
     first, second = (FOLDER + name for name in INNER)
@@ -232,7 +252,9 @@ def test_damage_inside_is_found(made: Release, view: BoardView) -> None:
 
 
 def test_what_four_layers_cost(made: Release, library: Library, finished: Design) -> None:
-    """By hand: 64 x 42 mm are 0.2688 dm²; ten boards at 0.86... the house's own share; inner layers at 310 cents a dm² beside 260. A house of two layers complains."""
+    """By hand: 64 x 42 mm are 0.2688 dm²; ten boards at 0.86... the house's own share; inner layers
+    at 310 cents a dm² beside 260. A house of two layers complains.
+    """
     from datetime import date
 
     house = library.house("millrace")
@@ -240,7 +262,9 @@ def test_what_four_layers_cost(made: Release, library: Library, finished: Design
     assert seen.complaints == ()
     area = 0.64 * 0.42
     for count, share in ((5, 1.0), (20, 0.86)):
-        found = quote(house, seen, count, "lead-free solder", "green", 1600, "parcel", date(2027, 1, 4))  # fmt: skip
+        found = quote(
+            house, seen, count, "lead-free solder", "green", 1600, "parcel", date(2027, 1, 4)
+        )
         assert dict(found.lines)[f"{count} boards"] == round(area * (260 + 310) * count * share)
     pooled = inspect(made.files, library.house("ropewalk"))
     assert "Boards of 4 layers are not made here." in pooled.complaints

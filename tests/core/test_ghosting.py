@@ -1,4 +1,6 @@
-"""Ghosting against a plain graph search (networkx), the proof for chords, and the least cures against trying everything."""
+"""Ghosting against a plain graph search (networkx), the proof for chords, and the least cures
+against trying everything.
+"""
 
 import itertools
 import random
@@ -41,7 +43,9 @@ def random_matrix(chance: random.Random, rows: int, columns: int) -> KeyWiring:
 
 
 def by_graph_search(wiring: KeyWiring, pressed: tuple[str, ...]) -> frozenset[str]:
-    """Lines as nodes, pressed keys as edges from column to row, and back where there is no diode; a key reads as pressed where a way exists."""
+    """Lines as nodes, pressed keys as edges from column to row, and back where there is no diode; a
+    key reads as pressed where a way exists.
+    """
     graph = networkx.DiGraph()
     for key, row, column in wiring.cells:
         graph.add_nodes_from([("r", row), ("c", column)])
@@ -114,7 +118,9 @@ def test_the_least_cures_are_the_least(seed: int) -> None:
 
 
 def test_three_corners_of_a_rectangle_close_the_fourth() -> None:
-    """The textbook case (common practice): without diodes the fourth key appears, with them it does not."""
+    """The textbook case (common practice): without diodes the fourth key appears, with them it does
+    not.
+    """
     cells = (("a", 0, 0), ("b", 0, 1), ("c", 1, 1), ("d", 1, 0))
     bare = KeyWiring("bare matrix", 2, 2, cells)
     assert read_as_pressed(bare, "abc") == frozenset("abcd")
@@ -220,7 +226,9 @@ def test_keys_held_at_once_against_trying_everything() -> None:
 
 
 def test_a_ghost_over_nine_keys_is_found() -> None:
-    """A ring of ten keys in a matrix of five by five: nine of them held make the tenth appear, and no fewer do."""
+    """A ring of ten keys in a matrix of five by five: nine of them held make the tenth appear, and
+    no fewer do.
+    """
     ring = [(i, i) for i in range(5)] + [((i + 1) % 5, i) for i in range(5)]
     cells = tuple((f"k{n}", r, c) for n, (r, c) in enumerate(ring))
     wiring = KeyWiring("bare matrix", 5, 5, cells)
@@ -230,7 +238,9 @@ def test_a_ghost_over_nine_keys_is_found() -> None:
 
 
 def test_pins_of_their_own_leave_no_ghost() -> None:
-    """After the cure nothing is read wrongly, by an independent search over all that may be held."""
+    """After the cure nothing is read wrongly, by an independent search over all that may be
+    held.
+    """
     for seed in range(150):
         chance = random.Random(seed)
         wiring = random_matrix(chance, 3, 3)

@@ -1,4 +1,6 @@
-"""Devices with faults that were found by hand: each gets the finding that ought to come, or comes out right. Reviewed by a hardware engineer; limits of parts from memory of data sheets."""
+"""Devices with faults that were found by hand: each gets the finding that ought to come, or comes
+out right. Reviewed by a hardware engineer; limits of parts from memory of data sheets.
+"""
 
 from pathlib import Path
 

@@ -1,4 +1,6 @@
-"""A track drawn across the ways of others: they are led about it, everything else stays to the nanometre."""
+"""A track drawn across the ways of others: they are led about it, everything else stays to the
+nanometre.
+"""
 
 import pytest
 
@@ -29,9 +31,14 @@ def across(track: Track, net: str, far: bool | None = None) -> DrawTracks:
     level = abs(track.x2_nm - track.x1_nm) > abs(track.y2_nm - track.y1_nm)
     dx, dy = (0, HALF_NM) if level else (HALF_NM, 0)
     piece = Track(
-        net=net, far=track.far if far is None else far, width_nm=WIDTH_NM,
-        x1_nm=x - dx, y1_nm=y - dy, x2_nm=x + dx, y2_nm=y + dy,
-    )  # fmt: skip
+        net=net,
+        far=track.far if far is None else far,
+        width_nm=WIDTH_NM,
+        x1_nm=x - dx,
+        y1_nm=y - dy,
+        x2_nm=x + dx,
+        y2_nm=y + dy,
+    )
     return DrawTracks(board="main", tracks=(piece,))
 
 
@@ -69,7 +76,10 @@ def test_one_is_led_about_and_all_others_stay(finished: Design, library: Library
 def test_what_leads_nowhere_goes_back_to_the_next_pad_or_branch(
     plain: BoardView, pads: list[tuple[float, float]], stays: list[int], vias: list[int]
 ) -> None:
-    """A way on the near side, behind, and on the near side again; its piece behind is crossed. Another such way of the net, 10 mm above, is not, and stays."""
+    """A way on the near side, behind, and on the near side again; its piece behind is crossed.
+
+    Another such way of the net, 10 mm above, is not, and stays.
+    """
     tracks = (
         track("A", 10, 15, 15, 15),
         track("A", 15, 15, 25, 15, far=True),
@@ -92,15 +102,25 @@ def test_what_leads_nowhere_goes_back_to_the_next_pad_or_branch(
 
 
 def test_of_ground_only_what_is_in_the_way_goes(finished: Design, library: Library) -> None:
-    """Its ends lie in the pour and are no loose ones: other short ways of ground stay, and ground is whole again."""
+    """Its ends lie in the pour and are no loose ones: other short ways of ground stay, and ground
+    is whole again.
+    """
     short = [
         t.model_copy(update={"net": "GROUND", "by_hand": False})
         for y in (3_000_000, 6_000_000)
         for t in across(
-            Track(net="A", far=False, x1_nm=1_000_000, y1_nm=y, x2_nm=1_000_000, y2_nm=y, width_nm=1_000),
+            Track(
+                net="A",
+                far=False,
+                x1_nm=1_000_000,
+                y1_nm=y,
+                x2_nm=1_000_000,
+                y2_nm=y,
+                width_nm=1_000,
+            ),
             "GROUND",
         ).tracks
-    ]  # fmt: skip
+    ]
     routing = slice_of(finished.routing)
     view = board_view(finished, library)
     laid = routing.model_copy(update={"tracks": (*routing.tracks, *short)})
@@ -112,7 +132,9 @@ def test_of_ground_only_what_is_in_the_way_goes(finished: Design, library: Libra
 
 
 def test_what_is_not_in_the_way_is_only_drawn(finished: Design, library: Library) -> None:
-    """The same piece on the other side of the track, where nothing lies, gives what drawing gives."""
+    """The same piece on the other side of the track, where nothing lies, gives what drawing
+    gives.
+    """
     drawing = across(longest(finished, "BUTTON_BRIGHTER"), "CELLS", far=False)
     made, gave = made_to_give_way(finished, library, drawing, lambda _: True)
     plain = drawing.apply(finished)
@@ -130,7 +152,9 @@ def test_what_a_person_drew_does_not_give_way(finished: Design, library: Library
 
 
 def test_a_fence_that_leaves_no_way_is_refused(finished: Design, library: Library) -> None:
-    """Tracks of another net all along both sides of a board part its halves: the nets between them are named."""
+    """Tracks of another net all along both sides of a board part its halves: the nets between them
+    are named.
+    """
     left, _, right, high = board_view(finished, library).outline.bounds
     x, top = round((left + right) / 2), round(high) - 400_000
     fence = tuple(

@@ -1,4 +1,6 @@
-"""The router's maps, cell by cell, against distances of shapely; windows, via spacing and negotiation on boards known by hand."""
+"""The router's maps, cell by cell, against distances of shapely; windows, via spacing and
+negotiation on boards known by hand.
+"""
 
 from itertools import product
 
@@ -50,7 +52,9 @@ DRAWN = Wires(
 
 
 def expected(side: str, width: int, half: int, router: Router) -> np.ndarray:  # type: ignore[type-arg]
-    """Who owns each cell: nobody, the one net that is near, or none where several are, or where something of no net is."""
+    """Who owns each cell: nobody, the one net that is near, or none where several are, or where
+    something of no net is.
+    """
     rules = router.given.rules
     xs, ys = np.meshgrid(np.arange(router.grid.columns), np.arange(router.grid.rows))
     spots = shapely.points(xs.ravel() * CELL_NM, ys.ravel() * CELL_NM)
@@ -85,7 +89,9 @@ def expected(side: str, width: int, half: int, router: Router) -> np.ndarray:  #
 
 @pytest.mark.parametrize(("side", "width"), list(product((NEAR, FAR), (SIGNAL, SUPPLY, VIA))))
 def test_every_cell_has_its_owner(library: Library, side: str, width: int) -> None:
-    """Boxes, discs, strokes and turned boxes, a fiducial with its bare ring, a screw, the edge, a track and a via by hand."""
+    """Boxes, discs, strokes and turned boxes, a fiducial with its bare ring, a screw, the edge, a
+    track and a via by hand.
+    """
     router = Router(given(library, *PADS, holes=(HOLE,), wires=DRAWN))
     grid = router.grid
     assert (grid.columns, grid.rows) == (121, 91)
@@ -100,7 +106,9 @@ def test_every_cell_has_its_owner(library: Library, side: str, width: int) -> No
 
 
 def test_vias_may_stand_where_both_sides_agree(library: Library) -> None:
-    """Free on one side and a net's on the other is the net's; two nets, or what is blocked, is nobody's; about what a person drew too."""
+    """Free on one side and a net's on the other is the net's; two nets, or what is blocked, is
+    nobody's; about what a person drew too.
+    """
     router = Router(given(library, *PADS, holes=(HOLE,), wires=DRAWN))
     grid, rules = router.grid, router.given.rules
     reach = rules.via_nm / 2 + rules.drawn_gap_nm + MARGIN
@@ -123,7 +131,9 @@ def test_vias_may_stand_where_both_sides_agree(library: Library) -> None:
     ("reach_nm", "cells"), [(100_000, 5), (269_000, 21), (274_000, 25), (300_000, 29)]
 )
 def test_a_disc_counts_the_half_step_that_slanting_ways_lose(reach_nm: int, cells: int) -> None:
-    """By hand: squares of whole steps below reach² and half a cell's diagonal squared, 0.5: 1.5 holds 5 cells, 7.74 holds 21, 8.008 those at (2, 2) too, 9.5 those at 3."""
+    """By hand: squares of whole steps below reach² and half a cell's diagonal squared, 0.5: 1.5
+    holds 5 cells, 7.74 holds 21, 8.008 those at (2, 2) too, 9.5 those at 3.
+    """
     xs, ys = disc(reach_nm)
     assert len(xs) == cells
     assert set(zip(xs.tolist(), ys.tolist(), strict=True)) == {
@@ -132,13 +142,19 @@ def test_a_disc_counts_the_half_step_that_slanting_ways_lose(reach_nm: int, cell
 
 
 def test_tracks_begin_in_the_middle_part_of_a_pad(library: Library) -> None:
-    """Of a pad of 1.2 x 0.6 mm at 3, 3 a track 0.2 mm wide may begin half a millimetre left and right and 0.2 above and below: 11 x 5 cells; of a disc of 1.5 mm within 0.7 of its radius less half a track."""
+    """Of a pad of 1.2 x 0.6 mm at 3, 3 a track 0.2 mm wide may begin half a millimetre left and
+    right and 0.2 above and below: 11 x 5 cells; of a disc of 1.5 mm within 0.7 of its radius less
+    half a track.
+    """
     router = Router(given(library, *PADS))
     grid = router.grid
 
     def cells(one: Copper, width: int) -> set[tuple[int, int, int]]:
         nodes = terminal_nodes(grid, [one], router.numbers[one.net], width).tolist()
-        return {(n // grid.area, n % grid.area % grid.columns, n % grid.area // grid.columns) for n in nodes}  # fmt: skip
+        return {
+            (n // grid.area, n % grid.area % grid.columns, n % grid.area // grid.columns)
+            for n in nodes
+        }
 
     assert cells(PADS[0], SIGNAL) == {(0, x, y) for x in range(25, 36) for y in range(28, 33)}
     assert cells(PADS[0], SUPPLY) == {(0, x, y) for x in range(26, 35) for y in range(29, 32)}
@@ -151,7 +167,9 @@ def test_tracks_begin_in_the_middle_part_of_a_pad(library: Library) -> None:
 
 
 def test_a_second_via_keeps_its_distance() -> None:
-    """With a reach of 2.5 cells: the place itself is marked for use again, all within the circle are barred, those at 2.83 are not, a place marked already stays."""
+    """With a reach of 2.5 cells: the place itself is marked for use again, all within the circle
+    are barred, those at 2.83 are not, a place marked already stays.
+    """
     columns, rows = 12, 12
     marks = np.zeros(columns * rows, dtype=np.int32)
     marks[5 * columns + 6] = 7
@@ -167,7 +185,10 @@ def test_a_second_via_keeps_its_distance() -> None:
 
 
 def test_a_drop_keeps_its_distance_to_holes(library: Library) -> None:
-    """Edge to edge 0.25 mm (the house): from the middle of a hole of 1 mm to that of a via of 0.3 mm 0.5 + 0.15 + 0.25 = 0.9 mm; to the hole of another via 0.55 mm, so that their copper of 0.6 mm is no nearer than the hole asks."""
+    """Edge to edge 0.25 mm (the house): from the middle of a hole of 1 mm to that of a via of 0.3
+    mm 0.5 + 0.15 + 0.25 = 0.9 mm; to the hole of another via 0.55 mm, so that their copper of 0.6
+    mm is no nearer than the hole asks.
+    """
     hole = Hole(*nm(6, 4, 1.0), plated=True, net="P", owner="x")
     asked = given(library, pad("P", Round(*nm(2, 2, 0.8))), holes=(hole,))
     around = Surroundings(asked, Routing(tracks=(), vias=()))
@@ -189,14 +210,19 @@ def test_a_drop_keeps_its_distance_to_holes(library: Library) -> None:
 def test_how_far_from_its_middle_a_track_may_end_in_a_pad(
     shape: Round | Box | Bar, reach: tuple[float, float]
 ) -> None:
-    """A track of 0.3 mm: half of the pad less 0.15 mm along each side of an upright one, seven tenths of that in a round one or along the shorter side of a turned one, half a step of the grid at least."""
+    """A track of 0.3 mm: half of the pad less 0.15 mm along each side of an upright one, seven
+    tenths of that in a round one or along the shorter side of a turned one, half a step of the grid
+    at least.
+    """
     x, y, wide, high = middle_part(pad("A", shape), 150_000)
     assert (x, y) == nm(3, 2)
     assert (wide / MM, high / MM) == pytest.approx(reach, abs=0.001)
 
 
 def test_copper_with_a_bare_ring_keeps_more_away() -> None:
-    """A fiducial of 1 mm with a ring of 0.5 mm: half a millimetre of itself, and what the ring is wider than the gap of 0.15 mm."""
+    """A fiducial of 1 mm with a ring of 0.5 mm: half a millimetre of itself, and what the ring is
+    wider than the gap of 0.15 mm.
+    """
     ring = Copper("", (NEAR,), Round(0, 0, MM), "pad", "F1", "1", bare_nm=500_000)
     side = OneSide([ring], 150_000)
     for away, clear in ((0.999, False), (1.001, True)):
@@ -224,7 +250,9 @@ def test_a_way_is_better_where_it_is_shorter_or_has_fewer_corners(
 
 
 def test_two_pads_of_ground_with_a_wall_between_are_not_whole(library: Library) -> None:
-    """A wall of another net over the whole board on both sides; one pad alone is whole whatever stands there."""
+    """A wall of another net over the whole board on both sides; one pad alone is whole whatever
+    stands there.
+    """
     wall = pad("W", Box(*nm(6, 4.5, 0.6, 9)), (NEAR, FAR))
     left, right = (pad(GROUND, Round(*nm(x, 4.5, 0.8))) for x in (2, 10))
     assert not ground_is_whole(Router(given(library, left, right, wall)))
@@ -233,7 +261,9 @@ def test_two_pads_of_ground_with_a_wall_between_are_not_whole(library: Library) 
 
 
 def test_a_wire_that_lies_fast_gives_its_own_side_of_nodes(library: Library) -> None:
-    """A level track from 2 to 4 mm at 3 mm, cells of 0.1 mm: the nodes of its line on its own side, of a via on both; the far side comes after all cells of the near one."""
+    """A level track from 2 to 4 mm at 3 mm, cells of 0.1 mm: the nodes of its line on its own side,
+    of a via on both; the far side comes after all cells of the near one.
+    """
     router = Router(given(library, *PADS))
     grid = router.grid
     row = [30 * grid.columns + column for column in range(20, 41)]
@@ -251,14 +281,19 @@ def test_a_wire_that_lies_fast_gives_its_own_side_of_nodes(library: Library) -> 
     [((10, 6), 5.0), ((0, 0), 7.0), ((3, 4), 0.0), ((11, 20), 12.0), ((12.5, 9), 0.5)],
 )
 def test_the_nearest_node_counts_rows_and_columns(place: tuple[float, float], away: float) -> None:
-    """Nodes at column 3, row 4 and column 12, row 9 (on the far side): columns and rows apart, added up."""
+    """Nodes at column 3, row 4 and column 12, row 9 (on the far side): columns and rows apart,
+    added up.
+    """
     columns, area = 20, 400
     nodes = np.array([4 * columns + 3, area + 9 * columns + 12], dtype=np.int32)
     assert least_apart(nodes, *place, columns, area) == pytest.approx(away)
 
 
 def test_a_stamp_stays_on_its_side_and_counts_each_cell_once() -> None:
-    """On a grid of 4 x 3, two nodes in the lower left corner of the far side, each with the four cells beside it: three of the cells beside the corner and three beside the next are on the grid, two of them the same."""
+    """On a grid of 4 x 3, two nodes in the lower left corner of the far side, each with the four
+    cells beside it: three of the cells beside the corner and three beside the next are on the grid,
+    two of them the same.
+    """
     occupied, epoch = np.zeros(24, dtype=np.int16), np.zeros(24, dtype=np.int32)
     out = np.zeros(24, dtype=np.int32)
     dx, dy = np.array([0, 1, -1, 0, 0], dtype=np.int32), np.array([0, 0, 0, 1, -1], dtype=np.int32)
@@ -273,13 +308,17 @@ def test_a_stamp_stays_on_its_side_and_counts_each_cell_once() -> None:
 
 
 def test_ways_shy_away_from_the_ends_of_spokes(library: Library) -> None:
-    """Nearer than 0.35 mm to the spokes of a ground pad, not at 0.35 mm itself, where the rows beside one lie exactly (common practice, no source)."""
+    """Nearer than 0.35 mm to the spokes of a ground pad, not at 0.35 mm itself, where the rows
+    beside one lie exactly (common practice, no source).
+    """
     ground = pad(GROUND, Box(*nm(6, 4.55, 1.2, 0.6)))
     router = Router(given(library, ground, pad("A", Round(*nm(2, 2, 0.8)))))
     shy_of_spokes(router)
     xs, ys = np.meshgrid(np.arange(router.grid.columns), np.arange(router.grid.rows))
     spots = shapely.points(xs.ravel() * CELL_NM, ys.ravel() * CELL_NM)
-    away = np.min([shapely.distance(core_of(bar), spots) for bar in spokes_of(ground.shape)], axis=0)  # fmt: skip
+    away = np.min(
+        [shapely.distance(core_of(bar), spots) for bar in spokes_of(ground.shape)], axis=0
+    )
     assert (away == 350_000).any()
     near = router.grid.shy[: router.grid.area] > 0
     assert np.array_equal(near, away < 350_000)

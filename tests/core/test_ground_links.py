@@ -1,4 +1,6 @@
-"""Ground is poured: it gets tracks only where its pour would not reach, and says so where nothing leads there."""
+"""Ground is poured: it gets tracks only where its pour would not reach, and says so where nothing
+leads there.
+"""
 
 import pytest
 from shapely.geometry import box
@@ -43,7 +45,9 @@ def test_ground_in_the_open_needs_no_track(library: Library) -> None:
 
 
 def test_a_pad_behind_a_fence_hangs_on_a_stitch(library: Library) -> None:
-    """Inside the fence ground is poured on both sides, and the pour stitches them: no track is needed."""
+    """Inside the fence ground is poured on both sides, and the pour stitches them: no track is
+    needed.
+    """
     made = routed(library, ground("R1", 6, 10), ground("R2", 24, 10), *fence(6, 10, 3, (NEAR,)))
     assert made == Routing(tracks=(), vias=())
 

@@ -1,4 +1,6 @@
-"""Wiring by hand: what is drawn or kept lies fast, what is cut is gone, and the router makes the rest."""
+"""Wiring by hand: what is drawn or kept lies fast, what is cut is gone, and the router makes the
+rest.
+"""
 
 from typing import Any
 

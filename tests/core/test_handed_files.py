@@ -1,7 +1,9 @@
-"""The files of a pin plan against texts written by hand, without a solver: header, report, overlay, map, wiring card.
+"""The files of a pin plan against texts written by hand, without a solver: header, report, overlay,
+map, wiring card.
 
-Descriptor bytes are put together by hand after HID 1.11 (section 6.2.2, items) and the HID usage tables; the overlay after the
-kernel's bindings for gpio-keys and gpio-matrix-keypad (from memory); millimetres of the card with 72 points to the inch.
+Descriptor bytes are put together by hand after HID 1.11 (section 6.2.2, items) and the HID usage
+tables; the overlay after the kernel's bindings for gpio-keys and gpio-matrix-keypad (from memory);
+millimetres of the card with 72 points to the inch.
 """
 
 import io
@@ -160,24 +162,16 @@ def test_the_report_of_a_controller_byte_by_byte() -> None:
     assert lint(wanted) == []
     text = files["usb-report.h"].decode()
     assert text.startswith(
-        "/* USB report of Bell pad. Written by Loquet from the pin plan; the order of buttons is that of pins.h. */\n"
-        "#ifndef BELL_PAD_REPORT_H\n#define BELL_PAD_REPORT_H\n#include <stdint.h>\n\n"
-        "/* Layout, from the first bit on:\n"
-        "   bit 0: buttons: 4 x 1 bit, 0 to 1\n"
-        "   bit 4: padding: 1 x 4 bit\n"
-        "   bit 8: hat: 1 x 4 bit, 0 to 7\n"
-        "   bit 12: padding: 1 x 4 bit\n"
-        "   bit 16: aim x: 1 x 16 bit, 0 to 4095\n"
-        "   bit 32: aim y: 1 x 16 bit, 0 to 4095\n"
-        "   bit 48: pull pull: 1 x 16 bit, 0 to 4095\n"
-        "   bit 64: dial turns: 1 x 8 bit, -127 to 127\n"
-        "   9 bytes, no report id\n"
-        "   button 1: button hush\n"
-        "   hat up: way up\n   hat down: way down\n   hat left: way left\n   hat right: way right\n"
-        "   button 2: button go\n   button 3: aim press\n   button 4: dial press\n"
-        "   none: button bell\n*/\n"
-        "static const uint8_t BELL_PAD_REPORT[] = {\n"
-        "    0x05, 0x01, /* Usage Page 1: generic desktop */\n"
+        "/* USB report of Bell pad. Written by Loquet from the pin plan; the order of buttons is"
+        " that of pins.h. */\n#ifndef BELL_PAD_REPORT_H\n#define BELL_PAD_REPORT_H\n#include"
+        " <stdint.h>\n\n/* Layout, from the first bit on:\n   bit 0: buttons: 4 x 1 bit, 0 to 1\n  "
+        " bit 4: padding: 1 x 4 bit\n   bit 8: hat: 1 x 4 bit, 0 to 7\n   bit 12: padding: 1 x 4"
+        " bit\n   bit 16: aim x: 1 x 16 bit, 0 to 4095\n   bit 32: aim y: 1 x 16 bit, 0 to 4095\n  "
+        " bit 48: pull pull: 1 x 16 bit, 0 to 4095\n   bit 64: dial turns: 1 x 8 bit, -127 to 127\n"
+        "   9 bytes, no report id\n   button 1: button hush\n   hat up: way up\n   hat down: way"
+        " down\n   hat left: way left\n   hat right: way right\n   button 2: button go\n   button"
+        " 3: aim press\n   button 4: dial press\n   none: button bell\n*/\nstatic const uint8_t"
+        " BELL_PAD_REPORT[] = {\n    0x05, 0x01, /* Usage Page 1: generic desktop */\n"
     )
     assert "    0x29, 0x04, /* Usage Maximum 4 */\n" in text
     assert text.endswith(
@@ -190,7 +184,9 @@ def test_the_report_of_a_controller_byte_by_byte() -> None:
 
 
 def test_axes_take_the_usages_that_the_tables_have() -> None:
-    """Rx 0x33 and Ry 0x34 for the second stick, Vx 0x40 and Vy 0x41 for the third, none for a fourth; Rz 0x35, then sliders 0x36."""
+    """Rx 0x33 and Ry 0x34 for the second stick, Vx 0x40 and Vy 0x41 for the third, none for a
+    fourth; Rz 0x35, then sliders 0x36.
+    """
     sticks = tuple(thing("stick", f"s {i}", 15 + 28 * i, 45) for i in range(4))
     pulls = tuple(thing("trigger", f"t {i}", 15 + 25 * i, 15) for i in range(3))
     level = thing("slider", "level", 100, 20)
@@ -217,7 +213,9 @@ KEYBOARD = device(
 
 
 def test_the_report_of_a_keyboard_byte_by_byte() -> None:
-    """Eight modifiers, a reserved byte, six places for usages up to the greatest that is sent (F23 is 0x72)."""
+    """Eight modifiers, a reserved byte, six places for usages up to the greatest that is sent (F23
+    is 0x72).
+    """
     wanted = bytes.fromhex(
         "05 01 09 06 a1 01 "
         "05 07 19 e0 29 e7 15 00 25 01 75 01 95 08 81 02 75 08 95 01 81 03 "
@@ -232,7 +230,9 @@ def test_the_report_of_a_keyboard_byte_by_byte() -> None:
 
 
 def test_usual_keys_leave_out_the_one_that_turns_the_host_off() -> None:
-    """HID usage tables, page 0x07: a is 0x04, the application key 0x65, power 0x66, = of the keypad 0x67."""
+    """HID usage tables, page 0x07: a is 0x04, the application key 0x65, power 0x66, = of the keypad
+    0x67.
+    """
     assert [usual_usage(number) for number in (0, 1, 97, 98, 99)] == [0x04, 0x05, 0x65, 0x68, 0x69]
 
 
@@ -288,7 +288,9 @@ ON_HOST = plan_with(
 
 
 def test_the_overlay_in_full() -> None:
-    """The driver drives its columns and reads its rows; a cell is row << 24, column << 16, code (from 0x2c0, the first trigger button)."""
+    """The driver drives its columns and reads its rows; a cell is row << 24, column << 16, code
+    (from 0x2c0, the first trigger button).
+    """
     assert write_overlay(MATRIX, ON_HOST).decode() == OVERLAY
     host = MATRIX.model_copy(update={"role": "host-key-reader"})
     assert handover_files(host, ON_HOST)["keys.dts"].decode() == OVERLAY
@@ -296,7 +298,9 @@ def test_the_overlay_in_full() -> None:
 
 
 def test_lines_of_a_second_brain_carry_its_name() -> None:
-    """Files of each brain in a folder of its own; the lines of the second are called after it, in overlay and card too."""
+    """Files of each brain in a folder of its own; the lines of the second are called after it, in
+    overlay and card too.
+    """
     both = device(
         thing("chip", "front end", 60, 45, part="stm32f072c8t6"),
         thing("chip", "rear end", 60, 20, part="stm32f072c8t6"),
@@ -340,21 +344,30 @@ def test_the_map_in_full() -> None:
             }
             for row in ON_HOST.assignments
         ],
-        "keys": [
-            {
-                **{"number": n, "id": f"button:{name}", "title": f"button {name}"},
-                **{"report": f"button {n + 1}", "scheme": "diode matrix", "pin": "", "port": ""},
-                **{"row": row, "column": column, "place": None},
-            }
-            for n, (name, row, column) in enumerate((("hush", 0, 0), ("go", 0, 1), ("far", 1, 0)))
-        ]
-        + [
-            {
-                **{"number": 3, "id": "button:bell", "title": "button bell", "report": "none"},
-                **{"scheme": "one pin each", "pin": "2", "port": "GPIO13"},
-                **{"row": None, "column": None, "place": None},
-            }
-        ],
+        "keys": (
+            [
+                {
+                    **{"number": n, "id": f"button:{name}", "title": f"button {name}"},
+                    **{
+                        "report": f"button {n + 1}",
+                        "scheme": "diode matrix",
+                        "pin": "",
+                        "port": "",
+                    },
+                    **{"row": row, "column": column, "place": None},
+                }
+                for n, (name, row, column) in enumerate(
+                    (("hush", 0, 0), ("go", 0, 1), ("far", 1, 0))
+                )
+            ]
+            + [
+                {
+                    **{"number": 3, "id": "button:bell", "title": "button bell", "report": "none"},
+                    **{"scheme": "one pin each", "pin": "2", "port": "GPIO13"},
+                    **{"row": None, "column": None, "place": None},
+                }
+            ]
+        ),
         "report": [],
     }
 
@@ -392,7 +405,9 @@ def texts(page: Any) -> dict[str, tuple[float, float]]:
 
 
 def test_the_wiring_card_is_drawn_to_these_millimetres() -> None:
-    """One wire every 7.2 mm below 258 mm: the first at 254.4, text 1.1 mm below it; the chip is 34 mm wide, wires are 40 mm long."""
+    """One wire every 7.2 mm below 258 mm: the first at 254.4, text 1.1 mm below it; the chip is 34
+    mm wide, wires are 40 mm long.
+    """
     page = PdfReader(io.BytesIO(handover_files(MATRIX, MATRIX_PLAN)["wiring-card.pdf"])).pages[0]
     words, drawn = texts(page), strokes(page)
     assert words["Bell pad: wiring card"] == (18, 280)

@@ -1,4 +1,6 @@
-"""Host computers, their headers, the soft latch, round cells and lifted lines: netlists written out by hand, and what they are checked for (K33, and levels)."""
+"""Host computers, their headers, the soft latch, round cells and lifted lines: netlists written out
+by hand, and what they are checked for (K33, and levels).
+"""
 
 from typing import Any
 
@@ -33,7 +35,11 @@ def findings(rule: str, library: Library, *things: Plain) -> list[str]:
 
 
 def test_a_soft_latch_is_opened_by_the_button_and_held_by_the_brain() -> None:
-    """High-side P-channel latch, common practice: source at the cell, gate held at the source by 100 kΩ, pulled down by the button through a diode or by an NPN transistor that the brain drives; a second diode lets the brain read the button. Pads: P-channel 1 gate, 2 source, 3 drain; NPN 1 base, 2 emitter, 3 collector; diode 1 cathode."""
+    """High-side P-channel latch, common practice: source at the cell, gate held at the source by
+    100 kΩ, pulled down by the button through a diode or by an NPN transistor that the brain drives;
+    a second diode lets the brain read the button. Pads: P-channel 1 gate, 2 source, 3 drain; NPN 1
+    base, 2 emitter, 3 collector; diode 1 cathode.
+    """
     assert netlist(device(CHIP, LITHIUM, BUTTON), "on") == written("""
     transistor-pmos-sot23 P-channel: 1=POWER_BUTTON_ON_GATE 2=CELL_GUARDED 3=CELL_IN
     resistor-1608 100 kΩ: 1=CELL_GUARDED 2=POWER_BUTTON_ON_GATE   # off while nobody holds it
@@ -64,7 +70,9 @@ def test_a_round_cell_sits_in_its_holder() -> None:
 
 
 def test_a_host_on_its_own_plug_brings_the_rail(library: Library) -> None:
-    """Ways of the host: 1 and 9 give 3.3 V; 39 and 40 are its 5 V; 5, 13, 20, 24, 29, 33 and 38 ground (its drawing, invented)."""
+    """Ways of the host: 1 and 9 give 3.3 V; 39 and 40 are its 5 V; 5, 13, 20, 24, 29, 33 and 38
+    ground (its drawing, invented).
+    """
     brief = device(thing("host-computer", "host"), thing("light", "light"))
     host, bulk = (c for c in assemble(bench_for(brief)).components if c.thing == "host")
     by_net: dict[str, list[str]] = {}
@@ -97,7 +105,10 @@ def test_a_host_fed_by_the_board_takes_5_v_and_gives_nothing(library: Library) -
     [
         (
             {"ways": 6, "lines": 2},
-            "posts-two-6 it: 1=GROUND 2=GROUND 3=HOST_HEADER_IT_1 4=HOST_HEADER_IT_2 5=GROUND 6=GROUND",
+            (
+                "posts-two-6 it: 1=GROUND 2=GROUND 3=HOST_HEADER_IT_1 4=HOST_HEADER_IT_2 5=GROUND"
+                " 6=GROUND"
+            ),
         ),
         (
             {"ways": 4, "lines": 1, "feeds": True},
@@ -145,7 +156,9 @@ LOW_CHIP = CHIP | {"rail": "logic"}
 
 
 def test_lights_on_a_higher_rail_get_their_line_lifted(library: Library) -> None:
-    """5 V inputs ask 0.7 x 5 = 3.5 V, and a chip at 3.3 V drives 2.9 V; the buffer takes 2.0 V for high (JESD8C)."""
+    """5 V inputs ask 0.7 x 5 = 3.5 V, and a chip at 3.3 V drives 2.9 V; the buffer takes 2.0 V for
+    high (JESD8C).
+    """
     lights = thing("light-chain", "it", count=2)
     assert netlist(device(LOW_CHIP, JACK, LOGIC, lights), "it") == written("""
     wire-plug-2.5-3 it: 1=SUPPLY 2=LIGHTS_IT_CHAIN_PLUG 3=GROUND
@@ -160,10 +173,15 @@ def test_lights_on_a_higher_rail_get_their_line_lifted(library: Library) -> None
 
 
 def test_a_line_that_is_too_low_for_its_part_is_found(library: Library) -> None:
-    """A speaker and a memory card on 5 V, driven from 3.3 V: mute and the card's inputs ask 3.5 V."""
+    """A speaker and a memory card on 5 V, driven from 3.3 V: mute and the card's inputs ask 3.5
+    V.
+    """
     speaker = thing("speaker", "it")
     assert findings("levels-up", library, LOW_CHIP, JACK, LOGIC, speaker) == [
-        "U1 drives SPEAKER_IT_MUTE to 2.9 V, and U4 (Amplifier of the speaker) takes 3.5 V and more for high."
+        (
+            "U1 drives SPEAKER_IT_MUTE to 2.9 V, and U4 (Amplifier of the speaker) takes 3.5 V and more"
+            " for high."
+        )
     ]
     card = thing("memory-card", "it")
     low = findings("levels-up", library, LOW_CHIP, JACK, LOGIC, card)
@@ -178,7 +196,8 @@ def test_a_line_that_is_too_low_for_its_part_is_found(library: Library) -> None:
 @pytest.mark.parametrize(
     ("part", "values"),
     [
-        # makers' data sheets of the families, from memory: one core pin takes 4.7 µF, two take 2.2 µF each
+        # makers' data sheets of the families, from memory: one core pin takes 4.7 µF, two take 2.2
+        # µF each
         ("stm32f401rct6", ["4.7 µF"]),
         ("stm32f405rgt6", ["2.2 µF", "2.2 µF"]),
     ],
@@ -195,7 +214,9 @@ def test_core_pins_get_their_capacitors(part: str, values: list[str]) -> None:
 
 
 def test_axes_past_the_fourth_go_to_a_second_converter() -> None:
-    """Four channels each; the second converter has its address pin at the rail, and what is left over lies at ground."""
+    """Four channels each; the second converter has its address pin at the rail, and what is left
+    over lies at ground.
+    """
     sticks = tuple(thing("stick", f"s{i}", press=False) for i in range(3))
     brief = device(CHIP, thing("leads", "leads"), *sticks, analogue_by="converter")
     one, two = (c for c in assemble(bench_for(brief)).components if c.part == "converter-4")
@@ -211,7 +232,9 @@ FED = thing("host-computer", "host", power="the board", rail="five", draws_ma=25
 
 
 def test_what_hangs_on_a_host_lives_on_its_lines_and_not_on_its_supply() -> None:
-    """A host fed with 5 V has lines of 3.3 V: its expanders and the pull-ups of its bus take the 3.3 V rail."""
+    """A host fed with 5 V has lines of 3.3 V: its expanders and the pull-ups of its bus take the
+    3.3 V rail.
+    """
     keys = tuple(thing("button", f"k{i}") for i in range(4))
     more: dict[str, Any] = {"key_scheme": {"name": "expander 8"}}
     made = assemble(bench_for(device(BLIND, FIVE, FED, *keys, **more))).components
@@ -237,7 +260,9 @@ def test_the_lines_of_a_module_live_on_the_rail_that_it_makes() -> None:
 
 
 def test_5_v_into_a_line_of_a_host_is_found(library: Library) -> None:
-    """A voltage sensor on 5 V drives its output up to 5 V; the host takes 5 V at its supply, and 3.3 V at its lines."""
+    """A voltage sensor on 5 V drives its output up to 5 V; the host takes 5 V at its supply, and
+    3.3 V at its lines.
+    """
     chip = next(r for r in RULES if r.id == "levels")
     sensor = thing("trigger", "pull", supply="5 V")
     brief = device(BLIND, FIVE, FED, sensor, analogue_by="converter")

@@ -1,6 +1,7 @@
 """What each kind is, written down by hand: sizes of usual parts in mm, volts, addresses, loads.
 
-Sizes and currents are common practice where no standard is named; cell voltages are those of IEC 60086-2.
+Sizes and currents are common practice where no standard is named; cell voltages are those of IEC
+60086-2.
 """
 
 from typing import Any
@@ -131,7 +132,9 @@ def test_a_host_of_an_older_brief_is_read(old: dict[str, Any], part: str) -> Non
 
 
 def test_a_share_keeps_the_wishes_of_its_keys() -> None:
-    """Direct keys, diodes and chords of the keys that a brain reads, and of no others; a chord of one key is none."""
+    """Direct keys, diodes and chords of the keys that a brain reads, and of no others; a chord of
+    one key is none.
+    """
     brief = demo_brief("dew-panel")
     things = tuple(
         t.model_copy(update={"brain": "show chip"}) if t.name in ("hold", "quiet") else t
@@ -167,7 +170,9 @@ def test_a_share_keeps_the_wishes_of_its_keys() -> None:
 
 
 def test_plain_names_that_say_little_are_said_otherwise() -> None:
-    """A thing is called by its name; a few that have the plain name of their kind by more than that."""
+    """A thing is called by its name; a few that have the plain name of their kind by more than
+    that.
+    """
     said = {}
     for model in kinds.KINDS:
         kind = model.model_fields["kind"].default
@@ -178,7 +183,10 @@ def test_plain_names_that_say_little_are_said_otherwise() -> None:
 
 
 def test_what_can_be_left_out_and_what_that_is_taken_to_be_worth() -> None:
-    """In cents, for ranking ways out alone; common practice, no source. A serial port that is not spare stays."""
+    """In cents, for ranking ways out alone; common practice, no source.
+
+    A serial port that is not spare stays.
+    """
     found = {
         model.model_fields["kind"].default: model(name="x").LEFT_OUT_CENTS for model in kinds.KINDS
     }
@@ -194,7 +202,9 @@ def kind(name: str) -> type[Thing]:
 
 
 def test_pieces_lie_about_the_middle() -> None:
-    """A pad's buttons so far each way; two AAA holders side by side at 13 mm, the second turned round, so that the cells are in series."""
+    """A pad's buttons so far each way; two AAA holders side by side at 13 mm, the second turned
+    round, so that the cells are in series.
+    """
     for model, fields, wanted in (
         ("pad", {}, {"up": (0, 9, 0), "down": (0, -9, 0), "left": (-9, 0, 0), "right": (9, 0, 0)}),
         (
@@ -212,7 +222,9 @@ def test_pieces_lie_about_the_middle() -> None:
 
 
 def test_what_usually_stands_beside_a_thing() -> None:
-    """A low-battery sign with cells that are not charged, a charge light, a volume and a socket beside a speaker; nothing where it is there."""
+    """A low-battery sign with cells that are not charged, a charge light, a volume and a socket
+    beside a speaker; nothing where it is there.
+    """
 
     def lacks(name: str, *present: str, **fields: Any) -> list[str]:
         return [lack.sentence for lack in kind(name)(name="x", **fields).lacks(frozenset(present))]

@@ -1,4 +1,6 @@
-"""Kinds of things: nothing is listed twice or forgotten, and a kind that nobody knew yet goes through every layer."""
+"""Kinds of things: nothing is listed twice or forgotten, and a kind that nobody knew yet goes
+through every layer.
+"""
 
 import re
 from pathlib import Path
@@ -44,7 +46,9 @@ def test_every_file_of_a_kind_is_in_its_tuple_once() -> None:
 
 @pytest.mark.parametrize("model", kinds.KINDS, ids=kind_name)
 def test_a_kind_says_what_it_is(model: type[Thing]) -> None:
-    """Every kind can be made with nothing but a name, has words for the tray, and says what it is for."""
+    """Every kind can be made with nothing but a name, has words for the tray, and says what it is
+    for.
+    """
     found = model.model_validate({"name": model.WORD, "kind": kind_name(model)})
     assert all((found.role(), model.TITLE, model.MARK))
     assert (model.__doc__ or "").strip().endswith(".")

@@ -66,7 +66,9 @@ def counted(library: Library, *things: Plain, quantity: int = 3) -> dict[str, in
         (
             [thing("barrel-jack", "jack", adapter_v=9.0)],
             {
-                "mains adapter 9 V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved where it is used": 3
+                "mains adapter 9 V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved where it is used": (
+                    3
+                )
             },
         ),
         ([thing("programming", "port")], {"lead for a probe, 5 sockets at 2.54 mm": 1}),
@@ -147,20 +149,26 @@ def test_what_is_written_from_memory_says_so(library: Library) -> None:
 
 
 def test_spares_by_size() -> None:
-    """A tenth and at least five of small ones, a fiftieth and at least one of others: common practice, no source."""
+    """A tenth and at least five of small ones, a fiftieth and at least one of others: common
+    practice, no source.
+    """
     assert [spares(n, True) for n in (1, 50, 51, 200)] == [5, 5, 6, 20]
     assert [spares(n, False) for n in (1, 50, 51, 200)] == [1, 1, 2, 4]
 
 
 def test_wire_gauges_of_the_table() -> None:
-    """ASTM B258: 22 AWG 0.644 mm, 24 AWG 0.511 mm, 30 AWG 0.255 mm; 53 and 338 mΩ/m at 20 °C (handbook, from memory: 52.96 and 338.6)."""
+    """ASTM B258: 22 AWG 0.644 mm, 24 AWG 0.511 mm, 30 AWG 0.255 mm; 53 and 338 mΩ/m at 20 °C
+    (handbook, from memory: 52.96 and 338.6).
+    """
     assert [round(wire(n).diameter_mm, 3) for n in (22, 24, 30)] == [0.644, 0.511, 0.255]
     assert wire(22).mohm_m == pytest.approx(52.96, rel=0.01)
     assert wire(30).mohm_m == pytest.approx(338.6, rel=0.01)
 
 
 def test_the_thinnest_wire_that_carries_a_current() -> None:
-    """30 AWG is 0.0509 mm², 255 mA at 5 A/mm². 1 A needs 0.2 mm²: 24 AWG; over half a metre 50 mV need 22 AWG (53 mV: not enough) and 20."""
+    """30 AWG is 0.0509 mm², 255 mA at 5 A/mm². 1 A needs 0.2 mm²: 24 AWG; over half a metre 50 mV
+    need 22 AWG (53 mV: not enough) and 20.
+    """
     assert wire_for(100, 150).gauge == 30
     assert wire_for(300, 150).gauge == 28
     assert wire_for(1000, 150).gauge == 24

@@ -1,4 +1,6 @@
-"""Links between boards: what crosses is carried, pin n to pin n, and what nothing carries is refused. Common practice, no source."""
+"""Links between boards: what crosses is carried, pin n to pin n, and what nothing carries is
+refused. Common practice, no source.
+"""
 
 import pytest
 
@@ -134,7 +136,8 @@ PLUGGED = {"part": "header-4-way", "joined": "plugged"}
 def test_plugged_ends_share_a_net_where_posts_meet(
     first: dict[str, object], second: dict[str, object], meets: str
 ) -> None:
-    """Worked out with two strips of paper: turned face to face about the upright axis, left meets right; a far strip is mirrored.
+    """Worked out with two strips of paper: turned face to face about the upright axis, left meets
+    right; a far strip is mirrored.
 
     `meets` names the pads of the second end over pads 1 to 4 of the first.
     """
@@ -172,7 +175,9 @@ def test_pins_aim_at_the_link_that_leads_to_what_is_on_another_board() -> None:
 
 
 def test_a_board_behind_a_board_is_reached_over_the_nearer_link() -> None:
-    """main - wing - tip in a row: from the main board the tip lies where the link to the wing is."""
+    """main - wing - tip in a row: from the main board the tip lies where the link to the wing
+    is.
+    """
     brief = varied(
         two_boards(
             thing("board-link", "out", 32, 54),

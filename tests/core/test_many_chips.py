@@ -1,4 +1,6 @@
-"""The three demo briefs on hundreds of chips of the open data set; every plan is checked again by code of its own, on the raw data."""
+"""The three demo briefs on hundreds of chips of the open data set; every plan is checked again by
+code of its own, on the raw data.
+"""
 
 from collections import Counter
 from concurrent.futures import ProcessPoolExecutor
@@ -41,7 +43,9 @@ def raw_gpio(name: str) -> dict[str, Any]:
 
 
 def raw_faults(plan: PinPlan) -> list[str]:
-    """The data set's own rules, read from its own words: the port is bonded to the pin, the function is on the port, remaps agree."""
+    """The data set's own rules, read from its own words: the port is bonded to the pin, the
+    function is on the port, remaps agree.
+    """
     gpio = raw_gpio(plan.chip)
     bonded = Counter(
         (p["position"], p["name"][:4].rstrip("-/( ")) for p in gpio["package"][0]["pin"]
@@ -95,7 +99,9 @@ def raw_faults(plan: PinPlan) -> list[str]:
 
 
 def choice(library: Library) -> list[ListedChip]:
-    """Every eighteenth chip that has a package map of its own, the tiny packages, and all of the second maker's."""
+    """Every eighteenth chip that has a package map of its own, the tiny packages, and all of the
+    second maker's.
+    """
     rows = [row for row in library.list_chips() if row.family not in MAPPED]
     return sorted(
         {*rows[::EVERY], *(r for r in rows if r.name.startswith("nrf") or r.ports < 16)},
@@ -137,7 +143,9 @@ def test_the_choice_is_wide(library: Library) -> None:
 
 @pytest.mark.timeout(900)
 def test_every_chip_carries_the_briefs_or_says_why_not(library: Library) -> None:
-    """The handset on all, the other briefs on every third; on two processes, since there are some two hundred cases."""
+    """The handset on all, the other briefs on every third; on two processes, since there are some
+    two hundred cases.
+    """
     names = [c.name for c in choice(library)]
     size = -(-len(names) // BATCHES)
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:

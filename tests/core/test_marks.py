@@ -1,4 +1,6 @@
-"""Slots, cut-outs, areas kept free and fiducials: from the brief to files that hold them, and pins that come out under a part."""
+"""Slots, cut-outs, areas kept free and fiducials: from the brief to files that hold them, and pins
+that come out under a part.
+"""
 
 from dataclasses import replace
 from math import pi
@@ -47,7 +49,9 @@ def design(brief: Brief, library: Library) -> Design:
 
 
 def test_a_board_with_all_marks_is_proven(design: Design, library: Library) -> None:
-    """Stops none; another reader finds all lines and arcs, and the area is what a ruler says: 120 x 60 less its corners, the slot (8 x 2 with round ends) and the window."""
+    """Stops none; another reader finds all lines and arcs, and the area is what a ruler says: 120 x
+    60 less its corners, the slot (8 x 2 with round ends) and the window.
+    """
     made = release(design, library)
     assert [f.sentence for f in made.findings if f.severity == "stop"] == []
     assert prove_package(dict(made.files), design, library).faults == ()
@@ -60,7 +64,9 @@ def test_a_board_with_all_marks_is_proven(design: Design, library: Library) -> N
 
 
 def test_copper_and_parts_keep_away_from_all_of_them(design: Design, library: Library) -> None:
-    """The slot's middle line is 6 mm long and turned by 30 degrees; copper keeps 0.3 mm and more from every cut, none lies in the area, no part either."""
+    """The slot's middle line is 6 mm long and turned by 30 degrees; copper keeps 0.3 mm and more
+    from every cut, none lies in the area, no part either.
+    """
     view = board_view(design, library)
     along = shapely.affinity.rotate(shapely.LineString([(-3, 0), (3, 0)]), 30, origin=(0, 0))
     slot = shapely.affinity.translate(along, 20, 20).buffer(1.0)
@@ -182,7 +188,10 @@ def test_fine_pads_without_marks_are_noted_with_the_repair(
 
 
 def test_pins_under_a_cell_across_the_board_are_refused(library: Library) -> None:
-    """A screw terminal has pins through the board; a cell holder on the far side lies flat on it. Beside it they are fine, and a surface button may lie across from it."""
+    """A screw terminal has pins through the board; a cell holder on the far side lies flat on it.
+
+    Beside it they are fine, and a surface button may lie across from it.
+    """
     cell = thing("coin-cell", "cell", 60, 30, far=True)
     across = thing("screw-terminals", "posts", 64, 36)
     assert any(
@@ -198,7 +207,9 @@ def test_pins_under_a_cell_across_the_board_are_refused(library: Library) -> Non
 
 
 def test_free_parts_with_pins_keep_clear_of_bodies_behind(library: Library) -> None:
-    """A speaker's plug and a header are put where no pin comes out under the cell that fills the middle of the far side."""
+    """A speaker's plug and a header are put where no pin comes out under the cell that fills the
+    middle of the far side.
+    """
     brief = device(
         CHIP,
         thing("coin-cell", "cell", 60, 30, far=True),
@@ -223,7 +234,9 @@ def test_free_parts_with_pins_keep_clear_of_bodies_behind(library: Library) -> N
 
 
 def test_an_area_kept_low_bars_what_is_higher(library: Library) -> None:
-    """A button of 4.3 mm (its data) under a lid: barred up to 4.2 mm, allowed from 4.3 mm; none at all with 0."""
+    """A button of 4.3 mm (its data) under a lid: barred up to 4.2 mm, allowed from 4.3 mm; none at
+    all with 0.
+    """
     assert library.parts["button-6x6-surface"].height_mm == 4.3
     button = thing("button", "red", 60, 52)
     low = {**FREE, "keeps_off": "parts"}
@@ -238,7 +251,9 @@ def test_an_area_kept_low_bars_what_is_higher(library: Library) -> None:
 
 
 def test_low_parts_stand_under_a_lid_and_high_ones_do_not(library: Library) -> None:
-    """Lids of 1.0 mm in front and 2.0 mm behind, one over the other: each bars what is higher on its own side, and nothing on the other; an area for no part at all bars the lowest too."""
+    """Lids of 1.0 mm in front and 2.0 mm behind, one over the other: each bars what is higher on
+    its own side, and nothing on the other; an area for no part at all bars the lowest too.
+    """
     rooms = (KeptRoom((0, 0, 10, 10), False, 1.0), KeptRoom((0, 0, 10, 10), True, 2.0))
     storeys = storeys_of(rooms)
     pattern, seat = library.pattern("resistor-1608"), Seat(0, 0)
@@ -262,7 +277,9 @@ def test_low_parts_stand_under_a_lid_and_high_ones_do_not(library: Library) -> N
 
 
 def test_a_lid_is_heeded_by_placing_and_by_its_rule(library: Library) -> None:
-    """A lid of 1.0 mm over the left half: decoupling of 0.9 mm may lie under it, the chip of 1.6 mm and the tall capacitor may not."""
+    """A lid of 1.0 mm over the left half: decoupling of 0.9 mm may lie under it, the chip of 1.6 mm
+    and the tall capacitor may not.
+    """
     lid = thing("keep-out", "lid", 30, 30, width_mm=58.0, height_mm=58.0, parts_up_to_mm=1.0)
     made = bring_up_to_date(Design(brief=device(CHIP, lid)), library)
     view = board_view(made, library)
@@ -277,7 +294,9 @@ def test_a_lid_is_heeded_by_placing_and_by_its_rule(library: Library) -> None:
 
 
 def test_more_heights_than_bits_are_kept_free_of_all_parts() -> None:
-    """Forty lids of forty heights: 32 bars of their own, the others bar the near side as an area for no part does."""
+    """Forty lids of forty heights: 32 bars of their own, the others bar the near side as an area
+    for no part does.
+    """
     lids = tuple(KeptRoom((0, 0, 10, 10), False, 1.0 + i / 10) for i in range(40))
     storeys = storeys_of(lids)
     assert len(set(storeys.values())) == 32

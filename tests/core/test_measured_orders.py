@@ -1,4 +1,6 @@
-"""K11: an order of pins that was measured takes the place of the catalogue's in every circuit of the project, after it was asked for."""
+"""K11: an order of pins that was measured takes the place of the catalogue's in every circuit of
+the project, after it was asked for.
+"""
 
 import pytest
 

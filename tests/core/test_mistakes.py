@@ -1,4 +1,6 @@
-"""K01 to K10 of docs/mistakes.md: for each a design that has the mistake, and the finding or way out that it gets."""
+"""K01 to K10 of docs/mistakes.md: for each a design that has the mistake, and the finding or way
+out that it gets.
+"""
 
 import re
 from typing import Any
@@ -55,9 +57,11 @@ def test_k01_pins_run_out(handset: Design, library: Library) -> None:
 
 def test_k02_no_analogue_channels_left(handset: Design, library: Library) -> None:
     axes = tuple(
-        thing("stick", f"axis {i}", 20 + 12 * i, 30, press=False)
-        if i < 3
-        else thing("trigger", f"axis {i}", 20 + 12 * i, 30)
+        (
+            thing("stick", f"axis {i}", 20 + 12 * i, 30, press=False)
+            if i < 3
+            else thing("trigger", f"axis {i}", 20 + 12 * i, 30)
+        )
         for i in range(8)
     )
     brief = varied(
@@ -99,7 +103,9 @@ def test_k03_one_button_more_reaches_pins_scan_report_and_header_together(
 def test_k04_screen_and_sound_that_want_one_block_are_solved_together(
     library: Library, handset: Design
 ) -> None:
-    """On this chip sound and serial buses share their blocks; with both and a card there is one too many, and the answer names them."""
+    """On this chip sound and serial buses share their blocks; with both and a card there is one too
+    many, and the answer names them.
+    """
     design = with_brief(
         on_chip(handset, "stm32l051r8t6"),
         role="stand-alone",

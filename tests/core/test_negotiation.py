@@ -22,7 +22,9 @@ from tests.core.small_grids import MM, given, nm, pad
 
 
 def between(library: Library, *names: str) -> tuple[float, Router]:
-    """Two nets whose pads lie 1 mm apart at both ends, with a pad between that the second may pass on either side; the mean distance (cells) from the second to the first."""
+    """Two nets whose pads lie 1 mm apart at both ends, with a pad between that the second may pass
+    on either side; the mean distance (cells) from the second to the first.
+    """
     first, second = names
     pads = [pad(first, Round(*nm(x, 5, 0.6))) for x in (2, 10)]
     pads += [pad(second, Round(*nm(x, 4, 0.6))) for x in (2, 10)]
@@ -34,9 +36,15 @@ def between(library: Library, *names: str) -> tuple[float, Router]:
     polish(router, lambda _: True)
     one, two = ({n.name: n.nodes for n in router.nets}[name] for name in names)
     spots = [
-        np.stack([n % router.grid.area % router.grid.columns, n % router.grid.area // router.grid.columns], 1)
+        np.stack(
+            [
+                n % router.grid.area % router.grid.columns,
+                n % router.grid.area // router.grid.columns,
+            ],
+            1,
+        )
         for n in (one, two)
-    ]  # fmt: skip
+    ]
     away = np.sqrt(((spots[1][:, None, :] - spots[0][None, :, :]) ** 2).sum(axis=2)).min(axis=1)
     return float(away.mean()), router
 
@@ -55,7 +63,10 @@ def test_a_window_leaves_room_about_the_straight_way(
     target: tuple[int, int, int, int],
     window: tuple[int, int, int, int],
 ) -> None:
-    """By hand: from the source nearest along rows and columns, 50 cells and 0.4 of that distance about both, cut off at the board. First case: 30 + 10 away, 66 about 10..42 and 10..22; second: (60, 40) is 2 + 5 away, 52 about 60..64 and 40..46."""
+    """By hand: from the source nearest along rows and columns, 50 cells and 0.4 of that distance
+    about both, cut off at the board. First case: 30 + 10 away, 66 about 10..42 and 10..22; second:
+    (60, 40) is 2 + 5 away, 52 about 60..64 and 40..46.
+    """
     router = Router(given(library, pad("A", Round(*nm(3, 3, 0.6)))))
     nodes = np.array([y * router.grid.columns + x for x, y in sources], dtype=np.int32)
     found = router.window(nodes, np.array(target, dtype=np.int32), 1.0)
@@ -73,7 +84,9 @@ def test_a_window_leaves_room_about_the_straight_way(
 
 
 def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
-    """Three nets that cross in the middle of a board: each alone would take the straight way; after negotiation none shares a place, and each is whole."""
+    """Three nets that cross in the middle of a board: each alone would take the straight way; after
+    negotiation none shares a place, and each is whole.
+    """
     ends = {"A": ((2, 4.5), (10, 4.5)), "B": ((6, 2), (6, 7)), "C": ((3, 2.5), (9, 6.5))}
     pads = tuple(pad(net, Round(*nm(x, y, 0.8))) for net, spots in ends.items() for x, y in spots)
     router = Router(given(library, *pads))
@@ -95,7 +108,7 @@ def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
     for net in router.nets:
         assert router.contested(net) == 0
         assert net.missing == []
-        ((path),) = net.paths
+        (path,) = net.paths
         tips = {int(path[0]), int(path[-1])}
         assert all(tips & set(nodes.tolist()) for nodes in net.terminals)
 
@@ -105,7 +118,10 @@ def test_negotiation_ends_with_nothing_shared(library: Library) -> None:
     [(STRICT, 38, False), (STRICT, 42, True), (POLISHED, 58, False), (POLISHED, 62, True)],
 )
 def test_what_a_via_costs(library: Library, terms: Terms, rows: int, through: bool) -> None:
-    """Two pads with a wall between that is passed so many rows of 0.1 mm beside the straight way: 0.8 of a cell more for each row, up and down again. Two vias cost 32 cells, and 48 when ways are polished; two bends 0.6."""
+    """Two pads with a wall between that is passed so many rows of 0.1 mm beside the straight way:
+    0.8 of a cell more for each row, up and down again. Two vias cost 32 cells, and 48 when ways are
+    polished; two bends 0.6.
+    """
     half = rows * 0.1 - 0.05 - 0.361  # half a track, the gap and the grid's margin
     asked = given(
         library,
@@ -158,13 +174,22 @@ def test_a_net_that_finds_no_way_while_it_is_polished_keeps_the_one_it_had(
 
 
 def test_a_way_is_looked_for_near_by_first_and_then_everywhere(library: Library) -> None:
-    """From the tree to the terminal within the window about both; where that finds nothing, to the same one over the whole board; the goals are taken back."""
+    """From the tree to the terminal within the window about both; where that finds nothing, to the
+    same one over the whole board; the goals are taken back.
+    """
     router = Router(given(library, *(pad("A", Round(*nm(x, 4.5, 0.8))) for x in (2, 5))))
     (net,) = router.nets
     tree, target = net.terminals
     asked: list[tuple[object, ...]] = []
 
-    def nothing(net: NetState, sources: np.ndarray, goal: np.ndarray, box: np.ndarray, windows: tuple[np.ndarray, ...], terms: Terms) -> None:  # type: ignore[type-arg]  # fmt: skip
+    def nothing(
+        net: NetState,
+        sources: np.ndarray,
+        goal: np.ndarray,
+        box: np.ndarray,
+        windows: tuple[np.ndarray, ...],
+        terms: Terms,
+    ) -> None:  # type: ignore[type-arg]
         goals = sorted(set(np.nonzero(goal)[0].tolist()))
         asked.append((sources.tolist(), goals, box.tolist(), [w.tolist() for w in windows]))
 
@@ -178,7 +203,9 @@ def test_a_way_is_looked_for_near_by_first_and_then_everywhere(library: Library)
 
 
 def test_a_pair_runs_together(library: Library) -> None:
-    """Two nets of a pair stay within the corridor, half a millimetre and the room about it; the same pads with other names need not."""
+    """Two nets of a pair stay within the corridor, half a millimetre and the room about it; the
+    same pads with other names need not.
+    """
     pair, router = between(library, "USB_PLUS", "USB_MINUS")
     others, _ = between(library, "LAMP", "KEY")
     assert pair <= others
@@ -191,7 +218,9 @@ def test_a_pair_runs_together(library: Library) -> None:
 
 
 def test_only_a_pair_is_drawn_together_and_nothing_of_it_stays(library: Library) -> None:
-    """The places beside the mate cost nothing more, all others 6, while it lasts; a net without a mate sees no change."""
+    """The places beside the mate cost nothing more, all others 6, while it lasts; a net without a
+    mate sees no change.
+    """
     _, router = between(library, "USB_PLUS", "USB_MINUS")
     grid, plus = router.grid, router.nets[1]
     before = grid.history.copy()

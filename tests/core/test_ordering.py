@@ -1,4 +1,6 @@
-"""The calendar against dates worked out by hand, the cost at the door against totals worked out by hand."""
+"""The calendar against dates worked out by hand, the cost at the door against totals worked out by
+hand.
+"""
 
 from datetime import date
 
@@ -32,7 +34,9 @@ XMAS = ("12-24", "12-25")
 def test_days_of_work_leave_out_weekends_and_holidays(
     start: str, days: int, closed: tuple[str, ...], end: str
 ) -> None:
-    """26 November 2026 is a Thursday; Christmas Eve and Day of that year are Thursday and Friday."""
+    """26 November 2026 is a Thursday; Christmas Eve and Day of that year are Thursday and
+    Friday.
+    """
     first, last = date.fromisoformat(start), date.fromisoformat(end)
     assert after_open_days(first, days, closed) == last
     again = before_open_days(last, days, closed)
@@ -52,7 +56,13 @@ LEGS = (
 
 
 def test_the_calendar_goes_both_ways() -> None:
-    """K50. From Thursday 26 November: boards 5 days of work to 3 December and 6 on the road, 9 December; soldering to the 11th, bring-up to Monday the 14th. Wanted on Friday the 18th: bring-up from the 17th, soldering from the 15th, boards there by the 15th, so they leave on the 9th and begin on the 2nd; parts on the 9th."""
+    """K50.
+
+    From Thursday 26 November: boards 5 days of work to 3 December and 6 on the road, 9 December;
+    soldering to the 11th, bring-up to Monday the 14th. Wanted on Friday the 18th: bring-up from the
+    17th, soldering from the 15th, boards there by the 15th, so they leave on the 9th and begin on
+    the 2nd; parts on the 9th.
+    """
     plan = calendar(LEGS, date(2026, 11, 26), date(2026, 12, 18))
     rows = {leg.name: leg for leg in plan.legs}
     assert rows["boards"].earliest_end == date(2026, 12, 9)
@@ -69,7 +79,9 @@ def test_the_calendar_goes_both_ways() -> None:
 
 
 def test_what_must_be_ordered_today_and_what_is_late() -> None:
-    """Wanted on Monday 14 December the boards have to be ordered on the day itself, the parts have a week; four days earlier it is too late."""
+    """Wanted on Monday 14 December the boards have to be ordered on the day itself, the parts have
+    a week; four days earlier it is too late.
+    """
     plan = calendar(LEGS, date(2026, 11, 26), date(2026, 12, 14))
     assert plan.order_today == ("boards",)
     assert plan.in_time
@@ -85,7 +97,11 @@ def test_what_must_be_ordered_today_and_what_is_late() -> None:
 
 
 def test_costs_at_the_door_are_added_up(library: Library) -> None:
-    """K49. Ropewalk: boards 12.11, stencil 9.00, no fitting there, parts 41.00 with 6.90 of shipping since they are under 60, boards shipped for 4.50, duty 3.7 % of 21.11 = 0.78: 74.29."""
+    """K49.
+
+    Ropewalk: boards 12.11, stencil 9.00, no fitting there, parts 41.00 with 6.90 of shipping since
+    they are under 60, boards shipped for 4.50, duty 3.7 % of 21.11 = 0.78: 74.29.
+    """
     ropewalk = library.house("ropewalk")
     made = landed(
         ropewalk,
@@ -96,13 +112,21 @@ def test_costs_at_the_door_are_added_up(library: Library) -> None:
         Bought(parts_cents=4100, shipping_cents=690),
         30,
     )
-    assert dict(made.lines) == {"Boards": 1211, "Stencils": 900, "Parts with spares": 4100, "Shipping": 1140, "Duty": 78}  # fmt: skip
+    assert dict(made.lines) == {
+        "Boards": 1211,
+        "Stencils": 900,
+        "Parts with spares": 4100,
+        "Shipping": 1140,
+        "Duty": 78,
+    }
     assert made.total_cents == 7429
     assert made.each_cents == 742.9
 
 
 def test_fitting_by_the_house_takes_the_place_of_a_stencil(library: Library) -> None:
-    """Millrace: 24.00 and 1.9 cents for each of 30 parts on 10 devices: 29.70; no stencil is bought; parts over 60 are shipped free."""
+    """Millrace: 24.00 and 1.9 cents for each of 30 parts on 10 devices: 29.70; no stencil is
+    bought; parts over 60 are shipped free.
+    """
     millrace = library.house("millrace")
     made = landed(
         millrace,
@@ -113,7 +137,12 @@ def test_fitting_by_the_house_takes_the_place_of_a_stencil(library: Library) -> 
         Bought(parts_cents=6898),
         30,
     )
-    assert dict(made.lines) == {"Boards": 2499, "Fitting by the house": 2970, "Parts with spares": 6898, "Shipping": 950}  # fmt: skip
+    assert dict(made.lines) == {
+        "Boards": 2499,
+        "Fitting by the house": 2970,
+        "Parts with spares": 6898,
+        "Shipping": 950,
+    }
     framed = landed(millrace, Wanted(stencil="framed"), 10, 2499, 950, Bought(parts_cents=6898), 30)
     assert dict(framed.lines)["Stencils"] == 3900
     bare = landed(millrace, Wanted(stencil="none"), 10, 2499, 950, Bought(parts_cents=6898), 30)
@@ -121,7 +150,9 @@ def test_fitting_by_the_house_takes_the_place_of_a_stencil(library: Library) -> 
 
 
 def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) -> None:
-    """K60. 100, 90, 90 and 120 for 5, 10, 20 and 50: from 5 and from 10 on 20 cost no more; from 20 on nothing does."""
+    """K60. 100, 90, 90 and 120 for 5, 10, 20 and 50: from 5 and from 10 on 20 cost no more; from 20
+    on nothing does.
+    """
     cost = {5: 10000, 10: 9000, 20: 9000, 50: 12000}
     house = library.house("millrace")
 
@@ -134,7 +165,9 @@ def test_the_curve_names_a_larger_number_that_costs_no_more(library: Library) ->
 
 
 def test_every_line_shows_its_working(library: Library) -> None:
-    """The shown sum is its value in euro, and the formula gives it again from its inputs: 24.00 + 0.019 x 30 x 10, duty of 3.7 %, shipping 9.50 + 6.90 where parts are under 60."""
+    """The shown sum is its value in euro, and the formula gives it again from its inputs: 24.00 +
+    0.019 x 30 x 10, duty of 3.7 %, shipping 9.50 + 6.90 where parts are under 60.
+    """
     millrace, ropewalk = library.house("millrace"), library.house("ropewalk")
     made = landed(
         millrace,

@@ -1,4 +1,6 @@
-"""Outlines read from drawings: good ones with their sizes known from the drawing's own numbers, hostile ones each refused with a reason and soon."""
+"""Outlines read from drawings: good ones with their sizes known from the drawing's own numbers,
+hostile ones each refused with a reason and soon.
+"""
 
 import time
 from math import pi
@@ -76,7 +78,9 @@ def test_lines_and_arcs_are_a_rounded_rectangle() -> None:
 
 
 def test_a_polyline_keeps_its_arcs() -> None:
-    """A D: 40 mm high, straight on the left, half a circle of 20 mm on the right (bulge 1); its area is 30 x 40 + pi 20^2 / 2."""
+    """A D: 40 mm high, straight on the left, half a circle of 20 mm on the right (bulge 1); its
+    area is 30 x 40 + pi 20^2 / 2.
+    """
     points = [(0, 0, 0), (30, 0, 1), (30, 40, 0), (0, 40, 0)]
     rows = "".join(f"10\n{x}\n20\n{y}\n42\n{b}\n" for x, y, b in points)
     found = find_outline(
@@ -132,7 +136,9 @@ def test_blocks_are_put_in_place() -> None:
 
 
 def test_svg_counts_down_and_its_transforms_hold() -> None:
-    """The hole 10 mm below the top is 30 mm above the bottom; half-size groups; a view box twice as fine as the millimetre."""
+    """The hole 10 mm below the top is 30 mm above the bottom; half-size groups; a view box twice as
+    fine as the millimetre.
+    """
     found = find_outline(svg(BOX + '<circle cx="5" cy="10" r="1.6"/>'))
     assert found.holes == (FoundHole(x_mm=5, y_mm=30, d_mm=3.2),)
     moved = '<g transform="translate(10 0) scale(2)"><circle cx="5" cy="10" r="0.8"/></g>'
@@ -146,7 +152,9 @@ def test_svg_counts_down_and_its_transforms_hold() -> None:
 
 
 def test_svg_paths_with_arcs_and_curves() -> None:
-    """A notch as an arc inwards; a side as a Bezier curve whose area is known: 2/3 of height times width of its parabola."""
+    """A notch as an arc inwards; a side as a Bezier curve whose area is known: 2/3 of height times
+    width of its parabola.
+    """
     path = '<path d="M0 0H60V40H40A10 10 0 0 0 20 40H0Z"/>'
     found = find_outline(svg(path))
     assert outline_polygon_mm(found.outline).area == pytest.approx(2400 - pi * 50, rel=1e-3)
@@ -157,9 +165,18 @@ def test_svg_paths_with_arcs_and_curves() -> None:
 
 
 def test_svg_uses_what_it_defines_once() -> None:
-    """SVG 2, 5.6: x and y move what is used before its own transform does; a symbol's view box is fitted in the middle (10 x 10 in 20 x 44: twice as large, 12 mm further down); what lies in another file is passed over."""
-    defined = '<defs><g id="h"><circle r="1.6"/></g></defs><symbol id="s" viewBox="0 0 10 10"><circle cx="5" cy="6" r="1"/></symbol>'
-    uses = '<use href="#h" x="5" y="10"/><use href="#h" x="1" y="-2" transform="translate(40 20) scale(2)"/>'
+    """SVG 2, 5.6: x and y move what is used before its own transform does; a symbol's view box is
+    fitted in the middle (10 x 10 in 20 x 44: twice as large, 12 mm further down); what lies in
+    another file is passed over.
+    """
+    defined = (
+        '<defs><g id="h"><circle r="1.6"/></g></defs><symbol id="s" viewBox="0 0 10 10"><circle'
+        ' cx="5" cy="6" r="1"/></symbol>'
+    )
+    uses = (
+        '<use href="#h" x="5" y="10"/><use href="#h" x="1" y="-2" transform="translate(40 20)'
+        ' scale(2)"/>'
+    )
     fitted = '<use href="#s" x="10" y="-2" width="20" height="44"/><use href="other.svg#h"/>'
     found = find_outline(svg(BOX + defined + uses + fitted))
     assert {(h.x_mm, h.y_mm, h.d_mm) for h in found.holes} == {
@@ -183,8 +200,13 @@ def test_svg_in_pixels_asks_for_its_unit() -> None:
 
 
 def test_openings_take_the_shape_they_have() -> None:
-    """A turned rectangle; a D, and a rectangle turned by half a degree too much, keep the lines they have; a cut-out with sharp corners is told what the cutter leaves."""
-    turned = '<rect x="-5" y="-3" width="10" height="6" rx="1" transform="translate(30 20) rotate(-30)"/>'
+    """A turned rectangle; a D, and a rectangle turned by half a degree too much, keep the lines
+    they have; a cut-out with sharp corners is told what the cutter leaves.
+    """
+    turned = (
+        '<rect x="-5" y="-3" width="10" height="6" rx="1" transform="translate(30 20)'
+        ' rotate(-30)"/>'
+    )
     (opening,) = find_outline(svg(BOX + turned)).openings
     assert (opening.width_mm, opening.height_mm, opening.turn_deg) == (10, 6, 30)
     assert opening.corner_mm == pytest.approx(1, abs=0.01)
@@ -220,7 +242,10 @@ def test_calipers_against_the_drawing() -> None:
 
 
 PILE = "".join('<g transform="scale(1.01)">' for _ in range(3000)) + BOX + "</g>" * 3000
-BOMB = b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]><svg>&b;</svg>'
+BOMB = (
+    b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b'
+    b' "&a;&a;&a;&a;&a;&a;&a;&a;">]><svg>&b;</svg>'
+)
 NESTED = (
     "0\nSECTION\n2\nBLOCKS\n"
     + "".join(
@@ -247,29 +272,65 @@ HOSTILE = {
     "entities": (BOMB, "entities"),
     "deep": (svg(PILE), "nested deeper"),
     "uses itself": (svg(f'{BOX}<g id="a"><use href="#a"/></g>'), "nested deeper"),
-    "uses that multiply": (svg(f'<defs><g id="a0">{BOX}</g>{USED}</defs><use href="#a8"/>'), "more than 10000 lines"),
-    "use of no size": (svg(f'{BOX}<symbol id="s" viewBox="0 0 9 9">{BOX}</symbol><use href="#s"/>'), "A use of the drawing makes no sense"),
-    "symbol of no size": (svg(f'{BOX}<symbol id="s" viewBox="0 0 0 9"/><use href="#s"/>'), "makes no sense"),
+    "uses that multiply": (
+        svg(f'<defs><g id="a0">{BOX}</g>{USED}</defs><use href="#a8"/>'),
+        "more than 10000 lines",
+    ),
+    "use of no size": (
+        svg(f'{BOX}<symbol id="s" viewBox="0 0 9 9">{BOX}</symbol><use href="#s"/>'),
+        "A use of the drawing makes no sense",
+    ),
+    "symbol of no size": (
+        svg(f'{BOX}<symbol id="s" viewBox="0 0 0 9"/><use href="#s"/>'),
+        "makes no sense",
+    ),
     "not a number": (dxf(line(0, 0, 60, 0).replace("60", "nan"), box(0, 0, 60, 40)), "no number"),
     "no number in SVG": (svg('<rect x="0" y="0" width="wide" height="40"/>'), "makes no sense"),
     "far away": (dxf(box(1e9, 0, 60, 40)), "thousand metres"),
     "tiny": (dxf(box(0, 0, 4, 40)), "4.00 by 40.00 mm"),
     "huge": (dxf(box(0, 0, 400, 40)), "400.00 by 40.00 mm"),
     "open": (dxf(line(0, 0, 60, 0), line(60, 0, 60, 40), line(60, 40, 0, 40)), "is open"),
-    "crossing": (dxf(line(0, 0, 60, 40), line(60, 40, 60, 0), line(60, 0, 0, 40), line(0, 40, 0, 0)), "crosses itself at 30.00, 20.00 mm"),
+    "crossing": (
+        dxf(line(0, 0, 60, 40), line(60, 40, 60, 0), line(60, 0, 0, 40), line(0, 40, 0, 0)),
+        "crosses itself at 30.00, 20.00 mm",
+    ),
     "three lines": (dxf(box(0, 0, 60, 40), line(0, 0, 30, 20)), "3 lines meet at 0.00, 0.00"),
-    "hole over the edge": (dxf(box(0, 0, 60, 40), circle(60, 20, 2)), "crosses or touches the outline"),
-    "too many holes": (dxf(box(0, 0, 100, 100), *(circle(5 + 8 * (i % 11), 5 + 8 * (i // 11), 1) for i in range(120))), "120 holes"),
-    "too many lines": (dxf(*(line(i, 0, i + 0.5, 0) for i in range(10_001))), "more than 10000 lines"),
-    "blocks without end": (dxf("0\nINSERT\n8\n0\n2\nB0\n10\n0\n20\n0\n").replace(b"0\nSECTION\n2\nENTITIES", NESTED.encode() + b"0\nSECTION\n2\nENTITIES"), "without end"),
+    "hole over the edge": (
+        dxf(box(0, 0, 60, 40), circle(60, 20, 2)),
+        "crosses or touches the outline",
+    ),
+    "too many holes": (
+        dxf(
+            box(0, 0, 100, 100),
+            *(circle(5 + 8 * (i % 11), 5 + 8 * (i // 11), 1) for i in range(120)),
+        ),
+        "120 holes",
+    ),
+    "too many lines": (
+        dxf(*(line(i, 0, i + 0.5, 0) for i in range(10_001))),
+        "more than 10000 lines",
+    ),
+    "blocks without end": (
+        dxf("0\nINSERT\n8\n0\n2\nB0\n10\n0\n20\n0\n").replace(
+            b"0\nSECTION\n2\nENTITIES", NESTED.encode() + b"0\nSECTION\n2\nENTITIES"
+        ),
+        "without end",
+    ),
     "endless path": (svg(f'<path d="M0 0{"L1 1L2 0" * 60_000}"/>'), "longer than any outline"),
     "a million turns": (svg(f'<path d="M0 0{"L9 9L3 8" * 45_000}"/>'), "more than 10000 lines"),
     "strips": (dxf(*(line(i, 0, i + 0.5, 100) for i in range(300))), "hang loose"),
     "star": (dxf(*(line(0, 0, i * 0.01, 50) for i in range(3000))), "3000 lines meet"),
     "rubbish path": (svg('<path d="M0 0 Q q 4 ! 7 A Z"/>'), ""),
     "half of a character": (b"\xff\xfe<svg>", ""),
-    "rough curve": (svg('<path d="M0 0 ' + " ".join(f"L{i * 0.1:.1f} {20 + (i % 2)}" for i in range(600)) + ' L60 0Z"/>'), "corners; 400 are the most"),
-}  # fmt: skip
+    "rough curve": (
+        svg(
+            '<path d="M0 0 '
+            + " ".join(f"L{i * 0.1:.1f} {20 + (i % 2)}" for i in range(600))
+            + ' L60 0Z"/>'
+        ),
+        "corners; 400 are the most",
+    ),
+}
 
 
 @pytest.mark.parametrize("name", sorted(HOSTILE))

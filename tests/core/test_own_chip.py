@@ -1,4 +1,6 @@
-"""A user's own pin table: read from CSV and JSON, refused with the line, and planned like any chip."""
+"""A user's own pin table: read from CSV and JSON, refused with the line, and planned like any
+chip.
+"""
 
 import pytest
 

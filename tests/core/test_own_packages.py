@@ -1,4 +1,6 @@
-"""Parts of one's own in packages by dimensions and on drawn pads: patterns against published ones, what is refused, and a board proven with each."""
+"""Parts of one's own in packages by dimensions and on drawn pads: patterns against published ones,
+what is refused, and a board proven with each.
+"""
 
 import itertools
 from typing import Any
@@ -24,7 +26,8 @@ from tests.making import Plain, device, thing
 
 CHIP, LEADS = thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads", 6, 30)
 SOIC: dict[str, Any] = {
-    # JEDEC MS-012: 1.27 mm pitch, 6.0 mm over the leads, feet of 0.84 mm in the middle of their limits
+    # JEDEC MS-012: 1.27 mm pitch, 6.0 mm over the leads, feet of 0.84 mm in the middle of their
+    # limits
     "package": "two sides",
     "pins": 8,
     "pitch_mm": 1.27,
@@ -49,7 +52,9 @@ def pattern(library: Library, **fields: Any) -> Any:
 
 
 def test_a_package_by_its_dimensions_is_a_published_pattern(library: Library) -> None:
-    """SOIC-8 of chip makers: pads of 1.55 x 0.6 mm at 5.4 mm, 1.27 mm apart (from memory of drawing D0008A)."""
+    """SOIC-8 of chip makers: pads of 1.55 x 0.6 mm at 5.4 mm, 1.27 mm apart (from memory of drawing
+    D0008A).
+    """
     made = pattern(library, **SOIC)
     assert made.name == "SOP127P600X175-8N"
     pads = {p.number: p.shape for p in made.pads}
@@ -64,7 +69,9 @@ def test_a_package_by_its_dimensions_is_a_published_pattern(library: Library) ->
 
 
 def test_four_sides_no_leads_and_two_rows(library: Library) -> None:
-    """LQFP-32 of 0.8 mm pitch and 9.0 mm over the leads; QFN-16 of 3 x 3 mm with an exposed pad 17; eight holes at 2.54 and 7.62 mm."""
+    """LQFP-32 of 0.8 mm pitch and 9.0 mm over the leads; QFN-16 of 3 x 3 mm with an exposed pad 17;
+    eight holes at 2.54 and 7.62 mm.
+    """
     order = "supply, ground"
     quad = pattern(
         library,
@@ -242,7 +249,9 @@ def test_nobody_knows_what_a_part_of_ones_own_costs(library: Library) -> None:
 
 
 def test_two_rows_of_castellations_by_hand() -> None:
-    """Four pads 2.0 x 1.2 mm, 2.54 mm apart, rows 15 mm apart: 1 top left, then down, then up the right side."""
+    """Four pads 2.0 x 1.2 mm, 2.54 mm apart, rows 15 mm apart: 1 top left, then down, then up the
+    right side.
+    """
     body = Rows(
         family="rows",
         name="module",
@@ -266,7 +275,9 @@ def test_two_rows_of_castellations_by_hand() -> None:
 
 @pytest.mark.parametrize("diameter", [5, 8, 12])
 def test_fingers_of_a_contact_hang_on_their_bar_and_end_under_the_pill(diameter: int) -> None:
-    """Bars 0.4 mm wide above and below the pill's circle; a finger reaches from its bar to the edge of the pill, or a gap of 0.4 mm before the other bar."""
+    """Bars 0.4 mm wide above and below the pill's circle; a finger reaches from its bar to the edge
+    of the pill, or a gap of 0.4 mm before the other bar.
+    """
     pads = contact_fingers(diameter).body.pads  # type: ignore[union-attr]
     half = diameter / 2
     fingers = [p for p in pads if p.w_mm < 0.5 < p.h_mm]
@@ -297,7 +308,9 @@ def test_limits_about_what_was_typed_are_those_that_the_evidence_says(library: L
 
 
 def test_leads_on_four_sides_go_round_from_the_top_of_the_left_one(library: Library) -> None:
-    """16 leads 0.8 mm apart, four a side: 1 to 4 down the left, 5 to 8 along the bottom, 9 to 12 up the right, 13 to 16 back along the top."""
+    """16 leads 0.8 mm apart, four a side: 1 to 4 down the left, 5 to 8 along the bottom, 9 to 12 up
+    the right, 13 to 16 back along the top.
+    """
     name = "own:four sides;pins=16;pitch=0.8;span=9.0;foot=0.6;lead=0.3;w=7;h=7;tall=1.6"
     spots = {p.number: middle_of(p.shape) for p in library.pattern(name).pads}
     assert len(spots) == 16
@@ -310,7 +323,9 @@ def test_leads_on_four_sides_go_round_from_the_top_of_the_left_one(library: Libr
 
 
 def test_what_a_turned_pad_covers() -> None:
-    """4 x 2 mm turned by 30 degrees: (4 cos 30 + 2 sin 30) / 2 = 2.2321 and (4 sin 30 + 2 cos 30) / 2 = 1.8660 about (10, 20)."""
+    """4 x 2 mm turned by 30 degrees: (4 cos 30 + 2 sin 30) / 2 = 2.2321 and (4 sin 30 + 2 cos 30) /
+    2 = 1.8660 about (10, 20).
+    """
     left, bottom, right, top = extent(Box(10_000_000, 20_000_000, 4_000_000, 2_000_000, 30))
     assert (left, right) == pytest.approx((7_767_949, 12_232_051), abs=2)
     assert (bottom, top) == pytest.approx((18_133_975, 21_866_025), abs=2)
@@ -320,7 +335,9 @@ def test_what_a_turned_pad_covers() -> None:
 def test_the_mask_between_two_pads_is_what_their_openings_leave(
     library: Library, gap_mm: float, web: str
 ) -> None:
-    """Millrace opens its mask 0.05 mm around a pad and prints a web of 0.10 mm: pads 0.20 mm apart are fine, nearer ones are not."""
+    """Millrace opens its mask 0.05 mm around a pad and prints a web of 0.10 mm: pads 0.20 mm apart
+    are fine, nearer ones are not.
+    """
     at = (0.6 + gap_mm) / 2
     fields = {
         "package": "drawn pads",
@@ -341,7 +358,9 @@ def test_the_mask_between_two_pads_is_what_their_openings_leave(
 
 
 def test_pads_keep_a_fifth_of_a_millimetre_between_them(library: Library) -> None:
-    """Leads of 0.3 mm at 0.4 mm: by the formula pads would be 0.3 mm and more; 0.2 mm are left between them."""
+    """Leads of 0.3 mm at 0.4 mm: by the formula pads would be 0.3 mm and more; 0.2 mm are left
+    between them.
+    """
     name = "own:no leads;pins=16;pitch=0.4;w=4;foot=0.4;lead=0.3;exposed=2;tall=0.8"
     pads = {p.number: p.shape for p in library.pattern(name).pads}
     one, two = pads["1"], pads["2"]
@@ -352,7 +371,10 @@ def test_pads_keep_a_fifth_of_a_millimetre_between_them(library: Library) -> Non
 
 
 def test_pegs_rows_and_contacts_by_hand(library: Library) -> None:
-    """The slide switch of drawing FS-L3 has pegs of 0.9 mm 3 mm apart; castellations are 2.0 mm long at the least, and square ones stay square; a contact for 8 mm has two bars of 0.4 mm beyond it."""
+    """The slide switch of drawing FS-L3 has pegs of 0.9 mm 3 mm apart; castellations are 2.0 mm
+    long at the least, and square ones stay square; a contact for 8 mm has two bars of 0.4 mm beyond
+    it.
+    """
     pegs = library.pattern("switch-slide-surface").holes
     assert [(p.x, p.y, p.d) for p in pegs] == [(-1_500_000, 0, 900_000), (1_500_000, 0, 900_000)]
     name = "own:two rows;pins=4;pitch=2.54;span=15;lead=1.0;drill=0;w=16;h=8;tall=3"

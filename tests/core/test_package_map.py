@@ -1,4 +1,6 @@
-"""Where pins lie about a package without a land pattern, by hand: balls at 0.5 mm, two rows, four sides (JEDEC counting, pin 1 top left)."""
+"""Where pins lie about a package without a land pattern, by hand: balls at 0.5 mm, two rows, four
+sides (JEDEC counting, pin 1 top left).
+"""
 
 from typing import Any
 

@@ -1,4 +1,6 @@
-"""Panels: laid out by hand-worked sizes, read back by an independent library, proven against single faults, refused with a reason, priced by hand."""
+"""Panels: laid out by hand-worked sizes, read back by an independent library, proven against single
+faults, refused with a reason, priced by hand.
+"""
 
 from dataclasses import replace
 from datetime import date
@@ -81,7 +83,8 @@ def folder(files: dict[str, bytes], tmp_path_factory: pytest.TempPathFactory) ->
 
 
 def test_its_size_and_places_by_hand(small: Design, library: Library) -> None:
-    # the pod is 70 x 40 mm: two columns with a slot of 2 mm are 142 mm; rails of 6, three rows, and four slots of 2 are 140 mm
+    # the pod is 70 x 40 mm: two columns with a slot of 2 mm are 142 mm; rails of 6, three rows, and
+    # four slots of 2 are 140 mm
     panel = laid(small, library)
     assert (panel.width, panel.height) == (142 * MM, 140 * MM)
     assert panel.copies == tuple((x * MM, y * MM) for y in (8, 50, 92) for x in (0, 72))
@@ -90,12 +93,14 @@ def test_its_size_and_places_by_hand(small: Design, library: Library) -> None:
     assert panel.marks == ((9 * MM, 3 * MM), (133 * MM, 3 * MM), (9 * MM, 137 * MM))
     tooling = [(h.x, h.y, h.d) for h in panel.holes if h.owner == "tooling"]
     assert tooling == [(x * MM, y * MM, 2 * MM) for y in (3, 137) for x in (4, 138)]
-    # two tabs at each rail with six holes at their one board, two with twelve at each of two slots between rows, in two columns
+    # two tabs at each rail with six holes at their one board, two with twelve at each of two slots
+    # between rows, in two columns
     assert sum(h.owner == "tab" for h in panel.holes) == 2 * (2 * 6 * 2 + 2 * 12 * 2)
 
 
 def test_milled_lines_are_closed_and_leave_rails_boards_and_tabs(folder: Path) -> None:
-    # read by gerbonara, put together by shapely. By hand in square mm: the pod is 70 x 40 without two corners of 6 and two of 8 mm, 2700;
+    # read by gerbonara, put together by shapely. By hand in square mm: the pod is 70 x 40 without
+    # two corners of 6 and two of 8 mm, 2700;
     # six of them, two rails of 142 x 6, sixteen tabs of 5 x 2
     outline = opened(folder / "panel" / "profile.gbr")
     lines = [LineString([(item.x1, item.y1), (item.x2, item.y2)]) for item in outline.objects]
@@ -112,15 +117,18 @@ def test_milled_lines_are_closed_and_leave_rails_boards_and_tabs(folder: Path) -
     "name", ["copper-near.gbr", "copper-far.gbr", "mask-far.gbr", "paste-near.gbr"]
 )
 def test_every_layer_is_the_board_six_times_and_the_marks(folder: Path, name: str) -> None:
-    # both files read by gerbonara; marks of 1 mm copper in 2 mm of bare mask, tooling holes of 2 mm with 0.1 mm around, by hand
+    # both files read by gerbonara; marks of 1 mm copper in 2 mm of bare mask, tooling holes of 2 mm
+    # with 0.1 mm around, by hand
     single = as_shapely(opened(folder / "fabrication" / name))
     copies = [shapely.affinity.translate(single, x, y) for y in (8, 50, 92) for x in (0, 72)]
     marks = [Point(x, y) for x, y in ((9, 3), (133, 3), (9, 137))]
     holes = [Point(x, y) for x in (4, 138) for y in (3, 137)]
     own = {
         "copper": [m.buffer(0.5, quad_segs=64) for m in marks],
-        "mask": [m.buffer(1, quad_segs=64) for m in marks]
-        + [h.buffer(1.1, quad_segs=64) for h in holes],
+        "mask": (
+            [m.buffer(1, quad_segs=64) for m in marks]
+            + [h.buffer(1.1, quad_segs=64) for h in holes]
+        ),
         "paste": [],
     }[name.split("-")[0]]
     plate = as_shapely(opened(folder / "panel" / name))
@@ -184,7 +192,8 @@ def test_tabs_at_the_quarters_give_way_to_what_stands_at_the_edge(
 ) -> None:
     view = board_view(square, library, "main")
     assert low_tabs(view) == [(15 * MM, 20 * MM), (50 * MM, 55 * MM)]
-    # its lower edge 0.9 mm inside, its flanks at 15 and 19: the tab keeps 1 mm from the nearer; 1.1 mm inside: nothing to keep from
+    # its lower edge 0.9 mm inside, its flanks at 15 and 19: the tab keeps 1 mm from the nearer; 1.1
+    # mm inside: nothing to keep from
     at_edge, ref = pushed(view, 17 * MM, 4_900_000)
     assert low_tabs(at_edge)[0] == (20 * MM, 25 * MM)
     inside, _ = pushed(view, 17 * MM, 5_100_000)
@@ -245,7 +254,8 @@ def test_contours_of_another_order_are_noticed(sheet: Sheets, files: dict[str, b
 
 
 def test_a_scored_panel(square: Design, library: Library) -> None:
-    # no slots: two columns are 140 mm, two rows with rails of 7 are 94 mm; lines at the rails, between rows, between columns
+    # no slots: two columns are 140 mm, two rows with rails of 7 are 94 mm; lines at the rails,
+    # between rows, between columns
     panel = laid(square, library, by="score", rows=2, rail_mm=7)
     assert panel.troubles == ()
     assert (panel.width, panel.height) == (140 * MM, 94 * MM)
@@ -306,7 +316,8 @@ def shaped(view: BoardView, points: list[list[float]]) -> BoardView:
 
 
 def test_a_side_without_straight_edge_turns_the_rails(square: Design, library: Library) -> None:
-    # points above and below and straight flanks of 40 mm: the rails go to the left and right; 6 + 2 + 70 + 2 + 70 + 2 + 6 mm
+    # points above and below and straight flanks of 40 mm: the rails go to the left and right; 6 + 2
+    # + 70 + 2 + 70 + 2 + 6 mm
     view = board_view(square, library, "main")
     pointed = shaped(view, [[0, 10], [35, 0], [70, 10], [70, 50], [35, 60], [0, 50]])
     panel = lay_panel(pointed, PanelChoice(columns=2, rows=1, rail_mm=6), 0)
@@ -330,7 +341,8 @@ def test_a_side_without_straight_edge_turns_the_rails(square: Design, library: L
 
 def test_what_stands_out_widens_the_slots(square: Design, library: Library) -> None:
     view = board_view(square, library, "main")
-    # a body pushed 3 mm over the right edge: it and half a millimetre need more than the mill's 2 mm
+    # a body pushed 3 mm over the right edge: it and half a millimetre need more than the mill's 2
+    # mm
     out, _ = pushed(view, 71 * MM, 20 * MM)
     assert overhang(out, "right") == 3 * MM
     assert overhang(out, "left") == 0
@@ -341,7 +353,8 @@ def test_what_stands_out_widens_the_slots(square: Design, library: Library) -> N
 
 
 def test_the_house_reads_and_prices_the_panel(files: dict[str, bytes], library: Library) -> None:
-    # 142 x 140 mm are 1.988 dm²; two panels of six for ten boards at 260 cents, no break: 1034 cents; set-up 1800, tabs 1100, parcel 950
+    # 142 x 140 mm are 1.988 dm²; two panels of six for ten boards at 260 cents, no break: 1034
+    # cents; set-up 1800, tabs 1100, parcel 950
     house = library.houses["millrace"]
     seen = inspect(files, house)
     assert (seen.plates[0].copies, seen.plates[0].parting, seen.complaints) == (6, "tabs", ())
@@ -397,9 +410,14 @@ def test_tabs_stand_near_the_quarters(
 def test_an_outline_that_begins_anywhere_lies_where_it_should(
     square: Design, library: Library
 ) -> None:
-    """40 x 20 mm from 25, 20 on: two columns are 82 mm, 7 + 2 + 20 + 2 + 7 = 38; the board's own origin lies 25 left of and 20 below its corner."""
+    """40 x 20 mm from 25, 20 on: two columns are 82 mm, 7 + 2 + 20 + 2 + 7 = 38; the board's own
+    origin lies 25 left of and 20 below its corner.
+    """
     view = board_view(square, library, "main")
-    small = {ref: replace(p, body=Box(0, 0, MM, MM), pads=(), holes=()) for ref, p in view.patterns.items()}  # fmt: skip
+    small = {
+        ref: replace(p, body=Box(0, 0, MM, MM), pads=(), holes=())
+        for ref, p in view.patterns.items()
+    }
     apart = shaped(replace(view, patterns=small), [[25, 20], [65, 20], [65, 40], [25, 40]])
     panel = lay_panel(apart, PanelChoice(columns=2, rows=1), 0)
     assert (panel.width, panel.height) == (82 * MM, 38 * MM)
@@ -424,7 +442,9 @@ def test_figures_of_a_panel_are_shown_with_their_units(small: Design, library: L
 
 
 def test_holes_of_a_tab_by_hand() -> None:
-    """Six at 0.8 mm about the middle; where copper keeps 0.3 mm from the edge they reach 0.1 mm less far out than half their 0.5 mm, where it keeps 0.2 mm or less they lie outside."""
+    """Six at 0.8 mm about the middle; where copper keeps 0.3 mm from the edge they reach 0.1 mm
+    less far out than half their 0.5 mm, where it keeps 0.2 mm or less they lie outside.
+    """
     across = [8.0, 8.8, 9.6, 10.4, 11.2, 12.0]
     tab = Tab(10 * MM, 0, 2 * MM, True, True)
     assert [(u / MM, v / MM) for u, v in tab.bites(300_000)] == [
@@ -455,7 +475,9 @@ def test_rails_hold_their_holes_and_marks(square: Design, library: Library) -> N
 
 
 def test_parts_of_every_copy_are_where_its_board_is(small: Design, library: Library) -> None:
-    """Six copies, 72 mm across and 42 mm up from each other, the first one 8 mm up: every part as many times, moved by as much."""
+    """Six copies, 72 mm across and 42 mm up from each other, the first one 8 mm up: every part as
+    many times, moved by as much.
+    """
     view, panel = board_view(small, library), laid(small, library)
     rows = place_rows(view, panel)
     at = {(int(copy), ref): (float(x), float(y)) for copy, ref, _, x, y, _ in rows}
@@ -468,7 +490,9 @@ def test_parts_of_every_copy_are_where_its_board_is(small: Design, library: Libr
 def test_score_lines_are_thin_and_far_from_copper_as_the_house_asks(
     square: Design, library: Library, tmp_path: Path
 ) -> None:
-    """Lines of 0.1 mm from rail to rail, read by another reader; a house that asks 0.35 mm does not score beside copper at 0.31 mm."""
+    """Lines of 0.1 mm from rail to rail, read by another reader; a house that asks 0.35 mm does not
+    score beside copper at 0.31 mm.
+    """
     made = release(with_panel(square, by="score", rows=2, rail_mm=7), library)
     (tmp_path / "score.gbr").write_bytes(made.files["panel/score.gbr"])
     drawn = opened(tmp_path / "score.gbr").objects

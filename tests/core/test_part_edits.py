@@ -6,7 +6,9 @@ from tests.editing import edit, refused, spot
 
 
 def test_a_part_of_a_thing_has_one_place(finished: Design) -> None:
-    """A button moved on the board is moved in the brief; a part that Loquet places keeps its seat as a choice."""
+    """A button moved on the board is moved in the brief; a part that Loquet places keeps its seat
+    as a choice.
+    """
     moved = edit(finished, kind="seat-part", role="button:dome", x_mm=27, y_mm=8, turn_deg=0)
     assert spot(moved, "dome") == (27, 8)
     assert moved.choices.part_seats == {}
@@ -26,7 +28,9 @@ def test_a_part_of_a_thing_has_one_place(finished: Design) -> None:
 
 
 def test_parts_are_arranged_on_the_board(finished: Design) -> None:
-    """The first gives line and turn; the outer two stay when parts are spread; two change places and keep their turns; the placement fits afterwards."""
+    """The first gives line and turn; the outer two stay when parts are spread; two change places
+    and keep their turns; the placement fits afterwards.
+    """
     roles = ("decoupling 1", "reset filter", "boot strap")
     design = finished
     for role, x, y, turn in zip(roles, (20, 26, 29), (20, 21, 24), (0, 90, 180), strict=True):
@@ -78,7 +82,9 @@ def test_parts_are_put_in_rows(finished: Design) -> None:
 
 
 def test_a_half_is_mirrored(finished: Design) -> None:
-    """About the middle at 32 mm: x' = 64 - x; capacitors go to capacitors, the nearest one; upright ones keep the turn of their leader, 30 degrees become 330."""
+    """About the middle at 32 mm: x' = 64 - x; capacitors go to capacitors, the nearest one; upright
+    ones keep the turn of their leader, 30 degrees become 330.
+    """
     spots = {
         "decoupling 1": (20, 20, 90),
         "decoupling 9": (26, 21, 0),
@@ -103,7 +109,9 @@ def test_a_half_is_mirrored(finished: Design) -> None:
 
 
 def test_a_seat_is_kept_until_its_part_is_gone(finished: Design) -> None:
-    """What a person seated stays through other edits, in millimetres as it was given, and goes with the thing."""
+    """What a person seated stays through other edits, in millimetres as it was given, and goes with
+    the thing.
+    """
     seated = edit(
         finished, kind="seat-part", role="decoupling 1", x_mm=30.1236, y_mm=20, turn_deg=450
     )

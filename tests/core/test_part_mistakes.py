@@ -1,4 +1,6 @@
-"""K14, K15, K17 to K20, K26, K28 and K42 of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
+"""K14, K15, K17 to K20, K26, K28 and K42 of docs/mistakes.md: for each, designs that have the
+mistake with their finding, and the same without it, which have none.
+"""
 
 from dataclasses import replace
 from typing import Any
@@ -75,14 +77,20 @@ def test_k14_a_flat_cable_whose_contacts_face_the_wrong_side(library: Library) -
     ):
         said = with_half(library, "mating", "cable:it", feeds, cable, **half, contact=side)
         assert said == [
-            f"What you have for J2 (Flat cable) does not mate: {words}, and the connector touches the top."
+            (
+                f"What you have for J2 (Flat cable) does not mate: {words}, and the connector touches"
+                " the top."
+            )
         ]
 
 
 def test_k15_a_lead_with_the_other_polarity(library: Library) -> None:
     said = with_half(library, "mating", "cell:plug", LITHIUM, **LEAD, turned=True)
     assert said == [
-        "What you have for J1 (Plug of cell) does not mate: its way 1 meets way 2: plus and minus, or all lines, change places."
+        (
+            "What you have for J1 (Plug of cell) does not mate: its way 1 meets way 2: plus and minus,"
+            " or all lines, change places."
+        )
     ]
     pack = thing("series-pack", "pack")
     assert (
@@ -177,7 +185,9 @@ def test_a_half_is_kept_and_forgotten() -> None:
 
 
 def test_k18_a_part_too_high_for_the_shell(library: Library) -> None:
-    """The AAA holder is 12.5 mm high and lies on the far side of the Dusk remote; its buttons are on the near side."""
+    """The AAA holder is 12.5 mm high and lies on the far side of the Dusk remote; its buttons are
+    on the near side.
+    """
     design = bring_up_to_date(Design(brief=demo_brief("dusk-remote")), library, "placement")
 
     def said(**room: float) -> list[str]:
@@ -203,7 +213,9 @@ def without(circuit: Circuit, *roles: str) -> Circuit:
 
 
 def test_k26_a_spike_that_no_capacitor_holds(library: Library) -> None:
-    """C = I / (2 pi f U): a speaker and lights make steps of some 100 mA; 5 % of 3.3 V is 165 mV, so that 100 mA at 50 kHz want 1.9 µF."""
+    """C = I / (2 pi f U): a speaker and lights make steps of some 100 mA; 5 % of 3.3 V is 165 mV,
+    so that 100 mA at 50 kHz want 1.9 µF.
+    """
     lights = thing("light-chain", "lights", count=4)
     for more in ((lights,), (lights, thing("memory-card", "card"))):
         brief = device(CHIP, LITHIUM, *more)
@@ -218,7 +230,9 @@ def test_k26_a_spike_that_no_capacitor_holds(library: Library) -> None:
 
 
 def test_k28_a_cell_that_nobody_measures(library: Library) -> None:
-    """A cell behind a converter runs empty without a sign unless it is measured; of cells at the rail the firmware has to tell."""
+    """A cell behind a converter runs empty without a sign unless it is measured; of cells at the
+    rail the firmware has to tell.
+    """
 
     def said(*things: Plain) -> list[str]:
         brief = device(CHIP, *things)
@@ -262,7 +276,9 @@ def test_k19_too_few_to_lose_one(
 
 @pytest.mark.parametrize("name", [n for n in DEMO_BRIEFS if n != "ridge-handset"])
 def test_the_examples_raise_no_false_alarm(name: str, library: Library) -> None:
-    """Of what is found on the finished circuit: nothing. (The ridge handset has no circuit: its chip is too small, which it shows.)"""
+    """Of what is found on the finished circuit: nothing. (The ridge handset has no circuit: its
+    chip is too small, which it shows.)
+    """
     design = bring_up_to_date(Design(brief=demo_brief(name)), library, "circuit")
     assert slice_of(design.circuit).misfits == ()
     quiet = {
@@ -306,14 +322,19 @@ def test_a_light_that_goes_dark_before_its_cells_are_empty(library: Library) -> 
         return found("light-level", Subject(brief, Choices(), library.house("millrace"), library))
 
     assert said(thing("cells", "cell")) == [
-        "light wants 2 V, and its rail (2 AAA cells) ends at 1.8 V: it goes dark before the source is empty."
+        (
+            "light wants 2 V, and its rail (2 AAA cells) ends at 1.8 V: it goes dark before the source"
+            " is empty."
+        )
     ]
     assert len(said(thing("coin-cell", "cell"))) == 1
     assert said(LITHIUM) == []
 
 
 def test_fingers_are_two_combs_that_never_touch(library: Library) -> None:
-    """Fingers and gaps of 0.4 mm under a pill of 8 mm; the pads of a comb are one piece of copper."""
+    """Fingers and gaps of 0.4 mm under a pill of 8 mm; the pads of a comb are one piece of
+    copper.
+    """
     for part in ("button-carbon-fingers", "button-carbon-fingers-5", "button-carbon-fingers-12"):
         combs = {
             number: unary_union(
@@ -414,7 +435,9 @@ def test_offers_have_breaks_least_counts_and_one_part_that_ran_out() -> None:
 
 
 def test_equal_parts_with_other_names_are_one_line(library: Library) -> None:
-    """Two sticks and two speakers' plugs are bought as two of one; resistors of two values are two lines."""
+    """Two sticks and two speakers' plugs are bought as two of one; resistors of two values are two
+    lines.
+    """
     sticks = (thing("stick", "left"), thing("stick", "right"))
     brief = device(CHIP, LITHIUM, *sticks, thing("light", "light"))
     lines = [

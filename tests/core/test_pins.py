@@ -24,7 +24,10 @@ CASES, A_BATCH = 360, 30
 
 @pytest.mark.parametrize("batch", range(CASES // A_BATCH))
 def test_the_solver_finds_what_exhaustive_search_finds(batch: int) -> None:
-    """Feasible cases: the same score in all four parts. Infeasible ones: confirmed, and no member of the conflict can stay away unnoticed."""
+    """Feasible cases: the same score in all four parts.
+
+    Infeasible ones: confirmed, and no member of the conflict can stay away unnoticed.
+    """
     for seed in range(batch * A_BATCH, (batch + 1) * A_BATCH):
         problem = random_problem(seed)
         answer, everything = solve(problem), Everything(problem)

@@ -1,4 +1,6 @@
-"""Placing on boards so small that the answer is known by hand: places along a side, in a corner, beside a pad; costs added up; swaps that only annealing finds."""
+"""Placing on boards so small that the answer is known by hand: places along a side, in a corner,
+beside a pad; costs added up; swaps that only annealing finds.
+"""
 
 from dataclasses import replace
 from math import hypot
@@ -46,10 +48,20 @@ def dot(number: str, x: float, y: float = 0.0, drill: float = 0.0, d: float = 0.
 
 
 def part(role: str, pads: dict[str, str], **more: object) -> Component:
-    return Component(role=role, ref=role, part=str(more.pop("part", "r")), block="", purpose=role, pads=pads, **more)  # type: ignore[arg-type]  # fmt: skip
+    return Component(
+        role=role,
+        ref=role,
+        part=str(more.pop("part", "r")),
+        block="",
+        purpose=role,
+        pads=pads,
+        **more,
+    )  # type: ignore[arg-type]
 
 
-def given(*parts: Component, outline: tuple[float, float] = (30, 20), **more: object) -> PlacingInput:  # fmt: skip
+def given(
+    *parts: Component, outline: tuple[float, float] = (30, 20), **more: object
+) -> PlacingInput:
     return PlacingInput(
         outline=box(0, 0, outline[0] * MM, outline[1] * MM),
         circuit=Circuit(components=parts, nets=(), workings=()),
@@ -69,7 +81,9 @@ CHIP = pattern(6, 4)
 
 
 def test_the_chip_stands_where_its_lines_are_shortest() -> None:
-    """Between three targets the place on the lattice with the least sum of straight ways: on the one in the middle."""
+    """Between three targets the place on the lattice with the least sum of straight ways: on the
+    one in the middle.
+    """
     board = box(0, 0, 40 * MM, 20 * MM)
     targets = [(10 * MM, 10 * MM), (20 * MM, 10 * MM), (30 * MM, 10 * MM)]
     assert chip_seat(board, CHIP, [], (), targets) == Seat(20 * MM, 10 * MM)
@@ -88,14 +102,26 @@ def test_the_chip_stands_where_its_lines_are_shortest() -> None:
 def test_the_chip_keeps_two_and_a_half_millimetres_to_what_stands(
     taken: dict[str, object],
 ) -> None:
-    """Beside a square of 4 mm: its half, the chip's half, and the room about it. Above it the board's edge is too near, so it is 2 + 3 + 2.5 mm along."""
+    """Beside a square of 4 mm: its half, the chip's half, and the room about it.
+
+    Above it the board's edge is too near, so it is 2 + 3 + 2.5 mm along.
+    """
     board = box(0, 0, 40 * MM, 20 * MM)
-    seat = chip_seat(board, CHIP, taken.get("fixed", []), taken.get("holes", ()), [(20 * MM, 10 * MM)], taken.get("kept", ()))  # type: ignore[arg-type]  # fmt: skip
+    seat = chip_seat(
+        board,
+        CHIP,
+        taken.get("fixed", []),
+        taken.get("holes", ()),
+        [(20 * MM, 10 * MM)],
+        taken.get("kept", ()),
+    )  # type: ignore[arg-type]
     assert (abs(seat.x - 20 * MM), seat.y) == (7_500_000, 10 * MM)
 
 
 def test_the_next_best_places_lie_apart() -> None:
-    """Costs along a line, least at 0: the second choice is the first that lies 3 mm away; where there is none, the last stays."""
+    """Costs along a line, least at 0: the second choice is the first that lies 3 mm away; where
+    there is none, the last stays.
+    """
     xs = np.arange(0, 10) * MM
     ys, cost = np.zeros(10, dtype=np.int64), np.arange(10.0)
     assert [nth_best(xs, ys, cost, n) for n in (1, 2, 3, 4, 5)] == [0, 3, 6, 9, 9]
@@ -105,7 +131,8 @@ def test_the_next_best_places_lie_apart() -> None:
 
 
 def test_a_cost_is_the_way_to_the_nearest_pad_and_five_times_that_to_its_host() -> None:
-    """By hand: pad 1 (0.5 mm left of the middle) belongs beside a pad 3 mm away, pad 2 hangs on a net whose nearest pad is 2 + 1 mm away, ground costs nothing, a rail 0.4.
+    """By hand: pad 1 (0.5 mm left of the middle) belongs beside a pad 3 mm away, pad 2 hangs on a
+    net whose nearest pad is 2 + 1 mm away, ground costs nothing, a rail 0.4.
 
     The middle of all that stands pulls with a fiftieth.
     """
@@ -118,7 +145,8 @@ def test_a_cost_is_the_way_to_the_nearest_pad_and_five_times_that_to_its_host() 
     seating.put(source, Seat(20 * MM, 10 * MM))
     xs, ys = np.array([13 * MM]), np.array([11 * MM])
     middle = (abs(13 - 15) + abs(11 - 10)) * 0.02
-    # pad 1 at 12.5, 11 to the host's at 9.5, 10: 4 mm, once as beside and once as a net; pad 2 at 13.5, 11 to 10.5, 10: 4 mm
+    # pad 1 at 12.5, 11 to the host's at 9.5, 10: 4 mm, once as beside and once as a net; pad 2 at
+    # 13.5, 11 to 10.5, 10: 4 mm
     assert seating.costs((Member(own, Seat(0, 0)),), 0, xs, ys)[0] / MM == pytest.approx(
         5 * 4 + 4 + 4 + middle
     )
@@ -131,15 +159,45 @@ def test_a_cost_is_the_way_to_the_nearest_pad_and_five_times_that_to_its_host() 
 
 
 def test_reach_costs_and_item_costs_by_hand() -> None:
-    """Along rows and columns: (3, 4) to the nearer of (0, 0) and (5, 5) is 3, twice as dear; an item that stands in line with none of its like pays 0.7, one upside down 0.3."""
+    """Along rows and columns: (3, 4) to the nearer of (0, 0) and (5, 5) is 3, twice as dear; an
+    item that stands in line with none of its like pays 0.7, one upside down 0.3.
+    """
     longs = lambda *rows: np.array(rows, dtype=np.int64)  # noqa: E731
-    cost = reach_costs(longs(3), longs(4), longs((0, 0, 0, 0), (1, 1, 0, 0)), np.array([2.0, 1.0]), longs(0, 2, 2), longs((0, 0), (5, 5)))  # fmt: skip
+    cost = reach_costs(
+        longs(3),
+        longs(4),
+        longs((0, 0, 0, 0), (1, 1, 0, 0)),
+        np.array([2.0, 1.0]),
+        longs(0, 2, 2),
+        longs((0, 0), (5, 5)),
+    )
     assert cost.tolist() == [6.0]
     places = longs((0, 0, 0), (10, 3, 0))
     pads = np.zeros((4, 2, 2), dtype=np.int64)
 
     def one(x: int, y: int, turn: int, like: int = 0) -> float:
-        return float(item_cost(0, x, y, turn, longs(0, 1, 2), pads, longs(0, 0), np.array([1.0, 1.0]), longs(0, 2), longs(0, 1), longs(0, 1), longs((0, 0), (10, 3)), longs(0, 1), longs((0, 9)), longs(like, 0), places, 0.7, 0.3))  # fmt: skip
+        return float(
+            item_cost(
+                0,
+                x,
+                y,
+                turn,
+                longs(0, 1, 2),
+                pads,
+                longs(0, 0),
+                np.array([1.0, 1.0]),
+                longs(0, 2),
+                longs(0, 1),
+                longs(0, 1),
+                longs((0, 0), (10, 3)),
+                longs(0, 1),
+                longs((0, 9)),
+                longs(like, 0),
+                places,
+                0.7,
+                0.3,
+            )
+        )
 
     assert one(4, 3, 0) == 6  # six to the other, ten to the fixed pad; in line with the other
     assert one(4, 4, 0) == pytest.approx(7 + 0.7)
@@ -166,7 +224,9 @@ def test_inside_and_outside(rect: tuple[float, ...], out: bool) -> None:
 
 
 def test_parts_keep_half_a_millimetre_to_the_edge() -> None:
-    """On a board of 6 x 2 mm a part of 2 x 1 mm has its middle from 1.5 to 4.5 mm, and in the middle of the height."""
+    """On a board of 6 x 2 mm a part of 2 x 1 mm has its middle from 1.5 to 4.5 mm, and in the
+    middle of the height.
+    """
     seating = Seating(given(part("own", {"1": "A", "2": "B"}), outline=(6, 2)))
     xs = np.arange(0, 6_000_001, 250_000)
     ys = np.full(len(xs), MM)
@@ -176,14 +236,21 @@ def test_parts_keep_half_a_millimetre_to_the_edge() -> None:
 
 
 def test_rows_of_parts_by_height_side_and_pins() -> None:
-    """A high part stays clear of low areas, a low one does not; pins keep off bodies behind; on the far side its body is behind and its pins take the near side."""
+    """A high part stays clear of low areas, a low one does not; pins keep off bodies behind; on the
+    far side its body is behind and its pins take the near side.
+    """
     flat = pattern(2, 1)
     assert room_of(flat, Seat(5 * MM, 5 * MM), 2.0).tolist() == [
         [4 * MM, 4_500_000, 6 * MM, 5_500_000, BODY, BODY]
     ]
     assert room_of(flat, Seat(0, 0), 2.01)[0, 5] == BODY | LOW
     assert room_of(flat, Seat(0, 0), 0.0, bare=True)[0, 5] == BODY | LOW
-    assert room_of(flat, Seat(0, 0), 1.0, halo_nm=700_000)[0, :4].tolist() == [-1_700_000, -1_200_000, 1_700_000, 1_200_000]  # fmt: skip
+    assert room_of(flat, Seat(0, 0), 1.0, halo_nm=700_000)[0, :4].tolist() == [
+        -1_700_000,
+        -1_200_000,
+        1_700_000,
+        1_200_000,
+    ]
     pins = pattern(4, 2, dot("1", -1, 0, 0.8, 1.6), dot("2", 1, 0, 0.8, 1.6))
     near = room_of(pins, Seat(0, 0), 5.0)
     assert near[:, 4:].tolist() == [[BODY, BODY | LOW], [0, BEHIND]]
@@ -211,7 +278,9 @@ def test_a_family_is_a_host_with_all_that_hangs_on_it() -> None:
 
 
 def test_a_cluster_turns_about_its_lead() -> None:
-    """A member 2 mm to the right stands 2 mm above once the cluster is turned by a quarter, and turned with it."""
+    """A member 2 mm to the right stands 2 mm above once the cluster is turned by a quarter, and
+    turned with it.
+    """
     member = Member(part("a", {}), Seat(2 * MM, 0, 90))
     assert member.at(10 * MM, 5 * MM, 90) == Seat(10 * MM, 7 * MM, 180)
     assert member.at(10 * MM, 5 * MM, 270) == Seat(10 * MM, 3 * MM, 0)
@@ -219,7 +288,9 @@ def test_a_cluster_turns_about_its_lead() -> None:
 
 
 def test_the_size_of_rooms_counts_bodies_alone() -> None:
-    rows = np.concatenate([rows_of([(0, 0, 3, 2)]), rows_of([(0, 0, 9, 9)], LOW, 0), rows_of([(1, 1, 2, 5)])])  # fmt: skip
+    rows = np.concatenate(
+        [rows_of([(0, 0, 3, 2)]), rows_of([(0, 0, 9, 9)], LOW, 0), rows_of([(1, 1, 2, 5)])]
+    )
     assert size_of(rows) == 6 + 4
 
 
@@ -234,12 +305,17 @@ def test_how_full_a_board_is() -> None:
 
 
 def test_a_part_is_put_beside_its_pad_within_ten_millimetres() -> None:
-    """With room there it stands there; where screws fill all about its host it goes where there is room at all."""
+    """With room there it stands there; where screws fill all about its host it goes where there is
+    room at all.
+    """
     host = part("host", {"1": "A", "2": "B"})
     own = part("own", {"1": "A", "2": "C"}, near_role="host", near_pad="1")
     fixed = {"host": Seat(30 * MM, 10 * MM)}
-    beside = {p.role: p for p in place(given(host, own, outline=(60, 20), fixed=fixed)).parts}["own"]  # fmt: skip
-    # Its pad 1 is drawn onto the host's at 29.5: the nearest it can stand is beside or above the host's courtyard.
+    beside = {p.role: p for p in place(given(host, own, outline=(60, 20), fixed=fixed)).parts}[
+        "own"
+    ]
+    # Its pad 1 is drawn onto the host's at 29.5: the nearest it can stand is beside or above the
+    # host's courtyard.
     assert hypot(beside.x_nm - 29.5 * MM, beside.y_nm - 10 * MM) < 2.1 * MM
     full = given(host, own, outline=(60, 20), fixed=fixed, holes=((30 * MM, 10 * MM, 14 * MM),))
     away = {p.role: p for p in place(full).parts}["own"]
@@ -254,7 +330,9 @@ def slot_item(x: int, y: int, net: int, half: float = 1.0) -> Item:
 
 
 def test_the_chip_has_its_parts_before_others_have_theirs() -> None:
-    """A part beside the chip is told from one beside another part, and from one whose host has no seat yet."""
+    """A part beside the chip is told from one beside another part, and from one whose host has no
+    seat yet.
+    """
     chip = part("chip", {"1": "A"}, part="chip:x")
     host = part("host", {"1": "B"})
     cap = part("cap", {"1": "A"}, near_role="chip", near_pad="1")
@@ -268,7 +346,9 @@ def test_the_chip_has_its_parts_before_others_have_theirs() -> None:
 
 
 def test_two_parts_that_fill_their_board_change_places() -> None:
-    """On 4.5 x 2 mm two squares of 2 mm can hardly move; each stands at the other's net, and only a change of places helps."""
+    """On 4.5 x 2 mm two squares of 2 mm can hardly move; each stands at the other's net, and only a
+    change of places helps.
+    """
     plan = GroundPlan(box(0, 0, 4 * MM, 2 * MM), 0)
     items = [slot_item(1, 1, 0), slot_item(3, 1, 1)]
     (a, _, _), (b, _, _) = arranged(items, [[(3 * MM, MM)], [(MM, MM)]], plan)
@@ -276,18 +356,25 @@ def test_two_parts_that_fill_their_board_change_places() -> None:
 
 
 def test_most_steps_move_and_few_turn(monkeypatch: pytest.MonkeyPatch) -> None:
-    """One step of a part that nothing draws anywhere, 600 times: 15 % try a turn where it stands, of the others a tenth turn on the way, and one turn in four is none. So 18.8 % are turned and 85 % moved, give or take three deviations."""
+    """One step of a part that nothing draws anywhere, 600 times: 15 % try a turn where it stands,
+    of the others a tenth turn on the way, and one turn in four is none. So 18.8 % are turned and 85
+    % moved, give or take three deviations.
+    """
     for name in ("STEPS_EACH", "LEAST_STEPS"):
         monkeypatch.setattr(arranging, name, 1)
     item = replace(slot_item(20, 15, 0), weights=(0.0,))
     plan = GroundPlan(box(0, 0, 40 * MM, 30 * MM), 0)
     ends = [arranged([item], [[(20 * MM, 15 * MM)]], plan, seed)[0] for seed in range(600)]
     assert sum(turn != 0 for *_, turn in ends) / 600 == pytest.approx(0.188, abs=0.048)
-    assert sum((x, y) != (20 * MM, 15 * MM) for x, y, _ in ends) / 600 == pytest.approx(0.85, abs=0.044)  # fmt: skip
+    assert sum((x, y) != (20 * MM, 15 * MM) for x, y, _ in ends) / 600 == pytest.approx(
+        0.85, abs=0.044
+    )
 
 
 def test_a_part_that_cannot_move_turns_towards_its_net() -> None:
-    """A square with one pad at its right side, its net on the left, above or below: it turns by two, one and three quarters."""
+    """A square with one pad at its right side, its net on the left, above or below: it turns by
+    two, one and three quarters.
+    """
     quarter_pads = (((900_000, 0),), ((0, 900_000),), ((-900_000, 0),), ((0, -900_000),))
     rows = rows_of([(-MM, -MM, MM, MM)])
     plan = GroundPlan(box(0, 0, 2 * MM, 2 * MM), 0)
@@ -312,7 +399,9 @@ def test_places_stay_on_the_lattice_of_half_millimetres() -> None:
 
 
 def test_small_parts_go_behind_where_the_front_is_full() -> None:
-    """On 6 x 4 mm a part with leads fills the front; a resistor finds no room there, and behind it only where that is allowed, clear of the leads and of the screw."""
+    """On 6 x 4 mm a part with leads fills the front; a resistor finds no room there, and behind it
+    only where that is allowed, clear of the leads and of the screw.
+    """
     leads = pattern(5, 3, dot("1", -2, 0, 0.8, 1.6), dot("2", 2, 0, 0.8, 1.6))
     big, own = part("big", {"1": "A", "2": "B"}), part("own", {"1": "A", "2": "C"})
     shared = {
@@ -325,7 +414,8 @@ def test_small_parts_go_behind_where_the_front_is_full() -> None:
     seats = {p.role: p.seat for p in place(given(big, own, both_sides=True, **shared)).parts}
     assert seats["own"].far
     assert not seats["big"].far
-    # leads at 1 and 5, 2 mm with a hole of 0.8 and room: the middle is what is left, with half a millimetre to the edge
+    # leads at 1 and 5, 2 mm with a hole of 0.8 and room: the middle is what is left, with half a
+    # millimetre to the edge
     left, bottom, right, top = seats["own"].rect(pattern(1.5, 1).courtyard)
     assert left >= 500_000
     assert bottom >= 500_000
@@ -348,20 +438,31 @@ def test_what_has_leads_or_is_a_chip_stays_on_the_front() -> None:
         (part("own", {"1": "A"}, bare=True), pattern(1.5, 1), 0.0),
         (part("own", {"1": "A"}), pattern(1.5, 1), 3.1),
     ):
-        full = given(big, own, outline=(6, 4), fixed=fixed, both_sides=True, patterns={"big": flat, "own": drawn})  # fmt: skip
+        full = given(
+            big,
+            own,
+            outline=(6, 4),
+            fixed=fixed,
+            both_sides=True,
+            patterns={"big": flat, "own": drawn},
+        )
         with pytest.raises(NoRoom):
             place(replace(full, heights_mm={"big": 1.0, "own": high}))
 
 
 def test_a_part_behind_takes_its_plated_holes_of_the_near_side() -> None:
-    """A pad of 1 mm with a hole takes a square of 0.5 + 0.25 mm about its middle; a surface pad takes nothing there."""
+    """A pad of 1 mm with a hole takes a square of 0.5 + 0.25 mm about its middle; a surface pad
+    takes nothing there.
+    """
     leaded = pattern(2.0, 1.0, dot("1", 0.5, 0.0, 0.6, 1.0), dot("2", -0.5))
     (rect,) = near_rects(leaded, Seat(10 * MM, 5 * MM, 0, True))
     assert rect == (8_750_000, 4_250_000, 10_250_000, 5_750_000)
 
 
 def test_the_lattice_covers_the_board_in_steps() -> None:
-    """Whole steps from the corner of its bounds, moved by an offset; no point lies beyond the right or upper edge."""
+    """Whole steps from the corner of its bounds, moved by an offset; no point lies beyond the right
+    or upper edge.
+    """
     xs, ys = lattice(box(1.2 * MM, 0.3 * MM, 3 * MM, 2 * MM))
     assert set(np.diff(np.unique(xs))) == set(np.diff(np.unique(ys))) == {STEP_NM}
     assert xs.min() == 1.2 * MM // STEP_NM * STEP_NM
@@ -372,12 +473,19 @@ def test_the_lattice_covers_the_board_in_steps() -> None:
 
 
 def test_no_lead_comes_out_where_something_lies_behind() -> None:
-    """A leaded part that is drawn to one end of a board whose other half has a cell behind it: all its leads come out on the free half."""
+    """A leaded part that is drawn to one end of a board whose other half has a cell behind it: all
+    its leads come out on the free half.
+    """
     leaded = pattern(3.0, 1.0, dot("1", -1.0, 0.0, 0.6, 1.0), dot("2", 1.0, 0.0, 0.6, 1.0))
     near = part("near", {"1": "A", "2": "B"})
     header = part("header", {"1": "A", "2": "B"})
     half: Rect = (0, 0, 15 * MM, 20 * MM)
-    free = given(near, header, patterns={"near": pattern(), "header": leaded}, fixed={"near": Seat(4 * MM, 10 * MM)})  # fmt: skip
+    free = given(
+        near,
+        header,
+        patterns={"near": pattern(), "header": leaded},
+        fixed={"near": Seat(4 * MM, 10 * MM)},
+    )
 
     def leads(asked: PlacingInput) -> list[int]:
         seat = next(p.seat for p in place(asked).parts if p.ref == "header")

@@ -1,4 +1,6 @@
-"""Laws of the planner: order, place and names do not matter; locking what was chosen changes nothing; reports are whole."""
+"""Laws of the planner: order, place and names do not matter; locking what was chosen changes
+nothing; reports are whole.
+"""
 
 import random
 from dataclasses import replace

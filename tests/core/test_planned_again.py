@@ -21,7 +21,9 @@ from loquet.demo.scenario import demo_brief
 
 
 def test_pins_are_solved_again_for_the_placed_board(finished: Design, library: Library) -> None:
-    """Targets are true pads of the placed board; what the brief moves afterwards is aimed at its new place again."""
+    """Targets are true pads of the placed board; what the brief moves afterwards is aimed at its
+    new place again.
+    """
     targets = placed_targets(finished, library)
     assert set(targets) == {n.signal for n in needs_of(finished.brief)}
     pads = {middle_of(p.shape): p.net for p in board_view(finished, library).pads}
@@ -41,7 +43,9 @@ def test_pins_are_solved_again_for_the_placed_board(finished: Design, library: L
 
 @pytest.mark.parametrize("preset", presets(), ids=lambda p: p.id)
 def test_no_start_leads_to_a_dead_end(preset: object, library: Library) -> None:
-    """Every starting point has a plan, and all but the empty outline become a board as they stand."""
+    """Every starting point has a plan, and all but the empty outline become a board as they
+    stand.
+    """
     brief = preset.brief  # type: ignore[attr-defined]
     assert brief_faults(brief, library) == []
     assert verdict_of(Design(brief=brief), library) is None
@@ -61,7 +65,10 @@ def test_reach_grows_with_the_hand() -> None:
 
 
 def test_the_gain_is_known_before_it_is_taken(finished: Design, library: Library) -> None:
-    """Ways measured on the board: from the chip's pad of each signal straight to the nearest other pad of its net. Taking it gives the plan that was promised; where the plan is that one already, there is nothing to gain."""
+    """Ways measured on the board: from the chip's pad of each signal straight to the nearest other
+    pad of its net. Taking it gives the plan that was promised; where the plan is that one already,
+    there is nothing to gain.
+    """
     (aim,) = aims_of(finished, library)
     targets = placed_targets(finished, library)
     view = board_view(finished, library)

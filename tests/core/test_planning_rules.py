@@ -1,4 +1,6 @@
-"""Rules of the Brief and Pins stations: when they speak, what they offer, and that missing data is never a pass."""
+"""Rules of the Brief and Pins stations: when they speak, what they offer, and that missing data is
+never a pass.
+"""
 
 from typing import Any
 

@@ -1,4 +1,6 @@
-"""Ports, senses, sound, lights and crystals: their netlists written out by hand, from the drawings and standards named beside them."""
+"""Ports, senses, sound, lights and crystals: their netlists written out by hand, from the drawings
+and standards named beside them.
+"""
 
 import pytest
 
@@ -45,7 +47,10 @@ def made(kind: str, *more: Plain, **fields: object) -> set[str]:
         (
             "stick-port",
             {},
-            "stick-port-9 it: 1=STICK_PORT_IT_UP 2=STICK_PORT_IT_DOWN 3=STICK_PORT_IT_LEFT 4=STICK_PORT_IT_RIGHT 6=STICK_PORT_IT_PRESS 7=SUPPLY 8=GROUND 10=GROUND",
+            (
+                "stick-port-9 it: 1=STICK_PORT_IT_UP 2=STICK_PORT_IT_DOWN 3=STICK_PORT_IT_LEFT"
+                " 4=STICK_PORT_IT_RIGHT 6=STICK_PORT_IT_PRESS 7=SUPPLY 8=GROUND 10=GROUND"
+            ),
         ),
     ],
 )
@@ -54,7 +59,9 @@ def test_a_port_of_plain_lines(kind: str, fields: dict[str, object], line: str) 
 
 
 def test_a_memory_card_has_its_idle_lines_held_high() -> None:
-    """Contacts of the card in SPI mode (SD simplified specification): 2 select, 3 in, 4 supply, 5 clock, 6 ground, 7 out; 1 and 8 idle."""
+    """Contacts of the card in SPI mode (SD simplified specification): 2 select, 3 in, 4 supply, 5
+    clock, 6 ground, 7 out; 1 and 8 idle.
+    """
     held = ("IDLE_1", "SELECT", "TO_CARD", "FROM_CARD", "IDLE_2", "DETECT")
     assert made("memory-card") == written("""
     card-socket memory card: 1=LINK_IT_IDLE_1 2=LINK_IT_SELECT 3=LINK_IT_TO_CARD 4=SUPPLY 5=LINK_IT_CLOCK 6=GROUND 7=LINK_IT_FROM_CARD 8=LINK_IT_IDLE_2 9=LINK_IT_DETECT 10=GROUND
@@ -83,7 +90,9 @@ def test_another_usb_device_gets_5_v_through_a_fuse_and_120_uf() -> None:
 
 
 def test_crystals_carry_twice_what_their_load_lacks() -> None:
-    """CL = C/2 + Cstray: 2 x (10 - 3) = 14 pF and 2 x (7 - 2.5) = 9 pF; nearest E24 15 pF (1.07 times; 13 is 1.08) and 9.1 pF."""
+    """CL = C/2 + Cstray: 2 x (10 - 3) = 14 pF and 2 x (7 - 2.5) = 9 pF; nearest E24 15 pF (1.07
+    times; 13 is 1.08) and 9.1 pF.
+    """
     assert made("crystal") == written("""
     crystal-3225 crystal: 1=CRYSTAL_IT_IN 2=GROUND 3=CRYSTAL_IT_OUT 4=GROUND
     capacitor-1608 15 pF: 1=CRYSTAL_IT_IN 2=GROUND
@@ -97,7 +106,9 @@ def test_crystals_carry_twice_what_their_load_lacks() -> None:
 
 
 def test_sensors_on_the_bus_have_their_address_and_a_held_alert() -> None:
-    """FN-S6: 1 data, 2 ground, 3 address, 4 supply, 5 alert, 6 clock; FN-M10 and FN-G8 as their drawings say."""
+    """FN-S6: 1 data, 2 ground, 3 address, 4 supply, 5 alert, 6 clock; FN-M10 and FN-G8 as their
+    drawings say.
+    """
     assert made("bus-sensor", address=0x45, interrupt=True) == written("""
     bus-sensor-6 address 0x45: 1=BUS_DATA 2=GROUND 3=SUPPLY 4=SUPPLY 5=SENSOR_IT_INTERRUPT 6=BUS_CLOCK
     capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
@@ -121,7 +132,9 @@ def test_sensors_on_the_bus_have_their_address_and_a_held_alert() -> None:
 
 
 def test_a_bus_without_a_screen_has_one_pair_of_pull_ups() -> None:
-    """Two sensors and the chip, 10 pF each, 8 pF of track: 38 pF; 967 Ω to 300 ns / (0.8473 x 38 pF) = 9.32 kΩ; the middle is 3.00 kΩ, in E12 3.3 (1.10 times) is nearer than 2.7 (1.11 times)."""
+    """Two sensors and the chip, 10 pF each, 8 pF of track: 38 pF; 967 Ω to 300 ns / (0.8473 x 38
+    pF) = 9.32 kΩ; the middle is 3.00 kΩ, in E12 3.3 (1.10 times) is nearer than 2.7 (1.11 times).
+    """
     sensors = (thing("bus-sensor", "a", 30, 30), thing("bus-sensor", "b", 90, 30, address=0x45))
     components = assemble(bench_for(device(CHIP, FEED, *sensors))).components
     pulls = {(c.value, *c.pads.values()) for c in components if c.role.startswith("bus ")}
@@ -139,7 +152,8 @@ def test_lights_in_a_chain_and_in_a_matrix() -> None:
     assert (
         "wire-plug-2.5-4 it: 1=SUPPLY 2=LIGHTS_IT_CLOCK_PLUG 3=LIGHTS_IT_DATA_PLUG 4=GROUND" in two
     )
-    # (3.3 - 2.0) V / (20 mA / 2) = 130 Ω; anodes (pad 2) on the rows, cathodes behind the column's resistor
+    # (3.3 - 2.0) V / (20 mA / 2) = 130 Ω; anodes (pad 2) on the rows, cathodes behind the column's
+    # resistor
     matrix = made("light-matrix", rows=2, columns=2)
     lamps = {line.split(": ")[1] for line in matrix if line.startswith("light")}
     assert lamps == {f"1=LIGHTS_IT_LIT_{c} 2=LIGHTS_IT_ROW_{r}" for r in (1, 2) for c in (1, 2)}
@@ -148,7 +162,8 @@ def test_lights_in_a_chain_and_in_a_matrix() -> None:
     }
 
 
-# Amplifier TS-A1: 1 enable, 2 bypass, 3 in plus, 4 in minus, 5 out plus, 6 supply, 7 ground, 8 out minus; in plus rests at bypass.
+# Amplifier TS-A1: 1 enable, 2 bypass, 3 in plus, 4 in minus, 5 out plus, 6 supply, 7 ground, 8 out
+# minus; in plus rests at bypass.
 SPOKEN = """
 resistor-1608 1 kΩ: 1=SPEAKER_IT_FEED 2=SPEAKER_IT_FILTERED
 capacitor-1608 10 nF: 1=SPEAKER_IT_FILTERED 2=GROUND
@@ -179,7 +194,9 @@ def test_a_speaker_hangs_between_two_outputs_and_never_at_ground() -> None:
 
 
 def test_headphones_hear_the_speaker_or_the_converter_and_tell_their_plug() -> None:
-    """TS-H2: 1 in left, 2 in right, 3 ground, 4 supply, 5 out right, 6 out left, 7 pump, 8 enable; CJ-H35: 1 sleeve, 2 tip, 3 ring, 4 the tip's contact."""
+    """TS-H2: 1 in left, 2 in right, 3 ground, 4 supply, 5 out right, 6 out left, 7 pump, 8 enable;
+    CJ-H35: 1 sleeve, 2 tip, 3 ring, 4 the tip's contact.
+    """
     shared = """
     headphone-socket headphones: 1=GROUND 2=HEADPHONES_IT_TIP 3=HEADPHONES_IT_RING 4=HEADPHONES_IT_CONTACT
     resistor-1608 10 kΩ: 1=HEADPHONES_IT_CONTACT 2=HEADPHONES_IT_DETECT
@@ -264,7 +281,9 @@ def test_k11_an_order_that_nobody_has_compared_is_something_to_look_at(library: 
 
 
 def test_a_touch_electrode_has_its_sampling_capacitor_in_its_own_group(library: Library) -> None:
-    """Charge transfer: the electrode behind a series resistor, 47 nF at another pin of the same group (notes of the chip makers on touch blocks, from memory); two electrodes take two groups."""
+    """Charge transfer: the electrode behind a series resistor, 47 nF at another pin of the same
+    group (notes of the chip makers on touch blocks, from memory); two electrodes take two groups.
+    """
     assert made("touch") == written("""
     touch-electrode-10 it: 1=TOUCH_IT_PLATE
     resistor-1608 1 kΩ: 1=TOUCH_IT 2=TOUCH_IT_PLATE

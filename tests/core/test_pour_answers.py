@@ -1,4 +1,6 @@
-"""Pours on boards so simple that every distance is known: gaps, screws, stitches, islands; and the widths and openings they stand on."""
+"""Pours on boards so simple that every distance is known: gaps, screws, stitches, islands; and the
+widths and openings they stand on.
+"""
 
 from dataclasses import replace
 from math import hypot
@@ -29,7 +31,10 @@ from tests.making import device, thing
 
 
 def test_the_pour_keeps_every_distance_and_no_more(plain: BoardView) -> None:
-    """From a foreign pad, a track and a via the gap and 5 micrometres for curves, to a tenth of a micrometre beside straight sides; from the edge the house's distance; from a fiducial its ring; from a screw its head and 0.2 mm."""
+    """From a foreign pad, a track and a via the gap and 5 micrometres for curves, to a tenth of a
+    micrometre beside straight sides; from the edge the house's distance; from a fiducial its ring;
+    from a screw its head and 0.2 mm.
+    """
     screw = Hole(30 * MM, 8 * MM, 2_200_000, False, "", "post", 2_400_000)
     mark = Copper("", (NEAR,), Round(8 * MM, 24 * MM, MM), "pad", "FM1", "1", bare_nm=700_000)
     view = board(
@@ -51,7 +56,9 @@ def test_the_pour_keeps_every_distance_and_no_more(plain: BoardView) -> None:
     ):
         assert keep <= poured.distance(shape) <= keep + 2 * CURVE
     edge = view.rules.edge_nm + CURVE
-    assert poured.bounds == pytest.approx((edge, edge, WIDE * MM - edge, HIGH * MM - edge), abs=2_500)  # fmt: skip
+    assert poured.bounds == pytest.approx(
+        (edge, edge, WIDE * MM - edge, HIGH * MM - edge), abs=2_500
+    )
     far = pour_side(view, FAR).poured
     assert far.contains(Point(20 * MM, 15 * MM))
     assert not far.contains(Point(12 * MM, 6 * MM))
@@ -67,8 +74,12 @@ def test_the_pour_keeps_every_distance_and_no_more(plain: BoardView) -> None:
         (Bar(20 * MM, 14 * MM, 20 * MM, 16 * MM, MM), 0.5, 1.5),
     ],
 )
-def test_a_soldered_pad_hangs_on_four_spokes(plain: BoardView, shape: Box | Round | Bar, across: float, up: float) -> None:  # fmt: skip
-    """A ring of 0.2 mm about it, crossed by strokes of 0.3 mm along its own sides; without leads it is joined as any other."""
+def test_a_soldered_pad_hangs_on_four_spokes(
+    plain: BoardView, shape: Box | Round | Bar, across: float, up: float
+) -> None:
+    """A ring of 0.2 mm about it, crossed by strokes of 0.3 mm along its own sides; without leads it
+    is joined as any other.
+    """
     view = board(plain, Copper("GROUND", (NEAR,), shape, "pad", "J1", "1"))
     poured = pour_side(view, NEAR).poured
     for sx, sy in ((1, 0), (-1, 0), (0, 1), (0, -1)):
@@ -83,7 +94,9 @@ def test_a_soldered_pad_hangs_on_four_spokes(plain: BoardView, shape: Box | Roun
 
 @pytest.mark.parametrize("across", [1.0, 6.0])
 def test_no_curve_cuts_into_the_gap(plain: BoardView, across: float) -> None:
-    """The pour about a disc is a polygon: about a large one it takes more corners to keep within 10 micrometres of the gap."""
+    """The pour about a disc is a polygon: about a large one it takes more corners to keep within 10
+    micrometres of the gap.
+    """
     disc = Copper("A", (NEAR,), Round(20 * MM, 15 * MM, round(across * MM)), "pad", "J1", "1")
     poured = pour_side(board(plain, disc), NEAR).poured
     away = poured.distance(Point(20 * MM, 15 * MM)) - across / 2 * MM
@@ -94,7 +107,9 @@ def test_no_curve_cuts_into_the_gap(plain: BoardView, across: float) -> None:
 def test_a_spoke_that_a_neighbour_narrows_stays_while_it_can_be_etched(
     plain: BoardView, left: float, stands: bool
 ) -> None:
-    """Of a spoke 0.3 mm wide so much is left beside a foreign pad; from 0.18 mm it stands (common practice, no source)."""
+    """Of a spoke 0.3 mm wide so much is left beside a foreign pad; from 0.18 mm it stands (common
+    practice, no source).
+    """
     low = 14.85 + left + (GAP + CURVE) / MM
     view = board(plain, pad("GROUND", 20, 15), pad("A", 21.3, low + 0.5, w=1.4, ref="R2"))
     poured = pour_side(view, NEAR).poured
@@ -103,11 +118,25 @@ def test_a_spoke_that_a_neighbour_narrows_stays_while_it_can_be_etched(
 
 
 def test_lines_that_would_cross_once_thinned_are_thinned_together() -> None:
-    """A tip stands half a micrometre deep in a dent of 0.9: with the dent taken out alone, it would stick into the copper."""
+    """A tip stands half a micrometre deep in a dent of 0.9: with the dent taken out alone, it would
+    stick into the copper.
+    """
     corners = (
-        (0, 0), (10, 0), (10, 3), (0, 3), (0, 2), (4.9, 2), (5, 0.9995), (5.1, 2),
-        (9, 2), (9, 1), (6, 1), (5, 0.9991), (4, 1), (0, 1),
-    )  # fmt: skip
+        (0, 0),
+        (10, 0),
+        (10, 3),
+        (0, 3),
+        (0, 2),
+        (4.9, 2),
+        (5, 0.9995),
+        (5.1, 2),
+        (9, 2),
+        (9, 1),
+        (6, 1),
+        (5, 0.9991),
+        (4, 1),
+        (0, 1),
+    )
     piece = Polygon([(x * MM, y * MM) for x, y in corners])
     assert piece.is_valid
     made = thinned(piece, far=True)
@@ -118,18 +147,24 @@ def test_lines_that_would_cross_once_thinned_are_thinned_together() -> None:
 
 
 def test_a_stitch_keeps_its_distance_from_every_hole(plain: BoardView) -> None:
-    """Its copper and the house's distance of holes from the wall of a hole of 2 mm, whatever that hole asks of copper."""
+    """Its copper and the house's distance of holes from the wall of a hole of 2 mm, whatever that
+    hole asks of copper.
+    """
     hole = Hole(20 * MM, 15 * MM, 2 * MM, False, "", "post", 0)
     view = board(plain, holes=(hole,))
     sides = {name: pour_side(view, name) for name in (NEAR, FAR)}
     whole = [box(0, 0, WIDE * MM, HIGH * MM)]
-    away = [hypot(x - 20 * MM, y - 15 * MM) for x, y in Free(view, sides, whole, whole).spots.tolist()]  # fmt: skip
+    away = [
+        hypot(x - 20 * MM, y - 15 * MM) for x, y in Free(view, sides, whole, whole).spots.tolist()
+    ]
     least = MM + view.rules.via_nm / 2 + view.rules.hole_gap_nm
     assert least <= min(away) < least + 500_000
 
 
 def test_what_is_opened_never_grows() -> None:
-    """A strip of 0.25 mm stays where it was, a hundredth narrower at the most; a corner is rounded inwards."""
+    """A strip of 0.25 mm stays where it was, a hundredth narrower at the most; a corner is rounded
+    inwards.
+    """
     strip = box(0, 0, 5 * MM, 250_000)
     kept = opening(strip)
     assert strip.buffer(1).covers(kept)
@@ -140,7 +175,9 @@ def test_what_is_opened_never_grows() -> None:
 
 
 def test_stitches_are_spread_as_close_as_eight_millimetres(plain: BoardView) -> None:
-    """None nearer to another, and no place of the half-millimetre lattice, a via and 20 micrometres inside both pours, is left where one more would fit."""
+    """None nearer to another, and no place of the half-millimetre lattice, a via and 20 micrometres
+    inside both pours, is left where one more would fit.
+    """
     view = board(plain, pad("GROUND", 20, 15, in_full=True))
     pour = pour_ground(view)
     spots = [(v.x_nm, v.y_nm) for v in pour.stitches]
@@ -166,7 +203,9 @@ WALL = 0.3
 
 
 def pocket(half: float) -> tuple[Track, ...]:
-    """Four tracks of a foreign net about 20, 15 on both sides, inside them a square of so many millimetres each way."""
+    """Four tracks of a foreign net about 20, 15 on both sides, inside them a square of so many
+    millimetres each way.
+    """
     a, b, c, d = 20 - half, 15 - half, 20 + half, 15 + half
     sides = ((a, b, c, b), (c, b, c, d), (c, d, a, d), (a, d, a, b))
     return tuple(track("B", *side, far=far) for side in sides for far in (False, True))
@@ -176,11 +215,19 @@ def pocket(half: float) -> tuple[Track, ...]:
 def test_two_pours_in_a_pocket_are_stitched_where_a_via_fits(
     half: float, stitched: bool, plain: BoardView
 ) -> None:
-    """A surface pad beside a small pocket: a via of 0.6 mm and its gaps fit into 1.8 mm, not into 0.9; then what is poured behind hangs on nothing and is left out."""
+    """A surface pad beside a small pocket: a via of 0.6 mm and its gaps fit into 1.8 mm, not into
+    0.9; then what is poured behind hangs on nothing and is left out.
+    """
     view = board(plain, pad("GROUND", 20, 15.0, 0.3, 0.3, in_full=True), tracks=pocket(half))
     pour = pour_ground(view)
-    inside = [v for v in pour.stitches if max(abs(v.x_nm - 20 * MM), abs(v.y_nm - 15 * MM)) < half * MM]  # fmt: skip
-    behind = [a for p, a in zip(pour.pieces, areas_of(pour.pieces), strict=True) if p.far and a.distance(Point(20 * MM, 15 * MM)) < MM]  # fmt: skip
+    inside = [
+        v for v in pour.stitches if max(abs(v.x_nm - 20 * MM), abs(v.y_nm - 15 * MM)) < half * MM
+    ]
+    behind = [
+        a
+        for p, a in zip(pour.pieces, areas_of(pour.pieces), strict=True)
+        if p.far and a.distance(Point(20 * MM, 15 * MM)) < MM
+    ]
     assert bool(inside) is bool(behind)
     for via in inside:
         keep = half * MM - 100_000 - GAP
@@ -191,7 +238,10 @@ def test_two_pours_in_a_pocket_are_stitched_where_a_via_fits(
 
 
 def test_a_stitch_is_squeezed_off_the_lattice_where_two_pads_need_it(plain: BoardView) -> None:
-    """In a pocket of 0.9 mm free ground, its middle a quarter of a millimetre off the lattice, one pad in front and one behind: no lattice place lies within, a via of 0.6 mm still fits between both and joins them."""
+    """In a pocket of 0.9 mm free ground, its middle a quarter of a millimetre off the lattice, one
+    pad in front and one behind: no lattice place lies within, a via of 0.6 mm still fits between
+    both and joins them.
+    """
     walls = tuple(
         t.model_copy(
             update={
@@ -206,7 +256,9 @@ def test_a_stitch_is_squeezed_off_the_lattice_where_two_pads_need_it(plain: Boar
     near = pad("GROUND", 19.85, 14.85, 0.1, 0.1, ref="R1", in_full=True)
     far = pad("GROUND", 20.65, 15.65, 0.1, 0.1, FAR, ref="R2", in_full=True)
     pour = pour_ground(board(plain, near, far, tracks=walls))
-    inside = [v for v in pour.stitches if hypot(v.x_nm - 20.25 * MM, v.y_nm - 15.25 * MM) < 0.6 * MM]  # fmt: skip
+    inside = [
+        v for v in pour.stitches if hypot(v.x_nm - 20.25 * MM, v.y_nm - 15.25 * MM) < 0.6 * MM
+    ]
     (stitch,) = inside
     assert abs(stitch.x_nm - 20.25 * MM) + 300_000 <= 450_000 + 1_000
     assert abs(stitch.y_nm - 15.25 * MM) + 300_000 <= 450_000 + 1_000
@@ -216,7 +268,9 @@ def test_a_stitch_is_squeezed_off_the_lattice_where_two_pads_need_it(plain: Boar
 
 
 def test_a_screw_keeps_copper_away_by_its_head(library: Library) -> None:
-    """ISO 7045: the head of an M2 pan head screw is 4.0 mm wide, of an M3 5.6 mm; half of it and 0.2 mm."""
+    """ISO 7045: the head of an M2 pan head screw is 4.0 mm wide, of an M3 5.6 mm; half of it and
+    0.2 mm.
+    """
     things = (thing("hole", "a", 20, 20, screw="M2"), thing("hole", "b", 60, 20, screw="M3"))
     brief = device(thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads"), *things)
     design = bring_up_to_date(Design(brief=brief), library, "placement")
@@ -225,7 +279,9 @@ def test_a_screw_keeps_copper_away_by_its_head(library: Library) -> None:
 
 
 def test_the_working_of_supply_tracks_says_what_the_largest_current_needs() -> None:
-    """1 A and 10 K: 0.300 mm (NUMBERS, IPC-2221), 0.35 up to the next 0.05; 2 A: 0.300 x 2^1.379 = 0.781. Half an ampere would do with 0.115, less than the house's least."""
+    """1 A and 10 K: 0.300 mm (NUMBERS, IPC-2221), 0.35 up to the next 0.05; 2 A: 0.300 x 2^1.379 =
+    0.781. Half an ampere would do with 0.115, less than the house's least.
+    """
     working = supply_width_working(300_000, {"A": 0.5, "B": 2.0})
     assert (working.shown, working.value) == ("0.80 mm", 0.8)
     assert [i.value for i in working.inputs[:2]] == ["2000", "10"]
@@ -240,7 +296,9 @@ def piece(x1: float, y1: float, x2: float, y2: float, far: bool = False) -> Pour
 
 
 def test_what_is_cut_off_is_named_with_the_pieces_about_it(plain: BoardView) -> None:
-    """Three pads in one piece, one in another; a third piece behind hangs on the second by a via."""
+    """Three pads in one piece, one in another; a third piece behind hangs on the second by a
+    via.
+    """
     pads = [pad("GROUND", x, 15, ref=f"R{x}") for x in (4, 8, 12, 30)]
     view = board(plain, *pads)
     pieces = (piece(2, 10, 20, 20), piece(25, 10, 35, 20), piece(28, 12, 38, 18, far=True))
@@ -261,7 +319,9 @@ def test_what_is_cut_off_is_named_with_the_pieces_about_it(plain: BoardView) -> 
 
 @pytest.mark.parametrize("house", ["millrace", "saltmarsh", "ropewalk"])
 def test_widths_and_vias_are_no_smaller_than_is_drawn(house: str, library: Library) -> None:
-    """By hand: every house makes finer tracks than 0.2 and 0.3 mm; a hole of 0.3 mm with two rings of 0.13, 0.1 and 0.15 mm is 0.6 mm at the most, which is the least."""
+    """By hand: every house makes finer tracks than 0.2 and 0.3 mm; a hole of 0.3 mm with two rings
+    of 0.13, 0.1 and 0.15 mm is 0.6 mm at the most, which is the least.
+    """
     rules = library.house(house).rules()
     assert (rules.signal_width_nm, rules.supply_width_nm) == (200_000, 300_000)
     assert (rules.via_hole_nm, rules.via_nm, rules.drawn_gap_nm) == (300_000, 600_000, 150_000)
@@ -280,8 +340,13 @@ def test_widths_and_vias_are_no_smaller_than_is_drawn(house: str, library: Libra
         (1.0, 10, 35, False, 0.781),
     ],
 )
-def test_widths_for_a_current(amps: float, kelvin: float, um: float, outer: bool, mm: float) -> None:  # fmt: skip
-    """IPC-2221A 6.2, worked by hand: 1 A, 10 K, outer: (1 / (0.048 x 2.754))^(1/0.725) = 16.3 square mil, of 1.378 mil copper 11.8 mil. Twice the current, or inner copper, 2^1.379 = 2.60 times; twice the rise 2^(-0.607)."""
+def test_widths_for_a_current(
+    amps: float, kelvin: float, um: float, outer: bool, mm: float
+) -> None:
+    """IPC-2221A 6.2, worked by hand: 1 A, 10 K, outer: (1 / (0.048 x 2.754))^(1/0.725) = 16.3
+    square mil, of 1.378 mil copper 11.8 mil. Twice the current, or inner copper, 2^1.379 = 2.60
+    times; twice the rise 2^(-0.607).
+    """
     assert track_width_mm(amps, kelvin, um, outer) == pytest.approx(mm, abs=0.0015)
 
 
@@ -293,8 +358,12 @@ def test_no_current_no_width(wrong: tuple[float, float, float]) -> None:
 
 @pytest.mark.parametrize(("turn", "size"), [(0, (10, 4)), (90, (4, 10)), (180, (10, 4))])
 def test_an_opening_is_cut_where_it_stands(turn: int, size: tuple[float, float]) -> None:
-    """A cut-out of 10 x 4 mm at 60, 30: its line closes, turns with it, and has the corners that were asked."""
-    brief = device(thing("cut-out", "gap", 60, 30, turn_deg=turn, width_mm=10, height_mm=4, corner_mm=1))  # fmt: skip
+    """A cut-out of 10 x 4 mm at 60, 30: its line closes, turns with it, and has the corners that
+    were asked.
+    """
+    brief = device(
+        thing("cut-out", "gap", 60, 30, turn_deg=turn, width_mm=10, height_mm=4, corner_mm=1)
+    )
     lines = opening_lines(brief, brief.things[0])
     ends = [((p.x1, p.y1), (p.x2, p.y2)) for p in lines]
     assert all(a[1] == b[0] for a, b in zip(ends, (*ends[1:], ends[0]), strict=True))
@@ -311,13 +380,25 @@ def test_an_opening_is_cut_where_it_stands(turn: int, size: tuple[float, float])
 
 @pytest.mark.parametrize(("x", "under"), [(3.79, True), (3.81, False)])
 def test_pins_come_out_under_a_body_within_their_room(x: float, under: bool) -> None:
-    """A body 6 mm wide on the far side ends at 3 mm; a lead of 1 mm and 0.3 mm of room keep 0.8 mm."""
-    lead = LandPattern("l", (Pad("1", Round(0, 0, 1_600_000), MM),), Box(0, 0, 2 * MM, 2 * MM), Box(0, 0, 2 * MM, 2 * MM))  # fmt: skip
+    """A body 6 mm wide on the far side ends at 3 mm; a lead of 1 mm and 0.3 mm of room keep 0.8
+    mm.
+    """
+    lead = LandPattern(
+        "l",
+        (Pad("1", Round(0, 0, 1_600_000), MM),),
+        Box(0, 0, 2 * MM, 2 * MM),
+        Box(0, 0, 2 * MM, 2 * MM),
+    )
     cell = LandPattern("c", (), Box(0, 0, 6 * MM, 6 * MM), Box(0, 0, 6 * MM, 6 * MM))
     at, over = Seat(round(x * MM), 0), Seat(0, 0, 0, True)
     assert bool(pins_under(lead, at, cell, over)) is under
     assert pins_under(lead, at, cell, Seat(0, 0)) == []
-    assert pins_rect(lead, at) == (round(x * MM) - 800_000, -800_000, round(x * MM) + 800_000, 800_000)  # fmt: skip
+    assert pins_rect(lead, at) == (
+        round(x * MM) - 800_000,
+        -800_000,
+        round(x * MM) + 800_000,
+        800_000,
+    )
     assert pins_rect(cell, at) is None
 
 
@@ -340,9 +421,16 @@ def test_what_a_piece_encloses() -> None:
 
 
 def test_a_slit_thinner_than_a_micrometre_is_no_hole() -> None:
-    """A hole of 0.4 µm by 2 µm thins to a line, which has no area; a hole of 1 mm stays, and a piece that is such a sliver itself is none."""
+    """A hole of 0.4 µm by 2 µm thins to a line, which has no area; a hole of 1 mm stays, and a
+    piece that is such a sliver itself is none.
+    """
     square = [(0, 0), (10 * MM, 0), (10 * MM, 10 * MM), (0, 10 * MM)]
-    slit = [(5 * MM, 5 * MM), (5 * MM + 2_000, 5 * MM), (5 * MM + 2_000, 5 * MM + 400), (5 * MM, 5 * MM + 400)]  # fmt: skip
+    slit = [
+        (5 * MM, 5 * MM),
+        (5 * MM + 2_000, 5 * MM),
+        (5 * MM + 2_000, 5 * MM + 400),
+        (5 * MM, 5 * MM + 400),
+    ]
     hole = [(2 * MM, 2 * MM), (3 * MM, 2 * MM), (3 * MM, 3 * MM), (2 * MM, 3 * MM)]
     made = thinned(Polygon(square, [slit, hole]), far=False)
     assert [sorted(ring) for ring in made.holes] == [sorted(hole)]

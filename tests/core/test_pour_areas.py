@@ -1,4 +1,6 @@
-"""Areas of other nets and tear-drops: on boards so simple that every distance is known, then on a true one through the files and the proof."""
+"""Areas of other nets and tear-drops: on boards so simple that every distance is known, then on a
+true one through the files and the proof.
+"""
 
 from dataclasses import replace
 from math import asin, pi, sqrt
@@ -28,7 +30,9 @@ from tests.editing import edit, refused
 from tests.foreign_reader import as_shapely
 
 
-def area(net: str, left: float, bottom: float, right: float, top: float, far: bool = False) -> PourArea:  # fmt: skip
+def area(
+    net: str, left: float, bottom: float, right: float, top: float, far: bool = False
+) -> PourArea:
     corners = ((left, bottom), (right, bottom), (right, top), (left, top))
     return PourArea(
         net=net, far=far, ring=tuple((round(x * MM), round(y * MM)) for x, y in corners)
@@ -45,7 +49,10 @@ def with_areas(view: BoardView, *areas: PourArea, drops: bool = False) -> BoardV
 
 
 def test_an_area_keeps_its_line_its_gaps_and_its_relief(plain: BoardView) -> None:
-    """10 x 10 mm about a pad of its own: up to its line; from a foreign pad, and ground from it, the gap and 5 micrometres; about its own pad 0.2 mm free but for spokes of 0.3 mm; nothing on the other side."""
+    """10 x 10 mm about a pad of its own: up to its line; from a foreign pad, and ground from it,
+    the gap and 5 micrometres; about its own pad 0.2 mm free but for spokes of 0.3 mm; nothing on
+    the other side.
+    """
     pads = (pad("V", 14, 15, ref="C1"), pad("A", 18, 18, ref="R1"), pad("GROUND", 30, 15, ref="J1"))
     view = with_areas(board(plain, *pads), area("V", 10, 10, 20, 20))
     poured = pour_ground(view)
@@ -71,7 +78,9 @@ def test_an_area_keeps_its_line_its_gaps_and_its_relief(plain: BoardView) -> Non
 
 
 def test_of_two_areas_the_first_has_its_way(plain: BoardView) -> None:
-    """Both reach over 14 to 16 mm: the first one keeps it, the second ends the gap before it; on different sides neither minds the other; of one net they join."""
+    """Both reach over 14 to 16 mm: the first one keeps it, the second ends the gap before it; on
+    different sides neither minds the other; of one net they join.
+    """
     pads = (pad("V", 12, 15, ref="C1"), pad("W", 18, 15, ref="C2"))
     one, other = area("V", 10, 10, 16, 20), area("W", 14, 10, 20, 20)
     for first, second, right, left in ((one, other, 16.0, 16.155), (other, one, 13.845, 14.0)):
@@ -112,7 +121,9 @@ def test_an_area_without_its_net_is_left_out_and_none_passes_the_edge(plain: Boa
 
 
 def test_a_line_that_crosses_itself_is_poured_in_parts(plain: BoardView) -> None:
-    """Two triangles that meet in a point, as only a file from elsewhere can hold them: 10 mm wide, 5 mm high each."""
+    """Two triangles that meet in a point, as only a file from elsewhere can hold them: 10 mm wide,
+    5 mm high each.
+    """
     view = board(plain, pad("V", 14, 11, 0.6, 0.6, ref="C1"), pad("V", 14, 19, 0.6, 0.6, ref="C2"))
     corners = tuple((x * MM, y * MM) for x, y in ((9, 10), (19, 10), (9, 20), (19, 20)))
     found = pour_areas(with_areas(view, PourArea(net="V", ring=corners)))
@@ -121,7 +132,9 @@ def test_a_line_that_crosses_itself_is_poured_in_parts(plain: BoardView) -> None
 
 
 def test_an_area_joins_what_lies_in_it(plain: BoardView) -> None:
-    """Two pads of a net without a track are a link that is open; under an area of their net it is made, under one that holds one of them it is not."""
+    """Two pads of a net without a track are a link that is open; under an area of their net it is
+    made, under one that holds one of them it is not.
+    """
     view = board(plain, pad("V", 12, 15, ref="C1"), pad("V", 18, 15, ref="C2"))
 
     def links(*areas: PourArea) -> int:
@@ -141,14 +154,18 @@ def land(net: str, x: float, y: float, d: float = 1.0) -> Copper:
 
 
 def hull_mm2(one: float, other: float, apart: float) -> float:
-    """The area about two circles: both sectors and the trapezium between their tangents (plane geometry)."""
+    """The area about two circles: both sectors and the trapezium between their tangents (plane
+    geometry).
+    """
     turn = asin((one - other) / apart)
     sectors = (pi / 2 + turn) * one**2 + (pi / 2 - turn) * other**2
     return sectors + (one + other) * sqrt(apart**2 - (one - other) ** 2)
 
 
 def test_a_tear_drop_by_hand(plain: BoardView) -> None:
-    """A land of 1 mm, a track of 0.2 mm to the right: 0.8 mm wide at its middle, its tip with the width of the track 1 mm away."""
+    """A land of 1 mm, a track of 0.2 mm to the right: 0.8 mm wide at its middle, its tip with the
+    width of the track 1 mm away.
+    """
     view = board(plain, land("A", 10, 10), tracks=(track("A", 10, 10, 15, 10, far=True),))
     (drop,) = tear_drops(view, ())
     shape = area_of(drop)
@@ -182,7 +199,9 @@ def test_where_a_tear_drop_stands(
 
 
 def test_tear_drops_keep_off_the_edge_and_areas(plain: BoardView) -> None:
-    """At the edge and beside an area of another net there is none; a via has one of its own size, ground none."""
+    """At the edge and beside an area of another net there is none; a via has one of its own size,
+    ground none.
+    """
     tracks = (track("A", 10, 10, 15, 10),)
     edge = plain.rules.edge_nm / MM
     for x, count in ((edge + 0.39, 0), (edge + 0.41, 1)):
@@ -202,7 +221,9 @@ def test_tear_drops_keep_off_the_edge_and_areas(plain: BoardView) -> None:
 
 @pytest.fixture(scope="module")
 def poured(finished: Design, library: Library) -> Design:
-    """The demo remote with its supply poured left of the chip on the near side, its far side about the cells, and tear-drops."""
+    """The demo remote with its supply poured left of the chip on the near side, its far side about
+    the cells, and tear-drops.
+    """
     wanted = area("SUPPLY", 31, 17, 37, 26)
     design = edit(finished, kind="add-pour-area", board="main", area=wanted.model_dump())
     assert stale_slices(design) == ("pour",)
@@ -215,7 +236,9 @@ def poured(finished: Design, library: Library) -> Design:
 
 
 def test_areas_go_through_the_files_and_the_proof(poured: Design, library: Library) -> None:
-    """No stop; another reader finds regions of the supply, with the area that was poured; a region under another net's name is noticed, and one that is left out."""
+    """No stop; another reader finds regions of the supply, with the area that was poured; a region
+    under another net's name is noticed, and one that is left out.
+    """
     made = release(poured, library)
     assert [f.sentence for f in made.findings if f.severity == "stop"] == []
     files = dict(made.files)
@@ -247,7 +270,9 @@ def test_areas_go_through_the_files_and_the_proof(poured: Design, library: Libra
 
 
 def test_areas_are_chosen_put_in_order_and_taken_out(finished: Design, library: Library) -> None:
-    """A net of the board, a line that does not cross itself, over the board; the last one goes first when it is preferred; a board's name takes them along."""
+    """A net of the board, a line that does not cross itself, over the board; the last one goes
+    first when it is preferred; a board's name takes them along.
+    """
     one, other = area("SUPPLY", 31, 17, 37, 26), area("RESET", 10, 10, 12, 12)
     design = finished
     for wanted in (one, other):
@@ -262,7 +287,12 @@ def test_areas_are_chosen_put_in_order_and_taken_out(finished: Design, library: 
     assert first.choices.pours["main"].areas == (other, one)
     renamed = edit(first, kind="rename-board", name="main", new_name="top")
     assert renamed.choices.pours["top"].areas == (other, one)
-    left = edit(edit(first, kind="drop-pour-area", board="main", index=0), kind="drop-pour-area", board="main", index=0)  # fmt: skip
+    left = edit(
+        edit(first, kind="drop-pour-area", board="main", index=0),
+        kind="drop-pour-area",
+        board="main",
+        index=0,
+    )
     assert left.choices == finished.choices
     assert stale_slices(left) == ()
     twice = finished.choices.model_copy(update={"pours": {"main": PourChoice(areas=(one, one))}})
@@ -300,7 +330,9 @@ def test_areas_are_chosen_put_in_order_and_taken_out(finished: Design, library: 
 
 
 def test_two_versions_differ_by_their_areas(finished: Design) -> None:
-    """One area went, one came on the other side, one stayed; tear-drops came; the other way round all of it turns round."""
+    """One area went, one came on the other side, one stayed; tear-drops came; the other way round
+    all of it turns round.
+    """
     stays, goes = area("SUPPLY", 31, 17, 37, 26), area("SUPPLY", 10, 10, 20, 20)
     comes = area("RESET", 10, 10, 12, 13, far=True)
 

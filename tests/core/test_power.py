@@ -14,10 +14,10 @@ def drawn(brief: Brief) -> dict[str, float]:
     return {d.name: d.current_ma for d in draws_of(brief, library.parts, library.screens)}
 
 
-def test_the_current_of_a_small_device_is_what_its_parts_draw_and_not_what_its_switch_could_carry() -> (
-    None
-):
-    """The buzzer's coil is 42 ohms on two cells of 1.5 V; 12 mA for the screen and 2 mA for the lamp are given; 6.5 mA for an L0 at 32 MHz is from memory of its data sheet."""
+def test_a_small_device_draws_what_its_parts_draw_and_not_what_its_switch_could_carry() -> None:
+    """The buzzer's coil is 42 ohms on two cells of 1.5 V; 12 mA for the screen and 2 mA for the
+    lamp are given; 6.5 mA for an L0 at 32 MHz is from memory of its data sheet.
+    """
     brief = demo_brief("dusk-remote")
     assert drawn(brief) == pytest.approx(
         {"chip": 6.5, "screen": 12, "buzzer": 3.0 / 42 * 1000, "light": 2}
@@ -36,7 +36,8 @@ def test_a_chain_of_lights_counts_every_light() -> None:
 @pytest.mark.parametrize(
     ("kind", "current"),
     [
-        # drawings of the invented parts, the card by the SD specification (default speed, 100 mA), a row of lights 20 mA
+        # drawings of the invented parts, the card by the SD specification (default speed, 100 mA),
+        # a row of lights 20 mA
         *(("speaker", 150), ("headphones", 5), ("sound-converter", 12), ("memory-card", 100)),
         *(("bus-sensor", 0.3), ("motion", 1), ("gauge", 0.05), ("voltage-sensor", 0.1)),
         *(("trigger", 3), ("light-matrix", 20), ("usb-downstream", 100), ("light", 2)),
@@ -44,6 +45,8 @@ def test_a_chain_of_lights_counts_every_light() -> None:
     ],
 )
 def test_what_each_kind_draws_is_in_the_sum(kind: str, current: float | None) -> None:
-    """A speaker with its amplifier was left out of the sum once, and so was every sensor that has no part of its own to choose."""
+    """A speaker with its amplifier was left out of the sum once, and so was every sensor that has
+    no part of its own to choose.
+    """
     brief = device(thing("chip", "chip"), thing("leads", "leads"), thing(kind, "it"))
     assert drawn(brief).get("it") == (None if current is None else pytest.approx(current))

@@ -1,4 +1,6 @@
-"""Figures of the Power station worked out by hand for one small device: a chip of 8 mA and a light of 2 mA on 1000 mAh of lithium."""
+"""Figures of the Power station worked out by hand for one small device: a chip of 8 mA and a light
+of 2 mA on 1000 mAh of lithium.
+"""
 
 import numpy as np
 import pytest
@@ -48,7 +50,9 @@ def test_a_rail_adds_up_in_every_mode(plan: PowerPlan, mode: str, value: float, 
 
 
 def test_how_long_it_lasts(plan: PowerPlan) -> None:
-    """It stops at 3.3 V and 0.25 V x 10 / 300; 3.3083 V and 1 mV inside are reached with 3.87 % left: 961 mAh / 10.004 mA."""
+    """It stops at 3.3 V and 0.25 V x 10 / 300; 3.3083 V and 1 mV inside are reached with 3.87 %
+    left: 961 mAh / 10.004 mA.
+    """
     found = figure(plan, "power.cell.run.play")
     assert found.value == pytest.approx(96.1, abs=0.1)
     assert found.shown == "4 days, 96 h"
@@ -79,7 +83,8 @@ def test_what_sags_what_warns_and_what_gets_hot(plan: PowerPlan) -> None:
     held = figure(plan, "power.cell.hold_up")
     assert held.value == pytest.approx(370.8, abs=1.5)
     assert held.shown == "371 µs"
-    # 280 mA leave the charger cool: next E24 above 1000 V / 280 mA is 3.6 kΩ; 1.3 x 1000 mAh / 278 mA
+    # 280 mA leave the charger cool: next E24 above 1000 V / 280 mA is 3.6 kΩ; 1.3 x 1000 mAh / 278
+    # mA
     assert figure(plan, "cell.charge").value == pytest.approx(277.8, abs=0.05)
     assert figure(plan, "cell.charge_time").value == pytest.approx(4.68)
     assert figure(plan, "cell.charge_time").shown == "4.7 h"
@@ -97,7 +102,9 @@ def test_without_a_port_nothing_is_charged_and_without_sense_nothing_warns(
 
 
 def test_ways_side_by_side(plan: PowerPlan) -> None:
-    """Regulator 14 and two capacitors of 4.5 cents; converter 92, two capacitors, coil 17 and two resistors of 0.8."""
+    """Regulator 14 and two capacitors of 4.5 cents; converter 92, two capacitors, coil 17 and two
+    resistors of 0.8.
+    """
     rows = {row.title: row for row in plan.ways}
     linear, both = rows["Linear regulator"], rows["Step-up and step-down"]
     assert (linear.price_cents, linear.parts, linear.taken, linear.recommended) == (
@@ -114,7 +121,9 @@ def test_ways_side_by_side(plan: PowerPlan) -> None:
 
 
 def test_a_rail_of_a_rail_loads_what_it_is_made_of(library: Library) -> None:
-    """A light of 10 mA at 5 V: 50 mW / 0.88 / 3.3 V = 17.2 mA and 30 µA more on the first rail, beside the chip's 8 mA."""
+    """A light of 10 mA at 5 V: 50 mW / 0.88 / 3.3 V = 17.2 mA and 30 µA more on the first rail,
+    beside the chip's 8 mA.
+    """
     five = thing("converter", "five", gives_v=5.0)
     lamp = thing("light", "lamp", 30, 30, light_ma=10.0, rail="five")
     rails = {row.name: row for row in plan_of(library, thing("leads", "leads"), five, lamp).rails}
@@ -126,7 +135,9 @@ def test_a_rail_of_a_rail_loads_what_it_is_made_of(library: Library) -> None:
 
 
 def test_cells_that_are_the_rail_themselves(library: Library) -> None:
-    """Two AAA: the chip stops at 1.71 V, where the cells hold 1.8 V: 0.9 V a cell and 2.5 mV inside with 4.7 % left: 953 mAh / 10 mA."""
+    """Two AAA: the chip stops at 1.71 V, where the cells hold 1.8 V: 0.9 V a cell and 2.5 mV inside
+    with 4.7 % left: 953 mAh / 10 mA.
+    """
     plan = plan_of(library, LIGHT, thing("cells", "cells", 60, 30, far=True))
     (source,) = plan.sources
     assert (source.name, source.capacity_mah, source.stays) == ("cells", 1000.0, False)
@@ -135,7 +146,9 @@ def test_cells_that_are_the_rail_themselves(library: Library) -> None:
 
 
 def test_curves_of_cells() -> None:
-    """Open-circuit volts of one cell, from memory of typical curves: full, nine tenths, half, a fifth, a tenth, a twentieth, empty."""
+    """Open-circuit volts of one cell, from memory of typical curves: full, nine tenths, half, a
+    fifth, a tenth, a twentieth, empty.
+    """
     left = np.array([1.0, 0.9, 0.7, 0.5, 0.3, 0.2, 0.1, 0.05, 0.0])
     lithium = open_v(made("lithium-cell").source(), left)
     assert lithium == pytest.approx([4.2, 4.1, 3.925, 3.8, 3.7, 3.65, 3.55, 3.4, 3.0])
@@ -149,7 +162,9 @@ def test_curves_of_cells() -> None:
 
 
 def test_in_the_frost_a_cell_holds_less_and_gives_it_less_easily(library: Library) -> None:
-    """Two AAA at 8 mA (the chip alone, 6.5 mA here): of 1000 mAh 650 can be drawn at 0 °C, so that the run is shorter by 35 % and a little for the inner resistance."""
+    """Two AAA at 8 mA (the chip alone, 6.5 mA here): of 1000 mAh 650 can be drawn at 0 °C, so that
+    the run is shorter by 35 % and a little for the inner resistance.
+    """
     brief = device(thing("chip", "chip", part="stm32l051c8t6"), thing("cells", "cell"))
     figures = {w.id: w.value for w in power_of(brief, library).workings}
     warm, cold = figures["power.cell.run.play"], figures["power.cell.run.play.cold"]
@@ -157,7 +172,9 @@ def test_in_the_frost_a_cell_holds_less_and_gives_it_less_easily(library: Librar
 
 
 def test_while_a_cell_is_charged_the_port_gives_both(library: Library) -> None:
-    """A cell of 400 mAh is charged with half of it in an hour, 200 mA (a resistor of 5.1 kΩ: 196 mA); a linear regulator passes the chip's 8 mA on."""
+    """A cell of 400 mAh is charged with half of it in an hour, 200 mA (a resistor of 5.1 kΩ: 196
+    mA); a linear regulator passes the chip's 8 mA on.
+    """
     brief = device(
         thing("chip", "chip", part="stm32l433rct6"),
         thing("lithium-cell", "cell", capacity_mah=400, converter="linear"),
@@ -172,7 +189,8 @@ def test_while_a_cell_is_charged_the_port_gives_both(library: Library) -> None:
     assert [r.plugged for r in power_of(without, library).rails] == [None]
 
 
-# Open-circuit volts of one cell at what is left of it; points of typical curves at 20 °C, from memory.
+# Open-circuit volts of one cell at what is left of it; points of typical curves at 20 °C, from
+# memory.
 TYPICAL = {
     "lithium-cell": (
         *((0.0, 3.0), (0.05, 3.4), (0.1, 3.55), (0.2, 3.65)),

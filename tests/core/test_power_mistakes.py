@@ -1,4 +1,6 @@
-"""K22 to K32, and K40, of docs/mistakes.md: for each, designs that have the mistake with their finding, and the same without it, which have none."""
+"""K22 to K32, and K40, of docs/mistakes.md: for each, designs that have the mistake with their
+finding, and the same without it, which have none.
+"""
 
 from dataclasses import replace
 from typing import Any
@@ -45,7 +47,9 @@ def in_brief(rule: str, library: Library, *things: Plain, **wishes: Any) -> list
 def on_board(
     rule: str, library: Library, brief: Brief, joined: dict[str, str] | None = None
 ) -> list[Finding]:
-    """The findings of a rule about a finished circuit in which some nets were joined to others by mistake."""
+    """The findings of a rule about a finished circuit in which some nets were joined to others by
+    mistake.
+    """
     made = assemble(bench_for(brief))
     names = joined or {}
     components = tuple(
@@ -77,7 +81,8 @@ def test_k23_a_missing_diode_feeds_one_source_from_another(library: Library) -> 
     assert on_board("back-feed", library, charged) == []
     bridged = on_board("back-feed", library, charged, {"CELL_GUARDED": "LINK_USB_5V"})
     words = {f.sentence.split(",")[0] for f in bridged}
-    # the cell pushes into the port through its transistor, and the port straight into the cell through the body of it
+    # the cell pushes into the port through its transistor, and the port straight into the cell
+    # through the body of it
     assert "Current flows from cell into usb" in words
     both = device(CHIP, JACK, thing("host-feed", "feed"))
     assert on_board("back-feed", library, both) == []
@@ -96,7 +101,8 @@ def test_k25_a_coin_cell_cannot_hold_up_a_screen(library: Library) -> None:
     chain = thing("light-chain", "lights", 30, 30, count=1)
     sagging = in_brief("cell-sag", library, coin, chain)
     assert len(sagging) == 1
-    # 8 mA of the chip and 60 mA of one light: 2.88 V - 68 mA x 20 Ω = 1.52 V; the chip stops at 2.0 V, where the cell is empty
+    # 8 mA of the chip and 60 mA of one light: 2.88 V - 68 mA x 20 Ω = 1.52 V; the chip stops at 2.0
+    # V, where the cell is empty
     assert "sags to 1.52 V, and the device stops at 2.00 V" in sagging[0]
     assert in_brief("power-budget", library, coin, chain) == [
         "With everything on, cell has to give 68 mA, and it gives 15 mA."
@@ -112,7 +118,10 @@ def test_k27_a_rail_stepped_up_and_burnt_down_again(library: Library) -> None:
     low = thing("converter", "low", gives_v=1.8, converter="linear", rail="five")
     wasted = in_brief("power-waste", library, thing("leads", "leads"), FIVE, low)
     assert wasted == [
-        "low is stepped up to 5 V and then burnt down to 1.8 V: 32% of the energy arrives, and 88% would with one converter."
+        (
+            "low is stepped up to 5 V and then burnt down to 1.8 V: 32% of the energy arrives, and 88%"
+            " would with one converter."
+        )
     ]
     assert in_brief("power-waste", library, LITHIUM, FIVE, low) != []
     own = thing("converter", "low", gives_v=1.8, converter="linear")
@@ -132,7 +141,9 @@ def test_k29_a_stick_on_5_v_is_divided_and_one_that_is_not_is_found(library: Lib
 
 
 def test_a_pin_that_is_known_to_take_5_v_or_not_to_decides(library: Library) -> None:
-    """A part of one's own on 5 V and a chip on 3.3 V: a line that the chip reads may come to 5 V; one that takes it is no finding, one of which nobody knows a stop as well."""
+    """A part of one's own on 5 V and a chip on 3.3 V: a line that the chip reads may come to 5 V;
+    one that takes it is no finding, one of which nobody knows a stop as well.
+    """
     own = thing("own-part", "it", 60, 30, rail="five", lines=1)
     brief = device(CHIP, thing("leads", "leads"), FIVE, own)
     made = assemble(bench_for(brief))
@@ -175,7 +186,8 @@ def test_k31_lights_that_draw_more_than_the_port_gives(library: Library) -> None
         return found("power-budget", subject(device(CHIP, port, lights), library))
 
     (finding,) = lit(12)
-    # the rail gives 728 mA; a step-up and step-down converter cannot, so a linear one would have to, which passes it on
+    # the rail gives 728 mA; a step-up and step-down converter cannot, so a linear one would have
+    # to, which passes it on
     assert "mA, and it gives 500 mA" in finding.sentence
     assert "of full white or less" in finding.way_out
     (twenty,) = lit(20)
@@ -184,7 +196,9 @@ def test_k31_lights_that_draw_more_than_the_port_gives(library: Library) -> None
 
 
 def test_k32_a_linear_regulator_that_gets_hot(library: Library) -> None:
-    """9.6 V to 3.3 V at 108 mA: 680 mW + 48 mW of its own x 60 K/W + 40 °C = 84 °C; at 128 mA 92 °C."""
+    """9.6 V to 3.3 V at 108 mA: 680 mW + 48 mW of its own x 60 K/W + 40 °C = 84 °C; at 128 mA 92
+    °C.
+    """
     block = thing("nine-volt", "block", 60, 30, far=True, converter="linear")
 
     def hot(light_ma: float) -> list[str]:
@@ -219,7 +233,10 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
 
 
 def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
-    """10 µF from 5.0 V to 4.4 V at 8 mA and 4 µA: 10e-6 x (25 - 19.36) / (2 x 0.04002) = 705 µs. Ten times the load, a tenth of it."""
+    """10 µF from 5.0 V to 4.4 V at 8 mA and 4 µA: 10e-6 x (25 - 19.36) / (2 x 0.04002) = 705 µs.
+
+    Ten times the load, a tenth of it.
+    """
 
     def held(*things: Plain) -> float:
         brief = device(CHIP, thing("host-feed", "feed"), *things)
@@ -234,7 +251,8 @@ def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
 @pytest.mark.parametrize(
     ("things", "words"),
     [
-        # 3.65 V with a fifth left, less 0.7 V in the diode and some hundredths: 2.9 V at a converter of sound that wants 3.0 V
+        # 3.65 V with a fifth left, less 0.7 V in the diode and some hundredths: 2.9 V at a
+        # converter of sound that wants 3.0 V
         # in play 8 mA of the chip and 12 mA: 20 mA over 0.3 s with 0.2 V to lose are 30 mF
         ((thing("sound-converter", "out"),), "A capacitor that bridges this would be 30 mF"),
         ((thing("sound-converter", "out"),), "the rail falls to 2.9"),
@@ -250,7 +268,9 @@ def test_k24_how_long_a_capacitor_holds_the_device_up(library: Library) -> None:
     ],
 )
 def test_k24_a_plug_that_is_pulled(things: tuple[Plain, ...], words: str, library: Library) -> None:
-    """While its path opens, the cell feeds the device through a diode; a converter that steps up as well bridges it, and so does a part that runs on less."""
+    """While its path opens, the cell feeds the device through a diode; a converter that steps up as
+    well bridges it, and so does a part that runs on less.
+    """
 
     def said(*more: Plain, **cell: Any) -> list[str]:
         fed = (thing("lithium-cell", "cell", **cell), *more)
@@ -286,7 +306,10 @@ def test_k40_solder_under_bare_contacts(bare: Plain, library: Library) -> None:
 
 
 def test_charging_and_playing_together_ask_too_much_of_a_port(library: Library) -> None:
-    """500 mA into the cell and 8 mA of the chip; 490 mA fit, for which 2.2 kΩ sets 455 mA. Nothing is cut in silence: what is asked is what is reckoned with."""
+    """500 mA into the cell and 8 mA of the chip; 490 mA fit, for which 2.2 kΩ sets 455 mA.
+
+    Nothing is cut in silence: what is asked is what is reckoned with.
+    """
     port, cell = thing("usb-charge", "plug"), {**LITHIUM, "charge_ma": 500}
     (sentence,) = in_brief("port-budget", library, cell, port)
     assert "has to give 508 mA, and it gives 500 mA" in sentence
@@ -299,7 +322,9 @@ def test_charging_and_playing_together_ask_too_much_of_a_port(library: Library) 
 
 
 def test_k31_what_a_port_is_asked_for_counts_and_is_said(library: Library) -> None:
-    """30 lights take 1.08 A at full white: too much for 500 mA, fine for 3 A at 5 V, where the charger must be named; at 12 V no cell is charged from 5 V."""
+    """30 lights take 1.08 A at full white: too much for 500 mA, fine for 3 A at 5 V, where the
+    charger must be named; at 12 V no cell is charged from 5 V.
+    """
     lights = thing("light-chain", "ring", count=20, rail="plug")
 
     def said(asks: str, rule: str) -> list[str]:
@@ -337,7 +362,10 @@ def test_a_port_as_a_source_is_what_the_standard_says(
 def test_what_is_on_a_switched_rail_sleeps_without_current_and_is_not_fed_through_its_inputs(
     library: Library,
 ) -> None:
-    """A sensor on the two-wire bus, whose resistors stand on the main rail: fed through its inputs while it is off. A screen has lines that the firmware holds low. Both draw nothing in sleep, and what they draw in play comes from the main rail."""
+    """A sensor on the two-wire bus, whose resistors stand on the main rail: fed through its inputs
+    while it is off. A screen has lines that the firmware holds low. Both draw nothing in sleep, and
+    what they draw in play comes from the main rail.
+    """
     switch, leads = thing("load-switch", "quiet"), thing("leads", "leads")
 
     def dark(*things: Plain) -> list[tuple[str, str]]:

@@ -23,7 +23,9 @@ def programmable(chip: str, *more: Plain, **decided: str) -> Outcome:
 
 @pytest.mark.parametrize("header", ["header-6-way", "clip-pads-6"])
 def test_four_lines_reach_the_pins_of_the_data_sheet(header: str, library: Library) -> None:
-    """ATmega328P, serial downloading: data in PB3, data out PB4, clock PB5, with reset; from memory of its data sheet."""
+    """ATmega328P, serial downloading: data in PB3, data out PB4, clock PB5, with reset; from memory
+    of its data sheet.
+    """
     port = thing("programming", "port", 60, 50, part=header)
     design = Design(brief=device(thing("chip", "chip", part="atmega328p-au"), LEADS, port))
     design = run_stage(run_stage(design, "pins", library), "circuit", library)

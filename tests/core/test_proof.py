@@ -1,4 +1,6 @@
-"""The proof on whole packages, and on at least 200 random damages to single objects of the files."""
+"""The proof on whole packages, and on at least 200 random damages to single objects of the
+files.
+"""
 
 import random
 import re
@@ -49,7 +51,9 @@ def bench(finished: Design, released: Release, library: Library) -> Bench:
 
 
 def operations(lines: list[str]) -> Iterator[tuple[str, int]]:
-    """Flashes and strokes of a Gerber file outside its regions, by the line of their last operation."""
+    """Flashes and strokes of a Gerber file outside its regions, by the line of their last
+    operation.
+    """
     in_region = False
     for index, line in enumerate(lines):
         in_region = (in_region or line == "G36*") and line != "G37*"

@@ -1,4 +1,6 @@
-"""Laws of every circuit, on 500 random devices: no net ends at one pad, every pin accounted for, no rail without a source, every pad on the pattern, every part with all that it needs."""
+"""Laws of every circuit, on 500 random devices: no net ends at one pad, every pin accounted for, no
+rail without a source, every pad on the pattern, every part with all that it needs.
+"""
 
 import random
 
@@ -73,7 +75,9 @@ SCHEMES = ("one pin each", "diode matrix", "expander 8", "shift register", "char
 
 
 def random_brief(rng: random.Random) -> Brief | None:
-    """Some things on a chip with many pins and a source; nothing where the brief itself makes no sense."""
+    """Some things on a chip with many pins and a source; nothing where the brief itself makes no
+    sense.
+    """
     kind, fields = rng.choice(FEEDS)
     rows: list[Plain] = [thing("chip", "brain", part="stm32l433rct6")]
     rows.append(thing(kind, "source", 100, 45, far=True, **fields))

@@ -137,7 +137,9 @@ def shapes(body: str) -> list[Shape]:
 
 
 def test_obrounds_lie_and_stand() -> None:
-    """A slot of 0.3 x 0.8 mm: a stroke 0.3 wide over 0.5 mm, upright or across; a round one has no length."""
+    """A slot of 0.3 x 0.8 mm: a stroke 0.3 wide over 0.5 mm, upright or across; a round one has no
+    length.
+    """
     assert shapes("%ADD13O,0.3X0.8*%\nD13*\nX1000000Y2000000D03*\n") == [
         Bar(1_000_000, 1_750_000, 1_000_000, 2_250_000, 300_000)
     ]
@@ -159,13 +161,17 @@ def test_obrounds_lie_and_stand() -> None:
     ],
 )
 def test_turned_rectangles(turn: int, box: tuple[int, int, int]) -> None:
-    """A centre line of 1.0 x 0.5 mm about the origin: by 90 degrees its sides change places, by 180 nothing does."""
+    """A centre line of 1.0 x 0.5 mm about the origin: by 90 degrees its sides change places, by 180
+    nothing does.
+    """
     head = f"%AMslant*21,1,1.0,0.5,0,0,{turn}*%\n%ADD14slant*%\nD14*\n"
     assert shapes(head + "X3000000Y4000000D03*\n") == [Box(3_000_000, 4_000_000, *box)]
 
 
 def test_arcs_run_both_ways_about_their_middle() -> None:
-    """From (1, 0) to (0, 1) about (0, 0): I and J lead from the start to the middle; G03 is against the clock."""
+    """From (1, 0) to (0, 1) about (0, 0): I and J lead from the start to the middle; G03 is against
+    the clock.
+    """
     body = "G75*\n{}*\nD10*\nX1000000Y0D02*\nX0Y1000000I-1000000J0D01*\nM02*\n"
     for code, against in (("G03", True), ("G02", False)):
         (arc,) = read(body.format(code), MM).arcs
@@ -266,7 +272,9 @@ def contour(corners: int) -> str:
     ],
 )
 def test_limits_of_the_format(good: str, bad: str, line: int, problem: str) -> None:
-    """What is just within is read; what is just beyond is named with its line (the head has three)."""
+    """What is just within is read; what is just beyond is named with its line (the head has
+    three).
+    """
     read(good + "M02*\n", MM)
     with pytest.raises(FileFault) as caught:
         read(bad + "M02*\n", MM)
@@ -354,7 +362,9 @@ def test_fifty_thousand_holes_are_the_most() -> None:
 
 
 def record(kind: str, net: str, ref: str, pin: str, hole: str, access: str, place: str) -> str:
-    """A test record by the columns of IPC-D-356A: net 4 to 17, owner 21 to 26, pin 28 to 31, hole 33 to 38, access 39 to 41, X 42, Y 50."""
+    """A test record by the columns of IPC-D-356A: net 4 to 17, owner 21 to 26, pin 28 to 31, hole
+    33 to 38, access 39 to 41, X 42, Y 50.
+    """
     return f"{kind}{net:14}   {ref:6}-{pin:4} {hole:6}{access}{place}"
 
 
@@ -403,7 +413,9 @@ def touching(*bodies: str, plated: bool = True, d: int = 300_000, at: int = 0) -
 
 
 def test_copper_is_joined_where_it_touches_and_not_a_nanometre_before() -> None:
-    """Discs of 0.2 mm whose middles are 0.2 mm apart; a stroke of 0.2 mm and a disc; a hole of 0.3 mm between two discs."""
+    """Discs of 0.2 mm whose middles are 0.2 mm apart; a stroke of 0.2 mm and a disc; a hole of 0.3
+    mm between two discs.
+    """
     disc = "D10*\nX{}Y0D03*\n"
     assert touching(disc.format(0), disc.format(200_000)) == 1
     assert touching(disc.format(0), disc.format(200_001)) == 2

@@ -94,7 +94,10 @@ def test_a_coil_that_asks_too_much_is_refused(brief: Brief, coil_ohm: float, sai
 
 
 def test_a_strong_light_is_kept_off_the_pin(brief: Brief) -> None:
-    """Above 8 mA from the rail through an NPN transistor (1 base, 2 emitter, 3 collector): (3.0 - 2.0) V / 20 mA = 50 Ω, 51 Ω of E24; forced gain 20: (3.0 - 0.4 - 0.7) V / 1 mA = 1.9 kΩ, 2 kΩ of E24."""
+    """Above 8 mA from the rail through an NPN transistor (1 base, 2 emitter, 3 collector): (3.0 -
+    2.0) V / 20 mA = 50 Ω, 51 Ω of E24; forced gain 20: (3.0 - 0.4 - 0.7) V / 1 mA = 1.9 kΩ, 2 kΩ of
+    E24.
+    """
     made = circuit_of(varied(brief, things={"light": {"light_ma": 20}}))
     assert made["light"].pads == {"1": "LIGHT_LOW", "2": "LIGHT_ANODE"}
     series, base, off = (made[f"light {word}"] for word in ("resistor", "base resistor", "off"))
@@ -120,7 +123,8 @@ def test_cells_reach_the_rail_only_through_guard_and_switch(brief: Brief) -> Non
     made = {role: c.pads for role, c in circuit_of(brief).items()}
     assert made["cell:1"] == {"1": "CELLS", "2": "CELLS_MIDDLE"}
     assert made["cell:2"] == {"1": "CELLS_MIDDLE", "2": "GROUND"}
-    # P-channel: 1 gate at ground, 2 source at the load, 3 drain at the cells, so that the body diode points to the load
+    # P-channel: 1 gate at ground, 2 source at the load, 3 drain at the cells, so that the body
+    # diode points to the load
     assert part("transistor-pmos-sot23").pin_names == {"1": "gate", "2": "source", "3": "drain"}
     assert made["reverse guard"] == {"1": "GROUND", "2": "GUARDED", "3": "CELLS"}
     assert made["switch"] == {"2": "GUARDED", "3": "SUPPLY"}
@@ -128,7 +132,9 @@ def test_cells_reach_the_rail_only_through_guard_and_switch(brief: Brief) -> Non
 
 @pytest.mark.parametrize("count", [1, 2, 3])
 def test_cells_stand_in_series_whatever_their_number(brief: Brief, count: int) -> None:
-    """Walked from ground, each cell lifts the voltage by one: the rail has as many as there are cells."""
+    """Walked from ground, each cell lifts the voltage by one: the rail has as many as there are
+    cells.
+    """
     row = varied(
         brief, things={"cell": {"count": count}, "switch": None, "light": None, "buzzer": None}
     )
@@ -164,7 +170,9 @@ def test_the_sounder_is_quiet_while_the_chip_is_in_reset(brief: Brief) -> None:
 
 
 def test_boot_and_reset_are_held_the_right_way(brief: Brief) -> None:
-    """The strap pulls down, so that the chip starts its own program; the capacitor of reset goes to ground."""
+    """The strap pulls down, so that the chip starts its own program; the capacitor of reset goes to
+    ground.
+    """
     made = circuit_of(brief)
     assert made["boot strap"].pads == {"1": "BOOT", "2": "GROUND"}
     assert made["reset filter"].pads == {"1": "RESET", "2": "GROUND"}
@@ -242,7 +250,9 @@ def test_chips_are_read_with_all_their_pins(
     ("name", "pin"), [("stm32l433rct6", "60"), ("stm32g431c8t6", "45"), ("stm32f042k6t6", "31")]
 )
 def test_a_boot_pin_that_is_a_port_as_well_has_its_strap(name: str, pin: str) -> None:
-    """BOOT0 on PH3 (LQFP64 pin 60), PB8 (LQFP48 pin 45; LQFP32 pin 31): data sheets, from memory."""
+    """BOOT0 on PH3 (LQFP64 pin 60), PB8 (LQFP48 pin 45; LQFP32 pin 31): data sheets, from
+    memory.
+    """
     chip = thing("chip", "chip", part=name)
     made = circuit_of(device(chip, thing("leads", "leads"), thing("button", "go", 30, 30)))
     strap = made["boot strap"]
@@ -257,7 +267,9 @@ def test_a_crystal_that_stands_first_is_no_brain(brief: Brief) -> None:
 
 @pytest.mark.parametrize("name", ["diode-sod123", "diode-schottky-sod123", "light-2012-amber"])
 def test_the_mark_of_a_diode_stands_beside_its_cathode(name: str) -> None:
-    """Pad 1, on the left of the pattern, is the cathode of all three (their drawings and outlines)."""
+    """Pad 1, on the left of the pattern, is the cathode of all three (their drawings and
+    outlines).
+    """
     pattern = bundled_library().pattern(name)
     left = min(pattern.pads, key=lambda pad: middle_of(pad.shape)[0])
     assert left.number == "1"

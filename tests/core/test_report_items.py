@@ -1,4 +1,6 @@
-"""Items of a report descriptor by the bytes of HID 1.11, section 6.2.2, and the linter, one fault at a time."""
+"""Items of a report descriptor by the bytes of HID 1.11, section 6.2.2, and the linter, one fault
+at a time.
+"""
 
 import pytest
 
@@ -32,7 +34,9 @@ from loquet.core.handover.report_items import Item, ItemFault, decode, encode, l
     ],
 )
 def test_items_are_the_bytes_of_the_standard(item: Item, data: str) -> None:
-    """Prefix bytes of HID 1.11, 6.2.2.4 to 6.2.2.8: tag, type, size; 255 as a logical maximum takes two bytes, since it is signed."""
+    """Prefix bytes of HID 1.11, 6.2.2.4 to 6.2.2.8: tag, type, size; 255 as a logical maximum takes
+    two bytes, since it is signed.
+    """
     assert encode(item) == bytes.fromhex(data)
     assert decode(bytes.fromhex(data)) == [item]
 

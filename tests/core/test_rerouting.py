@@ -20,11 +20,15 @@ def pieces(design: Design, net: str = "", but: str = "") -> set[tuple[object, ..
 
 
 def test_one_net_is_routed_and_all_others_stay(finished: Design, library: Library) -> None:
-    """BUTTON_DOME cut to nothing, then routed alone: open before, whole after, and only it has changed."""
+    """BUTTON_DOME cut to nothing, then routed alone: open before, whole after, and only it has
+    changed.
+    """
     design = finished
     for track in slice_of(finished.routing).tracks:
         if track.net == "BUTTON_DOME":
-            design = edit(design, kind="cut-track", board="main", track=track.model_dump(mode="json"))  # fmt: skip
+            design = edit(
+                design, kind="cut-track", board="main", track=track.model_dump(mode="json")
+            )
     assert not pieces(design, "BUTTON_DOME")
     made = nets_rerouted(design, library, "main", frozenset({"BUTTON_DOME"}), lambda _: True)
     after = design.with_made("routing", "main", made)
@@ -40,7 +44,9 @@ def test_what_a_person_drew_of_other_nets_stays_theirs(finished: Design, library
     kept = edit(finished, kind="keep-nets", board="main", nets=["BUTTON_RED"])
     made = nets_rerouted(kept, library, "main", frozenset({"BUTTON_DOME"}), lambda _: True)
     assert {t.net for t in made.value.tracks if t.by_hand} == {"BUTTON_RED"}
-    assert {v for v in made.value.vias if v.by_hand} == {v for v in slice_of(kept.routing).vias if v.by_hand}  # fmt: skip
+    assert {v for v in made.value.vias if v.by_hand} == {
+        v for v in slice_of(kept.routing).vias if v.by_hand
+    }
 
 
 def test_no_board_and_no_net_are_refused(finished: Design, library: Library) -> None:

@@ -1,4 +1,6 @@
-"""What pins do in reset and in sleep, by family (reference manuals, from memory), and words that a person puts on the legend."""
+"""What pins do in reset and in sleep, by family (reference manuals, from memory), and words that a
+person puts on the legend.
+"""
 
 from typing import Any
 
@@ -101,7 +103,9 @@ def test_pins_that_come_out_of_reset_as_a_debug_port(library: Library) -> None:
 
 
 def test_words_stand_on_the_legend_where_they_were_put(library: Library) -> None:
-    """Letters of 2 mm about their place, on the side where they were put; what does not fit is reported and nothing is printed of it."""
+    """Letters of 2 mm about their place, on the side where they were put; what does not fit is
+    reported and nothing is printed of it.
+    """
 
     def made(**place: Any) -> Design:
         words = thing("words", "words", 60, 50, text="LARKFIELD", high_mm=2.0, **place)

@@ -54,9 +54,11 @@ def test_courtyards_say_how_far_a_part_has_to_go(finished: Design, library: Libr
     placement = slice_of(finished.placement)
     beside = first.x + wide - 300_000
     parts = tuple(
-        p.model_copy(update={"x_nm": beside, "y_nm": first.y, "turn_deg": turn})
-        if p.ref == other
-        else p
+        (
+            p.model_copy(update={"x_nm": beside, "y_nm": first.y, "turn_deg": turn})
+            if p.ref == other
+            else p
+        )
         for p in placement.parts
     )
     seen = of_board(library, finished, placement=placement.model_copy(update={"parts": parts}))
@@ -70,7 +72,9 @@ def test_courtyards_say_how_far_a_part_has_to_go(finished: Design, library: Libr
 def test_fine_pads_are_half_a_millimetre_apart_or_less(
     apart_nm: int, count: int, finished: Design, library: Library
 ) -> None:
-    """Half a millimetre is the limit below which a machine looks for marks (common practice, no source)."""
+    """Half a millimetre is the limit below which a machine looks for marks (common practice, no
+    source).
+    """
     view = board_view(finished, library)
     ref = next(c.ref for c in view.circuit.components if c.part == "capacitor-1608")
     plain = view.patterns[ref]
@@ -119,16 +123,20 @@ def test_a_thickness_that_is_not_made_is_said_in_mm(finished: Design, library: L
 def test_pins_under_a_body_of_the_other_side_are_counted(
     finished: Design, library: Library
 ) -> None:
-    """A header of five pins across from a chip: all five come out under it, or one where only its end lies there."""
+    """A header of five pins across from a chip: all five come out under it, or one where only its
+    end lies there.
+    """
     view = board_view(finished, library)
     header = next(c.ref for c in view.circuit.components if c.part.startswith("header-"))
     chip = next(c.ref for c in view.circuit.components if c.is_chip)
     seat = view.seats[chip]
     pins = [p for p in view.patterns[header].pads if p.drill_nm]
     parts = tuple(
-        p.model_copy(update={"x_nm": seat.x, "y_nm": seat.y, "turn_deg": 0, "far": True})
-        if p.ref == header
-        else p
+        (
+            p.model_copy(update={"x_nm": seat.x, "y_nm": seat.y, "turn_deg": 0, "far": True})
+            if p.ref == header
+            else p
+        )
         for p in slice_of(finished.placement).parts
     )
     placement = Placement(parts=parts)
@@ -219,7 +227,9 @@ def test_one_rail_has_no_levels_to_compare_and_two_have(library: Library) -> Non
 
 
 def test_volts_beyond_a_chip_are_said_in_volts(library: Library) -> None:
-    """Two AAA cells give 3.3 V fresh and 1.8 V empty: a chip for 2.0 to 3.0 V has too much and too little."""
+    """Two AAA cells give 3.3 V fresh and 1.8 V empty: a chip for 2.0 to 3.0 V has too much and too
+    little.
+    """
     brief = device(CHIP, thing("cells", "cells", 60, 30, far=True))
     narrow = {"supply_min_mv": 2000, "supply_max_mv": 3000, "supply_source": "a drawing"}
     chip = chip_for(brief, library).model_copy(update=narrow)
@@ -230,7 +240,9 @@ def test_volts_beyond_a_chip_are_said_in_volts(library: Library) -> None:
 
 
 def test_a_slow_bus_is_made_faster_or_another_with_as_many_bits(library: Library) -> None:
-    """128 x 64 of one bit over a two-wire bus of 400 kHz takes some 23 ms: 100 pictures a second are too many. The repair keeps the bits of a pixel."""
+    """128 x 64 of one bit over a two-wire bus of 400 kHz takes some 23 ms: 100 pictures a second
+    are too many. The repair keeps the bits of a pixel.
+    """
     face = {"part": "screen-128x64-two-wire", "bus": "two-wire", "wanted_rate_hz": 100.0}
     (found,) = said(
         "frame-rate", of_brief(library, device(CHIP, LEADS, thing("screen", "face", **face)))

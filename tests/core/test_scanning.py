@@ -1,4 +1,6 @@
-"""Keys scanned on finished netlists: what was made wrong anywhere before cannot be called proven."""
+"""Keys scanned on finished netlists: what was made wrong anywhere before cannot be called
+proven.
+"""
 
 from dataclasses import replace
 from typing import Any
@@ -46,7 +48,9 @@ def test_every_key_reads_as_itself(name: str, library: Library) -> None:
     [("dusk-remote", 6), ("slew-carrier", 4), ("dew-panel", 4), ("filter-dial", 3)],
 )
 def test_examples_scan_clean(brief: str, keys: int, library: Library) -> None:
-    """Boards with a link, two brains, an encoder: all keys at their own brain, over the link as well."""
+    """Boards with a link, two brains, an encoder: all keys at their own brain, over the link as
+    well.
+    """
     design, device = made(demo_brief(brief), library)
     assert scan(design.brief, plans_of(design), device) == (keys, ())
 
@@ -122,7 +126,9 @@ def test_current_goes_one_way_through_a_diode() -> None:
 
 
 def test_a_matrix_at_the_second_brain_is_scanned_over_its_own_lines(library: Library) -> None:
-    """All four keys of the panel at its other chip, in a matrix; a diode turned round there is found."""
+    """All four keys of the panel at its other chip, in a matrix; a diode turned round there is
+    found.
+    """
     keys = ("warmer", "cooler", "hold", "quiet")
     brief = varied(
         "dew-panel",
@@ -168,7 +174,9 @@ def test_a_broken_chain_of_registers_is_found(library: Library) -> None:
 
 
 def test_a_ladder_with_a_wrong_resistor_is_found(library: Library) -> None:
-    """A resistor ten times too large: the voltage of its key falls into another window, or into none."""
+    """A resistor ten times too large: the voltage of its key falls into another window, or into
+    none.
+    """
     design, device = made(scheme("resistor ladder"), library)
     wrong = tuple(
         c.model_copy(update={"value": "100 kΩ"}) if c.role == "ladder button:north east" else c

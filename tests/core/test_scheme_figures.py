@@ -1,7 +1,8 @@
 """Figures of every way to read keys and of the ways out, worked out by hand.
 
-Scan: three time constants of 40 kΩ and 20 pF + 5 pF a key, 1 µs a read; 9 bits a byte on the bus (UM10204). Prices are those of the
-bundled catalogue (3 cents a diode, 86 and 128 an expander, 24 a register, 0.8 a resistor, 1.2 a capacitor), which are invented.
+Scan: three time constants of 40 kΩ and 20 pF + 5 pF a key, 1 µs a read; 9 bits a byte on the bus
+(UM10204). Prices are those of the bundled catalogue (3 cents a diode, 86 and 128 an expander, 24 a
+register, 0.8 a resistor, 1.2 a capacitor), which are invented.
 """
 
 from typing import Any
@@ -61,7 +62,9 @@ def test_scan_times(wiring: KeyWiring, micros: float) -> None:
 
 
 def test_the_longest_time_from_press_to_report() -> None:
-    """A loop of 1 ms or a longer scan, the scan, 5 ms of debounce, 1 ms of polling; a screen's page of 128 bytes on the same bus."""
+    """A loop of 1 ms or a longer scan, the scan, 5 ms of debounce, 1 ms of polling; a screen's page
+    of 128 bytes on the same bus.
+    """
     register = KeyWiring("shift register", listed=NINE)
     assert latency_ms(PLAIN, register, scan_us(PLAIN, register)).value == pytest.approx(6.018)
     usb = PLAIN.model_copy(update={"role": "usb-keyboard"})
@@ -82,7 +85,10 @@ def test_the_longest_time_from_press_to_report() -> None:
 
 
 def test_a_ladder_of_two_keys_code_by_code() -> None:
-    """10 kΩ above; the second key's 10 kΩ reads 2047.5. Worst: ±1 %, 100 Ω, 1 µA (5 mV over 5 kΩ at 3 V is 6.8 codes), one code."""
+    """10 kΩ above; the second key's 10 kΩ reads 2047.5.
+
+    Worst: ±1 %, 100 Ω, 1 µA (5 mV over 5 kΩ at 3 V is 6.8 codes), one code.
+    """
     first, second, none = ladder_windows(("a", "b"))
     assert (first.resistor_ohm, second.resistor_ohm) == (0, 10_000)
     assert second.usual == pytest.approx(2047.5)
@@ -104,7 +110,8 @@ def card(name: str, brief: Brief = PLAIN) -> Any:
 @pytest.mark.parametrize(
     ("name", "shape", "pins", "cents", "mm2", "micro_amps", "held"),
     [
-        # 3.0 V over 40 kΩ inside the chip, 100 kΩ at a helper, 10 kΩ of a ladder; rows are driven in turn
+        # 3.0 V over 40 kΩ inside the chip, 100 kΩ at a helper, 10 kΩ of a ladder; rows are driven
+        # in turn
         ("one pin each", "9 pins", 9, 0, 0, 75.0, 9),
         ("diode matrix", "3 rows x 3 columns", 6, 27, 9 * 5.06 * 2.1, 25.0, 9),
         ("bare matrix", "3 rows x 3 columns", 6, 0, 0, 25.0, 2),
@@ -134,7 +141,9 @@ def test_every_way_costs_what_its_parts_cost(
 
 
 def test_an_expander_shares_the_bus_of_a_screen() -> None:
-    """Its clock and data are then no pins of the keys, and its 10 pF come to the bus; so does a converter of four channels for each four axes."""
+    """Its clock and data are then no pins of the keys, and its 10 pF come to the bus; so does a
+    converter of four channels for each four axes.
+    """
     shown = device(*KEYS, thing("screen", "show", 60, 45))
     assert card("expander 16", shown).pins == 1
     parts = dict(bundled_library().parts)
@@ -170,7 +179,9 @@ def test_two_chorded_keys_clash_on_one_ladder_and_not_on_two() -> None:
 
 
 def test_the_recommended_way_is_the_least_burden_that_fits_and_reads_all_chords() -> None:
-    """Nine keys with a chip of eight plain lines: one pin each does not fit; the ladder hides chords, so the matrix with diodes costs least."""
+    """Nine keys with a chip of eight plain lines: one pin each does not fit; the ladder hides
+    chords, so the matrix with diodes costs least.
+    """
     library = bundled_library()
     typing = PLAIN.model_copy(update={"chords": Chords(rule="typing", at_once=3)})
 
@@ -184,9 +195,10 @@ def test_the_recommended_way_is_the_least_burden_that_fits_and_reads_all_chords(
     )
     (best,) = [c for c in cards if c.recommended]
     assert best.name == "diode matrix"
-    assert best.reason == (
-        "It fits, reads every chord and adds 9 x switching diode 100 V; 6.0 ms at the most from press to report."
-        " One pin each does not fit."
+    assert (
+        best.reason
+        == "It fits, reads every chord and adds 9 x switching diode 100 V; 6.0 ms at the most from"
+        " press to report. One pin each does not fit."
     )
     roomy = compare(typing, library.parts, lambda needs: "")
     (best,) = [c for c in roomy if c.recommended]
@@ -238,7 +250,11 @@ TINY = Chip(
 def test_a_budget_counted_by_hand(
     used: tuple[str, ...], analogue: Any, timers: Any, buses: Any
 ) -> None:
-    """Able, used as such, left. Five plain pins; the first bus and both channels lie on pins 1 and 2, the other bus and both timers on 3 and 4."""
+    """Able, used as such, left.
+
+    Five plain pins; the first bus and both channels lie on pins 1 and 2, the other bus and both
+    timers on 3 and 4.
+    """
     needs = (
         Need("b:c", "two-wire clock", "C", "c", bus="two-wire"),
         Need("b:d", "two-wire data", "D", "d", bus="two-wire"),
@@ -262,7 +278,9 @@ def solved(picks: dict[str, tuple[str, str]]) -> Solved:
 
 
 def test_crossings_and_lengths_on_paper() -> None:
-    """Two pins a millimetre apart: links to places that changed sides cross; length is straight, 3-4-5 and 0."""
+    """Two pins a millimetre apart: links to places that changed sides cross; length is straight,
+    3-4-5 and 0.
+    """
     places = {"1": (0, 0), "2": (1_000_000, 0)}
     needs = (
         Need("a", "input", "A", "a", (1_000_000, 2_000_000)),
@@ -301,7 +319,8 @@ CHORDS = device(
 @pytest.mark.parametrize(
     ("chords", "pairs"),
     [
-        # seven keys make 21 pairs. Two thumbs: one key each, or two neighbouring directions; fingers are free
+        # seven keys make 21 pairs. Two thumbs: one key each, or two neighbouring directions;
+        # fingers are free
         (Chords(rule="two thumbs"), 4 + 4 * 2 + 6),
         # whole pad: two keys under each thumb, yet never opposite directions
         (Chords(rule="whole pad"), 4 + 4 * 2 + 6 + 1),

@@ -83,7 +83,9 @@ def test_a_bare_matrix_shows_its_ghost_and_the_least_cures(
 
 @pytest.mark.parametrize("count", range(2, 17))
 def test_no_code_of_one_key_can_be_another_keys(count: int) -> None:
-    """Random resistors within their tolerance, worn contacts and leakage stay inside the window; windows do not touch."""
+    """Random resistors within their tolerance, worn contacts and leakage stay inside the window;
+    windows do not touch.
+    """
     keys = tuple(f"k{i}" for i in range(count))
     windows = ladder_windows(keys)
     assert least_gap(windows) > 0
@@ -107,7 +109,9 @@ def test_a_sloppier_ladder_tells_fewer_keys_apart() -> None:
 
 
 def test_scan_times_by_hand() -> None:
-    """3 R C with 40 kΩ and 20 + 4 x 5 pF is 4.8 µs; two bytes of an expander at 400 kHz are 48 bits, 120 µs."""
+    """3 R C with 40 kΩ and 20 + 4 x 5 pF is 4.8 µs; two bytes of an expander at 400 kHz are 48
+    bits, 120 µs.
+    """
     assert settle_us(4) == pytest.approx(4.8)
     assert expander_scan_us(1, 16, 400) == pytest.approx(120)
 

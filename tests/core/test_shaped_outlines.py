@@ -1,4 +1,6 @@
-"""Outlines shaped by calipers, against sizes worked out by hand; what is shaped is cut as it was shaped."""
+"""Outlines shaped by calipers, against sizes worked out by hand; what is shaped is cut as it was
+shaped.
+"""
 
 from math import hypot, pi
 
@@ -64,10 +66,17 @@ def area(design: Design) -> float:
 
 
 def test_a_side_is_made_as_long_as_calipers_say_and_takes_along_what_lies_beyond() -> None:
-    """The lower side of an L from 60 to 64: the foot grows, the leg stays; the leg's top from 30 to 28: all to its right comes nearer."""
+    """The lower side of an L from 60 to 64: the foot grows, the leg stays; the leg's top from 30 to
+    28: all to its right comes nearer.
+    """
     assert points(by(shaped(L_SHAPE), kind="make-side", side=0, length_mm=64)) == (
-        (0, 0), (64, 0), (64, 20), (30, 20), (30, 50), (0, 50),
-    )  # fmt: skip
+        (0, 0),
+        (64, 0),
+        (64, 20),
+        (30, 20),
+        (30, 50),
+        (0, 50),
+    )
     narrow = by(shaped(L_SHAPE), kind="make-side", side=3, length_mm=25)
     assert points(narrow) == ((0, 0), (60, 0), (60, 20), (30, 20), (30, 45), (0, 45))
     leftwards = by(shaped(L_SHAPE), kind="make-side", side=4, length_mm=32)
@@ -75,8 +84,14 @@ def test_a_side_is_made_as_long_as_calipers_say_and_takes_along_what_lies_beyond
 
 
 def test_a_rounded_rectangle_keeps_its_corners_when_a_side_is_measured() -> None:
-    """60 x 40 with corners of 5: its lower side is 50 long; made 54, the whole is 64 wide, corners still 5."""
-    design = edit(shaped(L_SHAPE), kind="set-outline", outline={"kind": "rounded-rectangle", "width_mm": 60, "height_mm": 40, "corner_mm": 5})  # fmt: skip
+    """60 x 40 with corners of 5: its lower side is 50 long; made 54, the whole is 64 wide, corners
+    still 5.
+    """
+    design = edit(
+        shaped(L_SHAPE),
+        kind="set-outline",
+        outline={"kind": "rounded-rectangle", "width_mm": 60, "height_mm": 40, "corner_mm": 5},
+    )
     assert side_lengths(design.brief.board().outline) == pytest.approx(
         [50, 5 * pi / 2, 30, 5 * pi / 2] * 2
     )
@@ -95,7 +110,9 @@ def test_corners_come_go_and_move() -> None:
 
 
 def test_a_corner_is_cut_round_both_ways() -> None:
-    """Radius r takes (1 - pi/4) r^2 from a corner outwards and adds it to one inwards; its sides end r before the corner."""
+    """Radius r takes (1 - pi/4) r^2 from a corner outwards and adds it to one inwards; its sides
+    end r before the corner.
+    """
     outer = by(shaped(L_SHAPE), kind="round-corner", index=1, radius_mm=8)
     assert points(outer)[1:3] == ((52, 0), (60, 8))
     assert area(outer) == pytest.approx(area(shaped(L_SHAPE)) - (1 - pi / 4) * 64, abs=0.2)
@@ -104,7 +121,9 @@ def test_a_corner_is_cut_round_both_ways() -> None:
 
 
 def test_sides_bend_out_and_in() -> None:
-    """A rise h over a chord c has the radius (c^2 / 4 + h^2) / 2h; half the chord is half a circle."""
+    """A rise h over a chord c has the radius (c^2 / 4 + h^2) / 2h; half the chord is half a
+    circle.
+    """
     out = by(shaped(((0, 0), (60, 0), (60, 40), (0, 40))), kind="bend-side", side=1, rise_mm=20)
     assert area(out) == pytest.approx(2400 + pi * 200, rel=2e-3)
     inwards = by(
@@ -117,7 +136,14 @@ def test_a_notch_by_its_three_measures() -> None:
     """10 from the corner, 6 wide, 4 deep, into the board whichever way it is drawn."""
     cut = by(shaped(L_SHAPE), kind="cut-notch", side=0, from_mm=10, width_mm=6, depth_mm=4)
     assert points(cut)[:6] == ((0, 0), (10, 0), (10, 4), (16, 4), (16, 0), (60, 0))
-    other_way = by(shaped(tuple(reversed(L_SHAPE))), kind="cut-notch", side=4, from_mm=44, width_mm=6, depth_mm=4)  # fmt: skip
+    other_way = by(
+        shaped(tuple(reversed(L_SHAPE))),
+        kind="cut-notch",
+        side=4,
+        from_mm=44,
+        width_mm=6,
+        depth_mm=4,
+    )
     assert set(points(other_way)) == set(points(cut))
     corner = by(shaped(L_SHAPE), kind="cut-notch", side=0, from_mm=0, width_mm=6, depth_mm=4)
     assert points(corner)[:4] == ((0, 4), (6, 4), (6, 0), (60, 0))
@@ -131,11 +157,14 @@ def test_a_notch_by_its_three_measures() -> None:
         ({"kind": "remove-corner", "index": 17}, "6 sides"),
         ({"kind": "bend-side", "side": 0, "rise_mm": 31}, "30.00 mm at the most"),
         ({"kind": "round-corner", "index": 1, "radius_mm": 21}, "radius of 20.00"),
-        ({"kind": "cut-notch", "side": 0, "from_mm": 56, "width_mm": 6, "depth_mm": 4}, "60.00 mm long"),
+        (
+            {"kind": "cut-notch", "side": 0, "from_mm": 56, "width_mm": 6, "depth_mm": 4},
+            "60.00 mm long",
+        ),
         ({"kind": "cut-notch", "side": 0, "from_mm": 10, "width_mm": 6, "depth_mm": 60}, "crosses"),
         ({"kind": "move-corner", "index": 4, "x_mm": -9, "y_mm": 10}, "crosses"),
     ],
-)  # fmt: skip
+)
 def test_what_an_outline_does_not_allow_is_refused_in_words(
     change: dict[str, object], why: str
 ) -> None:
@@ -157,17 +186,26 @@ def test_two_points_enclose_something_only_between_two_arcs(bulges: tuple[float,
     with pytest.raises(BriefError):
         shaped(((0, 20), (40, 20)), bulges)
     with pytest.raises(ValidationError):
-        edit(shaped(L_SHAPE), kind="set-outline", outline={"kind": "polygon", "points_mm": ((0, 20), (40, 20)), "bulges": bulges})  # fmt: skip
+        edit(
+            shaped(L_SHAPE),
+            kind="set-outline",
+            outline={"kind": "polygon", "points_mm": ((0, 20), (40, 20)), "bulges": bulges},
+        )
     assert area(shaped(((0, 20), (40, 20)), (1, 1))) == pytest.approx(pi * 400, rel=5e-3)
 
 
 def test_a_board_with_arcs_is_made_proven_and_cut_as_drawn() -> None:
-    """A lamp of 70 x 40 mm whose right end is round and whose top is hollow; radius c (1 + b^2) / 4b for chord and bulge. Gerber read by gerbonara has both arcs, each the right way."""
+    """A lamp of 70 x 40 mm whose right end is round and whose top is hollow; radius c (1 + b^2) /
+    4b for chord and bulge. Gerber read by gerbonara has both arcs, each the right way.
+    """
     made = pocket_with_arcs()
     assert made.files, [f.sentence for f in made.findings if f.severity == "stop"]
     profile = GerberFile.from_string(dict(made.files)["fabrication/profile.gbr"].decode())
     arcs = [o for o in profile.objects if type(o).__name__ == "Arc"]
-    assert sorted((round(hypot(o.cx, o.cy), 3), o.clockwise) for o in arcs) == [(36.333, False), (350.875, True)]  # fmt: skip
+    assert sorted((round(hypot(o.cx, o.cy), 3), o.clockwise) for o in arcs) == [
+        (36.333, False),
+        (350.875, True),
+    ]
 
 
 def pocket_with_arcs() -> Release:
@@ -216,13 +254,23 @@ def test_what_is_written_is_read_again() -> None:
 
 
 def test_a_drawing_is_taken_with_its_holes_and_locked() -> None:
-    """Holes before it go, the largest screw that passes (ISO 273, fine: M2 2.2, M3 3.2 mm) is named, the outline cannot be changed afterwards."""
+    """Holes before it go, the largest screw that passes (ISO 273, fine: M2 2.2, M3 3.2 mm) is
+    named, the outline cannot be changed afterwards.
+    """
     found = find_outline(
-        b'<svg width="60mm" height="40mm" viewBox="0 0 60 40"><rect width="60" height="40"/><circle cx="5" cy="5" r="1.1"/><circle cx="55" cy="5" r="1.65"/><circle cx="30" cy="20" r="6"/><circle cx="5" cy="35" r="0.75"/></svg>'
+        b'<svg width="60mm" height="40mm" viewBox="0 0 60 40"><rect width="60" height="40"/><circle'
+        b' cx="5" cy="5" r="1.1"/><circle cx="55" cy="5" r="1.65"/><circle cx="30" cy="20"'
+        b' r="6"/><circle cx="5" cy="35" r="0.75"/></svg>'
     )
     square = shaped(((0, 0), (60, 0), (60, 40), (0, 40)))
     design = edit(square, kind="add-corner-holes")
-    taken = edit(design, kind="take-outline", board="main", existing=True, **found.model_dump(include={"outline", "holes", "openings"}))  # fmt: skip
+    taken = edit(
+        design,
+        kind="take-outline",
+        board="main",
+        existing=True,
+        **found.model_dump(include={"outline", "holes", "openings"}),
+    )
     holes = {t.name: (t.screw, t.drilled().d_mm) for t in taken.brief.things if isinstance(t, Hole)}
     assert holes == {"peg 1": ("none", 1.5), "post 1": ("M2", 2.2), "post 2": ("M3", 3.3)}
     assert [t.name for t in taken.brief.things if t.kind == "cut-out"] == ["opening 1"]
@@ -241,7 +289,10 @@ D_SHAPE = {"kind": "polygon", "points_mm": [[0, 0], [6, 0], [6, 8], [0, 8]], "bu
 
 
 def test_a_free_cut_out_is_cut_as_it_is_drawn(library: Library) -> None:
-    """A D of 10 x 8 mm, turned by a quarter: its area is 6 x 8 and half a circle of 4 mm, the profile has its arc with the radius of 4 mm about the right place, copper keeps off it, and the package is proven."""
+    """A D of 10 x 8 mm, turned by a quarter: its area is 6 x 8 and half a circle of 4 mm, the
+    profile has its arc with the radius of 4 mm about the right place, copper keeps off it, and the
+    package is proven.
+    """
     brief = device(
         thing("chip", "chip", part="stm32l433rct6"),
         thing("leads", "leads"),
@@ -253,7 +304,11 @@ def test_a_free_cut_out_is_cut_as_it_is_drawn(library: Library) -> None:
     left, bottom, right, top = (v / MM for v in ring.bounds)
     assert (left, right) == pytest.approx((91, 99), abs=0.01)
     assert (bottom, top) == pytest.approx((35, 45), abs=0.01)
-    arcs = [p for p in board_profile(brief, brief.boards[0]) if isinstance(p, Arc) and abs(hypot(p.x1 - p.cx, p.y1 - p.cy) - 4 * MM) < 2]  # fmt: skip
+    arcs = [
+        p
+        for p in board_profile(brief, brief.boards[0])
+        if isinstance(p, Arc) and abs(hypot(p.x1 - p.cx, p.y1 - p.cy) - 4 * MM) < 2
+    ]
     assert [(a.cx, a.cy) for a in arcs] == [(95 * MM, 41 * MM)]
     made = release(bring_up_to_date(Design(brief=brief), library), library)
     assert [f.sentence for f in made.findings if f.severity == "stop"] == []

@@ -1,4 +1,6 @@
-"""Drawn sheets: what they show is the circuit, pad for pad and wire for wire, and words can be read."""
+"""Drawn sheets: what they show is the circuit, pad for pad and wire for wire, and words can be
+read.
+"""
 
 import io
 import random
@@ -113,7 +115,10 @@ def strokes(area: Area, ref: str) -> list[Mark]:
 
 
 def test_a_diode_is_drawn_the_way_it_stands(library: Library) -> None:
-    """IEC 60617 05-03-01: the bar is at the cathode. Pad 1 of the catalogue's diode is its cathode."""
+    """IEC 60617 05-03-01: the bar is at the cathode.
+
+    Pad 1 of the catalogue's diode is its cathode.
+    """
     for cathode, anode in (("LEFT", "RIGHT"), ("RIGHT", "LEFT")):
         circuit = circuit_of(
             ("D1", "diode-sod123", "100 V", "x", {"1": cathode, "2": anode}),
@@ -174,7 +179,8 @@ def test_rails_hang_their_capacitors_and_chains_stay_whole(library: Library) -> 
     )
     area = next(a for a in areas_of(circuit, library) if a.block == "x")
     texts = [m.text for m in area.marks if m.text]
-    # six capacitors on one strand, two on the next; the light and its resistor between DRIVE and ground without the name between
+    # six capacitors on one strand, two on the next; the light and its resistor between DRIVE and
+    # ground without the name between
     assert texts.count("SUPPLY") == 2
     assert texts.count("DRIVE") == 1
     assert "ANODE" not in texts

@@ -1,4 +1,6 @@
-"""K13: a list of parts is read line by line; what a purchaser could misread is said with the line and the way out."""
+"""K13: a list of parts is read line by line; what a purchaser could misread is said with the line
+and the way out.
+"""
 
 import pytest
 
@@ -114,7 +116,8 @@ def test_what_is_no_list_is_refused(data: bytes, said: str, library: Library) ->
 @pytest.mark.parametrize(
     ("part", "pins", "said"),
     [
-        # pad 1 of a light is its cathode (drawing TL-20); SOT-23: 1 base, 2 emitter, 3 collector (JEDEC TO-236)
+        # pad 1 of a light is its cathode (drawing TL-20); SOT-23: 1 base, 2 emitter, 3 collector
+        # (JEDEC TO-236)
         ("light-2012-amber", "1 cathode, 2 anode", ""),
         (
             "light-2012-amber",

@@ -32,7 +32,10 @@ from tests.stacks import (
 
 
 def test_bodies_stand_at_their_heights(pouch: Design, library: Library) -> None:
-    """z is 0 on the far face, the board 1.6 mm: the button of 4.3 mm ends at 5.9; the pouch of 5 mm may swell by a tenth and hangs from 0 to -5.5; the pan head of an M2 (ISO 7045) is 1.6 mm high and 4 mm wide."""
+    """z is 0 on the far face, the board 1.6 mm: the button of 4.3 mm ends at 5.9; the pouch of 5 mm
+    may swell by a tenth and hangs from 0 to -5.5; the pan head of an M2 (ISO 7045) is 1.6 mm high
+    and 4 mm wide.
+    """
     stack = stacked(pouch, library)
     button = next(p for p in stack.pieces if p.thing == "go" and p.sort == "part")
     assert (button.low_mm, button.high_mm) == pytest.approx((1.6, 5.9))
@@ -50,7 +53,10 @@ def test_bodies_stand_at_their_heights(pouch: Design, library: Library) -> None:
 
 
 def test_rooms_are_proposed_or_as_measured(pouch: Design, library: Library) -> None:
-    """Behind: the swollen pouch and 0.5 mm are 6 mm. Measured ones are taken as they are; the whole is both rooms, the board and two walls."""
+    """Behind: the swollen pouch and 0.5 mm are 6 mm.
+
+    Measured ones are taken as they are; the whole is both rooms, the board and two walls.
+    """
     stack = stacked(pouch, library)
     assert stack.walls.far_room_mm == 6.0
     # before it the plug of the cell, 6 mm over the board, and 0.5 mm
@@ -96,7 +102,9 @@ def at(x: float, **hole: object) -> tuple[object, ...]:
 def test_a_screw_head_keeps_a_millimetre_from_a_soft_cell(
     x: float, screw: str, heads: str, found: bool, library: Library
 ) -> None:
-    """K34: the pan head of M2 is 4 mm wide, of M4 8 mm (ISO 7045); 25 - 2 - 1 = 22, 25 - 4 - 1 = 20. A countersunk head lies in the board and pierces nothing."""
+    """K34: the pan head of M2 is 4 mm wide, of M4 8 mm (ISO 7045); 25 - 2 - 1 = 22, 25 - 4 - 1 =
+    20. A countersunk head lies in the board and pierces nothing.
+    """
     design = placed(library, *at(x, screw=screw))
     sentences = [
         f for f in said(cell_clear.RULE, design, library, heads=heads) if "head" in f.sentence
@@ -108,7 +116,9 @@ def test_a_screw_head_keeps_a_millimetre_from_a_soft_cell(
 
 
 def test_leads_under_a_cell_are_a_stop_and_an_insulator_is_the_way_out(library: Library) -> None:
-    """K34: a header that a person put over the cell pierces it with its tips; with 1 mm between it is said no more. Left to itself, Loquet puts no leads there."""
+    """K34: a header that a person put over the cell pierces it with its tips; with 1 mm between it
+    is said no more. Left to itself, Loquet puts no leads there.
+    """
     over = placed(
         library,
         thing("lithium-cell", "cell", 50, 30, far=True, **CELL),
@@ -163,7 +173,9 @@ def test_a_soft_cell_is_measured_in_every_direction() -> None:
 
 
 def test_walls_are_measured_on_both_sides() -> None:
-    """The front wall stands at 1.6 + 10, the back wall at -5; a body through the wall counts up to its shoulder."""
+    """The front wall stands at 1.6 + 10, the back wall at -5; a body through the wall counts up to
+    its shoulder.
+    """
     near = block("a", 0, 10, 2, 6)
     far = replace(block("b", 40, 50, -4.5, 0), far=True)
     out = block("c", 20, 30, 2, 13, through=True, inside_mm=11.0)
@@ -176,7 +188,9 @@ def test_walls_are_measured_on_both_sides() -> None:
 
 
 def test_a_post_that_runs_into_a_part_is_a_stop(library: Library) -> None:
-    """The holder of an AAA cell reaches to its body; a hole inside it is found, one far from it is not."""
+    """The holder of an AAA cell reaches to its body; a hole inside it is found, one far from it is
+    not.
+    """
     cell = thing("cells", "cell", 50, 30, far=True)
     inside = placed(library, cell, thing("hole", "post", 50, 30, screw="M2"))
     assert any(
@@ -187,10 +201,14 @@ def test_a_post_that_runs_into_a_part_is_a_stop(library: Library) -> None:
 
 
 def test_a_cut_shows_what_the_line_goes_through(pouch: Design, library: Library) -> None:
-    """Along y = 30 from x = -10 to 130: the shell from -2.5 to 122.5, the board from 0 to 120, the cell from 25 to 75; lengths count from the start of the line."""
+    """Along y = 30 from x = -10 to 130: the shell from -2.5 to 122.5, the board from 0 to 120, the
+    cell from 25 to 75; lengths count from the start of the line.
+    """
     stack = stacked(pouch, library)
     section = section_of(stack, (-10, 30), (130, 30))
-    spans = {c.name: (c.start_mm, c.end_mm) for c in section.cuts if c.name not in ("board", "side wall")}  # fmt: skip
+    spans = {
+        c.name: (c.start_mm, c.end_mm) for c in section.cuts if c.name not in ("board", "side wall")
+    }
     assert section.long_mm == 140
     assert spans["cell"] == (35, 85)
     assert spans["front wall"] == spans["back wall"] == (7.5, 132.5)
@@ -206,7 +224,9 @@ def test_a_cut_shows_what_the_line_goes_through(pouch: Design, library: Library)
 
 
 def test_the_report_adds_the_layers_up(pouch: Design, library: Library) -> None:
-    """6 + 1.6 + 5.1 + 2 x 2; the cap of the button is as long as the room and the wall and 1.5 mm, less 4.3."""
+    """6 + 1.6 + 5.1 + 2 x 2; the cap of the button is as long as the room and the wall and 1.5 mm,
+    less 4.3.
+    """
     report = stack_report(board_view(pouch, library), library, PLAIN, 1.6)
     figures = {w.id: w.value for w in report.workings}
     near = report.near_room_mm
@@ -217,7 +237,9 @@ def test_the_report_adds_the_layers_up(pouch: Design, library: Library) -> None:
 
 
 def test_the_room_says_whether_a_body_or_a_screw_asks_for_it(library: Library) -> None:
-    """Nothing behind the board but a post for M3: 8 - 1.6 + 0.8 - 2 mm; with a pouch of 5.5 mm behind it the pouch asks."""
+    """Nothing behind the board but a post for M3: 8 - 1.6 + 0.8 - 2 mm; with a pouch of 5.5 mm
+    behind it the pouch asks.
+    """
     hole = thing("hole", "post", 10, 30, screw="M3")
     bare = stack_report(board_view(placed(library, hole), library), library, PLAIN, 1.6)
     pouched = placed(library, hole, thing("lithium-cell", "cell", 60, 30, far=True, **CELL))
@@ -240,7 +262,12 @@ def test_gaps_are_listed_up_to_three_millimetres_beside() -> None:
 
 
 def test_the_tightest_gap_is_the_one_with_the_least_left() -> None:
-    """1.0 mm where 1.0 is asked leaves nothing, 0.5 mm where 0.2 is asked leaves 0.3; of two with as much left the names decide."""
+    """1.0 mm where 1.0 is asked leaves nothing, 0.5 mm where 0.2 is asked leaves 0.3; of two with
+    as much left the names decide.
+    """
     cell = Gap("cell", "lead", 1.0, "side by side", 0, 0, (), 1.0)
-    wall, same = Gap("U1", "wall", 0.5, "side by side", 0, 0, (), 0.2), Gap("R1", "wall", 0.5, "side by side", 0, 0, (), 0.2)  # fmt: skip
+    wall, same = (
+        Gap("U1", "wall", 0.5, "side by side", 0, 0, (), 0.2),
+        Gap("R1", "wall", 0.5, "side by side", 0, 0, (), 0.2),
+    )
     assert tightest_first([wall, same, cell]) == (cell, same, wall)

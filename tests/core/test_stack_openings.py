@@ -45,7 +45,9 @@ from tests.stacks import (
 def test_screws_hold_by_two_diameters_and_stay_inside(
     thread: str, fixing: str, far: float, near: float, length: int | None, least: float, most: float
 ) -> None:
-    """Board 1.6 mm, walls 2 mm, 0.8 mm of the last wall stay: posts hold t + 2d and have t + room + 2 - 0.8; through the device 2 + 6 + 1.6 + 2d. Lengths of ISO 7045: 6, 8, 10, 12, 16."""
+    """Board 1.6 mm, walls 2 mm, 0.8 mm of the last wall stay: posts hold t + 2d and have t + room +
+    2 - 0.8; through the device 2 + 6 + 1.6 + 2d. Lengths of ISO 7045: 6, 8, 10, 12, 16.
+    """
     walls = Walls(near, far, True, True, 2.0, 0.5, 1.6)
     fit = screw_fit("post", thread, SCREWS[thread], walls, StackChoices(fixing=fixing))
     assert fit.length_mm == length
@@ -53,7 +55,9 @@ def test_screws_hold_by_two_diameters_and_stay_inside(
 
 
 def test_heads_are_those_of_the_standards() -> None:
-    """ISO 7045 (pan) and ISO 7046-1 (countersunk): largest diameter and height; from memory, M2 to M3 also in NUMBERS."""
+    """ISO 7045 (pan) and ISO 7046-1 (countersunk): largest diameter and height; from memory, M2 to
+    M3 also in NUMBERS.
+    """
     assert {name: (s.pan_mm, s.sunk_mm) for name, s in SCREWS.items()} == {
         "M1.6": ((3.2, 1.3), (3.0, 1.0)),
         "M2": ((4.0, 1.6), (3.8, 1.2)),
@@ -64,7 +68,9 @@ def test_heads_are_those_of_the_standards() -> None:
 
 
 def test_a_screw_without_room_and_a_head_too_high_are_stops(library: Library) -> None:
-    """M4: 9.6 mm to hold and 1.6 + 3 + 2 - 0.8 = 5.8 mm to the skin; its countersunk head of 2.7 mm is higher than the board."""
+    """M4: 9.6 mm to hold and 1.6 + 3 + 2 - 0.8 = 5.8 mm to the skin; its countersunk head of 2.7 mm
+    is higher than the board.
+    """
     design = placed(library, thing("hole", "post", 10, 30, screw="M4"))
     boards = (design.brief.boards[0].model_copy(update={"far_room_mm": 3.0}),)
     tight = design.model_copy(update={"brief": design.brief.model_copy(update={"boards": boards})})
@@ -77,10 +83,18 @@ def test_a_screw_without_room_and_a_head_too_high_are_stops(library: Library) ->
 
 
 def test_screws_through_the_device_have_bosses_and_no_heads_inside(library: Library) -> None:
-    """A boss of 2.5 diameters from the board to the front wall; a hole without a screw has neither post nor boss."""
-    holes = (thing("hole", "a", 20, 30, screw="M2"), thing("hole", "peg", 80, 30, screw="none", diameter_mm=2.0))  # fmt: skip
+    """A boss of 2.5 diameters from the board to the front wall; a hole without a screw has neither
+    post nor boss.
+    """
+    holes = (
+        thing("hole", "a", 20, 30, screw="M2"),
+        thing("hole", "peg", 80, 30, screw="none", diameter_mm=2.0),
+    )
     design = placed(library, *holes)
-    posts, through = stacked(design, library), stacked(design, library, StackChoices(fixing="through"))  # fmt: skip
+    posts, through = (
+        stacked(design, library),
+        stacked(design, library, StackChoices(fixing="through")),
+    )
     assert {p.name for p in posts.pieces if p.thing in ("a", "peg")} == {"screw at a", "post at a"}
     assert {p.name for p in through.pieces if p.thing in ("a", "peg")} == {"post at a", "boss at a"}
     boss = piece(through, "boss at a")
@@ -89,10 +103,18 @@ def test_screws_through_the_device_have_bosses_and_no_heads_inside(library: Libr
 
 
 def test_openings_are_drawn_larger_by_play_and_process(library: Library) -> None:
-    """A button of 6 mm with 0.25 mm of play on each side: 6.9 mm by filament (0.2 more on each side), 6.3 by laser (which burns 0.1 away)."""
+    """A button of 6 mm with 0.25 mm of play on each side: 6.9 mm by filament (0.2 more on each
+    side), 6.3 by laser (which burns 0.1 away).
+    """
     design = placed(library, thing("button", "go", 50, 30))
     view = board_view(design, library)
-    for process, drawn in (("filament", 6.9), ("laser", 6.3), ("milled", 6.6), ("resin", 6.7), ("sintered", 6.8)):  # fmt: skip
+    for process, drawn in (
+        ("filament", 6.9),
+        ("laser", 6.3),
+        ("milled", 6.6),
+        ("resin", 6.7),
+        ("sintered", 6.8),
+    ):
         choices = StackChoices(process=process)
         (one,) = openings_of(view, library, WALLS, choices)
         assert one.drawn_mm == pytest.approx((drawn, drawn))
@@ -100,7 +122,9 @@ def test_openings_are_drawn_larger_by_play_and_process(library: Library) -> None
 
 
 def test_a_stick_leans_in_its_opening(library: Library) -> None:
-    """12.5 mm high, about a point 5 mm over the board: at the outside of a wall 10 + 2 mm over the board it leans 7 mm x tan 25."""
+    """12.5 mm high, about a point 5 mm over the board: at the outside of a wall 10 + 2 mm over the
+    board it leans 7 mm x tan 25.
+    """
     design = placed(library, thing("stick", "left", 50, 30))
     (one,) = openings_of(board_view(design, library), library, WALLS, PLAIN)
     assert one.needed_mm[0] == pytest.approx(5 + 2 * 7 * tan(radians(25)), abs=0.01)
@@ -110,7 +134,9 @@ def test_a_stick_leans_in_its_opening(library: Library) -> None:
 def test_a_deep_socket_wants_an_opening_for_the_grip(
     inside: float, size: tuple[float, float], library: Library
 ) -> None:
-    """Behind 2 mm of wall and 0.5 mm of gap the grip of a USB-C plug has to go in (12.35 x 6.5 mm, USB Type-C specification); standing out 2 mm it need not."""
+    """Behind 2 mm of wall and 0.5 mm of gap the grip of a USB-C plug has to go in (12.35 x 6.5 mm,
+    USB Type-C specification); standing out 2 mm it need not.
+    """
     design = placed(library, thing("usb-device", "usb", 50, 60 - 3.65 + inside, turn_deg=180))
     (one,) = openings_of(board_view(design, library), library, WALLS, PLAIN)
     assert one.wall == "side"
@@ -119,7 +145,9 @@ def test_a_deep_socket_wants_an_opening_for_the_grip(
 
 
 def test_a_screen_wants_an_opening_as_large_as_its_lit_area(library: Library) -> None:
-    """The lit area of the module as its drawing has it, 0.2 mm more on each side by filament and no play; its glass of 4 mm ends at the wall."""
+    """The lit area of the module as its drawing has it, 0.2 mm more on each side by filament and no
+    play; its glass of 4 mm ends at the wall.
+    """
     module = library.screens["screen-128x64-serial"]
     design = placed(library, thing("screen", "dial", 60, 30, part=module.id))
     view = board_view(design, library)
@@ -135,7 +163,10 @@ def test_a_screen_wants_an_opening_as_large_as_its_lit_area(library: Library) ->
 
 
 def test_a_plug_stands_before_its_socket(library: Library) -> None:
-    """A USB-C socket of 8.94 x 7.3 mm flush with the upper edge of a board of 60 mm: the grip of 12.35 mm begins 0.8 mm before the edge and is 35 mm long with its bend; its middle lies at that of the socket, 1.6 + 1.6 mm."""
+    """A USB-C socket of 8.94 x 7.3 mm flush with the upper edge of a board of 60 mm: the grip of
+    12.35 mm begins 0.8 mm before the edge and is 35 mm long with its bend; its middle lies at that
+    of the socket, 1.6 + 1.6 mm.
+    """
     design = placed(library, thing("usb-device", "usb", 50, 60 - 3.65, turn_deg=180))
     (plug,) = plugs_of(board_view(design, library), library, 1.6)
     assert plug.area.bounds == pytest.approx((50 - 6.175, 60.8, 50 + 6.175, 95.0), abs=0.02)
@@ -145,7 +176,9 @@ def test_a_plug_stands_before_its_socket(library: Library) -> None:
 
 
 def test_a_socket_behind_the_board_has_its_plug_behind(library: Library) -> None:
-    """3.2 mm high on the far side: its middle, and that of the grip of 6.5 mm, lies 1.6 mm behind the far face."""
+    """3.2 mm high on the far side: its middle, and that of the grip of 6.5 mm, lies 1.6 mm behind
+    the far face.
+    """
     design = placed(library, thing("usb-device", "usb", 50, 60 - 3.65, turn_deg=180, far=True))
     view = board_view(design, library)
     (plug,) = plugs_of(view, library, 1.6)
@@ -156,7 +189,9 @@ def test_a_socket_behind_the_board_has_its_plug_behind(library: Library) -> None
 
 @pytest.mark.parametrize(("apart", "severity"), [(14.3, "look"), (14.4, None), (12.0, "stop")])
 def test_plugs_leave_room_for_fingers(apart: float, severity: str | None, library: Library) -> None:
-    """K35: two grips of 12.35 mm: 14.35 from middle to middle leave 2 mm; at 12 they are in one another."""
+    """K35: two grips of 12.35 mm: 14.35 from middle to middle leave 2 mm; at 12 they are in one
+    another.
+    """
     ports = (
         thing("usb-device", "a", 30, 56.35, turn_deg=180),
         thing("usb-charge", "b", 30 + apart, 56.35, turn_deg=180),
@@ -173,7 +208,9 @@ def test_a_plug_that_runs_into_a_part_is_a_stop(library: Library) -> None:
 
 
 def test_a_plug_meets_what_is_not_its_own_socket() -> None:
-    """Its own body, leads and whatever belongs to its thing let it in; another reference that ends alike does not."""
+    """Its own body, leads and whatever belongs to its thing let it in; another reference that ends
+    alike does not.
+    """
     plug, way = plugged(), block("wall", 0, 10, 2, 6)
     assert meets(plug, way)
     for own in ("J1", "leads of J1"):

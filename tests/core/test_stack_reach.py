@@ -30,7 +30,9 @@ from tests.stacks import (
 
 
 def test_a_switch_is_reached_from_the_edge_only(library: Library) -> None:
-    """K36: a slide switch 30 mm inside is not reached with the shell closed; a slider bridges 4 mm."""
+    """K36: a slide switch 30 mm inside is not reached with the shell closed; a slider bridges 4
+    mm.
+    """
     deep = placed(library, thing("power-switch", "switch", 50, 30), FED)
     (finding,) = said(service_reached.RULE, deep, library)
     assert "turning it on and off" in finding.sentence.lower()
@@ -60,7 +62,9 @@ def test_what_lies_over_a_programming_port_is_named(library: Library) -> None:
 def test_reach_with_the_shell_closed(
     area: Polygon, bridged: float, words: str, reached: bool
 ) -> None:
-    """Up to 1.5 mm behind the edge a finger reaches through the side; a slider bridges what its part says."""
+    """Up to 1.5 mm behind the edge a finger reaches through the side; a slider bridges what its
+    part says.
+    """
     how, found = reached_closed(reach_of(area=area), shelled(), bridged)
     assert (words in how, found) == (True, reached)
     assert reached_closed(reach_of(through=True), shelled())[0] == "through the front wall"
@@ -68,7 +72,9 @@ def test_reach_with_the_shell_closed(
 
 
 def test_reach_with_the_shell_open() -> None:
-    """A loose thing that covers more than half of it is in the way where it lies farther out; behind the board the posts hold it, so a door is needed."""
+    """A loose thing that covers more than half of it is in the way where it lies farther out;
+    behind the board the posts hold it, so a door is needed.
+    """
     part = reach_of()
     half, more = (block("speaker", x, 40, 6, 8) for x in (15, 14.9))
     assert reached_open(part, shelled(half), PLAIN) == ("with the front wall off", True)
@@ -92,7 +98,14 @@ def test_reach_with_the_shell_open() -> None:
 def test_the_order_goes_from_the_back_to_the_front(pouch: Design, library: Library) -> None:
     stack = stacked(pouch, library)
     steps = order_of(stack, (), PLAIN).steps
-    words = ["Lay the back", "the cell", "on its posts", "one screw through the board", "one cap", "Close the front"]  # fmt: skip
+    words = [
+        "Lay the back",
+        "the cell",
+        "on its posts",
+        "one screw through the board",
+        "one cap",
+        "Close the front",
+    ]
     assert len(steps) == len(words)
     assert all(word in step for word, step in zip(words, steps, strict=True))
     through = order_of(stack, (), StackChoices(fixing="through")).steps
@@ -101,7 +114,9 @@ def test_the_order_goes_from_the_back_to_the_front(pouch: Design, library: Libra
 
 
 def test_what_lies_deepest_goes_in_first_and_covered_screws_are_named() -> None:
-    """Behind the board the deeper goes in first, before it the lower; two heads under a speaker are named."""
+    """Behind the board the deeper goes in first, before it the lower; two heads under a speaker are
+    named.
+    """
     far = [
         replace(block(name, 0, 10, low, low + 2), far=True)
         for name, low in (("flat", -2), ("deep", -6))

@@ -1,4 +1,6 @@
-"""Parts on rails that fall or rise beyond their limits, backlights that a pin cannot feed, and exposed pads whose holes take no paste."""
+"""Parts on rails that fall or rise beyond their limits, backlights that a pin cannot feed, and
+exposed pads whose holes take no paste.
+"""
 
 import pytest
 import shapely
@@ -59,7 +61,8 @@ def test_every_part_that_is_fed_says_on_what_it_runs() -> None:
 @pytest.mark.parametrize(
     ("things", "words"),
     [
-        # two AAA: 1.8 to 3.3 V (IEC 60086-2); the sensor of the trigger wants 2.7 V, the module 2.8 V
+        # two AAA: 1.8 to 3.3 V (IEC 60086-2); the sensor of the trigger wants 2.7 V, the module 2.8
+        # V
         ((thing("cells", "cell"), thing("trigger", "pull")), "stops below 2.7 V"),
         ((thing("cells", "cell"), thing("screen", "face")), "stops below 2.8 V"),
         # three: 4.95 V fresh
@@ -84,7 +87,9 @@ def test_within_their_limits_nothing_is_said(library: Library) -> None:
 
 
 def test_a_converter_that_needs_more_than_the_cells_end_with(library: Library) -> None:
-    """F0: 2.4 V for its converter (maker's data sheet, from memory); the L4 measures down to 1.62 V."""
+    """F0: 2.4 V for its converter (maker's data sheet, from memory); the L4 measures down to 1.62
+    V.
+    """
     slider = thing("slider", "dim")
     low = thing("chip", "chip", part="stm32f072rbt6")
     words = "measures nothing below 2.4 V"
@@ -96,7 +101,9 @@ def test_a_converter_that_needs_more_than_the_cells_end_with(library: Library) -
 
 
 def test_a_backlight_of_40_ma_is_fed_from_the_rail() -> None:
-    """3.3 V over 10 kΩ pull the gate with 0.33 mA; a twentieth of that for the base: (3.3 - 0.4 - 0.7) / 16.5 µA = 133 kΩ, E24 130 kΩ."""
+    """3.3 V over 10 kΩ pull the gate with 0.33 mA; a twentieth of that for the base: (3.3 - 0.4 -
+    0.7) / 16.5 µA = 133 kΩ, E24 130 kΩ.
+    """
     brief = device(
         CHIP,
         thing("leads", "leads"),
@@ -116,7 +123,9 @@ def test_a_backlight_of_40_ma_is_fed_from_the_rail() -> None:
 
 
 def test_heat_holes_lie_between_the_paste_and_under_the_mask(library: Library) -> None:
-    """A chip without leads: five holes under its pad, none under paste; on the far side mask covers them, on the near side the pad is open."""
+    """A chip without leads: five holes under its pad, none under paste; on the far side mask covers
+    them, on the near side the pad is open.
+    """
     brief = device(
         thing("chip", "chip", 60, 30, part="stm32l432kcu6"),
         thing("leads", "leads", 6, 30),
@@ -136,7 +145,9 @@ def test_heat_holes_lie_between_the_paste_and_under_the_mask(library: Library) -
 
 
 def test_netlist_records_have_one_length(library: Library) -> None:
-    """IPC-D-356A: fixed columns; the electrode of 10 mm at x = 110 mm: 10,000 µm do not fit the four digits of a size."""
+    """IPC-D-356A: fixed columns; the electrode of 10 mm at x = 110 mm: 10,000 µm do not fit the
+    four digits of a size.
+    """
     brief = device(CHIP, thing("leads", "leads", 6, 30), thing("touch", "dial", 110, 40))
     design = bring_up_to_date(Design(brief=brief), library, "placement")
     lines = write_test_netlist(board_view(design, library)).decode().splitlines()
@@ -200,7 +211,9 @@ def test_a_part_for_fewer_volts_than_its_source_gives_is_found(
 def test_volts_go_through_what_lets_current_through_and_stop_at_a_converter(
     library: Library,
 ) -> None:
-    """Plug, fuse, switch and diode of a port at 12 V see 12.6 V; behind the regulator the rail sees its own 3.3 V; the brain's lines are reached by none."""
+    """Plug, fuse, switch and diode of a port at 12 V see 12.6 V; behind the regulator the rail sees
+    its own 3.3 V; the brain's lines are reached by none.
+    """
     brief = device(
         CHIP, thing("usb-charge", "plug", feeds=True, asks="12 V"), thing("serial", "talk")
     )

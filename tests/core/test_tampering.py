@@ -1,4 +1,6 @@
-"""A package in which anything at all was changed is not proven: 27 directed changes, and readers on files made to hurt."""
+"""A package in which anything at all was changed is not proven: 27 directed changes, and readers on
+files made to hurt.
+"""
 
 import time
 from collections.abc import Callable

@@ -1,4 +1,6 @@
-"""Templates read back by others: DXF by ezdxf, SVG by svgelements, PDF by pypdf; STL as a closed body of the volume worked out by hand."""
+"""Templates read back by others: DXF by ezdxf, SVG by svgelements, PDF by pypdf; STL as a closed
+body of the volume worked out by hand.
+"""
 
 import io
 import struct
@@ -28,7 +30,9 @@ BY_NAME = {t.name: t for t in TEMPLATES}
 
 @pytest.fixture(scope="module")
 def design(library: Library) -> Design:
-    """A board of 120 x 60 mm with a button at 40, 30, a speaker behind at 90, 30 and holes for M3 in two corners."""
+    """A board of 120 x 60 mm with a button at 40, 30, a speaker behind at 90, 30 and holes for M3
+    in two corners.
+    """
     brief = device(
         thing("chip", "chip", part="stm32l433rct6"),
         thing("button", "go", 40, 30),
@@ -39,13 +43,17 @@ def design(library: Library) -> Design:
     return bring_up_to_date(Design(brief=brief), library, "placement")
 
 
-def written(design: Design, library: Library, name: str, kind: str, mirrored: bool = False) -> bytes:  # fmt: skip
+def written(
+    design: Design, library: Library, name: str, kind: str, mirrored: bool = False
+) -> bytes:
     view = board_view(design, library)
     return write_template(BY_NAME[name], kind, view, library, Choices(), mirrored)
 
 
 def test_the_front_panel_has_its_opening_at_its_place(design: Design, library: Library) -> None:
-    """The shell is 0.5 mm and 2 mm larger than the board all round: 125 x 65; the opening of the button is 6.9 mm (filament) about 40, 30."""
+    """The shell is 0.5 mm and 2 mm larger than the board all round: 125 x 65; the opening of the
+    button is 6.9 mm (filament) about 40, 30.
+    """
     sheet = sheet_for(BY_NAME["front-panel"], board_view(design, library), library, Choices())
     assert sheet.plate.bounds == (-2.5, -2.5, 122.5, 62.5)
     (ring,) = sheet.plate.interiors
@@ -70,7 +78,9 @@ def test_dxf_and_svg_hold_the_same_lines(design: Design, library: Library) -> No
 
 
 def test_the_page_is_at_true_size_with_a_line_to_check(design: Design, library: Library) -> None:
-    """K47, K48: between the two holes 110 and 50 mm apart there are 120.83 mm; the ruler has its numbers; the page prints unscaled."""
+    """K47, K48: between the two holes 110 and 50 mm apart there are 120.83 mm; the ruler has its
+    numbers; the page prints unscaled.
+    """
     reader = PdfReader(io.BytesIO(written(design, library, "drill-guide", "pdf")))
     text = reader.pages[0].extract_text()
     assert "must measure 120.83 mm" in text
@@ -82,9 +92,15 @@ def test_the_page_is_at_true_size_with_a_line_to_check(design: Design, library: 
 
 def test_a_mirrored_template_says_so_and_is(design: Design, library: Library) -> None:
     """K41: about the middle of the plate, 60: the button comes to 80."""
-    text = PdfReader(io.BytesIO(written(design, library, "front-panel", "pdf", True))).pages[0].extract_text()  # fmt: skip
+    text = (
+        PdfReader(io.BytesIO(written(design, library, "front-panel", "pdf", True)))
+        .pages[0]
+        .extract_text()
+    )
     assert "seen from behind" in text
-    sheet = sheet_for(BY_NAME["front-panel"], board_view(design, library), library, Choices()).mirrored()  # fmt: skip
+    sheet = sheet_for(
+        BY_NAME["front-panel"], board_view(design, library), library, Choices()
+    ).mirrored()
     (ring,) = sheet.plate.interiors
     assert Polygon(ring).centroid.x == pytest.approx(80, abs=0.01)
     assert sheet.mirrored().seen == "the front"
@@ -129,12 +145,19 @@ def volume(facets: list[tuple[tuple[float, float, float], ...]]) -> float:
     """By the divergence theorem: positive where all facets look outwards."""
     whole = 0.0
     for a, b, c in facets:
-        whole += a[0] * (b[1] * c[2] - b[2] * c[1]) - a[1] * (b[0] * c[2] - b[2] * c[0]) + a[2] * (b[0] * c[1] - b[1] * c[0])  # fmt: skip
+        whole += (
+            a[0] * (b[1] * c[2] - b[2] * c[1])
+            - a[1] * (b[0] * c[2] - b[2] * c[0])
+            + a[2] * (b[0] * c[1] - b[1] * c[0])
+        )
     return whole / 6
 
 
 def test_a_body_is_closed_and_has_its_volume(design: Design, library: Library) -> None:
-    """A plate of 30 x 20 x 3 mm with an opening of 10 x 10: 1500 mm3. Every edge of a closed body belongs to two facets, once each way."""
+    """A plate of 30 x 20 x 3 mm with an opening of 10 x 10: 1500 mm3.
+
+    Every edge of a closed body belongs to two facets, once each way.
+    """
     plate = box(0, 0, 30, 20).difference(box(10, 5, 20, 15))
     facets = triangles(as_stl(plate, 3.0))
     assert volume(facets) == pytest.approx(1500, rel=1e-5)
@@ -151,7 +174,9 @@ def test_a_format_that_it_does_not_have_is_refused(design: Design, library: Libr
 
 
 def strokes(data: bytes) -> tuple[tuple[float, float], list[tuple[str, list[tuple[float, float]]]]]:
-    """The page in mm, and every path with its dash, its corners in mm from the lower left corner of the page; read by pypdf, moved by the matrices of the page."""
+    """The page in mm, and every path with its dash, its corners in mm from the lower left corner of
+    the page; read by pypdf, moved by the matrices of the page.
+    """
     page = PdfReader(io.BytesIO(data)).pages[0]
     contents = page.get_contents()
     assert contents is not None
@@ -183,13 +208,19 @@ def strokes(data: bytes) -> tuple[tuple[float, float], list[tuple[str, list[tupl
 def test_the_lines_of_the_page_are_at_true_size_where_they_belong(
     design: Design, library: Library
 ) -> None:
-    """The board of 120 x 60 mm lies 20 mm from the left and 38 mm above the lower edge of an upright A4; crosses of 6 mm at its holes 5, 5 and 115, 55; the dashed line between them."""
+    """The board of 120 x 60 mm lies 20 mm from the left and 38 mm above the lower edge of an
+    upright A4; crosses of 6 mm at its holes 5, 5 and 115, 55; the dashed line between them.
+    """
     page, paths = strokes(written(design, library, "drill-guide", "pdf"))
     assert page == pytest.approx((210, 297), abs=0.2)
     (outline,) = [p for _, p in paths if len(p) > 20]
     xs, ys = [x for x, _ in outline], [y for _, y in outline]
     assert (min(xs), min(ys), max(xs), max(ys)) == pytest.approx((20, 38, 140, 98), abs=0.01)
-    lines = {tuple(round(v, 1) for spot in p for v in spot) for dash, p in paths if len(p) == 2 and not dash}  # fmt: skip
+    lines = {
+        tuple(round(v, 1) for spot in p for v in spot)
+        for dash, p in paths
+        if len(p) == 2 and not dash
+    }
     for x, y in ((25, 43), (135, 93)):
         assert {(x - 3, y, x + 3, y), (x, y - 3, x, y + 3)} <= lines
     (check,) = [p for dash, p in paths if dash]
@@ -200,19 +231,30 @@ def test_the_lines_of_the_page_are_at_true_size_where_they_belong(
 
 @pytest.mark.parametrize(
     ("wide", "high", "page"),
-    [(169, 100, (210, 297)), (171, 100, (297, 210)), (250, 150, (297, 420)), (256, 339, (297, 420)),
-     (379, 200, (420, 297)), (390, 218, (430, 298)), (10, 500, (150, 580))],
-)  # fmt: skip
+    [
+        (169, 100, (210, 297)),
+        (171, 100, (297, 210)),
+        (250, 150, (297, 420)),
+        (256, 339, (297, 420)),
+        (379, 200, (420, 297)),
+        (390, 218, (430, 298)),
+        (10, 500, (150, 580)),
+    ],
+)
 def test_the_page_is_as_large_as_it_has_to_be(
     wide: float, high: float, page: tuple[float, float]
 ) -> None:
-    """A4 (ISO 216: 210 x 297) upright or lying, A3 (297 x 420), then its own: 20 mm at both sides, 42 above and 38 below, at least 150 wide for its words."""
+    """A4 (ISO 216: 210 x 297) upright or lying, A3 (297 x 420), then its own: 20 mm at both sides,
+    42 above and 38 below, at least 150 wide for its words.
+    """
     sheet = Sheet("plate", "the front", box(0, 0, wide, high), (), (), None, 2.0)
     assert strokes(as_pdf(sheet, "name"))[0] == pytest.approx(page, abs=0.2)
 
 
 def test_what_is_marked_is_drawn_apart_from_what_is_cut(design: Design, library: Library) -> None:
-    """The speaker's pocket of 20.9 mm about 90, 30 on a board of 120 x 60; y counts down in SVG, up in DXF."""
+    """The speaker's pocket of 20.9 mm about 90, 30 on a board of 120 x 60; y counts down in SVG, up
+    in DXF.
+    """
     file = read_dxf(io.StringIO(written(design, library, "pockets", "dxf").decode()))
     areas = {e.dxf.layer: Polygon([p[:2] for p in e.get_points()]) for e in file.modelspace()}
     assert areas["CUT"].bounds == pytest.approx((0, 0, 120, 60))
@@ -225,11 +267,16 @@ def test_what_is_marked_is_drawn_apart_from_what_is_cut(design: Design, library:
     lying = Sheet("t", "the front", box(10, 5, 30, 15), (box(10, 5, 12, 6),), (), None, 2.0)
     svg = SVG.parse(io.BytesIO(as_svg(lying)), ppi=25.4)
     cut, mark = [e for e in svg.elements() if isinstance(e, Path)]
-    assert (cut.bbox(), mark.bbox()) == (pytest.approx((0, 0, 20, 10)), pytest.approx((0, 9, 2, 10)))  # fmt: skip
+    assert (cut.bbox(), mark.bbox()) == (
+        pytest.approx((0, 0, 20, 10)),
+        pytest.approx((0, 9, 2, 10)),
+    )
 
 
 def test_bodies_are_as_thick_as_what_they_stand_for(design: Design, library: Library) -> None:
-    """A drill guide of 3 mm; a spacer as high as the room behind the board, its rim 2 mm wide: 2 x (120 + 60) x 2 - 16 square mm; walls of 2 mm."""
+    """A drill guide of 3 mm; a spacer as high as the room behind the board, its rim 2 mm wide: 2 x
+    (120 + 60) x 2 - 16 square mm; walls of 2 mm.
+    """
     view = board_view(design, library)
     sheets = {name: sheet_for(BY_NAME[name], view, library, Choices()) for name in BY_NAME}
     room = stack_of(view, library, Choices().stack, 1.6).walls.far_room_mm
@@ -249,7 +296,9 @@ def test_bodies_are_as_thick_as_what_they_stand_for(design: Design, library: Lib
 
 
 def test_the_line_to_check_is_the_longest_there_is() -> None:
-    """Between three holes the longest side of 3, 4, 5; mirrored it is as long, about the middle of the plate; without two holes the lower edge."""
+    """Between three holes the longest side of 3, 4, 5; mirrored it is as long, about the middle of
+    the plate; without two holes the lower edge.
+    """
     holes = ((10.0, 10.0, 3.0), (13.0, 10.0, 3.0), (13.0, 14.0, 3.0))
     plate = box(0, 2, 40, 20)
     line = check_line(holes, plate)
@@ -276,7 +325,9 @@ def test_an_opening_with_straight_sides_is_turned_with_its_part() -> None:
 
 
 def test_channels_follow_the_wires() -> None:
-    """A bundle from 10, 10 to 30, 10 that goes through the board there: a channel of 2 mm about its way, none about a single place."""
+    """A bundle from 10, 10 to 30, 10 that goes through the board there: a channel of 2 mm about its
+    way, none about a single place.
+    """
     run = SimpleNamespace(legs=((False, ((10, 10), (30, 10))), (True, ((30, 10),))), channel_mm=2.0)
     (channel,) = channels(SimpleNamespace(wires=(run,)))  # type: ignore[arg-type]
     assert channel.bounds == pytest.approx((9, 9, 31, 11))
@@ -284,7 +335,9 @@ def test_channels_follow_the_wires() -> None:
 
 
 def test_the_words_of_a_page_stand_above_the_drawing(design: Design, library: Library) -> None:
-    """Title, size, what to measure: one under the other, on the page, above the 98 mm where the drawing ends, from the left margin of 20 mm on."""
+    """Title, size, what to measure: one under the other, on the page, above the 98 mm where the
+    drawing ends, from the left margin of 20 mm on.
+    """
     page = PdfReader(io.BytesIO(written(design, library, "drill-guide", "pdf"))).pages[0]
     found: list[tuple[str, float, float]] = []
     page.extract_text(

@@ -51,7 +51,13 @@ class Bench:
         circuit = Circuit(components=(), nets=(), workings=())
         return RouteInput(self.area, self.area, circuit, pads, holes, self.rules)
 
-    def pulled(self, tracks: list[Track], *pads: Copper, vias: tuple[Via, ...] = (), holes: tuple[Hole, ...] = ()) -> Routing:  # fmt: skip
+    def pulled(
+        self,
+        tracks: list[Track],
+        *pads: Copper,
+        vias: tuple[Via, ...] = (),
+        holes: tuple[Hole, ...] = (),
+    ) -> Routing:
         return tightened(self.given(*pads, holes=holes), Routing(tracks=tuple(tracks), vias=vias))
 
 
@@ -78,14 +84,20 @@ def test_a_bump_over_nothing_becomes_a_straight_way(bench: Bench) -> None:
         (pad("R9", "B", 11, 4.2502), True),
     ],
 )
-def test_what_stands_in_the_way_is_gone_around(bench: Bench, in_the_way: Copper, stays: bool) -> None:  # fmt: skip
-    """A pad 1 mm wide, a track 0.2 mm wide, a gap of 0.15 mm: 0.5 + 0.15 + 0.1 = 0.75 mm from middle to middle."""
+def test_what_stands_in_the_way_is_gone_around(
+    bench: Bench, in_the_way: Copper, stays: bool
+) -> None:
+    """A pad 1 mm wide, a track 0.2 mm wide, a gap of 0.15 mm: 0.5 + 0.15 + 0.1 = 0.75 mm from
+    middle to middle.
+    """
     made = spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, in_the_way))
     assert (len(made) > 1) is stays
 
 
 def test_a_hole_an_edge_and_another_track_hold_a_way_off(bench: Bench) -> None:
-    """A screw keeps its circle, the edge its distance, a track of another net its gap; a track of the same net none."""
+    """A screw keeps its circle, the edge its distance, a track of another net its gap; a track of
+    the same net none.
+    """
     straight = [((5, 5), (20, 5))]
     screw = Hole(11 * MM, 5 * MM, 2 * MM, False, "", "post", 2 * MM)
     assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, holes=(screw,))) != straight
@@ -103,7 +115,9 @@ def test_what_hangs_on_a_way_keeps_hanging_on_it(bench: Bench) -> None:
     assert ((11, 7), (11, 12)) in made
     assert any((12, 7) in piece or (10, 7) in piece for piece in made)
     via = Via(net="A", x_nm=12 * MM, y_nm=7 * MM)
-    assert any((12, 7) in piece for piece in spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, vias=(via,))))  # fmt: skip
+    assert any(
+        (12, 7) in piece for piece in spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, vias=(via,)))
+    )
     over = spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, pad("R3", "A", 11, 7)))
     assert any(piece in over for piece in (((10, 7), (12, 7)), ((12, 7), (10, 7))))
     wide = [*way(*ROUND_ABOUT[:4]), *way(*ROUND_ABOUT[3:], width=0.3)]
@@ -123,7 +137,9 @@ def test_a_persons_way_stays_unless_it_is_asked_for(bench: Bench) -> None:
 
 
 def test_a_way_round_a_corner_turns_by_no_more_than_a_right_angle(bench: Bench) -> None:
-    """Five pieces in steps become two, one of them at 45 degrees; no piece lies in a ninth direction."""
+    """Five pieces in steps become two, one of them at 45 degrees; no piece lies in a ninth
+    direction.
+    """
     steps = way((5, 5), (6, 5), (6, 6), (8, 6), (8, 9), (15, 9))
     made = spots_of(bench.pulled(steps, pad("R1", "A", 5, 5), pad("R2", "A", 15, 9)))
     assert len(made) == 2
@@ -132,7 +148,9 @@ def test_a_way_round_a_corner_turns_by_no_more_than_a_right_angle(bench: Bench) 
     assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in made) == pytest.approx(6 + 4 * 2**0.5)
 
 
-@pytest.mark.parametrize(("to", "count"), [((9, 5), 1), ((5, 1), 1), ((8, 8), 1), ((2, 8), 1), ((9, 6), 2)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("to", "count"), [((9, 5), 1), ((5, 1), 1), ((8, 8), 1), ((2, 8), 1), ((9, 6), 2)]
+)
 def test_ways_between_two_places(to: tuple[int, int], count: int) -> None:
     found = ways_between((5, 5), to)
     assert len(found) == count
@@ -144,7 +162,9 @@ def test_a_finished_board_is_tight_and_still_whole(finished: Design, library: Li
     """Pulling once more changes little, breaks no rule, and every net keeps its vias."""
     routing = slice_of(finished.routing)
     again = tightened(route_input(board_view(finished, library)), routing)
-    long = [sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in r.tracks) for r in (routing, again)]  # fmt: skip
+    long = [
+        sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in r.tracks) for r in (routing, again)
+    ]
     assert long[1] <= long[0]
     assert len(again.tracks) <= len(routing.tracks)
     assert again.vias == routing.vias
@@ -155,20 +175,31 @@ def test_a_finished_board_is_tight_and_still_whole(finished: Design, library: Li
 
 
 def test_a_net_is_tidied_and_laid(finished: Design, library: Library) -> None:
-    """A stub and a bump drawn by hand: tidying leaves what the net needs, and laying it keeps everything else."""
+    """A stub and a bump drawn by hand: tidying leaves what the net needs, and laying it keeps
+    everything else.
+    """
     net = "BUTTON_RED"
     before = [t for t in slice_of(finished.routing).tracks if t.net == net]
     end = (before[0].x1_nm, before[0].y1_nm)
-    stub = before[0].model_copy(update={"x1_nm": end[0], "y1_nm": end[1], "x2_nm": end[0], "y2_nm": end[1] + 3 * MM})  # fmt: skip
+    stub = before[0].model_copy(
+        update={"x1_nm": end[0], "y1_nm": end[1], "x2_nm": end[0], "y2_nm": end[1] + 3 * MM}
+    )
     drawn = edit(finished, kind="draw-tracks", board="main", tracks=[stub.model_dump(mode="json")])
     tracks, vias = tidied(drawn, library, "main", net)
     assert all((t.x2_nm, t.y2_nm) != (stub.x2_nm, stub.y2_nm) for t in tracks)
-    pieces = {"tracks": [t.model_dump(mode="json") for t in tracks], "vias": [v.model_dump(mode="json") for v in vias]}  # fmt: skip
+    pieces = {
+        "tracks": [t.model_dump(mode="json") for t in tracks],
+        "vias": [v.model_dump(mode="json") for v in vias],
+    }
     laid = edit(drawn, kind="lay-net", board="main", net=net, **pieces)
     assert stale_slices(laid) == ("pour",)
     after = slice_of(laid.routing)
-    assert {t for t in after.tracks if t.net == net} == {t.model_copy(update={"by_hand": True}) for t in tracks}  # fmt: skip
-    assert [t for t in after.tracks if t.net != net] == [t for t in slice_of(finished.routing).tracks if t.net != net]  # fmt: skip
+    assert {t for t in after.tracks if t.net == net} == {
+        t.model_copy(update={"by_hand": True}) for t in tracks
+    }
+    assert [t for t in after.tracks if t.net != net] == [
+        t for t in slice_of(finished.routing).tracks if t.net != net
+    ]
     assert {t.net for t in laid.choices.wires["main"].tracks} == {net}
     with pytest.raises(StageRefused, match="no net 'MOON'"):
         tidied(drawn, library, "main", "MOON")
@@ -178,7 +209,13 @@ def test_laying_refuses_what_is_not_of_the_net(finished: Design) -> None:
     """A piece of another net, and a net that is not there; a piece without length is left out."""
     track = slice_of(finished.routing).tracks[0].model_dump(mode="json")
     with refused("is not laid by this"):
-        edit(finished, kind="lay-net", board="main", net="BUTTON_RED", tracks=[{**track, "net": "BUTTON_DOME"}])  # fmt: skip
+        edit(
+            finished,
+            kind="lay-net",
+            board="main",
+            net="BUTTON_RED",
+            tracks=[{**track, "net": "BUTTON_DOME"}],
+        )
     with refused("'MOON' is not laid"):
         edit(finished, kind="lay-net", board="main", net="MOON")
     nothing = {**track, "net": "BUTTON_RED", "x2_nm": track["x1_nm"], "y2_nm": track["y1_nm"]}
@@ -187,7 +224,9 @@ def test_laying_refuses_what_is_not_of_the_net(finished: Design) -> None:
 
 
 def test_round_copper_is_measured_round(bench: Bench) -> None:
-    """Beside the corner of its box a round pad is further away: 0.75 mm below the way is too near, at 45 degrees it is not."""
+    """Beside the corner of its box a round pad is further away: 0.75 mm below the way is too near,
+    at 45 degrees it is not.
+    """
     disc = Copper("B", (NEAR,), Round(11 * MM, round(4.26 * MM), MM), "pad", "R9", "1")
     assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) != [((5, 5), (20, 5))]
     disc = Copper("B", (NEAR,), Round(11 * MM, round(4.24 * MM), MM), "pad", "R9", "1")
@@ -195,7 +234,10 @@ def test_round_copper_is_measured_round(bench: Bench) -> None:
 
 
 def test_a_way_leaves_a_branch_at_no_sharp_angle(bench: Bench) -> None:
-    """Three tracks meet at 10, 10, one of them to the right; the way that goes up there may not be cut short to leave at 45 degrees beside that one. Where the branch lies on a pad, which fills the corner, it may."""
+    """Three tracks meet at 10, 10, one of them to the right; the way that goes up there may not be
+    cut short to leave at 45 degrees beside that one. Where the branch lies on a pad, which fills
+    the corner, it may.
+    """
     others = [*way((10, 10), (25, 10)), *way((10, 10), (10, 5))]
     pads = (pad("R1", "A", 25, 10), pad("R2", "A", 10, 5), pad("R3", "A", 18, 14))
     detour = way((10, 10), (10, 14), (18, 14))
@@ -203,4 +245,6 @@ def test_a_way_leaves_a_branch_at_no_sharp_angle(bench: Bench) -> None:
     assert ((10, 10), (10, 14)) in made
     filled = spots_of(bench.pulled([*others, *detour], *pads, pad("R4", "A", 10, 10)))
     assert ((10, 10), (10, 14)) not in filled
-    assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in filled) == pytest.approx(15 + 5 + 4 + 4 * 2**0.5)  # fmt: skip
+    assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in filled) == pytest.approx(
+        15 + 5 + 4 + 4 * 2**0.5
+    )

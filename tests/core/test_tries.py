@@ -1,4 +1,6 @@
-"""Several arrangements of one board: each whole, the first one what it was before, a person's seats in all of them, and ranked as said."""
+"""Several arrangements of one board: each whole, the first one what it was before, a person's seats
+in all of them, and ranked as said.
+"""
 
 import pytest
 from pydantic import ValidationError
@@ -33,7 +35,9 @@ def test_the_first_arrangement_is_the_usual_one(finished: Design, library: Libra
 def test_another_arrangement_is_another_whole_board(
     finished: Design, second: Design, library: Library
 ) -> None:
-    """Parts stand elsewhere, what the brief places does not; nothing is open, and nothing is stale."""
+    """Parts stand elsewhere, what the brief places does not; nothing is open, and nothing is
+    stale.
+    """
     before, after = seats(finished), seats(second)
     moved = {role for role in before if before[role] != after[role]}
     assert "chip" in moved
@@ -64,8 +68,16 @@ def test_a_part_put_by_hand_stays_in_every_arrangement(finished: Design, library
 
 @pytest.mark.parametrize(
     "worse",
-    [{"open_links": 1}, {"islands": 2}, {"stops": 1}, {"vias": 14}, {"length_mm": 111}, {"pieces": 51}, {"number": 2}],
-)  # fmt: skip
+    [
+        {"open_links": 1},
+        {"islands": 2},
+        {"stops": 1},
+        {"vias": 14},
+        {"length_mm": 111},
+        {"pieces": 51},
+        {"number": 2},
+    ],
+)
 def test_whole_boards_come_first_and_then_short_ones(worse: dict[str, int]) -> None:
     """A via counts as 3 mm: eleven millimetres more are worse than three vias fewer are better."""
     other = FINE.model_copy(update=worse)
@@ -76,7 +88,9 @@ def test_whole_boards_come_first_and_then_short_ones(worse: dict[str, int]) -> N
 
 
 def test_tries_belong_to_a_state_of_the_design(finished: Design, second: Design) -> None:
-    """Whichever is taken they are the same ones; a drawn net or a part put by hand makes them old."""
+    """Whichever is taken they are the same ones; a drawn net or a part put by hand makes them
+    old.
+    """
     key = tries_key(finished, "main")
     assert tries_key(second, "main") == key
     kept = edit(finished, kind="keep-nets", board="main", nets=["BUTTON_RED"])
@@ -87,7 +101,9 @@ def test_tries_belong_to_a_state_of_the_design(finished: Design, second: Design)
 
 
 def test_an_arrangement_is_taken_by_an_edit(finished: Design, library: Library) -> None:
-    """Placing is stale then, and makes the very board that was tried; a board that is renamed or removed takes its choice along."""
+    """Placing is stale then, and makes the very board that was tried; a board that is renamed or
+    removed takes its choice along.
+    """
     wanted = edit(finished, kind="choose-arrangement", board="main", number=2)
     assert stale_slices(wanted) == ("placement", "routing", "pour")
     assert seats(bring_up_to_date(wanted, library, "placement")) == seats(

@@ -37,7 +37,9 @@ def opened(
 
 
 def test_a_track_drawn_across_is_named_and_given_back(finished: Design, library: Library) -> None:
-    """BUTTON_DOME is cut; a track of BUTTON_RED that a person draws across its straight way is the first thing offered, and taking it and routing again joins all."""
+    """BUTTON_DOME is cut; a track of BUTTON_RED that a person draws across its straight way is the
+    first thing offered, and taking it and routing again joins all.
+    """
     cut = cut_apart(finished, "BUTTON_DOME")
     (link,) = (k for k in open_links(board_view(cut, library)) if k.net == "BUTTON_DOME")
     (ax, ay), (bx, by) = ((s.shape.x, s.shape.y) for s in (link.start, link.end))
@@ -61,7 +63,10 @@ def test_a_track_drawn_across_is_named_and_given_back(finished: Design, library:
 
 
 def test_a_part_is_moved_just_clear_of_the_way(finished: Design, library: Library) -> None:
-    """A way straight through C2: what is offered is the least half millimetre across it that leaves its pads a track and a gap beside the way, on the board, off all others; a part of the brief is not moved."""
+    """A way straight through C2: what is offered is the least half millimetre across it that leaves
+    its pads a track and a gap beside the way, on the board, off all others; a part of the brief is
+    not moved.
+    """
     view = board_view(finished, library)
     free = next(p for p in view.placement.parts if p.role == "decoupling 1")
     way = LineString([(free.x_nm - 9 * MM, free.y_nm), (free.x_nm + 9 * MM, free.y_nm)])
@@ -78,7 +83,9 @@ def test_a_part_is_moved_just_clear_of_the_way(finished: Design, library: Librar
 
 
 def test_an_open_way_has_no_walls(finished: Design, library: Library) -> None:
-    """A link between two pads that see each other names nothing; the router's own tracks are named without an offer."""
+    """A link between two pads that see each other names nothing; the router's own tracks are named
+    without an offer.
+    """
     view = board_view(cut_apart(finished, "BUTTON_DOME"), library)
     (link,) = (k for k in open_links(view) if k.net == "BUTTON_DOME")
     walls = walls_of(view, link, finished.choices)

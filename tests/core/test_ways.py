@@ -27,7 +27,13 @@ def view(finished: Design, library: Library) -> BoardView:
     return board_view(finished, library)
 
 
-def drawn(view: BoardView, pads: dict[str, tuple[float, float, str]], tracks: list[Track], *vias: tuple[float, float], net: str = "CARD_CLOCK") -> BoardView:  # fmt: skip
+def drawn(
+    view: BoardView,
+    pads: dict[str, tuple[float, float, str]],
+    tracks: list[Track],
+    *vias: tuple[float, float],
+    net: str = "CARD_CLOCK",
+) -> BoardView:
     """A board with one net: pads by reference at places in mm on a side, tracks and vias."""
     found = tuple(Via(net=net, x_nm=round(x * MM), y_nm=round(y * MM)) for x, y in vias)
     nets = (Net(name=net, kind="signal", pads=tuple((ref, "1") for ref in pads)),)
@@ -44,7 +50,9 @@ THREE = {"U1": (0.0, 0.0, NEAR), "U2": (90.0, 0.0, NEAR), "U3": (40.0, 60.0, NEA
 
 
 def test_lengths_go_over_corners_branches_and_vias(view: BoardView) -> None:
-    """90 mm straight; a branch that begins in the middle of that track, 60 mm; the same with its last 20 mm behind, over a via."""
+    """90 mm straight; a branch that begins in the middle of that track, 60 mm; the same with its
+    last 20 mm behind, over a via.
+    """
     net = "CARD_CLOCK"
     trunk, branch = way((0, 0), (90, 0), net=net), way((40, 0), (40, 60), net=net)
     found = way_lengths(drawn(view, THREE, [*trunk, *branch]), net)
@@ -63,7 +71,9 @@ def test_lengths_go_over_corners_branches_and_vias(view: BoardView) -> None:
 
 
 def test_a_branch_is_what_hangs_beside_the_longest_way() -> None:
-    """Of three contacts at 100, 90 and 110 mm from each other the longest way is 110; the third hangs half of 100 + 90 - 110 beside it."""
+    """Of three contacts at 100, 90 and 110 mm from each other the longest way is 110; the third
+    hangs half of 100 + 90 - 110 beside it.
+    """
     lengths = {("a", "b"): 100.0, ("a", "c"): 90.0, ("b", "c"): 110.0}
     both = lengths | {(y, x): v for (x, y), v in lengths.items()}
     assert branches(both) == {"a": 40.0}

@@ -1,4 +1,6 @@
-"""What every way out costs, asks and changes, by hand; prices are those of the bundled catalogue, which are invented."""
+"""What every way out costs, asks and changes, by hand; prices are those of the bundled catalogue,
+which are invented.
+"""
 
 from typing import Any
 
@@ -112,7 +114,9 @@ def found_ways(
 def test_a_way_out_costs_what_it_asks(
     title: str, cost: float, price: float, edit: dict[str, Any]
 ) -> None:
-    """60 cents dearer and 120 to draw it anew, twice that in another family; 150 for another refresh rate, 250 for fewer pixels; 25 a colour step."""
+    """60 cents dearer and 120 to draw it anew, twice that in another family; 150 for another
+    refresh rate, 250 for fewer pixels; 25 a colour step.
+    """
     way = found_ways(HANDSET)[title]
     assert way.cost == pytest.approx(cost)
     assert way.price_cents == pytest.approx(price)
@@ -144,7 +148,9 @@ def test_ways_are_offered_only_where_they_work_and_apply() -> None:
 
 
 def test_colours_fall_as_far_as_they_must() -> None:
-    """Steps of 18, 16, 15, 12, 9, 6 and 3 bits; the last is offered as one of a pair even where it does not do alone."""
+    """Steps of 18, 16, 15, 12, 9, 6 and 3 bits; the last is offered as one of a pair even where it
+    does not do alone.
+    """
 
     def nine(brief: Brief) -> bool:
         return getattr(brief.thing("show"), "colour_bits", 99) <= 9
@@ -200,7 +206,9 @@ def test_two_changes_of_one_thing_do_not_go_together() -> None:
 
 
 def test_what_is_asked_of_a_chip_in_counts() -> None:
-    """Nine keys, four axes, a bus of 16 colour and four sync lines with a dimmed backlight, a tone, a serial port: 9 + 4 + 21 + 1 + 2."""
+    """Nine keys, four axes, a bus of 16 colour and four sync lines with a dimmed backlight, a tone,
+    a serial port: 9 + 4 + 21 + 1 + 2.
+    """
     assert asked_of(HANDSET) == {
         **{
             "ports": 37,

@@ -1,4 +1,6 @@
-"""Every kind that has a circuit, and every way to read keys and axes, from brief to a package that is proven from its own bytes."""
+"""Every kind that has a circuit, and every way to read keys and axes, from brief to a package that
+is proven from its own bytes.
+"""
 
 from concurrent.futures import ProcessPoolExecutor
 from multiprocessing import get_context
@@ -138,7 +140,9 @@ DEVICES: dict[str, Brief] = {
 
 
 def ended(name: str) -> tuple[list[str], list[str], int, int]:
-    """A device made to its end: stops, what its proof finds, nets and keys that the proof looked at."""
+    """A device made to its end: stops, what its proof finds, nets and keys that the proof looked
+    at.
+    """
     library = bundled_library()
     brief = DEVICES.get(name) or demo_brief(name)
     design = Design(brief=brief, choices=Choices(finish="gold"))
@@ -166,7 +170,9 @@ def test_every_device_ends_ready_and_proven() -> None:
 
 
 def test_every_kind_is_drawn() -> None:
-    """Every kind has a recipe, or is drawn by the board; the devices above hold all that no other test of whole boards does."""
+    """Every kind has a recipe, or is drawn by the board; the devices above hold all that no other
+    test of whole boards does.
+    """
     waiting = {
         str(model.model_fields["kind"].default)
         for model in KINDS

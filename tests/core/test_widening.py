@@ -1,4 +1,6 @@
-"""Tracks as wide as their current asks: a board of 30 x 20 mm with answers by hand (gap of the house 0.15 mm, copper to the edge 0.3 mm)."""
+"""Tracks as wide as their current asks: a board of 30 x 20 mm with answers by hand (gap of the
+house 0.15 mm, copper to the edge 0.3 mm).
+"""
 
 from dataclasses import replace
 
@@ -13,7 +15,9 @@ from tests.core.test_tightening import Bench, pad
 ASKED = {"A": 1_000_000}
 
 
-def widths(library: Library, tracks: list[Track], *pads: tuple[str, str, float, float]) -> list[int]:  # fmt: skip
+def widths(
+    library: Library, tracks: list[Track], *pads: tuple[str, str, float, float]
+) -> list[int]:
     """Widths in µm of what lies there after a net has asked for 1 mm."""
     given = replace(Bench(library).given(*(pad(*p) for p in pads)), widths_nm=ASKED)
     return [
@@ -27,7 +31,9 @@ def test_a_free_track_is_as_wide_as_asked_and_others_stay(library: Library) -> N
 
 
 def test_between_pads_of_others_a_piece_stays_a_neck(library: Library) -> None:
-    """Pads of 1 mm at 9 and 11 mm leave 1 mm: less twice 0.1501 are 0.6998 mm, so 0.65 in steps of 0.05; the pieces before and behind have room."""
+    """Pads of 1 mm at 9 and 11 mm leave 1 mm: less twice 0.1501 are 0.6998 mm, so 0.65 in steps of
+    0.05; the pieces before and behind have room.
+    """
     tracks = way((5, 10), (12, 10), (18, 10), (25, 10), width=0.3)
     assert widths(library, tracks, ("P", "B", 15, 9), ("Q", "B", 15, 11)) == [1000, 650, 1000]
 
@@ -40,7 +46,9 @@ def test_the_edge_and_a_track_by_hand_are_kept(library: Library) -> None:
 
 
 def test_two_tracks_that_both_ask_leave_the_gap_between_them(library: Library) -> None:
-    """1 mm apart: the first takes 1 mm; 1 - 0.5 - 0.1501 mm are left for half of the second, so 0.65 mm."""
+    """1 mm apart: the first takes 1 mm; 1 - 0.5 - 0.1501 mm are left for half of the second, so
+    0.65 mm.
+    """
     given = replace(Bench(library).given(), widths_nm={"A": 1_000_000, "B": 1_000_000})
     tracks = way((5, 10), (25, 10), width=0.3) + way((5, 11), (25, 11), net="B", width=0.3)
     first, second = widened(given, Routing(tracks=tuple(tracks), vias=())).tracks

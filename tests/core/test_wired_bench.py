@@ -1,4 +1,6 @@
-"""A bench unit over a socket and over a serial port: what it answers is read, what is no line of the protocol is refused, and no other address is opened."""
+"""A bench unit over a socket and over a serial port: what it answers is read, what is no line of
+the protocol is refused, and no other address is opened.
+"""
 
 import os
 import socket
@@ -65,7 +67,9 @@ def test_the_simulated_unit_answers_over_a_socket(unit: BenchUnit) -> None:
 
 
 def test_it_is_read_over_a_serial_port() -> None:
-    """A pseudo-terminal stands for the port; its other end answers as a unit would, its answer in two pieces."""
+    """A pseudo-terminal stands for the port; its other end answers as a unit would, its answer in
+    two pieces.
+    """
     ours, theirs = os.openpty()
     heard: list[bytes] = []
 
@@ -101,7 +105,11 @@ def test_what_is_no_answer_is_said(
 ) -> None:
     monkeypatch.setattr(instruments, "ANSWER_S", 0.4)
     monkeypatch.setattr(instruments, "LONGEST", 200)
-    with answering(data) as address, wired_bench(address) as bench, pytest.raises(ProtocolFault, match=words):  # fmt: skip
+    with (
+        answering(data) as address,
+        wired_bench(address) as bench,
+        pytest.raises(ProtocolFault, match=words),
+    ):
         number(bench.line("OHM R1.1 R1.2"), "OHM")
 
 
@@ -119,9 +127,21 @@ def test_sockets_of_this_machine_are_addresses() -> None:
 
 @pytest.mark.parametrize(
     "bad",
-    ["", "/etc/passwd", "/dev/ttyUSB0/../../etc/passwd", "/dev/sda", "10.0.0.7:22", "socket://127.0.0.1:80",
-     "127.0.0.1:65536", "127.0.0.1:0", "localhost:80\n", "loop://", "spy:///dev/ttyUSB0", "127.0.0.1:80@example"],
-)  # fmt: skip
+    [
+        "",
+        "/etc/passwd",
+        "/dev/ttyUSB0/../../etc/passwd",
+        "/dev/sda",
+        "10.0.0.7:22",
+        "socket://127.0.0.1:80",
+        "127.0.0.1:65536",
+        "127.0.0.1:0",
+        "localhost:80\n",
+        "loop://",
+        "spy:///dev/ttyUSB0",
+        "127.0.0.1:80@example",
+    ],
+)
 def test_nothing_else_is_opened(bad: str) -> None:
     with pytest.raises(BenchUnreachable, match="neither a serial port nor a socket"):
         url_of(bad)

@@ -52,13 +52,18 @@ def way_of(stack: Stack, thick: float = 1.6) -> Way | None:
     ("wires", "packing"), [(1, 1.0), (2, 2.0), (3, 1 + 2 / 3**0.5), (4, 1 + 2**0.5), (7, 3.0)]
 )
 def test_a_bundle_is_as_thick_as_the_circle_around_its_wires(wires: int, packing: float) -> None:
-    """28 AWG is 0.321 mm (ASTM B258) and 0.821 with a jacket of 0.25; circles in a circle: 1, 2, 1 + 2 / sqrt 3, 1 + sqrt 2, 3 diameters."""
+    """28 AWG is 0.321 mm (ASTM B258) and 0.821 with a jacket of 0.25; circles in a circle: 1, 2, 1
+    + 2 / sqrt 3, 1 + sqrt 2, 3 diameters.
+    """
     assert bundle_mm(wire(28), wires) == pytest.approx(0.821 * packing, abs=0.002)
-    # many circles fill about three quarters of the circle around them: 1.15 x the root of their number
+    # many circles fill about three quarters of the circle around them: 1.15 x the root of their
+    # number
     assert bundle_mm(wire(28), 20) == pytest.approx(0.821 * 5.143, abs=0.005)
 
 
-@pytest.mark.parametrize(("way", "cut"), [(10, 40), (40, 70), (41, 75), (200, 230), (201, 235), (300, 345), (400, 460)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("way", "cut"), [(10, 40), (40, 70), (41, 75), (200, 230), (201, 235), (300, 345), (400, 460)]
+)
 def test_wires_are_cut_with_slack(way: float, cut: int) -> None:
     """30 mm more, from 200 mm on 15 %, up to the next 5 mm."""
     assert cut_mm(way) == cut
@@ -77,7 +82,9 @@ def test_a_free_way_is_straight() -> None:
 
 
 def test_a_way_goes_around_what_stands_too_high() -> None:
-    """A wall of parts from y = 10 to the upper edge: the bundle of 1.6 mm turns about its lower corners, 0.8 mm below; over a low part it goes straight."""
+    """A wall of parts from y = 10 to the upper edge: the bundle of 1.6 mm turns about its lower
+    corners, 0.8 mm below; over a low part it goes straight.
+    """
     high = body("U1", 50, 35, area=box(48, 10, 52, 61))
     way = way_of(shell(body("cell", 20, 30), body("J1", 80, 30), high))
     assert way is not None
@@ -116,7 +123,9 @@ def test_a_wall_across_leaves_the_gap_beside_the_board(gap: float, found: bool) 
 
 @pytest.mark.parametrize(("wide", "found"), [(3.0, True), (1.4, False)])
 def test_it_passes_the_board_through_an_opening(wide: float, found: bool) -> None:
-    """A cell behind and its plug before the board: through a square opening at 50, 50 that the bundle of 1.6 mm fits in; the board of 1.6 mm counts once."""
+    """A cell behind and its plug before the board: through a square opening at 50, 50 that the
+    bundle of 1.6 mm fits in; the board of 1.6 mm counts once.
+    """
     opening = box(50 - wide / 2, 50 - wide / 2, 50 + wide / 2, 50 + wide / 2)
     cell = body("cell", 20, 30, far=True, low_mm=-5.0, high_mm=0.0)
     way = way_of(shell(cell, body("J1", 80, 30), outline=BOARD.difference(opening)))
@@ -163,7 +172,9 @@ def closed(star: Design, library: Library) -> Design:
 def test_wires_that_have_nowhere_to_go_are_said(
     star: Design, closed: Design, library: Library
 ) -> None:
-    """K37: the cell of the star handset lies behind, its plug before the board; without the cut-out its wires cannot pass, with it they can, and with 2.2 mm about the board as well."""
+    """K37: the cell of the star handset lies behind, its plug before the board; without the cut-out
+    its wires cannot pass, with it they can, and with 2.2 mm about the board as well.
+    """
 
     def said(design: Design, **stack: object) -> object:
         choices = design.choices.model_copy(update={"stack": StackChoices(**stack)})
@@ -212,7 +223,11 @@ def test_they_are_named_in_the_steps_and_drawn_in_the_pockets(
 def test_a_longer_way_than_taken_asks_for_thicker_wires(
     star: Design, library: Library, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """0.4 A want 28 AWG by their density. Over 75 mm there and back 5 mV may be lost: 28 AWG (213 mohm/m) lose 12.8, 26 (134) 8.0, 24 (84) 5.05, 22 (53) 3.2."""
+    """0.4 A want 28 AWG by their density.
+
+    Over 75 mm there and back 5 mV may be lost: 28 AWG (213 mohm/m) lose 12.8, 26 (134) 8.0, 24 (84)
+    5.05, 22 (53) 3.2.
+    """
     monkeypatch.setattr(wires, "lead_ma", lambda *_: 400.0)
     monkeypatch.setattr(wires, "USUAL_MM", 1.0)
     monkeypatch.setattr(parts_wire, "DROP_MV", 5.0)

@@ -190,7 +190,9 @@ def test_the_job_file_names_every_layer(released: Release) -> None:
 
 
 def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Library) -> None:
-    """Millrace draws 0.15 mm between all copper and tracks of 0.2 mm; 1.6 mm are two layers of copper of 35 micrometres and 1.53 mm of FR4; a legend is black on white and white on all else."""
+    """Millrace draws 0.15 mm between all copper and tracks of 0.2 mm; 1.6 mm are two layers of
+    copper of 35 micrometres and 1.53 mm of FR4; a legend is black on white and white on all else.
+    """
     view = board_view(finished, library)
 
     def job(**choices: object) -> dict[str, Any]:
@@ -206,12 +208,25 @@ def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Libr
     assert plain["GeneralSpecs"]["BoardThickness"] == 1.6
     assert plain["GeneralSpecs"]["Finish"] == "HAL lead-free"
     stack = plain["MaterialStackup"]
-    assert [row["Type"] for row in stack] == ["Legend", "SolderMask", "Copper", "Dielectric", "Copper", "SolderMask", "Legend"]  # fmt: skip
+    assert [row["Type"] for row in stack] == [
+        "Legend",
+        "SolderMask",
+        "Copper",
+        "Dielectric",
+        "Copper",
+        "SolderMask",
+        "Legend",
+    ]
     assert [row["Thickness"] for row in stack[2:5]] == [0.035, pytest.approx(1.53), 0.035]
     assert {row["Color"] for row in stack if "Color" in row} == {"White", "Green"}
     other = job(finish="gold", colour="white", thickness_um=800)
     assert other["GeneralSpecs"]["Finish"] == "ENIG"
-    assert [row["Color"] for row in other["MaterialStackup"] if "Color" in row] == ["Black", "White", "White", "Black"]  # fmt: skip
+    assert [row["Color"] for row in other["MaterialStackup"] if "Color" in row] == [
+        "Black",
+        "White",
+        "White",
+        "Black",
+    ]
     assert other["MaterialStackup"][3]["Thickness"] == pytest.approx(0.73)
 
 
@@ -226,13 +241,19 @@ def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Libr
     ],
 )
 def test_a_hole_says_what_it_is_for(owner: str, d: int, plated: bool, said: str) -> None:
-    """Aperture functions of the Gerber layer format specification, 5.6.10: vias, heat holes among them, leads, screws."""
+    """Aperture functions of the Gerber layer format specification, 5.6.10: vias, heat holes among
+    them, leads, screws.
+    """
     assert drill_function(Hole(0, 0, d, plated, "", owner)) == said
 
 
-@pytest.mark.parametrize(("nm", "said"), [(300_000, "0300"), (9_999_000, "9999"), (12_000_000, "9999")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("nm", "said"), [(300_000, "0300"), (9_999_000, "9999"), (12_000_000, "9999")]
+)
 def test_a_size_in_the_netlist_has_four_digits(nm: int, said: str) -> None:
-    """IPC-D-356A: micrometres in four columns; what is wider than they hold is written as 9.999 mm."""
+    """IPC-D-356A: micrometres in four columns; what is wider than they hold is written as 9.999
+    mm.
+    """
     assert size(nm) == said
 
 
@@ -256,7 +277,9 @@ def test_a_second_release_has_the_same_bytes(
 
 
 def test_a_switch_says_where_it_is_on_and_keys_have_name_and_reference(library: Library) -> None:
-    """The slider of the switch stands towards pad 3, right of its middle, when 2 and 3 are joined: ON is printed nearer to pad 3 than to pad 1."""
+    """The slider of the switch stands towards pad 3, right of its middle, when 2 and 3 are joined:
+    ON is printed nearer to pad 3 than to pad 1.
+    """
     brief = device(
         thing("chip", "chip", part="stm32l433rct6"),
         thing("cells", "cell", 60, 30, far=True),
@@ -280,7 +303,9 @@ def test_a_switch_says_where_it_is_on_and_keys_have_name_and_reference(library: 
 
 
 def spots_of(strokes: tuple[Bar, ...], text: str, view: BoardView) -> list[tuple[float, float]]:
-    """Where a text is printed, level or read from the right: where all its strokes lie about one place."""
+    """Where a text is printed, level or read from the right: where all its strokes lie about one
+    place.
+    """
     lines = text_lines(text, view.rules.legend_height_nm)
     level = [[(round(x), round(y)) for x, y in line] for line in lines]
     right = [[(-y, x) for x, y in line] for line in level]
@@ -296,7 +321,9 @@ def spots_of(strokes: tuple[Bar, ...], text: str, view: BoardView) -> list[tuple
 
 
 def test_every_contact_of_a_connector_is_listed_by_its_place(library: Library) -> None:
-    """Four posts of a serial port with its own pin order: 1 supply, 2 transmit, 3 receive, 4 ground, 2.54 mm apart."""
+    """Four posts of a serial port with its own pin order: 1 supply, 2 transmit, 3 receive, 4
+    ground, 2.54 mm apart.
+    """
     brief = device(
         thing("chip", "chip", part="stm32l433rct6"),
         thing("leads", "leads", 6, 30),
@@ -320,7 +347,9 @@ def test_every_contact_of_a_connector_is_listed_by_its_place(library: Library) -
 
 
 def test_a_turned_rectangle_is_a_macro_in_millimetres() -> None:
-    """Gerber format specification, 4.5.1.6: centre line with exposure, width, height, centre and turn; each once, others than rectangles not at all."""
+    """Gerber format specification, 4.5.1.6: centre line with exposure, width, height, centre and
+    turn; each once, others than rectangles not at all.
+    """
     turned = Drawn(Box(5_000_000, 3_000_000, 1_400_000, 500_000, 30), "SMDPad,CuDef")
     others = (Drawn(Box(0, 0, 1, 1), "SMDPad,CuDef"), Drawn(Round(0, 0, 600_000), "ViaPad"))
     assert macro_lines((turned, turned, *others)) == [

@@ -1,7 +1,8 @@
 """Connectors, what mates with them, and wires, against what the trade knows of them.
 
-Posts at 2.54 mm, terminals at 5.08 mm and flat cables at 0.5 and 1.0 mm are common practice; the drawings of plugs are invented, and their
-figures stand here as those drawings have them. Wire: ASTM B258, handbook table.
+Posts at 2.54 mm, terminals at 5.08 mm and flat cables at 0.5 and 1.0 mm are common practice; the
+drawings of plugs are invented, and their figures stand here as those drawings have them. Wire: ASTM
+B258, handbook table.
 """
 
 from typing import Any
@@ -42,7 +43,8 @@ CONNECTORS: dict[str, tuple[Any, Any, int, tuple[float, float], float, float]] =
         2.0,
         23.4,
     ),
-    # posts through the board at 2.0 and 2.5 mm, surface contacts with hold-downs 1.7 mm beyond below that
+    # posts through the board at 2.0 and 2.5 mm, surface contacts with hold-downs 1.7 mm beyond
+    # below that
     "wire-plug-2.0-2": ((-1.0, 0, 1.5, 1.5, 0.85), (1.0, 0, 1.5, 1.5, 0.85), 2, (6.9, 5.5), 6, 10),
     "wire-plug-2.5-3": ((-2.5, 0, 1.5, 1.5, 0.85), (2.5, 0, 1.5, 1.5, 0.85), 3, (9.9, 5.5), 6, 12),
     "wire-plug-1.25-4": (
@@ -92,7 +94,8 @@ def test_the_sizes_that_a_brief_can_ask_for_are_there() -> None:
     } <= names
 
 
-# gender, matings (USB Type-C 3.8.1.3: 10,000; USB 2.0: 1,500; SD: 10,000; the others usual ratings), keyed, latched
+# gender, matings (USB Type-C 3.8.1.3: 10,000; USB 2.0: 1,500; SD: 10,000; the others usual
+# ratings), keyed, latched
 MATES = {
     "post row": ("pins", 100, False, False),
     "post rows": ("pins", 100, False, False),
@@ -133,12 +136,14 @@ def test_wires_by_their_handbook(gauge: int, diameter: float, mohm_m: float) -> 
 @pytest.mark.parametrize(
     ("current", "length", "gauge"),
     [
-        # 5 A/mm²: 30 AWG (0.0509 mm²) carries 255 mA, 28 (0.0810) 405, 26 (0.1288) 644; over 10 mm the drop is small
+        # 5 A/mm²: 30 AWG (0.0509 mm²) carries 255 mA, 28 (0.0810) 405, 26 (0.1288) 644; over 10 mm
+        # the drop is small
         (250, 10, 30),
         (260, 10, 28),
         (400, 10, 28),
         (410, 10, 26),
-        # 50 mV there and back: 100 mA over 0.7 m of each wire in 30 AWG lose 47 mV, over 0.8 m 54 mV
+        # 50 mV there and back: 100 mA over 0.7 m of each wire in 30 AWG lose 47 mV, over 0.8 m 54
+        # mV
         (100, 700, 30),
         (100, 800, 28),
         # more than any: the thickest

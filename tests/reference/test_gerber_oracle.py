@@ -1,4 +1,6 @@
-"""Finished files read by an independent general Gerber library (gerbonara), against the design and our own reader."""
+"""Finished files read by an independent general Gerber library (gerbonara), against the design and
+our own reader.
+"""
 
 import math
 import warnings

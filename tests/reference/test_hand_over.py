@@ -1,6 +1,8 @@
-"""What the plan hands over, judged by others: HID by two independent readers, overlays by dtc and fdtoverlay, headers by gcc.
+"""What the plan hands over, judged by others: HID by two independent readers, overlays by dtc and
+fdtoverlay, headers by gcc.
 
-hid-tools and hid-parser are general HID libraries; dtc is the device-tree compiler of Debian; gcc the C compiler.
+hid-tools and hid-parser are general HID libraries; dtc is the device-tree compiler of Debian; gcc
+the C compiler.
 """
 
 import json
@@ -125,8 +127,9 @@ def test_headers_compile_and_follow_the_one_table(
         (tmp_path / name).write_bytes(data)
     test = tmp_path / "test.c"
     test.write_text(
-        '#include "pins.h"\n#include "usb-report.h"\n#define NUMBER(name, number) KEY_##name = number,\nenum keys { KEY_NUMBERS(NUMBER) KEY_END };\n'
-        '_Static_assert(KEY_END == KEY_COUNT, "every key stands once");\nint main(void) { return (int)RIDGE_HANDSET_REPORT[0]; }\n'
+        '#include "pins.h"\n#include "usb-report.h"\n#define NUMBER(name, number) KEY_##name ='
+        " number,\nenum keys { KEY_NUMBERS(NUMBER) KEY_END };\n_Static_assert(KEY_END == KEY_COUNT,"
+        ' "every key stands once");\nint main(void) { return (int)RIDGE_HANDSET_REPORT[0]; }\n'
     )
     done = subprocess.run(
         ["gcc", "-std=c11", "-Wall", "-Werror", "-Wno-unused", "-fsyntax-only", str(test)],
@@ -145,7 +148,9 @@ def test_headers_compile_and_follow_the_one_table(
 def test_a_keyboard_without_keys_still_has_whole_files(
     handset: Brief, library: Library, tmp_path: Path
 ) -> None:
-    """Sticks whose press is not read are an odd keyboard, yet one on the way to another: nothing may break on the way."""
+    """Sticks whose press is not read are an odd keyboard, yet one on the way to another: nothing
+    may break on the way.
+    """
     unread = {name: {"press": False} for name in ("left stick", "right stick")}
     brief = varied(
         handset,
@@ -179,7 +184,10 @@ def test_a_keyboard_without_keys_still_has_whole_files(
 
 
 def compiled(source: bytes, folder: Path) -> str:
-    """The overlay applied to a stub tree by dtc and fdtoverlay; any warning is a failure. Returns the tree as text."""
+    """The overlay applied to a stub tree by dtc and fdtoverlay; any warning is a failure.
+
+    Returns the tree as text.
+    """
     (folder / "base.dts").write_text(
         '/dts-v1/;\n/ {\n\tcompatible = "stub";\n\t#address-cells = <1>;\n\t#size-cells = <0>;\n'
         "\tgpio: gpio@0 {\n\t\treg = <0>;\n\t\tgpio-controller;\n\t\t#gpio-cells = <2>;\n\t};\n};\n"

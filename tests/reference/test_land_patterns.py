@@ -1,6 +1,8 @@
-"""Land patterns by formula against published ones, for sixteen packages; all from memory of the named papers.
+"""Land patterns by formula against published ones, for sixteen packages; all from memory of the
+named papers.
 
-Published patterns of one package differ among themselves, so that copper is compared: at least 0.6 of what both pads cover together is covered by both.
+Published patterns of one package differ among themselves, so that copper is compared: at least 0.6
+of what both pads cover together is covered by both.
 """
 
 from itertools import combinations
@@ -80,16 +82,20 @@ def test_pads_stand_at_the_pitch_of_the_outline(name: str) -> None:
 @pytest.mark.parametrize(
     ("goals", "limits", "expected"),
     [
-        # Z = Lmin + 2 toe + root of (tolerance of L, 0.05, 0.05); G from Smax narrowed to its own root of squares; X from W.
+        # Z = Lmin + 2 toe + root of (tolerance of L, 0.05, 0.05); G from Smax narrowed to its own
+        # root of squares; X from W.
         # 1608: 1.5 + 0.7 + 0.2121; 1.4 - (0.7 - 0.4062) / 2 + 0.1 - 0.4123; 0.7 + 0.2121
         (CHIP_LARGE, ((1.5, 1.7), (0.15, 0.40), (0.7, 0.9)), (2.4121, 0.9408, 0.9121)),
         # 1005: 0.95 + 0.4 + 0.1225; 0.75 - 0.1 + 0.1 - 0.3082; 0.45 + 0.1225
         (CHIP_SMALL, ((0.95, 1.05), (0.15, 0.35), (0.45, 0.55)), (1.4725, 0.4418, 0.5725)),
-        # SOIC of JEDEC MS-012: 5.8 + 0.7 + 0.4062; 5.4 - 0.4231 - 0.7 - 1.2957; 0.31 + 0.06 + 0.2121
+        # SOIC of JEDEC MS-012: 5.8 + 0.7 + 0.4062; 5.4 - 0.4231 - 0.7 - 1.2957; 0.31 + 0.06 +
+        # 0.2121
         (GULL_COARSE, ((5.8, 6.2), (0.40, 1.27), (0.31, 0.51)), (6.9062, 2.9812, 0.5821)),
-        # LQFP of 7 x 7 mm, JEDEC MS-026: 8.8 + 0.7 + 0.4062; 8.3 - 0.2085 - 0.7 - 0.5874; 0.17 - 0.04 + 0.1225
+        # LQFP of 7 x 7 mm, JEDEC MS-026: 8.8 + 0.7 + 0.4062; 8.3 - 0.2085 - 0.7 - 0.5874; 0.17 -
+        # 0.04 + 0.1225
         (GULL_FINE, ((8.8, 9.2), (0.45, 0.75), (0.17, 0.27)), (9.9062, 6.8042, 0.2525)),
-        # QFN of 4 x 4 mm, JEDEC MO-220: 3.9 + 0.6 + 0.2121; 3.5 - 0.1268 - 0.3536; 0.18 - 0.08 + 0.1393
+        # QFN of 4 x 4 mm, JEDEC MO-220: 3.9 + 0.6 + 0.2121; 3.5 - 0.1268 - 0.3536; 0.18 - 0.08 +
+        # 0.1393
         (NO_LEAD, ((3.9, 4.1), (0.3, 0.5), (0.18, 0.30)), (4.7121, 3.0197, 0.2393)),
     ],
     ids=["1608", "1005", "SOIC", "LQFP", "QFN"],
@@ -140,7 +146,9 @@ def test_leads_are_numbered_anticlockwise_as_seen_from_above(name: str) -> None:
 
 @pytest.mark.parametrize("code", sorted(packages()))
 def test_contacts_of_a_package_lie_apart_and_along_its_body(code: str) -> None:
-    """No two contacts touch (IPC-7351B asks for a gap), and rows run along the longer side of a body, as any drawing shows them."""
+    """No two contacts touch (IPC-7351B asks for a gap), and rows run along the longer side of a
+    body, as any drawing shows them.
+    """
     pattern = pattern_of(packages()[code][0])
     pads: dict[str, list[shapely.Polygon]] = {}
     for pad in pattern.pads:

@@ -1,4 +1,6 @@
-"""Nodal analysis against closed forms (handbook formulas, from memory), and the curves of circuits against hand calculation."""
+"""Nodal analysis against closed forms (handbook formulas, from memory), and the curves of circuits
+against hand calculation.
+"""
 
 from math import exp, log, pi, sqrt
 
@@ -77,7 +79,9 @@ def test_rc_step_and_corner() -> None:
 
 
 def test_coil_and_resonance() -> None:
-    """L / R rise; series resonance at 1 / (2 pi sqrt LC), where the capacitor has Q times the volts; against scipy after a step."""
+    """L / R rise; series resonance at 1 / (2 pi sqrt LC), where the capacitor has Q times the
+    volts; against scipy after a step.
+    """
     ohm, henry, farad = 10.0, 1e-3, 1e-6
     coil = Element("inductor", "in", "mid", henry)
     rise = after_step([v("in", 1.0), coil, r("mid", "GROUND", ohm)], "mid", 3 * henry / ohm)
@@ -139,7 +143,9 @@ R, C = "resistor-1608", "capacitor-1608"
 
 
 def test_curves_of_a_small_circuit(library: Library) -> None:
-    """A sense divider with its capacitor, a reset, a ladder of two keys, and the rail: each by hand."""
+    """A sense divider with its capacitor, a reset, a ladder of two keys, and the rail: each by
+    hand.
+    """
     made = circuit(
         ("top", R, "100 kΩ", {"1": "SUPPLY_IN", "2": "SENSE"}),
         ("low", R, "150 kΩ", {"1": "SENSE", "2": "GROUND"}),
@@ -186,7 +192,9 @@ def test_curves_of_a_small_circuit(library: Library) -> None:
 
 
 def test_what_no_curve_is_about(library: Library) -> None:
-    """A pull-up is no divider, a decoupling capacitor no filter, a capacitor between two signals neither."""
+    """A pull-up is no divider, a decoupling capacitor no filter, a capacitor between two signals
+    neither.
+    """
     made = circuit(
         ("up", R, "10 kΩ", {"1": "SUPPLY", "2": "LINE"}),
         ("cross", C, "100 nF", {"1": "LINE", "2": "OTHER"}),

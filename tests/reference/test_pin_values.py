@@ -42,7 +42,9 @@ def test_charlieplexing(pins: int, keys: int) -> None:
 
 @pytest.mark.parametrize(("bits", "lines"), [(18, 18), (15, 15), (6, 6)])
 def test_colour_bits_take_a_line_each(bits: int, lines: int) -> None:
-    """Parallel colour: a line a bit, so three channels of 5 bits take 15 lines and of 2 bits 6 (common practice, no source)."""
+    """Parallel colour: a line a bit, so three channels of 5 bits take 15 lines and of 2 bits 6
+    (common practice, no source).
+    """
     screen = thing("screen", "screen", 40, 30, part="screen-320x240-parallel")
     brief = varied(
         "dome-pod",
@@ -55,7 +57,9 @@ def test_colour_bits_take_a_line_each(bits: int, lines: int) -> None:
 
 
 def test_frame_rates() -> None:
-    """40 MHz, 320 x 240, 16 bits: 32.6 a second, in practice 'about 30'; 128 x 64 over 400 kHz about 40, over 8 MHz about 970 (common practice)."""
+    """40 MHz, 320 x 240, 16 bits: 32.6 a second, in practice 'about 30'; 128 x 64 over 400 kHz
+    about 40, over 8 MHz about 970 (common practice).
+    """
     assert serial_frame_hz(320, 240, 16, 40) == pytest.approx(32.55, abs=0.05)
     assert two_wire_frame_hz(128, 64, 1, 400) == pytest.approx(40, rel=0.1)
     assert serial_frame_hz(128, 64, 1, 8) == pytest.approx(970, rel=0.01)
@@ -63,7 +67,9 @@ def test_frame_rates() -> None:
 
 
 def test_two_wire_frame_counted_bit_by_bit() -> None:
-    """1,024 bytes in 64 blocks with address and control byte each, 10 bytes of window commands: counted by hand from UM10204's 9 bits a byte."""
+    """1,024 bytes in 64 blocks with address and control byte each, 10 bytes of window commands:
+    counted by hand from UM10204's 9 bits a byte.
+    """
     bits = 64 * (9 * (16 + 2) + 2) + 9 * 10 + 2
     assert two_wire_frame_hz(128, 64, 1, 400) == pytest.approx(400_000 / bits)
 
@@ -73,14 +79,18 @@ def test_two_wire_frame_counted_bit_by_bit() -> None:
     [(3.3, 100, 400, 967, 3540), (3.3, 400, 100, 967, 2950), (5.0, 200, 400, 1533, 1770)],
 )
 def test_pull_ups(supply: float, load_pf: float, khz: int, least: float, greatest: float) -> None:
-    """UM10204 section 7.1: 967 ohm at 3.3 V; 300 ns and 100 pF give 3.54 kΩ, 1000 ns and 400 pF 2.95 kΩ."""
+    """UM10204 section 7.1: 967 ohm at 3.3 V; 300 ns and 100 pF give 3.54 kΩ, 1000 ns and 400 pF
+    2.95 kΩ.
+    """
     low, high = pull_up_limits_ohm(supply, load_pf, khz)
     assert low == pytest.approx(least, abs=1)
     assert high == pytest.approx(greatest, rel=0.003)
 
 
 def test_converter_use() -> None:
-    """codes = span/reference x 2^n; bits lost = log2(reference/span): a span of 1.65 V at 3.3 V loses one bit."""
+    """codes = span/reference x 2^n; bits lost = log2(reference/span): a span of 1.65 V at 3.3 V
+    loses one bit.
+    """
     codes, lost = codes_used(1.65, 3.3, 12)
     assert (codes, lost) == (2048, pytest.approx(1))
     assert codes_used(3.3, 3.3, 10) == (1024, 0)
@@ -94,14 +104,18 @@ def test_divider_from_5_v() -> None:
 
 
 def test_legible_rows() -> None:
-    """Characters of 6 x 8 pixels, grown to 1.8 mm: 128 x 64 on 10.9 mm gives 4 rows of 10 (common practice, no source)."""
+    """Characters of 6 x 8 pixels, grown to 1.8 mm: 128 x 64 on 10.9 mm gives 4 rows of 10 (common
+    practice, no source).
+    """
     rows, columns, high = legible_text(screens()["screen-128x64-serial"])
     assert (rows, columns) == (4, 10)
     assert high == pytest.approx(2.73, abs=0.01)
 
 
 def test_ladder_values_are_preferred() -> None:
-    """Equal steps of an eight-key ladder with 10 kΩ: 10 k/7 = 1.43 kΩ, 10 k/3 = 3.32 kΩ (E96 of IEC 60063)."""
+    """Equal steps of an eight-key ladder with 10 kΩ: 10 k/7 = 1.43 kΩ, 10 k/3 = 3.32 kΩ (E96 of IEC
+    60063).
+    """
     windows = ladder_windows(tuple("abcdefgh"))
     assert windows[1].resistor_ohm == 1430
     assert windows[2].resistor_ohm == 3320
@@ -117,7 +131,9 @@ def test_ladder_values_are_preferred() -> None:
     ],
 )
 def test_frames_a_second_of_each_bus(bus: str, part: str, hz: float) -> None:
-    """Bits on the wire by hand: 64 blocks of 18 bytes and 10 to head them; 8 MHz and 16 bits a pixel; a pixel a clock of 6 MHz less a tenth."""
+    """Bits on the wire by hand: 64 blocks of 18 bytes and 10 to head them; 8 MHz and 16 bits a
+    pixel; a pixel a clock of 6 MHz less a tenth.
+    """
     shown = device(thing("screen", "screen", 60, 30, bus=bus, part=part, serial_mhz=8)).thing(
         "screen"
     )
@@ -129,7 +145,9 @@ def test_frames_a_second_of_each_bus(bus: str, part: str, hz: float) -> None:
 
 
 def test_the_load_of_a_bus_by_hand() -> None:
-    """UM10204: 10 pF for the chip's pin; 8 pF of track, 30 pF of the screen, 10 pF a sensor, 50 pF of a cable, 20 pF of helpers."""
+    """UM10204: 10 pF for the chip's pin; 8 pF of track, 30 pF of the screen, 10 pF a sensor, 50 pF
+    of a cable, 20 pF of helpers.
+    """
     brief = device(
         thing("screen", "show", 60, 30),
         thing("motion", "m", 20, 30),
@@ -155,7 +173,9 @@ def test_the_load_of_a_bus_by_hand() -> None:
 def test_codes_of_an_axis(
     share: float, supply: float, reference: float, bits: int, codes: float
 ) -> None:
-    """Half of 5 V behind a divider to 3.3 V is half of all codes; 60 % of 2 V is 40 % of a reference of 3 V."""
+    """Half of 5 V behind a divider to 3.3 V is half of all codes; 60 % of 2 V is 40 % of a
+    reference of 3 V.
+    """
     found = axis_working("x", "x", share, supply, reference, bits)
     assert found.value == pytest.approx(codes)
     assert ("divider" in found.formula) == (supply > reference)

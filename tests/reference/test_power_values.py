@@ -1,4 +1,6 @@
-"""Power against outside values: worked examples by hand, a numeric integration by scipy, and a plain graph search by networkx."""
+"""Power against outside values: worked examples by hand, a numeric integration by scipy, and a
+plain graph search by networkx.
+"""
 
 import random
 
@@ -26,7 +28,9 @@ def supply(chemistry: str, cells: int, mah: float, ohm: float) -> Supply:
 
 
 def by_scipy(source: Supply, power_mw: float, current_ma: float, stops_v: float) -> float:
-    """Hours until the terminals reach the stop: dq/dt = -I/C, with I the root of I (Voc - I R) = P plus a steady part."""
+    """Hours until the terminals reach the stop: dq/dt = -I/C, with I the root of I (Voc - I R) = P
+    plus a steady part.
+    """
     shares, volts = zip(*CURVES[source.chemistry], strict=True)
 
     def inside(left: float) -> float:
@@ -84,7 +88,9 @@ def test_a_steady_current_empties_a_cell_without_resistance_in_c_over_i() -> Non
 
 
 def test_linear_regulators_against_the_handbook() -> None:
-    """P = (Vin - Vout) I, Tj = Ta + P RthJA: 5.25 V to 3.3 V at 100 mA is 195 mW and 40 + 39 °C at 200 K/W."""
+    """P = (Vin - Vout) I, Tj = Ta + P RthJA: 5.25 V to 3.3 V at 100 mA is 195 mW and 40 + 39 °C at
+    200 K/W.
+    """
     port = Supply(4.4, 5.0, 5.25, "outside", 1, 0, 0.2, 500, BY_HAND)
     low, high, buck, boost, both = conversions(parts(), port, 3.3, 100)
     assert low.heat_mw == pytest.approx(195 + 5.25 * 0.004)
@@ -101,7 +107,9 @@ def test_linear_regulators_against_the_handbook() -> None:
 
 
 def test_a_step_up_converter_is_held_by_its_switch() -> None:
-    """5 V at 150 mA of one AA at 0.9 V: 750 mW / 0.88 / 0.9 V = 947 mA in a switch of 1 A; at 170 mA it is 1,073 mA."""
+    """5 V at 150 mA of one AA at 0.9 V: 750 mW / 0.88 / 0.9 V = 947 mA in a switch of 1 A; at 170
+    mA it is 1,073 mA.
+    """
     one = supply("alkaline", 1, 2500, 0.15)
 
     def boost(load_ma: float) -> str:
@@ -114,7 +122,11 @@ def test_a_step_up_converter_is_held_by_its_switch() -> None:
 
 
 def test_charging_by_hand() -> None:
-    """400 mAh at 0.5 C: 200 mA -> 5 kΩ, next E24 5.1 kΩ = 196 mA. 1200 mAh would be 600 mA: 1.3 V x 0.6 A x 190 K/W are 148 K over 40 °C, so no more than leaves it cool is taken: 280 mA -> 3.57 kΩ, next E24 3.6 kΩ = 278 mA. It holds itself back from 70 K / (190 K/W x 1.3 V) = 283 mA on. 500 mA that are asked for are 2 kΩ, and 283 mA that flow."""
+    """400 mAh at 0.5 C: 200 mA -> 5 kΩ, next E24 5.1 kΩ = 196 mA. 1200 mAh would be 600 mA: 1.3 V x
+    0.6 A x 190 K/W are 148 K over 40 °C, so no more than leaves it cool is taken: 280 mA -> 3.57
+    kΩ, next E24 3.6 kΩ = 278 mA. It holds itself back from 70 K / (190 K/W x 1.3 V) = 283 mA on.
+    500 mA that are asked for are 2 kΩ, and 283 mA that flow.
+    """
     from loquet.core.power.charging import charge_ma, held_ma, program_ohm, real_ma
 
     charger = parts()["charger-linear"]
@@ -161,7 +173,9 @@ def plug(name: str, net: str) -> Component:
 
 
 def conducting(components: list[Component], start: str) -> set[str]:
-    """What a source brings power to, by networkx: transistors turn off as their gates get power, until nothing changes."""
+    """What a source brings power to, by networkx: transistors turn off as their gates get power,
+    until nothing changes.
+    """
     off: set[str] = set()
     while True:
         graph = nx.DiGraph()

@@ -1,4 +1,7 @@
-"""Figures of the product against published ones. The source stands beside each; "from memory" where it is."""
+"""Figures of the product against published ones.
+
+The source stands beside each; "from memory" where it is.
+"""
 
 import networkx as nx
 import pytest
@@ -18,7 +21,8 @@ from loquet.core.release import Release
 
 
 def test_track_width_for_one_ampere() -> None:
-    # IPC-2221 section 6.2, worked from its formula: 1 A, 10 K, 35 um outer copper needs 16.3 square mil, 0.30 mm
+    # IPC-2221 section 6.2, worked from its formula: 1 A, 10 K, 35 um outer copper needs 16.3 square
+    # mil, 0.30 mm
     assert track_width_mm(1.0, 10) == pytest.approx(0.30, abs=0.005)
     assert track_width_mm(1.0, 10) * 0.035 / 0.0254**2 == pytest.approx(16.3, abs=0.1)
     # inner layers carry half as much: k is 0.024 against 0.048
@@ -47,7 +51,8 @@ def box_of(part_or_code: str, number: str) -> Box:
 @pytest.mark.parametrize(
     ("name", "pad", "middle_mm", "size_mm"),
     [
-        # IPC-7351B nominal patterns: RESC1608X55N has pads of about 0.8 x 0.95 mm at 1.6 mm; from memory
+        # IPC-7351B nominal patterns: RESC1608X55N has pads of about 0.8 x 0.95 mm at 1.6 mm; from
+        # memory
         ("resistor-1608", "1", 0.80, (0.80, 0.95)),
         ("capacitor-2012", "1", 0.90, (1.15, 1.45)),
         # QFP50P900X900X160-48N: pads of about 1.5 x 0.28 mm at 8.4 mm; from memory
@@ -116,7 +121,10 @@ def test_the_c_header_compiles(released: Release, tmp_path: object) -> None:
 
     folder = Path(str(tmp_path))
     (folder / "pins.h").write_bytes(released.files["firmware/pins.h"])
-    source = '#include "pins.h"\n#define ROW(name, port, bit) {port, bit},\nstruct pin { char port; int bit; };\n'
+    source = (
+        '#include "pins.h"\n#define ROW(name, port, bit) {port, bit},\nstruct pin { char port; int'
+        " bit; };\n"
+    )
     source += "const struct pin buttons[BUTTON_COUNT] = { BUTTON_TABLE(ROW) };\n"
     (folder / "check.c").write_text(source)
     done = subprocess.run(

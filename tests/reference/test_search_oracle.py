@@ -61,7 +61,9 @@ def graph_of(owner: np.ndarray, via: np.ndarray) -> networkx.Graph:  # type: ign
 
 @pytest.mark.parametrize("seed", range(40))
 def test_ways_are_whole_and_hardly_longer_than_the_shortest(seed: int) -> None:
-    """The kernel forbids sharp turns and charges for bends, so that a little more than the shortest is right, and a way may be missing only where the graph has none or only sharp ones."""
+    """The kernel forbids sharp turns and charges for bends, so that a little more than the shortest
+    is right, and a way may be missing only where the graph has none or only sharp ones.
+    """
     rng = np.random.default_rng(seed)
     owner = np.where(rng.random(2 * AREA) < 0.22, -2, FREE).astype(np.int16)
     via = np.where(rng.random(AREA) < 0.6, -2, FREE).astype(np.int16)
@@ -120,7 +122,9 @@ DIAGONALS = ((1, 1), (-1, 1), (-1, -1), (1, -1))
 @pytest.mark.parametrize("first", DIAGONALS)
 @pytest.mark.parametrize("side", [1, -1])
 def test_a_way_may_turn_by_a_quarter_to_either_side(first: tuple[int, int], side: int) -> None:
-    """A slanting corridor one cell wide that turns by 90 degrees, which no step can cut short: it is gone through as it is."""
+    """A slanting corridor one cell wide that turns by 90 degrees, which no step can cut short: it
+    is gone through as it is.
+    """
     dx, dy = first
     second = (-side * dy, side * dx)
     corner = (COLUMNS // 2, ROWS // 2)

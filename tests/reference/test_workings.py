@@ -1,4 +1,5 @@
-"""Every figure worked out again from what it shows: all symbols of a formula are inputs, every input says where it is from, and the value follows.
+"""Every figure worked out again from what it shows: all symbols of a formula are inputs, every
+input says where it is from, and the value follows.
 
 How they are worked out stands in `tests.recomputing`.
 """

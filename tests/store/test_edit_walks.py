@@ -1,4 +1,5 @@
-"""Random walks of edits on a stored board: what is remembered always equals a full check, and undoing everything gives the same bytes.
+"""Random walks of edits on a stored board: what is remembered always equals a full check, and
+undoing everything gives the same bytes.
 
 `LOQUET_WALKS` says how many walks of 25 steps; 80 of them are 2,000 edits.
 """
@@ -80,7 +81,9 @@ def lamp(library: Library) -> Design:
 
 
 def edit_of(step: Step, design: Design) -> dict[str, Any] | None:
-    """The edit that a step asks for, on the design as it stands; None where there is nothing to do it with."""
+    """The edit that a step asks for, on the design as it stands; None where there is nothing to do
+    it with.
+    """
     if step.what == "move":
         placed = [t for t in design.brief.things if t.place]
         thing = placed[step.which % len(placed)]
@@ -107,7 +110,10 @@ def area_of(step: Step, design: Design) -> dict[str, Any]:
         return {"kind": "drop-pour-area", "board": board, "index": 0}
     parts, nets = slice_of(design.placement).parts, slice_of(design.circuit).nets
     part, half = parts[step.which % len(parts)], (2 + abs(step.x)) * MM // 4
-    ring = [(part.x_nm + a * half, part.y_nm + b * half) for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))]  # fmt: skip
+    ring = [
+        (part.x_nm + a * half, part.y_nm + b * half)
+        for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))
+    ]
     net = nets[step.which % len(nets)].name
     area = {"net": net, "far": step.x % 2 == 0, "ring": ring}
     return {"kind": "add-pour-area", "board": board, "area": area}
@@ -156,7 +162,9 @@ def wires_of(step: Step, design: Design) -> dict[str, Any] | None:
 
 
 def full_check(design: Design, library: Library) -> list[str]:
-    """The findings of a design made again from its bytes, so that nothing that is remembered of its objects is known."""
+    """The findings of a design made again from its bytes, so that nothing that is remembered of its
+    objects is known.
+    """
     again = Design.model_validate_json(design.model_dump_json())
     return [f.model_dump_json() for f in worked_out(again, library)]
 
@@ -170,9 +178,13 @@ def full_check(design: Design, library: Library) -> list[str]:
 )
 @given(steps=st.lists(STEP, min_size=STEPS, max_size=STEPS))
 def test_walks(session: Session, lamp: Design, library: Library, steps: list[Step]) -> None:
-    """After every step the findings shown are those of a full check; at the end all is undone to the byte, and done again."""
+    """After every step the findings shown are those of a full check; at the end all is undone to
+    the byte, and done again.
+    """
     project = create_project(session, lamp.brief, "Ottilie", datetime.now(UTC))
-    commit_version(session, head_of(session, project).revision, lamp, "Made", "Ottilie", datetime.now(UTC))  # fmt: skip
+    commit_version(
+        session, head_of(session, project).revision, lamp, "Made", "Ottilie", datetime.now(UTC)
+    )
     session.flush()
     first = now(session, project).model_dump_json()
     for step in steps:

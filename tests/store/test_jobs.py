@@ -1,4 +1,6 @@
-"""Jobs on a real database: states told truthfully, one of a kind at a time, nothing kept of what was stopped."""
+"""Jobs on a real database: states told truthfully, one of a kind at a time, nothing kept of what
+was stopped.
+"""
 
 import threading
 from collections.abc import Iterator

@@ -1,4 +1,6 @@
-"""What a job keeps: the best of several arrangements, and the last complete state of a routing that was stopped."""
+"""What a job keeps: the best of several arrangements, and the last complete state of a routing that
+was stopped.
+"""
 
 import json
 import time
@@ -73,9 +75,15 @@ def head(factory: sessionmaker[Session], project: int) -> Design:
 def test_the_best_of_four_lands_and_all_are_kept(
     factory: sessionmaker[Session], place: tuple[int, int], library: Library
 ) -> None:
-    """From a bare brief: pins and circuit first; what lands is the one of the least rank, and it is what its number makes."""
+    """From a bare brief: pins and circuit first; what lands is the one of the least rank, and it is
+    what its number makes.
+    """
     jobs = Jobs(factory, Instant())
-    row = ended(factory, jobs.start(*place, "tries", try_arrangements(factory, place[0], "main", "Ottilie")), 120)  # fmt: skip
+    row = ended(
+        factory,
+        jobs.start(*place, "tries", try_arrangements(factory, place[0], "main", "Ottilie")),
+        120,
+    )
     assert row.state == "done"
     made = head(factory, place[0])
     assert stale_slices(made) == ()
@@ -97,7 +105,9 @@ def test_the_best_of_four_lands_and_all_are_kept(
 def test_a_stopped_routing_keeps_its_last_complete_state(
     factory: sessionmaker[Session], place: tuple[int, int], finished: Design, complete: bool
 ) -> None:
-    """What stands before it is kept in any case; the routing only where it was complete, and then it is not stale."""
+    """What stands before it is kept in any case; the routing only where it was complete, and then
+    it is not stale.
+    """
     text = finished.routing["main"].model_dump_json()
     picture = json.dumps({"board": "main", "tracks": [[0, 1, 2, 3, 4, 0.2]], "vias": []})
     told = Told("round 3", 0.5, picture, text if complete else "")
@@ -178,7 +188,9 @@ def test_calls_beside_one_that_fails_or_is_stopped_are_ended() -> None:
 
 
 def test_a_routing_tells_what_it_lays(finished: Design) -> None:
-    """The pictures grow to the board that is kept, and a state that is said to be complete is one: nothing of it is open, and it is made from the same inputs."""
+    """The pictures grow to the board that is kept, and a state that is said to be complete is one:
+    nothing of it is open, and it is made from the same inputs.
+    """
     seen: list[Told] = []
 
     def tell(told: Told) -> bool:
@@ -202,7 +214,9 @@ def test_a_try_says_why_it_cannot_be(finished: Design) -> None:
     """A board too small for its parts is a sentence, not an error."""
     board = finished.brief.boards[0]
     outline = board.outline.model_copy(update={"width_mm": 30.0, "height_mm": 20.0})
-    small = finished.brief.model_copy(update={"boards": (board.model_copy(update={"outline": outline}),)})  # fmt: skip
+    small = finished.brief.model_copy(
+        update={"boards": (board.model_copy(update={"outline": outline}),)}
+    )
     design = finished.model_copy(update={"brief": small})
     answer = make_try(lambda told: True, design.model_dump_json(), "main", 1)
     assert "free place" in answer.sentence  # type: ignore[union-attr]

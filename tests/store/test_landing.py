@@ -43,7 +43,9 @@ class Meanwhile:
 def test_a_track_that_was_cut_meanwhile_stays_cut(
     factory: sessionmaker[Session], finished: Design, cut: bool
 ) -> None:
-    """One track less, committed while nets are routed: the job is refused in words; without the cut it lands."""
+    """One track less, committed while nets are routed: the job is refused in words; without the cut
+    it lands.
+    """
     now = datetime.now(UTC)
     with factory.begin() as session:
         project = create_project(session, finished.brief, "Ottilie", now)

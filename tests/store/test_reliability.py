@@ -67,7 +67,9 @@ def waiting(gate: threading.Event) -> Any:
 def test_a_job_that_starts_during_an_edit_blocks_nobody(
     factory: sessionmaker[Session], project: int
 ) -> None:
-    """The edit holds the revision's row; the job's row waits for it; looking at the jobs must wait for neither."""
+    """The edit holds the revision's row; the job's row waits for it; looking at the jobs must wait
+    for neither.
+    """
     jobs = Jobs(factory)
     try:
         with factory() as editing:
@@ -90,7 +92,9 @@ def test_a_job_that_starts_during_an_edit_blocks_nobody(
 
 
 def test_a_slice_that_is_there_is_not_written_again(factory: sessionmaker[Session]) -> None:
-    """Two transactions keep the same choices at once; with a rewrite the second would wait for the first."""
+    """Two transactions keep the same choices at once; with a rewrite the second would wait for the
+    first.
+    """
     with factory.begin() as session:
         store_slice(session, "choices", Choices())
     with factory() as first, factory() as second:
@@ -162,7 +166,9 @@ def unreadable(*_: object) -> None:
 
 
 def damaged(file: Path, how: str) -> bytes:
-    """The bytes of a backup with one byte of the content of its first, largest or last file changed, or cut short."""
+    """The bytes of a backup with one byte of the content of its first, largest or last file
+    changed, or cut short.
+    """
     data = bytearray(file.read_bytes())
     if how == "cut":
         return bytes(data[: len(data) // 2])
@@ -205,7 +211,9 @@ def test_data_of_a_newer_loquet_are_refused_with_a_sentence(copy: str) -> None:
 
 @pytest.mark.parametrize("noted", [*known_revisions()[:-1]])
 def test_a_migration_killed_before_its_note_runs_again(copy: str, noted: str) -> None:
-    """A step is made and the one before it is noted, as after a kill between a change and its note."""
+    """A step is made and the one before it is noted, as after a kill between a change and its
+    note.
+    """
     downgrade(copy, known_revisions()[known_revisions().index(noted) + 1])
     engine = make_engine(copy)
     with engine.begin() as connection:
@@ -218,9 +226,13 @@ def test_a_migration_killed_before_its_note_runs_again(copy: str, noted: str) ->
 def test_accounts_and_rights_are_the_least(
     database: MariaDb, factory: sessionmaker[Session]
 ) -> None:
-    others = "SELECT 1 / (COUNT(*) = 0) FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost')"
+    others = (
+        "SELECT 1 / (COUNT(*) = 0) FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND"
+        " Host <> 'localhost')"
+    )
     assert database.sql(
-        f"SET sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO'; CREATE OR REPLACE TABLE loquet.counted AS {others}"
+        "SET sql_mode = 'STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO'; CREATE OR REPLACE TABLE"
+        f" loquet.counted AS {others}"
     )
     with factory() as session:
         grants = " ".join(str(row[0]) for row in session.execute(text("SHOW GRANTS")))

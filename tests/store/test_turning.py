@@ -1,4 +1,6 @@
-"""Designs of before come over, up and down; the backup was written by the version before this model."""
+"""Designs of before come over, up and down; the backup was written by the version before this
+model.
+"""
 
 import json
 from pathlib import Path
@@ -53,7 +55,8 @@ def test_stored_designs_come_over_with_all_that_was_chosen_and_made(old: str) ->
     assert pod.choices.pin_locks == {"button:left": "9"}
     assert pod.choices.part_seats["test rail"].x_mm == 50
     assert next(a.pin for a in slice_of(pod.pins).assignments if a.signal == "button:left") == "9"
-    # placed before a part was seated by hand: pins and circuit were fresh, the placement was not, and so they stay
+    # placed before a part was seated by hand: pins and circuit were fresh, the placement was not,
+    # and so they stay
     assert stale_slices(pod) == ("placement", "routing", "pour")
     owners = {c.role: c.thing for c in slice_of(pod.circuit).components}
     assert owners["button:left"] == "left"

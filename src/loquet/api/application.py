@@ -99,7 +99,9 @@ def make_application(
 
 
 def serve_web(app: FastAPI, web: Path) -> None:
-    """The built front end: assets for ever, the page for every address of the application, 404 for unknown data."""
+    """The built front end: assets for ever, the page for every address of the application, 404 for
+    unknown data.
+    """
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
@@ -117,9 +119,9 @@ def serve_web(app: FastAPI, web: Path) -> None:
             return FileResponse(
                 file,
                 headers={
-                    "Cache-Control": "public, max-age=31536000, immutable"
-                    if lasting
-                    else "no-cache"
+                    "Cache-Control": (
+                        "public, max-age=31536000, immutable" if lasting else "no-cache"
+                    )
                 },
             )
         if path.startswith("assets/"):

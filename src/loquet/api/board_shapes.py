@@ -1,4 +1,6 @@
-"""Shapes of a board as the front end draws it: parts, pads, tracks, vias, poured pieces, holes, areas; all in mm."""
+"""Shapes of a board as the front end draws it: parts, pads, tracks, vias, poured pieces, holes,
+areas; all in mm.
+"""
 
 from typing import Literal
 
@@ -103,7 +105,9 @@ class HoleView(BaseModel):
 
 
 class KeptView(BaseModel):
-    """An area that is kept free of parts on its side, or of copper on both, and what it is kept free of in words."""
+    """An area that is kept free of parts on its side, or of copper on both, and what it is kept
+    free of in words.
+    """
 
     thing: str
     ring: list[tuple[float, float]]
@@ -114,7 +118,9 @@ class KeptView(BaseModel):
 
 
 class CoverView(BaseModel):
-    """A module that hangs over the near side: left, bottom, right, top, and how far above the board it lies, in mm."""
+    """A module that hangs over the near side: left, bottom, right, top, and how far above the board
+    it lies, in mm.
+    """
 
     thing: str
     rect: tuple[float, float, float, float]
@@ -122,7 +128,9 @@ class CoverView(BaseModel):
 
 
 class PlaneView(BaseModel):
-    """An inner plane: its net, whether it is the one next to the far side, and its pieces as rings in mm."""
+    """An inner plane: its net, whether it is the one next to the far side, and its pieces as rings
+    in mm.
+    """
 
     net: str
     far: bool

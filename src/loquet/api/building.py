@@ -1,4 +1,6 @@
-"""What the units' endpoints share: the bench of a design, a unit's simulated device, and the hunt as its records have it."""
+"""What the units' endpoints share: the bench of a design, a unit's simulated device, and the hunt
+as its records have it.
+"""
 
 import random
 from dataclasses import asdict
@@ -52,7 +54,10 @@ def fault_from(plain: dict[str, Any] | None) -> Fault:
 
 
 def simulated_unit(row: UnitRow, desk: Desk, turn: int) -> BenchUnit:
-    """The simulated device of a unit; raises Refused for a real one. `turn` lets the meter spread anew at every reading."""
+    """The simulated device of a unit; raises Refused for a real one.
+
+    `turn` lets the meter spread anew at every reading.
+    """
     if row.simulated is None:
         raise Refused(
             "This unit is a real one.", "Type the reading in, or say where its bench unit is."

@@ -33,7 +33,9 @@ MOST_CURVE = 600_000
 
 
 class BuildView(BaseModel):
-    """How a board is built, heated and powered for the first time; the functions that a symptom may name."""
+    """How a board is built, heated and powered for the first time; the functions that a symptom may
+    name.
+    """
 
     board: str
     steps: tuple[Step, ...]

@@ -1,4 +1,6 @@
-"""What the Circuit station shows: sheets, components, nets, figures, and what was changed by hand."""
+"""What the Circuit station shows: sheets, components, nets, figures, and what was changed by
+hand.
+"""
 
 from fastapi import APIRouter
 from fastapi.responses import Response
@@ -50,7 +52,10 @@ class ComponentView(BaseModel):
 
 
 class SheetView(BaseModel):
-    """A block as it is drawn, under its title; sizes in mm. `workings` are the figures that set its values."""
+    """A block as it is drawn, under its title; sizes in mm.
+
+    `workings` are the figures that set its values.
+    """
 
     title: str
     block: str

@@ -1,4 +1,6 @@
-"""What endpoints share: session factory, library, jobs, the chip index; made once an application."""
+"""What endpoints share: session factory, library, jobs, the chip index; made once an
+application.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -39,7 +41,8 @@ def context_of(request: Request) -> Context:
 def session_of(context: Annotated[Context, Depends(context_of)]) -> Iterator[Session]:
     """A session in one transaction, rolled back on error.
 
-    It ends with the endpoint's function (`scope="function"`), so the commit comes before the answer: what was answered is kept.
+    It ends with the endpoint's function (`scope="function"`), so the commit comes before the
+    answer: what was answered is kept.
     """
     with context.factory.begin() as session:
         yield session

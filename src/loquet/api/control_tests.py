@@ -1,4 +1,6 @@
-"""The last tests of keys and sticks of a unit as they are drawn: every key at its place, every stick with its rim."""
+"""The last tests of keys and sticks of a unit as they are drawn: every key at its place, every
+stick with its rim.
+"""
 
 from collections.abc import Sequence
 from typing import Any
@@ -19,7 +21,9 @@ BESIDE_MM = 3.0
 
 
 class KeyRead(BaseModel):
-    """A key at its place on its board (mm), what read as pressed while it was held, and whether that was itself alone."""
+    """A key at its place on its board (mm), what read as pressed while it was held, and whether
+    that was itself alone.
+    """
 
     key: str
     words: str
@@ -31,7 +35,9 @@ class KeyRead(BaseModel):
 
 
 class StickDrawn(BaseModel):
-    """A stick as it was moved: the way around its rim in codes, both axes, how uneven its reach is, the largest code, and which limits it does not keep."""
+    """A stick as it was moved: the way around its rim in codes, both axes, how uneven its reach is,
+    the largest code, and which limits it does not keep.
+    """
 
     stick: str
     path: list[tuple[int, int]]
@@ -44,7 +50,9 @@ class StickDrawn(BaseModel):
 
 
 def keys_read(records: Sequence[RecordRow], brief: Brief) -> list[KeyRead]:
-    """Every key of the last test of keys; keys that the brief does not have any more are left out."""
+    """Every key of the last test of keys; keys that the brief does not have any more are left
+    out.
+    """
     last = next((r for r in reversed(records) if r.sort == "keys" and "read" in r.content), None)
     if last is None:
         return []
@@ -84,7 +92,9 @@ def stick_content(name: str, moved: Sequence[Sample], result: StickResult) -> di
 
 def sticks_drawn(records: Sequence[RecordRow]) -> list[StickDrawn]:
     """The last test of every stick."""
-    rows = {r.content["stick"]: r.content for r in records if r.sort == "stick" and "path" in r.content}  # fmt: skip
+    rows = {
+        r.content["stick"]: r.content for r in records if r.sort == "stick" and "path" in r.content
+    }
     return [
         StickDrawn(stick=name, path=row["path"], full=FULL_CODE, **row["result"])
         for name, row in sorted(rows.items())

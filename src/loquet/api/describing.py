@@ -60,7 +60,9 @@ FINDINGS: Remembered[list[Finding]] = Remembered(256)
 
 
 def all_findings(design: Design, library: Library) -> list[Finding]:
-    """The review, with faults of the brief as stops of the Brief station; kept for as long as the design is the same object."""
+    """The review, with faults of the brief as stops of the Brief station; kept for as long as the
+    design is the same object.
+    """
     return FINDINGS.of((design, library), lambda: worked_out(design, library))
 
 
@@ -99,11 +101,16 @@ HEADS: Remembered[str] = Remembered(64)
 
 
 def head_text(session: Session, head: Head, design: Design, context: Context) -> str:
-    """What `describe_head` gives, as JSON; all but the running jobs is kept for as long as version and release are the same."""
+    """What `describe_head` gives, as JSON; all but the running jobs is kept for as long as version
+    and release are the same.
+    """
     release = latest_release(session, head.revision.id)
     redo = next_towards_tip(session, head) is not None
     cards = " ".join(f"{c.id}" for c in open_cards(session, head.project.id))
-    name = f"{head.project.id} {head.version.id} {head.version.label} {redo} {release.id if release else 0} {cards}"
+    name = (
+        f"{head.project.id} {head.version.id} {head.version.label} {redo}"
+        f" {release.id if release else 0} {cards}"
+    )
 
     def work_out() -> str:
         return describe_head(session, head, design, context).model_dump_json(exclude={"jobs"})

@@ -60,7 +60,9 @@ def sides_of(board: Board) -> list[OutlineSide]:
 
 
 def drawn_things(design: Design, library: Library) -> list[DrawnThing]:
-    """All things; what lies behind comes first, what has no place stands in a row below its board."""
+    """All things; what lies behind comes first, what has no place stands in a row below its
+    board.
+    """
     brief = design.brief
     asked: dict[str, list[str]] = {}
     for need in needs_of(brief):
@@ -112,7 +114,9 @@ def drawn(
 
 
 def how_fed(thing: Thing) -> Literal["", "source", "from a rail", "by a rail"]:
-    """What the rail that a thing names is to it: one that it feeds as well, one that it makes another of, or one that it takes; nothing for what no rail has to do with."""
+    """What the rail that a thing names is to it: one that it feeds as well, one that it makes
+    another of, or one that it takes; nothing for what no rail has to do with.
+    """
     if is_source(thing):
         return "source"
     if thing.LOWER_FEED:
@@ -149,7 +153,9 @@ def beside(
 
 
 def size_of(body: Body, library: Library) -> tuple[float, float, float, float]:
-    """Width and height of a piece and of its courtyard in mm, as its part draws them or as the brief says."""
+    """Width and height of a piece and of its courtyard in mm, as its part draws them or as the
+    brief says.
+    """
     try:
         pattern = library.pattern(body.part) if body.part else None
     except (PartError, KeyError):

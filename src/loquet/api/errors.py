@@ -47,7 +47,9 @@ DISK_FULL = Problem(
     way_out="Make room on it, then do this again. What was kept before is untouched.",
 )
 FULL_NUMBERS = frozenset((28, 1021, 1026, 1114, 3))
-"""What MariaDB says where a disk is full: its own error 1021 and 1114, those of writing (3, 1026), and the system's 28."""
+"""What MariaDB says where a disk is full: its own error 1021 and 1114, those of writing (3, 1026),
+and the system's 28.
+"""
 
 
 def is_full(error: OperationalError) -> bool:
@@ -152,7 +154,9 @@ def in_words(steps: list[str]) -> str:
 
 
 async def answer_status(request: Request, error: Exception) -> JSONResponse:
-    """What the framework itself refuses: unknown addresses, methods that an address does not take, broken JSON."""
+    """What the framework itself refuses: unknown addresses, methods that an address does not take,
+    broken JSON.
+    """
     assert isinstance(error, HTTPException)
     path = request.url.path[:80]
     match error.status_code:

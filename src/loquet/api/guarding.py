@@ -1,4 +1,6 @@
-"""What stands before every endpoint: whose requests are taken, how large and slow they may be, and the headers of every answer."""
+"""What stands before every endpoint: whose requests are taken, how large and slow they may be, and
+the headers of every answer.
+"""
 
 import asyncio
 import hmac
@@ -27,7 +29,10 @@ SAFE = (
     (b"cross-origin-resource-policy", b"same-origin"),
     (
         b"content-security-policy",
-        b"default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; form-action 'self'; base-uri 'none'",
+        (
+            b"default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline';"
+            b" frame-ancestors 'none'; form-action 'self'; base-uri 'none'"
+        ),
     ),
 )
 Message = MutableMapping[str, Any]
@@ -39,14 +44,18 @@ App = Callable[[Scope, Receive, Send], Awaitable[None]]
 
 @dataclass(frozen=True)
 class Door:
-    """Under which host names the application answers, and the token it asks for where strangers can reach it."""
+    """Under which host names the application answers, and the token it asks for where strangers can
+    reach it.
+    """
 
     hosts: tuple[str, ...] = LOOPBACK
     token: str = ""
 
 
 class Guard:
-    """ASGI middleware around everything: also what fails inside leaves with a sentence and the usual headers."""
+    """ASGI middleware around everything: also what fails inside leaves with a sentence and the
+    usual headers.
+    """
 
     def __init__(self, app: App, door: Door) -> None:
         self.app, self.door = app, door
@@ -99,7 +108,9 @@ class Guard:
         return self.tokenless(scope, headers)
 
     def tokenless(self, scope: Scope, headers: dict[bytes, bytes]) -> Response | None:
-        """Where a token is asked for: the page with `?token=` gets a cookie, all else needs that cookie."""
+        """Where a token is asked for: the page with `?token=` gets a cookie, all else needs that
+        cookie.
+        """
         if not self.door.token:
             return None
         asked = parse_qs(scope.get("query_string", b"").decode("latin-1"))
@@ -135,7 +146,9 @@ def name_of(host: str) -> str:
 
 
 def own_page(headers: dict[bytes, bytes], host: str) -> bool:
-    """Whether a change is asked for by our own page (its origin is this host) or by a program that says so (own header)."""
+    """Whether a change is asked for by our own page (its origin is this host) or by a program that
+    says so (own header).
+    """
     origin = headers.get(b"origin")
     if origin is not None:
         return origin.decode("latin-1") in (f"http://{host}", f"https://{host}")

@@ -1,4 +1,6 @@
-"""Versions of a project listed, compared and gone back to; a project copied; its brief written out."""
+"""Versions of a project listed, compared and gone back to; a project copied; its brief written
+out.
+"""
 
 import json
 from datetime import UTC, datetime
@@ -61,7 +63,9 @@ def changes_since(project_id: int, version_id: int, session: SessionNow) -> list
 def board_since(
     project_id: int, version_id: int, session: SessionNow, board: str = ""
 ) -> BoardDifferences:
-    """What differs on a board (the main one where none is named) between that version and the one that is shown."""
+    """What differs on a board (the main one where none is named) between that version and the one
+    that is shown.
+    """
     head = head_of(session, project_id)
     before = load_design(session, version_of(session, head, version_id))
     after = load_design(session, head.version)

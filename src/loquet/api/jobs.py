@@ -63,7 +63,9 @@ JOB_SLICES: dict[str, tuple[SliceName, ...]] = {
 
 
 class JobRequest(BaseModel):
-    """What to start; `board` and `nets` say which nets are routed again, `drawing` what is drawn where others give way."""
+    """What to start; `board` and `nets` say which nets are routed again, `drawing` what is drawn
+    where others give way.
+    """
 
     kind: JobKind
     board: Annotated[str, Field(max_length=24)] = ""
@@ -145,7 +147,9 @@ def get_picture(job_id: int, context: ContextNow) -> Laid:
 
 @router.get("/projects/{project_id}/tries")
 def get_tries(project_id: int, session: SessionNow, board: str = "") -> list[TryCard]:
-    """The arrangements of a board that were tried for the design as it is now (the main board where none is named), the best first."""
+    """The arrangements of a board that were tried for the design as it is now (the main board where
+    none is named), the best first.
+    """
     design = load_design(session, head_of(session, project_id).version)
     name = board_named(design, board)
     known = answer_of(session, tries_key(design, name)) if design.circuit else None
@@ -180,7 +184,9 @@ async def events(project_id: int, request: Request, context: ContextNow) -> Stre
 
 
 async def watch(project_id: int, request: Request, context: ContextNow) -> AsyncIterator[str]:
-    """Looks four times a second, speaks only on change; ends with the server, the reader, the project or the database."""
+    """Looks four times a second, speaks only on change; ends with the server, the reader, the
+    project or the database.
+    """
     last, silent = "", 0
     while not getattr(request.app.state, "closing", False) and not await request.is_disconnected():
         try:

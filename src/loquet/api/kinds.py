@@ -1,4 +1,6 @@
-"""The kinds of things with their fields, so that the front end draws one form and one tray for all of them."""
+"""The kinds of things with their fields, so that the front end draws one form and one tray for all
+of them.
+"""
 
 from typing import Any
 

@@ -1,4 +1,6 @@
-"""The log: cards of faults and fixes, revisions, decisions, hours and money, lessons; a project as one file, its report."""
+"""The log: cards of faults and fixes, revisions, decisions, hours and money, lessons; a project as
+one file, its report.
+"""
 
 from datetime import UTC, date, datetime
 from typing import Annotated, Literal
@@ -31,10 +33,14 @@ from loquet.store.tables import FaultRow, HoursRow, RevisionRow, VersionRow
 
 router = APIRouter(prefix="/api", tags=["log"])
 LESSONS = {
-    "pin order": "Measure the pins of every look-alike part with its card before the board is ordered.",
+    "pin order": (
+        "Measure the pins of every look-alike part with its card before the board is ordered."
+    ),
     "missing part": "Hold the circuit against the application drawing, part by part.",
     "height": "Type the rooms of the shell in and look at the tightest five at the Stack.",
-    "solder": "Look at fine leads with a glass before power, and read neighbours against each other.",
+    "solder": (
+        "Look at fine leads with a glass before power, and read neighbours against each other."
+    ),
     "polarity": "Read every lead with a meter before it is plugged in.",
     "power": "Look at the peaks and the hold-up at Power.",
     "firmware": "Take the pin map from the hand-over, never from memory.",
@@ -42,8 +48,17 @@ LESSONS = {
     "ordering": "Order what takes longest first: see the calendar at Release.",
 }
 Sort = Literal[
-    "pin order", "missing part", "height", "solder", "polarity", "power", "firmware", "shell", "ordering", "other",
-]  # fmt: skip
+    "pin order",
+    "missing part",
+    "height",
+    "solder",
+    "polarity",
+    "power",
+    "firmware",
+    "shell",
+    "ordering",
+    "other",
+]
 Words = Annotated[str, Field(max_length=300)]
 
 
@@ -312,7 +327,9 @@ def new_revision(project_id: int, session: SessionNow, context: ContextNow) -> R
 
 @router.post("/projects/{project_id}/revisions/{letter}/copy", status_code=201)
 def copy_revision(project_id: int, letter: str, session: SessionNow) -> ReadIn:
-    """A revision as a project of its own, with everything that was made of it: so that an old one can be opened while a later one goes on."""
+    """A revision as a project of its own, with everything that was made of it: so that an old one
+    can be opened while a later one goes on.
+    """
     design, name = design_of_revision(session, project_id, letter)
     title = f"{name[:28]} {letter}"
     copied = design.model_copy(update={"brief": design.brief.model_copy(update={"name": title})})

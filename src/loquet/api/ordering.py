@@ -1,4 +1,6 @@
-"""Ordering beside the quotes: what devices cost at the door, the curve over quantities, the calendar, orders of parts, answers to a house, the order book."""
+"""Ordering beside the quotes: what devices cost at the door, the curve over quantities, the
+calendar, orders of parts, answers to a house, the order book.
+"""
 
 from datetime import UTC, date, datetime, timedelta
 from math import ceil
@@ -46,13 +48,17 @@ from loquet.store.tables import OrderRow, ProjectRow, ReleaseRow, RevisionRow, V
 
 router = APIRouter(prefix="/api", tags=["ordering"])
 HAND_MINUTES, DAY_MINUTES = 0.75, 240
-"""Soldering takes so many minutes a part, and somebody solders so many minutes a day; common practice, no source."""
+"""Soldering takes so many minutes a part, and somebody solders so many minutes a day; common
+practice, no source.
+"""
 BRING_UP_DAYS = 2
 Number = Annotated[int, Field(ge=1, le=10_000)]
 
 
 class LandedView(BaseModel):
-    """What devices cost with the boards of one house, the curve, and what each other option would change."""
+    """What devices cost with the boards of one house, the curve, and what each other option would
+    change.
+    """
 
     house: str
     house_name: str
@@ -98,7 +104,9 @@ class RepeatWanted(BaseModel):
 
 
 class PartsWanted(BaseModel):
-    """An order of parts for so many devices; the same key never orders twice, `again` says that they are wanted once more."""
+    """An order of parts for so many devices; the same key never orders twice, `again` says that
+    they are wanted once more.
+    """
 
     quantity: Number
     again: bool = False
@@ -114,7 +122,9 @@ def get_landed(
     stencil: Stencil = "sheet",
     fitting: Fitting = "hand",
 ) -> list[LandedView]:
-    """What the devices cost at the door with every house, for a quantity and as a curve; from the files that the houses read themselves."""
+    """What the devices cost at the door with every house, for a quantity and as a curve; from the
+    files that the houses read themselves.
+    """
     row, design = current_release(session, project_id)
     files = release_files(session, row.id)
     wanted = Wanted(stencil=stencil, fitting=fitting)
@@ -162,7 +172,13 @@ def get_calendar(
     by_house = fitting == "house" and house.fit_cents > 0
     working = soldering_days(design, number)
     legs = [
-        Leg(name="parts", words=f"Parts, last of them: {slowest}", work_days=0, road_days=days, ordered=True),
+        Leg(
+            name="parts",
+            words=f"Parts, last of them: {slowest}",
+            work_days=0,
+            road_days=days,
+            ordered=True,
+        ),
         Leg(
             name="boards",
             words=f"Boards from {house.name}",
@@ -171,16 +187,28 @@ def get_calendar(
             ordered=True,
             closed_on=house.closed_on,
         ),
-    ]  # fmt: skip
+    ]
     if by_house:
         legs.append(
-            Leg(name="fitting", words=f"Fitting at {house.name}", work_days=house.fit_days, road_days=road, after=("parts", "boards"), closed_on=house.closed_on)
-        )  # fmt: skip
+            Leg(
+                name="fitting",
+                words=f"Fitting at {house.name}",
+                work_days=house.fit_days,
+                road_days=road,
+                after=("parts", "boards"),
+                closed_on=house.closed_on,
+            )
+        )
         before: tuple[str, ...] = ("fitting",)
     else:
         legs.append(
-            Leg(name="soldering", words="Soldering here", work_days=int(working.value), after=("parts", "boards"))
-        )  # fmt: skip
+            Leg(
+                name="soldering",
+                words="Soldering here",
+                work_days=int(working.value),
+                after=("parts", "boards"),
+            )
+        )
         before = ("soldering",)
     legs.append(
         Leg(name="bring-up", words="Bring-up and tests", work_days=BRING_UP_DAYS, after=before)
@@ -254,7 +282,9 @@ def order_parts_of(
 def repeat_order(
     order_id: int, wanted: RepeatWanted, session: SessionNow, context: ContextNow
 ) -> OrderView:
-    """The same once more at today's prices: the very files of that order, even where the design has gone on since."""
+    """The same once more at today's prices: the very files of that order, even where the design has
+    gone on since.
+    """
     before = order(session, order_id)
     row = session.get(ReleaseRow, before.release_id)
     revision = session.get(RevisionRow, before.revision_id)
@@ -325,7 +355,9 @@ def book_row(
 
 @router.get("/projects/{project_id}/orders/changes")
 def changes_since_order(project_id: int, session: SessionNow) -> list[Change]:
-    """What the brief has changed since the boards were ordered last, in any revision; nothing before the first order."""
+    """What the brief has changed since the boards were ordered last, in any revision; nothing
+    before the first order.
+    """
     head = head_of(session, project_id)
     last = last_ordered(session, project_id)
     if last is None:

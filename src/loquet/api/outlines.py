@@ -19,7 +19,9 @@ CaliperMm = Annotated[float | None, Field(gt=0, le=400)]
 
 
 class DrawingGiven(BaseModel):
-    """A DXF or SVG file as text; its unit where it says none; how wide a gap is healed in mm; whether it is drawn from behind; what calipers say."""
+    """A DXF or SVG file as text; its unit where it says none; how wide a gap is healed in mm;
+    whether it is drawn from behind; what calipers say.
+    """
 
     board: Annotated[str, Field(max_length=24)]
     text: Annotated[str, Field(max_length=LARGEST_BYTES + 1)]
@@ -32,7 +34,9 @@ class DrawingGiven(BaseModel):
 
 
 class DrawingSeen(BaseModel):
-    """What a drawing holds, before it is taken: a picture in mm, what there is to say, and the edit that takes it; or the question for its unit."""
+    """What a drawing holds, before it is taken: a picture in mm, what there is to say, and the edit
+    that takes it; or the question for its unit.
+    """
 
     asks_unit: bool = False
     sentence: str
@@ -67,7 +71,10 @@ def look_at_drawing(project_id: int, given: DrawingGiven, session: SessionNow) -
         if count
     ]
     return DrawingSeen(
-        sentence=f"{right - left:.2f} x {top - bottom:.2f} mm{', with ' if many else ''}{' and '.join(many)}.",
+        sentence=(
+            f"{right - left:.2f} x {top - bottom:.2f}"
+            f" mm{', with ' if many else ''}{' and '.join(many)}."
+        ),
         outline_mm=[(round(x, 4), round(y, 4)) for x, y in area.exterior.coords],
         holes=[(h.x_mm, h.y_mm, h.d_mm) for h in found.holes],
         openings=[

@@ -38,7 +38,10 @@ class PanelTrouble(BaseModel):
 
 
 class PanelView(BaseModel):
-    """A panel in millimetres, its lower left corner at (0, 0): where every copy's own origin lies, rails (left, bottom, right, top), milled lines as strokes, the panel's holes, marks, score lines, how many tabs hold it, its figures and what stands against it."""
+    """A panel in millimetres, its lower left corner at (0, 0): where every copy's own origin lies,
+    rails (left, bottom, right, top), milled lines as strokes, the panel's holes, marks, score
+    lines, how many tabs hold it, its figures and what stands against it.
+    """
 
     width_mm: float
     height_mm: float
@@ -60,7 +63,9 @@ def get_panel(
     context: ContextNow,
     board: Annotated[str, Query(max_length=40)] = "",
 ) -> PanelView | None:
-    """The panel of a board (the main one where none is named), or nothing where boards are ordered singly; 404 before the board is placed."""
+    """The panel of a board (the main one where none is named), or nothing where boards are ordered
+    singly; 404 before the board is placed.
+    """
     design = load_design(session, head_of(session, project_id).version)
     view, choice = placed_view(design, context, board), design.choices.panel
     panel = panel_of(view, design.choices, measured_library(design, context.library))
@@ -73,7 +78,12 @@ def get_panel(
         rails=[(a / MM, b / MM, c / MM, d / MM) for a, b, c, d in panel.rails],
         milled=[stroke(piece) for piece in panel.pieces],
         holes=[
-            PanelHole(x_mm=h.x / MM, y_mm=h.y / MM, d_mm=h.d / MM, kind="tooling" if h.owner == "tooling" else "tab")
+            PanelHole(
+                x_mm=h.x / MM,
+                y_mm=h.y / MM,
+                d_mm=h.d / MM,
+                kind="tooling" if h.owner == "tooling" else "tab",
+            )
             for h in panel.holes
         ],
         marks=[mm(at) for at in panel.marks],
@@ -81,7 +91,7 @@ def get_panel(
         tabs=panel.tabs,
         figures=list(panel_figures(panel, choice, design.brief.quantity)),
         troubles=[PanelTrouble(sentence=t.sentence, way_out=t.way_out) for t in panel.troubles],
-    )  # fmt: skip
+    )
 
 
 def mm(at: tuple[float, float]) -> Place:

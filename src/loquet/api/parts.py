@@ -75,7 +75,9 @@ def get_parts_list(project_id: int, session: SessionNow, context: ContextNow) ->
 
 
 class OfferRow(BaseModel):
-    """What a simulated supplier asks for a line: how many are there and when, how many must be taken, cents each and in all, and the quantity from which they cost less."""
+    """What a simulated supplier asks for a line: how many are there and when, how many must be
+    taken, cents each and in all, and the quantity from which they cost less.
+    """
 
     supplier: str
     pieces: int
@@ -96,7 +98,9 @@ class LineOffers(BaseModel):
 
 @router.get("/projects/{project_id}/offers")
 def get_offers(project_id: int, session: SessionNow, context: ContextNow) -> list[LineOffers]:
-    """What two simulated suppliers ask for the parts of the boards; nothing before there is a circuit."""
+    """What two simulated suppliers ask for the parts of the boards; nothing before there is a
+    circuit.
+    """
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         return []
@@ -137,7 +141,9 @@ class ListText(BaseModel):
 
 @router.post("/parts-lists")
 def read_parts_list(given: ListText, context: ContextNow) -> list[ReadLine]:
-    """A parts list read line by line, with what a purchaser could misread; nothing is kept of it."""
+    """A parts list read line by line, with what a purchaser could misread; nothing is kept of
+    it.
+    """
     try:
         return list(read_list(given.text.encode(), context.library))
     except ListError as error:

@@ -1,4 +1,6 @@
-"""What the Pins station draws: the chip as it will sit, what each pin carries, and where each signal goes."""
+"""What the Pins station draws: the chip as it will sit, what each pin carries, and where each
+signal goes.
+"""
 
 from dataclasses import dataclass
 
@@ -56,7 +58,9 @@ class Seated:
 
 
 def describe_pins(design: Design, library: Library, asked: str = "") -> PinsView:
-    """Every pin with what it carries and could carry, every signal with the pins that could take it."""
+    """Every pin with what it carries and could carry, every signal with the pins that could take
+    it.
+    """
     brain = brain_of(design.brief, asked).name
     problem = pin_problem(design, library, brain)
     chip, needs = problem.chip, problem.needs
@@ -103,7 +107,9 @@ def pin_view(pin: ChipPin, row: Assignment | None, seated: Seated) -> ChipPinVie
 
 
 def signal_views(design: Design, plan: PinPlan | None, seated: Seated) -> list[Carried]:
-    """Every signal with its pin, its lock, the pins that could take it, and the direction in which it goes."""
+    """Every signal with its pin, its lock, the pins that could take it, and the direction in which
+    it goes.
+    """
     problem = seated.problem
     found = []
     for need in problem.needs:
@@ -116,9 +122,9 @@ def signal_views(design: Design, plan: PinPlan | None, seated: Seated) -> list[C
                 toward_mm=seated.about(need.target),
                 pin=row.pin if row else "",
                 port=row.port if row else "",
-                function=f"{row.peripheral}.{row.function} {row.route}"
-                if row and row.function
-                else "",
+                function=(
+                    f"{row.peripheral}.{row.function} {row.route}" if row and row.function else ""
+                ),
                 locked=need.signal in design.choices.pin_locks,
                 pins=list(dict.fromkeys(o.pin for o in options_of(need, problem.chip))),
             )

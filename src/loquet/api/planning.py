@@ -1,4 +1,6 @@
-"""What the Brief and Pins stations ask beyond the chip's drawing: verdict, schemes, hand-over files, tray, presets."""
+"""What the Brief and Pins stations ask beyond the chip's drawing: verdict, schemes, hand-over
+files, tray, presets.
+"""
 
 import io
 import zipfile
@@ -44,7 +46,9 @@ TYPES = {"pdf": "application/pdf", "json": "application/json", "bin": "applicati
 
 
 class PinVerdict(BaseModel):
-    """Whether the brief fits its chip; if not, why, and what to do: `ways_out` is nothing until a job "ways out" has looked for them."""
+    """Whether the brief fits its chip; if not, why, and what to do: `ways_out` is nothing until a
+    job "ways out" has looked for them.
+    """
 
     fits: bool
     conflict: Conflict | None
@@ -67,7 +71,9 @@ def get_pin_verdict(
 
 @router.get("/projects/{project_id}/aim")
 def get_aims(project_id: int, session: SessionNow, context: ContextNow) -> list[Aim]:
-    """What the pins would gain from being solved for the placed board, where a job "aim" has looked for it."""
+    """What the pins would gain from being solved for the placed board, where a job "aim" has looked
+    for it.
+    """
     design = load_design(session, head_of(session, project_id).version)
     if not design.brief.brains or not plans_of(design):
         return []

@@ -66,7 +66,9 @@ def list_projects(session: SessionNow, context: ContextNow) -> list[ProjectCard]
 
 
 def card_of(session: Session, project: ProjectRow, context: Context) -> ProjectCard:
-    """A project as a card; one that cannot be read stands there as such, and keeps the others from nothing."""
+    """A project as a card; one that cannot be read stands there as such, and keeps the others from
+    nothing.
+    """
     try:
         return readable_card(session, project, context)
     except (NotFound, KeyError, ValidationError, BriefError, PartError, LookupError) as error:
@@ -149,7 +151,9 @@ class Keeping(BaseModel):
 
 @router.put("/projects/{project_id}/kept")
 def keep_project(project_id: int, wanted: Keeping, session: SessionNow) -> Keeping:
-    """Put a project on the shelf, into the archive, or among the removed ones; nothing of it is lost."""
+    """Put a project on the shelf, into the archive, or among the removed ones; nothing of it is
+    lost.
+    """
     project = session.get(ProjectRow, project_id)
     if project is None:
         raise NotFound(f"There is no project {project_id}.")
@@ -186,7 +190,9 @@ def get_project(project_id: int, session: SessionNow, context: ContextNow) -> Re
 def make_edit(
     project_id: int, wanted: EditRequest, session: SessionNow, context: ContextNow
 ) -> Response:
-    """One edit as a new version; 409 where a person has changed the design meanwhile, or a job what the edit rests on."""
+    """One edit as a new version; 409 where a person has changed the design meanwhile, or a job what
+    the edit rests on.
+    """
     head = head_of(session, project_id, lock=True)
     expect_head(session, head, wanted.version, rests_on(wanted.edit))
     before = load_design(session, head.version)

@@ -157,7 +157,9 @@ def get_quotes(
 
 
 def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) -> Quote:
-    """A quote with the design's choices, or the house's own first offer where it is not the chosen one."""
+    """A quote with the design's choices, or the house's own first offer where it is not the chosen
+    one.
+    """
     choices = design.choices
     if choices.house == house.id:
         wanted = (choices.finish, choices.colour, choices.thickness_um, choices.shipping)
@@ -167,9 +169,11 @@ def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) ->
         wanted = (
             choices.finish if choices.finish in house.finishes else house.finishes[0],
             choices.colour if choices.colour in house.colours else house.colours[0],
-            choices.thickness_um
-            if choices.thickness_um in house.thickness_um
-            else house.thickness_um[-1],
+            (
+                choices.thickness_um
+                if choices.thickness_um in house.thickness_um
+                else house.thickness_um[-1]
+            ),
             house.shipping[0].name,
         )
     today = datetime.now(UTC).date()
@@ -201,7 +205,9 @@ def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
 
 
 class OrderRequest(BaseModel):
-    """How many to order at the chosen house, and a key of the page's own: the same key never orders twice. `again` says that the same boards are wanted once more."""
+    """How many to order at the chosen house, and a key of the page's own: the same key never orders
+    twice. `again` says that the same boards are wanted once more.
+    """
 
     quantity: int
     again: bool = False
@@ -209,7 +215,9 @@ class OrderRequest(BaseModel):
 
 
 class DayRequest(BaseModel):
-    """The simulated day that the page shows; the next one comes only where that is still the present day."""
+    """The simulated day that the page shows; the next one comes only where that is still the
+    present day.
+    """
 
     day: int
 
@@ -218,7 +226,9 @@ class DayRequest(BaseModel):
 def new_order(
     project_id: int, wanted: OrderRequest, session: SessionNow, context: ContextNow
 ) -> OrderView:
-    """Order the current release at the chosen (simulated) house; refused while the house complains."""
+    """Order the current release at the chosen (simulated) house; refused while the house
+    complains.
+    """
     row, design = current_release(session, project_id)
     if not 1 <= wanted.quantity <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
@@ -229,7 +239,9 @@ def new_order(
 
 
 def refuse_twice(session: Session, project_id: int, row: ReleaseRow, kind: str, key: str) -> None:
-    """What was ordered of a release already is asked about before it is ordered again; raises Refused with place `again`."""
+    """What was ordered of a release already is asked about before it is ordered again; raises
+    Refused with place `again`.
+    """
     placed = [o for o, _ in orders_of(session, project_id) if o.kind == kind]
     before = next((o for o in placed if o.release_id == row.id), None)
     if before is not None and before.request_key != key:
@@ -244,7 +256,9 @@ def refuse_twice(session: Session, project_id: int, row: ReleaseRow, kind: str, 
 
 
 def refuse_stops(session: Session, context: Context, project_id: int, design: Design) -> None:
-    """Nothing is ordered past a stop, be it of a rule or an open card of the log; raises Refused."""
+    """Nothing is ordered past a stop, be it of a rule or an open card of the log; raises
+    Refused.
+    """
     cards = open_cards(session, project_id)
     if cards:
         raise Refused(
@@ -260,7 +274,9 @@ def refuse_stops(session: Session, context: Context, project_id: int, design: De
 def order_boards(
     session: Session, context: Context, row: ReleaseRow, design: Design, quantity: int, key: str
 ) -> OrderView:
-    """An order of the boards of a release at the house of its design; refused while the house complains."""
+    """An order of the boards of a release at the house of its design; refused while the house
+    complains.
+    """
     house = context.library.house(design.choices.house)
     given = ask(house, release_files(session, row.id), design, quantity)
     if given.complaints:
@@ -302,7 +318,9 @@ def next_day(
 
 
 def describe_order(row: OrderRow, context: Context, revision: str = "") -> OrderView:
-    """An order with its state on its simulated day, and the letter of its revision where that is asked."""
+    """An order with its state on its simulated day, and the letter of its revision where that is
+    asked.
+    """
     if row.kind == "parts":
         state, sentence = parts_state(row.quote, row.placed_on, row.day)
         name, states = row.house, list(PART_STATES)

@@ -25,7 +25,9 @@ LOG_BYTES, LOG_FILES = 2_000_000, 3
 
 @dataclass(frozen=True)
 class Serving:
-    """Where to serve, the token where strangers can reach it, and the scheduler for long work where there is one."""
+    """Where to serve, the token where strangers can reach it, and the scheduler for long work where
+    there is one.
+    """
 
     host: str
     port: int
@@ -70,7 +72,9 @@ def keep_log(folder: Path) -> None:
 
 
 def pool_for(scheduler: str) -> Pool:
-    """Where long work runs: on a cluster where its scheduler is named, else in warm processes of this machine."""
+    """Where long work runs: on a cluster where its scheduler is named, else in warm processes of
+    this machine.
+    """
     if scheduler:
         from loquet.jobs.cluster import DaskPool
 
@@ -81,14 +85,17 @@ def pool_for(scheduler: str) -> Pool:
 
 
 def serve(wanted: Serving, begin: Callable[[Jobs], None] | None = None) -> int:
-    """0 after an orderly stop, 4 where the port is taken; `begin` starts work of its own beside the pages."""
+    """0 after an orderly stop, 4 where the port is taken; `begin` starts work of its own beside the
+    pages.
+    """
     with socket.socket(socket.AF_INET6 if ":" in wanted.host else socket.AF_INET) as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind((wanted.host, wanted.port))
         except OSError:
             print(
-                f"Port {wanted.port} is in use. Stop what uses it, or choose another one: --port {wanted.port + 1}",
+                f"Port {wanted.port} is in use. Stop what uses it, or choose another one: --port"
+                f" {wanted.port + 1}",
                 file=sys.stderr,
             )
             return 4

@@ -76,7 +76,9 @@ class LaidOut(Laid):
 
 
 class TryCard(BaseModel):
-    """An arrangement of a board that was tried: what came of it, what it looks like, and whether the board has it now."""
+    """An arrangement of a board that was tried: what came of it, what it looks like, and whether
+    the board has it now.
+    """
 
     figures: Try
     picture: LaidOut
@@ -84,7 +86,9 @@ class TryCard(BaseModel):
 
 
 class BodyView(BaseModel):
-    """A piece of a thing as it is drawn: its middle, size and courtyard in mm, its turn in degrees anticlockwise."""
+    """A piece of a thing as it is drawn: its middle, size and courtyard in mm, its turn in degrees
+    anticlockwise.
+    """
 
     x_mm: float
     y_mm: float
@@ -96,9 +100,11 @@ class BodyView(BaseModel):
 
 
 class DrawnThing(BaseModel):
-    """A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain, which parts it could be.
+    """A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain,
+    which parts it could be.
 
-    `placed` is false where nobody has given it a place; it is then drawn beside its board, or where Loquet has put it.
+    `placed` is false where nobody has given it a place; it is then drawn beside its board, or where
+    Loquet has put it.
     """
 
     name: str
@@ -123,7 +129,9 @@ class DrawnThing(BaseModel):
 
 
 class OutlineSide(BaseModel):
-    """A side of an outline: where it begins, its length along itself, how far it rises from its chord (outwards positive), all in mm."""
+    """A side of an outline: where it begins, its length along itself, how far it rises from its
+    chord (outwards positive), all in mm.
+    """
 
     x_mm: float
     y_mm: float
@@ -151,7 +159,9 @@ class KeyView(BaseModel):
 
 
 class NextStep(BaseModel):
-    """Where the design stands in one line, and the one thing to do next: a job to start, or a station to go to."""
+    """Where the design stands in one line, and the one thing to do next: a job to start, or a
+    station to go to.
+    """
 
     sentence: str
     action: str
@@ -197,7 +207,9 @@ class DesignHead(BaseModel):
 
 
 class ChipPinView(BaseModel):
-    """A chip pin: where it lies about the chip's middle as it will sit, what it carries and what else it could."""
+    """A chip pin: where it lies about the chip's middle as it will sit, what it carries and what
+    else it could.
+    """
 
     number: str
     name: str
@@ -212,7 +224,9 @@ class ChipPinView(BaseModel):
 
 
 class Carried(BaseModel):
-    """A signal with its pin, how its link is drawn, and where it goes, seen from the chip's middle."""
+    """A signal with its pin, how its link is drawn, and where it goes, seen from the chip's
+    middle.
+    """
 
     signal: str
     title: str
@@ -333,7 +347,9 @@ class ChipRow(BaseModel):
 
 
 class FieldView(BaseModel):
-    """A field of a kind, as the one form shows it; `when` names other fields with the values with which it means something."""
+    """A field of a kind, as the one form shows it; `when` names other fields with the values with
+    which it means something.
+    """
 
     name: str
     title: str

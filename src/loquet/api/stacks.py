@@ -1,4 +1,6 @@
-"""What the Stack station draws: the stack of each board, cuts through it, templates and bodies to make."""
+"""What the Stack station draws: the stack of each board, cuts through it, templates and bodies to
+make.
+"""
 
 from typing import Annotated
 

@@ -252,9 +252,11 @@ def search_chips(
     most: int = 60,
     brain: BrainAsked = "",
 ) -> list[ChipRow]:
-    """Chips, or modules where the brain is one, whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
+    """Chips, or modules where the brain is one, whose name, family, package or soldering holds
+    every word; `fits` where the counts leave a chance.
 
-    Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
+    Those that fit, are in stock and can make a whole board come first, the smallest of them at the
+    top.
     """
     design = load_design(session, head_of(session, project_id).version)
     thing = brain_of(design.brief, brain) if design.brief.brains else None

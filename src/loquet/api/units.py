@@ -82,7 +82,9 @@ class CauseView(BaseModel):
 
 
 class HuntView(BaseModel):
-    """A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that tell most, whether one cause stands out."""
+    """A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that
+    tell most, whether one cause stands out.
+    """
 
     symptom: dict[str, Any]
     tests: int
@@ -101,7 +103,9 @@ class RecordView(BaseModel):
 
 
 class UnitView(BaseModel):
-    """A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated one also which fault is set."""
+    """A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated
+    one also which fault is set.
+    """
 
     id: int
     serial: str
@@ -149,7 +153,9 @@ class RundownWanted(BaseModel):
 
 
 class BenchView(BaseModel):
-    """Serial ports of this machine with what the system calls them, and what the bench unit asked calls itself."""
+    """Serial ports of this machine with what the system calls them, and what the bench unit asked
+    calls itself.
+    """
 
     ports: list[str]
     name: str
@@ -273,7 +279,9 @@ def make_test(
 def run_first_power(
     unit_id: int, session: SessionNow, context: ContextNow, at: BenchAddress = ""
 ) -> UnitView:
-    """All readings before and after power on a bench unit, each recorded with its verdict; power stays off where one before it is wrong."""
+    """All readings before and after power on a bench unit, each recorded with its verdict; power
+    stays off where one before it is wrong.
+    """
     row = unit(session, unit_id)
     suspects, faults = suspects_of(design_of(row, session), context.library)
     table = first_power(suspects.desk, faults)
@@ -320,7 +328,9 @@ def run_keys(
             held[key] = sorted(read)
             if read != {key}:
                 wrong.append(f"{plainly(key)} reads as {plainly(*sorted(read)) or 'nothing'}")
-    words = f"{len(ids)} keys pressed, {len(wrong)} wrong" + (f": {'; '.join(wrong[:6])}" if wrong else "")  # fmt: skip
+    words = f"{len(ids)} keys pressed, {len(wrong)} wrong" + (
+        f": {'; '.join(wrong[:6])}" if wrong else ""
+    )
     content = {"words": words, "good": not wrong, "read": held}
     record(session, unit_id, "keys", content, datetime.now(UTC))
     return describe_unit(row, session, context)
@@ -368,7 +378,9 @@ def say_rundown(
 
 @contextmanager
 def bench(row: UnitRow, suspects: Suspects, session: SessionNow, at: str) -> Iterator[Bench]:
-    """The simulated device of a unit, or the bench unit at an address; what it does not answer is refused."""
+    """The simulated device of a unit, or the bench unit at an address; what it does not answer is
+    refused.
+    """
     with answered():
         if row.simulated is None and at:
             with wired_bench(at) as wired:
@@ -390,7 +402,9 @@ def answered() -> Iterator[None]:
 
 @router.post("/bench")
 def look_for_bench(at: BenchAddress = "") -> BenchView:
-    """The serial ports of this machine, and the name of the bench unit at an address where one is given."""
+    """The serial ports of this machine, and the name of the bench unit at an address where one is
+    given.
+    """
     ports = [f"{device} ({words})" for device, words in serial_ports()]
     with answered():
         return BenchView(ports=ports, name=name_of(at) if at else "")
@@ -439,13 +453,16 @@ def describe_hunt(finder: Finder, seen: Symptom) -> HuntView:
                 name=cause.name,
                 share=round(cause.share, 4),
                 words=[f.words for f in cause.faults[:4]],
-                refs=sorted({f.ref for f in cause.faults if f.ref} | {r for f in cause.faults for r, _ in f.leads}),
+                refs=sorted(
+                    {f.ref for f in cause.faults if f.ref}
+                    | {r for f in cause.faults for r, _ in f.leads}
+                ),
             )
             for cause in finder.causes()[:SHOWN_CAUSES]
         ],
         best=[] if finder.sure() else [describe_probe(p) for _, p in finder.ranked()[:SHOWN_TESTS]],
         sure=finder.sure(),
-    )  # fmt: skip
+    )
 
 
 def describe_probe(probe: Probe) -> ProbeView:
@@ -481,8 +498,15 @@ def describe_record(row: RecordRow) -> RecordView:
     content = row.content
     words, good = str(content.get("words", "")), content.get("good")
     if row.sort == "symptom":
-        parts = [w for w, on in (("nothing works", content["dead"]), ("draws far too much", content["hot"])) if on]  # fmt: skip
-        parts += [f"{plainly(*content['broken'])} {content['manner']}"] if content["broken"] else []  # fmt: skip
+        parts = [
+            w
+            for w, on in (
+                ("nothing works", content["dead"]),
+                ("draws far too much", content["hot"]),
+            )
+            if on
+        ]
+        parts += [f"{plainly(*content['broken'])} {content['manner']}"] if content["broken"] else []
         words = "; ".join(parts) or "nothing seen"
     if row.sort == "test":
         words = f"{words} {reading_words(content['sort'], float(content['reading']))}"

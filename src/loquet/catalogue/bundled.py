@@ -32,7 +32,9 @@ def table(name: str) -> dict[str, Any]:
 
 @cache
 def parts() -> dict[str, Part]:
-    """All bundled parts by id: those of the files in their order, then those that follow a formula."""
+    """All bundled parts by id: those of the files in their order, then those that follow a
+    formula.
+    """
     drawn = (Part.model_validate(row) for name in PART_FILES for row in table(name)["part"])
     return {part.id: part for part in (*drawn, *formula_parts())}
 
@@ -63,18 +65,24 @@ def packages() -> dict[str, tuple[Body, float]]:
 
 @cache
 def package_by_letters() -> dict[str, str]:
-    """Package code by the two letters that chip names of the first families carry (package, pin count)."""
+    """Package code by the two letters that chip names of the first families carry (package, pin
+    count).
+    """
     return {row["letters"]: row["code"] for row in table("packages")["package"] if "letters" in row}
 
 
 def supply_limits_mv(family: str) -> tuple[int, int] | None:
-    """Lowest and highest supply of a chip family in millivolts, or None where unknown (from memory of data sheets)."""
+    """Lowest and highest supply of a chip family in millivolts, or None where unknown (from memory
+    of data sheets).
+    """
     limits = table("supply")["families"].get(family)
     return (limits[0], limits[1]) if limits else None
 
 
 def converter_min_mv(family: str) -> int | None:
-    """The least supply of a chip family in millivolts at which its analogue converter works, or None where unknown (from memory of data sheets)."""
+    """The least supply of a chip family in millivolts at which its analogue converter works, or
+    None where unknown (from memory of data sheets).
+    """
     found: int | None = table("supply")["converter"].get(family)
     return found
 
@@ -90,13 +98,17 @@ def part(part_id: str) -> Part:
 
 
 def corrected_port(name: str, duty: str) -> str:
-    """The port pin that resets a chip (duty `reset`), or is sampled at reset (`boot`), where the data set does not say it (from memory of data sheets), or nothing."""
+    """The port pin that resets a chip (duty `reset`), or is sampled at reset (`boot`), where the
+    data set does not say it (from memory of data sheets), or nothing.
+    """
     ports: dict[str, str] = table("corrections")[duty]
     return next((port for start, port in ports.items() if name.startswith(start)), "")
 
 
 def usb_of(name: str, what: str) -> str:
-    """What is known of a chip's USB, `usb_clock` or `usb_pull_up` (from memory of data sheets); `unknown` where nothing is."""
+    """What is known of a chip's USB, `usb_clock` or `usb_pull_up` (from memory of data sheets);
+    `unknown` where nothing is.
+    """
     rows: dict[str, str] = table("corrections")[what]
     return next((said for pattern, said in rows.items() if re.match(pattern, name)), "unknown")
 

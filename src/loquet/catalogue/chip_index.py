@@ -65,7 +65,9 @@ def bake_index() -> list[ListedChip]:
 
 
 def listed_chips(cache: Path) -> list[ListedChip]:
-    """The index from its cache file, baked first where it is missing or from another data set or edition."""
+    """The index from its cache file, baked first where it is missing or from another data set or
+    edition.
+    """
     source = f"{DATA_SOURCE}, edition {EDITION}"
     if cache.exists():
         saved = json.loads(cache.read_text("utf-8"))

@@ -46,7 +46,10 @@ RAILS = {
     "VCAP_2": "regulator",
 }
 NO_PATTERN = "is in a package without a land-pattern family here; Pick one in LQFP, QFN or TSSOP."
-NO_RECIPE = "needs a radio, a converter or an external core supply that no recipe covers; Pick another family."
+NO_RECIPE = (
+    "needs a radio, a converter or an external core supply that no recipe covers; Pick another"
+    " family."
+)
 
 
 def find_chip(name: str) -> Chip:
@@ -99,7 +102,9 @@ def devices_of(path: Path) -> list[Any]:
 
 
 def chip_of(device: Any) -> Chip:
-    """A chip as core type from a device of the data set; raises PartError where it has no package pin map."""
+    """A chip as core type from a device of the data set; raises PartError where it has no package
+    pin map.
+    """
     identity, name = device.identifier, device.partname
     gpio = next(
         (driver for driver in device.properties["driver"] if driver["name"] == "gpio"), None
@@ -155,7 +160,8 @@ def uncovered(family: str, has_pattern: bool, pins: tuple[ChipPin, ...]) -> str:
         return NO_RECIPE
     unknown = next((pin for pin in pins if pin.kind == "unknown"), None)
     return (
-        f"has a pin {unknown.number} '{unknown.name}' that no recipe covers; Pick a part without it."
+        f"has a pin {unknown.number} '{unknown.name}' that no recipe covers; Pick a part"
+        " without it."
         if unknown
         else ""
     )

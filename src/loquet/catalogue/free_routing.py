@@ -1,4 +1,6 @@
-"""Chips whose blocks can be routed to any pin: the functions that the data set leaves unsaid are spelt out from its block lists."""
+"""Chips whose blocks can be routed to any pin: the functions that the data set leaves unsaid are
+spelt out from its block lists.
+"""
 
 from typing import Any
 
@@ -14,7 +16,9 @@ SIGNALS = {
 
 
 def nrf_functions(device: Any, gpio: dict[str, Any]) -> dict[str, tuple[AlternateFunction, ...]]:
-    """Functions by port: converter inputs where the data set has them, serial blocks and pulse outputs on every pin, the debug pins."""
+    """Functions by port: converter inputs where the data set has them, serial blocks and pulse
+    outputs on every pin, the debug pins.
+    """
     routed = [
         AlternateFunction(peripheral=f"{driver['name']}{instance}", signal=signal, route=FREE)
         for driver in device.properties["driver"]

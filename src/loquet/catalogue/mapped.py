@@ -1,4 +1,6 @@
-"""Chips whose functions the open data set has and whose package maps are ours, and ready modules that carry a chip."""
+"""Chips whose functions the open data set has and whose package maps are ours, and ready modules
+that carry a chip.
+"""
 
 from functools import cache
 from pathlib import Path
@@ -75,7 +77,9 @@ def devices_in(path: Path) -> dict[str, Any]:
 
 @cache
 def find_mapped(name: str) -> Chip | None:
-    """The chip or module of that name where it is one of these; raises PartError where the data set lacks the part."""
+    """The chip or module of that name where it is one of these; raises PartError where the data set
+    lacks the part.
+    """
     if name in modules():
         return module_of(modules()[name])
     row = row_for(name)
@@ -165,7 +169,9 @@ def kind_of(name: str, reset: bool, able: bool) -> PinKind:
 
 @cache
 def functions_by_port(name: str) -> dict[str, Functions]:
-    """What every port pin of a chip can do; raises PartError where the data set has no such part."""
+    """What every port pin of a chip can do; raises PartError where the data set has no such
+    part.
+    """
     row = row_for(name)
     device = devices(row).get(name) if row else None
     if row is None or device is None:

@@ -1,4 +1,5 @@
-"""Starting points for a brief, our own: nothing but an outline, a remote, a one-hand pod, a two-hand handset, a key pad, a small console.
+"""Starting points for a brief, our own: nothing but an outline, a remote, a one-hand pod, a
+two-hand handset, a key pad, a small console.
 
 Each of them can be made up to a board as it stands, and all of it can be changed.
 """

@@ -1,4 +1,6 @@
-"""The words of the AVR, RP and SAM files of the open data set, put into those of the others: one vocabulary for every planner."""
+"""The words of the AVR, RP and SAM files of the open data set, put into those of the others: one
+vocabulary for every planner.
+"""
 
 import re
 from typing import Any
@@ -63,7 +65,9 @@ def port_of(platform: str, pin: dict[str, Any]) -> str:
 
 
 def avr(pin: dict[str, Any]) -> Functions:
-    """Converter inputs, buses, compare outputs; a change of any pin in a change group wakes the chip."""
+    """Converter inputs, buses, compare outputs; a change of any pin in a change group wakes the
+    chip.
+    """
     found = []
     for s in pin.get("signal", []):
         driver, name, number = s["driver"], s["name"], s.get("instance", "")
@@ -100,7 +104,9 @@ def rp(pin: dict[str, Any]) -> Functions:
 
 
 def sam(pin: dict[str, Any], two_wire: bool) -> Functions:
-    """Serial blocks by pad number in the combinations that the block allows, converter inputs, waveform outputs, interrupt lines."""
+    """Serial blocks by pad number in the combinations that the block allows, converter inputs,
+    waveform outputs, interrupt lines.
+    """
     found = []
     for s in pin.get("signal", []):
         driver, name, route = s["driver"], s["name"], f"function {s.get('function', '').upper()}"

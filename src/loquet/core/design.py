@@ -1,4 +1,6 @@
-"""The document: the brief, what a person chose, and the slices made from them, each under its name and subject."""
+"""The document: the brief, what a person chose, and the slices made from them, each under its name
+and subject.
+"""
 
 from collections.abc import Mapping
 from typing import Annotated, Any, Generic, Literal, TypeVar
@@ -42,14 +44,19 @@ class PartSeat(Frozen):
 
 
 class Confirmed(Frozen):
-    """How somebody made sure of a part's pins: read from its drawing, or measured; the drawing with page and date, or who measured when."""
+    """How somebody made sure of a part's pins: read from its drawing, or measured; the drawing with
+    page and date, or who measured when.
+    """
 
     how: Literal["drawing", "measured"]
     words: str
 
 
 class Bought(Frozen):
-    """What was really bought for a line: the maker's part as its bag says, from whom, whether it takes the place of what was asked for, how many lie there after they were tried (0 says nothing)."""
+    """What was really bought for a line: the maker's part as its bag says, from whom, whether it
+    takes the place of what was asked for, how many lie there after they were tried (0 says
+    nothing).
+    """
 
     maker_part: Annotated[str, Field(min_length=1, max_length=60)]
     supplier: Annotated[str, Field(max_length=60)] = ""
@@ -64,7 +71,16 @@ Arrangement = Annotated[int, Field(ge=1, le=MOST_ARRANGEMENTS)]
 class Choices(Frozen):
     """Everything a person decided after the brief; running a stage again never loses any of it.
 
-    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `pours` what is to be poured there beside ground, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+    `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was
+    changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what
+    lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other
+    end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of
+    pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires`
+    are what was drawn or kept on each board, `pours` what is to be poured there beside ground,
+    `arrangements` say which of several tries at placing each board takes, where it is not the
+    first. `stack` says how the device is held together, `panel` says whether boards are made
+    several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm)
+    of signals as they were placed, taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -93,7 +109,8 @@ class Choices(Frozen):
 class Design(Frozen):
     """A whole design at one moment.
 
-    Pins are kept by brain, the circuit for the whole device, and placement, routing and pour by board.
+    Pins are kept by brain, the circuit for the whole device, and placement, routing and pour by
+    board.
     """
 
     brief: Brief

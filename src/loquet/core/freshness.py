@@ -1,4 +1,6 @@
-"""What each stage reads, and which slices have gone stale: made from something else than what now stands before them."""
+"""What each stage reads, and which slices have gone stale: made from something else than what now
+stands before them.
+"""
 
 from collections.abc import Callable, Iterator
 from typing import Any
@@ -44,7 +46,9 @@ def kept_text(value: object, plain: Callable[[], Any], name: str = "") -> str:
 
 
 def kept_digest(value: Frozen | None) -> str:
-    """The digest of a value as canonical JSON, worked out once for each value; null where there is none."""
+    """The digest of a value as canonical JSON, worked out once for each value; null where there is
+    none.
+    """
     return "null" if value is None else kept_text(value, lambda: digest_of(value), "digest")
 
 
@@ -64,7 +68,9 @@ def plan_inputs(design: Design, subject: str) -> Texts:
 
 
 def circuit_inputs(design: Design, subject: str) -> Texts:
-    """The circuit reads the brief, every plan, what was changed by hand, and measured pin orders."""
+    """The circuit reads the brief, every plan, what was changed by hand, and measured pin
+    orders.
+    """
     choices = design.choices
     by_hand = [change.model_dump(mode="json") for change in choices.by_hand]
     plans = {name: kept_digest(made.value) for name, made in design.pins.items()}
@@ -85,9 +91,11 @@ def board_inputs(design: Design, subject: str) -> Texts:
         "things": kept_text(
             brief, lambda: [thing.model_dump(mode="json") for thing in brief.on(subject)], subject
         ),
-        "circuit": kept_text(circuit, lambda: digest_of(circuit.on(subject)), f"on {subject}")
-        if circuit
-        else "null",
+        "circuit": (
+            kept_text(circuit, lambda: digest_of(circuit.on(subject)), f"on {subject}")
+            if circuit
+            else "null"
+        ),
     }
 
 
@@ -138,7 +146,9 @@ def each_slice(brief: Brief) -> Iterator[tuple[SliceName, str]]:
 
 
 def stale_subjects(design: Design) -> tuple[tuple[SliceName, str], ...]:
-    """Slices that are missing, or made from something else than what now stands before them, and all that stand on those."""
+    """Slices that are missing, or made from something else than what now stands before them, and
+    all that stand on those.
+    """
     stale: list[tuple[SliceName, str]] = []
     for name, subject in each_slice(design.brief):
         made = getattr(design, name).get(subject)

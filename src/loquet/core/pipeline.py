@@ -65,7 +65,9 @@ def run_stage(
     progress: Progress = lambda _: True,
     subject: str = "",
 ) -> Design:
-    """The design with one slice made anew, for one subject or for all; raises StageRefused, RecipeNotPossible, NoRoom, PartError."""
+    """The design with one slice made anew, for one subject or for all; raises StageRefused,
+    RecipeNotPossible, NoRoom, PartError.
+    """
     library = measured_library(design, library)
     for name in BEFORE[stage]:
         if not getattr(design, name):
@@ -118,7 +120,9 @@ def plan_pins(design: Design, library: Library, progress: Progress, subject: str
 
 
 def pin_problem(design: Design, library: Library, brain: str = "") -> PinProblem:
-    """Needs of a brain (the first, unless named), its chip and seat: where it was placed last, or where it will most likely sit."""
+    """Needs of a brain (the first, unless named), its chip and seat: where it was placed last, or
+    where it will most likely sit.
+    """
     thing = brain_of(design.brief, brain)
     chip = chip_for(design.brief, library, thing.name)
     needs = tuple(
@@ -137,7 +141,9 @@ def pin_problem(design: Design, library: Library, brain: str = "") -> PinProblem
 
 
 def likely_seat(design: Design, library: Library, pattern: LandPattern, brain: Thing) -> Seat:
-    """The chip's seat for planning: a board that is still too crowded for it can have its pins planned all the same."""
+    """The chip's seat for planning: a board that is still too crowded for it can have its pins
+    planned all the same.
+    """
     try:
         return seat_of_chip(design, library, pattern, brain)
     except NoRoom:
@@ -152,7 +158,9 @@ def seat_of_chip(
     seated: tuple[tuple[LandPattern, Seat], ...] = (),
     number: int = 1,
 ) -> Seat:
-    """The seat of a brain: locked by a person, given in the brief, or the best free place beside what is `seated` already, or the next best ones."""
+    """The seat of a brain: locked by a person, given in the brief, or the best free place beside
+    what is `seated` already, or the next best ones.
+    """
     brief = design.brief
     chosen = design.choices.part_seats.get(brain.role())
     if chosen:
@@ -171,7 +179,9 @@ def seat_of_chip(
 
 
 def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...]:
-    """Courtyards of what the brief places on the far side of a board, and what lies there, where no pin may come out, in nm."""
+    """Courtyards of what the brief places on the far side of a board, and what lies there, where no
+    pin may come out, in nm.
+    """
     standing = (
         seat.rect(library.pattern(part).courtyard)
         for part, seat in placed_parts(brief, board)
@@ -311,7 +321,9 @@ def route_input(view: BoardView) -> RouteInput:
 
 
 def wires_of_nets(wires: Wires, circuit: Circuit) -> Wires:
-    """Wires by hand of nets that the circuit still has; those of a net that is gone stay a choice, and lie there again when it comes back."""
+    """Wires by hand of nets that the circuit still has; those of a net that is gone stay a choice,
+    and lie there again when it comes back.
+    """
     known = {net.name for net in circuit.nets}
     return Wires(
         tracks=tuple(t for t in wires.tracks if t.net in known),

@@ -1,4 +1,6 @@
-"""The release: review, package and proof in one, refused while a stop is open or the files differ from the design."""
+"""The release: review, package and proof in one, refused while a stop is open or the files differ
+from the design.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
@@ -58,7 +60,9 @@ def headers_of(design: Design) -> dict[str, PinPlan]:
 def scan_sheets(
     files: dict[str, bytes], sheets: tuple[Sheets, ...], design: Design, library: Library
 ) -> tuple[int, tuple[Fault, ...]]:
-    """How many keys were scanned on the netlists of all boards, and what reads wrongly; nothing where a netlist cannot be read."""
+    """How many keys were scanned on the netlists of all boards, and what reads wrongly; nothing
+    where a netlist cannot be read.
+    """
     nets: dict[tuple[str, str], str] = {}
     for sheet in sheets:
         path = f"{sheet.folder}fabrication/netlist.ipc"
@@ -85,7 +89,9 @@ def prove_device(
 def prove_sheets(
     files: dict[str, bytes], sheets: tuple[Sheets, ...], headers: Mapping[str, PinPlan]
 ) -> Proof:
-    """The proof of every board from the files' own bytes, as one; the headers are read with the first."""
+    """The proof of every board from the files' own bytes, as one; the headers are read with the
+    first.
+    """
     proofs = []
     for index, sheet in enumerate(sheets):
         own = {
@@ -120,10 +126,12 @@ def with_panel(
 
 
 def prove_package(files: dict[str, bytes], design: Design, library: Library) -> Proof:
-    """The proof of finished files against the design that lies with them; raises ValueError for an unfinished design.
+    """The proof of finished files against the design that lies with them; raises ValueError for an
+    unfinished design.
 
-    Two opinions: every file is made again from the design and compared byte for byte, with nothing missing and nothing more; and
-    the files are read back by readers that know the published formats alone, and compared by geometry.
+    Two opinions: every file is made again from the design and compared byte for byte, with nothing
+    missing and nothing more; and the files are read back by readers that know the published formats
+    alone, and compared by geometry.
     """
     if stale_slices(design):
         raise ValueError("design.json does not hold a finished design")
@@ -151,7 +159,8 @@ def package_faults(files: dict[str, bytes], wanted: dict[str, bytes]) -> list[Fa
                     "",
                     0,
                     0,
-                    f"{path} is not what the design gives: it differs {difference(files[path], wanted[path])}.",
+                    f"{path} is not what the design gives: it differs"
+                    f" {difference(files[path], wanted[path])}.",
                 )
             )
     return faults
@@ -184,7 +193,9 @@ def proof_findings(proof: Proof) -> list[Finding]:
 
 
 def legend_findings(sheets: tuple[Sheets, ...]) -> list[Finding]:
-    """What found no room on the legend, board by board; words that a person put there are to be looked at."""
+    """What found no room on the legend, board by board; words that a person put there are to be
+    looked at.
+    """
     found = []
     for sheet in sheets:
         board = sheet.view.board.name
@@ -200,7 +211,9 @@ def legend_findings(sheets: tuple[Sheets, ...]) -> list[Finding]:
                         rule="legend-room",
                         severity=severity,
                         station="release",
-                        sentence=f"There is no room on the legend of {board} for: {', '.join(texts)}.",
+                        sentence=(
+                            f"There is no room on the legend of {board} for: {', '.join(texts)}."
+                        ),
                         way_out="Move what stands there, or read it from the assembly drawing.",
                     )
                 )

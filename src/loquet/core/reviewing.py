@@ -66,7 +66,9 @@ def fresh_views(
 
 
 def review(design: Design, library: Library) -> list[Finding]:
-    """Findings of every rule that can speak; work that is not done yet is none (`stale_slices` names it)."""
+    """Findings of every rule that can speak; work that is not done yet is none (`stale_slices`
+    names it).
+    """
     stale = stale_slices(design)
     try:
         subject = subject_of(design, library)

@@ -1,4 +1,6 @@
-"""Making the demo projects in the background: every board whole, its files written and proven, one project after the other."""
+"""Making the demo projects in the background: every board whole, its files written and proven, one
+project after the other.
+"""
 
 import logging
 import threading
@@ -28,7 +30,9 @@ def begin(jobs: Jobs) -> None:
 
 
 def make_all(jobs: Jobs) -> None:
-    """Make every demo project that waits, one after the other, each when no job of a person runs."""
+    """Make every demo project that waits, one after the other, each when no job of a person
+    runs.
+    """
     began, pool = time.monotonic(), LocalPool(AFTER_ALL_ELSE)
     try:
         with jobs.factory() as session:
@@ -49,7 +53,9 @@ def make_all(jobs: Jobs) -> None:
 
 
 def waits(session: Session, project: ProjectRow) -> bool:
-    """Whether a project is a demo that nobody but the demo has changed, without files of its state."""
+    """Whether a project is a demo that nobody but the demo has changed, without files of its
+    state.
+    """
     if not project.demo or project.kept != "shelf":
         return False
     head = head_of(session, project.id)

@@ -23,7 +23,9 @@ def seed() -> None:
 
 
 def reset() -> None:
-    """Remove the demo projects with all that was done to them, and seed them again; other projects stay."""
+    """Remove the demo projects with all that was done to them, and seed them again; other projects
+    stay.
+    """
     with sessions().begin() as session:
         session.execute(delete(ProjectRow).where(ProjectRow.demo != ""))
     seed()

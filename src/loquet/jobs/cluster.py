@@ -50,7 +50,9 @@ class DaskRunning:
 
 
 def call_on_cluster(name: str, function: Callable[..., Any], arguments: tuple[object, ...]) -> Any:
-    """On a worker of the cluster: the call, telling over the shared queue and looking at the flag."""
+    """On a worker of the cluster: the call, telling over the shared queue and looking at the
+    flag.
+    """
     client = get_client()
     stop, news = Variable(f"{name}-stop", client=client), Queue(f"{name}-news", client=client)
 

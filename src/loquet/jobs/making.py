@@ -1,4 +1,6 @@
-"""What a worker process does: stages and releases, from a design as text to an answer as plain values."""
+"""What a worker process does: stages and releases, from a design as text to an answer as plain
+values.
+"""
 
 import json
 from collections.abc import Callable
@@ -32,13 +34,17 @@ PICTURE_EVERY_S = 0.6
 
 @dataclass(frozen=True)
 class Refusal:
-    """A stage that cannot give an answer, as a sentence; errors with data do not cross processes well."""
+    """A stage that cannot give an answer, as a sentence; errors with data do not cross processes
+    well.
+    """
 
     sentence: str
 
 
 def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> str | Refusal:
-    """One slice of a design made anew for a subject, as JSON; the same design gives the same text on any machine."""
+    """One slice of a design made anew for a subject, as JSON; the same design gives the same text
+    on any machine.
+    """
     design = Design.model_validate_json(design_text)
 
     made_from = inputs_digest(design, name, subject)
@@ -59,7 +65,9 @@ def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> s
 def picturing(
     tell: Tell, board: str = "", clean: Callable[[Routing], str] = lambda _: ""
 ) -> Progress:
-    """Tells of routing as it goes, now and then with a picture of it, and with the text of what is `clean` and complete; in words alone where no board is named."""
+    """Tells of routing as it goes, now and then with a picture of it, and with the text of what is
+    `clean` and complete; in words alone where no board is named.
+    """
     last = 0.0
 
     def told(seen: RouteProgress) -> bool:
@@ -105,8 +113,10 @@ def make_try(tell: Tell, design_text: str, board: str, number: int) -> dict[str,
     ]
     return {
         "figures": figures.model_dump(),
-        "picture": json.loads(picture_of(board, slice_of(made.routing, board)))
-        | {"parts": [(far, *(round(v / 1e6, 2) for v in rect)) for far, *rect in bodies]},
+        "picture": (
+            json.loads(picture_of(board, slice_of(made.routing, board)))
+            | {"parts": [(far, *(round(v / 1e6, 2) for v in rect)) for far, *rect in bodies]}
+        ),
         "slices": {
             name: getattr(made, name)[board].model_dump_json()
             for name in ("placement", "routing", "pour")
@@ -130,7 +140,9 @@ def make_nets(tell: Tell, design_text: str, board: str, nets: list[str]) -> str 
 def make_way(
     tell: Tell, design_text: str, drawing_text: str
 ) -> tuple[str, tuple[str, ...]] | Refusal:
-    """The routing of a board after drawing where others lie, as JSON, and the nets that were led about it."""
+    """The routing of a board after drawing where others lie, as JSON, and the nets that were led
+    about it.
+    """
     design = Design.model_validate_json(design_text)
     drawing = DrawTracks.model_validate_json(drawing_text)
     try:
@@ -142,7 +154,9 @@ def make_way(
 
 
 def make_package(tell: Tell, design_text: str) -> tuple[dict[str, bytes], dict[str, Any]] | Refusal:
-    """The proven files of a design with the figures of the proof, or the first stop that keeps them back."""
+    """The proven files of a design with the figures of the proof, or the first stop that keeps them
+    back.
+    """
     result = release(Design.model_validate_json(design_text), bundled_library())
     if not result.ready or result.proof is None:
         stops = [f.sentence for f in result.findings if f.severity == "stop"]

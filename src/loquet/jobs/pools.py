@@ -1,4 +1,6 @@
-"""Where long work runs: warm processes of this machine, which end at once when they are asked to."""
+"""Where long work runs: warm processes of this machine, which end at once when they are asked
+to.
+"""
 
 import contextlib
 import multiprocessing
@@ -19,7 +21,10 @@ CHANNEL: Any = None
 
 
 class Running(Protocol):
-    """A call on its way. The function called takes, before its arguments, how to tell of its progress."""
+    """A call on its way.
+
+    The function called takes, before its arguments, how to tell of its progress.
+    """
 
     def wait(self, seconds: float) -> bool:
         """Whether the answer came within so many seconds."""
@@ -45,7 +50,9 @@ class Pool(Protocol):
 
 
 def take_channel(channel: Any, niceness: int) -> None:
-    """In a worker process: keep the way to tell of progress, let what is more urgent go first, and load what every job needs."""
+    """In a worker process: keep the way to tell of progress, let what is more urgent go first, and
+    load what every job needs.
+    """
     global CHANNEL
     CHANNEL = channel
     os.nice(niceness)
@@ -62,7 +69,9 @@ def end_with_parent() -> None:
 
 
 def call(function: Callable[..., Any], arguments: tuple[object, ...]) -> Any:
-    """In a worker process: the call, telling over the channel; a local call is ended by ending its process."""
+    """In a worker process: the call, telling over the channel; a local call is ended by ending its
+    process.
+    """
 
     def tell(seen: Told) -> bool:
         CHANNEL.put(seen)

@@ -1,4 +1,6 @@
-"""Jobs: one of a kind a project at a time, with progress that only rises, a stop, and a truthful state after a crash."""
+"""Jobs: one of a kind a project at a time, with progress that only rises, a stop, and a truthful
+state after a crash.
+"""
 
 import logging
 import os
@@ -35,7 +37,9 @@ WAIT_S = 20.0
 
 @dataclass
 class Ticket:
-    """A running job: its stop flag, what it is doing, and how far it has come (`share`, which only rises)."""
+    """A running job: its stop flag, what it is doing, and how far it has come (`share`, which only
+    rises).
+    """
 
     project_id: int
     kind: str
@@ -64,7 +68,9 @@ class Ticket:
         self.share = max(self.share, self.floor + (self.ceiling - self.floor) * part)
 
     def say(self, doing: str, floor: float | None = None, ceiling: float = 1.0) -> None:
-        """Name the step and the part of the job that it is; raises RoutingStopped where a stop was asked for."""
+        """Name the step and the part of the job that it is; raises RoutingStopped where a stop was
+        asked for.
+        """
         if self.stop.is_set():
             raise RoutingStopped
         self.doing = doing
@@ -73,14 +79,18 @@ class Ticket:
             self.advance(0.0)
 
     def compute(self, function: Callable[..., Any], *arguments: object) -> Any:
-        """The answer of a function that runs in a process of its own; raises RoutingStopped within a tenth of a second of a stop."""
+        """The answer of a function that runs in a process of its own; raises RoutingStopped within
+        a tenth of a second of a stop.
+        """
         (answer,) = self.compute_all(function, [arguments])
         return answer
 
     def compute_all(
         self, function: Callable[..., Any], calls: Sequence[tuple[object, ...]]
     ) -> list[Any]:
-        """The answers of a function to several calls, each in a process of its own, as many at a time as there are processors, two at least; stopped as `compute` is."""
+        """The answers of a function to several calls, each in a process of its own, as many at a
+        time as there are processors, two at least; stopped as `compute` is.
+        """
         self.kept, waiting = "", list(enumerate(calls))
         answers: dict[int, Any] = {}
         running: dict[int, Running] = {}
@@ -109,7 +119,10 @@ Work = Callable[[Ticket], str]
 
 
 class Jobs:
-    """All jobs of this application. The lock is held over plain dictionary work alone, never over a statement."""
+    """All jobs of this application.
+
+    The lock is held over plain dictionary work alone, never over a statement.
+    """
 
     def __init__(self, factory: sessionmaker[Session], pool: Pool | None = None) -> None:
         self.factory = factory
@@ -134,7 +147,9 @@ class Jobs:
     def start(
         self, project_id: int, revision_id: int, kind: str, work: Work, pool: Pool | None = None
     ) -> int:
-        """Queue work; returns the job's number. The same kind for the same project is not started twice.
+        """Queue work; returns the job's number.
+
+        The same kind for the same project is not started twice.
 
         It computes in `pool`, else in that of the application.
         """
@@ -188,7 +203,10 @@ class Jobs:
             LOG.exception("job %s (%s) failed", ticket.job_id, ticket.kind)
             state, message = (
                 "failed",
-                "This went wrong inside Loquet; the design is as it was. The log file has the details.",
+                (
+                    "This went wrong inside Loquet; the design is as it was. The log file has the"
+                    " details."
+                ),
             )
         try:
             self.write(ticket.job_id, state, message)

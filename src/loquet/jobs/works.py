@@ -1,4 +1,7 @@
-"""What jobs do: make slices, and make a release. The database is asked here; the computing is done in a process of its own."""
+"""What jobs do: make slices, and make a release.
+
+The database is asked here; the computing is done in a process of its own.
+"""
 
 import json
 from collections.abc import Callable, Mapping
@@ -57,7 +60,9 @@ Stops = Callable[[Design], list[str]]
 def make_slices(
     factory: sessionmaker[Session], project_id: int, wanted: tuple[SliceName, ...], author: str
 ) -> Work:
-    """Make these slices in order, and the stale ones before them (all stale ones where none is named)."""
+    """Make these slices in order, and the stale ones before them (all stale ones where none is
+    named).
+    """
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
@@ -131,7 +136,9 @@ def route_nets(
 def draw_through(
     factory: sessionmaker[Session], project_id: int, drawing: DrawTracks, author: str
 ) -> Work:
-    """Draw where others lie: the wires and the ways that were led about them land as one version."""
+    """Draw where others lie: the wires and the ways that were led about them land as one
+    version.
+    """
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
@@ -160,7 +167,9 @@ def draw_through(
 def try_arrangements(
     factory: sessionmaker[Session], project_id: int, board: str, author: str
 ) -> Work:
-    """Several arrangements of a board side by side; the best one lands, the others are kept to look at."""
+    """Several arrangements of a board side by side; the best one lands, the others are kept to look
+    at.
+    """
     before = make_slices(factory, project_id, ("circuit",), author)
 
     def work(ticket: Ticket) -> str:
@@ -205,9 +214,12 @@ def keep(
     author: str,
     before: Slices,
 ) -> str:
-    """Commit what was made on whatever is head by now, and say it; where a later step was refused or stopped, what stands before it is kept, and of a routing its last complete state.
+    """Commit what was made on whatever is head by now, and say it; where a later step was refused
+    or stopped, what stands before it is kept, and of a routing its last complete state.
 
-    What a person changed while the job ran stays: of a slice that is not the one of `before` any more the job's is left out, and all that was made of it. Raises StageRefused where nothing is left.
+    What a person changed while the job ran stays: of a slice that is not the one of `before` any
+    more the job's is left out, and all that was made of it. Raises StageRefused where nothing is
+    left.
     """
     with factory.begin() as session:
         head = head_of(session, project_id, lock=True)
@@ -224,7 +236,9 @@ def keep(
 
 
 def landing(made: list[Step], before: Slices, now: Slices) -> list[Step]:
-    """What of a job's slices may land: those before the first that somebody changed while it ran."""
+    """What of a job's slices may land: those before the first that somebody changed while it
+    ran.
+    """
     found: list[Step] = []
     for name, subject in made:
         if slice_in(before, name, subject) != slice_in(now, name, subject):
@@ -256,7 +270,9 @@ def so_far(made: list[Step], refused: StageRefused) -> str:
 
 
 def finish(factory: sessionmaker[Session], project_id: int, author: str, stops: Stops) -> Work:
-    """A brief as far as it goes: everything made, then the files written and proven; says where it stopped and why."""
+    """A brief as far as it goes: everything made, then the files written and proven; says where it
+    stopped and why.
+    """
     slices = make_slices(factory, project_id, (), author)
     package = make_release(factory, project_id)
 
@@ -314,7 +330,9 @@ def make_release(factory: sessionmaker[Session], project_id: int) -> Work:
 
 
 def look_for_aims(factory: sessionmaker[Session], project_id: int, library: Library) -> Work:
-    """What the pins would gain from being solved for the placed board, kept by what it depends on; the design is left as it is."""
+    """What the pins would gain from being solved for the placed board, kept by what it depends on;
+    the design is left as it is.
+    """
 
     def work(ticket: Ticket) -> str:
         with factory() as session:
@@ -329,13 +347,18 @@ def look_for_aims(factory: sessionmaker[Session], project_id: int, library: Libr
         if after >= before:
             return f"The pins suit the board as it lies: {before:.0f} mm, and no plan is shorter."
         moved = sum(len(aim["moved"]) for aim in answer)
-        return f"Solved for the board the ways would be {after:.0f} mm instead of {before:.0f} mm; {moved} pins would change."
+        return (
+            f"Solved for the board the ways would be {after:.0f} mm instead of {before:.0f} mm;"
+            f" {moved} pins would change."
+        )
 
     return work
 
 
 def look_for_ways(factory: sessionmaker[Session], project_id: int, library: Library) -> Work:
-    """Ways out for every brain whose pins run out, kept by what they depend on; the design is left as it is."""
+    """Ways out for every brain whose pins run out, kept by what they depend on; the design is left
+    as it is.
+    """
 
     def work(ticket: Ticket) -> str:
         with factory() as session:

@@ -9,9 +9,9 @@ HELP = """Loquet: from a brief to a proven board package.
 
   ./loquet demo [--port N] [--host H]   set up what is missing, start with demo data
   ./loquet start [--port N] [--host H] [--scheduler ADDRESS]
-                                        the same without adding demo data; long work goes to a dask.distributed cluster
-                                        where its scheduler's address is given
-  ./loquet backup FILE                  everything that is stored, in one file, while Loquet runs or not
+                                        the same without adding demo data; long work goes to a
+                                        dask.distributed cluster where its scheduler is named
+  ./loquet backup FILE                  everything that is stored, in one file
   ./loquet restore FILE                 put a backup in place of everything that is stored
   ./loquet reset-demo                   give the demo projects back as they were
   ./loquet compile BRIEF --out DIR [--json]
@@ -20,14 +20,14 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet power BRIEF [--json]         sources, rails, loads, and the ways between them
   ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
   ./loquet kit BRIEF [--json]           everything that the devices need and that is on no board
-  ./loquet stack BRIEF [--json]         walls, gaps, screws, openings and the order of putting together
-  ./loquet quote BRIEF [--json]         what the devices cost at the door with three simulated houses, for 5 to 1,000
-  ./loquet build BRIEF [--json]         soldering steps, and what a meter should show before and after power
+  ./loquet stack BRIEF [--json]         walls, gaps, screws, openings, how to put it together
+  ./loquet quote BRIEF [--json]         what the devices cost at the door, for 5 to 1,000
+  ./loquet build BRIEF [--json]         soldering steps, and what a meter should show
   ./loquet unit BRIEF [--port N] [--fault N]
-                                        a simulated bench unit on a socket, for trying the line protocol
+                                        a simulated bench unit on a socket
   ./loquet log PROJECT.zip [--json]     revisions, cards and hours of a saved project
   ./loquet pins BRIEF [--out DIR] [--json]
-                                        plan the pins: schemes, assignment, ways out, files for the firmware
+                                        plan the pins; files for the firmware
   ./loquet schema                       print the JSON Schema of a brief
   ./loquet test [pytest arguments]      every check and test
   ./loquet bench [board|pins|kills|pages|faults] [N]

@@ -1,4 +1,6 @@
-"""`./loquet backup FILE` and `./loquet restore FILE`, beside a running Loquet or with the database started for the while."""
+"""`./loquet backup FILE` and `./loquet restore FILE`, beside a running Loquet or with the database
+started for the while.
+"""
 
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -12,7 +14,9 @@ from loquet.launcher.steps import RUN_PACKAGES, SetupFailed, ensure_packages, sa
 
 @contextmanager
 def reachable_database() -> Iterator[str]:
-    """The address of the database: of the Loquet that runs from this folder, else of one started here."""
+    """The address of the database: of the Loquet that runs from this folder, else of one started
+    here.
+    """
     ensure_packages(RUN_PACKAGES)
     server = MariaDb(state() / "database")
     port = server.folder / "port"
@@ -69,7 +73,8 @@ def backup(rest: list[str]) -> int:
             f"{path} cannot be written ({problem.strerror}). Give another place."
         ) from None
     say(
-        f"{path}: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions, {sum(counts.values())} rows in all"
+        f"{path}: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions,"
+        f" {sum(counts.values())} rows in all"
     )
     return 0
 
@@ -86,6 +91,7 @@ def restore(rest: list[str]) -> int:
     except BadBackup as problem:
         raise SetupFailed(str(problem)) from None
     say(
-        f"restored: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions, {sum(counts.values())} rows in all"
+        f"restored: {counts.get('projects', 0)} projects, {counts.get('versions', 0)} versions,"
+        f" {sum(counts.values())} rows in all"
     )
     return 0

@@ -1,4 +1,6 @@
-"""`./loquet demo` and `./loquet start`: everything up, the address printed, and all of it gone again at the end."""
+"""`./loquet demo` and `./loquet start`: everything up, the address printed, and all of it gone
+again at the end.
+"""
 
 import fcntl
 import os
@@ -46,7 +48,8 @@ def only_one(port: int) -> Iterator[None]:
             lock.seek(0)
             where = lock.read().strip() or "another terminal"
             raise SetupFailed(
-                f"Loquet is already running from this folder ({where}). Use that one, or stop it first with Ctrl-C."
+                f"Loquet is already running from this folder ({where}). Use that one, or stop it"
+                " first with Ctrl-C."
             ) from None
         lock.truncate(0)
         lock.write(f"http://127.0.0.1:{port}/")
@@ -62,11 +65,13 @@ def check_port(host: str, port: int) -> None:
             probe.bind((host, port))
         except socket.gaierror:
             raise SetupFailed(
-                f"'{host}' is no address of this machine. Leave --host out, or give one of its own addresses."
+                f"'{host}' is no address of this machine. Leave --host out, or give one of its own"
+                " addresses."
             ) from None
         except OSError:
             raise SetupFailed(
-                f"Port {port} is in use. Stop what uses it, or choose another one: ./loquet demo --port {port + 1}"
+                f"Port {port} is in use. Stop what uses it, or choose another one: ./loquet demo"
+                f" --port {port + 1}"
             ) from None
 
 
@@ -116,7 +121,8 @@ def start(wanted: Wanted) -> int:
 
             if token:
                 say(
-                    f"WARNING: {wanted.host} can be reached from other machines, unencrypted; whoever has the token below may read and change everything"
+                    f"WARNING: {wanted.host} can be reached from other machines, unencrypted;"
+                    " whoever has the token below may read and change everything"
                 )
             serving = Serving(wanted.host, wanted.port, token, wanted.scheduler)
             code = serve(serving, begin if wanted.demo else None)

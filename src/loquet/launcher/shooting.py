@@ -1,4 +1,6 @@
-"""`./loquet shots`: the pictures of docs/screenshots, taken from demo data in a database of their own."""
+"""`./loquet shots`: the pictures of docs/screenshots, taken from demo data in a database of their
+own.
+"""
 
 import os
 import shutil
@@ -35,7 +37,8 @@ SHOTS = ROOT / "docs" / "screenshots"
 SHELL = b"""<svg xmlns="http://www.w3.org/2000/svg" width="72mm" height="44mm" viewBox="0 0 72 44">
 <path d="M6 0H50A22 22 0 0 1 50 44H40A8 8 0 0 0 24 44H6A6 6 0 0 1 0 38V6A6 6 0 0 1 6 0Z"/>
 <circle cx="6" cy="6" r="1.2"/><circle cx="6" cy="38" r="1.2"/>
-<rect x="28" y="18" width="12" height="6" rx="1"/><rect x="50" y="8" width="8" height="2" rx="1"/></svg>"""
+<rect x="28" y="18" width="12" height="6" rx="1"/>
+<rect x="50" y="8" width="8" height="2" rx="1"/></svg>"""
 
 
 @contextmanager
@@ -221,7 +224,10 @@ def build(driver: Chrome, address: str) -> None:
 def log(driver: Chrome, address: str) -> None:
     """A fault noted, and the next revision begun."""
     driver.get(f"{address}/project/1/log")
-    fields = {"What went wrong": "Joint of the red button has no contact", "Patch": "soldered again, flux first"}  # fmt: skip
+    fields = {
+        "What went wrong": "Joint of the red button has no contact",
+        "Patch": "soldered again, flux first",
+    }
     for label, words in fields.items():
         find(driver, f"[aria-label='{label}']").send_keys(words)
     press(driver, "[data-testid='note-fault']")

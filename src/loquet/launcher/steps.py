@@ -1,4 +1,6 @@
-"""Steps of the set-up: each looks whether it is needed, says what it does, and is stamped by the digest of its inputs."""
+"""Steps of the set-up: each looks whether it is needed, says what it does, and is stamped by the
+digest of its inputs.
+"""
 
 import hashlib
 import os
@@ -48,7 +50,8 @@ def run(command: list[str], cwd: Path = ROOT, log: str = "setup.log") -> None:
     if code:
         tail = "\n".join(path.read_text("utf-8", "replace").splitlines()[-15:])
         raise SetupFailed(
-            f"'{' '.join(command[:3])}' failed ({code}). The log is {path.relative_to(ROOT) if path.is_relative_to(ROOT) else path}:\n{tail}"
+            f"'{' '.join(command[:3])}' failed ({code}). The log is"
+            f" {path.relative_to(ROOT) if path.is_relative_to(ROOT) else path}:\n{tail}"
         )
 
 
@@ -87,7 +90,8 @@ def ensure_packages(wanted: dict[str, str]) -> None:
     install = f"apt-get install -y --no-install-recommends {' '.join(missing)}"
     if os.geteuid() != 0:
         raise SetupFailed(
-            f"These system packages are missing: {', '.join(missing)}. Run once: sudo apt-get update && sudo {install}"
+            f"These system packages are missing: {', '.join(missing)}. Run once: sudo apt-get"
+            f" update && sudo {install}"
         )
     say(f"installing system packages {', '.join(missing)} (half a minute to several)")
     os.environ["DEBIAN_FRONTEND"] = "noninteractive"

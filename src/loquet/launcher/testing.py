@@ -23,7 +23,9 @@ TESTS = [
     [*COMPUTING, *SHARED, "auto", "--maxprocesses", "4"],
     ["tests", *(f"--ignore={folder}" for folder in COMPUTING), *SHARED, "2"],
 ]
-"""Tests that only compute share all processors; the others, which ask for answers in time, are two at once. A file stays with one process."""
+"""Tests that only compute share all processors; the others, which ask for answers in time, are two
+at once. A file stays with one process.
+"""
 
 
 def checks() -> list[tuple[str, list[str], object]]:
@@ -53,7 +55,8 @@ def test(arguments: list[str]) -> int:
                 command, cwd=str(folder), stdin=subprocess.DEVNULL, capture_output=True, text=True
             )
             say(
-                f"{name}: {'clean' if done.returncode == 0 else 'FAILED'} ({time.monotonic() - began:.0f} s)"
+                f"{name}: {'clean' if done.returncode == 0 else 'FAILED'}"
+                f" ({time.monotonic() - began:.0f} s)"
             )
             if done.returncode:
                 print(done.stdout[-8000:] + done.stderr[-4000:], flush=True)

@@ -10,7 +10,9 @@ from loquet.standins.bench_unit import BenchUnit
 
 
 def unit_server(path: Path, port: int, fault: int) -> tuple[BenchServer, str]:
-    """The server of a simulated unit, and the words of the fault that is set in it by its number from 1 (0: a good unit). Raises Unusable."""
+    """The server of a simulated unit, and the words of the fault that is set in it by its number
+    from 1 (0: a good unit). Raises Unusable.
+    """
     _, _, views, desk = placed_at(path)
     faults = [GOOD, *possible_faults(desk, views)]
     if not 0 <= fault < len(faults):

@@ -1,4 +1,6 @@
-"""`loquet build`: a brief file to the steps of building it and the tables of its first power, without a database."""
+"""`loquet build`: a brief file to the steps of building it and the tables of its first power,
+without a database.
+"""
 
 from pathlib import Path
 
@@ -20,7 +22,10 @@ from loquet.reports.plans import Report, brief_at
 
 
 def placed_at(path: Path) -> tuple[Design, Library, tuple[BoardView, ...], Desk]:
-    """The design of a brief file with its boards placed, and what lies on the bench. Raises Unusable."""
+    """The design of a brief file with its boards placed, and what lies on the bench.
+
+    Raises Unusable.
+    """
     library, brief = bundled_library(), brief_at(path)
     try:
         design = bring_up_to_date(Design(brief=brief), library, "placement")
@@ -31,7 +36,10 @@ def placed_at(path: Path) -> tuple[Design, Library, tuple[BoardView, ...], Desk]
 
 
 def report_build(path: Path) -> tuple[int, Report]:
-    """Steps of every board and the tables of the first power. Raises Unusable where a board cannot be placed."""
+    """Steps of every board and the tables of the first power.
+
+    Raises Unusable where a board cannot be placed.
+    """
     design, library, views, desk = placed_at(path)
     power = first_power(desk, possible_faults(desk, views))
     thick = design.choices.thickness_um / 1000

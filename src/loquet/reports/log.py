@@ -8,7 +8,10 @@ from loquet.store.project_file import MOST_BYTES, BadProject, checked_rows
 
 
 def report_log(path: Path) -> tuple[int, Report]:
-    """Revisions, cards and hours: 0, or 2 where a fault is open. Raises Unusable for what is no project file."""
+    """Revisions, cards and hours: 0, or 2 where a fault is open.
+
+    Raises Unusable for what is no project file.
+    """
     try:
         name, rows = checked_rows(read_limited(path, MOST_BYTES))
     except BadProject as error:
@@ -61,7 +64,8 @@ def say_log(report: Report) -> str:
         for card in report["cards"]
     ]
     lines += [
-        f"spent  {row['revision']}  {row['words']}: {row['minutes'] / 60:.1f} h, {row['cents'] / 100:.2f} €"
+        f"spent  {row['revision']}  {row['words']}: {row['minutes'] / 60:.1f} h,"
+        f" {row['cents'] / 100:.2f} €"
         for row in report["hours"]
     ]
     return "\n".join(lines)

@@ -1,4 +1,6 @@
-"""`loquet power` and `loquet circuit`: a brief file to its power plan or its circuit, without a database."""
+"""`loquet power` and `loquet circuit`: a brief file to its power plan or its circuit, without a
+database.
+"""
 
 from pathlib import Path
 from typing import Any
@@ -47,7 +49,10 @@ def report_power(path: Path) -> tuple[int, Report]:
 
 
 def report_circuit(path: Path) -> tuple[int, Report]:
-    """The circuit of a brief with its pins planned: 0, or 2 where a stop stands against it. Raises Unusable where there is no circuit."""
+    """The circuit of a brief with its pins planned: 0, or 2 where a stop stands against it.
+
+    Raises Unusable where there is no circuit.
+    """
     library, brief = bundled_library(), brief_at(path)
     try:
         design = run_stage(run_stage(Design(brief=brief), "pins", library), "circuit", library)

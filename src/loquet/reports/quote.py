@@ -17,7 +17,9 @@ from loquet.standins.file_inspection import Inspection, inspect
 
 
 def report_quote(path: Path) -> tuple[int, Report]:
-    """The cost at the door with every house for the brief's quantity, and the curve: 0, or 2 where nothing can be ordered yet. Raises Unusable."""
+    """The cost at the door with every house for the brief's quantity, and the curve: 0, or 2 where
+    nothing can be ordered yet. Raises Unusable.
+    """
     library, brief = bundled_library(), brief_at(path)
     try:
         design = bring_up_to_date(Design(brief=brief), library)
@@ -51,7 +53,8 @@ def say_quote(report: Report) -> str:
     lines = [f"stop  {words}" for words in report["stops"]]
     for house in report["houses"]:
         lines.append(
-            f"{house['house']} (simulated): {house['quantity']} devices {house['total_cents'] / 100:.2f} €, each {house['each_cents'] / 100:.2f} €"
+            f"{house['house']} (simulated): {house['quantity']} devices"
+            f" {house['total_cents'] / 100:.2f} €, each {house['each_cents'] / 100:.2f} €"
         )
         lines += [f"  {what}: {cents / 100:.2f} €" for what, cents in house["lines"]]
         lines += [f"  complaint: {words}" for words in house["complaints"]]

@@ -14,7 +14,10 @@ from loquet.reports.plans import Report, brief_at, findings_at, said
 
 
 def report_stack(path: Path) -> tuple[int, Report]:
-    """The stack of every board of a brief: 0, or 2 where a stop stands against it. Raises Unusable where a board cannot be placed."""
+    """The stack of every board of a brief: 0, or 2 where a stop stands against it.
+
+    Raises Unusable where a board cannot be placed.
+    """
     library, brief = bundled_library(), brief_at(path)
     try:
         design = bring_up_to_date(Design(brief=brief), library, "placement")
@@ -43,7 +46,8 @@ def say_stack(report: Report) -> str:
         lines += [f"  {w.title}: {w.shown}" for w in board.workings]
         lines += [f"  {gap.mm:.2f} mm {gap.way}: {gap.one}, {gap.other}" for gap in board.tightest]
         lines += [
-            f"  screw {s.thread} x {s.length_mm or '?'} mm, {s.head} head, at {s.thing}; post {s.post_mm:.1f} mm"
+            f"  screw {s.thread} x {s.length_mm or '?'} mm, {s.head} head, at {s.thing}; post"
+            f" {s.post_mm:.1f} mm"
             for s in board.screws
         ]
         lines += [

@@ -1,4 +1,6 @@
-"""The simulated bench unit on a socket of this machine, for those who write the firmware of a real one, or try Loquet without any."""
+"""The simulated bench unit on a socket of this machine, for those who write the firmware of a real
+one, or try Loquet without any.
+"""
 
 import socketserver
 

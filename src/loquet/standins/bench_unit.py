@@ -1,4 +1,6 @@
-"""A simulated device under test: it has one fault that can be set, and answers the line protocol of a bench unit as a real one would, meter spread included."""
+"""A simulated device under test: it has one fault that can be set, and answers the line protocol of
+a bench unit as a real one would, meter spread included.
+"""
 
 import random
 from collections.abc import Callable
@@ -95,7 +97,13 @@ class BenchUnit:
         rows = [(FULL // 2 + shift, FULL // 2, 1)] * 40
         for step in range(240):
             angle = 4 * pi * step / 240
-            rows.append((round(FULL / 2 + shift + reach * cos(angle)), round(FULL / 2 + reach * sin(angle)), 0))  # fmt: skip
+            rows.append(
+                (
+                    round(FULL / 2 + shift + reach * cos(angle)),
+                    round(FULL / 2 + reach * sin(angle)),
+                    0,
+                )
+            )
         spread = [
             f"{clip(x + self.random.gauss(0, 4))},{clip(y + self.random.gauss(0, 4))},{rest}"
             for x, y, rest in rows

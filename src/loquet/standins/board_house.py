@@ -18,8 +18,10 @@ PART_STATES = ("received", "packed", "on the road", "delivered")
 class Quote:
     """A price in cents with its lines, and the simulated calendar.
 
-    `next_break` is the next quantity at which boards cost less each, with the share of the full price; `cheaper` a larger quantity that
-    costs less in all, with its price. `area_mm2` and `inner_mm2` are of all plates that are made, as the house measured them, `plates` says how many, `boards` how many kinds of board a set has.
+    `next_break` is the next quantity at which boards cost less each, with the share of the full
+    price; `cheaper` a larger quantity that costs less in all, with its price. `area_mm2` and
+    `inner_mm2` are of all plates that are made, as the house measured them, `plates` says how many,
+    `boards` how many kinds of board a set has.
     """
 
     house: str
@@ -65,7 +67,8 @@ def quote(
         complaints.append(f"Copper of {copper_um} µm is not offered.")
     elif copper_um > USUAL_COPPER_UM and 0 < seen.narrowest_mm * 1000 < house.heavy_least_um:
         complaints.append(
-            f"Tracks of {seen.narrowest_mm:.2f} mm are too narrow in copper of {copper_um} µm; the limit is {house.heavy_least_um / 1000:.2f} mm."
+            f"Tracks of {seen.narrowest_mm:.2f} mm are too narrow in copper of {copper_um} µm; the"
+            f" limit is {house.heavy_least_um / 1000:.2f} mm."
         )
     way = next((s for s in house.shipping if s.name == shipping), None)
     if way is None:
@@ -126,7 +129,9 @@ def boards_cents(house: House, seen: Inspection, quantity: int) -> int:
 
 
 def area_mm2(seen: Inspection, quantity: int) -> float:
-    """The area of all plates that are made for so many sets: whole panels, even where not every board on them is wanted."""
+    """The area of all plates that are made for so many sets: whole panels, even where not every
+    board on them is wanted.
+    """
     return sum(plate.area_mm2 * plate.needed(quantity) for plate in seen.plates)
 
 
@@ -162,7 +167,9 @@ def order_state(
     answer: str | None = None,
     waited: int = 0,
 ) -> tuple[str, str]:
-    """State and a sentence for an order after so many simulated days; a house that asks back waits until it is answered, and the days that went by come on top, as does a parcel that is held."""
+    """State and a sentence for an order after so many simulated days; a house that asks back waits
+    until it is answered, and the days that went by come on top, as does a parcel that is held.
+    """
     today = placed_on + timedelta(days=day)
     if house.asks and answer is None and day >= 1:
         return WAITING, f"{house.name} asks: {house.asks}"
@@ -186,9 +193,10 @@ def parts_state(quoted: dict[str, Any], placed_on: date, day: int) -> tuple[str,
     """State and a sentence for an order of parts after so many simulated days."""
     today, arrives = placed_on + timedelta(days=day), date.fromisoformat(quoted["arrives_on"])
     if today >= arrives:
-        return PART_STATES[
-            3
-        ], f"Delivered on {arrives}. Try the risky ones before they are soldered."
+        return (
+            PART_STATES[3],
+            f"Delivered on {arrives}. Try the risky ones before they are soldered.",
+        )
     if day >= 2:
         return PART_STATES[2], f"On the road; expected on {arrives}."
     return PART_STATES[min(day, 1)], f"Expected on {arrives}."

@@ -1,4 +1,6 @@
-"""What a simulated board house reads in the files it is sent, knowing nothing of the design, and what it complains of."""
+"""What a simulated board house reads in the files it is sent, knowing nothing of the design, and
+what it complains of.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -26,7 +28,9 @@ LEAST_ASPECT, LEAST_AREA_RATIO = 1.5, 0.66
 
 @dataclass(frozen=True)
 class Plate:
-    """What is made in one piece: its size in mm, copper layers, how many copies of the board are on it, and how they are parted (empty for a single board)."""
+    """What is made in one piece: its size in mm, copper layers, how many copies of the board are on
+    it, and how they are parted (empty for a single board).
+    """
 
     width_mm: float
     height_mm: float
@@ -46,7 +50,10 @@ class Plate:
 
 @dataclass(frozen=True)
 class Inspection:
-    """What the house finds in the files: every plate of a device, narrowest stroke and smallest hole in mm, the number of holes, complaints about the boards, complaints about a stencil cut from them."""
+    """What the house finds in the files: every plate of a device, narrowest stroke and smallest
+    hole in mm, the number of holes, complaints about the boards, complaints about a stencil cut
+    from them.
+    """
 
     plates: tuple[Plate, ...]
     narrowest_mm: float
@@ -68,7 +75,9 @@ class Seen:
 
 
 def inspect(files: dict[str, bytes], house: House) -> Inspection:
-    """Read the files as they came; each folder with a `fabrication` in it is a board, made on a panel where it has one."""
+    """Read the files as they came; each folder with a `fabrication` in it is a board, made on a
+    panel where it has one.
+    """
     folders = sorted(
         {path.rpartition("fabrication/")[0] for path in files if "fabrication/" in path}
     )
@@ -130,7 +139,9 @@ def copies_in(files: dict[str, bytes], before: str) -> int:
 
 
 def stencil_limits(house: House, layers: Iterable[ReadLayer]) -> tuple[str, ...]:
-    """What keeps paste in the stencil of this house: an opening too narrow for its sheet (aspect ratio under 1.5), or with too much wall for its area (area ratio under 0.66), by IPC-7525."""
+    """What keeps paste in the stencil of this house: an opening too narrow for its sheet (aspect
+    ratio under 1.5), or with too much wall for its area (area ratio under 0.66), by IPC-7525.
+    """
     thick = house.stencil_um * UM
     shapes = [item.shape for layer in layers for item in layer.objects]
     sizes = [sides_of(shape) for shape in shapes]
@@ -141,11 +152,13 @@ def stencil_limits(house: House, layers: Iterable[ReadLayer]) -> tuple[str, ...]
     found = []
     if aspect < LEAST_ASPECT:
         found.append(
-            f"An opening of the stencil is {min(n for n, _ in sizes) / MM:.2f} mm narrow; a sheet of {house.stencil_um / 1000:.2f} mm asks {LEAST_ASPECT * thick / MM:.2f} mm."
+            f"An opening of the stencil is {min(n for n, _ in sizes) / MM:.2f} mm narrow; a sheet"
+            f" of {house.stencil_um / 1000:.2f} mm asks {LEAST_ASPECT * thick / MM:.2f} mm."
         )
     if area < LEAST_AREA_RATIO:
         found.append(
-            f"An opening of the stencil has an area ratio of {area:.2f} in a sheet of {house.stencil_um / 1000:.2f} mm; {LEAST_AREA_RATIO} is the least."
+            f"An opening of the stencil has an area ratio of {area:.2f} in a sheet of"
+            f" {house.stencil_um / 1000:.2f} mm; {LEAST_AREA_RATIO} is the least."
         )
     return tuple(found)
 
@@ -194,10 +207,12 @@ def limits(house: House, width: int, height: int, narrowest: int, smallest: int)
         found.append(f"A board of {size[1]:.2f} x {size[0]:.2f} mm cannot be made here.")
     if narrowest and narrowest < house.track_um * 1000:
         found.append(
-            f"Tracks of {narrowest / 1e6:.2f} mm are too narrow; the limit is {house.track_um / 1000:.2f} mm."
+            f"Tracks of {narrowest / 1e6:.2f} mm are too narrow; the limit is"
+            f" {house.track_um / 1000:.2f} mm."
         )
     if smallest and smallest < house.hole_um * 1000:
         found.append(
-            f"Holes of {smallest / 1e6:.2f} mm are too small; the limit is {house.hole_um / 1000:.2f} mm."
+            f"Holes of {smallest / 1e6:.2f} mm are too small; the limit is"
+            f" {house.hole_um / 1000:.2f} mm."
         )
     return found

@@ -1,4 +1,6 @@
-"""Two small simulated suppliers of parts: prices by quantity, stock, least quantities and days, made up from the parts' own figures. Nothing here is real."""
+"""Two small simulated suppliers of parts: prices by quantity, stock, least quantities and days,
+made up from the parts' own figures. Nothing here is real.
+"""
 
 import hashlib
 from dataclasses import dataclass
@@ -39,7 +41,9 @@ def stock_of(chip: ListedChip) -> Stock:
 
 @dataclass(frozen=True)
 class Offer:
-    """What a supplier asks for a part: pieces there, days until they are here, the least that it sells, cents each from a quantity on, and the days until more comes in."""
+    """What a supplier asks for a part: pieces there, days until they are here, the least that it
+    sells, cents each from a quantity on, and the days until more comes in.
+    """
 
     supplier: str
     pieces: int
@@ -69,7 +73,10 @@ USUAL_DAYS = {SUPPLIER: 3, OTHER: 6}
 
 
 def offers_of(part: str, price_cents: float) -> tuple[Offer, ...]:
-    """Both offers for a part; the same for the same part. One part of the catalogue has run out at both."""
+    """Both offers for a part; the same for the same part.
+
+    One part of the catalogue has run out at both.
+    """
     return tuple(offer(name, part, price_cents) for name in (SUPPLIER, OTHER))
 
 

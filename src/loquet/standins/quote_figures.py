@@ -1,4 +1,6 @@
-"""The figures of a simulated quote, each with its formula; prices are the house's own, invented for the scenario."""
+"""The figures of a simulated quote, each with its formula; prices are the house's own, invented for
+the scenario.
+"""
 
 from collections.abc import Mapping, Sequence
 from typing import Any
@@ -27,16 +29,20 @@ def money_figure(
 
 
 def line_figures(quote: Quote, house: House) -> list[Working]:
-    """Every line of a quote: set-up, boards and thick copper worked out, the others as the price list has them."""
+    """Every line of a quote: set-up, boards and thick copper worked out, the others as the price
+    list has them.
+    """
     boards = given("boards in a set", quote.boards, "", "files")
     area = given("area", quote.area_mm2 / 10_000, "dm²", made_of(quote))
     share = given("share", factor_of(house, quote.quantity), "", "breaks of the list")
     worked = (
         ("set-up x boards in a set", (given("set-up", house.setup_cents, "cents", "list"), boards)),
         (
-            "(area x price + area of four layers x price of inner layers) x share"
-            if quote.inner_mm2
-            else "area x price x share",
+            (
+                "(area x price + area of four layers x price of inner layers) x share"
+                if quote.inner_mm2
+                else "area x price x share"
+            ),
             (
                 area,
                 given("price", house.area_cents_dm2, "cents/dm²", "list"),

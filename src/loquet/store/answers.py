@@ -1,4 +1,6 @@
-"""Answers that took long, kept by what they depend on, so that nobody waits for the same one twice."""
+"""Answers that took long, kept by what they depend on, so that nobody waits for the same one
+twice.
+"""
 
 from datetime import UTC, datetime
 

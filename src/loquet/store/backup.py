@@ -1,4 +1,6 @@
-"""A backup of everything that is stored: one zip, read in one consistent view, checked before anything is restored."""
+"""A backup of everything that is stored: one zip, read in one consistent view, checked before
+anything is restored.
+"""
 
 import base64
 import hashlib
@@ -28,7 +30,10 @@ class BadBackup(Exception):
 
 
 def back_up(url: str, path: Path, now: datetime) -> dict[str, int]:
-    """Write all tables into a zip while the application runs; returns rows by table. The file is put in place whole."""
+    """Write all tables into a zip while the application runs; returns rows by table.
+
+    The file is put in place whole.
+    """
     draft = path.with_name(f".{path.name}.draft")
     engine = make_engine(url)
     counts: dict[str, int] = {}
@@ -63,7 +68,9 @@ def back_up(url: str, path: Path, now: datetime) -> dict[str, int]:
 
 
 def read_back(draft: Path, path: Path, counts: dict[str, int]) -> None:
-    """A backup is one only when it can be read: raises BadBackup where what was written does not hold what was read."""
+    """A backup is one only when it can be read: raises BadBackup where what was written does not
+    hold what was read.
+    """
     try:
         _, rows = read_backup(draft)
     except BadBackup as error:
@@ -130,7 +137,8 @@ def read_backup(path: Path) -> tuple[str, dict[str, list[dict[str, Any]]]]:
         with zipfile.ZipFile(path) as archive:
             if any(info.file_size > LARGEST_MEMBER for info in archive.infolist()):
                 raise BadBackup(
-                    f"{path} holds more than a backup of Loquet can. Check that this is the right file."
+                    f"{path} holds more than a backup of Loquet can. Check that this is the right"
+                    " file."
                 )
             manifest = json.loads(archive.read("manifest.json"))
             if manifest.get("format") != FORMAT:
@@ -162,14 +170,16 @@ def read_backup(path: Path) -> tuple[str, dict[str, list[dict[str, Any]]]]:
         OSError,
     ) as problem:
         raise BadBackup(
-            f"{path} cannot be read as a backup ({type(problem).__name__}). Give a file that ./loquet backup wrote."
+            f"{path} cannot be read as a backup ({type(problem).__name__}). Give a file that"
+            " ./loquet backup wrote."
         ) from None
 
 
 def restore(url: str, path: Path) -> dict[str, int]:
     """Put a backup in place of everything that is stored; returns rows by table.
 
-    It is loaded and migrated beside the present data, which are exchanged in one step at the end: until then nothing has changed.
+    It is loaded and migrated beside the present data, which are exchanged in one step at the end:
+    until then nothing has changed.
     """
     revision, rows = read_backup(path)
     if revision not in known_revisions():
@@ -187,7 +197,8 @@ def restore(url: str, path: Path) -> dict[str, int]:
                 connection.execute(text(f"DROP DATABASE IF EXISTS `{other}`"))
                 connection.execute(
                     text(
-                        f"CREATE DATABASE `{other}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
+                        f"CREATE DATABASE `{other}` CHARACTER SET utf8mb4 COLLATE"
+                        " utf8mb4_unicode_ci"
                     )
                 )
         upgrade(beside, revision)

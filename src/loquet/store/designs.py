@@ -1,4 +1,6 @@
-"""Projects and their designs: versions that never change, a head that moves under a lock, undo and redo."""
+"""Projects and their designs: versions that never change, a head that moves under a lock, undo and
+redo.
+"""
 
 import json
 from dataclasses import dataclass
@@ -70,13 +72,17 @@ DESIGNS: Remembered[Design] = Remembered(64)
 
 
 def load_design(session: Session, version: VersionRow) -> Design:
-    """The design of a version, put together from its slices; the same object as long as the slices are the same."""
+    """The design of a version, put together from its slices; the same object as long as the slices
+    are the same.
+    """
     wanted = [(name, d) for name, kept in version.slices.items() for d in digests_in(kept)]
     found = read_slices(session, wanted)
     parts: dict[str, Any] = {
-        name: found[name, kept]
-        if isinstance(kept, str)
-        else {subject: found[name, digest] for subject, digest in kept.items()}
+        name: (
+            found[name, kept]
+            if isinstance(kept, str)
+            else {subject: found[name, digest] for subject, digest in kept.items()}
+        )
         for name, kept in version.slices.items()
     }
     subjects = json.dumps(version.slices, sort_keys=True)
@@ -124,7 +130,9 @@ DECIDED = ("brief", "choices")
 def expect_head(
     session: Session, head: Head, version_id: int, rests_on: tuple[SliceName, ...] = ()
 ) -> None:
-    """Raise Conflict unless the caller saw what a person decided as it is in the present head, and the slices that the edit rests on; what a job made of it meanwhile is no conflict."""
+    """Raise Conflict unless the caller saw what a person decided as it is in the present head, and
+    the slices that the edit rests on; what a job made of it meanwhile is no conflict.
+    """
     if head.version.id == version_id:
         return
     seen = session.get(VersionRow, version_id)

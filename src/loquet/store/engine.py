@@ -15,7 +15,9 @@ class NoDatabase(Exception):
 
 
 def make_engine(url: str) -> Engine:
-    """An engine for MariaDB: read committed, UTC, dead connections replaced; as many connections as the server has threads."""
+    """An engine for MariaDB: read committed, UTC, dead connections replaced; as many connections as
+    the server has threads.
+    """
     return create_engine(
         url,
         isolation_level="READ COMMITTED",

@@ -1,4 +1,7 @@
-"""The versions of a project: listed, compared, gone back to. Going back is a step forward, so that nothing is lost."""
+"""The versions of a project: listed, compared, gone back to.
+
+Going back is a step forward, so that nothing is lost.
+"""
 
 from datetime import datetime
 
@@ -23,7 +26,9 @@ def versions_of(session: Session, head: Head) -> list[VersionRow]:
 
 
 def version_of(session: Session, head: Head, version_id: int) -> VersionRow:
-    """A version of this project, of any of its revisions; raises NotFound for one of another project."""
+    """A version of this project, of any of its revisions; raises NotFound for one of another
+    project.
+    """
     version = session.get(VersionRow, version_id)
     revision = session.get(RevisionRow, version.revision_id) if version else None
     if version is None or revision is None or revision.project_id != head.project.id:

@@ -63,7 +63,9 @@ def next_revision(session: Session, project_id: int, author: str, now: datetime)
 
 
 def again_and_again(session: Session) -> list[tuple[str, int, int]]:
-    """Which sorts of mistakes come again across projects: the sort, how many cards, in how many projects."""
+    """Which sorts of mistakes come again across projects: the sort, how many cards, in how many
+    projects.
+    """
     rows = list(session.scalars(select(FaultRow).where(FaultRow.sort != "")))
     kept = {p.id for p in session.scalars(select(ProjectRow)) if p.kept != "removed"}
     rows = [row for row in rows if row.project_id in kept]

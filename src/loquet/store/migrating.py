@@ -52,7 +52,8 @@ def upgrade(url: str | None = None, to: str = "head") -> None:
     found = stored_revision(url or settings().database_url)
     if found and found not in known_revisions():
         raise NewerData(
-            f"The data were written by a newer Loquet (step {found}). Start that one, or restore a backup of this one."
+            f"The data were written by a newer Loquet (step {found}). Start that one, or restore a"
+            " backup of this one."
         )
     command.upgrade(configuration(url), to)
 

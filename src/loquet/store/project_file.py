@@ -1,4 +1,6 @@
-"""A project as one file that another machine can read: designs with their history, releases with their bytes, orders, units, records, the log; checked before anything is stored."""
+"""A project as one file that another machine can read: designs with their history, releases with
+their bytes, orders, units, records, the log; checked before anything is stored.
+"""
 
 import hashlib
 import io
@@ -37,7 +39,9 @@ from loquet.store.tables import (
 FORMAT = "loquet-project-1"
 MOST_BYTES, MOST_MEMBERS, MOST_ROWS = 200_000_000, 20_000, 20_000
 LARGEST_ROWS, MOST_PACKED, NEVER_PACKED = 60_000_000, 200, 1_000_000
-"""The rows of a project, and how far a member may be packed before it is a trick: JSON and Gerber shrink to a tenth or a twentieth."""
+"""The rows of a project, and how far a member may be packed before it is a trick: JSON and Gerber
+shrink to a tenth or a twentieth.
+"""
 OF_REVISION: tuple[type[Base], ...] = (
     VersionRow,
     ReleaseRow,
@@ -82,7 +86,8 @@ UNREADABLE = (
     EOFError,
     OSError,
 )
-"""What a damaged zip, or one that is locked or packed in another way, may raise while it is read."""
+"""What a damaged zip, or one that is locked or packed in another way, may raise while it is read.
+"""
 
 
 class BadProject(Exception):
@@ -168,7 +173,10 @@ def digests_in(slices: dict[str, Any]) -> list[str]:
 
 
 def read_project(session: Session, data: bytes, now: datetime) -> int:
-    """Store the project of a file under new numbers; returns its number. Raises BadProject before anything is stored."""
+    """Store the project of a file under new numbers; returns its number.
+
+    Raises BadProject before anything is stored.
+    """
     members = checked_members(data)
     name, rows = rows_in(members)
     slices = checked_slices(members, rows)
@@ -264,7 +272,9 @@ def checked_slices(members: dict[str, bytes], rows: dict[str, Any]) -> list[tupl
 
 
 def check_heads(rows: dict[str, Any]) -> None:
-    """Every revision shows a version of its own, and no version comes after itself; raises BadProject."""
+    """Every revision shows a version of its own, and no version comes after itself; raises
+    BadProject.
+    """
     versions = {int(row["id"]): row for row in rows["versions"]}
     if not rows["revisions"] or len(versions) != len(rows["versions"]):
         raise BadProject("There is no revision in it, or a version stands twice.")
@@ -288,7 +298,9 @@ def check_heads(rows: dict[str, Any]) -> None:
 def put_rows(
     session: Session, rows: dict[str, Any], members: dict[str, bytes], project_id: int
 ) -> None:
-    """All rows under new numbers, their links with them; raises BadProject where one leads nowhere."""
+    """All rows under new numbers, their links with them; raises BadProject where one leads
+    nowhere.
+    """
     numbers: dict[str, dict[int, int]] = {"projects": {}}
     shown = {row["id"]: row["head_id"] for row in rows["revisions"]}
     later: list[tuple[Base, dict[str, Any]]] = []

@@ -51,7 +51,9 @@ def latest_release(session: Session, revision_id: int) -> ReleaseRow | None:
 
 
 def release_files(session: Session, release_id: int) -> dict[str, bytes]:
-    """All files of a release; raises NotFound, and ValueError where bytes do not match their SHA-256."""
+    """All files of a release; raises NotFound, and ValueError where bytes do not match their
+    SHA-256.
+    """
     rows = list(
         session.scalars(
             select(ReleaseFileRow)

@@ -1,4 +1,6 @@
-"""What the JSON in rows must be like, for rows that come from elsewhere: a row that is not would be found only when somebody looks at it."""
+"""What the JSON in rows must be like, for rows that come from elsewhere: a row that is not would be
+found only when somebody looks at it.
+"""
 
 from collections.abc import Callable, Mapping
 from datetime import date
@@ -87,7 +89,9 @@ CHECKS: dict[str, Callable[[Mapping[str, Any]], object]] = {
 
 
 def checked_row(table: str, row: Mapping[str, Any]) -> None:
-    """Look at the JSON of a row; raises ValueError or KeyError where it is not as its table has it."""
+    """Look at the JSON of a row; raises ValueError or KeyError where it is not as its table has
+    it.
+    """
     check = CHECKS.get(table)
     if check is not None:
         check(row)

@@ -1,4 +1,6 @@
-"""Slices as values: each is read once and kept under its digest, and a value that came from here is known by its digest again."""
+"""Slices as values: each is read once and kept under its digest, and a value that came from here is
+known by its digest again.
+"""
 
 from collections import OrderedDict
 from threading import Lock
@@ -76,8 +78,8 @@ def read_slices(session: Session, wanted: list[tuple[str, str]]) -> dict[tuple[s
 def store_slice(session: Session, name: str, value: Frozen) -> str:
     """Keep a slice once; returns its digest.
 
-    A slice that is there is only looked at: writing it again would make every edit of every project wait for one row. What this
-    process has read or written before is looked at by its digest alone.
+    A slice that is there is only looked at: writing it again would make every edit of every project
+    wait for one row. What this process has read or written before is looked at by its digest alone.
     """
     known = SHELF.digest(value)
     plain: Any = value.model_dump(mode="json") if known is None else None

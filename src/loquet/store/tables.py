@@ -14,7 +14,9 @@ LONG_BYTES = LargeBinary().with_variant(LONGBLOB(), "mysql", "mariadb")
 
 
 class UtcTime(TypeDecorator[datetime]):
-    """A moment in UTC to the microsecond; the database keeps no zone, so it is put on and taken off here."""
+    """A moment in UTC to the microsecond; the database keeps no zone, so it is put on and taken off
+    here.
+    """
 
     impl = DATETIME(fsp=6)
     cache_ok = True
@@ -37,7 +39,9 @@ class Base(DeclarativeBase):
 
 
 class ProjectRow(Base):
-    """A project; `demo` names the scenario it was seeded from, `kept` is shelf, archive or removed."""
+    """A project; `demo` names the scenario it was seeded from, `kept` is shelf, archive or
+    removed.
+    """
 
     __tablename__ = "projects"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -48,7 +52,9 @@ class ProjectRow(Base):
 
 
 class RevisionRow(Base):
-    """A revision letter of a project: `head` is what is shown, `tip` where redo leads, `turn` the optimistic lock."""
+    """A revision letter of a project: `head` is what is shown, `tip` where redo leads, `turn` the
+    optimistic lock.
+    """
 
     __tablename__ = "revisions"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -79,7 +85,9 @@ class AnswerRow(Base):
 
 
 class VersionRow(Base):
-    """An immutable version: the digests of its slices, its parent, and the edit that made it; `former_slices` of a version that was turned."""
+    """An immutable version: the digests of its slices, its parent, and the edit that made it;
+    `former_slices` of a version that was turned.
+    """
 
     __tablename__ = "versions"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -122,7 +130,10 @@ class ReleaseFileRow(Base):
 
 
 class OrderRow(Base):
-    """An order at a simulated house; `day` counts its simulated days, `request_key` is that of the request that placed it; `kind` says boards or parts, `answer` what was answered to the house's query, `waited` the days that went by before that."""
+    """An order at a simulated house; `day` counts its simulated days, `request_key` is that of the
+    request that placed it; `kind` says boards or parts, `answer` what was answered to the house's
+    query, `waited` the days that went by before that.
+    """
 
     __tablename__ = "orders"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -159,7 +170,9 @@ class JobRow(Base):
 
 
 class UnitRow(Base):
-    """A device that is built: its serial number, and the version that it was built from; where it is simulated, the fault that is set in it and the seed of its meter."""
+    """A device that is built: its serial number, and the version that it was built from; where it
+    is simulated, the fault that is set in it and the seed of its meter.
+    """
 
     __tablename__ = "units"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -184,7 +197,10 @@ class RecordRow(Base):
 
 
 class FaultRow(Base):
-    """A card of the log: what went wrong in which revision, what it hangs on (`part:U1`), how it was found, the patch, hours and cents, and where it stands; `fixed_in` is the revision that fixes it."""
+    """A card of the log: what went wrong in which revision, what it hangs on (`part:U1`), how it
+    was found, the patch, hours and cents, and where it stands; `fixed_in` is the revision that
+    fixes it.
+    """
 
     __tablename__ = "fault_cards"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)

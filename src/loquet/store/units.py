@@ -24,7 +24,9 @@ def add_unit(
     simulated: dict[str, Any] | None,
     now: datetime,
 ) -> UnitRow:
-    """A unit more, built from what was released last of the revision, or from its design as it stands; raises Taken."""
+    """A unit more, built from what was released last of the revision, or from its design as it
+    stands; raises Taken.
+    """
     taken = next((u for u in units_of(session, head.project.id) if u[0].serial == serial), None)
     if taken is not None:
         raise Taken(f"There is a unit {serial} already, of revision {taken[1]}.")

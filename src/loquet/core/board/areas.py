@@ -22,6 +22,8 @@ def area_of(piece: PourPiece) -> Polygon:
 
 
 def drawn_area(area: PourArea) -> BaseGeometry:
-    """What the line of an area encloses, in nm; of a line that crosses itself (which only a file from elsewhere can hold) the parts."""
+    """What the line of an area encloses, in nm; of a line that crosses itself (which only a file
+    from elsewhere can hold) the parts.
+    """
     drawn = Polygon(area.ring)
     return drawn if drawn.is_valid else shapely.make_valid(drawn)

@@ -31,12 +31,17 @@ from loquet.core.quantities.lengths import MM
 NEAR, FAR = "near", "far"
 HEAT_HOLE_NM = 400_000
 FIELD_RIM_NM = 100_000
-"""Wiring keeps its usual gap from a field this much smaller than the pill, so that it can reach the contacts at its rim."""
+"""Wiring keeps its usual gap from a field this much smaller than the pill, so that it can reach the
+contacts at its rim.
+"""
 
 
 @dataclass(frozen=True)
 class Copper:
-    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to none, a `covered` pad stays under the mask, a fiducial has a bare ring `bare_nm` wide, and a pad with heat holes is joined to a pour in full."""
+    """A shape of copper on the sides `near`, `far` or both; `net` is empty where it belongs to
+    none, a `covered` pad stays under the mask, a fiducial has a bare ring `bare_nm` wide, and a pad
+    with heat holes is joined to a pour in full.
+    """
 
     net: str
     sides: tuple[str, ...]
@@ -60,7 +65,9 @@ class Copper:
 
 @dataclass(frozen=True)
 class Hole:
-    """A hole; `keep_nm` is the radius around its middle in which no copper may lie (a screw head)."""
+    """A hole; `keep_nm` is the radius around its middle in which no copper may lie (a screw
+    head).
+    """
 
     x: int
     y: int
@@ -105,9 +112,11 @@ OUTLINES: Remembered[Polygon] = Remembered(64)
 
 @dataclass(frozen=True)
 class BoardView:
-    """A board as geometry: brief, circuit, patterns by reference, what the stages have made so far, and what is to be poured beside ground.
+    """A board as geometry: brief, circuit, patterns by reference, what the stages have made so far,
+    and what is to be poured beside ground.
 
-    What hangs on the place of one part alone is worked out once for each part and place, so that a part that moves costs what it is and not what the board is.
+    What hangs on the place of one part alone is worked out once for each part and place, so that a
+    part that moves costs what it is and not what the board is.
     """
 
     brief: Brief
@@ -170,7 +179,9 @@ class BoardView:
 
     @cached_property
     def fields(self) -> tuple[Copper, ...]:
-        """The round fields that fingers and pills touch, as copper of no net: nothing of anybody's lies in them on their side."""
+        """The round fields that fingers and pills touch, as copper of no net: nothing of anybody's
+        lies in them on their side.
+        """
         return tuple(
             Copper("", (FAR if seat.far else NEAR,), Round(seat.x, seat.y, wide), "field", ref)
             for ref, seat in self.seats.items()

@@ -16,7 +16,8 @@ WIDTH_STEP_NM = 50_000
 def track_width_mm(
     current_a: float, rise_k: float, copper_um: float = USUAL_COPPER_UM, outer: bool = True
 ) -> float:
-    """Width in mm for a current and temperature rise: I = k dT^0.44 A^0.725 with A in square mil (IPC-2221, figure 6-4).
+    """Width in mm for a current and temperature rise: I = k dT^0.44 A^0.725 with A in square mil
+    (IPC-2221, figure 6-4).
 
     Raises ValueError for a current, rise or thickness that is not positive.
     """
@@ -27,7 +28,9 @@ def track_width_mm(
 
 
 def width_for_nm(current_a: float, copper_um: float = USUAL_COPPER_UM) -> int:
-    """The width in nm for a current at a rise of 10 K on outer copper, up to the next 0.05 mm; 0 for none."""
+    """The width in nm for a current at a rise of 10 K on outer copper, up to the next 0.05 mm; 0
+    for none.
+    """
     if current_a <= 0:
         return 0
     return ceil(track_width_mm(current_a, RISE_K, copper_um) * MM / WIDTH_STEP_NM) * WIDTH_STEP_NM
@@ -36,7 +39,9 @@ def width_for_nm(current_a: float, copper_um: float = USUAL_COPPER_UM) -> int:
 def supply_width_working(
     least_nm: int, peaks_a: Mapping[str, float], copper_um: float = USUAL_COPPER_UM
 ) -> Working:
-    """How wide the tracks of the rail with the most current are drawn where there is room; `peaks_a` by net."""
+    """How wide the tracks of the rail with the most current are drawn where there is room;
+    `peaks_a` by net.
+    """
     net, current_a = max(peaks_a.items(), key=lambda row: row[1], default=("no rail", 0.0))
     width_nm = max(width_for_nm(current_a, copper_um), least_nm)
     return Working(

@@ -36,7 +36,9 @@ class Groups:
 
 @dataclass(frozen=True)
 class Ground:
-    """All ground copper with the group that each belongs to: pads and tracks first, then stitches, then poured pieces."""
+    """All ground copper with the group that each belongs to: pads and tracks first, then stitches,
+    then poured pieces.
+    """
 
     copper: tuple[Copper, ...]
     stitches: int
@@ -51,7 +53,9 @@ GROUNDS: Remembered[Ground] = Remembered(4)
 
 
 def ground_of(view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]) -> Ground:
-    """Which ground copper touches which, from geometry alone; pads of one part and number count as joined. What several ask of one view is worked out once."""
+    """Which ground copper touches which, from geometry alone; pads of one part and number count as
+    joined. What several ask of one view is worked out once.
+    """
     return GROUNDS.of((view, pieces, stitches), lambda: touching_ground(view, pieces, stitches))
 
 
@@ -72,7 +76,9 @@ def touching_ground(
 def joined(
     copper: Sequence[Copper], areas: Sequence[tuple[Polygon, str]] = (), nets: Sequence[str] = ()
 ) -> Groups:
-    """Which copper and which areas (each with its side) touch, of one net only where `nets` says those of all: copper is numbered first; pads of one part and number count as joined."""
+    """Which copper and which areas (each with its side) touch, of one net only where `nets` says
+    those of all: copper is numbered first; pads of one part and number count as joined.
+    """
     shapes = np.empty(len(copper) + len(areas), dtype=object)
     shapes[: len(copper)] = polygons_of([c.shape for c in copper])
     shapes[len(copper) :] = [area for area, _ in areas]
@@ -103,7 +109,9 @@ def ground_islands(
 def held_by_pads(
     view: BoardView, pieces: tuple[PourPiece, ...], stitches: tuple[Via, ...]
 ) -> tuple[tuple[PourPiece, ...], tuple[Via, ...], int]:
-    """Pieces and stitches without those of groups that hold no pad (two floating pieces that only a stitch joins), and how many groups are left."""
+    """Pieces and stitches without those of groups that hold no pad (two floating pieces that only a
+    stitch joins), and how many groups are left.
+    """
     ground = ground_of(view, pieces, stitches)
     held, first = ground.of_pads(), len(ground.copper)
     vias = tuple(v for i, v in enumerate(stitches, first) if ground.groups[i] in held)
@@ -114,7 +122,9 @@ def held_by_pads(
 
 @dataclass(frozen=True)
 class CutOff:
-    """Ground that the pour does not join to the rest: contacts of parts, and the poured pieces around them as (far side?, area)."""
+    """Ground that the pour does not join to the rest: contacts of parts, and the poured pieces
+    around them as (far side?, area).
+    """
 
     contacts: frozenset[str]
     pieces: tuple[tuple[bool, Polygon], ...]

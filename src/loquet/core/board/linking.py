@@ -21,7 +21,9 @@ class Link:
 
 
 def open_links(view: BoardView) -> tuple[Link, ...]:
-    """For every net but ground, which is poured, the shortest links between groups of pads that nothing joins."""
+    """For every net but ground, which is poured, the shortest links between groups of pads that
+    nothing joins.
+    """
     copper = [c for c in (*view.pads, *view.wiring) if c.net and c.net != GROUND]
     poured = view.pour.areas if view.pour else ()
     areas = [

@@ -1,4 +1,7 @@
-"""What the board stages leave behind. All lengths are integer nanometres, seen from the near side."""
+"""What the board stages leave behind.
+
+All lengths are integer nanometres, seen from the near side.
+"""
 
 from typing import Annotated
 
@@ -89,7 +92,9 @@ class PourPiece(Frozen):
 
 
 class PourArea(Frozen):
-    """An area of one side that a person wants poured with a net other than ground: its corners in nm."""
+    """An area of one side that a person wants poured with a net other than ground: its corners in
+    nm.
+    """
 
     net: NetName
     far: bool = False
@@ -97,7 +102,9 @@ class PourArea(Frozen):
 
 
 class PourChoice(Frozen):
-    """What is to be poured beside ground: areas, of which the first has its way where two overlap, and whether tracks are led into round lands with a tear-drop."""
+    """What is to be poured beside ground: areas, of which the first has its way where two overlap,
+    and whether tracks are led into round lands with a tear-drop.
+    """
 
     areas: Annotated[tuple[PourArea, ...], Field(max_length=40)] = ()
     tear_drops: bool = False
@@ -107,7 +114,9 @@ GROUND_ALONE = PourChoice()
 
 
 class Plane(Frozen):
-    """An inner plane of a board with four layers: its net, and whether it is the one next to the far side."""
+    """An inner plane of a board with four layers: its net, and whether it is the one next to the
+    far side.
+    """
 
     net: NetName
     far: bool
@@ -115,7 +124,9 @@ class Plane(Frozen):
 
 
 class Pour(Frozen):
-    """Ground poured on both sides, and the vias added to stitch it; `areas` are pieces of other nets, inner planes where the board has four layers."""
+    """Ground poured on both sides, and the vias added to stitch it; `areas` are pieces of other
+    nets, inner planes where the board has four layers.
+    """
 
     net: str
     pieces: tuple[PourPiece, ...]

@@ -1,4 +1,6 @@
-"""What is cut out of a board, and what is kept free on it: slots, cut-outs, areas without parts or copper."""
+"""What is cut out of a board, and what is kept free on it: slots, cut-outs, areas without parts or
+copper.
+"""
 
 from dataclasses import dataclass
 
@@ -24,7 +26,9 @@ from loquet.core.quantities.lengths import nm_from_mm
 
 @dataclass(frozen=True)
 class KeptFree:
-    """An area that a thing keeps free, where it stands: in nm, on its side for parts above `up_to_mm` (0: for all), on both for copper."""
+    """An area that a thing keeps free, where it stands: in nm, on its side for parts above
+    `up_to_mm` (0: for all), on both for copper.
+    """
 
     thing: str
     area: Polygon
@@ -44,7 +48,9 @@ class KeptFree:
 
 
 def opening_lines(brief: Brief, thing: Thing) -> tuple[Piece, ...]:
-    """The closed line of an opening, piece by piece; nothing for what cuts none, or has no place."""
+    """The closed line of an opening, piece by piece; nothing for what cuts none, or has no
+    place.
+    """
     opening = thing.opening()
     if opening is None or thing.place is None:
         return ()
@@ -67,7 +73,9 @@ def moved(piece: Piece, seat: Seat, dx: int, dy: int) -> Piece:
 
 
 def opening_area(lines: tuple[Piece, ...]) -> Polygon:
-    """What a closed line encloses, in nm; nowhere smaller than the true opening, so that nothing comes nearer than it seems."""
+    """What a closed line encloses, in nm; nowhere smaller than the true opening, so that nothing
+    comes nearer than it seems.
+    """
     return Polygon(corners_of(lines, True))
 
 
@@ -78,7 +86,9 @@ def openings_of(brief: Brief, board: Board) -> dict[str, Polygon]:
 
 
 def board_area(brief: Brief, board: Board) -> Polygon:
-    """The board in nm, its openings cut out; an opening that does not lie inside the outline is left in, and refused by the brief's faults."""
+    """The board in nm, its openings cut out; an opening that does not lie inside the outline is
+    left in, and refused by the brief's faults.
+    """
     outline = polygon_nm(board.outline)
     inside = [o for o in openings_of(brief, board).values() if outline.contains_properly(o)]
     if not inside:

@@ -71,7 +71,9 @@ def piece_of(first: tuple[int, int], last: tuple[int, int], bulge: float) -> Pie
 
 
 def rounded_rectangle(w: int, h: int, r: int) -> tuple[Piece, ...]:
-    """The closed line of a rectangle from (0, 0) to (`w`, `h`) with corners of radius `r`, anticlockwise; a side that its corners use up is left out."""
+    """The closed line of a rectangle from (0, 0) to (`w`, `h`) with corners of radius `r`,
+    anticlockwise; a side that its corners use up is left out.
+    """
     if r == 0:
         return Line(0, 0, w, 0), Line(w, 0, w, h), Line(w, h, 0, h), Line(0, h, 0, 0)
     pieces = (
@@ -90,7 +92,9 @@ def rounded_rectangle(w: int, h: int, r: int) -> tuple[Piece, ...]:
 def corners_of(
     pieces: Iterator[Piece] | list[Piece] | tuple[Piece, ...], grown: bool
 ) -> Iterator[tuple[float, float]]:
-    """The corners of a polygon that replaces a closed anticlockwise line: no smaller than the true one where it is `grown`, else no larger."""
+    """The corners of a polygon that replaces a closed anticlockwise line: no smaller than the true
+    one where it is `grown`, else no larger.
+    """
     for piece in pieces:
         first, last = (piece.x1, piece.y1), (piece.x2, piece.y2)
         if isinstance(piece, Line):
@@ -102,5 +106,7 @@ def corners_of(
 
 
 def polygon_nm(outline: Outline) -> Polygon:
-    """The outline as a polygon; arcs are cut into 24 pieces a quarter, so that the board is nowhere larger than the true one."""
+    """The outline as a polygon; arcs are cut into 24 pieces a quarter, so that the board is nowhere
+    larger than the true one.
+    """
     return Polygon(corners_of(profile_of(outline), False))

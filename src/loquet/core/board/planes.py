@@ -1,4 +1,6 @@
-"""Inner planes of a board with four layers of copper: ground under the near side, the widest supply above the far side."""
+"""Inner planes of a board with four layers of copper: ground under the near side, the widest supply
+above the far side.
+"""
 
 import shapely
 from shapely.geometry import Point
@@ -29,7 +31,9 @@ def plane_net(circuit: Circuit) -> str:
 
 
 def planes_of(view: BoardView, stitches: tuple[Via, ...]) -> tuple[Plane, ...]:
-    """Both planes, or none on a board with two layers; `stitches` are vias of the pour that the view does not hold yet."""
+    """Both planes, or none on a board with two layers; `stitches` are vias of the pour that the
+    view does not hold yet.
+    """
     if view.board.copper_layers == 2:
         return ()
     nets = [(GROUND, False), (plane_net(view.circuit), True)]
@@ -37,7 +41,9 @@ def planes_of(view: BoardView, stitches: tuple[Via, ...]) -> tuple[Plane, ...]:
 
 
 def plane_of(view: BoardView, net: str, far: bool, stitches: tuple[Via, ...]) -> Plane:
-    """The board's area less its edge and all holes of other nets with their gap, with heat relief at leads of its own; pieces that no hole of its own meets are left out."""
+    """The board's area less its edge and all holes of other nets with their gap, with heat relief
+    at leads of its own; pieces that no hole of its own meets are left out.
+    """
     rules = view.rules
     drilled = tuple(Hole(v.x_nm, v.y_nm, rules.via_hole_nm, True, v.net, "via") for v in stitches)
     holes = (*view.holes, *drilled)
@@ -66,7 +72,9 @@ def held_pieces(poured: BaseGeometry, own: list[BaseGeometry], far: bool) -> tup
 
 
 def inner_pads(view: BoardView, net: str) -> tuple[Copper, ...]:
-    """Rings around leads of a net on its plane; vias and heat holes lie in the plane in full, and holes of other nets need none."""
+    """Rings around leads of a net on its plane; vias and heat holes lie in the plane in full, and
+    holes of other nets need none.
+    """
     return tuple(
         Copper(net, (), ring, "pad", pad.ref, pad.pad, pad.drill_nm, pad.drill_x, pad.drill_y)
         for pad in view.pads

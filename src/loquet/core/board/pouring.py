@@ -1,4 +1,6 @@
-"""Pouring ground on both sides: what is left of the board around everything else, in one island; and areas of other nets, which go before it."""
+"""Pouring ground on both sides: what is left of the board around everything else, in one island;
+and areas of other nets, which go before it.
+"""
 
 from dataclasses import dataclass
 from itertools import product
@@ -40,7 +42,9 @@ class Side:
 
 
 def pour_ground(view: BoardView) -> Pour:
-    """Areas of other nets, then ground on both sides, floating pieces stitched or left out, and stitches spread over the board."""
+    """Areas of other nets, then ground on both sides, floating pieces stitched or left out, and
+    stitches spread over the board.
+    """
     areas = pour_areas(view)
     sides = {name: pour_side(view, name, areas) for name in (NEAR, FAR)}
     stitches = stitch_places(view, sides)
@@ -67,7 +71,9 @@ def pour_ground(view: BoardView) -> Pour:
 
 
 def pour_areas(view: BoardView) -> tuple[PourPiece, ...]:
-    """The areas that a person asked for, one after the other, each round what was poured before it; pieces that meet nothing of their net are left out. Then tear-drops, where they are wanted."""
+    """The areas that a person asked for, one after the other, each round what was poured before it;
+    pieces that meet nothing of their net are left out. Then tear-drops, where they are wanted.
+    """
     found: list[PourPiece] = []
     for area in view.pour_choice.areas:
         name = FAR if area.far else NEAR
@@ -91,7 +97,9 @@ def pour_side(
     net: str = GROUND,
     within: BaseGeometry | None = None,
 ) -> Side:
-    """The board's area on one side, or what of it lies `within` another, less all copper of other nets and what was poured before with their gap, with heat relief at pads of the net."""
+    """The board's area on one side, or what of it lies `within` another, less all copper of other
+    nets and what was poured before with their gap, with heat relief at pads of the net.
+    """
     rules = view.rules
     base: BaseGeometry = view.wiring_area.buffer(-(rules.edge_nm + CURVE_NM))
     base = base if within is None else base.intersection(within)
@@ -116,7 +124,9 @@ def pour_side(
 
 
 def with_relief(allowed: BaseGeometry, soldered: list[Shape]) -> BaseGeometry:
-    """What is poured of an area where these pads of its own net hang on spokes; neither the pour nor a spoke is thinner than can be etched."""
+    """What is poured of an area where these pads of its own net hang on spokes; neither the pour
+    nor a spoke is thinner than can be etched.
+    """
     relief = shapely.union_all(polygons_of(soldered, RELIEF_NM, 8))
     spokes = shapely.union_all(polygons_of([bar for shape in soldered for bar in spokes_of(shape)]))
     opened = opening(allowed.difference(relief))
@@ -125,12 +135,16 @@ def with_relief(allowed: BaseGeometry, soldered: list[Shape]) -> BaseGeometry:
 
 
 def segments_of(copper: Copper) -> int:
-    """Segments a quarter of a circle: arcs lie inside their circle by R (1 - cos(pi / 4 n)), which must stay below `CURVE_NM` for large pads too."""
+    """Segments a quarter of a circle: arcs lie inside their circle by R (1 - cos(pi / 4 n)), which
+    must stay below `CURVE_NM` for large pads too.
+    """
     return 32 if isinstance(copper.shape, Round) and copper.shape.d > 1_200_000 else 8
 
 
 def relieved(pad: Copper) -> bool:
-    """Pads that are soldered get heat relief; an exposed pad and its heat holes are joined in full."""
+    """Pads that are soldered get heat relief; an exposed pad and its heat holes are joined in
+    full.
+    """
     return not pad.in_full
 
 
@@ -159,7 +173,9 @@ def opening(area: BaseGeometry, thinnest_nm: float = THINNEST_NM) -> BaseGeometr
 
 
 def polygons(area: BaseGeometry) -> list[Polygon]:
-    """The polygons of an area, the largest first; slivers under 0.05 square millimetres are left out."""
+    """The polygons of an area, the largest first; slivers under 0.05 square millimetres are left
+    out.
+    """
     parts = list(area.geoms) if isinstance(area, MultiPolygon) else [area]
     return sorted(
         (p for p in parts if isinstance(p, Polygon) and p.area > 5e10),
@@ -168,7 +184,9 @@ def polygons(area: BaseGeometry) -> list[Polygon]:
 
 
 def stitch_places(view: BoardView, sides: dict[str, Side]) -> list[tuple[int, int]]:
-    """Where vias join both pours: in every overlap of two pieces that nothing else joins, then spread over the board."""
+    """Where vias join both pours: in every overlap of two pieces that nothing else joins, then
+    spread over the board.
+    """
     near, far = (polygons(sides[name].poured) for name in (NEAR, FAR))
     copper = [c for c in (*view.pads, *view.wiring) if c.net == GROUND]
     groups = joined(copper, [*((p, NEAR) for p in near), *((p, FAR) for p in far)])
@@ -273,7 +291,9 @@ class Free:
         self.clear &= self.far_from(place, self.apart_nm)
 
     def squeeze(self, near: Polygon, far: Polygon) -> bool:
-        """Take a place off the lattice where two pieces overlap, if there is any; whether there was one."""
+        """Take a place off the lattice where two pieces overlap, if there is any; whether there was
+        one.
+        """
         overlap = near.intersection(far).buffer(-TOUCH_NM)
         if overlap.is_empty:
             return False
@@ -311,7 +331,9 @@ def all_pieces(sides: dict[str, Side]) -> tuple[PourPiece, ...]:
 
 
 def thinned(piece: Polygon, far: bool) -> PourPiece:
-    """A piece in whole nanometres with fewer corners: thinned line by line, or all together where lines would cross then."""
+    """A piece in whole nanometres with fewer corners: thinned line by line, or all together where
+    lines would cross then.
+    """
     found = pour_piece(piece, far, quick=True)
     if len(found.outer) < CORNERS:
         return found
@@ -319,13 +341,17 @@ def thinned(piece: Polygon, far: bool) -> PourPiece:
 
 
 def pour_piece(piece: Polygon, far: bool, quick: bool) -> PourPiece:
-    """A piece with its lines thinned; a hole that is a slit of less than a micrometre after that is none."""
+    """A piece with its lines thinned; a hole that is a slit of less than a micrometre after that is
+    none.
+    """
     outer, *holes = (ring(line, quick) for line in (piece.exterior, *piece.interiors))
     return PourPiece(far=far, outer=outer, holes=tuple(h for h in holes if len(h) >= CORNERS))
 
 
 def ring(line: BaseGeometry, quick: bool) -> Ring:
-    """A closed line as whole nanometres without its repeated last point, thinned by 1 micrometre at most; `quick` does not look whether it crosses itself then."""
+    """A closed line as whole nanometres without its repeated last point, thinned by 1 micrometre at
+    most; `quick` does not look whether it crosses itself then.
+    """
     thin = line.simplify(THINNED_NM, preserve_topology=not quick)
     points = np.rint(shapely.get_coordinates(thin)).astype(np.int64).tolist()[:-1]
     return tuple(dict.fromkeys((x, y) for x, y in points))

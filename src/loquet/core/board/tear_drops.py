@@ -1,4 +1,6 @@
-"""Tear-drops: copper that widens a track towards a drilled land, so that a drill that wanders does not cut it off at its neck (IPC-2221 calls it filleting)."""
+"""Tear-drops: copper that widens a track towards a drilled land, so that a drill that wanders does
+not cut it off at its neck (IPC-2221 calls it filleting).
+"""
 
 from collections.abc import Iterator
 from math import dist
@@ -27,7 +29,9 @@ Shapes = NDArray[np.object_]
 
 
 def tear_drops(view: BoardView, before: tuple[PourPiece, ...]) -> tuple[PourPiece, ...]:
-    """A tear-drop at every end of a track in a round land that is drilled, where there is room for it in full; ground has its pour instead."""
+    """A tear-drop at every end of a track in a round land that is drilled, where there is room for
+    it in full; ground has its pour instead.
+    """
     found: list[PourPiece] = []
     for far in (False, True):
         room = Room(view, far, before)
@@ -57,7 +61,9 @@ def drops_of(view: BoardView, far: bool) -> Iterator[tuple[str, BaseGeometry]]:
 
 
 def drop_at(land: Copper, track: Track, away: tuple[int, int]) -> BaseGeometry | None:
-    """From a land along a track towards its other end; nothing where the land is another net's, hardly wider than the track, or the track hardly leaves it."""
+    """From a land along a track towards its other end; nothing where the land is another net's,
+    hardly wider than the track, or the track hardly leaves it.
+    """
     assert isinstance(land.shape, Round)
     d, centre = land.shape.d, (land.shape.x, land.shape.y)
     long = min(dist(centre, away), LONG * d)
@@ -89,7 +95,10 @@ class Room:
         self.rings = [c.bare_nm for c in copper] + [0] * len(areas)
 
     def holds(self, net: str, shape: BaseGeometry) -> bool:
-        """Whether all of a shape may lie there: on the board, with its gap from everything of another net. Tear-drops are narrower than their lands, which keep their own gap from each other."""
+        """Whether all of a shape may lie there: on the board, with its gap from everything of
+        another net. Tear-drops are narrower than their lands, which keep their own gap from each
+        other.
+        """
         if not self.inside.contains(shape):
             return False
         most = max([self.gap_nm, *self.rings])

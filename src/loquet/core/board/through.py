@@ -13,7 +13,9 @@ ROOM_NM = (
 def pins_under(
     pattern: LandPattern, seat: Seat, over: LandPattern, over_seat: Seat
 ) -> list[tuple[int, int]]:
-    """Places (nm) where pins or pegs of a part come out under the body of one on the other side; nothing for parts of one side."""
+    """Places (nm) where pins or pegs of a part come out under the body of one on the other side;
+    nothing for parts of one side.
+    """
     if seat.far == over_seat.far:
         return []
     body = polygon_of(over_seat.shape(over.body))
@@ -33,7 +35,9 @@ def come_through(pattern: LandPattern, seat: Seat) -> list[tuple[tuple[int, int]
 
 
 def pins_rect(pattern: LandPattern, seat: Seat) -> Rect | None:
-    """The upright rectangle about all pins and pegs of a seated part with the room that they need, in nm; nothing for a part without any."""
+    """The upright rectangle about all pins and pegs of a seated part with the room that they need,
+    in nm; nothing for a part without any.
+    """
     pins = come_through(pattern, seat)
     if not pins:
         return None

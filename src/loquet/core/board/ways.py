@@ -17,7 +17,9 @@ ON_TRACK_NM = 1_000.0
 
 
 def way_lengths(view: BoardView, net: str) -> dict[tuple[str, str], float]:
-    """For every two contacts of a net that tracks join, the shortest way along them in nm; a via counts nothing."""
+    """For every two contacts of a net that tracks join, the shortest way along them in nm; a via
+    counts nothing.
+    """
     graph = graph_of(view, net)
     contacts = sorted(node for node in graph if isinstance(node, str))
     found: dict[tuple[str, str], float] = {}
@@ -28,7 +30,9 @@ def way_lengths(view: BoardView, net: str) -> dict[tuple[str, str], float]:
 
 
 def graph_of(view: BoardView, net: str) -> Graph:
-    """Ends of tracks and places where others meet them, vias, and contacts, each with its neighbours in nm."""
+    """Ends of tracks and places where others meet them, vias, and contacts, each with its
+    neighbours in nm.
+    """
     routing = view.routing
     tracks = [t for t in (routing.tracks if routing else ()) if t.net == net]
     vias = [v for v in (routing.vias if routing else ()) if v.net == net]

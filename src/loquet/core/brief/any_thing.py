@@ -1,4 +1,6 @@
-"""A thing of any kind, as a field: read by the kind that it names, written whole, described by all kinds that there are."""
+"""A thing of any kind, as a field: read by the kind that it names, written whole, described by all
+kinds that there are.
+"""
 
 from collections.abc import Mapping
 from typing import TYPE_CHECKING, Annotated, Any

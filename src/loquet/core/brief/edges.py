@@ -26,9 +26,11 @@ def sides_of(board: Board, least_mm: float) -> list[Side]:
 
 
 def at_edge(board: Board, thing: Thing, place: Place) -> Place:
-    """The place with the thing flush at the nearest side, where its kind belongs there and it was put near enough; else as it is.
+    """The place with the thing flush at the nearest side, where its kind belongs there and it was
+    put near enough; else as it is.
 
-    At no turn the mating side of a body looks down; it is turned until it looks out of the board. Whole degrees, micrometres.
+    At no turn the mating side of a body looks down; it is turned until it looks out of the board.
+    Whole degrees, micrometres.
     """
     size = next((body.size_mm for body in thing.bodies() if body.size_mm[1]), None)
     if not thing.EDGE or size is None:

@@ -9,7 +9,9 @@ LOST_V = 0.5
 
 
 def joined_by(brief: Brief, thing: Thing) -> Thing | None:
-    """The source whose rail a source feeds as well, since its `rail` names it; nothing for one with a rail of its own."""
+    """The source whose rail a source feeds as well, since its `rail` names it; nothing for one with
+    a rail of its own.
+    """
     if not is_source(thing) or thing.rail in ("", thing.name):
         return None
     host = next((t for t in brief.things if t.name == thing.rail), None)
@@ -22,7 +24,9 @@ def is_source(thing: Thing) -> bool:
 
 
 def switched_source(brief: Brief) -> Thing | None:
-    """The source in whose way a switch stands: the first with a rail of its own that comes in over a board. A host on its own plug is none: its volts are made elsewhere."""
+    """The source in whose way a switch stands: the first with a rail of its own that comes in over
+    a board. A host on its own plug is none: its volts are made elsewhere.
+    """
     return next((t for t in brief.things if is_source(t) and joined_by(brief, t) is None), None)
 
 
@@ -32,7 +36,9 @@ def joiners(brief: Brief, feeder: Thing) -> tuple[Thing, ...]:
 
 
 def together(brief: Brief, feeder: Thing) -> Supply | None:
-    """What may stand before the converter of a rail: its own source, and the volts of those that join it."""
+    """What may stand before the converter of a rail: its own source, and the volts of those that
+    join it.
+    """
     supply = feeder.source()
     others = [source for t in joiners(brief, feeder) if (source := t.source()) is not None]
     if supply is None or not others:

@@ -1,4 +1,6 @@
-"""The keys of a device: everything that is open or closed, in the one order that plan, header, report and button test share."""
+"""The keys of a device: everything that is open or closed, in the one order that plan, header,
+report and button test share.
+"""
 
 from dataclasses import dataclass
 
@@ -10,7 +12,9 @@ from loquet.core.brief.thing import Contact, Thing
 
 @dataclass(frozen=True)
 class Key:
-    """A key: its id, words, its thing, the role of the part that carries it, its place (nm) and who works it."""
+    """A key: its id, words, its thing, the role of the part that carries it, its place (nm) and who
+    works it.
+    """
 
     id: str
     title: str

@@ -1,4 +1,6 @@
-"""Boards that are joined: the ends of links, what can be reached over them, and where another board shows itself on this one."""
+"""Boards that are joined: the ends of links, what can be reached over them, and where another board
+shows itself on this one.
+"""
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
@@ -11,7 +13,9 @@ Ends = Sequence[Thing]
 
 
 def ends_of(brief: Brief) -> Mapping[str, Ends]:
-    """The ends of every link by its word, in the order of the words; a link that is not whole has other than two."""
+    """The ends of every link by its word, in the order of the words; a link that is not whole has
+    other than two.
+    """
     found: dict[str, list[Thing]] = defaultdict(list)
     for thing in brief.things:
         joint = thing.joint()
@@ -34,7 +38,9 @@ def side_of(board: str, links: Iterable[Ends]) -> set[str]:
 
 
 def end_towards(brief: Brief, board: str, other: str) -> Thing | None:
-    """The end on a board over which another board is reached; None where it is the same board, or nothing joins them."""
+    """The end on a board over which another board is reached; None where it is the same board, or
+    nothing joins them.
+    """
     if board == other:
         return None
     links = ends_of(brief)
@@ -48,7 +54,9 @@ def end_towards(brief: Brief, board: str, other: str) -> Thing | None:
 
 
 def aim(brief: Brief, board: str, thing: Thing, at: tuple[int, int]) -> tuple[int, int] | None:
-    """Where a track from a board to a point of a thing goes (nm): the point itself, the end of the link that leads there, or nobody knows."""
+    """Where a track from a board to a point of a thing goes (nm): the point itself, the end of the
+    link that leads there, or nobody knows.
+    """
     if thing.board == board:
         return at
     end = end_towards(brief, board, thing.board)

@@ -1,4 +1,7 @@
-"""The brief as frozen models: boards, things, wishes. Places are millimetres from the lower left corner of a board's outline, seen from the near side."""
+"""The brief as frozen models: boards, things, wishes.
+
+Places are millimetres from the lower left corner of a board's outline, seen from the near side.
+"""
 
 from collections.abc import Iterator
 from datetime import date
@@ -22,7 +25,11 @@ RoomMm = Annotated[float, Field(gt=0, le=100, description="mm between board and 
 
 
 class Board(Counted):
-    """A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; on `both_sides` small parts may go behind where the front is full; thickness and finish are chosen when it is ordered."""
+    """A board of the device: its name and outline, and the room above its two sides where somebody
+    has measured it. Copper lies on two layers, or on four with inner planes of ground and of the
+    widest supply; on `both_sides` small parts may go behind where the front is full; thickness and
+    finish are chosen when it is ordered.
+    """
 
     name: Name = MAIN
     outline: Outline
@@ -38,7 +45,9 @@ class Board(Counted):
 
 
 class Shell(Frozen):
-    """The shell: of one's own, or an existing one whose outline and holes must be met exactly and are not moved."""
+    """The shell: of one's own, or an existing one whose outline and holes must be met exactly and
+    are not moved.
+    """
 
     kind: Literal["own", "existing"] = "own"
     name: Annotated[str, Field(max_length=60)] = ""
@@ -91,7 +100,9 @@ class Brief(Counted):
         raise KeyError(name)
 
     def find(self, name: str) -> Thing | None:
-        """The thing of that name, or nothing: a board that was made may still name what the brief has lost."""
+        """The thing of that name, or nothing: a board that was made may still name what the brief
+        has lost.
+        """
         return next((thing for thing in self.things if thing.name == name), None)
 
     def group(self, group: Group) -> tuple[Thing, ...]:
@@ -103,7 +114,9 @@ class Brief(Counted):
         return (thing for thing in self.things if thing.board == board)
 
     def with_things(self, *changed: Thing) -> "Brief":
-        """The brief with these things in place of those of the same names, or behind the others; not checked."""
+        """The brief with these things in place of those of the same names, or behind the others;
+        not checked.
+        """
         by_name = {thing.name: thing for thing in changed}
         kept = tuple(by_name.pop(thing.name, thing) for thing in self.things)
         return self.model_copy(update={"things": (*kept, *by_name.values())})

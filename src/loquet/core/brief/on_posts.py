@@ -1,4 +1,6 @@
-"""Things of one's own that stand on a row of posts, in a pin order that somebody has to give or to confirm."""
+"""Things of one's own that stand on a row of posts, in a pin order that somebody has to give or to
+confirm.
+"""
 
 from typing import Annotated
 
@@ -14,13 +16,19 @@ PinOrder = Annotated[
     str,
     Field(
         max_length=400,
-        description="names of its posts from pin 1 on, with commas between; empty takes supply, its lines, ground",
+        description=(
+            "names of its posts from pin 1 on, with commas between; empty takes supply, its lines,"
+            " ground"
+        ),
     ),
 ]
 
 
 class OnPosts(Thing):
-    """A thing on a row of posts at 2.54 mm along its lower side. `compared` names the drawing that its pin order was read from."""
+    """A thing on a row of posts at 2.54 mm along its lower side.
+
+    `compared` names the drawing that its pin order was read from.
+    """
 
     pin_order: PinOrder = ""
     compared: Compared = ""

@@ -1,4 +1,6 @@
-"""The shapes that a line about something may have: an upright rectangle with round corners, or sides that are straight or arcs; in mm."""
+"""The shapes that a line about something may have: an upright rectangle with round corners, or
+sides that are straight or arcs; in mm.
+"""
 
 from collections.abc import Iterator
 from typing import Annotated, Literal, Self
@@ -23,7 +25,10 @@ Bulge = Annotated[
     Field(
         ge=-1,
         le=1,
-        description="tangent of a quarter of the angle that a side turns through: positive anticlockwise, 0 straight, 1 half a circle",
+        description=(
+            "tangent of a quarter of the angle that a side turns through: positive anticlockwise, 0"
+            " straight, 1 half a circle"
+        ),
     ),
 ]
 

@@ -12,7 +12,9 @@ CHORDS = 16  # a quarter turn
 
 @lru_cache(maxsize=64)
 def outline_polygon_mm(outline: Outline) -> Polygon:
-    """The outline in mm with its corners as they are drawn; arcs are cut into 16 chords a quarter."""
+    """The outline in mm with its corners as they are drawn; arcs are cut into 16 chords a
+    quarter.
+    """
     if isinstance(outline, PolygonOutline):
         return Polygon(flattened(outline.sides(), CHORDS))
     w, h, r = outline.width_mm, outline.height_mm, outline.corner_mm

@@ -1,4 +1,6 @@
-"""Checks of a project's own, made from what once went wrong: one of a few templates with its values."""
+"""Checks of a project's own, made from what once went wrong: one of a few templates with its
+values.
+"""
 
 from typing import Annotated, Literal
 
@@ -11,7 +13,9 @@ Word = Annotated[str, Field(min_length=1, max_length=60)]
 
 
 class PinOrderCheck(Frozen):
-    """A pad of a part (by its catalogue id) must be on a net whose name begins so, wherever the part stands."""
+    """A pad of a part (by its catalogue id) must be on a net whose name begins so, wherever the
+    part stands.
+    """
 
     kind: Literal["pin-order"] = "pin-order"
     title: Word

@@ -1,4 +1,6 @@
-"""What a person decides about the panel: several boards made, filled and soldered as one plate, and broken apart afterwards."""
+"""What a person decides about the panel: several boards made, filled and soldered as one plate, and
+broken apart afterwards.
+"""
 
 from typing import Annotated, Literal
 
@@ -11,7 +13,9 @@ Rank = Annotated[int, Field(ge=1, le=20)]
 
 
 class PanelChoice(Frozen):
-    """So many `columns` and `rows` of one board between two rails `rail_mm` wide, parted by milled slots with `tabs` or by `score` lines; each board of a device gets a panel of its own."""
+    """So many `columns` and `rows` of one board between two rails `rail_mm` wide, parted by milled
+    slots with `tabs` or by `score` lines; each board of a device gets a panel of its own.
+    """
 
     by: Parting = "tabs"
     columns: Rank = 2

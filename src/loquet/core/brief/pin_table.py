@@ -8,7 +8,9 @@ from loquet.core.plain.frozen import Frozen
 
 
 class OwnPad(Frozen):
-    """A pad: its name on the module, its port, and what it can do, such as `input`, `adc.in0`, `i2c1.scl`."""
+    """A pad: its name on the module, its port, and what it can do, such as `input`, `adc.in0`,
+    `i2c1.scl`.
+    """
 
     pad: Annotated[str, Field(pattern=r"^[A-Za-z0-9+.-]{1,12}$")]
     port: Annotated[str, Field(pattern=r"^[A-Za-z0-9+._/-]{0,16}$")] = ""
@@ -18,7 +20,10 @@ class OwnPad(Frozen):
 
 
 class PinTable(Frozen):
-    """A table of pads. `module` says that it is a ready module (pads in two rows) rather than a bare chip."""
+    """A table of pads.
+
+    `module` says that it is a ready module (pads in two rows) rather than a bare chip.
+    """
 
     name: Annotated[
         str,

@@ -25,7 +25,9 @@ Degrees = Annotated[
 
 
 class Place(Counted):
-    """Where a thing sits: its middle in mm, its turn, and whether it is on the far side (mirrored left to right first)."""
+    """Where a thing sits: its middle in mm, its turn, and whether it is on the far side (mirrored
+    left to right first).
+    """
 
     x_mm: PlaceMm
     y_mm: PlaceMm

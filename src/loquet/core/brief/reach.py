@@ -1,7 +1,8 @@
 """Where thumbs reach: comfortable arcs about the grip for small, medium and large hands.
 
-Hand lengths are the 5th, 50th and 95th percentile of adults, 174, 189 and 205 mm (ISO 7250 measure, values from memory). The thumb
-is taken as 0.32 of the hand from the grip, and the comfortable zone as 0.55 to 1.0 of that (common practice, no source).
+Hand lengths are the 5th, 50th and 95th percentile of adults, 174, 189 and 205 mm (ISO 7250 measure,
+values from memory). The thumb is taken as 0.32 of the hand from the grip, and the comfortable zone
+as 0.55 to 1.0 of that (common practice, no source).
 """
 
 from math import hypot
@@ -15,7 +16,10 @@ from loquet.core.plain.frozen import Frozen
 HAND_MM = {"small": 174.0, "medium": 189.0, "large": 205.0}
 THUMB_SHARE, NEAR_SHARE, FAR_SHARE = 0.32, 0.55, 1.0
 GRIP_IN_MM, GRIP_UP_SHARE = 4.0, 0.3
-SOURCE = "hand lengths of ISO 7250 percentiles from memory; thumb 0.32 of the hand, comfortable from 0.55 to 1.0 of it: common practice, no source"
+SOURCE = (
+    "hand lengths of ISO 7250 percentiles from memory; thumb 0.32 of the hand, comfortable from"
+    " 0.55 to 1.0 of it: common practice, no source"
+)
 
 
 class ReachArc(Frozen):
@@ -30,7 +34,9 @@ class ReachArc(Frozen):
 
 
 def reach_arcs(brief: Brief) -> tuple[ReachArc, ...]:
-    """Arcs of both thumbs for three hands; a device narrower than 70 mm is held in one hand, from its lower edge."""
+    """Arcs of both thumbs for three hands; a device narrower than 70 mm is held in one hand, from
+    its lower edge.
+    """
     left, bottom, right, top = outline_polygon_mm(brief.board().outline).bounds
     arcs = []
     for hand, length in HAND_MM.items():

@@ -16,7 +16,9 @@ FIRST, PRESENT = "loquet-brief-1", "loquet-brief-2"
 
 
 def read_brief(data: bytes, where: str = "the brief") -> Brief:
-    """The brief that `data` (UTF-8 JSON) holds; raises BriefError naming the place and the way out."""
+    """The brief that `data` (UTF-8 JSON) holds; raises BriefError naming the place and the way
+    out.
+    """
     if len(data) > LARGEST_BYTES:
         raise BriefError(
             where,
@@ -124,7 +126,9 @@ def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
 
 
 def place_of(location: tuple[int | str, ...], plain: Any) -> str:
-    """`('things', 2, 'x_mm')` as `things[2] 'dome' x_mm`: only steps that are in the values, things by their names."""
+    """`('things', 2, 'x_mm')` as `things[2] 'dome' x_mm`: only steps that are in the values, things
+    by their names.
+    """
     text, value = "", plain
     for step in location:
         if isinstance(step, int):
@@ -142,7 +146,9 @@ def place_of(location: tuple[int | str, ...], plain: Any) -> str:
 
 
 def is_tag(step: str, value: Any) -> bool:
-    """Whether a step only names the kind of a value, which no reader of the file has written as a step."""
+    """Whether a step only names the kind of a value, which no reader of the file has written as a
+    step.
+    """
     return isinstance(value, dict) and step not in value and value.get("kind") == step
 
 

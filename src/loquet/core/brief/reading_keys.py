@@ -21,7 +21,11 @@ KeyId = Annotated[str, Field(max_length=80)]
 
 
 class KeyScheme(Frozen):
-    """The way the keys are read. `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix with one."""
+    """The way the keys are read.
+
+    `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix
+    with one.
+    """
 
     name: SchemeName = "one pin each"
     shape: Literal["best", "few rows", "left and right"] = "best"
@@ -32,8 +36,9 @@ class KeyScheme(Frozen):
 class Chords(Frozen):
     """Which keys must be readable together.
 
-    `two thumbs`: one key (or two neighbours of a pad) under each thumb, and every finger key. `whole pad`: as before, with any
-    two keys under each thumb. `typing`: any keys, up to `at_once`. `own`: the groups as they are listed.
+    `two thumbs`: one key (or two neighbours of a pad) under each thumb, and every finger key.
+    `whole pad`: as before, with any two keys under each thumb. `typing`: any keys, up to `at_once`.
+    `own`: the groups as they are listed.
     """
 
     rule: Literal["two thumbs", "whole pad", "typing", "own"] = "two thumbs"

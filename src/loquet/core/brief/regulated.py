@@ -21,7 +21,10 @@ TYPE_C = Source(
 )
 DELIVERY = Source(
     kind="standard",
-    text="USB Power Delivery 3.1: fixed supplies of 9, 15 and 20 V within 5 %, 12 V where the source has it; 3 A without a marked cable",
+    text=(
+        "USB Power Delivery 3.1: fixed supplies of 9, 15 and 20 V within 5 %, 12 V where the source"
+        " has it; 3 A without a marked cable"
+    ),
 )
 CURRENT_MA = {"500 mA": 500.0, "1.5 A": 1500.0, "3 A": 3000.0}
 VOLTS = {"9 V": 9.0, "12 V": 12.0, "15 V": 15.0, "20 V": 20.0}
@@ -38,7 +41,11 @@ def offered(offer: Offer) -> Supply:
 
 
 class RegulatedFeed(Thing):
-    """A source behind a converter. One whose `rail` names that of another source has none of its own: the higher one of both feeds it."""
+    """A source behind a converter.
+
+    One whose `rail` names that of another source has none of its own: the higher one of both feeds
+    it.
+    """
 
     FED_BY: ClassVar[str]
 
@@ -63,7 +70,9 @@ FEEDING = only(feeds=("true",))
 
 
 class UsbPower(RegulatedFeed):
-    """A USB port from which the device may be fed; it `asks` a host for a current at 5 V, or for higher volts."""
+    """A USB port from which the device may be fed; it `asks` a host for a current at 5 V, or for
+    higher volts.
+    """
 
     FED_BY = "a USB port"
 

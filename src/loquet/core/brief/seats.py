@@ -8,7 +8,9 @@ from loquet.core.quantities.lengths import nm_from_mm
 
 
 def fixed_seats(brief: Brief, board: str = "") -> dict[str, Seat]:
-    """Seats by role of every piece that the brief places on a board (the main one where none is named)."""
+    """Seats by role of every piece that the brief places on a board (the main one where none is
+    named).
+    """
     name = brief.board(board).name
     return {
         thing.role(body.piece): seat_of_body(brief, thing, body)

@@ -18,7 +18,9 @@ RESERVED = frozenset({"GROUND", "SUPPLY", "RESET", "BOOT", "CELLS", "GUARDED"})
 
 
 class BriefError(Exception):
-    """A brief that cannot be used; `place` names where in the file, `problem` what, `way_out` what to do, `about` the thing."""
+    """A brief that cannot be used; `place` names where in the file, `problem` what, `way_out` what
+    to do, `about` the thing.
+    """
 
     def __init__(self, place: str, problem: str, way_out: str, about: str = "") -> None:
         super().__init__(f"{place} {problem}. {way_out}")
@@ -59,7 +61,9 @@ def check_things(brief: Brief) -> None:
 
 
 def check_boards(brief: Brief) -> None:
-    """Boards have names of their own, also as folders of the package, and outlines that are closed."""
+    """Boards have names of their own, also as folders of the package, and outlines that are
+    closed.
+    """
     seen: set[str] = set()
     for index, board in enumerate(brief.boards):
         place = "outline" if len(brief.boards) == 1 else f"boards[{index}] '{board.name}' outline"
@@ -98,7 +102,9 @@ def check_outline(outline: Outline, place: str) -> None:
 
 
 def check_names(brief: Brief) -> None:
-    """No two things share a name, nor a name in nets and firmware, where only letters and digits count."""
+    """No two things share a name, nor a name in nets and firmware, where only letters and digits
+    count.
+    """
     seen: dict[str, str] = {}
     said: dict[str, str] = {}
     for index, thing in enumerate(brief.things):
@@ -170,7 +176,9 @@ def check_inside(brief: Brief) -> None:
 
 
 def check_overlaps(brief: Brief) -> None:
-    """Two controls nearer than a switch body is wide can only be a mistake; courtyards are checked later, exactly."""
+    """Two controls nearer than a switch body is wide can only be a mistake; courtyards are checked
+    later, exactly.
+    """
     rows = [(p, t) for p, t in named(brief) if t.contacts() or t.axes()]
     for i, (place, a) in enumerate(rows):
         for _, b in rows[:i]:
@@ -220,7 +228,9 @@ def check_buses(brief: Brief) -> None:
 
 
 def helper_addresses(brief: Brief) -> list[tuple[str, int]]:
-    """Addresses that key expanders and an outside converter take, from the first of their usual ranges on (0x20 and 0x48)."""
+    """Addresses that key expanders and an outside converter take, from the first of their usual
+    ranges on (0x20 and 0x48).
+    """
     wide = {"expander 8": 8, "expander 16": 16}.get(brief.key_scheme.name)
     scanned = sum(key.duty != "power" for key in keys_of(brief))
     rows = (

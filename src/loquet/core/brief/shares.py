@@ -1,4 +1,6 @@
-"""What of a device one brain reads, as a brief of its own: each brain's pins are planned as if the others were not there."""
+"""What of a device one brain reads, as a brief of its own: each brain's pins are planned as if the
+others were not there.
+"""
 
 from functools import lru_cache
 
@@ -14,7 +16,9 @@ def readers_of(brief: Brief, thing: Thing) -> tuple[str, ...]:
 
 
 def mark_of(brief: Brief, brain: str) -> str:
-    """What tells apart the lines that every brain has: nothing for the first brain, the name of another one."""
+    """What tells apart the lines that every brain has: nothing for the first brain, the name of
+    another one.
+    """
     return "" if not brief.brain or brain in ("", brief.brain.name) else brain
 
 
@@ -30,7 +34,9 @@ def net_mark(mark: str) -> str:
 
 @lru_cache(maxsize=64)
 def share_of(brief: Brief, brain: str) -> Brief:
-    """The brief with one brain and what it reads; sources and links stay, since they serve every brain. The whole brief where it has one brain only."""
+    """The brief with one brain and what it reads; sources and links stay, since they serve every
+    brain. The whole brief where it has one brain only.
+    """
     if len(brief.brains) < 2:
         return brief
     kept = []

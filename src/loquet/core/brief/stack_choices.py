@@ -1,4 +1,6 @@
-"""What a person decides at the stack: the shell's walls, how the board is held, what was measured."""
+"""What a person decides at the stack: the shell's walls, how the board is held, what was
+measured.
+"""
 
 from typing import Annotated, Literal
 
@@ -11,7 +13,11 @@ Millimetres = Annotated[float, Field(ge=0, le=60)]
 
 
 class StackChoices(Frozen):
-    """The shell and the fixing: thickness of the walls, the gap around the board, how the shell is made; `fixing` by screws from the near side into posts of the back, or through the device from the back; their heads; an insulator about soft cells; heights of loose things by name, as they were measured."""
+    """The shell and the fixing: thickness of the walls, the gap around the board, how the shell is
+    made; `fixing` by screws from the near side into posts of the back, or through the device from
+    the back; their heads; an insulator about soft cells; heights of loose things by name, as they
+    were measured.
+    """
 
     wall_mm: Annotated[float, Field(ge=0.8, le=8)] = 2.0
     side_gap_mm: Annotated[float, Field(ge=0.1, le=10)] = 0.5

@@ -1,4 +1,7 @@
-"""A thing: what every kind has, and what a kind may be asked. No stage, edit or screen knows more of a kind than this."""
+"""A thing: what every kind has, and what a kind may be asked.
+
+No stage, edit or screen knows more of a kind than this.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -17,15 +20,19 @@ Pair = tuple[float, float]
 
 
 def only(**when: tuple[str, ...]) -> dict[str, Any]:
-    """For a field's schema: with which values of other fields it means something, so that the form shows it then alone."""
+    """For a field's schema: with which values of other fields it means something, so that the form
+    shows it then alone.
+    """
     return {"when": {name: list(values) for name, values in when.items()}}
 
 
 @dataclass(frozen=True)
 class Body:
-    """A piece of a thing on the board: its part, or its size in mm where there is none, about the thing's own middle (nm).
+    """A piece of a thing on the board: its part, or its size in mm where there is none, about the
+    thing's own middle (nm).
 
-    `kinds` are the kinds of catalogue parts that fit; `side` is where the piece sits against the thing: the same side or the other.
+    `kinds` are the kinds of catalogue parts that fit; `side` is where the piece sits against the
+    thing: the same side or the other.
     """
 
     piece: str = ""
@@ -39,9 +46,11 @@ class Body:
 
 @dataclass(frozen=True)
 class Contact:
-    """Something that is open or closed: the piece of the thing that it is, its words, the body that carries it, its place about the thing's middle.
+    """Something that is open or closed: the piece of the thing that it is, its words, the body that
+    carries it, its place about the thing's middle.
 
-    `pads` are the two ends on the part by number, or by name where `named`; `way` is the direction of a pad.
+    `pads` are the two ends on the part by number, or by name where `named`; `way` is the direction
+    of a pad.
     """
 
     piece: str
@@ -58,7 +67,9 @@ class Contact:
 
 @dataclass(frozen=True)
 class Axis:
-    """A voltage that a thing gives: its piece, the supply it is a part of (0 is the rail), what it is in a USB report, and the corner of its low pass in Hz (0 is none)."""
+    """A voltage that a thing gives: its piece, the supply it is a part of (0 is the rail), what it
+    is in a USB report, and the corner of its low pass in Hz (0 is none).
+    """
 
     piece: str
     words: str
@@ -69,7 +80,9 @@ class Axis:
 
 @dataclass(frozen=True)
 class OnBus:
-    """What a thing brings to the two-wire bus: its address (0 is none of its own) and its load in pF; the fastest clock that it asks for."""
+    """What a thing brings to the two-wire bus: its address (0 is none of its own) and its load in
+    pF; the fastest clock that it asks for.
+    """
 
     address: int
     load_pf: float
@@ -92,7 +105,9 @@ class Display:
 
 @dataclass(frozen=True)
 class Feed:
-    """What a source gives: volts empty, usual and fresh, and what is said of it; `direct` says that the rail is the source itself."""
+    """What a source gives: volts empty, usual and fresh, and what is said of it; `direct` says that
+    the rail is the source itself.
+    """
 
     empty_v: float
     usual_v: float
@@ -105,7 +120,8 @@ class Feed:
 
 @dataclass(frozen=True)
 class Supply:
-    """What a source is before any converter: volts empty, usual and fresh, its kind of cell, what it holds (mAh, 0 is no store), inner resistance and the most that it can give for long.
+    """What a source is before any converter: volts empty, usual and fresh, its kind of cell, what
+    it holds (mAh, 0 is no store), inner resistance and the most that it can give for long.
 
     `stays` says that power is there for as long as its plug is in.
     """
@@ -128,7 +144,9 @@ class Supply:
 
 @dataclass(frozen=True)
 class Duty:
-    """The share of its highest current that a thing takes while it is played, while it waits and while it sleeps, and where that is from."""
+    """The share of its highest current that a thing takes while it is played, while it waits and
+    while it sleeps, and where that is from.
+    """
 
     play: float = 1.0
     idle: float = 1.0
@@ -138,7 +156,9 @@ class Duty:
 
 @dataclass(frozen=True)
 class Fault:
-    """Something that a thing's own fields do not make sense of together: the field, what is wrong, and the way out."""
+    """Something that a thing's own fields do not make sense of together: the field, what is wrong,
+    and the way out.
+    """
 
     field: str
     problem: str
@@ -150,7 +170,9 @@ KitGroup = Literal["power", "leads and cables", "mechanics", "sound and shows", 
 
 @dataclass(frozen=True)
 class KitItem:
-    """Something that a device needs and that is not on its boards: what to buy, without asking, how many, and what for."""
+    """Something that a device needs and that is not on its boards: what to buy, without asking, how
+    many, and what for.
+    """
 
     group: KitGroup
     what: str
@@ -160,7 +182,9 @@ class KitItem:
 
 @dataclass(frozen=True)
 class Joint:
-    """One end of a link between boards: the word that both ends share; `plugged` ends are pushed into one another, others are joined by a cable."""
+    """One end of a link between boards: the word that both ends share; `plugged` ends are pushed
+    into one another, others are joined by a cable.
+    """
 
     word: str
     plugged: bool
@@ -168,7 +192,9 @@ class Joint:
 
 @dataclass(frozen=True)
 class Drilled:
-    """An unplated hole in the board: its diameter, and how wide the area around it is that must stay free of copper and parts (mm)."""
+    """An unplated hole in the board: its diameter, and how wide the area around it is that must
+    stay free of copper and parts (mm).
+    """
 
     d_mm: float
     head_mm: float
@@ -176,7 +202,9 @@ class Drilled:
 
 @dataclass(frozen=True)
 class Opening:
-    """An opening that is cut into the board about the middle of a thing: width, height and the radius of its inside corners (mm), or a line of its own within that size."""
+    """An opening that is cut into the board about the middle of a thing: width, height and the
+    radius of its inside corners (mm), or a line of its own within that size.
+    """
 
     width_mm: float
     height_mm: float
@@ -186,7 +214,10 @@ class Opening:
 
 @dataclass(frozen=True)
 class Kept:
-    """An area that is kept free about the middle of a thing: width and height (mm); `parts` keeps parts off its side that are higher than `up_to_mm` (0: all), `copper` keeps wiring and pour off both sides."""
+    """An area that is kept free about the middle of a thing: width and height (mm); `parts` keeps
+    parts off its side that are higher than `up_to_mm` (0: all), `copper` keeps wiring and pour off
+    both sides.
+    """
 
     width_mm: float
     height_mm: float
@@ -197,7 +228,9 @@ class Kept:
 
 @dataclass(frozen=True)
 class Printed:
-    """Words that are printed on the legend about the middle of a thing: the text, and how high its letters are (mm)."""
+    """Words that are printed on the legend about the middle of a thing: the text, and how high its
+    letters are (mm).
+    """
 
     text: str
     high_mm: float
@@ -205,7 +238,10 @@ class Printed:
 
 @dataclass(frozen=True)
 class Loose:
-    """Something that lies in the shell and not on the board: its words, its width and length and its height (mm), the share of its height by which it may swell, and whether it is soft and burns when it is pierced."""
+    """Something that lies in the shell and not on the board: its words, its width and length and
+    its height (mm), the share of its height by which it may swell, and whether it is soft and burns
+    when it is pierced.
+    """
 
     words: str
     size_mm: Pair
@@ -224,7 +260,9 @@ class Service:
 
 @dataclass(frozen=True)
 class Lack:
-    """Something that usually stands beside a thing: a sentence, what to do, and the edit that adds it."""
+    """Something that usually stands beside a thing: a sentence, what to do, and the edit that adds
+    it.
+    """
 
     sentence: str
     way_out: str
@@ -233,16 +271,20 @@ class Lack:
 
 
 class Thing(Counted):
-    """Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
+    """Anything on a board: a name of its own, its board, its place (Loquet finds one where there is
+    none), its part.
 
-    `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
-    module and not a bare chip; `LOWER_FEED` what makes a rail out
-    of another one, which is never the first.
-    `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
-    `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
-    `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-    `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed. `DRAWS` names parts
-    of the catalogue whose current is its own beside those of its bodies, `LEAST_V` is the least that what hangs on its plug wants.
+    `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said.
+    `READY_MADE` marks a brain that is a module and not a bare chip; `LOWER_FEED` what makes a rail
+    out of another one, which is never the first. `BRAIN_FIELDS` are the fields that name a brain;
+    `DUTY` says how much it takes when, `DIMMED` that the firmware can hold it below its highest
+    current, `SWITCHES` that it stands in the way of the first source, `ASKS_FIRST` that it asks the
+    brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut, `GAUGES`
+    that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no
+    place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a
+    brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed.
+    `DRAWS` names parts of the catalogue whose current is its own beside those of its bodies,
+    `LEAST_V` is the least that what hangs on its plug wants.
     """
 
     GROUP: ClassVar[Group]
@@ -282,7 +324,8 @@ class Thing(Counted):
     def role(self, piece: str = "", word: str = "") -> str:
         """The text form of a piece of this thing: `button:red`, `pad:left pad:up`, `screen:clock`.
 
-        A thing that has the plain name of its kind is not named twice. This is written here alone, and never taken apart again.
+        A thing that has the plain name of its kind is not named twice. This is written here alone,
+        and never taken apart again.
         """
         own = [] if self.name == self.WORD else [self.name]
         return ":".join([word or self.WORD, *own, *([piece] if piece else [])])
@@ -341,7 +384,9 @@ class Thing(Counted):
         return False
 
     def made_by(self) -> str:
-        """The converter that a person chose between this source and its rail; `auto` leaves it to Loquet, nothing says that there is none."""
+        """The converter that a person chose between this source and its rail; `auto` leaves it to
+        Loquet, nothing says that there is none.
+        """
         return ""
 
     def programmed_apart(self) -> str:
@@ -349,7 +394,9 @@ class Thing(Counted):
         return ""
 
     def logic_v(self) -> float:
-        """The volts of a brain's lines where they are not those of the rail that it takes; 0 where they are."""
+        """The volts of a brain's lines where they are not those of the rail that it takes; 0 where
+        they are.
+        """
         return 0.0
 
     def faults(self) -> tuple[Fault, ...]:

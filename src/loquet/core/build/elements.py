@@ -1,4 +1,6 @@
-"""What every part of a circuit is to a meter with the power off, and on power: models from the parts' own figures."""
+"""What every part of a circuit is to a meter with the power off, and on power: models from the
+parts' own figures.
+"""
 
 import itertools
 from collections.abc import Callable, Iterator, Mapping
@@ -29,7 +31,9 @@ INNER_OHM = 2.0
 CHIP_OHM = 200_000.0
 """An unpowered chip shows so much between supply and ground; assumed, makers differ."""
 DIODE_V, DIODE_OHM = 0.65, 0.5
-"""A silicon junction as a meter finds it, and its slope; assumed where the part names no forward voltage."""
+"""A silicon junction as a meter finds it, and its slope; assumed where the part names no forward
+voltage.
+"""
 CHANNEL_OHM = 0.1
 """An open channel of a small field-effect transistor; assumed."""
 IDEAL_V, IDEAL_OHM = 0.03, 0.08
@@ -48,7 +52,10 @@ At = Callable[[str, str], str]
 
 @dataclass(frozen=True)
 class Desk:
-    """A circuit as it lies on the bench: its components with their parts, the rails and how they are made, and what everything draws while it waits (by thing: the net of its rail, volts and mA)."""
+    """A circuit as it lies on the bench: its components with their parts, the rails and how they
+    are made, and what everything draws while it waits (by thing: the net of its rail, volts and
+    mA).
+    """
 
     brief: Brief
     circuit: Circuit
@@ -112,7 +119,9 @@ def network_of(
     powered: bool = False,
     flat: bool = False,
 ) -> Network:
-    """The network of a circuit: `at` names the node of a lead, parts that are `gone` are left out, values are `scaled`, `extra` joins nodes; on power a `flat` source gives nothing."""
+    """The network of a circuit: `at` names the node of a lead, parts that are `gone` are left out,
+    values are `scaled`, `extra` joins nodes; on power a `flat` source gives nothing.
+    """
     found = Elements(resistances=list(extra))
     for component in desk.circuit.components:
         if component.ref not in gone:
@@ -132,7 +141,9 @@ def network_of(
 
 
 def add_own_plugs(found: Elements, desk: Desk) -> None:
-    """Rails that come in from a host on its own plug; the first rail where nothing at all feeds the device."""
+    """Rails that come in from a host on its own plug; the first rail where nothing at all feeds the
+    device.
+    """
     for row in desk.made:
         feeder = row.feeder
         outside = feeder is None or (
@@ -255,7 +266,9 @@ def ohms_of(component: Component, kind: str, part: Part | None) -> float:
 def add_track(
     found: Elements, component: Component, named: dict[str, list[str]], part: Part | None, at: At
 ) -> None:
-    """Resistive tracks: from the supply over the wiper to ground, in the middle; a trigger rests near ground."""
+    """Resistive tracks: from the supply over the wiper to ground, in the middle; a trigger rests
+    near ground.
+    """
     track = part.values.get("track_ohm", 10_000.0) if part else 10_000.0
     supplies, grounds = named.get("supply", []), named.get("ground", [])
     wipers = [(n, p[0]) for n, p in named.items() if n in ("x", "y", "pull", "level")]
@@ -272,7 +285,9 @@ def add_track(
 
 
 def add_chip(found: Elements, desk: Desk, component: Component, at: At) -> None:
-    """What takes power between a rail and ground: some resistance while it is off, its pins of one net joined inside."""
+    """What takes power between a rail and ground: some resistance while it is off, its pins of one
+    net joined inside.
+    """
     kind = desk.kind(component)
     rails = {m.rail.net for m in desk.made}
     if kind in PASSIVE or kind in SOURCES:
@@ -291,10 +306,29 @@ def add_chip(found: Elements, desk: Desk, component: Component, at: At) -> None:
 
 
 PASSIVE = frozenset(
-    {"resistor", "capacitor", "inductor", "fuse", "diode", "light", "transistor", "button", "five-way",
-     "slide switch", "buzzer", "resistive stick", "slider", "slide trigger", "encoder", "test point",
-     "crystal", "clock crystal", "touch electrode", "fiducial"}
-)  # fmt: skip
+    {
+        "resistor",
+        "capacitor",
+        "inductor",
+        "fuse",
+        "diode",
+        "light",
+        "transistor",
+        "button",
+        "five-way",
+        "slide switch",
+        "buzzer",
+        "resistive stick",
+        "slider",
+        "slide trigger",
+        "encoder",
+        "test point",
+        "crystal",
+        "clock crystal",
+        "touch electrode",
+        "fiducial",
+    }
+)
 OPEN_INSIDE = frozenset(
     {"header", "socket", "USB-C socket", "USB socket", "barrel jack", "lead pads", "stick port"}
 )
@@ -309,7 +343,14 @@ def add_regulator(
     at: At,
 ) -> None:
     """A rail made of another one."""
-    rail = next((m.rail for m in desk.made if m.rail.net in component.pads.values() and fed_by(desk, m, component)), None)  # fmt: skip
+    rail = next(
+        (
+            m.rail
+            for m in desk.made
+            if m.rail.net in component.pads.values() and fed_by(desk, m, component)
+        ),
+        None,
+    )
     rail = rail or next((m.rail for m in desk.made if m.rail.fed_by == component.thing), None)
     if rail is None or part is None or "in" not in named or "ground" not in named:
         return
@@ -378,7 +419,9 @@ def poles(component: Component, named: dict[str, list[str]]) -> tuple[str, str]:
 
 
 def add_loads(found: Elements, desk: Desk, at: At, gone: frozenset[str]) -> None:
-    """What everything draws while it waits, at the first part of its thing that has its rail and ground."""
+    """What everything draws while it waits, at the first part of its thing that has its rail and
+    ground.
+    """
     for thing, rail, volts, ma in desk.loads:
         for component in desk.circuit.components:
             if component.thing != thing or component.ref in gone or desk.kind(component) in PASSIVE:

@@ -14,7 +14,9 @@ LIMIT_FACTOR, LEAST_LIMIT_A = 2.0, 0.05
 
 
 class Expected(Frozen):
-    """A reading: what is done, between what, what is expected and from where to where it may be; `one` and `other` are leads as `R1.2`."""
+    """A reading: what is done, between what, what is expected and from where to where it may be;
+    `one` and `other` are leads as `R1.2`.
+    """
 
     sort: str
     words: str
@@ -27,7 +29,10 @@ class Expected(Frozen):
 
 
 class FirstPower(Frozen):
-    """The tables of the first power: rails against ground and neighbours before power, volts after it, the volts to set (nothing where the device is fed by a host alone), the current limit and what it draws."""
+    """The tables of the first power: rails against ground and neighbours before power, volts after
+    it, the volts to set (nothing where the device is fed by a host alone), the current limit and
+    what it draws.
+    """
 
     before: tuple[Expected, ...]
     neighbours: tuple[Expected, ...]
@@ -69,7 +74,9 @@ def first_power(desk: Desk, faults: list[Fault]) -> FirstPower:
 
 
 def is_held(desk: Desk, good: Faulty, hub: tuple[str, str], ground: tuple[str, str]) -> bool:
-    """Whether a net's volts say anything at first power: it is led somewhere by more than the pins of an empty chip, and does not lie between two cells, which are out."""
+    """Whether a net's volts say anything at first power: it is led somewhere by more than the pins
+    of an empty chip, and does not lie between two cells, which are out.
+    """
     net = good.nets[hub]
     owners = {c.ref for c in desk.circuit.components if net in c.pads.values()}
     cells = {c.ref for c in desk.circuit.components if desk.kind(c) in SOURCES}
@@ -104,9 +111,15 @@ def ohm_row(good: Faulty, one: tuple[str, str], other: tuple[str, str], words: s
     low = 1e6 if is_open else value * (1 - TOLERANCE_OHM)
     high = 1e12 if is_open else value * (1 + TOLERANCE_OHM)
     return Expected(
-        sort="ohm", words=words, one=lead(one), other=lead(other), expected=value, low=low, high=high,
+        sort="ohm",
+        words=words,
+        one=lead(one),
+        other=lead(other),
+        expected=value,
+        low=low,
+        high=high,
         shown="open" if is_open else ohms(value),
-    )  # fmt: skip
+    )
 
 
 def volt_row(good: Faulty, one: tuple[str, str], net: str) -> Expected:
@@ -115,9 +128,15 @@ def volt_row(good: Faulty, one: tuple[str, str], net: str) -> Expected:
     value = 0.0 if abs(value) < 0.005 else value  # no minus before nothing
     spread = max(TOLERANCE_V, abs(value) * TOLERANCE_V)
     return Expected(
-        sort="volt", words=net, one=lead(one), other="", expected=value, low=value - spread, high=value + spread,
+        sort="volt",
+        words=net,
+        one=lead(one),
+        other="",
+        expected=value,
+        low=value - spread,
+        high=value + spread,
         shown=f"{value:.2f} V",
-    )  # fmt: skip
+    )
 
 
 def lead(where: tuple[str, str]) -> str:

@@ -1,4 +1,6 @@
-"""Everything that can be wrong with a board as it is built: each fault, how likely it is, and the network that it makes."""
+"""Everything that can be wrong with a board as it is built: each fault, how likely it is, and the
+network that it makes.
+"""
 
 import itertools
 from collections.abc import Iterator
@@ -35,7 +37,10 @@ WORDS = {
 
 @dataclass(frozen=True)
 class Fault:
-    """Something wrong: of which sort, at which leads or part, how likely against others; `factor` scales a value; `ends` counts the leads of its part. `cause` is what it is called when nothing tells it from others of the same effect."""
+    """Something wrong: of which sort, at which leads or part, how likely against others; `factor`
+    scales a value; `ends` counts the leads of its part. `cause` is what it is called when nothing
+    tells it from others of the same effect.
+    """
 
     sort: Sort
     ref: str = ""
@@ -62,7 +67,10 @@ GOOD = Fault("none")
 
 
 def possible_faults(desk: Desk, views: tuple[BoardView, ...]) -> list[Fault]:
-    """Every single fault of a device with how likely it is against the others; weights are common practice, no source: bridges by how near pads lie, joints by how fine they are, hand work before machines."""
+    """Every single fault of a device with how likely it is against the others; weights are common
+    practice, no source: bridges by how near pads lie, joints by how fine they are, hand work before
+    machines.
+    """
     found: list[Fault] = []
     for view in views:
         found += bridges(desk, view)
@@ -75,8 +83,16 @@ def possible_faults(desk: Desk, views: tuple[BoardView, ...]) -> list[Fault]:
         hand = 1.5 if kind in SOURCES or kind == "header" else 1.0
         for pad in component.pads:
             found.append(
-                Fault("open", component.ref, ((component.ref, pad),), (component.pads[pad],), weight=fine * hand, ends=len(component.pads), words=f"{words} pad {pad} has no contact")
-            )  # fmt: skip
+                Fault(
+                    "open",
+                    component.ref,
+                    ((component.ref, pad),),
+                    (component.pads[pad],),
+                    weight=fine * hand,
+                    ends=len(component.pads),
+                    words=f"{words} pad {pad} has no contact",
+                )
+            )
         if len(component.pads) > 1:
             found.append(
                 Fault(
@@ -90,10 +106,20 @@ def possible_faults(desk: Desk, views: tuple[BoardView, ...]) -> list[Fault]:
         if kind == "resistor":
             for factor in (0.1, 10.0):
                 found.append(
-                    Fault("value", component.ref, factor=factor, weight=0.6, words=f"{words} has {'a tenth' if factor < 1 else 'ten times'} of its value")
-                )  # fmt: skip
+                    Fault(
+                        "value",
+                        component.ref,
+                        factor=factor,
+                        weight=0.6,
+                        words=(
+                            f"{words} has {'a tenth' if factor < 1 else 'ten times'} of its value"
+                        ),
+                    )
+                )
         if kind in ("diode", "light") or "stick" in kind:
-            found.append(Fault("swapped", component.ref, weight=0.8, words=f"{words} is the wrong way round"))  # fmt: skip
+            found.append(
+                Fault("swapped", component.ref, weight=0.8, words=f"{words} is the wrong way round")
+            )
         if kind in ("button", "five-way"):
             found.append(Fault("stuck", component.ref, weight=0.5, words=f"{words} stays closed"))
         if "stick" in kind:
@@ -120,7 +146,10 @@ def bridges(desk: Desk, view: BoardView) -> Iterator[Fault]:
         key = (min(a.net, b.net), max(a.net, b.net))
         if key not in seen or seen[key].weight < weight:
             leads = ((a.ref, a.pad), (b.ref, b.pad))
-            words = f"solder between {a.ref} pad {a.pad} ({a.net}) and {b.ref} pad {b.pad} ({b.net}), {apart:.2f} mm apart"
+            words = (
+                f"solder between {a.ref} pad {a.pad} ({a.net}) and {b.ref} pad {b.pad} ({b.net}),"
+                f" {apart:.2f} mm apart"
+            )
             seen[key] = Fault("bridge", leads=leads, nets=key, weight=weight, words=words)
     yield from sorted(seen.values(), key=lambda f: (-f.weight, f.nets))
 
@@ -155,7 +184,9 @@ def faulty(desk: Desk, fault: Fault, powered: bool) -> Network:
 
 
 def turned_pads(desk: Desk, fault: Fault) -> dict[Lead, str]:
-    """What a part that was put in the wrong way round has on which pad: its first two pins, or supply and ground, exchanged."""
+    """What a part that was put in the wrong way round has on which pad: its first two pins, or
+    supply and ground, exchanged.
+    """
     component = next(c for c in desk.circuit.components if c.ref == fault.ref)
     named = desk.named(component)
     pairs = [("anode", "cathode"), ("supply", "ground")]
@@ -182,7 +213,9 @@ UNSTEADY = "unsteady"
 
 
 def function_of(desk: Desk, component: Component) -> str:
-    """What stops working with a part: a key by its role, else its thing; capacitors make it unsteady."""
+    """What stops working with a part: a key by its role, else its thing; capacitors make it
+    unsteady.
+    """
     kind = desk.kind(component)
     if kind == "capacitor":
         return UNSTEADY
@@ -190,7 +223,9 @@ def function_of(desk: Desk, component: Component) -> str:
 
 
 def affected(desk: Desk, fault: Fault) -> frozenset[str]:
-    """What no longer does what it should: the function of the part, or of all parts whose leads hang on a net that is bridged or has lost its contact."""
+    """What no longer does what it should: the function of the part, or of all parts whose leads
+    hang on a net that is bridged or has lost its contact.
+    """
     if fault.sort in ("none", "flat"):
         return frozenset()
     components = {c.ref: c for c in desk.circuit.components}
@@ -216,7 +251,9 @@ Manner = Literal["", "dead", "always", "together", "off"]
 
 
 def manner_of(desk: Desk, fault: Fault) -> Manner:
-    """How what is broken behaves: dead, always on, together with something else, or off its place."""
+    """How what is broken behaves: dead, always on, together with something else, or off its
+    place.
+    """
     if fault.sort == "drift" or fault.sort == "value":
         return "off"
     if fault.sort == "stuck":

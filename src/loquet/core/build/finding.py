@@ -1,4 +1,6 @@
-"""The fault finder: from a symptom to the cause, by the test that tells most for what it costs, one at a time."""
+"""The fault finder: from a symptom to the cause, by the test that tells most for what it costs, one
+at a time.
+"""
 
 from collections import defaultdict
 from collections.abc import Sequence
@@ -13,7 +15,9 @@ SURE = 0.9
 WRONG = 0.002
 """How likely a reading is that a fault does not explain; common practice, no source."""
 SPREAD_LOG, SPREAD_V, SPREAD_F = 0.12, 0.06, 0.2
-"""Readings of ohms and farads spread by these shares, with the tolerances of parts, volts by so many volts; common practice, no source."""
+"""Readings of ohms and farads spread by these shares, with the tolerances of parts, volts by so
+many volts; common practice, no source.
+"""
 LEAST_OHM, LEAST_F = 0.5, 1e-10
 MOST_LOOKED_AT = 160
 SEEN, MISSED = 0.95, 0.02
@@ -37,7 +41,9 @@ class Made:
 
 
 class Suspects:
-    """Everything that may be wrong with a device, and every test, prepared once for any number of hunts."""
+    """Everything that may be wrong with a device, and every test, prepared once for any number of
+    hunts.
+    """
 
     def __init__(self, desk: Desk, faults: Sequence[Fault]) -> None:
         self.desk = desk
@@ -62,8 +68,11 @@ class Finder:
         """Take a reading into account."""
         self.made.append(Made(probe, reading))
         self.weights = normal(
-            [w * likely(probe, one.reading(probe), reading) for w, one in zip(self.weights, self.held, strict=True)]
-        )  # fmt: skip
+            [
+                w * likely(probe, one.reading(probe), reading)
+                for w, one in zip(self.weights, self.held, strict=True)
+            ]
+        )
 
     def causes(self) -> list[Cause]:
         """All causes, the likeliest first."""
@@ -73,9 +82,13 @@ class Finder:
             shares[one.fault.cause] += weight
             faults[one.fault.cause].append((weight, one.fault))
         return [
-            Cause(name, shares[name], tuple(f for _, f in sorted(faults[name], key=lambda row: -row[0])))
+            Cause(
+                name,
+                shares[name],
+                tuple(f for _, f in sorted(faults[name], key=lambda row: -row[0])),
+            )
             for name in sorted(shares, key=lambda n: (-shares[n], n))
-        ]  # fmt: skip
+        ]
 
     def sure(self) -> bool:
         """Whether one cause stands out far enough."""
@@ -83,7 +96,9 @@ class Finder:
         return bool(found) and found[0].share >= SURE
 
     def best(self) -> Probe | None:
-        """The test that tells most about the cause for what it costs; nothing where none tells anything."""
+        """The test that tells most about the cause for what it costs; nothing where none tells
+        anything.
+        """
         rows = self.ranked()
         return rows[0][1] if rows else None
 
@@ -105,7 +120,9 @@ class Finder:
 
 
 def near(probe: Probe, held: Sequence[Faulty]) -> bool:
-    """Whether a test can have to do with what may be wrong: looks at places where nothing may be are left out."""
+    """Whether a test can have to do with what may be wrong: looks at places where nothing may be
+    are left out.
+    """
     if probe.sort != "look":
         return True
     if probe.other[0]:

@@ -18,7 +18,9 @@ DEAD_SHARE, HOT_A = 0.9, 0.2
 
 @dataclass(frozen=True)
 class Probe:
-    """A test: between which leads, or of which lead against ground, or at which part or pair of leads one looks with a glass."""
+    """A test: between which leads, or of which lead against ground, or at which part or pair of
+    leads one looks with a glass.
+    """
 
     sort: TestSort
     one: Lead
@@ -45,7 +47,9 @@ class Probe:
 
 @dataclass(frozen=True)
 class Symptom:
-    """What a person sees first: that nothing works, that it draws far too much, what does not work, and in which manner."""
+    """What a person sees first: that nothing works, that it draws far too much, what does not work,
+    and in which manner.
+    """
 
     dead: bool = False
     hot: bool = False
@@ -54,7 +58,9 @@ class Symptom:
 
 
 class Faulty:
-    """A device with one fault: its nodes, resistances and volts, worked out when they are asked for."""
+    """A device with one fault: its nodes, resistances and volts, worked out when they are asked
+    for.
+    """
 
     def __init__(self, desk: Desk, fault: Fault) -> None:
         self.desk, self.fault = desk, fault
@@ -102,7 +108,9 @@ class Faulty:
         return self.volts.get(self.nets[lead], 0.0) - self.volts.get(GROUND, 0.0)
 
     def diode(self, one: Lead, other: Lead) -> float:
-        """What the diode test shows from one lead to another: volts, or 2 where nothing conducts."""
+        """What the diode test shows from one lead to another: volts, or 2 where nothing
+        conducts.
+        """
         ohm = self.ohm(one, other)
         if ohm < 500:
             return round(ohm / 1000, 3)
@@ -128,7 +136,9 @@ class Faulty:
         return whole
 
     def seen(self, probe: Probe) -> int:
-        """What a glass shows there: 0 nothing, 1 the fault, or which of the joints it is, counted from 2."""
+        """What a glass shows there: 0 nothing, 1 the fault, or which of the joints it is, counted
+        from 2.
+        """
         fault = self.fault
         if fault.sort in ("none", "flat", "stuck", "drift"):
             return 0
@@ -196,7 +206,9 @@ def usual_current(desk: Desk) -> float:
 
 
 def probes_of(desk: Desk, faults: list[Fault]) -> list[Probe]:
-    """The tests that can be made: along every net, across every part, between nets that may be bridged, volts of every net, and looks."""
+    """The tests that can be made: along every net, across every part, between nets that may be
+    bridged, volts of every net, and looks.
+    """
     hubs: dict[str, Lead] = {}
     found: dict[Probe, None] = {}
     good = Faulty(desk, GOOD)
@@ -216,7 +228,13 @@ def probes_of(desk: Desk, faults: list[Fault]) -> list[Probe]:
         pads, named = list(component.pads), desk.named(component)
         found[Probe("look", (component.ref, pads[0] if pads else ""))] = None
         if "anode" in named and "cathode" in named:
-            found[Probe("diode", (component.ref, named["anode"][0]), (component.ref, named["cathode"][0]))] = None  # fmt: skip
+            found[
+                Probe(
+                    "diode",
+                    (component.ref, named["anode"][0]),
+                    (component.ref, named["cathode"][0]),
+                )
+            ] = None
         if desk.kind(component) == "capacitor" and len(pads) == 2:
             found[Probe("farad", hubs[component.pads[pads[0]]], hubs[component.pads[pads[1]]])] = (
                 None

@@ -1,4 +1,6 @@
-"""Nodal analysis: what a meter reads between two nodes, and the volts of every node when power is on."""
+"""Nodal analysis: what a meter reads between two nodes, and the volts of every node when power is
+on.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -27,7 +29,9 @@ class Resistance:
 
 @dataclass(frozen=True)
 class Valve:
-    """A diode or something like it: it conducts from a to b once there are so many volts across it, with so many ohm then."""
+    """A diode or something like it: it conducts from a to b once there are so many volts across it,
+    with so many ohm then.
+    """
 
     a: str
     b: str
@@ -37,7 +41,9 @@ class Valve:
 
 @dataclass(frozen=True)
 class Gate:
-    """A switch of a P-channel transistor: source and drain are joined by so many ohm while its gate lies this far below the higher of them."""
+    """A switch of a P-channel transistor: source and drain are joined by so many ohm while its gate
+    lies this far below the higher of them.
+    """
 
     gate: str
     source: str
@@ -58,7 +64,10 @@ class Battery:
 
 @dataclass(frozen=True)
 class Regulator:
-    """What makes a rail: so many volts at `out` against `ground`, and so many amperes at the most, while `enable` is up and `source` has at least so many volts. One with an efficiency draws the power that it gives by it, a linear one (0) the current."""
+    """What makes a rail: so many volts at `out` against `ground`, and so many amperes at the most,
+    while `enable` is up and `source` has at least so many volts. One with an efficiency draws the
+    power that it gives by it, a linear one (0) the current.
+    """
 
     source: str
     out: str
@@ -115,14 +124,18 @@ class Solver:
         return matrix
 
     def between(self) -> Floats:
-        """What a meter reads between any two nodes with the power off, in ohm: the inverse of the conductances once, then R = Z_ii + Z_jj - 2 Z_ij."""
+        """What a meter reads between any two nodes with the power off, in ohm: the inverse of the
+        conductances once, then R = Z_ii + Z_jj - 2 Z_ij.
+        """
         z = np.linalg.inv(self.conductances(self.network.resistances))
         d = np.diag(z)
         found: Floats = d[:, None] + d[None, :] - 2 * z
         return np.maximum(found, 0.0)
 
     def on_power(self) -> dict[str, float]:
-        """Volts of every node: valves, gates and regulators are switched until nothing changes, each round solved as a linear network."""
+        """Volts of every node: valves, gates and regulators are switched until nothing changes,
+        each round solved as a linear network.
+        """
         volts = dict.fromkeys(self.names, 0.0)
         states: list[tuple[bool, ...]] = []
         for _ in range(ROUNDS):

@@ -1,9 +1,12 @@
-"""The line protocol between Loquet and a bench unit: one line asks, one line answers; ASCII, words apart by one space.
+"""The line protocol between Loquet and a bench unit: one line asks, one line answers; ASCII, words
+apart by one space.
 
-`ID` answers `ID <words>`; `OHM R1.1 U1.3`, `VOLT R1.1`, `DIODE D1.2 D1.1`, `FARAD C1.1 C1.2` answer the same word and a number (ohm, volt,
-farad); `LOOK R1`, or `LOOK U1.3 U1.4`, answers what a person sees there; `SYMPTOM` answers `SYMPTOM dead hot manner function|function`;
-`KEYS key` presses a key (none where there is no word after it) and answers the keys that read as pressed, `|` between them; `STICK name`
-answers samples `x,y,rest` apart by `;`. What cannot be done is answered by `ERR <words>`.
+`ID` answers `ID <words>`; `OHM R1.1 U1.3`, `VOLT R1.1`, `DIODE D1.2 D1.1`, `FARAD C1.1 C1.2` answer
+the same word and a number (ohm, volt, farad); `LOOK R1`, or `LOOK U1.3 U1.4`, answers what a person
+sees there; `SYMPTOM` answers `SYMPTOM dead hot manner function|function`; `KEYS key` presses a key
+(none where there is no word after it) and answers the keys that read as pressed, `|` between them;
+`STICK name` answers samples `x,y,rest` apart by `;`. What cannot be done is answered by `ERR
+<words>`.
 """
 
 from dataclasses import dataclass
@@ -73,7 +76,10 @@ def symptom(line: str) -> Symptom:
 
 def symptom_line(seen: Symptom) -> str:
     """A symptom as an answer."""
-    return f"SYMPTOM {int(seen.dead)} {int(seen.hot)} {seen.manner or '-'} {'|'.join(sorted(seen.broken))}".rstrip()
+    return (
+        f"SYMPTOM {int(seen.dead)} {int(seen.hot)} {seen.manner or '-'}"
+        f" {'|'.join(sorted(seen.broken))}".rstrip()
+    )
 
 
 def keys(line: str) -> frozenset[str]:

@@ -1,4 +1,6 @@
-"""Heating: limits of a reflow profile by paste and by the most sensitive part (J-STD-020), a profile inside them, and a recorded curve held against them."""
+"""Heating: limits of a reflow profile by paste and by the most sensitive part (J-STD-020), a
+profile inside them, and a recorded curve held against them.
+"""
 
 import csv
 import io
@@ -15,7 +17,9 @@ MOST_ROWS = 20_000
 
 
 class Limits(Frozen):
-    """What a curve must keep: soak (°C from, to; s from, to), liquid (°C; s from, to), peak (°C from, to), the steepest way up and down (K/s), and from 25 °C to the peak (s)."""
+    """What a curve must keep: soak (°C from, to; s from, to), liquid (°C; s from, to), peak (°C
+    from, to), the steepest way up and down (K/s), and from 25 °C to the peak (s).
+    """
 
     soak_c: tuple[float, float]
     soak_s: tuple[float, float]
@@ -28,9 +32,27 @@ class Limits(Frozen):
 
 
 LIMITS: dict[Paste, Limits] = {
-    "lead-free": Limits(soak_c=(150, 200), soak_s=(60, 120), liquid_c=217, liquid_s=(60, 150), peak_c=(235, 260), up_k_s=3, down_k_s=6, whole_s=480),
-    "tin-lead": Limits(soak_c=(100, 150), soak_s=(60, 120), liquid_c=183, liquid_s=(60, 150), peak_c=(205, 235), up_k_s=3, down_k_s=6, whole_s=360),
-}  # fmt: skip
+    "lead-free": Limits(
+        soak_c=(150, 200),
+        soak_s=(60, 120),
+        liquid_c=217,
+        liquid_s=(60, 150),
+        peak_c=(235, 260),
+        up_k_s=3,
+        down_k_s=6,
+        whole_s=480,
+    ),
+    "tin-lead": Limits(
+        soak_c=(100, 150),
+        soak_s=(60, 120),
+        liquid_c=183,
+        liquid_s=(60, 150),
+        peak_c=(205, 235),
+        up_k_s=3,
+        down_k_s=6,
+        whole_s=360,
+    ),
+}
 
 
 class Point(Frozen):
@@ -41,7 +63,9 @@ class Point(Frozen):
 
 
 class Check(Frozen):
-    """One limit held against a curve: its words, what was found, what is asked, and whether it is kept."""
+    """One limit held against a curve: its words, what was found, what is asked, and whether it is
+    kept.
+    """
 
     words: str
     found: str
@@ -54,7 +78,9 @@ class BadCurve(Exception):
 
 
 def profile(paste: Paste, hottest_c: float = 260.0) -> tuple[Point, ...]:
-    """A profile inside the limits whose peak no part minds that stands `hottest_c`: 2 K/s up, 90 s of soak, 80 s above the melting point."""
+    """A profile inside the limits whose peak no part minds that stands `hottest_c`: 2 K/s up, 90 s
+    of soak, 80 s above the melting point.
+    """
     lim = LIMITS[paste]
     peak = min(hottest_c - 5, (lim.peak_c[0] + lim.peak_c[1]) / 2)
     points = [Point(s=0, c=25)]
@@ -75,7 +101,9 @@ def profile(paste: Paste, hottest_c: float = 260.0) -> tuple[Point, ...]:
 
 
 def read_curve(data: bytes) -> tuple[Point, ...]:
-    """A curve of any logger: a CSV whose first two columns of numbers are seconds and °C; raises BadCurve."""
+    """A curve of any logger: a CSV whose first two columns of numbers are seconds and °C; raises
+    BadCurve.
+    """
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -117,7 +145,9 @@ def number_of(cell: str) -> float | None:
 
 
 def seconds_between(points: Sequence[Point], low: float, high: float, rising: bool) -> float:
-    """How long a curve is between two temperatures, on the way up alone where `rising`, up to the peak."""
+    """How long a curve is between two temperatures, on the way up alone where `rising`, up to the
+    peak.
+    """
     peak = max(range(len(points)), key=lambda i: points[i].c)
     used = points[: peak + 1] if rising else points
     whole = 0.0
@@ -151,7 +181,9 @@ def slopes(points: Sequence[Point], over_s: float = 10.0) -> tuple[float, float]
 def checked_curve(
     points: Sequence[Point], paste: Paste, hottest_c: float = 260.0
 ) -> tuple[Check, ...]:
-    """Every limit held against a curve; parts that stand less heat than the paste allows lower the peak."""
+    """Every limit held against a curve; parts that stand less heat than the paste allows lower the
+    peak.
+    """
     lim = LIMITS[paste]
     top = max(p.c for p in points)
     most = min(lim.peak_c[1], hottest_c)

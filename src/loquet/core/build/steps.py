@@ -1,4 +1,6 @@
-"""In which order a board is built: what is soldered how, what before what, and what to watch at each step."""
+"""In which order a board is built: what is soldered how, what before what, and what to watch at
+each step.
+"""
 
 from collections.abc import Sequence
 
@@ -13,15 +15,33 @@ from loquet.core.stack.wires import WireRun, wire_runs
 
 FINE_MM = 0.65
 """Gull-wing leads this near or nearer are fine; IPC-7351B draws the line at 0.625 mm."""
-HEAT = "Iron and plate burn: keep hands and cables away, let the board cool. Solder fumes irritate: draw them off. Wash your hands after."
-LITHIUM = "A lithium cell can burn when it is shorted or heated: never solder near it, measure the polarity of its lead first. The maker's limits and local codes come first."
-ONE_LEAD = "Cut and strip the leads of a cell one at a time, the other one taped: a cutter across both shorts the cell, which then burns."
+HEAT = (
+    "Iron and plate burn: keep hands and cables away, let the board cool. Solder fumes irritate:"
+    " draw them off. Wash your hands after."
+)
+LITHIUM = (
+    "A lithium cell can burn when it is shorted or heated: never solder near it, measure the"
+    " polarity of its lead first. The maker's limits and local codes come first."
+)
+ONE_LEAD = (
+    "Cut and strip the leads of a cell one at a time, the other one taped: a cutter across both"
+    " shorts the cell, which then burns."
+)
 CUTTERS = "Cut leads fly: hold them, wear glasses."
 TECHNIQUE = {
-    "fine": "Tin one corner pad, lay the part on, check that all leads lie on their pads, then the opposite corner; flux, and drag the rest.",
-    "small": "Tin one pad only. Pads tinned on both ends lift the part: hold it down while the tinned end melts, then solder the other.",
+    "fine": (
+        "Tin one corner pad, lay the part on, check that all leads lie on their pads, then the"
+        " opposite corner; flux, and drag the rest."
+    ),
+    "small": (
+        "Tin one pad only. Pads tinned on both ends lift the part: hold it down while the tinned"
+        " end melts, then solder the other."
+    ),
     "through": "Solder one lead, press the part flat while it melts again, then the others.",
-    "plate": "Paste through the stencil once, in one stroke. Put the parts down from the middle outwards; they pull themselves straight when the paste melts.",
+    "plate": (
+        "Paste through the stencil once, in one stroke. Put the parts down from the middle"
+        " outwards; they pull themselves straight when the paste melts."
+    ),
 }
 
 
@@ -35,7 +55,9 @@ class Piece(Frozen):
 
 
 class Step(Frozen):
-    """A step: what is done, on which side, with which parts lit, technique, cautions, what to test before going on."""
+    """A step: what is done, on which side, with which parts lit, technique, cautions, what to test
+    before going on.
+    """
 
     title: str
     how: str
@@ -49,7 +71,10 @@ class Step(Frozen):
 def build_steps(
     view: BoardView, library: Library, stack: Stack, hand: bool = True
 ) -> tuple[Step, ...]:
-    """The steps of a board: paste and plate for surface parts where there is a stencil (or fine and low parts first by hand), then what goes through the board from low to tall, modules after they were programmed, wires, the cell last."""
+    """The steps of a board: paste and plate for surface parts where there is a stencil (or fine and
+    low parts first by hand), then what goes through the board from low to tall, modules after they
+    were programmed, wires, the cell last.
+    """
     parts = [c for c in view.circuit.components if not c.bare and view.heights_mm[c.ref] > 0]
     leads = led_through(view)
     modules = [c for c in parts if is_module(view, c)]
@@ -76,7 +101,9 @@ def build_steps(
 
 
 def led_through(view: BoardView) -> set[str]:
-    """Parts whose contacts go through the board; one with contacts on the surface is soldered as a surface part, whatever holds it down."""
+    """Parts whose contacts go through the board; one with contacts on the surface is soldered as a
+    surface part, whatever holds it down.
+    """
     drilled = {pad.ref for pad in view.pads if pad.drill_nm}
     on_top = {pad.ref for pad in view.pads if pad.paste and not pad.drill_nm and not pad.covered}
     chips = {c.ref for c in view.circuit.components if c.is_chip}
@@ -88,7 +115,10 @@ def programmed_first(library: Library, view: BoardView) -> list[Step]:
     return [
         Step(
             title=f"Program {c.ref}",
-            how="In a socket, before it is soldered: nothing on this board reaches it afterwards. Read it back.",
+            how=(
+                "In a socket, before it is soldered: nothing on this board reaches it afterwards."
+                " Read it back."
+            ),
             far=view.seats[c.ref].far,
             parts=pieces(library, view, [c]),
             test="It reads back as it was written.",
@@ -105,13 +135,22 @@ def wash() -> Step:
     """After the last joint."""
     return Step(
         title="Wash and look",
-        how="Wash the flux off with isopropanol and a brush, let it dry, and look at every joint with a glass.",
+        how=(
+            "Wash the flux off with isopropanol and a brush, let it dry, and look at every joint"
+            " with a glass."
+        ),
         far=False,
         parts=(),
         cautions=(
-            "Isopropanol burns and its vapour makes one dizzy: no flame or hot iron near, open a window.",
+            (
+                "Isopropanol burns and its vapour makes one dizzy: no flame or hot iron near, open"
+                " a window."
+            ),
         ),
-        test="Nothing is white, sticky or bridged; read supply against ground again, since residue conducts.",
+        test=(
+            "Nothing is white, sticky or bridged; read supply against ground again, since residue"
+            " conducts."
+        ),
     )
 
 
@@ -119,7 +158,10 @@ def first_power_step() -> Step:
     """The first volts."""
     return Step(
         title="First power",
-        how="From a bench supply with its current limited, by the First power page. Not from the cell.",
+        how=(
+            "From a bench supply with its current limited, by the First power page. Not from the"
+            " cell."
+        ),
         far=False,
         parts=(),
         test="All resistances before power and all volts after it are as expected.",
@@ -135,7 +177,10 @@ def program_steps(library: Library, view: BoardView) -> list[Step]:
             found.append(
                 Step(
                     title=f"Program over {c.ref}",
-                    how="Supply on from the bench, probe on with its pin 1 at pin 1; load the program and read it back.",
+                    how=(
+                        "Supply on from the bench, probe on with its pin 1 at pin 1; load the"
+                        " program and read it back."
+                    ),
                     far=view.seats[c.ref].far,
                     parts=pieces(library, view, [c]),
                     test="It reads back, and starts after the probe is off.",
@@ -153,7 +198,10 @@ def screen_steps(library: Library, view: BoardView) -> list[Step]:
             found.append(
                 Step(
                     title="The screen" if thing.name == "screen" else f"The screen {thing.name}",
-                    how="Power off. Compare the pin order on its back with the words at the header, then put it on and fix it; its film comes off last.",
+                    how=(
+                        "Power off. Compare the pin order on its back with the words at the header,"
+                        " then put it on and fix it; its film comes off last."
+                    ),
                     far=view.seats[c.ref].far,
                     parts=pieces(library, view, [c]),
                     test="Power on: the first picture stands, nothing gets warm.",
@@ -166,7 +214,10 @@ def closing(stack: Stack) -> Step:
     """Last of all."""
     return Step(
         title="Try everything, then close",
-        how="Press every key and move every stick with the shell still open; then put it together in the order of the Stack station. Screws by hand, until they hold.",
+        how=(
+            "Press every key and move every stick with the shell still open; then put it together"
+            " in the order of the Stack station. Screws by hand, until they hold."
+        ),
         far=False,
         parts=(),
         test="Keys and sticks as on the Units page, after closing as before.",
@@ -177,21 +228,31 @@ def bare_board() -> Step:
     """Before the first part."""
     return Step(
         title="Look at the bare board",
-        how="Compare outline, holes and legend with the drawing; read supply against ground with a meter: open.",
+        how=(
+            "Compare outline, holes and legend with the drawing; read supply against ground with a"
+            " meter: open."
+        ),
         far=False,
         parts=(),
-        test="Supply to ground is open on the bare board; if not, the board is at fault and no part is wasted.",
+        test=(
+            "Supply to ground is open on the bare board; if not, the board is at fault and no part"
+            " is wasted."
+        ),
     )
 
 
 def plate_sides(view: BoardView, parts: Sequence[Component]) -> list[bool]:
-    """The sides with surface parts, the one with fewer first: what hangs below while the second side is heated must not fall off."""
+    """The sides with surface parts, the one with fewer first: what hangs below while the second
+    side is heated must not fall off.
+    """
     sides = {view.seats[c.ref].far for c in parts}
     return sorted(sides, key=lambda far: (sum(view.seats[c.ref].far is far for c in parts), far))
 
 
 def by_hand(view: BoardView, library: Library, parts: Sequence[Component]) -> list[Step]:
-    """Fine leads first, while nothing is in the way; then from flat to tall, both sides of each height: a tall part on one side keeps the board from lying flat for the other."""
+    """Fine leads first, while nothing is in the way; then from flat to tall, both sides of each
+    height: a tall part on one side keeps the board from lying flat for the other.
+    """
     fine = [c for c in parts if is_fine(view, c)]
     steps = [
         Step(
@@ -233,17 +294,26 @@ def by_side(view: BoardView, parts: Sequence[Component]) -> list[tuple[bool, lis
 def on_plate(
     view: BoardView, library: Library, parts: Sequence[Component], far: bool, first: bool
 ) -> list[Step]:
-    """Paste, parts, heat: all surface parts of a side at once; before anything is soldered by hand."""
+    """Paste, parts, heat: all surface parts of a side at once; before anything is soldered by
+    hand.
+    """
     side = SIDES[far]
     paste = Step(
         title=f"Paste, {side} side",
-        how="Lay the stencil on, spread paste once, lift it straight up. Before anything is soldered by hand: a stencil lies flat only on a bare board.",
+        how=(
+            "Lay the stencil on, spread paste once, lift it straight up. Before anything is"
+            " soldered by hand: a stencil lies flat only on a bare board."
+        ),
         far=far,
         parts=(),
         technique=TECHNIQUE["plate"],
     )
     ordered = sorted(parts, key=lambda c: (view.heights_mm[c.ref], c.ref))
-    heat = "Heat it on the plate by the curve of the Heating page." if first else "Heat from above with air: the parts of the other side hang below."  # fmt: skip
+    heat = (
+        "Heat it on the plate by the curve of the Heating page."
+        if first
+        else "Heat from above with air: the parts of the other side hang below."
+    )
     put = Step(
         title=f"Parts and heat, {side} side",
         how=f"Put all these down, small ones first. {heat}",
@@ -303,7 +373,10 @@ def module_step(view: BoardView, library: Library, component: Component) -> Step
     """A ready module."""
     return Step(
         title=f"Module {component.ref}",
-        how="Program it first, on its own, and see that it answers: its pads are covered once it is soldered. Then solder two opposite corners, check that it lies flat, and the rest.",
+        how=(
+            "Program it first, on its own, and see that it answers: its pads are covered once it is"
+            " soldered. Then solder two opposite corners, check that it lies flat, and the rest."
+        ),
         far=view.seats[component.ref].far,
         parts=pieces(library, view, [component]),
         technique=TECHNIQUE["through"],
@@ -346,13 +419,19 @@ def source_steps(view: BoardView, stack: Stack) -> list[Step]:
     lithium = any(s.chemistry == "lithium" for t in cells if (s := t.source()) is not None)
     soft = [p for p in stack.pieces if p.sort == "loose" and p.soft]
     if not cells:
-        how = "Read the polarity of the plug with a meter and compare it with plus and minus on the board. Then plug it in."
+        how = (
+            "Read the polarity of the plug with a meter and compare it with plus and minus on the"
+            " board. Then plug it in."
+        )
         return [Step(title=f"Plug in {feeds[0].name}", how=how, far=False, parts=())]
     in_holder = not any(t.loose() is not None for t in cells)
     how = (
         "Compare plus and minus of each cell with those on the board, then put it in."
         if in_holder
-        else "Read the polarity at the lead with a meter and compare it with plus and minus on the board. Then plug it in."
+        else (
+            "Read the polarity at the lead with a meter and compare it with plus and minus on the"
+            " board. Then plug it in."
+        )
     )
     return [
         Step(

@@ -1,4 +1,6 @@
-"""Sticks: what a recorded movement says of span, centre, noise and roundness, against limits, and the values that go into the firmware."""
+"""Sticks: what a recorded movement says of span, centre, noise and roundness, against limits, and
+the values that go into the firmware.
+"""
 
 from collections.abc import Sequence
 from math import atan2, hypot, pi, sqrt
@@ -7,7 +9,9 @@ from loquet.core.plain.frozen import Frozen
 
 SECTORS = 24
 CENTRE_SHARE, NOISE_SHARE, SPAN_SHARE, ROUND_SHARE = 0.05, 0.01, 0.6, 0.15
-"""Centre off by a twentieth of the range, noise of a hundredth, a span of at least three fifths, reach that differs by 15 % around: limits of common practice, no source."""
+"""Centre off by a twentieth of the range, noise of a hundredth, a span of at least three fifths,
+reach that differs by 15 % around: limits of common practice, no source.
+"""
 
 
 class Sample(Frozen):
@@ -19,7 +23,9 @@ class Sample(Frozen):
 
 
 class StickAxis(Frozen):
-    """An axis as it was recorded: lowest, highest and middle code, the spread at rest (standard deviation, codes)."""
+    """An axis as it was recorded: lowest, highest and middle code, the spread at rest (standard
+    deviation, codes).
+    """
 
     low: int
     high: int
@@ -28,7 +34,9 @@ class StickAxis(Frozen):
 
 
 class StickResult(Frozen):
-    """A stick's test: both axes, how much the reach differs around (share), which limits are not kept, and the lines for the firmware."""
+    """A stick's test: both axes, how much the reach differs around (share), which limits are not
+    kept, and the lines for the firmware.
+    """
 
     x: StickAxis
     y: StickAxis
@@ -42,14 +50,20 @@ class BadSamples(Exception):
 
 
 def stick_result(name: str, samples: Sequence[Sample], full: int = 4095) -> StickResult:
-    """The test of a stick from samples at rest and once or twice around its rim; `full` is the largest code. Raises BadSamples."""
+    """The test of a stick from samples at rest and once or twice around its rim; `full` is the
+    largest code. Raises BadSamples.
+    """
     rest = [s for s in samples if s.rest]
     moved = [s for s in samples if not s.rest]
     if len(rest) < 8 or len(moved) < 2 * SECTORS:
         raise BadSamples(
-            f"There are {len(rest)} samples at rest and {len(moved)} of the movement. Leave it alone for a moment, then go twice around its rim."
+            f"There are {len(rest)} samples at rest and {len(moved)} of the movement. Leave it"
+            " alone for a moment, then go twice around its rim."
         )
-    x, y = axis_of([s.x for s in moved], [s.x for s in rest]), axis_of([s.y for s in moved], [s.y for s in rest])  # fmt: skip
+    x, y = (
+        axis_of([s.x for s in moved], [s.x for s in rest]),
+        axis_of([s.y for s in moved], [s.y for s in rest]),
+    )
     uneven = unevenness(moved, x.centre, y.centre)
     faults = [*axis_faults("x", x, full), *axis_faults("y", y, full)]
     if uneven > ROUND_SHARE:

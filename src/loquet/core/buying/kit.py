@@ -1,4 +1,6 @@
-"""The kit: everything that the devices need and that is not on their boards, and where each of it stands."""
+"""The kit: everything that the devices need and that is not on their boards, and where each of it
+stands.
+"""
 
 from collections.abc import Iterator
 from typing import Literal
@@ -30,7 +32,9 @@ PASTE = KitItem("making", "solder paste, lead-free, and a stencil", 1, "surface 
 
 
 class KitLine(Frozen):
-    """A line of the kit: what to buy, how many for all devices, what for, where it stands, and what was really bought."""
+    """A line of the kit: what to buy, how many for all devices, what for, where it stands, and what
+    was really bought.
+    """
 
     group: str
     what: str
@@ -48,7 +52,9 @@ class Kit(Frozen):
 
 
 def kit_of(design: Design, library: Library) -> Kit:
-    """The kit for so many devices as the brief wants; equal things become one line, tools and stuff for making count once."""
+    """The kit for so many devices as the brief wants; equal things become one line, tools and stuff
+    for making count once.
+    """
     brief = design.brief
     counts: dict[tuple[str, str], int] = {}
     whys: dict[tuple[str, str], dict[str, None]] = {}
@@ -82,7 +88,9 @@ def items_of(design: Design, library: Library) -> Iterator[tuple[KitItem, int]]:
 
 
 def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
-    """Screws as long as the stack asks, and caps as high; of a board that is not placed yet without their lengths."""
+    """Screws as long as the stack asks, and caps as high; of a board that is not placed yet without
+    their lengths.
+    """
     choices = design.choices.stack
     for board in design.brief.boards:
         if board.name in design.placement and design.circuit:
@@ -101,12 +109,17 @@ def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
         for thing in design.brief.on(board.name):
             thread = getattr(thing, "screw", "none")
             if thing.drilled() is not None and thread != "none":
-                what = f"screw {thread}, {choices.heads} head, as long as the Stack says once the board is placed"
+                what = (
+                    f"screw {thread}, {choices.heads} head, as long as the Stack says once the"
+                    " board is placed"
+                )
                 yield KitItem("mechanics", what, 1, "fixes the board")
 
 
 def caps_of(view: BoardView, library: Library, stack: Stack) -> Iterator[KitItem]:
-    """A cap for every control that a finger works through the wall and that brings none: key switches name their own."""
+    """A cap for every control that a finger works through the wall and that brings none: key
+    switches name their own.
+    """
     own = {t.name for t in view.brief.things for item in t.kit() if item.group == "mechanics"}
     highs = {w.id: w.shown for w in cap_workings(view, library, stack)}
     for component in view.circuit.components:
@@ -120,7 +133,9 @@ def caps_of(view: BoardView, library: Library, stack: Stack) -> Iterator[KitItem
 
 
 def cables_of(brief: Brief, library: Library) -> list[KitItem]:
-    """For every link between boards a cable, or, where its ends are plugged together, sockets in place of the posts at one of them."""
+    """For every link between boards a cable, or, where its ends are plugged together, sockets in
+    place of the posts at one of them.
+    """
     ends: dict[str, list[Thing]] = {}
     for thing in brief.things:
         joint = thing.joint()

@@ -1,4 +1,6 @@
-"""Lists of parts to buy: written in a format of our own, and read with a finding for every line that a purchaser could misread."""
+"""Lists of parts to buy: written in a format of our own, and read with a finding for every line
+that a purchaser could misread.
+"""
 
 import csv
 import io
@@ -14,7 +16,8 @@ from loquet.core.plain.frozen import Frozen
 COLUMNS = ("Count", "What", "Value", "Size", "Pins", "Part", "Chosen part")
 MOST_PINS = 12
 MOST_BYTES, MOST_LINES, MOST_CELL = 1_000_000, 2_000, 200
-# Inch code, metric code, length x width in mm: IEC 60115-8 and IEC 60384-21; the codes that stand in both columns are read wrongly.
+# Inch code, metric code, length x width in mm: IEC 60115-8 and IEC 60384-21; the codes that stand
+# in both columns are read wrongly.
 SIZES = (
     ("008004", "0201", "0.25 x 0.125"),
     ("01005", "0402", "0.4 x 0.2"),
@@ -70,12 +73,17 @@ def write_list(lines: Iterable[DrawerLine]) -> bytes:
 
 
 def pins_words(pins: tuple[tuple[str, str], ...]) -> str:
-    """The order of pins as a purchaser compares it: `1 cathode, 2 anode`; nothing where there are none or very many."""
+    """The order of pins as a purchaser compares it: `1 cathode, 2 anode`; nothing where there are
+    none or very many.
+    """
     return ", ".join(f"{pad} {name}" for pad, name in pins) if len(pins) <= MOST_PINS else ""
 
 
 def read_list(data: bytes, library: Library) -> tuple[ReadLine, ...]:
-    """Every line with its findings; raises ListError for what is no such list. Columns are found by their names, in any order; only Count and What must be there."""
+    """Every line with its findings; raises ListError for what is no such list.
+
+    Columns are found by their names, in any order; only Count and What must be there.
+    """
     if len(data) > MOST_BYTES:
         raise ListError("The list is larger than 1 MB.", "Split it.")
     try:
@@ -135,7 +143,9 @@ def count_findings(text: str) -> list[str]:
 
 
 def size_findings(text: str) -> list[str]:
-    """A bare code that exists in both systems, or in none; a named code that its system does not have."""
+    """A bare code that exists in both systems, or in none; a named code that its system does not
+    have.
+    """
     bare = BARE_CODE.match(text)
     if bare:
         code = bare[1]
@@ -143,7 +153,10 @@ def size_findings(text: str) -> list[str]:
         as_metric = next((row for row in SIZES if row[1] == code), None)
         if as_inch and as_metric:
             return [
-                f"{code} is {as_inch[2]} mm as an inch code and {as_metric[2]} mm as a metric one: write inch {code} or metric {code}."
+                (
+                    f"{code} is {as_inch[2]} mm as an inch code and {as_metric[2]} mm as a metric "
+                    f"one: write inch {code} or metric {code}."
+                )
             ]
         if not as_inch and not as_metric:
             return [f"{code} is no size of a chip part in either system."]

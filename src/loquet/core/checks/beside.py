@@ -28,7 +28,9 @@ def kind_of(subject: Subject, component: Component) -> str:
 def beside(
     subject: Subject, view: BoardView, parts: tuple[str, ...], hosts: tuple[str, ...]
 ) -> Iterator[Beside]:
-    """Every part of these kinds that belongs beside a pad of a host of those kinds, with its distance from there."""
+    """Every part of these kinds that belongs beside a pad of a host of those kinds, with its
+    distance from there.
+    """
     by_role = {c.role: c for c in view.circuit.components}
     pads = view.pads_by_contact
     for part in view.circuit.components:
@@ -60,7 +62,8 @@ def apart(
         return NotApplicable(f"no {parts[0]} belongs beside a {hosts[0]}")
     found = [
         rule.finding(
-            f"{row.part.ref} ({row.part.purpose}) is {row.away_nm / MM:.1f} mm from pad {row.part.near_pad} of {row.host.ref}; {most_mm:g} mm are the most.",
+            f"{row.part.ref} ({row.part.purpose}) is {row.away_nm / MM:.1f} mm from pad"
+            f" {row.part.near_pad} of {row.host.ref}; {most_mm:g} mm are the most.",
             f"Move {row.part.ref} to that pad, or make room for it there.",
             (f"part:{row.part.ref}", f"part:{row.host.ref}"),
             view.seats[row.part.ref].x,

@@ -12,7 +12,9 @@ SUPPLY = "supply"
 
 @dataclass(frozen=True)
 class Limits:
-    """A part with the net of its supply pin, its least and highest volts, and where they are from."""
+    """A part with the net of its supply pin, its least and highest volts, and where they are
+    from.
+    """
 
     component: Component
     net: str

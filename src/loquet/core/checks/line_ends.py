@@ -1,4 +1,6 @@
-"""Both ends of every line: how high each part may drive it, and how much each pin on it takes or asks for."""
+"""Both ends of every line: how high each part may drive it, and how much each pin on it takes or
+asks for.
+"""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
@@ -15,30 +17,66 @@ ABOVE_V = 0.3
 """So far above its own supply a pin may be driven; from memory of data sheets."""
 INPUTS = frozenset(
     (
-        "line in", "enable", "load", "select", "to card", "word", "inhibit", "select 1",
-        "select 2", "select 3", "address", "disable", "in", "in plus", "in minus", "in left",
-        "in right", "feedback", "mode", "bypass", "pump", "address 0", "address 1", "address 2",
+        "line in",
+        "enable",
+        "load",
+        "select",
+        "to card",
+        "word",
+        "inhibit",
+        "select 1",
+        "select 2",
+        "select 3",
+        "address",
+        "disable",
+        "in",
+        "in plus",
+        "in minus",
+        "in left",
+        "in right",
+        "feedback",
+        "mode",
+        "bypass",
+        "pump",
+        "address 0",
+        "address 1",
+        "address 2",
     )
-)  # fmt: skip
+)
 PULLED = frozenset(("clock", "data", "alert", "changed", "ready", "status", "good"))
 IDLE = frozenset(
     ("supply", "ground", "shell", "can", "frame", "hold", "press", "common", "spare", "cell")
 )
 NO_LEVEL = frozenset(("contact", "break", "detect", "tip contact", "sleeve", "line 1", "line 2"))
 DRIVES: tuple[NeedKind, ...] = (
-    "output", "high drive", "timer", "converter output", "serial clock", "serial out",
-    "port transmit", "sound clock", "sound word", "sound data",
-)  # fmt: skip
+    "output",
+    "high drive",
+    "timer",
+    "converter output",
+    "serial clock",
+    "serial out",
+    "port transmit",
+    "sound clock",
+    "sound word",
+    "sound data",
+)
 READS: tuple[NeedKind, ...] = (
-    "input", "interrupt", "wake-up", "serial in", "port receive", "two-wire clock",
+    "input",
+    "interrupt",
+    "wake-up",
+    "serial in",
+    "port receive",
+    "two-wire clock",
     "two-wire data",
-)  # fmt: skip
+)
 MEASURES: tuple[NeedKind, ...] = ("analogue", "touch", "touch sample")
 
 
 @dataclass(frozen=True)
 class Drive:
-    """What brings a net up: the part, the most volts, the least volts for high; `pulled` by a resistor only."""
+    """What brings a net up: the part, the most volts, the least volts for high; `pulled` by a
+    resistor only.
+    """
 
     component: Component
     most_v: float
@@ -48,7 +86,9 @@ class Drive:
 
 @dataclass(frozen=True)
 class Pin:
-    """What a net meets: the part and its pad, the most volts it takes, the least that it takes for high (0: a voltage is measured), and whether that it takes no more is known."""
+    """What a net meets: the part and its pad, the most volts it takes, the least that it takes for
+    high (0: a voltage is measured), and whether that it takes no more is known.
+    """
 
     component: Component
     pad: str
@@ -97,7 +137,9 @@ def thing_of(thing: object) -> str:
 
 
 def supply_v(subject: Subject, component: Component) -> tuple[float, float] | None:
-    """The usual and the highest volts of the rail at a part's supply pin; nothing where it has none."""
+    """The usual and the highest volts of the rail at a part's supply pin; nothing where it has
+    none.
+    """
     part = subject.library.parts.get(component.part)
     if part is None or not component.thing:
         return None
@@ -179,7 +221,9 @@ def met_by(subject: Subject, component: Component) -> Iterator[tuple[str, Pin]]:
 
 
 def takes_five(subject: Subject, component: Component, pad: str) -> bool | None:
-    """Whether a chip's pin takes more than its rail, as its table says; nothing where that is not known."""
+    """Whether a chip's pin takes more than its rail, as its table says; nothing where that is not
+    known.
+    """
     for brain in subject.brains:
         if brain.chip and brain.chip.name == component.value:
             return brain.chip.pin(pad).five_volt

@@ -35,7 +35,9 @@ class CloseBy:
 
 @dataclass(frozen=True)
 class Measured:
-    """A thing to be measured: exact core, radius, net and name; `net` empty stands for none, which is foreign to all. A piece of the line around a large `area` is measured as a line."""
+    """A thing to be measured: exact core, radius, net and name; `net` empty stands for none, which
+    is foreign to all. A piece of the line around a large `area` is measured as a line.
+    """
 
     core: BaseGeometry
     radius: float
@@ -50,7 +52,9 @@ PADS: Remembered[list[Measured]] = Remembered(8192)
 
 
 def measured_copper(view: BoardView, side: str) -> list[Measured]:
-    """All pads, tracks, vias and poured pieces of one side; several rules ask for those of one board."""
+    """All pads, tracks, vias and poured pieces of one side; several rules ask for those of one
+    board.
+    """
     return MEASURED.of((view,), lambda: copper_of(view, side), side)
 
 
@@ -72,7 +76,9 @@ def measured_on(side: str, pads: tuple[Copper, ...]) -> list[Measured]:
 
 
 def around(area: Polygon, net: str) -> list[Measured]:
-    """The line around a poured piece and its holes, cut into short pieces that a tree finds quickly."""
+    """The line around a poured piece and its holes, cut into short pieces that a tree finds
+    quickly.
+    """
     found = []
     for ring in (area.exterior, *area.interiors):
         points = shapely.get_coordinates(ring)
@@ -138,7 +144,9 @@ def swallowed(things: Sequence[Measured]) -> Iterator[CloseBy]:
 
 @dataclass(frozen=True)
 class Field:
-    """Things to measure with a tree of their cores, the largest radius, and the areas among them."""
+    """Things to measure with a tree of their cores, the largest radius, and the areas among
+    them.
+    """
 
     tree: shapely.STRtree
     radii: NDArray[np.float64]
@@ -166,7 +174,9 @@ def made_field(things: Sequence[Measured]) -> Field:
 def nearest_to(
     things: Sequence[Measured], place: BaseGeometry, within_nm: float
 ) -> Iterator[tuple[Measured, float]]:
-    """Every thing nearer to a place than asked, with its distance in nm; of the line around a poured piece only the piece nearest, minus infinity where it covers the place."""
+    """Every thing nearer to a place than asked, with its distance in nm; of the line around a
+    poured piece only the piece nearest, minus infinity where it covers the place.
+    """
     if not things:
         return
     field = field_of(things)

@@ -31,8 +31,8 @@ from loquet.core.provenance import (
 class Subject:
     """All that a rule may look at; later slices are None until they are made.
 
-    `view` is the board that a rule of boards is run for. A rule of brains finds in `share`, `chip` and `plan`, and as `brief`, what belongs
-    to the brain that it is run for.
+    `view` is the board that a rule of boards is run for. A rule of brains finds in `share`, `chip`
+    and `plan`, and as `brief`, what belongs to the brain that it is run for.
     """
 
     brief: Brief
@@ -50,7 +50,9 @@ class Subject:
 
 @dataclass(frozen=True)
 class ReadBy:
-    """What one brain reads, with its chip and plan as far as they are there; a device without a brain has one of these without a chip."""
+    """What one brain reads, with its chip and plan as far as they are there; a device without a
+    brain has one of these without a chip.
+    """
 
     share: Brief
     chip: Chip | None = None
@@ -80,7 +82,9 @@ class Rule:
         working: Working | None = None,
         repairs: tuple[Repair, ...] = (),
     ) -> Finding:
-        """A finding of this rule, with its place in mm, its working, and the repairs that Loquet can make itself."""
+        """A finding of this rule, with its place in mm, its working, and the repairs that Loquet
+        can make itself.
+        """
         return Finding(
             rule=self.id,
             severity=severity or self.severity,
@@ -109,7 +113,9 @@ def outcome(findings: list[Finding], checked: int) -> Outcome:
 
 
 def run_rules(rules: tuple[Rule, ...], subject: Subject) -> list[tuple[Rule, Outcome]]:
-    """The outcome of every rule whose subject is there; rules of boards speak once a board, rules of brains once a brain."""
+    """The outcome of every rule whose subject is there; rules of boards speak once a board, rules
+    of brains once a brain.
+    """
     decided = decisions_of(subject.choices)
     return [
         (rule, outcome_of(rule, seen, decided))
@@ -130,7 +136,10 @@ def decisions_of(choices: Choices) -> str:
 
 
 def outcome_of(rule: Rule, subject: Subject, decided: str) -> Outcome:
-    """What a rule says; what it said of the very same values is not worked out again. One that looks at all boards at once always speaks anew."""
+    """What a rule says; what it said of the very same values is not worked out again.
+
+    One that looks at all boards at once always speaks anew.
+    """
     if "views" in rule.needs:
         return rule.run(subject)
     view = subject.view

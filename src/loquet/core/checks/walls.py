@@ -19,7 +19,9 @@ FARTHEST_NM = 5_000_000
 
 @dataclass(frozen=True)
 class Wall:
-    """Copper of another net or a part in the straight way of a link: its words, how much of the way it takes in nm, and what would free it."""
+    """Copper of another net or a part in the straight way of a link: its words, how much of the way
+    it takes in nm, and what would free it.
+    """
 
     words: str
     takes_nm: float
@@ -79,12 +81,18 @@ def wall_of(
     component = view.circuit.component(name)
     if component.role in choices.part_seats:
         release = {"kind": "release-part", "role": component.role}
-        return Wall(f"{name}, put there by hand", takes, Repair(label=f"Let {name} be placed again", edit=release))  # fmt: skip
+        return Wall(
+            f"{name}, put there by hand",
+            takes,
+            Repair(label=f"Let {name} be placed again", edit=release),
+        )
     return Wall(name, takes, moved_aside(view, name, way))
 
 
 def moved_aside(view: BoardView, ref: str, way: LineString) -> Repair | None:
-    """The shortest move across the way that clears it, keeps the part on the board and off all others; None where there is none up to 5 mm, or the part is held by the brief."""
+    """The shortest move across the way that clears it, keeps the part on the board and off all
+    others; None where there is none up to 5 mm, or the part is held by the brief.
+    """
     placed = next(p for p in view.placement.parts if p.ref == ref)
     if placed.locked:
         return None
@@ -124,7 +132,9 @@ def moved_aside(view: BoardView, ref: str, way: LineString) -> Repair | None:
 
 
 def ways_to_free(walls: list[Wall], view: BoardView, link: Link) -> tuple[Repair, ...]:
-    """At most three, what takes most of the way first; wires of the link's own net that a person drew come last."""
+    """At most three, what takes most of the way first; wires of the link's own net that a person
+    drew come last.
+    """
     found = [wall.repair for wall in walls if wall.repair]
     if link.net in hand_nets(view):
         edit = {"kind": "release-nets", "board": view.board.name, "nets": [link.net]}

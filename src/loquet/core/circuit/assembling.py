@@ -1,4 +1,6 @@
-"""The circuit stage: the recipe of every thing called in turn, references numbered, nets gathered and checked."""
+"""The circuit stage: the recipe of every thing called in turn, references numbered, nets gathered
+and checked.
+"""
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -57,7 +59,9 @@ def assemble(bench: Bench) -> Circuit:
 
 
 def in_order(rows: list[tuple[Thing, Fragment]]) -> list[Fragment]:
-    """Of things that stand together: first all of their own components, then what stands around them."""
+    """Of things that stand together: first all of their own components, then what stands around
+    them.
+    """
     owned = [owned_by(thing, fragment.components) for thing, fragment in rows]
     around = [owned_by(thing, fragment.around) for thing, fragment in rows]
     first = [
@@ -68,7 +72,9 @@ def in_order(rows: list[tuple[Thing, Fragment]]) -> list[Fragment]:
 
 
 def reckoned(fragment: Fragment) -> Fragment:
-    """A fragment whose components name the figure that gives their value: of one recipe, the one that shows the same value."""
+    """A fragment whose components name the figure that gives their value: of one recipe, the one
+    that shows the same value.
+    """
     by_value = {working.shown: working.id for working in fragment.workings}
     if not by_value:
         return fragment
@@ -88,7 +94,9 @@ def owned_by(thing: Thing, components: tuple[Component, ...]) -> tuple[Component
 
 
 def key_workings(bench: Bench) -> tuple[Working, ...]:
-    """What holds a line while its key is open: the rail on which the lines of the brain live that reads it."""
+    """What holds a line while its key is open: the rail on which the lines of the brain live that
+    reads it.
+    """
     brief = bench.brief
     keys = keys_of(brief)
     if not keys:
@@ -131,7 +139,9 @@ def refuse_what_cannot_be(brief: Brief) -> None:
 
 
 TOLD_APART = ("wire plug", "flat-cable connector", "screw terminals")
-"""Kinds of connectors that look alike whatever they are for: what hangs on them is printed beside them."""
+"""Kinds of connectors that look alike whatever they are for: what hangs on them is printed beside
+them.
+"""
 
 
 def said_of(brief: Brief, component: Component) -> str:

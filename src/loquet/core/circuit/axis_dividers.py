@@ -1,4 +1,6 @@
-"""Dividers behind the voltages of controls and sensors that live on a higher rail than their brain."""
+"""Dividers behind the voltages of controls and sensors that live on a higher rail than their
+brain.
+"""
 
 from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench
@@ -11,13 +13,17 @@ BLOCK = "buttons"
 
 
 def upper_ohm(thing: Thing, bench: Bench) -> float:
-    """The upper resistor of the dividers of a control, in ohm; 0 where its rail is not above that of its brain."""
+    """The upper resistor of the dividers of a control, in ohm; 0 where its rail is not above that
+    of its brain.
+    """
     full, own = bench.rail(thing).usual_v, bench.reader_rail(thing).usual_v
     return at_least(LOWER_OHM * (full / own - 1)) if full > own + SAME_V else 0.0
 
 
 def divided(thing: Thing, bench: Bench, role: str, pads: dict[str, str]) -> list[Component]:
-    """Dividers behind the voltages of a control that lives on a higher rail than its brain: full scale stays at or below the brain's rail."""
+    """Dividers behind the voltages of a control that lives on a higher rail than its brain: full
+    scale stays at or below the brain's rail.
+    """
     return [
         component
         for axis in thing.axes()
@@ -30,7 +36,9 @@ def divided(thing: Thing, bench: Bench, role: str, pads: dict[str, str]) -> list
 def divided_line(
     thing: Thing, bench: Bench, names: tuple[str, str, str], pads: dict[str, str], block: str
 ) -> list[Component]:
-    """The divider of one line, put between a pad of a part and the brain; nothing where both live on one rail. `names` are the part's role, the line's, and its words."""
+    """The divider of one line, put between a pad of a part and the brain; nothing where both live
+    on one rail. `names` are the part's role, the line's, and its words.
+    """
     (role, signal, words), upper = names, upper_ohm(thing, bench)
     line = plain_name(signal)
     pad = next((pad for pad, net in pads.items() if net == line), None)

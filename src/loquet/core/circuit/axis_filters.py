@@ -1,4 +1,6 @@
-"""A low pass behind each voltage of a control that asks for one: against the noise of a worn track and of what runs beside its wires."""
+"""A low pass behind each voltage of a control that asks for one: against the noise of a worn track
+and of what runs beside its wires.
+"""
 
 from math import pi
 
@@ -18,7 +20,9 @@ LOW_PASS = Source(
 
 
 def filters(thing: Thing, bench: Bench, part: str, role: str, pads: dict[str, str]) -> Fragment:
-    """A resistor and a capacitor on the way of every voltage that leaves a body and is to be filtered."""
+    """A resistor and a capacitor on the way of every voltage that leaves a body and is to be
+    filtered.
+    """
     found: list[Component] = []
     workings: list[Working] = []
     inner = bench.parts[part].values.get("track_ohm", 0.0) * MIDDLE

@@ -1,4 +1,6 @@
-"""Axes that are not read by the chip itself: an outside converter on the two-wire bus, or a multiplexer before one channel."""
+"""Axes that are not read by the chip itself: an outside converter on the two-wire bus, or a
+multiplexer before one channel.
+"""
 
 from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench, Desk
@@ -11,7 +13,9 @@ BLOCK = "axes"
 
 
 def axis_lists(brain: Thing, bench: Bench) -> Fragment:
-    """What reads the axes of a brain's controls; raises RecipeNotPossible where they are too many."""
+    """What reads the axes of a brain's controls; raises RecipeNotPossible where they are too
+    many.
+    """
     desk = bench.desk(brain)
     share = desk.share
     nets = [plain_name(t.role(axis.piece)) for t in share.group("controls") for axis in t.axes()]
@@ -25,7 +29,9 @@ def axis_lists(brain: Thing, bench: Bench) -> Fragment:
 
 
 def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[Component]:
-    """Converters of four channels; the first has its address pin at ground, the second at the rail; channels that nobody needs lie at ground."""
+    """Converters of four channels; the first has its address pin at ground, the second at the rail;
+    channels that nobody needs lie at ground.
+    """
     many = -(-len(axes) // 4)
     if many > 2:
         limit = f"{len(axes)} axes want {many} converters, and one bus has addresses for 2"

@@ -1,4 +1,6 @@
-"""Where current can flow from one source into another: through diodes, body diodes, transistors that are on, converters turned round, fuses and switches."""
+"""Where current can flow from one source into another: through diodes, body diodes, transistors
+that are on, converters turned round, fuses and switches.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
@@ -13,7 +15,9 @@ ONE_WAY = frozenset({"boost converter", "buck-boost converter", "ideal diode"})
 
 @dataclass(frozen=True)
 class Edge:
-    """Current can flow from one net to another through a part; `gate` is the net whose power turns a transistor off."""
+    """Current can flow from one net to another through a part; `gate` is the net whose power turns
+    a transistor off.
+    """
 
     start: str
     end: str
@@ -39,7 +43,9 @@ class Back:
 
 
 def edges_of(component: Component, part: Part) -> list[Edge]:
-    """How current can flow through a part; a charger lets none out of its cell and is a wanted way in, so it has none here."""
+    """How current can flow through a part; a charger lets none out of its cell and is a wanted way
+    in, so it has none here.
+    """
     on = {
         name: component.pads[pad] for pad, name in part.pin_names.items() if pad in component.pads
     }
@@ -62,7 +68,9 @@ def edges_of(component: Component, part: Part) -> list[Edge]:
 
 
 def origins_of(components: Iterable[Component], parts: Mapping[str, Part]) -> list[Origin]:
-    """Where sources come in: plus of each cell, pack and plug (the top one of a row), and sockets that bring power."""
+    """Where sources come in: plus of each cell, pack and plug (the top one of a row), and sockets
+    that bring power.
+    """
     plus: dict[str, str] = {}
     minus: set[str] = set()
     for component in components:
@@ -81,8 +89,8 @@ def origins_of(components: Iterable[Component], parts: Mapping[str, Part]) -> li
 def reached_from(start: str, edges: list[Edge]) -> dict[str, tuple[str, ...]]:
     """Every net that a source alone brings power to, with the parts on the way.
 
-    A transistor whose gate's net has power is off; since more power only turns more of them off, nets are found anew until the set of
-    powered gates stays the same.
+    A transistor whose gate's net has power is off; since more power only turns more of them off,
+    nets are found anew until the set of powered gates stays the same.
     """
     off: set[str] = set()
     while True:

@@ -22,7 +22,9 @@ from loquet.core.provenance import Working
 
 @dataclass(frozen=True)
 class Desk:
-    """A brain with what it reads: its share of the brief, chip, pattern and plan; `mark` tells apart the nets that every brain has."""
+    """A brain with what it reads: its share of the brief, chip, pattern and plan; `mark` tells
+    apart the nets that every brain has.
+    """
 
     share: Brief
     plan: PinPlan
@@ -46,7 +48,9 @@ class Desk:
 
 @dataclass(frozen=True)
 class Bench:
-    """Parts by id, screen modules, a desk for every brain by its name, and what a person changes beside the recipes."""
+    """Parts by id, screen modules, a desk for every brain by its name, and what a person changes
+    beside the recipes.
+    """
 
     brief: Brief
     desks: Mapping[str, Desk]
@@ -75,7 +79,9 @@ class Bench:
         return rail_of(self.brief, thing)
 
     def logic_rail(self, brain: Thing) -> Rail:
-        """The rail on which the lines of a brain live, and what reads for it; raises RecipeNotPossible where there is none."""
+        """The rail on which the lines of a brain live, and what reads for it; raises
+        RecipeNotPossible where there is none.
+        """
         rail = logic_rail_of(self.brief, brain)
         if rail is None:
             volts = brain.logic_v()

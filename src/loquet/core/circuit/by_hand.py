@@ -1,4 +1,6 @@
-"""What a person changed beside the recipes: parts added, pins connected or cut, nets renamed or merged. It is applied again whenever the recipes ran, and what no longer fits is said."""
+"""What a person changed beside the recipes: parts added, pins connected or cut, nets renamed or
+merged. It is applied again whenever the recipes ran, and what no longer fits is said.
+"""
 
 from collections.abc import Callable, Mapping, Set
 from dataclasses import replace
@@ -17,7 +19,9 @@ Pad = Annotated[str, Field(pattern=r"^[A-Z0-9]{1,4}$")]
 
 
 class AddPart(Frozen):
-    """A part of the catalogue on nets by the numbers of its pads; `role` is its name, by which it is kept."""
+    """A part of the catalogue on nets by the numbers of its pads; `role` is its name, by which it
+    is kept.
+    """
 
     what: Literal["add part"] = "add part"
     role: Annotated[str, Field(pattern=r"^[a-z][a-z0-9 -]{0,39}$")]
@@ -112,7 +116,9 @@ def with_changes(
     parts: Mapping[str, Part],
     boards: Set[str],
 ) -> tuple[list[Fragment], tuple[str, ...]]:
-    """The fragments as a person changed them, in the order of the changes, and a sentence for each change that does not fit any more."""
+    """The fragments as a person changed them, in the order of the changes, and a sentence for each
+    change that does not fit any more.
+    """
     misfits = []
     for change in changes:
         try:
@@ -205,7 +211,10 @@ def with_pads(fragments: list[Fragment], role: str, pads: dict[str, str]) -> lis
 
 
 def moved(fragments: list[Fragment], net: str, to: str) -> list[Fragment]:
-    """The fragments with one net under another name; a name that has a kind keeps it. Raises Misfit."""
+    """The fragments with one net under another name; a name that has a kind keeps it.
+
+    Raises Misfit.
+    """
     if net not in nets_in(fragments):
         raise Misfit(f"there is no net {net} any more")
     if net == GROUND:

@@ -1,4 +1,6 @@
-"""What every part and net in the way of power carries with everything on, from where each source comes in to where its rail begins."""
+"""What every part and net in the way of power carries with everything on, from where each source
+comes in to where its rail begins.
+"""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
@@ -48,7 +50,9 @@ def carried_ma(
     made: tuple[Made, ...],
     loads: tuple[LoadRow, ...] = (),
 ) -> Carried:
-    """All currents with everything on; `loads` adds what each thing draws over a plug of its own."""
+    """All currents with everything on; `loads` adds what each thing draws over a plug of its
+    own.
+    """
     known = [c for c in circuit.components if c.part in parts]
     edges = [
         edge
@@ -96,7 +100,9 @@ def carried_ma(
 def all_drawn(
     brief: Brief, known: list[Component], parts: Mapping[str, Part], made: tuple[Made, ...]
 ) -> Iterator[Drawn]:
-    """What every source gives for the device, and a port into a cell that it charges; a cell takes its charge the same way back."""
+    """What every source gives for the device, and a port into a cell that it charges; a cell takes
+    its charge the same way back.
+    """
     for row in made:
         if row.feeder is None or row.supply is None:
             continue
@@ -141,7 +147,9 @@ def passing(row: Made, known: list[Component]) -> Iterator[str]:
 def coils(
     known: list[Component], parts: Mapping[str, Part], made: tuple[Made, ...]
 ) -> Iterator[tuple[Component, float]]:
-    """Every coil with its highest current: what its converter gives or takes, whichever flows in it, and the ripple."""
+    """Every coil with its highest current: what its converter gives or takes, whichever flows in
+    it, and the ripple.
+    """
     by_thing = {m.feeder.name: m for m in made if m.feeder and m.taken}
     for component in known:
         row = by_thing.get(component.thing)

@@ -1,4 +1,6 @@
-"""What all controls share: keys with a pin each or in a matrix, and the outputs of what is more than a key."""
+"""What all controls share: keys with a pin each or in a matrix, and the outputs of what is more
+than a key.
+"""
 
 from loquet.core.brief import Contact, Thing, plain_name
 from loquet.core.circuit.axis_dividers import divided
@@ -19,7 +21,9 @@ Pads = dict[str, str]
 
 
 def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = ()) -> Fragment:
-    """The bodies of a control with everything on its nets; raises RecipeNotPossible as `refuse_control` does."""
+    """The bodies of a control with everything on its nets; raises RecipeNotPossible as
+    `refuse_control` does.
+    """
     refuse_control(thing, bench.desk(thing).wiring, bench.rail(thing).usual_v)
     hosts: dict[str, Pads] = {body.piece: {} for body in thing.bodies()}
     around: list[Component] = []
@@ -49,7 +53,9 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
 
 
 def refuse_control(thing: Thing, wiring: KeyWiring, rail_v: float) -> None:
-    """Raise RecipeNotPossible for volts that no rail gives, and for contacts of one leg in a matrix."""
+    """Raise RecipeNotPossible for volts that no rail gives, and for contacts of one leg in a
+    matrix.
+    """
     if any(axis.supply_v not in (0.0, rail_v) for axis in thing.axes()):
         limit = f"there is no 5 V rail in this circuit yet, which {thing.name} asks for"
         raise RecipeNotPossible(
@@ -129,7 +135,9 @@ def wire_cell(
 
 
 def matrix_diode(bench: Bench, thing: Thing) -> str:
-    """The diode of a key: a line counts as low below 0.3 of the rail (CMOS inputs, JEDEC JESD8), so that a plain diode is sure above 2.7 V only; below that a Schottky diode."""
+    """The diode of a key: a line counts as low below 0.3 of the rail (CMOS inputs, JEDEC JESD8), so
+    that a plain diode is sure above 2.7 V only; below that a Schottky diode.
+    """
     low = LOW_SHARE * bench.reader_rail(thing).empty_v
     return DIODE if bench.parts[DIODE].values["forward_v"] <= low else LOW_DIODE
 

@@ -1,4 +1,6 @@
-"""A transistor below what a pin cannot drive by itself: its base current, and what keeps it off while the chip is in reset."""
+"""A transistor below what a pin cannot drive by itself: its base current, and what keeps it off
+while the chip is in reset.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -18,7 +20,9 @@ FORCED_GAIN, PIN_DROP_V = 20.0, 0.4
 
 @dataclass(frozen=True)
 class Below:
-    """The nets of a driver: what it pulls low, the line that drives it, and its base; `named` says what it drives, `beside` where it stands if not at pad 2 of that."""
+    """The nets of a driver: what it pulls low, the line that drives it, and its base; `named` says
+    what it drives, `beside` where it stands if not at pad 2 of that.
+    """
 
     low: str
     drive: str
@@ -28,12 +32,16 @@ class Below:
 
 
 def base_ohm(load_a: float, transistor: Part, logic_v: float) -> float:
-    """The base resistor in ohm that saturates a transistor with a load in A, driven from a pin of so many volts."""
+    """The base resistor in ohm that saturates a transistor with a load in A, driven from a pin of
+    so many volts.
+    """
     return nearest((logic_v - PIN_DROP_V - transistor.values["base_v"]) / (load_a / FORCED_GAIN))
 
 
 def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Component]:
-    """The transistor with its base resistor and the one that holds its base low; pads 1 base, 2 emitter, 3 collector."""
+    """The transistor with its base resistor and the one that holds its base low; pads 1 base, 2
+    emitter, 3 collector.
+    """
     transistor = f"{role} transistor"
     near = Near(transistor, "1")
     return [
@@ -63,7 +71,9 @@ def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Compone
 
 @dataclass(frozen=True)
 class Above:
-    """The nets of a driver above its load: the rail, what it feeds, and the driver below that pulls the gate; `itself` is its role where it stands beside no other part."""
+    """The nets of a driver above its load: the rail, what it feeds, and the driver below that pulls
+    the gate; `itself` is its role where it stands beside no other part.
+    """
 
     rail: str
     high: str
@@ -72,7 +82,9 @@ class Above:
 
 
 def high_side(drawer: Drawer, role: str, above: Above, base: str) -> list[Component]:
-    """A P-channel transistor that a smaller one turns on, so that its load is off while the chip is in reset; pads 1 gate, 2 source, 3 drain."""
+    """A P-channel transistor that a smaller one turns on, so that its load is off while the chip is
+    in reset; pads 1 gate, 2 source, 3 drain.
+    """
     upper, gate = above.itself or f"{role} upper transistor", above.below.low
     return [
         drawer.take(

@@ -1,4 +1,6 @@
-"""From a source to its rail: the nets on the way, the guard against a source that is put in the wrong way, and the converter with its parts."""
+"""From a source to its rail: the nets on the way, the guard against a source that is put in the
+wrong way, and the converter with its parts.
+"""
 
 from dataclasses import dataclass
 
@@ -27,13 +29,18 @@ COIL_ENDS = ("coil", "coil 1", "coil 2")
 JUMPS: NetKind = "switched"
 APPLICATION = Source(
     kind="common practice",
-    text="application circuit of the converter's drawing (invented): input and output capacitors, coil of 4.7 µH, divider at feedback",
+    text=(
+        "application circuit of the converter's drawing (invented): input and output capacitors,"
+        " coil of 4.7 µH, divider at feedback"
+    ),
 )
 
 
 @dataclass(frozen=True)
 class FeedWay:
-    """Nets from a source to its rail: at its plug, behind its guard, behind the switch, and the rail. Without a switch the two in the middle are one."""
+    """Nets from a source to its rail: at its plug, behind its guard, behind the switch, and the
+    rail. Without a switch the two in the middle are one.
+    """
 
     top: str
     guarded: str
@@ -42,7 +49,9 @@ class FeedWay:
 
 
 def switched_by(brief: Brief, thing: Thing) -> Thing | None:
-    """The switch in the way of a source: it stands in that of the first source that comes in over this device's boards."""
+    """The switch in the way of a source: it stands in that of the first source that comes in over
+    this device's boards.
+    """
     if thing is not switched_source(brief):
         return None
     return next((t for t in brief.things if t.SWITCHES), None)
@@ -70,9 +79,11 @@ def supplies(*nets: str) -> dict[str, NetKind]:
 def reverse_guard(
     bench: Bench, thing: Thing, way: FeedWay, volts: float, near: tuple[str, str]
 ) -> Component:
-    """What blocks a source that is put in the wrong way: a P-channel transistor with its gate at ground up to 8 V, a Schottky diode above.
+    """What blocks a source that is put in the wrong way: a P-channel transistor with its gate at
+    ground up to 8 V, a Schottky diode above.
 
-    Of several sources on one rail each has something that lets current out only, since a transistor that is on lets it back in.
+    Of several sources on one rail each has something that lets current out only, since a transistor
+    that is on lets it back in.
     """
     if joined_by(bench.brief, thing) or joiners(bench.brief, thing):
         return one_way(bench, thing, (way.top, way.guarded), volts, near)
@@ -87,7 +98,9 @@ def reverse_guard(
 def one_way(
     bench: Bench, thing: Thing, nets: tuple[str, str], volts: float, near: tuple[str, str]
 ) -> Component:
-    """What lets current out of a source and none back: an ideal diode where it takes the volts and the current is worth it, or a Schottky diode."""
+    """What lets current out of a source and none back: an ideal diode where it takes the volts and
+    the current is worth it, or a Schottky diode.
+    """
     role, (top, guarded) = f"{thing.role()} one way", nets
     words = "Lets current out of this source and none back"
     rail = bench.rail_fed_by(thing)
@@ -133,13 +146,16 @@ def conversion_of(bench: Bench, thing: Thing) -> tuple[Made, Conversion]:
         raise RecipeNotPossible(
             thing.name,
             f"nothing makes {made.rail.usual_v:g} V of it: {limit}",
-            "Change the rail's volts, its load, or the source; the Power station compares the ways.",
+            "Change the rail's volts, its load, or the source; the Power station compares the"
+            " ways.",
         )
     return made, made.taken
 
 
 def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
-    """The converter from a net to the rail that a thing feeds, nothing for a source that joins another; raises RecipeNotPossible where none fits."""
+    """The converter from a net to the rail that a thing feeds, nothing for a source that joins
+    another; raises RecipeNotPossible where none fits.
+    """
     if joined_by(bench.brief, thing):
         return Fragment(())
     made, taken = conversion_of(bench, thing)
@@ -255,7 +271,9 @@ def plugged(thing: RegulatedFeed, bench: Bench, part: str, value: str) -> Fragme
 
 
 def source_plug(thing: Thing, part: str, value: str, top: str) -> Component:
-    """Where a source comes on to the board: the thing itself where it is its plug, or the plug of what lies beside the board."""
+    """Where a source comes on to the board: the thing itself where it is its plug, or the plug of
+    what lies beside the board.
+    """
     own = any(body.part for body in thing.bodies())
     return Component(
         role=thing.role() if own else thing.role("plug"),

@@ -1,4 +1,6 @@
-"""What holds a key's line while it is open: the chip's own pull-up, or a pull-down resistor on the board."""
+"""What holds a key's line while it is open: the chip's own pull-up, or a pull-down resistor on the
+board.
+"""
 
 from loquet.core.power import Rail
 from loquet.core.provenance import Source, Working, WorkingInput

@@ -1,4 +1,6 @@
-"""Keys that follow one another on expanders, shift registers or resistor ladders: the helpers of one brain."""
+"""Keys that follow one another on expanders, shift registers or resistor ladders: the helpers of
+one brain.
+"""
 
 from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench, Desk
@@ -14,7 +16,9 @@ EXPANDER_ADDRESSES = 8
 
 
 def key_lists(brain: Thing, bench: Bench) -> Fragment:
-    """What reads the listed keys of a brain; raises RecipeNotPossible where a scheme cannot be built as asked."""
+    """What reads the listed keys of a brain; raises RecipeNotPossible where a scheme cannot be
+    built as asked.
+    """
     desk = bench.desk(brain)
     wiring = desk.wiring
     if not wiring.listed:
@@ -41,7 +45,9 @@ def split(keys: tuple[str, ...], size: int) -> list[tuple[str, ...]]:
 
 
 def expanders(desk: Desk, drawer: Drawer, rail: str) -> list[Component]:
-    """Expanders on the two-wire bus, at addresses that follow one another; their lines have pull-ups inside. Their interrupt outputs pull one line."""
+    """Expanders on the two-wire bus, at addresses that follow one another; their lines have
+    pull-ups inside. Their interrupt outputs pull one line.
+    """
     part = desk.wiring.scheme.replace(" ", "-")
     wide = int(drawer.parts[part].values["lines"])
     groups = split(desk.wiring.listed, wide)
@@ -69,7 +75,9 @@ def expanders(desk: Desk, drawer: Drawer, rail: str) -> list[Component]:
 
 
 def registers(desk: Desk, drawer: Drawer, rail: str, down: bool) -> list[Component]:
-    """Registers in a chain, the first one nearest to the brain; line 0 of the first comes out first. Lines without a key lie at ground."""
+    """Registers in a chain, the first one nearest to the brain; line 0 of the first comes out
+    first. Lines without a key lie at ground.
+    """
     part = "shift-register-8"
     groups = split(desk.wiring.listed, 8)
     found: list[Component] = []
@@ -95,7 +103,9 @@ def registers(desk: Desk, drawer: Drawer, rail: str, down: bool) -> list[Compone
 
 
 def ladders(desk: Desk, drawer: Drawer, rail: str) -> list[Component]:
-    """One pull-up a ladder, and a resistor a key from the ladder's line to the key, which closes to ground."""
+    """One pull-up a ladder, and a resistor a key from the ladder's line to the key, which closes to
+    ground.
+    """
     found: list[Component] = []
     for index, keys in enumerate(split(desk.wiring.listed, KEYS_A_LADDER)):
         line = desk.net(f"KEYS_LADDER_{index + 1}")

@@ -1,4 +1,6 @@
-"""Lines that a brain drives into a part on a higher rail: lifted by a buffer where the part would not take them for high."""
+"""Lines that a brain drives into a part on a higher rail: lifted by a buffer where the part would
+not take them for high.
+"""
 
 from loquet.core.brief import Thing
 from loquet.core.circuit.bench import Bench
@@ -21,14 +23,18 @@ def high_asked_v(rail_v: float) -> float:
 
 
 def high_driven_v(logic_v: float) -> float:
-    """To how many volts a pin drives under load: its rail less 0.4 V (from memory of data sheets)."""
+    """To how many volts a pin drives under load: its rail less 0.4 V (from memory of data
+    sheets).
+    """
     return logic_v - PIN_DROP_V
 
 
 def lifted(
     drawer: Drawer, role: str, ends: tuple[str, str], rail: str
 ) -> tuple[Component, Component]:
-    """The buffer from a line of the brain to the line of the part, on the part's rail, with its capacitor."""
+    """The buffer from a line of the brain to the line of the part, on the part's rail, with its
+    capacitor.
+    """
     nets = {
         "disable": GROUND,
         "line in": ends[0],

@@ -10,7 +10,9 @@ SUPPLY_FIRST, GROUND_BOTH, GROUND_LAST, BARE = "supply first", "ground both", "g
 
 
 def line_port(thing: Thing, bench: Bench, lines: int, order: str) -> Fragment:
-    """Pads from 1: supply before and ground behind the lines, ground at both ends, ground behind them, or the lines alone."""
+    """Pads from 1: supply before and ground behind the lines, ground at both ends, ground behind
+    them, or the lines alone.
+    """
     middle = [plain_name(thing.role(str(i + 1))) for i in range(lines)]
     rail = bench.rail(thing).net
     before = {SUPPLY_FIRST: [rail], GROUND_BOTH: [GROUND]}.get(order, [])
@@ -36,7 +38,9 @@ def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
 
 
 def own_posts(thing: OnPosts, bench: Bench) -> Fragment:
-    """A row of posts, or a package, in a thing's own pin order; a pin that is said to be open has no net."""
+    """A row of posts, or a package, in a thing's own pin order; a pin that is said to be open has
+    no net.
+    """
     rail, desk = bench.rail(thing).net, bench.desk(thing)
     fixed = {"supply": rail, "ground": GROUND}
     fixed |= {line: bus_net(desk, line) for line in LINES}

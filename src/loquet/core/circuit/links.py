@@ -1,4 +1,7 @@
-"""Links between boards: which lines cross, over which link, on which pin. Both ends are made from the one list."""
+"""Links between boards: which lines cross, over which link, on which pin.
+
+Both ends are made from the one list.
+"""
 
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
@@ -26,7 +29,9 @@ MEETING_NM = 100_000
 
 
 def pairs_of(brief: Brief) -> dict[str, Ends]:
-    """The two ends of every link by its name; raises RecipeNotPossible where they are not two that go together, on two boards."""
+    """The two ends of every link by its name; raises RecipeNotPossible where they are not two that
+    go together, on two boards.
+    """
     pairs = {}
     for name, ends in ends_of(brief).items():
         if len(ends) != 2 or ends[0].board == ends[1].board:
@@ -53,7 +58,9 @@ def pairs_of(brief: Brief) -> dict[str, Ends]:
 
 
 def refuse_links(brief: Brief) -> None:
-    """Raise RecipeNotPossible where boards that carry parts are not joined, or are joined in a ring."""
+    """Raise RecipeNotPossible where boards that carry parts are not joined, or are joined in a
+    ring.
+    """
     pairs = pairs_of(brief)
     first = brief.brain.board if brief.brain else brief.boards[0].name
     reached = side_of(first, pairs.values())
@@ -82,7 +89,10 @@ def same_boards(one: Ends, other: Ends) -> bool:
 def link_fragments(
     brief: Brief, made: Sequence[Fragment], parts: Mapping[str, Part]
 ) -> list[Fragment]:
-    """The ends of all links with their pads; ways that no line needs carry ground. Raises RecipeNotPossible where lines are more than ways."""
+    """The ends of all links with their pads; ways that no line needs carry ground.
+
+    Raises RecipeNotPossible where lines are more than ways.
+    """
     pairs = pairs_of(brief)
     if not pairs:
         return []
@@ -124,10 +134,12 @@ def numbered(nets: Sequence[str]) -> dict[str, str]:
 
 
 def met_by(brief: Brief, ends: Ends, part: Part) -> dict[str, str]:
-    """Where one end is plugged into the other: the pad of the first that meets each pad of the second, by number.
+    """Where one end is plugged into the other: the pad of the first that meets each pad of the
+    second, by number.
 
-    Boards lie flat over one another, the same way up where the ends are on opposite sides; where both are on one side, the second board is turned over about
-    its upright axis, so left and right change. Raises RecipeNotPossible where posts and holes do not lie on each other.
+    Boards lie flat over one another, the same way up where the ends are on opposite sides; where
+    both are on one side, the second board is turned over about its upright axis, so left and right
+    change. Raises RecipeNotPossible where posts and holes do not lie on each other.
     """
     a, b = (seat_of_thing(brief, end) for end in ends)
     middles = {pad.number: middle_of(pad.shape) for pad in pattern_of(part.body).pads}
@@ -140,7 +152,8 @@ def met_by(brief: Brief, ends: Ends, part: Part) -> dict[str, str]:
         if dist(a.point(*middles[near]), here) > MEETING_NM:
             raise RecipeNotPossible(
                 "board link",
-                f"{ends[0].name} and {ends[1].name} are plugged together and do not lie on each other",
+                f"{ends[0].name} and {ends[1].name} are plugged together and do not lie on each"
+                " other",
                 "Turn one of them so that both rows run the same way.",
             )
         found[number] = near
@@ -160,7 +173,9 @@ def both_ends(
     parts: Mapping[str, Part],
     lines: int,
 ) -> Fragment:
-    """The two headers, pin n of one on the net of pin n of the other; or of the pin that it meets."""
+    """The two headers, pin n of one on the net of pin n of the other; or of the pin that it
+    meets.
+    """
     joint = ends[0].joint()
     met = met_by(brief, ends, parts[ends[0].part]) if joint and joint.plugged else {}
     other_nets = {number: nets[met.get(number, number)] for number in nets}

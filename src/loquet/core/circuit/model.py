@@ -11,10 +11,16 @@ GROUND = "GROUND"
 
 
 class Component(Frozen):
-    """A part on a board. `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets; `thing` is what it belongs to.
+    """A part on a board.
 
-    `sits_in` names catalogue parts that are soldered in its place, and into which it is put. `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the legend where that is more than its
-    reference. `bare` is plain copper that nobody buys or fits; `polar` wants plus and minus printed on it, `on_pad` is the pad towards which its slider stands when it is on. `working` is the figure that gives its value.
+    `role` never changes; `ref` is numbered anew; `pads` maps pad numbers to nets; `thing` is what
+    it belongs to.
+
+    `sits_in` names catalogue parts that are soldered in its place, and into which it is put.
+    `near_role` and `near_pad` name the pad that it must sit close to. `printed` is its name on the
+    legend where that is more than its reference. `bare` is plain copper that nobody buys or fits;
+    `polar` wants plus and minus printed on it, `on_pad` is the pad towards which its slider stands
+    when it is on. `working` is the figure that gives its value.
     """
 
     role: str
@@ -45,7 +51,9 @@ CHIP_PART = "chip:"
 
 
 class Net(Frozen):
-    """A net and the pads on it, as (reference, pad number); a `switched` one jumps at the coil of a converter, and is short, wide and on one side."""
+    """A net and the pads on it, as (reference, pad number); a `switched` one jumps at the coil of a
+    converter, and is short, wide and on one side.
+    """
 
     name: str
     kind: NetKind
@@ -53,7 +61,9 @@ class Net(Frozen):
 
 
 class Circuit(Frozen):
-    """All components in reference order and all nets by name; `misfits` are changes by hand that do not fit any more."""
+    """All components in reference order and all nets by name; `misfits` are changes by hand that do
+    not fit any more.
+    """
 
     components: tuple[Component, ...]
     nets: tuple[Net, ...]
@@ -68,7 +78,9 @@ class Circuit(Frozen):
         raise KeyError(ref)
 
     def on(self, board: str) -> "Circuit":
-        """What of the circuit lies on one board: its components, and its nets with the pads that are there."""
+        """What of the circuit lies on one board: its components, and its nets with the pads that
+        are there.
+        """
         here = tuple(c for c in self.components if c.board == board)
         if len(here) == len(self.components):
             return self
@@ -84,7 +96,9 @@ class Circuit(Frozen):
 
 @dataclass(frozen=True)
 class Fragment:
-    """What a recipe gives: the thing's own components, what stands around them, the kinds of the nets it makes, and its workings."""
+    """What a recipe gives: the thing's own components, what stands around them, the kinds of the
+    nets it makes, and its workings.
+    """
 
     components: tuple[Component, ...]
     kinds: dict[str, NetKind] = field(default_factory=dict)

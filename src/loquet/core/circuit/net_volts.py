@@ -1,4 +1,6 @@
-"""The highest volts that a net can come to: those of the sources and rails that reach it without a converter between."""
+"""The highest volts that a net can come to: those of the sources and rails that reach it without a
+converter between.
+"""
 
 from collections.abc import Mapping
 

@@ -1,4 +1,6 @@
-"""Components written shortly: one of a block, at its place beside a pad of another, by the names of its pins."""
+"""Components written shortly: one of a block, at its place beside a pad of another, by the names of
+its pins.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -10,7 +10,9 @@ HOLD = "10 kΩ"
 
 
 def on_bus(thing: Thing, bench: Bench, alert: bool, more: dict[str, str] | None = None) -> Fragment:
-    """A sensor with its supply, both lines, its address pin by the lowest bit of its address, and its alert held high (open drain)."""
+    """A sensor with its supply, both lines, its address pin by the lowest bit of its address, and
+    its alert held high (open drain).
+    """
     drawer, part, role = Drawer("senses", bench.parts), thing.bodies()[0].part, thing.role()
     desk, rail = bench.desk(thing), bench.rail(thing).net
     bus = thing.on_bus()

@@ -8,7 +8,9 @@ from loquet.core.circuit.model import RecipeNotPossible
 
 
 def switched_way(thing: Thing, bench: Bench) -> tuple[Thing, str, str]:
-    """The source that a switch is for, and the nets before and behind it; raises RecipeNotPossible where there is nothing to switch."""
+    """The source that a switch is for, and the nets before and behind it; raises RecipeNotPossible
+    where there is nothing to switch.
+    """
     source = next((t for t in bench.brief.things if switched_by(bench.brief, t) is thing), None)
     if source is None:
         limit = "there is nothing that it could switch yet"

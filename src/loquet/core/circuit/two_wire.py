@@ -24,7 +24,9 @@ def bus_net(desk: Desk, line: str) -> str:
 
 @dataclass(frozen=True)
 class Begin:
-    """Where the bus has its pull-ups: at a part by its role, whose pads carry the lines; what the bus is called."""
+    """Where the bus has its pull-ups: at a part by its role, whose pads carry the lines; what the
+    bus is called.
+    """
 
     role: str
     pads: Mapping[str, str]
@@ -33,7 +35,9 @@ class Begin:
 
 
 def bus_of_brain(brain: Thing, bench: Bench) -> Fragment:
-    """The pull-ups of a bus that no screen gives its name, at the brain itself; nothing where there is no such bus."""
+    """The pull-ups of a bus that no screen gives its name, at the brain itself; nothing where there
+    is no such bus.
+    """
     desk = bench.desk(brain)
     if bus_host(desk.share) or not on_two_wire(desk.share, desk.wiring):
         return Fragment(())
@@ -48,7 +52,9 @@ def bus_of_brain(brain: Thing, bench: Bench) -> Fragment:
 
 
 def bus_rail(thing: Thing, bench: Bench) -> Rail:
-    """What pulls a bus up: the rail of the part at which it begins, or that of the brain's lines."""
+    """What pulls a bus up: the rail of the part at which it begins, or that of the brain's
+    lines.
+    """
     return bench.logic_rail(thing) if thing.BRAIN else bench.rail(thing)
 
 
@@ -80,7 +86,9 @@ def load_of(thing: Thing, bench: Bench) -> Working:
 
 
 def pull_up_value(thing: Thing, bench: Bench) -> tuple[float, Working]:
-    """The pull-up in the middle of its range, with its working; raises RecipeNotPossible where there is no range."""
+    """The pull-up in the middle of its range, with its working; raises RecipeNotPossible where
+    there is no range.
+    """
     share, rail = bench.desk(thing).share, bus_rail(thing, bench)
     bus_pf, khz = bus_load_pf(share, bench.modules, bench.helpers_pf(thing)), bus_khz_of(share)
     least, greatest = pull_up_limits_ohm(rail.fresh_v, bus_pf, khz)

@@ -1,4 +1,6 @@
-"""The power side of a USB-C port: fuse, the two resistors by which a device asks for 5 V, and the rail where it feeds the device."""
+"""The power side of a USB-C port: fuse, the two resistors by which a device asks for 5 V, and the
+rail where it feeds the device.
+"""
 
 from dataclasses import dataclass
 
@@ -110,7 +112,8 @@ def plain_asking(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
 def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
     """What asks the host for higher volts, and lets them on only when they are there.
 
-    Its pin `good` is an open drain: it pulls the gate down through a resistor that keeps the gate within its limit.
+    Its pin `good` is an open drain: it pulls the gate down through a resistor that keeps the gate
+    within its limit.
     """
     role, fused, five = thing.role(), net(thing, "fused"), five_net(thing)
     main, switch = f"{role} negotiator", f"{role} volts switch"
@@ -156,7 +159,9 @@ def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
 
 
 def joined(thing: UsbPower, bench: Bench, five: str) -> tuple[Component, ...]:
-    """What lets current from the port into the device that it feeds, so that nothing flows back into the host."""
+    """What lets current from the port into the device that it feeds, so that nothing flows back
+    into the host.
+    """
     source = thing.source()
     if source is None:
         return ()

@@ -1,4 +1,6 @@
-"""What differs between two versions of a board: parts, tracks, vias, nets and rules, for a picture and a table."""
+"""What differs between two versions of a board: parts, tracks, vias, nets and rules, for a picture
+and a table.
+"""
 
 from collections import Counter
 from math import hypot
@@ -14,7 +16,9 @@ LEAST_NM = 1_000
 
 
 class PartDifference(Frozen):
-    """A part by its role: what became of it, how, and where it was and is (mm; None where it was not or is not)."""
+    """A part by its role: what became of it, how, and where it was and is (mm; None where it was
+    not or is not).
+    """
 
     what: PartChange
     ref: str
@@ -47,7 +51,9 @@ class NetDifference(Frozen):
 
 
 class AreaDifference(Frozen):
-    """An area to be poured with a net other than ground that only one version has, its corners in mm."""
+    """An area to be poured with a net other than ground that only one version has, its corners in
+    mm.
+    """
 
     what: Literal["came", "went"]
     net: str
@@ -171,7 +177,9 @@ Way = tuple[str, bool, tuple[int, int], tuple[int, int], int]
 def wiring_differences(
     before: Routing | None, after: Routing | None
 ) -> tuple[tuple[TrackDifference, ...], tuple[NetDifference, ...]]:
-    """Pieces of track that only one has, whichever way round they are drawn; and nets by length and vias."""
+    """Pieces of track that only one has, whichever way round they are drawn; and nets by length and
+    vias.
+    """
     old, new = ways_of(before), ways_of(after)
     tracks = []
     words: tuple[tuple[Literal["came", "went"], Counter[Way]], ...] = (

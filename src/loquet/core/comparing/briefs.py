@@ -18,7 +18,9 @@ class Change(Frozen):
 
 
 def compare(before: Brief, after: Brief) -> tuple[Change, ...]:
-    """All differences: boards first, then things in the order of the later brief, then what is wished."""
+    """All differences: boards first, then things in the order of the later brief, then what is
+    wished.
+    """
     return (*board_changes(before, after), *thing_changes(before, after), *wishes(before, after))
 
 

@@ -1,4 +1,6 @@
-"""Which parts of a device somebody has to make sure of before they are soldered, and the card that tells how."""
+"""Which parts of a device somebody has to make sure of before they are soldered, and the card that
+tells how.
+"""
 
 from loquet.core.design import Confirmed, Design
 from loquet.core.library import Library
@@ -11,7 +13,9 @@ LOOK_ALIKES = ("resistive stick", "magnetic stick", "magnetic trigger", "slide t
 
 
 class MeasuringCard(Frozen):
-    """A part with its pins in order (`usual` as the catalogue has them), why it has to be made sure of, what to measure, and how it was made sure of, where it was."""
+    """A part with its pins in order (`usual` as the catalogue has them), why it has to be made sure
+    of, what to measure, and how it was made sure of, where it was.
+    """
 
     part: str
     title: str
@@ -24,7 +28,9 @@ class MeasuringCard(Frozen):
 
 
 def cards_of(design: Design, library: Library) -> tuple[MeasuringCard, ...]:
-    """A card for every part whose look-alikes differ, and for every part of which nobody knows the pins."""
+    """A card for every part whose look-alikes differ, and for every part of which nobody knows the
+    pins.
+    """
     found: dict[str, MeasuringCard] = {}
     usual, library = library, measured_library(design, library)
     for thing in design.brief.things:
@@ -67,9 +73,11 @@ def card_of(part_id: str, design: Design, library: Library) -> MeasuringCard | N
         part=part_id,
         title=part.description,
         things=(),
-        why=f"{part.kind}s that look alike have other orders of pins"
-        if alike
-        else "nobody knows its pins",
+        why=(
+            f"{part.kind}s that look alike have other orders of pins"
+            if alike
+            else "nobody knows its pins"
+        ),
         pins=tuple(part.pin_names.items()),
         usual=(),
         probes=probes_of(part),

@@ -1,4 +1,6 @@
-"""The plugs of a device: every connector with what it mates with, how its ways are wired, and the half that somebody has for it."""
+"""The plugs of a device: every connector with what it mates with, how its ways are wired, and the
+half that somebody has for it.
+"""
 
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Choices
@@ -9,7 +11,9 @@ from loquet.core.plain.frozen import Frozen
 
 
 class EndLine(Frozen):
-    """A connector on a board: its thing and part, its ways with their nets in order, what must be put on it, and the half that was named with what is wrong about it."""
+    """A connector on a board: its thing and part, its ways with their nets in order, what must be
+    put on it, and the half that was named with what is wrong about it.
+    """
 
     thing: str
     ref: str

@@ -1,4 +1,6 @@
-"""The Parts station: what is on the boards, as lines that a purchaser can buy without asking, each with its evidence and its drawing."""
+"""The Parts station: what is on the boards, as lines that a purchaser can buy without asking, each
+with its evidence and its drawing.
+"""
 
 from collections.abc import Mapping
 from math import ceil
@@ -22,7 +24,9 @@ VALUED = frozenset(
 
 
 class DrawnLand(Frozen):
-    """A pad of a land pattern in mm, about the middle of the part: its number, middle, width and height, whether it is round, and its hole."""
+    """A pad of a land pattern in mm, about the middle of the part: its number, middle, width and
+    height, whether it is round, and its hole.
+    """
 
     number: str
     x_mm: float
@@ -34,7 +38,10 @@ class DrawnLand(Frozen):
 
 
 class DrawerLine(Frozen):
-    """A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, how we know its pins, and how one is tried before it is soldered."""
+    """A line of the parts list (`line` are the words by which it is kept): what it is in all the
+    words that a purchaser needs, how many a device, how many to buy with spares, how we know its
+    pins, and how one is tried before it is soldered.
+    """
 
     line: str
     part: str
@@ -59,7 +66,9 @@ class DrawerLine(Frozen):
 
 
 def value_of(component: Component, library: Library) -> str:
-    """What tells parts of one kind apart that are bought by their value; of all others the value is only a name."""
+    """What tells parts of one kind apart that are bought by their value; of all others the value is
+    only a name.
+    """
     if component.is_chip:
         return component.value
     return component.value if library.parts[component.part].kind in VALUED else ""
@@ -73,7 +82,9 @@ def words_of(part: str, value: str) -> str:
 def part_lines(
     circuit: Circuit, library: Library, quantity: int, bought: Mapping[str, Bought] | None = None
 ) -> tuple[DrawerLine, ...]:
-    """A line for each part and value, with what was really bought for it; bare copper is nobody's to buy."""
+    """A line for each part and value, with what was really bought for it; bare copper is nobody's
+    to buy.
+    """
     groups: dict[tuple[str, str], list[Component]] = {}
     for component in circuit.components:
         if not component.bare:
@@ -145,20 +156,26 @@ def line_of(
 
 
 def chip_cents(name: str, library: Library) -> float | None:
-    """What a chip costs at its supplier, as the sums at Release reckon it; nothing for one that nobody sells."""
+    """What a chip costs at its supplier, as the sums at Release reckon it; nothing for one that
+    nobody sells.
+    """
     listed = next((row for row in library.list_chips() if row.name == name), None)
     return library.stock_of(listed).price_cents if listed else None
 
 
 def known_by(part: Part) -> Known:
-    """How its pins and sizes are known; what is written down from memory and has an order of pins says so."""
+    """How its pins and sizes are known; what is written down from memory and has an order of pins
+    says so.
+    """
     if part.evidence == "standard" and "from memory" in part.evidence_text and part.pin_names:
         return "from memory"
     return part.evidence
 
 
 def spares(count: int, small: bool) -> int:
-    """Spares for so many: a tenth and at least five of what is smaller than 2.5 mm, a fiftieth and at least one of others (common practice)."""
+    """Spares for so many: a tenth and at least five of what is smaller than 2.5 mm, a fiftieth and
+    at least one of others (common practice).
+    """
     return max(5, ceil(count / 10)) if small else max(1, ceil(count / 50))
 
 

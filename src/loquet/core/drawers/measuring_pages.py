@@ -1,4 +1,6 @@
-"""The measuring cards as pages of A5: the pins in order, what to probe, what to expect, and room for what was found."""
+"""The measuring cards as pages of A5: the pins in order, what to probe, what to expect, and room
+for what was found.
+"""
 
 import io
 
@@ -56,7 +58,10 @@ def draw_card(page: Canvas, card: MeasuringCard) -> None:
 
 
 def draw_pins(page: Canvas, card: MeasuringCard, y: float) -> float:
-    """The pins in a row with number and name; the first one square. Not to scale, and it says so."""
+    """The pins in a row with number and name; the first one square.
+
+    Not to scale, and it says so.
+    """
     page.setStrokeColor(INK)
     for index, (number, name) in enumerate(card.pins[:A_ROW]):
         x = LEFT + index * PIN_MM * mm

@@ -5,7 +5,9 @@ from loquet.core.parts.part import Part
 
 
 def drop_ins(part: Part, library: Library) -> tuple[Part, ...]:
-    """Other parts of the catalogue that go on to the same pads with the same pins, in the order of their ids."""
+    """Other parts of the catalogue that go on to the same pads with the same pins, in the order of
+    their ids.
+    """
     pads = library.pattern(part.id).pads
     return tuple(
         other

@@ -1,4 +1,7 @@
-"""Typed edits: what a person can do to a design, one file a family. No edit knows more of a kind than that it is a thing."""
+"""Typed edits: what a person can do to a design, one file a family.
+
+No edit knows more of a kind than that it is a thing.
+"""
 
 from typing import Annotated
 
@@ -126,7 +129,9 @@ def apply(design: Design, edit: Edit) -> Design:
 
 
 def rests_on(edit: Edit) -> tuple[SliceName, ...]:
-    """The made slices that an edit speaks of piece by piece: wiring lies between parts and beside other wiring."""
+    """The made slices that an edit speaks of piece by piece: wiring lies between parts and beside
+    other wiring.
+    """
     if isinstance(edit, DrawTracks | KeepNets | ReleaseNets | CutTrack | LayNet):
         return ("placement", "routing")
     return ()

@@ -1,4 +1,6 @@
-"""What all edits share: refusing with a sentence, finding things, and checking what an edit made of the brief."""
+"""What all edits share: refusing with a sentence, finding things, and checking what an edit made of
+the brief.
+"""
 
 import re
 from typing import Any
@@ -38,7 +40,9 @@ def found(brief: Brief, name: str) -> Thing:
 
 
 def changed(thing: Thing, changes: dict[str, Any]) -> Thing:
-    """A thing with some fields changed, by its own validation; raises EditRefused naming the field."""
+    """A thing with some fields changed, by its own validation; raises EditRefused naming the
+    field.
+    """
     try:
         return type(thing).model_validate({**thing.model_dump(mode="json"), **changes})
     except ValidationError as error:
@@ -64,7 +68,9 @@ PLAINER = (
 
 
 def refused_value(name: str, error: ValidationError) -> EditRefused:
-    """What a value that its field does not take is refused with: the field in words, the value, and what it may be."""
+    """What a value that its field does not take is refused with: the field in words, the value, and
+    what it may be.
+    """
     first = error.errors(include_url=False)[0]
     steps = [field_words(str(step)) for step in first["loc"]]
     field = " ".join(step for step in steps if step)
@@ -84,7 +90,9 @@ def refused_value(name: str, error: ValidationError) -> EditRefused:
 
 
 def place_words(place: str) -> str:
-    """Where in a brief, as a person at the screen reads it: `things[2] 'dome' charge_ma` as `Dome, charge`."""
+    """Where in a brief, as a person at the screen reads it: `things[2] 'dome' charge_ma` as `Dome,
+    charge`.
+    """
     named = re.fullmatch(r"things\[\d+\](?: '([^']*)')?[ .]?(.*)", place)
     if not named:
         return ", ".join(
@@ -95,7 +103,9 @@ def place_words(place: str) -> str:
 
 
 def checked(before: Design, after: Design) -> Design:
-    """The edited design, its brief checked again from its plain values; choices for things that are gone are dropped."""
+    """The edited design, its brief checked again from its plain values; choices for things that are
+    gone are dropped.
+    """
     if after.brief == before.brief:
         return after
     try:
@@ -107,7 +117,9 @@ def checked(before: Design, after: Design) -> Design:
 
 
 def without_the_gone(before: Brief, brief: Brief, choices: Choices) -> Choices:
-    """Choices without locks of signals and seats of pieces that no longer exist, and without placed targets of what was moved."""
+    """Choices without locks of signals and seats of pieces that no longer exist, and without placed
+    targets of what was moved.
+    """
     places = {n.signal: n.target for n in needs_of(before)}
     needs = needs_of(brief)
     signals = {n.signal for n in needs}

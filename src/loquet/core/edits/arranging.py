@@ -101,7 +101,9 @@ def spread(values: dict[str, float]) -> dict[str, float]:
 
 
 class MirrorThings(Counted):
-    """Put a copy of each thing at the mirrored place on the other half; names change left to right and west to east."""
+    """Put a copy of each thing at the mirrored place on the other half; names change left to right
+    and west to east.
+    """
 
     kind: Literal["mirror-things"] = "mirror-things"
     names: Names
@@ -143,7 +145,9 @@ class PasteThings(Counted):
         return f"Copy {and_more(tuple(thing.name for thing in self.things))}"
 
     def apply(self, design: Design) -> Design:
-        """Add them under names of their own, on the named board or their own one; brains, rails and boards that are not here are left out."""
+        """Add them under names of their own, on the named board or their own one; brains, rails and
+        boards that are not here are left out.
+        """
         brief = design.brief
         boards = {board.name for board in brief.boards}
         known = {thing.name for thing in brief.things} | {rail.name for rail in rails_of(brief)}

@@ -113,9 +113,11 @@ class RenameBoard(Counted):
             for made in (getattr(design, name),)
         }
         by_hand = tuple(
-            c.model_copy(update={"board": self.new_name})
-            if isinstance(c, AddPart) and c.board == self.name
-            else c
+            (
+                c.model_copy(update={"board": self.new_name})
+                if isinstance(c, AddPart) and c.board == self.name
+                else c
+            )
             for c in design.choices.by_hand
         )
         by_board = {
@@ -134,7 +136,8 @@ class RenameBoard(Counted):
 class SetOutline(Counted):
     """The outline of a board (the main one where none is named); an existing shell keeps its own.
 
-    Holes near the corners keep their distance from the corners, where the outline is upright and rounded before and after.
+    Holes near the corners keep their distance from the corners, where the outline is upright and
+    rounded before and after.
     """
 
     kind: Literal["set-outline"] = "set-outline"
@@ -159,9 +162,11 @@ class SetOutline(Counted):
         boards = tuple(new if b is board else b for b in brief.boards)
         before, after = (outline_polygon_mm(b.outline).bounds for b in (board, new))
         things = tuple(
-            t.model_copy(update={"place": brought(t.place, before, after)})
-            if t.place and t.board == board.name and t.drilled()
-            else t
+            (
+                t.model_copy(update={"place": brought(t.place, before, after)})
+                if t.place and t.board == board.name and t.drilled()
+                else t
+            )
             for t in brief.things
         )
         return with_brief(design, boards=boards, things=things)
@@ -218,7 +223,9 @@ class AddCornerHoles(Counted):
 
 
 class SetBuild(Counted):
-    """How a board is built: its layers of copper (four bring inner planes of ground and of the widest supply), and whether parts may go behind where the front is full."""
+    """How a board is built: its layers of copper (four bring inner planes of ground and of the
+    widest supply), and whether parts may go behind where the front is full.
+    """
 
     kind: Literal["set-build"] = "set-build"
     board: Name

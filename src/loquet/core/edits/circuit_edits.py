@@ -11,7 +11,10 @@ MOST = 200
 
 
 class ChangeCircuit(Counted):
-    """One change beside the recipes; it comes after those that are there. Of one pin the last change counts, so that the earlier one goes."""
+    """One change beside the recipes; it comes after those that are there.
+
+    Of one pin the last change counts, so that the earlier one goes.
+    """
 
     kind: Literal["change-circuit"] = "change-circuit"
     change: HandChange
@@ -22,7 +25,9 @@ class ChangeCircuit(Counted):
         return f"By hand: {self.change.words}"
 
     def apply(self, design: Design) -> Design:
-        """Keep it; raises EditRefused before there is a circuit, and where it names nothing that is there."""
+        """Keep it; raises EditRefused before there is a circuit, and where it names nothing that is
+        there.
+        """
         if not design.circuit:
             raise EditRefused("There is no circuit yet.", "Make it first.")
         circuit, change = slice_of(design.circuit), self.change

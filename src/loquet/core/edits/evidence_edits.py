@@ -68,7 +68,9 @@ class SayHalf(Counted):
 
 
 class SetPinOrder(Counted):
-    """The pin order of a part as it was measured, pad by pad; nothing goes back to the catalogue's."""
+    """The pin order of a part as it was measured, pad by pad; nothing goes back to the
+    catalogue's.
+    """
 
     kind: Literal["set-pin-order"] = "set-pin-order"
     part: Annotated[str, Field(min_length=1, max_length=60)]

@@ -24,7 +24,9 @@ class MarkKit(Counted):
         return f"{self.what[:120]}: {self.state}"
 
     def apply(self, design: Design) -> Design:
-        """Keep it by its words, so that it stays marked while the same is needed; raises EditRefused where far too much is marked."""
+        """Keep it by its words, so that it stays marked while the same is needed; raises
+        EditRefused where far too much is marked.
+        """
         kept = {what: state for what, state in design.choices.kit.items() if what != self.what}
         if self.state != "missing":
             kept[self.what] = self.state

@@ -148,7 +148,9 @@ class ShapeOutline(Counted):
 
 
 class TakeOutline(Counted):
-    """Take the outline, holes and openings of a drawing; those that the board had before are replaced. `existing` locks it all as that of a shell which must be met."""
+    """Take the outline, holes and openings of a drawing; those that the board had before are
+    replaced. `existing` locks it all as that of a shell which must be met.
+    """
 
     kind: Literal["take-outline"] = "take-outline"
     board: Name

@@ -1,4 +1,6 @@
-"""Several parts of a board arranged by hand at once: lined up, spread, turned alike, two of them swapped."""
+"""Several parts of a board arranged by hand at once: lined up, spread, turned alike, two of them
+swapped.
+"""
 
 from typing import Annotated, Literal
 
@@ -17,7 +19,9 @@ Spot = tuple[float, float, int]
 
 
 class ArrangeParts(Counted):
-    """Line parts up with the first one named, spread them evenly between the outer two, turn them like the first, or let two change places."""
+    """Line parts up with the first one named, spread them evenly between the outer two, turn them
+    like the first, or let two change places.
+    """
 
     kind: Literal["arrange-parts"] = "arrange-parts"
     roles: Roles
@@ -29,7 +33,9 @@ class ArrangeParts(Counted):
         return f"Arrange {len(self.roles)} parts: {self.how}"
 
     def apply(self, design: Design) -> Design:
-        """Seat each of them; raises EditRefused where they lie on several boards, or more than two are swapped."""
+        """Seat each of them; raises EditRefused where they lie on several boards, or more than two
+        are swapped.
+        """
         _, parts = parts_of(design, self.roles)
         if self.how == "swap" and len(parts) != 2:
             raise EditRefused("Two parts change places, not more.", "Choose two.")
@@ -38,7 +44,9 @@ class ArrangeParts(Counted):
 
 
 def parts_of(design: Design, roles: tuple[str, ...]) -> tuple[str, list[PlacedPart]]:
-    """The board on which these parts lie, and the parts in their order, each once; raises EditRefused where they lie on several."""
+    """The board on which these parts lie, and the parts in their order, each once; raises
+    EditRefused where they lie on several.
+    """
     found = [placed_part(design, role) for role in dict.fromkeys(roles)]
     if len({board for board, _ in found}) > 1:
         raise EditRefused("These parts lie on different boards.", "Choose parts of one board.")

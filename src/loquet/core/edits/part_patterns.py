@@ -1,4 +1,6 @@
-"""Parts of a board put in a pattern by hand: rows at even steps, and one half as the mirror of the other."""
+"""Parts of a board put in a pattern by hand: rows at even steps, and one half as the mirror of the
+other.
+"""
 
 from math import dist
 from typing import Annotated, Literal
@@ -15,7 +17,9 @@ StepMm = Annotated[float, Field(ge=-200, le=200)]
 
 
 class ArrayParts(Counted):
-    """Put parts in rows at even steps, in the order in which they are named; the first one stays and gives the turn."""
+    """Put parts in rows at even steps, in the order in which they are named; the first one stays
+    and gives the turn.
+    """
 
     kind: Literal["array-parts"] = "array-parts"
     roles: Roles
@@ -29,7 +33,9 @@ class ArrayParts(Counted):
         return f"Put {len(self.roles)} parts in rows of {self.columns}"
 
     def apply(self, design: Design) -> Design:
-        """Seat each of them; raises EditRefused where they lie on several boards, or two would fall on one place."""
+        """Seat each of them; raises EditRefused where they lie on several boards, or two would fall
+        on one place.
+        """
         _, parts = parts_of(design, self.roles)
         rows = -(-len(parts) // self.columns)
         if (self.columns > 1 and not self.step_x_mm) or (rows > 1 and not self.step_y_mm):
@@ -43,7 +49,9 @@ class ArrayParts(Counted):
 
 
 class MirrorParts(Counted):
-    """Put parts of one half at the mirrored places of the same parts on the other half; the half of the first one named leads."""
+    """Put parts of one half at the mirrored places of the same parts on the other half; the half of
+    the first one named leads.
+    """
 
     kind: Literal["mirror-parts"] = "mirror-parts"
     roles: Roles
@@ -54,9 +62,12 @@ class MirrorParts(Counted):
         return f"Mirror {len(self.roles)} parts"
 
     def apply(self, design: Design) -> Design:
-        """Seat those that follow: at the mirrored place of every leader the like part that is nearest to it. Upright parts keep the turn of their leader, so that like parts are turned alike; slanted ones slant the other way.
+        """Seat those that follow: at the mirrored place of every leader the like part that is
+        nearest to it. Upright parts keep the turn of their leader, so that like parts are turned
+        alike; slanted ones slant the other way.
 
-        Raises EditRefused where the halves do not hold the same parts, or the parts lie on several boards.
+        Raises EditRefused where the halves do not hold the same parts, or the parts lie on several
+        boards.
         """
         board, parts = parts_of(design, self.roles)
         middle = middle_of_outline(design.brief, board)

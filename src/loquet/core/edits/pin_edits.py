@@ -59,7 +59,9 @@ class ReleasePin(Counted):
 
 
 class TakePlacedTargets(Counted):
-    """Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`."""
+    """Solve the pins for the places where pads really lie (signal to place in nm), within the
+    locks; see `pinning.placed_targets`.
+    """
 
     kind: Literal["take-placed-targets"] = "take-placed-targets"
     targets: Annotated[
@@ -72,7 +74,9 @@ class TakePlacedTargets(Counted):
         return "Solve the pins for the placed board"
 
     def apply(self, design: Design) -> Design:
-        """Keep the places of signals that exist; a place is dropped again as soon as the brief moves what it belongs to."""
+        """Keep the places of signals that exist; a place is dropped again as soon as the brief
+        moves what it belongs to.
+        """
         known = {need.signal for need in needs_of(design.brief)}
         targets = {signal: place for signal, place in self.targets.items() if signal in known}
         return with_choices(design, pin_targets=targets)

@@ -21,7 +21,9 @@ Index = Annotated[int, Field(ge=0, lt=MOST_AREAS)]
 
 
 class AddPourArea(Counted):
-    """Pour an area of one side with a net other than ground, behind those that are there already."""
+    """Pour an area of one side with a net other than ground, behind those that are there
+    already.
+    """
 
     kind: Literal["add-pour-area"] = "add-pour-area"
     board: Name
@@ -33,7 +35,9 @@ class AddPourArea(Counted):
         return f"Pour {self.area.net} on {self.board}"
 
     def apply(self, design: Design) -> Design:
-        """Keep it; raises EditRefused where it is no area of the board, or the board has no such net."""
+        """Keep it; raises EditRefused where it is no area of the board, or the board has no such
+        net.
+        """
         outline = polygon_nm(board_of(design, self.board).outline)
         area, choice = Polygon(self.area.ring), choice_of(design, self.board)
         if self.area.net == GROUND:

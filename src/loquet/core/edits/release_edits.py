@@ -28,7 +28,10 @@ class ChooseHouse(Counted):
     def label(self) -> str:
         """Words for the history."""
         copper = f", copper {self.copper_um} µm" if self.copper_um != USUAL_COPPER_UM else ""
-        return f"Order at {self.house}: {self.finish}, {self.colour}, {self.thickness_um / 1000:.1f} mm{copper}"
+        return (
+            f"Order at {self.house}: {self.finish}, {self.colour}, {self.thickness_um / 1000:.1f}"
+            f" mm{copper}"
+        )
 
     def apply(self, design: Design) -> Design:
         """Change the choices; a rule says what the house does not offer."""

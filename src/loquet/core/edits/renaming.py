@@ -11,7 +11,9 @@ from loquet.core.edits.applying import EditRefused, found
 
 
 class RenameThing(Counted):
-    """Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with it."""
+    """Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with
+    it.
+    """
 
     kind: Literal["rename-thing"] = "rename-thing"
     name: Name
@@ -95,7 +97,9 @@ def followed(change: HandChange, before: str, after: str) -> HandChange:
 
 
 def moved(text: str, before: str, after: str) -> str:
-    """A signal, key or role under its new name: the thing itself, its pieces, what stands around it."""
+    """A signal, key or role under its new name: the thing itself, its pieces, what stands around
+    it.
+    """
     if text == before or text.startswith((f"{before}:", f"{before} ")):
         return after + text[len(before) :]
     if text.endswith(f" {before}"):

@@ -1,4 +1,7 @@
-"""Edits on the Board: where a person puts parts. A part of a thing that has a place moves the thing: there is one place for each."""
+"""Edits on the Board: where a person puts parts.
+
+A part of a thing that has a place moves the thing: there is one place for each.
+"""
 
 from typing import Annotated, Literal
 
@@ -34,7 +37,11 @@ class SeatPart(Counted):
         return f"Put {self.role} at {self.x_mm:.2f}, {self.y_mm:.2f} mm"
 
     def apply(self, design: Design) -> Design:
-        """Keep the seat and move the part in the placement. A placement that fitted before is then exactly what the person wants, and fits still: all else stays where it is, and its rules speak at once."""
+        """Keep the seat and move the part in the placement.
+
+        A placement that fitted before is then exactly what the person wants, and fits still: all
+        else stays where it is, and its rules speak at once.
+        """
         board, part = placed_part(design, self.role)
         before = design
         seat = Seat(
@@ -110,7 +117,9 @@ def owner_of(design: Design, role: str) -> Thing | None:
 
 
 def moved_thing(design: Design, thing: Thing, before: Seat, after: Seat) -> Design:
-    """The thing moved and turned as its piece was; what else it is made of follows when the board is placed again."""
+    """The thing moved and turned as its piece was; what else it is made of follows when the board
+    is placed again.
+    """
     seat = seat_of_thing(design.brief, thing)
     turn = (seat.turn_deg + after.turn_deg - before.turn_deg) % 360
     try:

@@ -19,7 +19,10 @@ class SetStack(Counted):
     @property
     def label(self) -> str:
         """Words for the history."""
-        return f"Shell of {self.stack.wall_mm:g} mm, {self.stack.process}, board held by {self.stack.fixing}"
+        return (
+            f"Shell of {self.stack.wall_mm:g} mm, {self.stack.process}, board held by"
+            f" {self.stack.fixing}"
+        )
 
     def apply(self, design: Design) -> Design:
         """Keep it."""

@@ -37,7 +37,9 @@ class AddThing(Counted):
         return f"Add {self.thing.TITLE.lower()} {self.thing.name}"
 
     def apply(self, design: Design) -> Design:
-        """Put it behind the others; on the main board where it names one that is not there, at the edge where it belongs there."""
+        """Put it behind the others; on the main board where it names one that is not there, at the
+        edge where it belongs there.
+        """
         brief, thing = design.brief, self.thing
         if any(other.name.lower() == thing.name.lower() for other in brief.things):
             raise EditRefused(f"There is a '{thing.name}' already.", "Give it another name.")
@@ -63,7 +65,9 @@ class ChangeThing(Counted):
         return f"Change {self.name}: {', '.join(sorted(self.changes))[:80]}"
 
     def apply(self, design: Design) -> Design:
-        """Put the changed one in the old one's place; another part of a brain drops the locks, which belong to its pins."""
+        """Put the changed one in the old one's place; another part of a brain drops the locks,
+        which belong to its pins.
+        """
         if {"name", "kind"} & self.changes.keys():
             raise EditRefused("Name and kind are not changed this way.", "Rename it, or add one.")
         old = found(design.brief, self.name)
@@ -116,7 +120,9 @@ def without_named(thing: Thing, gone: tuple[str, ...]) -> Thing:
 
 
 class MoveThing(Counted):
-    """Put a thing somewhere: its middle, and its turn and side where they are given; to another board where one is named."""
+    """Put a thing somewhere: its middle, and its turn and side where they are given; to another
+    board where one is named.
+    """
 
     kind: Literal["move-thing"] = "move-thing"
     name: Name
@@ -132,7 +138,9 @@ class MoveThing(Counted):
         return f"Move {self.name} to {self.x_mm:.2f}, {self.y_mm:.2f} mm"
 
     def apply(self, design: Design) -> Design:
-        """The new place; a micrometre is the least step, and what belongs at an edge settles there unless its turn is given."""
+        """The new place; a micrometre is the least step, and what belongs at an edge settles there
+        unless its turn is given.
+        """
         thing = found(design.brief, self.name)
         refuse_in_shell(design.brief, self.name, True)
         place = thing.place or Place(x_mm=0, y_mm=0)

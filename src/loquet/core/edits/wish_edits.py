@@ -1,4 +1,6 @@
-"""Edits of what is wished of the device as a whole: role, chords, schemes, axes, shell, quantity, words, own chips."""
+"""Edits of what is wished of the device as a whole: role, chords, schemes, axes, shell, quantity,
+words, own chips.
+"""
 
 from datetime import date
 from typing import Annotated, Any, Literal
@@ -169,7 +171,9 @@ class SetShell(Counted):
 
 
 class UsePinTable(Counted):
-    """Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and plan for it; pin locks are dropped."""
+    """Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and
+    plan for it; pin locks are dropped.
+    """
 
     kind: Literal["use-pin-table"] = "use-pin-table"
     name: Annotated[

@@ -1,1 +1,3 @@
-"""Writers: from the finished board to the files that a house, an assembler and a programmer want."""
+"""Writers: from the finished board to the files that a house, an assembler and a programmer
+want.
+"""

@@ -1,4 +1,6 @@
-"""The assembly drawing: both sides at true size, each with a ruler, as a PDF that prints unscaled."""
+"""The assembly drawing: both sides at true size, each with a ruler, as a PDF that prints
+unscaled.
+"""
 
 import io
 
@@ -44,7 +46,8 @@ def page(canvas: Canvas, view: BoardView, side: str) -> None:
     canvas.drawString(
         MARGIN_MM * mm,
         271 * mm,
-        f"True size, board {right - left:.2f} x {top - bottom:.2f} mm. Check the ruler before you trust a print.",
+        f"True size, board {right - left:.2f} x {top - bottom:.2f} mm. Check the ruler before you"
+        " trust a print.",
     )
     canvas.saveState()
     base = max(255 - top, 40)

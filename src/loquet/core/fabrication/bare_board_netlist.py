@@ -1,4 +1,6 @@
-"""Writing the bare-board test netlist, IPC-D-356A: one record a contact, in thousandths of a millimetre."""
+"""Writing the bare-board test netlist, IPC-D-356A: one record a contact, in thousandths of a
+millimetre.
+"""
 
 from loquet.core.board.copper import FAR, BoardView, Copper
 from loquet.core.geometry import Bar, Box, Round
@@ -8,7 +10,9 @@ WIDEST_UM = 9999
 
 
 def write_test_netlist(view: BoardView) -> bytes:
-    """Through pads and vias (317), surface pads (327), unplated holes (367); long net names through aliases."""
+    """Through pads and vias (317), surface pads (327), unplated holes (367); long net names through
+    aliases.
+    """
     names = aliases(view)
     lines = [
         "C  Bare board test netlist",
@@ -24,13 +28,16 @@ def write_test_netlist(view: BoardView) -> bytes:
     for hole in view.holes:
         if not hole.plated:
             lines.append(
-                f"367{'N/C':<14}   {'':<6} {'':<4} D{hole.d // 1000:04d}UA00{xy(hole.x, hole.y)}X0000Y0000R000 S0"
+                f"367{'N/C':<14}   {'':<6} {'':<4}"
+                f" D{hole.d // 1000:04d}UA00{xy(hole.x, hole.y)}X0000Y0000R000 S0"
             )
     return "\n".join([*lines, "999", ""]).encode("ascii")
 
 
 def aliases(view: BoardView) -> dict[str, str]:
-    """The name of each net in the records: itself, or NNAMEn where it is longer than 14 characters."""
+    """The name of each net in the records: itself, or NNAMEn where it is longer than 14
+    characters.
+    """
     names: dict[str, str] = {"": "N/C"}
     for net in view.circuit.nets:
         short = len(net.name) <= LONGEST_NAME
@@ -62,7 +69,9 @@ def turn_of(copper: Copper) -> int:
 
 
 def box_of(copper: Copper) -> tuple[int, int, int, int]:
-    """Middle and size of a contact in nm; a round one has the height 0, as the standard writes it."""
+    """Middle and size of a contact in nm; a round one has the height 0, as the standard writes
+    it.
+    """
     shape = copper.shape
     match shape:
         case Round():

@@ -5,7 +5,9 @@ from loquet.core.board.copper import Hole
 
 
 def write_drill(holes: tuple[Hole, ...], plated: bool, layers: int) -> bytes:
-    """Tools by diameter, holes in rows, through so many layers of copper; coordinates in mm with six decimals."""
+    """Tools by diameter, holes in rows, through so many layers of copper; coordinates in mm with
+    six decimals.
+    """
     wanted = [hole for hole in holes if hole.plated == plated]
     kinds = sorted({(hole.d, drill_function(hole)) for hole in wanted})
     lines = [

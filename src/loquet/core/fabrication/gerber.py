@@ -1,6 +1,8 @@
-"""Writing Gerber X2 (Ucamco Gerber Layer Format Specification 2023.08), in millimetres to the nanometre.
+"""Writing Gerber X2 (Ucamco Gerber Layer Format Specification 2023.08), in millimetres to the
+nanometre.
 
-Apertures are numbered in the order of their first use after sorting, so the same layer gives the same bytes.
+Apertures are numbered in the order of their first use after sorting, so the same layer gives the
+same bytes.
 """
 
 from loquet import __version__
@@ -11,7 +13,9 @@ from loquet.core.geometry import Bar, Box, Round, Shape
 
 
 def write_layer(layer: Layer, project: str, project_id: str, part: str = "Single") -> bytes:
-    """A layer as Gerber text: pour first (holes cleared), then pads and strokes with their attributes; `part` says whether it is one board or an `Array` of them."""
+    """A layer as Gerber text: pour first (holes cleared), then pads and strokes with their
+    attributes; `part` says whether it is one board or an `Array` of them.
+    """
     lines = header(layer.function, project, project_id, layer.negative, part)
     lines += macro_lines(layer.objects)
     apertures = number_apertures(layer.objects)
@@ -80,12 +84,16 @@ def aperture_of(shape: Shape) -> str:
 
 
 def macro_name(box: Box) -> str:
-    """The name of the macro of a turned rectangle, which says what it draws: width and height in nm, degrees."""
+    """The name of the macro of a turned rectangle, which says what it draws: width and height in
+    nm, degrees.
+    """
     return f"TurnedW{box.w}H{box.h}A{box.turn}"
 
 
 def macro_lines(objects: tuple[Drawn, ...]) -> list[str]:
-    """A macro for each turned rectangle: a centre line (primitive 21) with its turn worked out beforehand."""
+    """A macro for each turned rectangle: a centre line (primitive 21) with its turn worked out
+    beforehand.
+    """
     boxes = {d.shape for d in objects if isinstance(d.shape, Box) and d.shape.turn}
     sizes = sorted({(b.w, b.h, b.turn) for b in boxes})
     return [
@@ -101,7 +109,9 @@ def number_apertures(objects: tuple[Drawn, ...]) -> dict[tuple[str, str], int]:
 
 
 def pour_lines(pieces: tuple[PourPiece, ...]) -> list[str]:
-    """Regions, large before small, each followed by its holes in clear polarity; their net is written when it changes."""
+    """Regions, large before small, each followed by its holes in clear polarity; their net is
+    written when it changes.
+    """
     lines, net = ["%TA.AperFunction,Conductor*%"], ""
     for piece in drawing_order(pieces):
         if piece.net != net:
@@ -124,7 +134,9 @@ def region(ring: Ring) -> list[str]:
 
 
 def object_lines(objects: tuple[Drawn, ...], apertures: dict[tuple[str, str], int]) -> list[str]:
-    """Pads flashed and strokes drawn, grouped by aperture; attributes are written when they change."""
+    """Pads flashed and strokes drawn, grouped by aperture; attributes are written when they
+    change.
+    """
     lines: list[str] = []
     current, attributes = 0, ("", "", "")
     for drawn in sorted(

@@ -1,4 +1,6 @@
-"""Writing the Gerber job file (Ucamco Gerber Job Format Specification): the board as a whole, for the house."""
+"""Writing the Gerber job file (Ucamco Gerber Job Format Specification): the board as a whole, for
+the house.
+"""
 
 import json
 from typing import Any
@@ -16,7 +18,9 @@ INNER_MM, PREPREG_MM = 0.035, 0.2
 def write_job(
     view: BoardView, choices: Choices, layers: tuple[Layer, ...], project: str, project_id: str
 ) -> bytes:
-    """Size, layer count, thickness, finish, design rules and the function of every file; `project` is its name as all files write it."""
+    """Size, layer count, thickness, finish, design rules and the function of every file; `project`
+    is its name as all files write it.
+    """
     legend = "Black" if choices.colour == "white" else "White"
     left, bottom, right, top = view.outline.bounds
     rules = view.rules
@@ -80,7 +84,10 @@ def write_job(
 
 
 def stack(layers: int, thickness_um: int, copper_um: int) -> list[dict[str, Any]]:
-    """Copper and what insulates it, from the near side: outer copper as chosen, 35 micrometres inside, and FR4 between, of four layers 0.2 mm under the outer ones (common practice, no source)."""
+    """Copper and what insulates it, from the near side: outer copper as chosen, 35 micrometres
+    inside, and FR4 between, of four layers 0.2 mm under the outer ones (common practice, no
+    source).
+    """
     outer = {"Type": "Copper", "Thickness": copper_um / 1000}
     inner = {"Type": "Copper", "Thickness": INNER_MM}
     whole = round((thickness_um - 2 * copper_um) / 1000 - (layers - 2) * INNER_MM, 3)

@@ -25,7 +25,9 @@ class Drawn:
 
 @dataclass(frozen=True)
 class Layer:
-    """A layer: file name, file function of the Gerber specification, polarity, poured pieces, then objects."""
+    """A layer: file name, file function of the Gerber specification, polarity, poured pieces, then
+    objects.
+    """
 
     file: str
     function: str
@@ -85,7 +87,9 @@ def copper_function(copper: Copper) -> str:
 
 
 def mask_layer(view: BoardView, side: str, function: str) -> Layer:
-    """Openings over all pads that are soldered or touched bare, and around unplated holes; vias stay covered."""
+    """Openings over all pads that are soldered or touched bare, and around unplated holes; vias
+    stay covered.
+    """
     grow = view.rules.mask_grow_nm
     objects = [
         Drawn(grown(c.shape, c.bare_nm or grow), "Material", c.net, c.ref, c.pad)
@@ -108,7 +112,9 @@ def legend_layer(legend: Legend, side: str, function: str) -> Layer:
 
 
 def paste_layer(view: BoardView, side: str, function: str) -> Layer:
-    """Stencil openings at surface pads; a large pad, and one with heat holes, gets a window in each quarter."""
+    """Stencil openings at surface pads; a large pad, and one with heat holes, gets a window in each
+    quarter.
+    """
     objects: list[Drawn] = []
     holed = {(c.ref, c.pad) for c in view.pads if c.covered and c.drill_nm}
     for c in view.pads:
@@ -119,7 +125,8 @@ def paste_layer(view: BoardView, side: str, function: str) -> Layer:
 
 
 def stencil_openings(shape: Shape, holed: bool = False) -> tuple[Shape, ...]:
-    """One opening the size of the pad, or four windows over one wider than 3 mm both ways or with heat holes.
+    """One opening the size of the pad, or four windows over one wider than 3 mm both ways or with
+    heat holes.
 
     The cross between the windows is wide enough for a heat hole, so that no paste runs down it.
     """
@@ -132,12 +139,16 @@ def stencil_openings(shape: Shape, holed: bool = False) -> tuple[Shape, ...]:
 
 
 def window_nm(side_nm: int) -> int:
-    """The side of a window in a quarter of a pad: 38 % of the pad's, less where a heat hole needs more room between two."""
+    """The side of a window in a quarter of a pad: 38 % of the pad's, less where a heat hole needs
+    more room between two.
+    """
     return min(side_nm * 38 // 100, side_nm // 2 - CROSS_NM) // 1000 * 1000
 
 
 def drawing_order(pieces: tuple[PourPiece, ...]) -> list[PourPiece]:
-    """Poured pieces as they must be drawn: large before small, so that a hole never clears a piece that lies in it."""
+    """Poured pieces as they must be drawn: large before small, so that a hole never clears a piece
+    that lies in it.
+    """
     return sorted(pieces, key=lambda piece: (-abs(ring_area(piece.outer)), piece.outer))
 
 

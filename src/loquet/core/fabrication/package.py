@@ -26,7 +26,9 @@ PANEL = "panel"
 
 @dataclass(frozen=True)
 class Sheets:
-    """A board with its layers as they are planned, the folder of its files (empty where the device has one board), what found no room on its legend, and its panel where one is asked for."""
+    """A board with its layers as they are planned, the folder of its files (empty where the device
+    has one board), what found no room on its legend, and its panel where one is asked for.
+    """
 
     view: BoardView
     layers: tuple[Layer, ...]

@@ -1,4 +1,6 @@
-"""The files of a panel: every layer of its board as often as it lies there, with the rails' own marks and holes, what is milled and scored, and where every copy and part lies."""
+"""The files of a panel: every layer of its board as often as it lies there, with the rails' own
+marks and holes, what is milled and scored, and where every copy and part lies.
+"""
 
 from loquet.core.board import BoardView
 from loquet.core.board.copper import FAR, Hole

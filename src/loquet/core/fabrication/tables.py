@@ -1,4 +1,6 @@
-"""Writing the parts list and the placement list: CSV with a header row, UTF-8, decimal point, units in the column names."""
+"""Writing the parts list and the placement list: CSV with a header row, UTF-8, decimal point, units
+in the column names.
+"""
 
 import csv
 import io
@@ -93,7 +95,9 @@ def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
 
 
 def write_places_list(view: BoardView, library: Library) -> bytes:
-    """One row a part, by reference; places from the lower left corner seen from the near side, turns anticlockwise."""
+    """One row a part, by reference; places from the lower left corner seen from the near side,
+    turns anticlockwise.
+    """
     rows = []
     for component in view.circuit.components:
         if component.bare:
@@ -121,7 +125,9 @@ CONNECTORS_COLUMNS = ("Where", "What", "Pad", "Carries", "Board side", "X (mm)",
 
 
 def write_connectors(view: BoardView, library: Library) -> bytes:
-    """Every contact of every connector by its place: what it carries, and where it lies from the lower left corner seen from the near side."""
+    """Every contact of every connector by its place: what it carries, and where it lies from the
+    lower left corner seen from the near side.
+    """
     rows = []
     for component in view.circuit.components:
         pattern, seat = view.patterns[component.ref], view.seats[component.ref]

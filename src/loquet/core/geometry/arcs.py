@@ -1,4 +1,6 @@
-"""Arcs by their bulge: the tangent of a quarter of the angle that a side turns through, positive anticlockwise; 0 is straight, 1 half a circle."""
+"""Arcs by their bulge: the tangent of a quarter of the angle that a side turns through, positive
+anticlockwise; 0 is straight, 1 half a circle.
+"""
 
 from collections.abc import Iterable, Iterator
 from math import atan, atan2, ceil, cos, degrees, hypot, pi, sin
@@ -26,7 +28,9 @@ def length_of_side(first: Point, last: Point, bulge: float) -> float:
 
 
 def angle_of(first: Point, last: Point, centre: Point, clockwise: bool) -> float:
-    """The angle in radians that an arc turns through from `first` to `last`, more than 0, one turn at the most."""
+    """The angle in radians that an arc turns through from `first` to `last`, more than 0, one turn
+    at the most.
+    """
     begin = atan2(first[1] - centre[1], first[0] - centre[0])
     end = atan2(last[1] - centre[1], last[0] - centre[0])
     turned = (begin - end if clockwise else end - begin) % (2 * pi)
@@ -34,7 +38,9 @@ def angle_of(first: Point, last: Point, centre: Point, clockwise: bool) -> float
 
 
 def flattened(sides: Iterable[tuple[Point, Point, float]], a_quarter: int) -> Iterator[Point]:
-    """The corners of a line of sides and bulges, its arcs cut into chords, `a_quarter` of them a quarter turn."""
+    """The corners of a line of sides and bulges, its arcs cut into chords, `a_quarter` of them a
+    quarter turn.
+    """
     for first, last, bulge in sides:
         if bulge == 0:
             yield first
@@ -46,7 +52,9 @@ def flattened(sides: Iterable[tuple[Point, Point, float]], a_quarter: int) -> It
 def along_arc(
     first: Point, last: Point, centre: Point, clockwise: bool, a_quarter: int, outside: bool
 ) -> Iterator[Point]:
-    """Where an arc begins and the corners of a line that replaces it, its last point left out: chords, or lines that touch the circle from outside; `a_quarter` of them a quarter turn."""
+    """Where an arc begins and the corners of a line that replaces it, its last point left out:
+    chords, or lines that touch the circle from outside; `a_quarter` of them a quarter turn.
+    """
     turn = angle_of(first, last, centre, clockwise)
     count = max(1, ceil(degrees(turn) / 90 * a_quarter - 1e-9))
     radius = hypot(first[0] - centre[0], first[1] - centre[1])

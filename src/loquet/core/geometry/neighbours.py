@@ -10,7 +10,9 @@ Floats = NDArray[np.float64]
 
 
 def near_pairs(things: Things, reach: Floats | float) -> tuple[Longs, Longs]:
-    """Pairs (first < second) whose upright boxes, each grown by its own reach, overlap: none that is nearer than both reaches is left out."""
+    """Pairs (first < second) whose upright boxes, each grown by its own reach, overlap: none that
+    is nearer than both reaches is left out.
+    """
     bounds = shapely.bounds(things)
     grow = np.broadcast_to(np.asarray(reach, dtype=np.float64), (len(things),))
     boxes = shapely.box(
@@ -22,7 +24,9 @@ def near_pairs(things: Things, reach: Floats | float) -> tuple[Longs, Longs]:
 
 
 def touching(things: Things) -> tuple[Longs, Longs]:
-    """Pairs (first < second) that touch or overlap; of two, the one with more corners is prepared and asked, which is what makes large areas quick."""
+    """Pairs (first < second) that touch or overlap; of two, the one with more corners is prepared
+    and asked, which is what makes large areas quick.
+    """
     first, second = near_pairs(things, 0.0)
     corners = shapely.get_num_coordinates(things)
     swapped = corners[first] < corners[second]

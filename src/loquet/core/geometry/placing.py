@@ -11,7 +11,9 @@ SINE = {0: 0, 90: 1, 180: 0, 270: -1}
 
 
 def turned(x: int, y: int, turn_deg: int) -> tuple[int, int]:
-    """A point turned anticlockwise about the origin by whole degrees; exact for quarter turns, else to the nanometre."""
+    """A point turned anticlockwise about the origin by whole degrees; exact for quarter turns, else
+    to the nanometre.
+    """
     turn = turn_deg % 360
     if turn in COSINE:
         c, s = COSINE[turn], SINE[turn]
@@ -29,7 +31,9 @@ def turned_box(box: Box, turn_deg: int) -> tuple[int, int, int]:
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """A part's place on the board, seen from the near side; a far part is mirrored left to right, then turned."""
+    """A part's place on the board, seen from the near side; a far part is mirrored left to right,
+    then turned.
+    """
 
     x: int
     y: int

@@ -1,4 +1,5 @@
-"""Copper shapes as an exact core plus a radius, so that distances are exact and not those of a polygon.
+"""Copper shapes as an exact core plus a radius, so that distances are exact and not those of a
+polygon.
 
 All lengths are integer nanometres; x to the right, y up, seen from the near side.
 """
@@ -37,7 +38,9 @@ class Bar:
 
 @dataclass(frozen=True, slots=True)
 class Box:
-    """A rectangle `w` by `h` about (`x`, `y`), turned anticlockwise by `turn` whole degrees, from 0 to 89."""
+    """A rectangle `w` by `h` about (`x`, `y`), turned anticlockwise by `turn` whole degrees, from 0
+    to 89.
+    """
 
     x: int
     y: int
@@ -67,7 +70,10 @@ Rect = tuple[int, int, int, int]  # left, bottom, right, top in nm
 
 @lru_cache(maxsize=100_000)
 def core_of(shape: Shape) -> BaseGeometry:
-    """The exact core: a point, a segment or a rectangle. Kept by value: what did not move is not built again."""
+    """The exact core: a point, a segment or a rectangle.
+
+    Kept by value: what did not move is not built again.
+    """
     match shape:
         case Round():
             return Point(shape.x, shape.y)
@@ -124,7 +130,9 @@ def polygon_of(shape: Shape, grow_nm: float = 0.0, quarter_segments: int = 12) -
 def polygons_of(
     shapes: Sequence[Shape], grow_nm: Sequence[float] | float = 0.0, quarter_segments: int = 12
 ) -> NDArray[np.object_]:
-    """The polygons of many shapes at once, each grown by its own or by one amount, as `polygon_of` makes them."""
+    """The polygons of many shapes at once, each grown by its own or by one amount, as `polygon_of`
+    makes them.
+    """
     cores = np.array([core_of(s) for s in shapes], dtype=object)
     reach = np.array([radius_of(s) for s in shapes]) + np.asarray(grow_nm, dtype=np.float64)
     wide = reach > 0

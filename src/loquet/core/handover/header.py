@@ -11,10 +11,15 @@ LETTERED, NUMBERED = re.compile(r"^P([A-Z])(\d+)$"), re.compile(r"^(?:P(\d)\.|GP
 
 
 def write_header(brief: Brief, plan: PinPlan) -> bytes:
-    """Macros for port letter, bit and function of every signal, and the keys in the brief's own order."""
+    """Macros for port letter, bit and function of every signal, and the keys in the brief's own
+    order.
+    """
     guard = macro(brief.name) + "_PINS_H"
     lines = [
-        f"/* Pin map of {brief.name}, chip {plan.chip} in {plan.package}. Written by Loquet; change the pin plan, not this file. */",
+        (
+            f"/* Pin map of {brief.name}, chip {plan.chip} in {plan.package}. Written by Loquet;"
+            " change the pin plan, not this file. */"
+        ),
         f"#ifndef {guard}",
         f"#define {guard}",
         "",
@@ -57,7 +62,10 @@ def key_lines(brief: Brief, plan: PinPlan) -> list[str]:
     ]
     lines += [f"#define KEY_COUNT {len(table)}", f'#define KEY_SCHEME "{wiring.scheme}"', ""]
     lines += [
-        "/* X(name, number): every key, numbered in the order of the brief, as report and button test number them */"
+        (
+            "/* X(name, number): every key, numbered in the order of the brief, as report and "
+            "button test number them */"
+        )
     ]
     lines += block("KEY_NUMBERS", [f"X({key_name(row)}, {row.number})" for row in table])
     if direct:

@@ -1,4 +1,6 @@
-"""The one table of keys that map, header, report and button test share: number, place in the report, wiring."""
+"""The one table of keys that map, header, report and button test share: number, place in the
+report, wiring.
+"""
 
 import re
 
@@ -9,10 +11,12 @@ from loquet.core.plain.frozen import Frozen
 
 
 class KeyRow(Frozen):
-    """A key: its number from 0 in the order of the brief, what it is in the report, and how it is wired.
+    """A key: its number from 0 in the order of the brief, what it is in the report, and how it is
+    wired.
 
-    `report` is `button N` (from 1), `hat up`, `key CODE`, `modifier N` (from 0), or `none`. `row` and `column` count from 0; `place` counts the lines of an
-    expander, register or ladder. `pin` is the chip pin where it has one of its own.
+    `report` is `button N` (from 1), `hat up`, `key CODE`, `modifier N` (from 0), or `none`. `row`
+    and `column` count from 0; `place` counts the lines of an expander, register or ladder. `pin` is
+    the chip pin where it has one of its own.
     """
 
     number: int
@@ -32,7 +36,9 @@ FIRST_KEY_USAGE, POWER_KEY_USAGE, FIRST_MODIFIER = 0x04, 0x66, 0xE0
 
 
 def to_ground(brief: Brief, row: KeyRow) -> bool:
-    """Whether a key with a pin of its own closes to ground: all do without pull-down resistors, and a power button, which wakes the chip, always does."""
+    """Whether a key with a pin of its own closes to ground: all do without pull-down resistors, and
+    a power button, which wakes the chip, always does.
+    """
     power = {key.id for key in keys_of(brief) if key.duty == "power"}
     return brief.button_reading != "pull-down-resistors" or row.id in power
 
@@ -57,7 +63,9 @@ def key_table(brief: Brief, plan: PinPlan) -> tuple[KeyRow, ...]:
 
 
 def usual_usage(number: int) -> int:
-    """What a key sends where nobody said: letters on, past the power key, which would put the host to sleep (HID usage tables, page 0x07)."""
+    """What a key sends where nobody said: letters on, past the power key, which would put the host
+    to sleep (HID usage tables, page 0x07).
+    """
     usage = FIRST_KEY_USAGE + number
     return usage if usage < POWER_KEY_USAGE else usage + 2
 

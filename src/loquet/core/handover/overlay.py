@@ -1,4 +1,6 @@
-"""A device-tree overlay for a host that reads the keys through its own pins: direct keys or a matrix."""
+"""A device-tree overlay for a host that reads the keys through its own pins: direct keys or a
+matrix.
+"""
 
 import re
 
@@ -9,7 +11,8 @@ from loquet.core.pins import PinPlan
 from loquet.core.pins.wiring import wiring_of
 
 FIRST_CODE = 0x2C0
-# Flags of a line: Linux device tree bindings, dt-bindings/gpio/gpio.h; 16 asks for the pull-up inside the chip.
+# Flags of a line: Linux device tree bindings, dt-bindings/gpio/gpio.h; 16 asks for the pull-up
+# inside the chip.
 ACTIVE_HIGH, ACTIVE_LOW = 0, 1
 PULLED_UP = ACTIVE_LOW | 16
 DEBOUNCE_MS, SETTLE_US = 5, 10
@@ -38,7 +41,10 @@ def write_overlay(brief: Brief, plan: PinPlan, mark: str = "") -> bytes:
         )
     nodes = direct_node(brief, plan) + (matrix_node(brief, plan, mark) if wiring.cells else [])
     lines = [
-        f"/* Keys of {brief.name} on the host's own pins. Written by Loquet. Pull-ups are asked for where a key closes to ground. */",
+        (
+            f"/* Keys of {brief.name} on the host's own pins. Written by Loquet. Pull-ups are asked"
+            " for where a key closes to ground. */"
+        ),
         "/dts-v1/;",
         "/plugin/;",
         "",
@@ -66,7 +72,10 @@ def direct_node(brief: Brief, plan: PinPlan) -> list[str]:
             f"\tkey-{row.number} {{",
             f'\t\tlabel = "{row.title}";',
             f"\t\tlinux,code = <{FIRST_CODE + row.number}>;",
-            f"\t\tgpios = <&gpio {host_line(row.port)} {PULLED_UP if to_ground(brief, row) else ACTIVE_HIGH}>;",
+            (
+                f"\t\tgpios = <&gpio {host_line(row.port)}"
+                f" {PULLED_UP if to_ground(brief, row) else ACTIVE_HIGH}>;"
+            ),
             f"\t\tdebounce-interval = <{DEBOUNCE_MS}>;",
             "\t};",
         ]
@@ -74,7 +83,11 @@ def direct_node(brief: Brief, plan: PinPlan) -> list[str]:
 
 
 def matrix_node(brief: Brief, plan: PinPlan, mark: str) -> list[str]:
-    """The matrix. The host's driver drives what it calls columns and reads what it calls rows: our rows and columns the other way round."""
+    """The matrix.
+
+    The host's driver drives what it calls columns and reads what it calls rows: our rows and
+    columns the other way round.
+    """
     wiring = wiring_of(brief)
     rows = [plan.of(marked(mark, f"row {i + 1}")) for i in range(wiring.rows)]
     columns = [plan.of(marked(mark, f"column {i + 1}")) for i in range(wiring.columns)]

@@ -13,7 +13,9 @@ from loquet.core.pins import PinPlan
 
 
 def device_files(brief: Brief, plans: Mapping[str, PinPlan]) -> dict[str, bytes]:
-    """The files of every brain (plans by its name); in a folder of each brain's name where there are several."""
+    """The files of every brain (plans by its name); in a folder of each brain's name where there
+    are several.
+    """
     files: dict[str, bytes] = {}
     for brain in brief.brains:
         mark = mark_of(brief, brain.name)
@@ -28,7 +30,8 @@ def folder_of(brief: Brief, brain: Thing) -> str:
 
 
 def handover_files(brief: Brief, plan: PinPlan, mark: str = "") -> dict[str, bytes]:
-    """Files by name: header and map always, the report for USB roles, the overlay where a host reads the keys, the wiring card.
+    """Files by name: header and map always, the report for USB roles, the overlay where a host
+    reads the keys, the wiring card.
 
     `mark` tells apart the lines of any brain but the first (see `brief.shares`).
     """

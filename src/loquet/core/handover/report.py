@@ -1,7 +1,9 @@
-"""The USB HID report of a device: a controller or a keyboard, from the same table as map and header.
+"""The USB HID report of a device: a controller or a keyboard, from the same table as map and
+header.
 
-Usages of the HID usage tables: generic desktop page 0x01 (game pad 0x05, keyboard 0x06, X 0x30, Y 0x31, Z 0x32, Rx 0x33, Ry 0x34,
-Rz 0x35, slider 0x36, dial 0x37, hat 0x39), key page 0x07, button page 0x09.
+Usages of the HID usage tables: generic desktop page 0x01 (game pad 0x05, keyboard 0x06, X 0x30, Y
+0x31, Z 0x32, Rx 0x33, Ry 0x34, Rz 0x35, slider 0x36, dial 0x37, hat 0x39), key page 0x07, button
+page 0x09.
 """
 
 from dataclasses import dataclass
@@ -67,7 +69,9 @@ def fields_of(brief: Brief, plan: PinPlan) -> tuple[Field, ...]:
 
 
 def axis_fields(brief: Brief) -> list[Field]:
-    """One field an axis, 12 bits in 16, and one for what turns without end; axes beyond the usages that there are get none."""
+    """One field an axis, 12 bits in 16, and one for what turns without end; axes beyond the usages
+    that there are get none.
+    """
     found: list[Field] = []
     pairs, pulls = iter(STICK_AXES), iter(TRIGGER_AXES)
     pair: tuple[int, int] | None = None
@@ -154,7 +158,9 @@ def descriptor_of(brief: Brief, plan: PinPlan) -> bytes:
 
 
 def layout_of(items: list[Item]) -> list[str]:
-    """Every input of the report with its first bit, padding and reserved bits included; there is no report id."""
+    """Every input of the report with its first bit, padding and reserved bits included; there is no
+    report id.
+    """
     lines, bit = [], 0
     now = {"Report Size": 0, "Report Count": 0, "Logical Minimum": 0, "Logical Maximum": 0}
     for item in items:
@@ -176,7 +182,10 @@ def write_report_c(brief: Brief, plan: PinPlan) -> bytes:
     """The descriptor as a C array, item by item, with the layout of the report above it."""
     name = macro(brief.name)
     lines = [
-        f"/* USB report of {brief.name}. Written by Loquet from the pin plan; the order of buttons is that of pins.h. */",
+        (
+            f"/* USB report of {brief.name}. Written by Loquet from the pin plan; the order of"
+            " buttons is that of pins.h. */"
+        ),
         f"#ifndef {name}_REPORT_H",
         f"#define {name}_REPORT_H",
         "#include <stdint.h>",
@@ -188,8 +197,8 @@ def write_report_c(brief: Brief, plan: PinPlan) -> bytes:
     lines += ["*/", f"static const uint8_t {name}_REPORT[] = {{"]
     for item in items_of(brief, plan):
         data = ", ".join(f"0x{byte:02X}" for byte in encode(item))
-        lines.append(
-            f"    {data}, /* {item.name}{f' {item.value}' if item.name != 'End Collection' else ''}{f': {item.words}' if item.words else ''} */"
-        )
+        value = f" {item.value}" if item.name != "End Collection" else ""
+        words = f": {item.words}" if item.words else ""
+        lines.append(f"    {data}, /* {item.name}{value}{words} */")
     lines += ["};", f"#define {name}_REPORT_BYTES sizeof({name}_REPORT)", "#endif", ""]
     return "\n".join(lines).encode("ascii")

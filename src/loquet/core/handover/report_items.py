@@ -1,4 +1,6 @@
-"""Items of a USB HID report descriptor (HID 1.11, section 6.2.2): writing them, reading them back, and a linter of our own."""
+"""Items of a USB HID report descriptor (HID 1.11, section 6.2.2): writing them, reading them back,
+and a linter of our own.
+"""
 
 from dataclasses import dataclass
 
@@ -40,7 +42,9 @@ class ItemFault(Exception):
 
 
 def encode(item: Item) -> bytes:
-    """An item as bytes, as short as its value allows; a value that is signed gets room for its sign (255 takes two bytes)."""
+    """An item as bytes, as short as its value allows; a value that is signed gets room for its sign
+    (255 takes two bytes).
+    """
     kind, tag = CODES[item.name]
     if item.name == "End Collection":
         return bytes([tag << 4 | kind << 2])
@@ -81,8 +85,8 @@ def decode(data: bytes) -> list[Item]:
 def lint(data: bytes) -> list[str]:
     """What is wrong with a descriptor, in sentences; empty where nothing is.
 
-    Looks for what readers let pass: unbalanced collections, ranges wider than their field, usages that do not match the count,
-    reports that are no whole bytes, missing pages.
+    Looks for what readers let pass: unbalanced collections, ranges wider than their field, usages
+    that do not match the count, reports that are no whole bytes, missing pages.
     """
     try:
         items = decode(data)
@@ -156,7 +160,8 @@ def input_faults(
             faults.append(f"A usage range of {high - low + 1} stands for {count} fields.")
         elif not flags & 2 and high - low != maximum - minimum:
             faults.append(
-                f"A usage range of {high - low + 1} stands for {maximum - minimum + 1} array values."
+                f"A usage range of {high - low + 1} stands for {maximum - minimum + 1} array"
+                " values."
             )
     elif not usages:
         faults.append("An input has no usage.")

@@ -1,4 +1,6 @@
-"""The wiring card for the breadboard stage: pin to wire colour to control, drawn; not to scale, and it says so."""
+"""The wiring card for the breadboard stage: pin to wire colour to control, drawn; not to scale, and
+it says so.
+"""
 
 import io
 from dataclasses import dataclass
@@ -87,12 +89,14 @@ def page(canvas: Canvas, brief: Brief, plan: PinPlan, wires: tuple[Wire, ...], f
     canvas.drawString(
         LEFT_MM * mm,
         274 * mm,
-        f"Chip {plan.chip} in {plan.package}. A diagram, not to scale. Ground is black, the rail is red.",
+        f"Chip {plan.chip} in {plan.package}. A diagram, not to scale. Ground is black, the rail is"
+        " red.",
     )
     canvas.drawString(
         LEFT_MM * mm,
         269 * mm,
-        "Cells out while you wire. Check each wire with a meter before power; local codes and the cell maker's limits come first.",
+        "Cells out while you wire. Check each wire with a meter before power; local codes and the"
+        " cell maker's limits come first.",
     )
     height = PITCH_MM * len(wires)
     canvas.setStrokeColor(INK)
@@ -103,7 +107,9 @@ def page(canvas: Canvas, brief: Brief, plan: PinPlan, wires: tuple[Wire, ...], f
 
 
 def draw_wire(canvas: Canvas, wire: Wire, y_mm: float) -> None:
-    """One wire: pin and port in the chip, a stroke of its colour with the colour's name, and where it goes."""
+    """One wire: pin and port in the chip, a stroke of its colour with the colour's name, and where
+    it goes.
+    """
     base = y_mm - 1.1
     canvas.setFillColor(INK)
     canvas.setFont("Courier", 9)

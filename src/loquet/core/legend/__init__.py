@@ -1,4 +1,5 @@
-"""What is printed on a board: bodies, names, and the marks without which a part is put on the wrong way.
+"""What is printed on a board: bodies, names, and the marks without which a part is put on the wrong
+way.
 
 It may look at boards as geometry, the circuit and the brief; checks and fabrication stand on it.
 """

@@ -1,4 +1,6 @@
-"""The printed legend: bodies, marks, words of plugs, then names where there is room; never on a mask opening or under another part."""
+"""The printed legend: bodies, marks, words of plugs, then names where there is room; never on a
+mask opening or under another part.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -23,7 +25,9 @@ LEGENDS: "Remembered[Legend]" = Remembered(16)
 
 @dataclass(frozen=True)
 class Legend:
-    """Strokes by side, in nm seen from the near side, the names for which there was no room, and the marks that stand nowhere."""
+    """Strokes by side, in nm seen from the near side, the names for which there was no room, and
+    the marks that stand nowhere.
+    """
 
     strokes: dict[str, tuple[Bar, ...]]
     left_out: tuple[str, ...]
@@ -78,7 +82,9 @@ def twins(view: BoardView, component: Component) -> bool:
 
 
 def print_words(view: BoardView, sheets: dict[str, Sheet]) -> None:
-    """Words that a person put on the board, where they were put; what has no place, or does not fit there whole, is reported."""
+    """Words that a person put on the board, where they were put; what has no place, or does not fit
+    there whole, is reported.
+    """
     for thing in view.brief.on(view.board.name):
         printed = thing.printed()
         if printed is None:
@@ -117,7 +123,9 @@ def put_name(view: BoardView, component: Component, sheet: Sheet, text: str) -> 
 def name_places(
     view: BoardView, component: Component, text: str
 ) -> Iterator[tuple[float, float, bool]]:
-    """Places about a part, each with whether the text stands upright: beside the middles of its sides, then along them and farther out."""
+    """Places about a part, each with whether the text stands upright: beside the middles of its
+    sides, then along them and farther out.
+    """
     height = view.rules.legend_height_nm
     left, bottom, right, top = courtyard_rect(
         view.patterns[component.ref], view.seats[component.ref]

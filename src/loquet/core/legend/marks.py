@@ -1,4 +1,7 @@
-"""Marks without which a part is put on the wrong way: first pin, plus and minus, ON. Each stands whole on free board beside its own pad, or it is said that it does not."""
+"""Marks without which a part is put on the wrong way: first pin, plus and minus, ON.
+
+Each stands whole on free board beside its own pad, or it is said that it does not.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -24,7 +27,9 @@ WAYS = ((-1, 0), (1, 0), (0, 1), (0, -1))
 
 @dataclass(frozen=True)
 class Unmarked:
-    """A mark for which no place was found: the part, what is missing, and whether the part fits the wrong way round as well."""
+    """A mark for which no place was found: the part, what is missing, and whether the part fits the
+    wrong way round as well.
+    """
 
     ref: str
     what: str
@@ -50,7 +55,9 @@ def mark_first_pin(view: BoardView, component: Component, sheet: Sheet) -> Unmar
 def first_pin_places(
     pattern: LandPattern,
 ) -> Iterator[tuple[tuple[tuple[int, int], tuple[int, int]], ...]]:
-    """Both strokes of the mark, in the pattern's own drawing, at every side of the courtyard: the nearest to the pin first."""
+    """Both strokes of the mark, in the pattern's own drawing, at every side of the courtyard: the
+    nearest to the pin first.
+    """
     assert pattern.first_pin is not None
     px, py = pattern.first_pin
     yard = pattern.courtyard
@@ -81,7 +88,9 @@ def stroke(upright: bool, where: float, along: float) -> tuple[tuple[int, int], 
 
 
 def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> list[Unmarked]:
-    """Plus beside pad 1 and minus beside pad 2: inside a long holder, else just outside of the part, nearer to their own pad than to the other and to any pad of another part that has a plus."""
+    """Plus beside pad 1 and minus beside pad 2: inside a long holder, else just outside of the
+    part, nearer to their own pad than to the other and to any pad of another part that has a plus.
+    """
     pattern, seat = view.patterns[component.ref], view.seats[component.ref]
     small, found = view.rules.legend_height_nm, []
     inside, ends = pattern.body.w // 2 - HOLDER_INSET_NM, sorted(plus_and_minus(pattern))
@@ -90,7 +99,7 @@ def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> list[U
     for number, other, text in (("1", "2", "+"), ("2", "1", "-")):
         x, y = min(middle_of(pad.shape) for pad in pattern.pads if pad.number == number)
         if (x, y) == (0, 0):
-            continue  # the bare middle under a coin cell: its rim says plus, and nothing is printed under it
+            continue  # under a coin cell nothing is printed: its rim says plus
         if holder:
             places: list[Spot] = [(inside if x > 0 else -inside, 0)]
             height = 2_000_000
@@ -128,7 +137,9 @@ def rivals_of(view: BoardView, component: Component) -> list[tuple[int, int]]:
 
 
 def places_beside(pattern: LandPattern, pad: tuple[int, int], room_nm: float) -> Iterator[Spot]:
-    """Places just outside of a part beside one of its pads: above, below, at its own side, then a little along and out."""
+    """Places just outside of a part beside one of its pads: above, below, at its own side, then a
+    little along and out.
+    """
     x, y = pad
     yard = pattern.courtyard
     up, down = yard.y + yard.h // 2 + room_nm, yard.y - yard.h // 2 - room_nm

@@ -1,4 +1,6 @@
-"""The legend of one side while it is drawn: where nothing may be printed, where parts stand, and the strokes so far."""
+"""The legend of one side while it is drawn: where nothing may be printed, where parts stand, and
+the strokes so far.
+"""
 
 import itertools
 from dataclasses import dataclass, field
@@ -16,7 +18,9 @@ SPACE_NM = 150_000
 
 @dataclass
 class Sheet:
-    """A side: its stroke, where ink may lie, the bodies that will cover what is under them by reference, strokes and words so far, and the names without room."""
+    """A side: its stroke, where ink may lie, the bodies that will cover what is under them by
+    reference, strokes and words so far, and the names without room.
+    """
 
     far: bool
     width_nm: int
@@ -27,14 +31,18 @@ class Sheet:
     left_out: list[str] = field(default_factory=list)
 
     def fits(self, hull: BaseGeometry, own: str = "") -> bool:
-        """Whether a shape lies on free board whole: not on an opening, a word, or under the body of another part than its own."""
+        """Whether a shape lies on free board whole: not on an opening, a word, or under the body of
+        another part than its own.
+        """
         if not self.allowed.contains(hull) or any(hull.intersects(word) for word in self.words):
             return False
         return not any(ref != own and hull.intersects(body) for ref, body in self.bodies.items())
 
 
 def sheet_of(view: BoardView, name: str) -> Sheet:
-    """An empty sheet: the board inset, less all mask openings, holes, and fields that are touched."""
+    """An empty sheet: the board inset, less all mask openings, holes, and fields that are
+    touched.
+    """
     rules = view.rules
     beyond = rules.legend_stroke_nm / 2 + 80_000
     open_pads = [c for c in view.pads if name in c.sides and not c.covered]
@@ -91,7 +99,9 @@ def put_text(
     upright: bool = False,
     own: str = "",
 ) -> bool:
-    """Print a text about a place if all of it is allowed and free; far texts are mirrored so that they read from behind."""
+    """Print a text about a place if all of it is allowed and free; far texts are mirrored so that
+    they read from behind.
+    """
     hull, lines = text_hull(sheet, text, spot, height_nm, upright)
     if not sheet.fits(hull, own):
         return False

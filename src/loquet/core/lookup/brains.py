@@ -15,7 +15,9 @@ def brain_of(brief: Brief, name: str = "") -> Thing:
 
 
 def chip_for(brief: Brief, library: Library, name: str = "") -> Chip:
-    """The chip of a brain (the first, unless named): of the open data set, or made of a table on the shelf; raises PartError."""
+    """The chip of a brain (the first, unless named): of the open data set, or made of a table on
+    the shelf; raises PartError.
+    """
     brain = brain_of(brief, name)
     named = str(getattr(brain, "table", ""))
     if named:

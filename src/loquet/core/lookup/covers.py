@@ -15,7 +15,9 @@ LYING_NM = 1_000_000
 
 @dataclass(frozen=True)
 class Cover:
-    """A module over the board: its thing, its area (left, bottom, right, top in nm), how far its top is above the board in mm."""
+    """A module over the board: its thing, its area (left, bottom, right, top in nm), how far its
+    top is above the board in mm.
+    """
 
     thing: str
     rect: Rect
@@ -43,7 +45,9 @@ def cover_of(brief: Brief, library: Library, thing: Thing) -> Cover | None:
 
 
 def lying_behind(brief: Brief, board: str) -> tuple[Rect, ...]:
-    """Where something lies loose behind a board, with the distance that leads keep from it, in nm."""
+    """Where something lies loose behind a board, with the distance that leads keep from it, in
+    nm.
+    """
     found = []
     for thing in brief.on(board):
         loose = thing.loose()

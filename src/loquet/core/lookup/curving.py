@@ -1,4 +1,6 @@
-"""The curves of a design: what nodal analysis answers about its circuit, with its rails and sources at hand."""
+"""The curves of a design: what nodal analysis answers about its circuit, with its rails and sources
+at hand.
+"""
 
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit

@@ -1,4 +1,6 @@
-"""Pin orders that somebody measured and that differ from the catalogue's: the library as this project knows it."""
+"""Pin orders that somebody measured and that differ from the catalogue's: the library as this
+project knows it.
+"""
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -13,7 +15,9 @@ Order = Mapping[str, str]
 
 
 def measured_library(design: Design, library: Library) -> Library:
-    """The library with every measured pin order in place of the catalogue's; an order that does not name the pins that the part has is left out (`measured-order` says so)."""
+    """The library with every measured pin order in place of the catalogue's; an order that does not
+    name the pins that the part has is left out (`measured-order` says so).
+    """
     orders = design.choices.pin_orders
     if not orders:
         return library
@@ -44,7 +48,9 @@ def catalogue_order(part_id: str, library: Library) -> dict[str, str]:
 
 
 def misfit(part_id: str, order: Order, library: Library) -> str:
-    """What is wrong with an order: other pads, or other names than the part has; empty where it is the same pins in another order."""
+    """What is wrong with an order: other pads, or other names than the part has; empty where it is
+    the same pins in another order.
+    """
     known = catalogue_order(part_id, library)
     if not known:
         return "the catalogue has no such part"

@@ -1,4 +1,6 @@
-"""The panel of a board as its design asks for it, with the limits of the house and what breaks easily."""
+"""The panel of a board as its design asks for it, with the limits of the house and what breaks
+easily.
+"""
 
 from loquet.core.board import BoardView
 from loquet.core.design import Choices

@@ -1,4 +1,6 @@
-"""The power of a design with the library at hand: the plan, and how low each rail may fall for the brains on it."""
+"""The power of a design with the library at hand: the plan, and how low each rail may fall for the
+brains on it.
+"""
 
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit
@@ -27,13 +29,17 @@ def made_of(brief: Brief, library: Library) -> tuple[Made, ...]:
 
 
 def lead_ma(made: Made, brief: Brief, library: Library) -> float:
-    """The most that the leads of a source carry: what it gives with everything on, or what charges it."""
+    """The most that the leads of a source carry: what it gives with everything on, or what charges
+    it.
+    """
     at_plug = plugged(brief, made, library.parts)
     return max(peak_at_source(made), at_plug.charge_ma if at_plug else 0.0)
 
 
 def carried_of(circuit: Circuit, brief: Brief, library: Library) -> Carried:
-    """What every part and net in the way of power carries; kept as long as circuit and brief are."""
+    """What every part and net in the way of power carries; kept as long as circuit and brief
+    are.
+    """
     loads = loads_of(brief, library.parts, library.screens)
     return CARRIED.of(
         (circuit, brief, library),
@@ -50,7 +56,9 @@ def power_of(brief: Brief, library: Library) -> PowerPlan:
 
 
 def lowest_of(brief: Brief, library: Library) -> dict[str, float]:
-    """By rail, the volts below which a brain on it stops; a brain whose limits are not known says nothing."""
+    """By rail, the volts below which a brain on it stops; a brain whose limits are not known says
+    nothing.
+    """
     found: dict[str, float] = {}
     for brain in brief.brains:
         try:

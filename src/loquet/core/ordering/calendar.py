@@ -1,4 +1,6 @@
-"""The calendar backwards from the day on which the devices are wanted: what takes how long, what must be ordered when, and how much time is left."""
+"""The calendar backwards from the day on which the devices are wanted: what takes how long, what
+must be ordered when, and how much time is left.
+"""
 
 from collections.abc import Collection, Sequence
 from datetime import date, timedelta
@@ -9,7 +11,9 @@ SATURDAY = 5
 
 
 class Leg(Frozen):
-    """Something that takes time: its words, days of work (weekends and holidays do not count), days on the road (all count), what has to be there before, and whether it begins with an order."""
+    """Something that takes time: its words, days of work (weekends and holidays do not count), days
+    on the road (all count), what has to be there before, and whether it begins with an order.
+    """
 
     name: str
     words: str
@@ -21,7 +25,9 @@ class Leg(Frozen):
 
 
 class Booked(Frozen):
-    """A leg in the calendar: the last day on which it can begin, when it is over if it begins then, the earliest it can begin and end from today on, and the days that are left."""
+    """A leg in the calendar: the last day on which it can begin, when it is over if it begins then,
+    the earliest it can begin and end from today on, and the days that are left.
+    """
 
     name: str
     words: str
@@ -34,7 +40,9 @@ class Booked(Frozen):
 
 
 class Calendar(Frozen):
-    """All legs, the day on which the devices can be there at the earliest, whether that is in time, and what must be ordered today."""
+    """All legs, the day on which the devices can be there at the earliest, whether that is in time,
+    and what must be ordered today.
+    """
 
     today: date
     wanted: date
@@ -78,7 +86,9 @@ def starts(leg: Leg, end: date) -> date:
 
 
 def calendar(legs: Sequence[Leg], today: date, wanted: date) -> Calendar:
-    """Forwards from today for the earliest days, backwards from the day that is wanted for the latest ones; raises ValueError where a leg waits for one that is not before it in the list."""
+    """Forwards from today for the earliest days, backwards from the day that is wanted for the
+    latest ones; raises ValueError where a leg waits for one that is not before it in the list.
+    """
     earliest: dict[str, tuple[date, date]] = {}
     for leg in legs:
         if any(name not in earliest for name in leg.after):

@@ -1,4 +1,7 @@
-"""A board house: what it can make, and what that costs. Prices are in cents, invented for the scenario."""
+"""A board house: what it can make, and what that costs.
+
+Prices are in cents, invented for the scenario.
+"""
 
 from loquet.core.board.rules import USUAL_COPPER_UM, BoardRules
 from loquet.core.brief.panel_choice import Parting
@@ -15,7 +18,13 @@ class Shipping(Frozen):
 
 
 class House(Frozen):
-    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil with and without frame and the thickness of its sheet, fitting by the part (0 does not fit); its share of duty, the days on which it is closed (`12-25`), what a panel costs by how it is parted (what is not there it does not make) and how far copper keeps from its score lines, what it asks back and how late its parcels are, the least track and gap that it etches in copper above 35 µm and what that costs."""
+    """Abilities in micrometres and prices in cents of a (simulated) board house: boards, a stencil
+    with and without frame and the thickness of its sheet, fitting by the part (0 does not fit); its
+    share of duty, the days on which it is closed (`12-25`), what a panel costs by how it is parted
+    (what is not there it does not make) and how far copper keeps from its score lines, what it asks
+    back and how late its parcels are, the least track and gap that it etches in copper above 35 µm
+    and what that costs.
+    """
 
     id: str
     name: str

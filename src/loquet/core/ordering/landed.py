@@ -1,4 +1,6 @@
-"""What devices cost at the door: boards, stencil, parts, fitting, shipping, duty; for one quantity and as a curve."""
+"""What devices cost at the door: boards, stencil, parts, fitting, shipping, duty; for one quantity
+and as a curve.
+"""
 
 from collections.abc import Callable, Sequence
 from typing import Literal
@@ -32,7 +34,9 @@ class Wanted(Frozen):
 
 
 class Bought(Frozen):
-    """What is bought beside the boards: cents for parts with spares and for their shipping, what has no price here, and lines that nobody has in that number."""
+    """What is bought beside the boards: cents for parts with spares and for their shipping, what
+    has no price here, and lines that nobody has in that number.
+    """
 
     parts_cents: int = 0
     shipping_cents: int = 0
@@ -41,7 +45,10 @@ class Bought(Frozen):
 
 
 class Landed(Frozen):
-    """What so many devices cost: lines in cents with their workings, the sum, and each; where something in it is `unpriced`, the sum is the least that they cost. `short` are lines that nobody has in that number now."""
+    """What so many devices cost: lines in cents with their workings, the sum, and each; where
+    something in it is `unpriced`, the sum is the least that they cost. `short` are lines that
+    nobody has in that number now.
+    """
 
     quantity: int
     lines: tuple[tuple[str, int], ...]
@@ -61,7 +68,9 @@ class OptionCost(Frozen):
 
 
 class CurvePoint(Frozen):
-    """A quantity with what it costs in all and each; `cheaper` is a larger quantity that costs no more in all."""
+    """A quantity with what it costs in all and each; `cheaper` is a larger quantity that costs no
+    more in all.
+    """
 
     quantity: int
     total_cents: int
@@ -79,7 +88,10 @@ def landed(
     placed: int,
     stencils: int = 1,
 ) -> Landed:
-    """The sum for a quantity: `boards_cents` without shipping, what is `bought` beside them, `placed` surface parts of a device that a machine fits, one of so many `stencils` for each side with paste. Duty is on goods and work, not on shipping."""
+    """The sum for a quantity: `boards_cents` without shipping, what is `bought` beside them,
+    `placed` surface parts of a device that a machine fits, one of so many `stencils` for each side
+    with paste. Duty is on goods and work, not on shipping.
+    """
     one = {"none": 0, "sheet": house.stencil_cents, "framed": house.frame_cents}[wanted.stencil]
     stencil, parts_cents = one * stencils, bought.parts_cents
     parts_shipping = bought.shipping_cents
@@ -99,11 +111,13 @@ def landed(
             stencil,
             "each x stencils" if stencil else "none",
             (
-                cents("each", one, f"list, {wanted.stencil}"),
-                given("stencils", stencils, "", "sides with paste"),
-            )
-            if stencil
-            else (cents("none", 0, "fitted by the house, or none wanted"),),
+                (
+                    cents("each", one, f"list, {wanted.stencil}"),
+                    given("stencils", stencils, "", "sides with paste"),
+                )
+                if stencil
+                else (cents("none", 0, "fitted by the house, or none wanted"),)
+            ),
             house,
         ),
         line(

@@ -1,4 +1,6 @@
-"""Outlines of boards and shells: shaped by caliper values, read from drawings in DXF and SVG, written as both."""
+"""Outlines of boards and shells: shaped by caliper values, read from drawings in DXF and SVG,
+written as both.
+"""
 
 from loquet.core.outlining.finding import (
     Found,

@@ -45,7 +45,9 @@ def beside_chord(side: Stroke) -> float:
 
 @dataclass(frozen=True)
 class Joined:
-    """The loops of a drawing, the gaps that were healed (where, how wide in mm), and lines that stay open."""
+    """The loops of a drawing, the gaps that were healed (where, how wide in mm), and lines that
+    stay open.
+    """
 
     loops: tuple[Loop, ...]
     healed: tuple[tuple[Point, float], ...]
@@ -81,7 +83,9 @@ def joined(strokes: tuple[Stroke, ...], heal_mm: float) -> Joined:
 
 
 def numbered(strokes: tuple[Stroke, ...]) -> tuple[list[Point], list[tuple[int, int]]]:
-    """Points of the drawing, those that are one put together; for each stroke the numbers of its two ends."""
+    """Points of the drawing, those that are one put together; for each stroke the numbers of its
+    two ends.
+    """
     ends = [point for stroke in strokes for point in (stroke.first, stroke.last)]
     there: dict[tuple[int, int], int] = {}
     number = []
@@ -184,7 +188,9 @@ def bridged(chain: list[Stroke]) -> tuple[Stroke, ...]:
 
 
 def straightened(loop: Loop, within: float = STRAIGHT) -> Loop:
-    """The loop without corners that turn nowhere: runs of straight sides hold only the corners they need."""
+    """The loop without corners that turn nowhere: runs of straight sides hold only the corners they
+    need.
+    """
     sides = list(loop.sides)
     arcs = [i for i, side in enumerate(sides) if side.bulge]
     if arcs:

@@ -1,4 +1,6 @@
-"""The outline, holes and openings that a drawing holds; what is unclear is asked, what cannot be made is refused with its place."""
+"""The outline, holes and openings that a drawing holds; what is unclear is asked, what cannot be
+made is refused with its place.
+"""
 
 from math import sqrt
 from typing import Literal
@@ -54,7 +56,10 @@ class Found(Frozen):
 def find_outline(
     data: bytes, unit: Unit | None = None, heal_mm: float = 0.05, flipped: bool = False
 ) -> Found:
-    """The outline in a DXF or SVG file; `flipped` mirrors left to right what was drawn from behind. Raises OutlineRefused."""
+    """The outline in a DXF or SVG file; `flipped` mirrors left to right what was drawn from behind.
+
+    Raises OutlineRefused.
+    """
     try:
         drawing = read_drawing(data)
         mm = drawing.mm if drawing.mm is not None else MM_OF_UNIT[unit or "mm"]
@@ -123,7 +128,8 @@ def sorted_loops(found: Joined) -> tuple[Loop, list[Loop], list[Loop]]:
         elif ground.intersects(area):
             inside = area.representative_point()
             raise DrawingRefused(
-                f"A closed line at {inside.x:.2f}, {inside.y:.2f} mm crosses or touches the outline.",
+                f"A closed line at {inside.x:.2f}, {inside.y:.2f} mm crosses or touches the"
+                " outline.",
                 "Draw the outline as one closed line.",
             )
         else:
@@ -137,10 +143,13 @@ def open_ended(found: Joined) -> DrawingRefused:
     (ax, ay), (bx, by) = line[0].first, line[-1].last
     gap = sqrt((ax - bx) ** 2 + (ay - by) ** 2)
     return DrawingRefused(
-        f"A line is open: it begins at {ax:.2f}, {ay:.2f} mm and ends at {bx:.2f}, {by:.2f} mm, {gap:.2f} mm apart.",
-        "Close it in the drawing, or allow a wider gap to be healed."
-        if gap <= 1
-        else "Close it in the drawing.",
+        f"A line is open: it begins at {ax:.2f}, {ay:.2f} mm and ends at {bx:.2f}, {by:.2f} mm,"
+        f" {gap:.2f} mm apart.",
+        (
+            "Close it in the drawing, or allow a wider gap to be healed."
+            if gap <= 1
+            else "Close it in the drawing."
+        ),
     )
 
 
@@ -149,7 +158,8 @@ def asking_unit(outer: Polygon) -> OutlineRefused:
     left, bottom, right, top = outer.bounds
     w, h = right - left, top - bottom
     return OutlineRefused(
-        f"The drawing does not say its unit: the outline is {w:.2f} by {h:.2f}, which is {w * 25.4:.1f} by {h * 25.4:.1f} mm if it is in inches.",
+        f"The drawing does not say its unit: the outline is {w:.2f} by {h:.2f}, which is"
+        f" {w * 25.4:.1f} by {h * 25.4:.1f} mm if it is in inches.",
         "Say which unit it is in.",
         asks_unit=True,
     )
@@ -163,7 +173,8 @@ def found_in(
     w, h = right - left, top - bottom
     if not (min(w, h) >= LEAST_MM and max(w, h) <= MOST_MM):
         raise DrawingRefused(
-            f"The outline is {w:.2f} by {h:.2f} mm; boards from {LEAST_MM:g} to {MOST_MM:g} mm are made.",
+            f"The outline is {w:.2f} by {h:.2f} mm; boards from {LEAST_MM:g} to {MOST_MM:g} mm are"
+            " made.",
             "Check the unit and the scale of the drawing.",
         )
     if len(inner) > MOST_OPENINGS:
@@ -189,15 +200,18 @@ def found_in(
             openings.append(taken)
             if taken.corner_mm == 0:
                 notes.append(
-                    f"The cut-out at {taken.x_mm:.2f}, {taken.y_mm:.2f} mm has sharp corners; the cutter leaves 0.5 mm."
+                    f"The cut-out at {taken.x_mm:.2f}, {taken.y_mm:.2f} mm has sharp corners; the"
+                    " cutter leaves 0.5 mm."
                 )
     notes += [
-        f"{count} closed line{'s' if count > 1 else ''} outside the outline or inside a hole {'are' if count > 1 else 'is'} left out."
+        f"{count} closed line{'s' if count > 1 else ''} outside the outline or inside a hole"
+        f" {'are' if count > 1 else 'is'} left out."
         for count in (len(beside),)
         if count
     ]
     notes += [
-        f"{count} open line{'s' if count > 1 else ''} inside the outline {'are' if count > 1 else 'is'} left out."
+        f"{count} open line{'s' if count > 1 else ''} inside the outline"
+        f" {'are' if count > 1 else 'is'} left out."
         for count in (len(found.open_lines),)
         if count
     ]
@@ -223,7 +237,9 @@ def free_opening(loop: Loop, left: float, bottom: float) -> FoundFree:
 
 
 def outline_of(outer: Loop, left: float, bottom: float) -> Outline:
-    """A rounded rectangle where it is one, else its points and bulges; raises DrawingRefused where it has too many."""
+    """A rounded rectangle where it is one, else its points and bulges; raises DrawingRefused where
+    it has too many.
+    """
     area = outer.polygon()
     w, h = area.bounds[2] - left, area.bounds[3] - bottom
     corner = corner_of(outer.area(), w, h)
@@ -284,6 +300,8 @@ def against_calipers(found: Found, width_mm: float | None, height_mm: float | No
             said.append(f"The drawing is {drawn:.2f} mm {word}; the calipers agree.")
         else:
             said.append(
-                f"The drawing is {drawn:.2f} mm {word}, the calipers say {measured:.2f}: {abs(off):.2f} mm {'too much' if off > 0 else 'too little'}. Measure once more, or scale the drawing by {measured / drawn:.4f}."
+                f"The drawing is {drawn:.2f} mm {word}, the calipers say {measured:.2f}:"
+                f" {abs(off):.2f} mm {'too much' if off > 0 else 'too little'}. Measure once more,"
+                f" or scale the drawing by {measured / drawn:.4f}."
             )
     return said

@@ -1,4 +1,6 @@
-"""What shape a closed line inside an outline has: round, long, a rectangle, or none that is made."""
+"""What shape a closed line inside an outline has: round, long, a rectangle, or none that is
+made.
+"""
 
 from math import atan2, degrees, pi, sqrt
 from typing import Annotated
@@ -24,7 +26,9 @@ class FoundHole(Frozen):
 
 
 class FoundOpening(Frozen):
-    """A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole degrees."""
+    """A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole
+    degrees.
+    """
 
     x_mm: float
     y_mm: float
@@ -35,7 +39,9 @@ class FoundOpening(Frozen):
 
 
 class FoundFree(Frozen):
-    """An opening of any other shape: its middle in mm, and its line from its own lower left corner."""
+    """An opening of any other shape: its middle in mm, and its line from its own lower left
+    corner.
+    """
 
     x_mm: float
     y_mm: float
@@ -43,7 +49,9 @@ class FoundFree(Frozen):
 
 
 def opening_of(area: Polygon, true_area: float) -> FoundHole | FoundOpening | str | None:
-    """A hole, or an opening with the shape it has; nothing where that is another one, words where it cannot be cut."""
+    """A hole, or an opening with the shape it has; nothing where that is another one, words where
+    it cannot be cut.
+    """
     box = area.minimum_rotated_rectangle
     (ax, ay), (bx, by), (cx, cy) = shapely.get_coordinates(box)[:3].tolist()
     w, h = sqrt((bx - ax) ** 2 + (by - ay) ** 2), sqrt((cx - bx) ** 2 + (cy - by) ** 2)
@@ -82,7 +90,9 @@ def degrees_of(dx: float, dy: float) -> float:
 
 
 def corner_of(area: float, w: float, h: float) -> float:
-    """The radius that a rectangle's corners must have to enclose this area: (4 - pi) r^2 is what they take away."""
+    """The radius that a rectangle's corners must have to enclose this area: (4 - pi) r^2 is what
+    they take away.
+    """
     return min(sqrt(max(w * h - area, 0) / (4 - pi)), w / 2, h / 2)
 
 

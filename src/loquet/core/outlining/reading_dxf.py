@@ -1,4 +1,6 @@
-"""Drawings in DXF, read with ezdxf: lines, arcs, circles, polylines, ellipses, splines and inserted blocks of the model space."""
+"""Drawings in DXF, read with ezdxf: lines, arcs, circles, polylines, ellipses, splines and inserted
+blocks of the model space.
+"""
 
 import io
 from collections import Counter
@@ -39,7 +41,9 @@ def read_dxf(data: bytes) -> Drawing:
 
 
 def drawing_of(found: DxfFile, says_unit: bool) -> Drawing:
-    """What stands in the model space; a file that does not name its unit would be taken for metres."""
+    """What stands in the model space; a file that does not name its unit would be taken for
+    metres.
+    """
     pen, passed_over = Pen(), Counter[str]()
     for entity in flat(found.modelspace(), [0], 0):
         try:

@@ -54,7 +54,9 @@ def tag_of(element: Element) -> str:
 
 
 def unit_of(root: Element) -> tuple[float | None, float]:
-    """Millimetres of a unit after scaling, or None where no absolute unit is named; and the scale from the view box."""
+    """Millimetres of a unit after scaling, or None where no absolute unit is named; and the scale
+    from the view box.
+    """
     width = length_of(root.get("width", ""))
     written = root.get("viewBox", "")[: 4 * LONGEST_NUMBER]
     box = [float(n) for n in re.findall(r"-?[0-9.]+(?:e[-+]?\d+)?", written)[:4]]
@@ -65,7 +67,9 @@ def unit_of(root: Element) -> tuple[float | None, float]:
 
 
 def length_of(text: str) -> tuple[float, str] | None:
-    """A length and its unit (in small letters, empty for none), or nothing where it is none; longer ones than anybody writes are none."""
+    """A length and its unit (in small letters, empty for none), or nothing where it is none; longer
+    ones than anybody writes are none.
+    """
     text = text.strip()
     found = LENGTH.fullmatch(text) if len(text) <= LONGEST_NUMBER else None
     return (float(found.group(1)), (found.group(2) or "").lower()) if found else None
@@ -85,7 +89,8 @@ class SvgReader:
         self.elements += 1
         if depth > DEEPEST or self.elements > MOST_ELEMENTS:
             raise DrawingRefused(
-                f"The drawing is nested deeper than {DEEPEST} groups or holds more than {MOST_ELEMENTS} elements.",
+                f"The drawing is nested deeper than {DEEPEST} groups or holds more than"
+                f" {MOST_ELEMENTS} elements.",
                 "Ungroup it and leave only the outline and its holes.",
             )
         if element.get("display") == "none" or "display:none" in element.get("style", ""):
@@ -116,7 +121,9 @@ class SvgReader:
             ) from None
 
     def use(self, element: Element, used: Element, matrix: Any, depth: int) -> None:
-        """What is defined elsewhere in the drawing, at its place (SVG 2, 5.6); a symbol is fitted into the size that is asked. One that uses itself is stopped by the depth."""
+        """What is defined elsewhere in the drawing, at its place (SVG 2, 5.6); a symbol is fitted
+        into the size that is asked. One that uses itself is stopped by the depth.
+        """
         x, y = number(element, "x"), number(element, "y")
         inner = svgelements.Matrix(f"translate({x}, {y})") * matrix
         if tag_of(used) != "symbol":
@@ -222,8 +229,8 @@ def rectangle(x: float, y: float, w: float, h: float, rx: float, ry: float) -> s
     if not rx or not ry:
         return f"M{x} {y}h{w}v{h}h{-w}Z"
     return (
-        f"M{x + rx} {y}h{w - 2 * rx}a{rx} {ry} 0 0 1 {rx} {ry}v{h - 2 * ry}a{rx} {ry} 0 0 1 {-rx} {ry}"
-        f"h{2 * rx - w}a{rx} {ry} 0 0 1 {-rx} {-ry}v{2 * ry - h}a{rx} {ry} 0 0 1 {rx} {-ry}Z"
+        f"M{x + rx} {y}h{w - 2 * rx}a{rx} {ry} 0 0 1 {rx} {ry}v{h - 2 * ry}a{rx} {ry} 0 0 1 {-rx}"
+        f" {ry}h{2 * rx - w}a{rx} {ry} 0 0 1 {-rx} {-ry}v{2 * ry - h}a{rx} {ry} 0 0 1 {rx} {-ry}Z"
     )
 
 

@@ -1,6 +1,8 @@
-"""An outline shaped by hand: corners moved, sides made as long as calipers say, notches, round corners, sides bent.
+"""An outline shaped by hand: corners moved, sides made as long as calipers say, notches, round
+corners, sides bent.
 
-Sides and corners are numbered from 0 in the order of the points; side i runs from corner i to the next one.
+Sides and corners are numbered from 0 in the order of the points; side i runs from corner i to the
+next one.
 """
 
 from collections.abc import Iterable
@@ -23,7 +25,9 @@ class NotShaped(Exception):
 
 
 def corners_of(outline: Outline) -> list[Corner]:
-    """The corners of an outline; those of a rounded rectangle begin at the left end of its lower side."""
+    """The corners of an outline; those of a rounded rectangle begin at the left end of its lower
+    side.
+    """
     if isinstance(outline, PolygonOutline):
         return [(first, bulge) for first, _, bulge in outline.sides()]
     w, h, r = outline.width_mm, outline.height_mm, outline.corner_mm
@@ -95,7 +99,9 @@ def corner_removed(outline: Outline, index: int) -> PolygonOutline:
 
 
 def side_made(outline: Outline, side: int, length_mm: float) -> PolygonOutline:
-    """A straight side as long as the calipers say: everything beyond its end moves along with it."""
+    """A straight side as long as the calipers say: everything beyond its end moves along with
+    it.
+    """
     corners = corners_of(outline)
     (ax, ay), (bx, by) = at(corners, side), at(corners, side + 1)
     if corners[side][1]:
@@ -105,15 +111,19 @@ def side_made(outline: Outline, side: int, length_mm: float) -> PolygonOutline:
     by_mm = length_mm - long
     end = long - 0.0005
     return outline_from(
-        ((x + ux * by_mm, y + uy * by_mm), bulge)
-        if (x - ax) * ux + (y - ay) * uy >= end
-        else ((x, y), bulge)
+        (
+            ((x + ux * by_mm, y + uy * by_mm), bulge)
+            if (x - ax) * ux + (y - ay) * uy >= end
+            else ((x, y), bulge)
+        )
         for (x, y), bulge in corners
     )
 
 
 def side_bent(outline: Outline, side: int, rise_mm: float) -> PolygonOutline:
-    """A side as an arc that rises so far outwards from its chord; below zero inwards, 0 straight."""
+    """A side as an arc that rises so far outwards from its chord; below zero inwards, 0
+    straight.
+    """
     corners = corners_of(outline)
     (ax, ay), (bx, by) = at(corners, side), at(corners, side + 1)
     long = hypot(bx - ax, by - ay)
@@ -156,7 +166,9 @@ def corner_rounded(outline: Outline, index: int, radius_mm: float) -> PolygonOut
 def notched(
     outline: Outline, side: int, from_mm: float, width_mm: float, depth_mm: float
 ) -> PolygonOutline:
-    """A straight side with a rectangular notch: so far from where the side begins, so wide, so deep; at an end of the side it is a step."""
+    """A straight side with a rectangular notch: so far from where the side begins, so wide, so
+    deep; at an end of the side it is a step.
+    """
     corners = corners_of(outline)
     (ax, ay), (bx, by) = at(corners, side), at(corners, side + 1)
     long = hypot(bx - ax, by - ay)
@@ -164,7 +176,8 @@ def notched(
         raise NotShaped("That side is an arc.", "Straighten it first.")
     if from_mm + width_mm > long + 0.001 or width_mm > long - 0.001:
         raise NotShaped(
-            f"The side is {long:.2f} mm long: a notch from {from_mm:g} to {from_mm + width_mm:g} mm does not end on it.",
+            f"The side is {long:.2f} mm long: a notch from {from_mm:g} to {from_mm + width_mm:g} mm"
+            " does not end on it.",
             "Make it narrower, or begin earlier.",
         )
     way = 1 if outline_polygon_mm(outline).exterior.is_ccw else -1

@@ -31,7 +31,9 @@ class Stroke:
 
 @dataclass(frozen=True)
 class Drawing:
-    """All strokes of a drawing, y up; `mm` is what one of its units is in mm, None where it does not say; what was passed over, by kind."""
+    """All strokes of a drawing, y up; `mm` is what one of its units is in mm, None where it does
+    not say; what was passed over, by kind.
+    """
 
     strokes: tuple[Stroke, ...]
     mm: float | None

@@ -1,4 +1,6 @@
-"""A board's outline with its holes and openings as DXF and SVG, at true size in millimetres, from the near side."""
+"""A board's outline with its holes and openings as DXF and SVG, at true size in millimetres, from
+the near side.
+"""
 
 import io
 from math import atan2, degrees, hypot
@@ -61,7 +63,10 @@ def outline_as_svg(brief: Brief, board: Board) -> bytes:
     left, bottom, right, top = area.bounds
     lines = [
         '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{right - left:.4f}mm" height="{top - bottom:.4f}mm" viewBox="0 0 {right - left:.4f} {top - bottom:.4f}">',
+        (
+            f'<svg xmlns="http://www.w3.org/2000/svg" width="{right - left:.4f}mm"'
+            f' height="{top - bottom:.4f}mm" viewBox="0 0 {right - left:.4f} {top - bottom:.4f}">'
+        ),
         '<g fill="none" stroke="#000" stroke-width="0.1">',
     ]
     lines += [f'<path d="{d}"/>' for d in paths_of(board_profile(brief, board), top)]

@@ -13,18 +13,39 @@ COMMON = Source(
 def panel_figures(panel: Panel, choice: PanelChoice, quantity: int) -> tuple[Working, ...]:
     """Width and height in mm, panels needed, and the boards that come for so many devices."""
     needed = -(-quantity // choice.copies)
-    columns, rows = given("columns", choice.columns, "", "asked for"), given("rows", choice.rows, "", "asked for")  # fmt: skip
+    columns, rows = (
+        given("columns", choice.columns, "", "asked for"),
+        given("rows", choice.rows, "", "asked for"),
+    )
     rail = given("rails", choice.rail_mm, "mm", "asked for, two of them")
     lengths = (columns, rows, rail)
     per = given("copies", choice.copies, "", "columns x rows")
     devices = given("devices", quantity, "", "brief")
     how = "boards + slots between" if choice.by == "tabs" else "boards side by side"
     return (
-        figure("width", "Width", panel.width / MM, "mm", f"{how}, and rails where they stand upright", lengths),
-        figure("height", "Height", panel.height / MM, "mm", f"{how}, and rails where they lie", lengths),
-        figure("needed", "Panels needed", needed, "panels", "ceil(devices / copies)", (devices, per)),
-        figure("boards", "Boards that come", needed * choice.copies, "boards", "panels x copies", (given("panels", needed, "", "above"), per)),
-    )  # fmt: skip
+        figure(
+            "width",
+            "Width",
+            panel.width / MM,
+            "mm",
+            f"{how}, and rails where they stand upright",
+            lengths,
+        ),
+        figure(
+            "height", "Height", panel.height / MM, "mm", f"{how}, and rails where they lie", lengths
+        ),
+        figure(
+            "needed", "Panels needed", needed, "panels", "ceil(devices / copies)", (devices, per)
+        ),
+        figure(
+            "boards",
+            "Boards that come",
+            needed * choice.copies,
+            "boards",
+            "panels x copies",
+            (given("panels", needed, "", "above"), per),
+        ),
+    )
 
 
 def figure(

@@ -1,4 +1,5 @@
-"""The frame of a panel: rails along one direction, copies of the board between them, with everything that a machine needs on the rails.
+"""The frame of a panel: rails along one direction, copies of the board between them, with
+everything that a machine needs on the rails.
 
 `u` runs along the rails, `v` across them; `at` gives the true place.
 """
@@ -11,17 +12,23 @@ from loquet.core.panel.sides import Extent, Side, Span, extent_of, overhang
 from loquet.core.quantities.lengths import MM
 
 SLOT_NM, BODY_GAP_NM = 2 * MM, MM // 2
-"""A slot is as wide as the usual mill; bodies that stand out keep half a millimetre from what comes next. Common practice, no source."""
+"""A slot is as wide as the usual mill; bodies that stand out keep half a millimetre from what comes
+next. Common practice, no source.
+"""
 TOOLING_NM, TOOLING_IN_NM = 2 * MM, 4 * MM
 MARK_NM, MARK_BARE_NM, MARK_IN_NM = MM, 2 * MM, 9 * MM
-"""Tooling holes of 2 mm and round marks of 1 mm in a bare ring of 2 mm, so far from the ends of the rails; common practice, no source."""
+"""Tooling holes of 2 mm and round marks of 1 mm in a bare ring of 2 mm, so far from the ends of the
+rails; common practice, no source.
+"""
 SHORTEST_NM = 2 * MARK_IN_NM + 6 * MM
 Place = tuple[int, int]
 
 
 @dataclass(frozen=True)
 class Frame:
-    """Rails below and above (`below`) or at the left and right; where copies start along and across, and how long and high the panel is, in nm."""
+    """Rails below and above (`below`) or at the left and right; where copies start along and
+    across, and how long and high the panel is, in nm.
+    """
 
     below: bool
     rail: int
@@ -59,7 +66,9 @@ class Frame:
 
     @property
     def rows(self) -> tuple[Span, ...]:
-        """From where to where everything across reaches: the first rail, every row of boards, the last rail."""
+        """From where to where everything across reaches: the first rail, every row of boards, the
+        last rail.
+        """
         boards = ((v, v + self.deep) for v in self.across)
         return ((0, self.rail), *boards, (self.height - self.rail, self.height))
 
@@ -86,7 +95,9 @@ class Frame:
 
     @property
     def marks(self) -> tuple[Place, ...]:
-        """Three marks for the machine: at three corners alone, so that a panel that lies the wrong way round is noticed."""
+        """Three marks for the machine: at three corners alone, so that a panel that lies the wrong
+        way round is noticed.
+        """
         low, high = self.rail_middles
         first, last = MARK_IN_NM, self.length - MARK_IN_NM
         return self.at(first, low), self.at(last, low), self.at(first, high)
@@ -116,7 +127,9 @@ def frame_of(view: BoardView, choice: PanelChoice, below: bool) -> Frame:
 
 
 def spaced(view: BoardView, sides: tuple[Side, Side], slotted: bool) -> tuple[int, int, int]:
-    """The slots before a board, between two, and after one: as wide as the mill, wider where bodies stand out."""
+    """The slots before a board, between two, and after one: as wide as the mill, wider where bodies
+    stand out.
+    """
     if not slotted:
         return 0, 0, 0
     low, high = (overhang(view, side) for side in sides)

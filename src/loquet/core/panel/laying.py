@@ -1,4 +1,6 @@
-"""A panel laid out: copies of a board between two rails, held by tabs or parted by score lines; or why it cannot be made."""
+"""A panel laid out: copies of a board between two rails, held by tabs or parted by score lines; or
+why it cannot be made.
+"""
 
 from dataclasses import dataclass
 
@@ -34,7 +36,10 @@ class Trouble:
 
 @dataclass(frozen=True)
 class Panel:
-    """A panel in nm, its lower left corner at (0, 0): where the origin of every copy lies, the rails (left, bottom, right, top), what is milled along, holes that are not the boards' own, marks, score lines by their ends, how many tabs hold it."""
+    """A panel in nm, its lower left corner at (0, 0): where the origin of every copy lies, the
+    rails (left, bottom, right, top), what is milled along, holes that are not the boards' own,
+    marks, score lines by their ends, how many tabs hold it.
+    """
 
     width: int
     height: int
@@ -51,7 +56,11 @@ class Panel:
 def lay_panel(
     view: BoardView, choice: PanelChoice, score_nm: int, brittle: frozenset[str] = frozenset()
 ) -> Panel:
-    """The panel of a board, with what keeps it from being made as its `troubles`. `score_nm` is how far copper keeps from a score line, `brittle` names the large ceramic capacitors."""
+    """The panel of a board, with what keeps it from being made as its `troubles`.
+
+    `score_nm` is how far copper keeps from a score line, `brittle` names the large ceramic
+    capacitors.
+    """
     if choice.by == "score":
         return scored(view, frame_of(view, choice, True), score_nm)
     below = tabbed(view, frame_of(view, choice, True), brittle)
@@ -79,7 +88,8 @@ def tabbed(view: BoardView, frame: Frame, brittle: frozenset[str]) -> Panel:
         if not places:
             troubles.append(
                 Trouble(
-                    f"No tab finds room at {where} of {view.board.name}: it needs 5 mm of straight edge, away from bodies, large ceramic capacitors, holes and bare copper.",
+                    f"No tab finds room at {where} of {view.board.name}: it needs 5 mm of straight"
+                    " edge, away from bodies, large ceramic capacitors, holes and bare copper.",
                     "Move what stands there, or order the boards singly.",
                 )
             )
@@ -104,13 +114,16 @@ def tabbed(view: BoardView, frame: Frame, brittle: frozenset[str]) -> Panel:
 
 
 def scored(view: BoardView, frame: Frame, score_nm: int) -> Panel:
-    """A panel parted by straight score lines, which only a rectangle with square corners, nothing standing out and copper far enough inside can have."""
+    """A panel parted by straight score lines, which only a rectangle with square corners, nothing
+    standing out and copper far enough inside can have.
+    """
     outer = profile_of(view.board.outline)
     troubles = []
     if len(outer) != len(SIDES) or not all(isinstance(p, Line) and straight(p) for p in outer):
         troubles.append(
             Trouble(
-                f"The board {view.board.name} is not a rectangle with square corners; score lines run straight through the whole panel.",
+                f"The board {view.board.name} is not a rectangle with square corners; score lines"
+                " run straight through the whole panel.",
                 "Part the boards by tabs, or give the outline square corners.",
             )
         )
@@ -118,7 +131,8 @@ def scored(view: BoardView, frame: Frame, score_nm: int) -> Panel:
     if out:
         troubles.append(
             Trouble(
-                f"Parts stand out over the edge of {view.board.name} ({', '.join(out)}), where the next board or a rail would lie.",
+                f"Parts stand out over the edge of {view.board.name} ({', '.join(out)}), where the"
+                " next board or a rail would lie.",
                 "Part the boards by tabs.",
             )
         )
@@ -126,7 +140,8 @@ def scored(view: BoardView, frame: Frame, score_nm: int) -> Panel:
     if gap < score_nm:
         troubles.append(
             Trouble(
-                f"Copper lies {show_mm(gap)} from the edge of {view.board.name}; a score line asks {show_mm(score_nm)}.",
+                f"Copper lies {show_mm(gap)} from the edge of {view.board.name}; a score line asks"
+                f" {show_mm(score_nm)}.",
                 "Part the boards by tabs, or take a house that scores nearer.",
             )
         )
@@ -180,7 +195,8 @@ def short_rails(frame: Frame) -> tuple[Trouble, ...]:
         return ()
     return (
         Trouble(
-            f"The rails are {show_mm(frame.length)} long; tooling holes and marks need {show_mm(SHORTEST_NM)}.",
+            f"The rails are {show_mm(frame.length)} long; tooling holes and marks need"
+            f" {show_mm(SHORTEST_NM)}.",
             "Lay more boards side by side.",
         ),
     )

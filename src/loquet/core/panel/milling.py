@@ -1,4 +1,6 @@
-"""What a panel is milled along: the outlines of all copies and the rails, left open where a tab crosses, closed along its flanks."""
+"""What a panel is milled along: the outlines of all copies and the rails, left open where a tab
+crosses, closed along its flanks.
+"""
 
 from collections.abc import Iterable
 
@@ -45,7 +47,9 @@ def rail_lines(frame: Frame, low: int, high: int, inner: int, spans: list[Span])
 
 
 def opened(frame: Frame, piece: Piece, ends: dict[int, list[Span]]) -> list[Piece]:
-    """A piece of a copy's outline without what tabs take of it; only straight pieces along a line on which tabs end are opened."""
+    """A piece of a copy's outline without what tabs take of it; only straight pieces along a line
+    on which tabs end are opened.
+    """
     if not isinstance(piece, Line):
         return [piece]
     (u1, v1), (u2, v2) = frame.at(piece.x1, piece.y1), frame.at(piece.x2, piece.y2)
@@ -62,7 +66,9 @@ def opened(frame: Frame, piece: Piece, ends: dict[int, list[Span]]) -> list[Piec
 
 
 def plain_plate(frame: Frame, profile: tuple[Piece, ...], outer: int) -> tuple[Piece, ...]:
-    """All lines of a panel parted by score: one rectangle, and the openings in every copy (the pieces after the first `outer`)."""
+    """All lines of a panel parted by score: one rectangle, and the openings in every copy (the
+    pieces after the first `outer`).
+    """
     lines: list[Piece] = list(rounded_rectangle(*frame.size, 0))
     for x, y in frame.copies:
         lines += [moved(piece, Seat(x, y), 0, 0) for piece in profile[outer:]]

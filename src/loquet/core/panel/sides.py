@@ -1,4 +1,5 @@
-"""The four sides of a board, each seen with its run `u` along it, so that one way of thinking serves rails below and rails at the left.
+"""The four sides of a board, each seen with its run `u` along it, so that one way of thinking
+serves rails below and rails at the left.
 
 A span is a pair of places along a side, in nm.
 """
@@ -18,7 +19,9 @@ Span = tuple[int, int]
 SIDES: tuple[Side, ...] = ("left", "bottom", "right", "top")
 FLUSH_NM = 20_000
 BODY_NM, BRITTLE_NM, HOLE_NM = 1_000_000, 3_000_000, 1_500_000
-"""A tab keeps so far from a body at the edge, a large ceramic capacitor, a hole; common practice, no source."""
+"""A tab keeps so far from a body at the edge, a large ceramic capacitor, a hole; common practice,
+no source.
+"""
 
 
 @dataclass(frozen=True)
@@ -78,7 +81,9 @@ def flat_spans(view: BoardView, side: Side) -> list[Span]:
 
 
 def blocked_spans(view: BoardView, side: Side, brittle: frozenset[str]) -> list[Span]:
-    """Where nothing may be broken off at a side: near bodies, near large ceramic capacitors (`brittle`, by reference), near holes, and where copper reaches the edge."""
+    """Where nothing may be broken off at a side: near bodies, near large ceramic capacitors
+    (`brittle`, by reference), near holes, and where copper reaches the edge.
+    """
     edge, index = extent_of(view).at(side), SIDES.index(side)
     low, high = (0, 2) if level(side) else (1, 3)
     sign = 1 if index > 1 else -1

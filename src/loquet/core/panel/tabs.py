@@ -1,6 +1,8 @@
-"""Tabs: short bridges over a milled slot, each with a row of small holes along the board's edge, where it is broken off.
+"""Tabs: short bridges over a milled slot, each with a row of small holes along the board's edge,
+where it is broken off.
 
-Sizes are common practice, no source: 5 mm wide, six holes of 0.5 mm at 0.8 mm, so that webs of 0.3 mm stay between them.
+Sizes are common practice, no source: 5 mm wide, six holes of 0.5 mm at 0.8 mm, so that webs of 0.3
+mm stay between them.
 """
 
 from dataclasses import dataclass
@@ -16,7 +18,9 @@ TWO_FROM_NM = 25_000_000
 
 @dataclass(frozen=True)
 class Tab:
-    """A bridge: its middle `u` along the slot, from `low` to `high` across it, and which of the two ends is a board's (the other may be a rail's)."""
+    """A bridge: its middle `u` along the slot, from `low` to `high` across it, and which of the two
+    ends is a board's (the other may be a rail's).
+    """
 
     u: int
     low: int
@@ -30,7 +34,9 @@ class Tab:
         return self.u - TAB_NM // 2, self.u + TAB_NM // 2
 
     def bites(self, edge_nm: int) -> list[tuple[int, int]]:
-        """The middles (u, v) of its holes at every end that is a board's; they reach into the board only as far as copper, which keeps `edge_nm` from its edge, stays clear of them."""
+        """The middles (u, v) of its holes at every end that is a board's; they reach into the board
+        only as far as copper, which keeps `edge_nm` from its edge, stays clear of them.
+        """
         out = HOLE_NM // 2 - max(0, edge_nm - CLEAR_NM)
         us = [self.u + (2 * i - HOLES + 1) * PITCH_NM // 2 for i in range(HOLES)]
         ends = [self.low + out] * self.low_is_board + [self.high - out] * self.high_is_board
@@ -38,7 +44,9 @@ class Tab:
 
 
 def tab_places(allowed: list[Span], run: Span) -> tuple[int, ...]:
-    """The middles of the tabs of a side that runs so: two near its quarters, or one near the middle of a short one or where there is room for one alone; none where nothing is wide enough."""
+    """The middles of the tabs of a side that runs so: two near its quarters, or one near the middle
+    of a short one or where there is room for one alone; none where nothing is wide enough.
+    """
     half = TAB_NM // 2
     fits = [(a + half, b - half) for a, b in allowed if b - a >= TAB_NM]
     if not fits:

@@ -1,4 +1,6 @@
-"""Parts, their bodies, the land patterns worked out from them, and microcontrollers with their pins."""
+"""Parts, their bodies, the land patterns worked out from them, and microcontrollers with their
+pins.
+"""
 
 from loquet.core.parts.chip import AlternateFunction, Chip, ChipPin, PinKind
 from loquet.core.parts.land import LandPattern, Pad

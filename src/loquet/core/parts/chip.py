@@ -21,7 +21,8 @@ PinKind = Literal[
 class AlternateFunction(Frozen):
     """A peripheral signal that a pin can carry.
 
-    `peripheral` such as `i2c1`; `signal` such as `scl`; `route` the function number, remap group, or `fixed`.
+    `peripheral` such as `i2c1`; `signal` such as `scl`; `route` the function number, remap group,
+    or `fixed`.
     """
 
     peripheral: str
@@ -30,9 +31,11 @@ class AlternateFunction(Frozen):
 
 
 class ChipPin(Frozen):
-    """A package pin; `gives` is a supply that a module makes; `ports` are the port pins bonded to it (one, except on very small packages).
+    """A package pin; `gives` is a supply that a module makes; `ports` are the port pins bonded to
+    it (one, except on very small packages).
 
-    `five_volt` says whether it takes 5 V as an input; None is unknown, and stays so until somebody reads the data sheet.
+    `five_volt` says whether it takes 5 V as an input; None is unknown, and stays so until somebody
+    reads the data sheet.
     """
 
     number: str
@@ -48,12 +51,15 @@ class ChipPin(Frozen):
 
 
 class Chip(Frozen):
-    """A microcontroller in one package, or a ready module. Supply limits, and the least supply of its converter, are None where nobody has told us.
+    """A microcontroller in one package, or a ready module.
 
-    `usb_clock` says whether its USB runs without a crystal, `usb_pull_up` whether the pull-up that tells a host of it is inside.
-    `core_capacitor` is the value and part that each core or reference pin wants, where that is known; `pins_from` says how we know which
-    function lies on which pin. `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the way out; its pins can be planned
-    all the same.
+    Supply limits, and the least supply of its converter, are None where nobody has told us.
+
+    `usb_clock` says whether its USB runs without a crystal, `usb_pull_up` whether the pull-up that
+    tells a host of it is inside. `core_capacitor` is the value and part that each core or reference
+    pin wants, where that is known; `pins_from` says how we know which function lies on which pin.
+    `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the
+    way out; its pins can be planned all the same.
     """
 
     name: str
@@ -78,7 +84,9 @@ class Chip(Frozen):
 
     @property
     def by_hand(self) -> bool:
-        """Whether it is put on by hand: what goes through the board or into a socket, and ready modules."""
+        """Whether it is put on by hand: what goes through the board or into a socket, and ready
+        modules.
+        """
         return self.module or self.package.startswith("DIP")
 
     def pin(self, number: str) -> ChipPin:

@@ -1,7 +1,9 @@
-"""Connectors by formula: a family, a pitch and a number of ways give the part with its land pattern.
+"""Connectors by formula: a family, a pitch and a number of ways give the part with its land
+pattern.
 
-Rows of posts, two rows of posts, flat-cable connectors, plugs for wires, screw terminals, contacts at the board's edge. What a maker buys
-is named in our own words: family, pitch, ways, and which side a flat cable's contacts must face.
+Rows of posts, two rows of posts, flat-cable connectors, plugs for wires, screw terminals, contacts
+at the board's edge. What a maker buys is named in our own words: family, pitch, ways, and which
+side a flat cable's contacts must face.
 """
 
 from collections.abc import Iterator
@@ -37,7 +39,9 @@ def connector(
     text: str,
     contact_ma: float,
 ) -> Part:
-    """A connector part; `sizes` are its height in mm and its price in cents, `contact_ma` what one contact carries (usual ratings, from memory)."""
+    """A connector part; `sizes` are its height in mm and its price in cents, `contact_ma` what one
+    contact carries (usual ratings, from memory).
+    """
     return Part(
         id=key,
         kind=kind,
@@ -81,7 +85,9 @@ def post_row(ways: int) -> Part:
 
 
 def post_rows(ways: int) -> Part:
-    """Two rows of posts at 2.54 mm; odd numbers in the upper row, each even one below its odd one."""
+    """Two rows of posts at 2.54 mm; odd numbers in the upper row, each even one below its odd
+    one.
+    """
     half = ways // 2
     pads = tuple(
         post(2 * i + 1 + row, along(half, 2.54, i), 1.27 - 2.54 * row, 1.7, 1.0)
@@ -102,7 +108,9 @@ def post_rows(ways: int) -> Part:
 
 
 def flat_cable(pitch: str, ways: int, contact: str) -> Part:
-    """A flat-cable connector; the cable goes in from below in the picture, contacts at the top of the body; `contact` is the side of the cable that they touch."""
+    """A flat-cable connector; the cable goes in from below in the picture, contacts at the top of
+    the body; `contact` is the side of the cable that they touch.
+    """
     step = CABLE_PITCHES[pitch]
     pads = tuple(
         DrawnPad(
@@ -133,7 +141,9 @@ def flat_cable(pitch: str, ways: int, contact: str) -> Part:
 
 
 def wire_plug(pitch: str, ways: int) -> Part:
-    """The board half of a plug for wires: posts through the board at 2.0 and 2.5 mm, a surface part with hold-downs below that."""
+    """The board half of a plug for wires: posts through the board at 2.0 and 2.5 mm, a surface part
+    with hold-downs below that.
+    """
     step = PLUG_PITCHES[pitch]
     if step >= 2:
         pads = tuple(post(i + 1, along(ways, step, i), 0.0, 1.5, 0.85) for i in range(ways))
@@ -198,9 +208,11 @@ def edge_row(ways: int) -> Part:
 
 
 def contact_fingers(diameter_mm: int) -> Part:
-    """Two combs of bare contact fingers under a round carbon pill: fingers 0.4 mm wide with 0.4 mm between them, in turn on a bar above (contact 1) and a bar below (contact 4).
+    """Two combs of bare contact fingers under a round carbon pill: fingers 0.4 mm wide with 0.4 mm
+    between them, in turn on a bar above (contact 1) and a bar below (contact 4).
 
-    A finger ends where the pill ends, or a gap before the other bar. Finger and gap of 0.4 mm: common practice for pills of 5 mm and more, no source.
+    A finger ends where the pill ends, or a gap before the other bar. Finger and gap of 0.4 mm:
+    common practice for pills of 5 mm and more, no source.
     """
     half, step = diameter_mm / 2, 2 * FINGER_MM
     count = int(diameter_mm // step)
@@ -223,11 +235,16 @@ def contact_fingers(diameter_mm: int) -> Part:
         touched_mm=diameter_mm,
     )
     return Part(
-        id="button-carbon-fingers"
-        if diameter_mm == USUAL_PILL
-        else f"button-carbon-fingers-{diameter_mm}",
+        id=(
+            "button-carbon-fingers"
+            if diameter_mm == USUAL_PILL
+            else f"button-carbon-fingers-{diameter_mm}"
+        ),
         kind="button",
-        description=f"Bare contact fingers on the board for a carbon pill, {diameter_mm} mm; wants a flat gold finish",
+        description=(
+            f"Bare contact fingers on the board for a carbon pill, {diameter_mm} mm; wants a flat"
+            " gold finish"
+        ),
         body=body,
         height_mm=0.0,
         price_cents=0.0,

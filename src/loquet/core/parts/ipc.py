@@ -1,6 +1,8 @@
-"""Land pattern arithmetic of IPC-7351B: toe, heel and side fillets with root-mean-square tolerances.
+"""Land pattern arithmetic of IPC-7351B: toe, heel and side fillets with root-mean-square
+tolerances.
 
-Lengths here are millimetres as floats; the patterns are rounded to 0.01 mm when they become nanometres.
+Lengths here are millimetres as floats; the patterns are rounded to 0.01 mm when they become
+nanometres.
 """
 
 from dataclasses import dataclass
@@ -54,7 +56,8 @@ def land(
 ) -> Land:
     """Zmax, Gmin and Xmax from limits (min, max) in mm of lead span, terminal length and width.
 
-    Source: IPC-7351B section 3.1.5; S is narrowed to its root-mean-square tolerance as the standard describes.
+    Source: IPC-7351B section 3.1.5; S is narrowed to its root-mean-square tolerance as the standard
+    describes.
     """
     span_tolerance, terminal_tolerance, width_tolerance = (
         span[1] - span[0],
@@ -71,5 +74,7 @@ def land(
 
 
 def allowance(tolerance: float) -> float:
-    """Root of the sum of squares of the part's, the board's and the placement's tolerance, in mm."""
+    """Root of the sum of squares of the part's, the board's and the placement's tolerance, in
+    mm.
+    """
     return sqrt(tolerance**2 + FABRICATION_MM**2 + PLACEMENT_MM**2)

@@ -1,4 +1,6 @@
-"""A land pattern: the copper, holes and outlines that a part needs on the board, in its own drawing."""
+"""A land pattern: the copper, holes and outlines that a part needs on the board, in its own
+drawing.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -10,7 +12,11 @@ ALIKE_NM = 20_000
 
 @dataclass(frozen=True)
 class Pad:
-    """A pad; `drill_nm` is 0 for a surface pad. Several pads may share a number: they are one contact. A `covered` pad stays under the mask; around a fiducial a ring `bare_nm` wide is free of mask and copper."""
+    """A pad; `drill_nm` is 0 for a surface pad.
+
+    Several pads may share a number: they are one contact. A `covered` pad stays under the mask;
+    around a fiducial a ring `bare_nm` wide is free of mask and copper.
+    """
 
     number: str
     shape: Shape
@@ -24,7 +30,9 @@ class Pad:
 
 @dataclass(frozen=True)
 class LandPattern:
-    """Pads, unplated holes, body and courtyard about the part's middle; x right, y up, seen from its own side; `touched_nm` is the width of the round field that a finger or a pill touches."""
+    """Pads, unplated holes, body and courtyard about the part's middle; x right, y up, seen from
+    its own side; `touched_nm` is the width of the round field that a finger or a pill touches.
+    """
 
     name: str
     pads: tuple[Pad, ...]
@@ -42,7 +50,9 @@ def pad_order(pad: str) -> tuple[int, str]:
 
 
 def turns_unseen(pattern: LandPattern) -> bool:
-    """Whether a part lies on its pads as well when it is turned by half a turn: then only a mark tells."""
+    """Whether a part lies on its pads as well when it is turned by half a turn: then only a mark
+    tells.
+    """
     spots = sorted(extents(pattern))
     if not spots:
         return False

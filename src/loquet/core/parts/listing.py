@@ -8,7 +8,10 @@ Soldering = Literal["hand iron", "hot plate", "assembly house"]
 
 
 class ListedChip(Frozen):
-    """A row of the chip index. `covered` says that a whole board can be made with it, not only a pin plan."""
+    """A row of the chip index.
+
+    `covered` says that a whole board can be made with it, not only a pin plan.
+    """
 
     name: str
     family: str
@@ -34,7 +37,9 @@ class ListedChip(Frozen):
 
 
 def soldering_of(package: str) -> Soldering:
-    """What it takes to solder a package: leads by hand, pads under the body on a hot plate, balls at an assembly house (common practice)."""
+    """What it takes to solder a package: leads by hand, pads under the body on a hot plate, balls
+    at an assembly house (common practice).
+    """
     if package.startswith(
         ("LQFP", "TQFP", "TSSOP", "SO", "DIP", "CASTELLATED", "HEADER", "module")
     ):
@@ -43,7 +48,9 @@ def soldering_of(package: str) -> Soldering:
 
 
 class Stock(Frozen):
-    """What a (simulated) supplier says of a part: price of one, pieces on the shelf, days to the bench, and days until more comes in."""
+    """What a (simulated) supplier says of a part: price of one, pieces on the shelf, days to the
+    bench, and days until more comes in.
+    """
 
     supplier: str
     price_cents: int

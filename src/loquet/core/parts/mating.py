@@ -1,4 +1,6 @@
-"""What a connector mates with: its family in our own words, pitch, ways, gender, key, side of contact, latch, and how often it may be opened."""
+"""What a connector mates with: its family in our own words, pitch, ways, gender, key, side of
+contact, latch, and how often it may be opened.
+"""
 
 from dataclasses import dataclass
 from typing import Annotated, Literal
@@ -19,7 +21,10 @@ OPPOSITE: dict[Gender, Gender] = {
 
 
 class End(Frozen):
-    """A connector as it mates; `pitch_mm` 0 is a shape of its own. `cycles` is how often it may be opened, `source` where that stands."""
+    """A connector as it mates; `pitch_mm` 0 is a shape of its own.
+
+    `cycles` is how often it may be opened, `source` where that stands.
+    """
 
     family: str
     pitch_mm: float
@@ -42,7 +47,11 @@ class End(Frozen):
 
 
 class Half(Frozen):
-    """What somebody has for the other end: typed from its drawing or measured. `turned` says that its way 1 lies where the connector has its last way; `opened` how often it will be opened in its life."""
+    """What somebody has for the other end: typed from its drawing or measured.
+
+    `turned` says that its way 1 lies where the connector has its last way; `opened` how often it
+    will be opened in its life.
+    """
 
     family: Annotated[str, Field(min_length=2, max_length=30)]
     pitch_mm: Annotated[float, Field(ge=0, le=10)]
@@ -55,7 +64,9 @@ class Half(Frozen):
 
 @dataclass(frozen=True)
 class Family:
-    """A family of connectors: what it is called here, its gender, how often it may be opened and where that stands; a `shape` of its own has no pitch."""
+    """A family of connectors: what it is called here, its gender, how often it may be opened and
+    where that stands; a `shape` of its own has no pitch.
+    """
 
     name: str
     gender: Gender
@@ -134,7 +145,9 @@ def pitch_of(part: Part) -> float:
 
 
 def faults_between(end: End, half: Half) -> list[str]:
-    """Why a half does not mate with a connector, a sentence a reason; nothing where they mate way for way."""
+    """Why a half does not mate with a connector, a sentence a reason; nothing where they mate way
+    for way.
+    """
     found = []
     if half.family != end.family:
         found.append(f"{half.family} and {end.family} are two families, whatever their pitch")

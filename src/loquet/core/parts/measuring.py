@@ -19,7 +19,9 @@ class Probe(Frozen):
 
 
 def probes_of(part: Part) -> tuple[Probe, ...]:
-    """All measurements of a part, the surest first: joined legs, contacts, the resistances of a stick, supply against ground."""
+    """All measurements of a part, the surest first: joined legs, contacts, the resistances of a
+    stick, supply against ground.
+    """
     names = part.pin_names
     rows = [
         Probe(first=titled(a, names), second=titled(b, names), expect=f"{SHORT}, pressed or not")
@@ -69,7 +71,9 @@ def tracks(part: Part) -> list[Probe]:
 
 
 def screen_probes(module: ScreenModule) -> tuple[Probe, ...]:
-    """A screen module: which pin is ground shows at the minus side of any capacitor on it; supply against ground is no short; bus lines have their pull-ups or none."""
+    """A screen module: which pin is ground shows at the minus side of any capacitor on it; supply
+    against ground is no short; bus lines have their pull-ups or none.
+    """
     numbers = {name: f"pin {index + 1} ({name})" for index, name in enumerate(module.pins)}
     rows = [
         Probe(

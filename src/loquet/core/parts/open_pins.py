@@ -1,4 +1,7 @@
-"""Pins of parts that may stay on no net, by their names, each with the reason. A pin that is not here must be connected."""
+"""Pins of parts that may stay on no net, by their names, each with the reason.
+
+A pin that is not here must be connected.
+"""
 
 MAY_STAY_OPEN = {
     "alert": "open-drain output that nobody reads",

@@ -1,4 +1,6 @@
-"""Parts of one's own: a land pattern by family and dimensions, or pads as they were drawn, told by the part's own id, so that every stage finds it where it finds all parts."""
+"""Parts of one's own: a land pattern by family and dimensions, or pads as they were drawn, told by
+the part's own id, so that every stage finds it where it finds all parts.
+"""
 
 from functools import lru_cache
 from typing import Any
@@ -16,14 +18,19 @@ from loquet.core.parts.part import (
 
 OWN = "own:"
 SPAN_MM, FOOT_MM, LEAD_MM, BODY_MM = 0.1, 0.2, 0.05, 0.05
-TEXT = "dimensions as they were typed for this project; limits of ±0.1 mm over the leads, ±0.2 mm of the foot, ±0.05 mm of the lead assumed"
+TEXT = (
+    "dimensions as they were typed for this project; limits of ±0.1 mm over the leads, ±0.2 mm of"
+    " the foot, ±0.05 mm of the lead assumed"
+)
 
 
 class PartShelf(dict[str, Part]):
     """The parts of the catalogue by id, and behind them every part that is told by its own id."""
 
     def __missing__(self, part_id: str) -> Part:
-        """A part of one's own; raises KeyError for any other id, PartError for one that cannot be read."""
+        """A part of one's own; raises KeyError for any other id, PartError for one that cannot be
+        read.
+        """
         if not part_id.startswith(OWN):
             raise KeyError(part_id)
         return own_part(part_id)

@@ -59,7 +59,9 @@ class NoLeads(Frozen):
 
 
 class DrawnPad(Frozen):
-    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad, a `covered` one stays under the mask, and around a fiducial a ring `bare_mm` wide is free of mask and copper."""
+    """A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad, a `covered` one stays
+    under the mask, and around a fiducial a ring `bare_mm` wide is free of mask and copper.
+    """
 
     number: str
     x_mm: float
@@ -74,7 +76,9 @@ class DrawnPad(Frozen):
 
 
 class Drawn(Frozen):
-    """A pattern taken from a drawing, in mm, with the pegs that need unplated holes; a finger or a pill touches it within `touched_mm` about its middle."""
+    """A pattern taken from a drawing, in mm, with the pegs that need unplated holes; a finger or a
+    pill touches it within `touched_mm` about its middle.
+    """
 
     family: Literal["drawn"]
     name: str
@@ -87,9 +91,11 @@ class Drawn(Frozen):
 
 
 class Rows(Frozen):
-    """Contacts in two straight rows, in mm: leads or posts through the board, or castellations soldered on it where `drill_mm` is 0.
+    """Contacts in two straight rows, in mm: leads or posts through the board, or castellations
+    soldered on it where `drill_mm` is 0.
 
-    `row_mm` is the distance of the rows' pad middles; pin 1 is top left and numbers run anticlockwise, as chips are numbered from above.
+    `row_mm` is the distance of the rows' pad middles; pin 1 is top left and numbers run
+    anticlockwise, as chips are numbered from above.
     """
 
     family: Literal["rows"]
@@ -106,7 +112,9 @@ Body = Annotated[TwoEnds | GullWings | NoLeads | Rows | Drawn, Field(discriminat
 
 
 class Part(Frozen):
-    """A part that can be put on the board; brands and prices are invented for the Larkfield scenario."""
+    """A part that can be put on the board; brands and prices are invented for the Larkfield
+    scenario.
+    """
 
     id: str
     kind: str
@@ -130,7 +138,9 @@ class Part(Frozen):
 
     @property
     def size_codes(self) -> str:
-        """Both codes of a chip size with its millimetres, since 0402 and 0603 exist in both systems."""
+        """Both codes of a chip size with its millimetres, since 0402 and 0603 exist in both
+        systems.
+        """
         if isinstance(self.body, TwoEnds):
             body = self.body
             length, width = sum(body.length_mm) / 2, sum(body.width_mm) / 2

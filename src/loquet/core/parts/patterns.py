@@ -37,7 +37,9 @@ def even(length_mm: float) -> int:
 
 @lru_cache(maxsize=2_000)
 def pattern_of(body: Body) -> LandPattern:
-    """The land pattern of a body: IPC-7351B for the standard families, the drawing itself otherwise."""
+    """The land pattern of a body: IPC-7351B for the standard families, the drawing itself
+    otherwise.
+    """
     match body:
         case TwoEnds():
             return two_ends(body)
@@ -85,7 +87,10 @@ def gull_wings(body: GullWings) -> LandPattern:
 
 
 def no_leads(body: NoLeads) -> LandPattern:
-    """Terminals on four sides and an exposed pad with plated heat holes, five where there is room, on the cross that its paste leaves free, numbered one past the last pin; on the other side mask covers them."""
+    """Terminals on four sides and an exposed pad with plated heat holes, five where there is room,
+    on the cross that its paste leaves free, numbered one past the last pin; on the other side mask
+    covers them.
+    """
     pads = land(body.body_mm, body.terminal_mm, body.lead_mm, NO_LEAD)
     around = ring(body.pins, 4, body.pitch_mm, pads)
     exposed, number = even(body.exposed_mm), str(body.pins + 1)
@@ -101,7 +106,9 @@ def no_leads(body: NoLeads) -> LandPattern:
 
 
 def rows(body: Rows) -> LandPattern:
-    """Two rows left and right: round pads with a hole each, or bare rectangles under castellations."""
+    """Two rows left and right: round pads with a hole each, or bare rectangles under
+    castellations.
+    """
     a_side = body.pins // 2
     wide, high = (nm_from_mm(value) for value in body.pad_mm)
     hole, pitch = nm_from_mm(body.drill_mm), nm_from_mm(body.pitch_mm)
@@ -134,7 +141,8 @@ def ring(pins: int, sides: int, pitch_mm: float, pads: Land) -> tuple[Pad, ...]:
 
 
 def side_pad(number: str, position: int, body: GullWings, pads: Land) -> Pad:
-    """A pad of a body with uneven sides: positive positions on the right, negative on the left, counted from the middle.
+    """A pad of a body with uneven sides: positive positions on the right, negative on the left,
+    counted from the middle.
 
     Position 1 is on the axis, 2 half a pitch up and 3 half a pitch down.
     """
@@ -198,7 +206,9 @@ def enclosed(
 
 
 def outline(body: Box) -> tuple[Bar, ...]:
-    """The body's rectangle as legend strokes of 0.15 mm; the board cuts away what would lie on pads."""
+    """The body's rectangle as legend strokes of 0.15 mm; the board cuts away what would lie on
+    pads.
+    """
     left, right, bottom, top = (
         body.x - body.w // 2,
         body.x + body.w // 2,

@@ -1,16 +1,23 @@
-"""How parts go on beyond their bodies: what comes through the wall, what is plugged in, how far a tip stands out."""
+"""How parts go on beyond their bodies: what comes through the wall, what is plugged in, how far a
+tip stands out.
+"""
 
 from dataclasses import dataclass
 
 FINGERS_MM = 2.0
 """Between two plugs, so that one can be pulled alone; common practice, no source."""
 LEAD_MM = 1.5
-"""A trimmed lead stands out so far beyond the board; IPC-A-610 allows 2.5 mm for class 2; from memory."""
+"""A trimmed lead stands out so far beyond the board; IPC-A-610 allows 2.5 mm for class 2; from
+memory.
+"""
 
 
 @dataclass(frozen=True)
 class Plug:
-    """What is put into a part from outside: its words, its widest section, and how long it is with the bend of its lead; `meets_mm` is how far behind the outside of a wall its socket may lie before the plug's grip is stopped by the wall."""
+    """What is put into a part from outside: its words, its widest section, and how long it is with
+    the bend of its lead; `meets_mm` is how far behind the outside of a wall its socket may lie
+    before the plug's grip is stopped by the wall.
+    """
 
     words: str
     wide_mm: float
@@ -21,7 +28,11 @@ class Plug:
 
 @dataclass(frozen=True)
 class Profile:
-    """A part in use: how much of its height comes through the wall above it (0 stays inside), the opening that this takes, how far it moves down and how far it leans, what is plugged into it, how much room its wires take above it, and how far behind the edge a slider of the shell still moves it."""
+    """A part in use: how much of its height comes through the wall above it (0 stays inside), the
+    opening that this takes, how far it moves down and how far it leans, what is plugged into it,
+    how much room its wires take above it, and how far behind the edge a slider of the shell still
+    moves it.
+    """
 
     through_mm: float = 0.0
     opening_mm: tuple[float, float] = (0.0, 0.0)
@@ -51,12 +62,18 @@ PROFILES: dict[str, Profile] = {
     "stick port": Profile(plug=Plug("9-way plug", 31.0, 16.0, 50.0, 1.0)),
     "header": Profile(bend_mm=8.0),
 }
-"""By kind of part. The USB-C grip is the largest of the USB Type-C specification (from memory); everything else is common practice, no source."""
+"""By kind of part.
+
+The USB-C grip is the largest of the USB Type-C specification (from memory); everything else is
+common practice, no source.
+"""
 PROFILES_OF_PARTS: dict[str, Profile] = {
     "button-side-pushed": Profile(bridged_mm=4.0),
     "button-carbon-fingers": Profile(),
 }
-"""Parts that are not used as others of their kind: pushed from the side, or bare fingers under a rubber dome."""
+"""Parts that are not used as others of their kind: pushed from the side, or bare fingers under a
+rubber dome.
+"""
 
 
 def profile_for(part: str, kind: str) -> Profile:
@@ -66,7 +83,9 @@ def profile_for(part: str, kind: str) -> Profile:
 
 @dataclass(frozen=True)
 class Screw:
-    """A screw thread by its pan head (ISO 7045) and countersunk head (ISO 7046): diameter and height in mm."""
+    """A screw thread by its pan head (ISO 7045) and countersunk head (ISO 7046): diameter and
+    height in mm.
+    """
 
     d_mm: float
     pan_mm: tuple[float, float]

@@ -6,7 +6,9 @@ from loquet.core.plain.frozen import Frozen
 
 
 class ScreenModule(Frozen):
-    """A module's size, pin order, pixels, load on the bus and the volts that it runs on; `active_mm` is the lit area, `backlight_ma` what its backlight pin takes of its current."""
+    """A module's size, pin order, pixels, load on the bus and the volts that it runs on;
+    `active_mm` is the lit area, `backlight_ma` what its backlight pin takes of its current.
+    """
 
     id: str
     description: str

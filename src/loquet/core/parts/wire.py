@@ -13,7 +13,10 @@ USUAL_MM = 150.0
 """How long a lead is taken to be where its way is not known; assumed."""
 RULE = Source(
     kind="standard",
-    text="ASTM B258: d = 0.127 mm x 92^((36 - n) / 39); 5 A/mm² and 50 mV there and back are common practice",
+    text=(
+        "ASTM B258: d = 0.127 mm x 92^((36 - n) / 39); 5 A/mm² and 50 mV there and back are common"
+        " practice"
+    ),
 )
 
 
@@ -33,7 +36,9 @@ def wire(gauge: int) -> Wire:
 
 
 def wire_for(current_ma: float, length_mm: float) -> Wire:
-    """The thinnest usual gauge for a current over a length of each of two wires; the thickest where none is enough."""
+    """The thinnest usual gauge for a current over a length of each of two wires; the thickest where
+    none is enough.
+    """
     for gauge in GAUGES:
         found = wire(gauge)
         area = pi / 4 * found.diameter_mm**2

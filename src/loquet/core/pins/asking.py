@@ -37,7 +37,9 @@ class Asking:
         return self.seen((self.seat.x, self.seat.y)) if self.seat else None
 
     def seen(self, at: Place) -> Place | None:
-        """A point of the thing, or the end of the link that leads to it where the thing is on another board than its brain."""
+        """A point of the thing, or the end of the link that leads to it where the thing is on
+        another board than its brain.
+        """
         brain = self.brief.brain
         return aim(self.brief, brain.board, self.thing, at) if brain else at
 

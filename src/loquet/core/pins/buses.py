@@ -1,4 +1,7 @@
-"""Sums on buses and converters: frame rate, pull-ups, load, legible text, codes used. Every figure is a working."""
+"""Sums on buses and converters: frame rate, pull-ups, load, legible text, codes used.
+
+Every figure is a working.
+"""
 
 from collections.abc import Mapping
 from math import log2
@@ -10,7 +13,9 @@ from loquet.core.quantities.shown import show_si
 
 BUS_MANUAL = Source(
     kind="standard",
-    text="UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)",
+    text=(
+        "UM10204 (I2C-bus specification) section 7.1: Rmin = (VDD - VOL)/IOL, Rmax = tr/(0.8473 Cb)"
+    ),
 )
 RISE_S = {100: 1000e-9, 400: 300e-9}
 LOW_LEVEL_V, SINK_A, BUS_LIMIT_PF = 0.4, 3e-3, 400.0
@@ -28,7 +33,8 @@ def pull_up_limits_ohm(supply_v: float, bus_pf: float, bus_khz: int) -> tuple[fl
 
 
 def two_wire_frame_hz(width_px: int, height_px: int, bits: int, bus_khz: int) -> float:
-    """Frames a second over two wires: 9 bits a byte, and with every 16 bytes an address and a control byte with start and stop.
+    """Frames a second over two wires: 9 bits a byte, and with every 16 bytes an address and a
+    control byte with start and stop.
 
     A frame is headed by eight command bytes that set the window.
     """
@@ -40,12 +46,16 @@ def two_wire_frame_hz(width_px: int, height_px: int, bits: int, bus_khz: int) ->
 def serial_frame_hz(
     width_px: int, height_px: int, bits: int, mhz: float, share: float = SERIAL_SHARE
 ) -> float:
-    """Frames a second over a serial bus: clock / (w h bits) times the share of the time in which data flow."""
+    """Frames a second over a serial bus: clock / (w h bits) times the share of the time in which
+    data flow.
+    """
     return mhz * 1e6 / (width_px * height_px * bits) * share
 
 
 def parallel_frame_hz(width_px: int, height_px: int, pixel_khz: float = PIXEL_KHZ) -> float:
-    """Frames a second over a parallel bus: a pixel a clock, with a tenth of the time for line and frame syncs."""
+    """Frames a second over a parallel bus: a pixel a clock, with a tenth of the time for line and
+    frame syncs.
+    """
     return pixel_khz * 1000 / (width_px * height_px) * PARALLEL_SHARE
 
 
@@ -60,7 +70,10 @@ def frame_rate(screen: Display, module: ScreenModule) -> Working:
     match screen.bus:
         case "two-wire":
             rate = two_wire_frame_hz(w, h, bits, screen.bus_khz)
-            formula = "f / (9 x (data + 2 x blocks + commands + 2) + 2 x (blocks + 1)), 9 bits a byte with start and stop"
+            formula = (
+                "f / (9 x (data + 2 x blocks + commands + 2) + 2 x (blocks + 1)), 9 bits a byte"
+                " with start and stop"
+            )
             data = w * h * bits / 8
             inputs = (
                 given("f", screen.bus_khz, "kHz", "brief"),
@@ -109,7 +122,8 @@ def frame_rate(screen: Display, module: ScreenModule) -> Working:
 def legible_text(module: ScreenModule) -> tuple[int, int, float]:
     """Rows and columns of text that can be read at arm's length, and the character height in mm.
 
-    A character is 6 x 8 pixels at least, and at least 1.8 mm high: grown by whole pixels until it is (common practice, no source).
+    A character is 6 x 8 pixels at least, and at least 1.8 mm high: grown by whole pixels until it
+    is (common practice, no source).
     """
     pixel_mm = module.active_mm[1] / module.height_px
     times = max(1, -(-LEGIBLE_MM // (FONT_ROWS * pixel_mm)))
@@ -129,7 +143,10 @@ def text_working(screen: Display, module: ScreenModule) -> Working:
         value=rows,
         unit="",
         shown=f"{rows} rows of {columns} ({high:.1f} mm high)",
-        formula="floor(h / (font x ceil(least / (font x pixel)))), a character grows by whole pixels until it is high enough",
+        formula=(
+            "floor(h / (font x ceil(least / (font x pixel)))), a character grows by whole pixels"
+            " until it is high enough"
+        ),
         inputs=(
             given("h", module.height_px, "px", module.evidence_text),
             given("font", FONT_ROWS, "px", "rows of the least character; common practice"),
@@ -146,7 +163,9 @@ def text_working(screen: Display, module: ScreenModule) -> Working:
 
 
 def bus_load_pf(brief: Brief, modules: Modules, extra_pf: float = 0.0) -> float:
-    """Capacitance of the two-wire bus: the chip's pin, the track, everything that hangs on it, and what helpers add."""
+    """Capacitance of the two-wire bus: the chip's pin, the track, everything that hangs on it, and
+    what helpers add.
+    """
     load = CHIP_PIN_PF + TRACK_PF + extra_pf
     for thing in brief.things:
         bus, display = thing.on_bus(), thing.display()
@@ -212,19 +231,25 @@ def bus_workings(
 
 
 def codes_used(span_v: float, reference_v: float, bits: int) -> tuple[float, float]:
-    """Codes that a span of voltage uses of a converter, and the bits that are lost: log2(reference / span)."""
+    """Codes that a span of voltage uses of a converter, and the bits that are lost: log2(reference
+    / span).
+    """
     return min(span_v / reference_v, 1.0) * 2**bits, max(0.0, log2(reference_v / span_v))
 
 
 def divider_ratio(supply_v: float, reference_v: float) -> float:
-    """The share of a higher supply that just fits the converter's reference; 1 where none is needed."""
+    """The share of a higher supply that just fits the converter's reference; 1 where none is
+    needed.
+    """
     return min(1.0, reference_v / supply_v)
 
 
 def axis_working(
     name: str, title: str, span_share: float, supply_v: float, reference_v: float, bits: int = 12
 ) -> Working:
-    """What an analogue axis uses of the converter, with a divider where its supply is above the reference."""
+    """What an analogue axis uses of the converter, with a divider where its supply is above the
+    reference.
+    """
     ratio = divider_ratio(supply_v, reference_v)
     span = span_share * supply_v * ratio
     codes, lost = codes_used(span, reference_v, bits)

@@ -8,7 +8,9 @@ from loquet.core.pins.spares import short_of
 
 
 def score_of(problem: PinProblem, picks: dict[str, Option]) -> Score:
-    """What a plan costs: risk, spares missing, steps of length, ports of the lines that are read together."""
+    """What a plan costs: risk, spares missing, steps of length, ports of the lines that are read
+    together.
+    """
     used = {o.pin for o in picks.values()}
     blocks = {picks[n.signal].hardware for n in problem.needs if n.bus}
     return Score(
@@ -47,7 +49,9 @@ def option_faults(problem: PinProblem, picks: dict[str, Option]) -> list[str]:
 
 
 def sharing_faults(problem: PinProblem, picks: dict[str, Option]) -> list[str]:
-    """Two signals on one pin, channel or interrupt line; a debug pin may be shared where a person has locked it so."""
+    """Two signals on one pin, channel or interrupt line; a debug pin may be shared where a person
+    has locked it so.
+    """
     faults = []
     users: dict[str, str] = {}
     for need in problem.needs:

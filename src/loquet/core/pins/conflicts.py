@@ -1,4 +1,6 @@
-"""Why no plan exists: the plain reasons first, then a smallest set of needs that cannot stand together."""
+"""Why no plan exists: the plain reasons first, then a smallest set of needs that cannot stand
+together.
+"""
 
 from collections import Counter
 from collections.abc import Callable
@@ -25,8 +27,10 @@ WORDS: dict[str, str] = {
 
 OTHER_CHIP = "Choose another chip: the search at Pins lists those that fit first."
 ELSEWHERE: dict[str, str] = {
-    "analogue": "Read it through an outside converter, or choose a chip with analogue channels: "
-    "the search at Pins lists those that fit first.",
+    "analogue": (
+        "Read it through an outside converter, or choose a chip with analogue channels: "
+        "the search at Pins lists those that fit first."
+    ),
 }
 
 
@@ -54,7 +58,8 @@ def no_pin(problem: PinProblem, need: Need) -> Infeasible:
     locked = problem.locks.get(need.signal)
     if locked:
         return Infeasible(
-            f"The {need.title} is locked to pin {locked}, which cannot carry it on {problem.chip.name}.",
+            f"The {need.title} is locked to pin {locked}, which cannot carry it on"
+            f" {problem.chip.name}.",
             "Release the lock.",
             (need.signal,),
         )
@@ -66,7 +71,9 @@ def no_pin(problem: PinProblem, need: Need) -> Infeasible:
 
 
 def crowd_of(needs: tuple[Need, ...], options: Options) -> tuple[Need, ...]:
-    """Needs that are one more than all the pins, or all the channels, that could carry them (Hall's condition), or none."""
+    """Needs that are one more than all the pins, or all the channels, that could carry them (Hall's
+    condition), or none.
+    """
     by_pin = {
         n.signal: tuple(
             dict.fromkeys(
@@ -96,7 +103,9 @@ def crowded(needs: tuple[Need, ...], able: dict[str, tuple[str, ...]]) -> tuple[
 def augment(
     signal: str, able: dict[str, tuple[str, ...]], taken: dict[str, str], seen: set[str]
 ) -> bool:
-    """Give a signal a place, moving others along where that helps; `seen` gathers the places that were tried."""
+    """Give a signal a place, moving others along where that helps; `seen` gathers the places that
+    were tried.
+    """
     for place in able[signal]:
         if place in seen:
             continue
@@ -108,7 +117,9 @@ def augment(
 
 
 def conflict_of(problem: PinProblem, feasible: Callable[[PinProblem], bool]) -> Infeasible:
-    """A smallest set: needs are left out one by one, and stay out while the rest still cannot stand together."""
+    """A smallest set: needs are left out one by one, and stay out while the rest still cannot stand
+    together.
+    """
     crowd = crowd_of(problem.needs, problem.options())
     needs = list(crowd or problem.needs)
     block = max(1, len(needs) // 4)
@@ -135,7 +146,8 @@ def in_words(problem: PinProblem, needs: tuple[Need, ...], options: Options) -> 
     )
     if len(needs) <= 5:
         return Infeasible(
-            f"On {problem.chip.name} these cannot stand together: {', '.join(n.title for n in needs)}.",
+            f"On {problem.chip.name} these cannot stand together:"
+            f" {', '.join(n.title for n in needs)}.",
             way,
             signals,
         )
@@ -145,7 +157,10 @@ def in_words(problem: PinProblem, needs: tuple[Need, ...], options: Options) -> 
     )
     pins = {o.pin for n in needs for o in options[n.signal]}
     if len(pins) < len(needs):
-        why = f"{len(needs)} signals ({kinds}) are needed on {len(pins)} pins of {problem.chip.name} that could carry them."
+        why = (
+            f"{len(needs)} signals ({kinds}) are needed on {len(pins)} pins of {problem.chip.name}"
+            " that could carry them."
+        )
         keys = sum(n.load == "key" for n in needs)
         return Infeasible(f"{why} {keys} of them are keys." if keys else why, way, signals)
     return Infeasible(

@@ -1,8 +1,10 @@
-"""Ghosting: which keys a scan believes to be pressed, proof for the chords that matter, and the least cure.
+"""Ghosting: which keys a scan believes to be pressed, proof for the chords that matter, and the
+least cure.
 
-A matrix is scanned by pulling one row low and reading the columns, which are held high. A pressed key joins its row and its
-column; with a diode (anode at the column) current runs from column to row only. A column reads low where some way leads from it
-to the driven row. A key that is not pressed and whose column so reads low while its row is driven is a ghost.
+A matrix is scanned by pulling one row low and reading the columns, which are held high. A pressed
+key joins its row and its column; with a diode (anode at the column) current runs from column to row
+only. A column reads low where some way leads from it to the driven row. A key that is not pressed
+and whose column so reads low while its row is driven is a ghost.
 """
 
 from collections.abc import Callable, Iterable
@@ -54,10 +56,11 @@ def columns_low(
 
 
 def ghosts(wiring: KeyWiring, together: Together) -> list[Ghost]:
-    """Every shortest ghost way whose keys may be held together; none means that the chords are proven free of ghosts.
+    """Every shortest ghost way whose keys may be held together; none means that the chords are
+    proven free of ghosts.
 
-    Chords are closed downwards (fewer keys are always allowed), so it is enough to look at the ways themselves. A way visits no
-    row and no column twice, since any longer one holds a shorter one.
+    Chords are closed downwards (fewer keys are always allowed), so it is enough to look at the ways
+    themselves. A way visits no row and no column twice, since any longer one holds a shorter one.
     """
     cells = {key: (row, column) for key, row, column in wiring.cells}
     by_row: dict[int, list[str]] = {}
@@ -102,15 +105,18 @@ def ghosts(wiring: KeyWiring, together: Together) -> list[Ghost]:
 
 
 def least_diodes(wiring: KeyWiring, together: Together) -> tuple[str, ...]:
-    """The fewest further diodes that stop every ghost of the chords, proven by CP-SAT; each way is cut at a key it runs through backwards."""
+    """The fewest further diodes that stop every ghost of the chords, proven by CP-SAT; each way is
+    cut at a key it runs through backwards.
+    """
     return least_cut(wiring, [back_keys(g) for g in ghosts(wiring, together)])
 
 
 def least_direct(wiring: KeyWiring, together: Together) -> tuple[str, ...]:
-    """The fewest keys that must leave the matrix for pins of their own so that no ghost is left, proven by CP-SAT.
+    """The fewest keys that must leave the matrix for pins of their own so that no ghost is left,
+    proven by CP-SAT.
 
-    A way ends at the first key that it makes appear; where that key leaves, the way may go on to another one. So the ways of what is
-    left are added, until nothing is left of them.
+    A way ends at the first key that it makes appear; where that key leaves, the way may go on to
+    another one. So the ways of what is left are added, until nothing is left of them.
     """
     ways: list[tuple[str, ...]] = []
     cut: tuple[str, ...] = ()
@@ -160,7 +166,9 @@ def rollover(wiring: KeyWiring) -> int:
 
 
 def steps_to(wiring: KeyWiring, ghost: str) -> int:
-    """How many other keys it takes at the least to make a key appear, line by line from its column to its row; 0 where none can."""
+    """How many other keys it takes at the least to make a key appear, line by line from its column
+    to its row; 0 where none can.
+    """
     cells = {key: (row, column) for key, row, column in wiring.cells}
     goal, start = cells[ghost]
     columns, rows = {start}, set[int]()
@@ -185,9 +193,11 @@ def up_to(size: int) -> Together:
 
 
 def chain_ghosts(wiring: KeyWiring, together: Together) -> list[Ghost]:
-    """Ghosts of a charlieplexed matrix: two keys in a chain (a, b), (b, c) pull line c towards line a over two diodes, as key (a, c) would.
+    """Ghosts of a charlieplexed matrix: two keys in a chain (a, b), (b, c) pull line c towards line
+    a over two diodes, as key (a, c) would.
 
-    Two diode drops leave the level between low and high, so the reading cannot be trusted; that counts as a ghost.
+    Two diode drops leave the level between low and high, so the reading cannot be trusted; that
+    counts as a ghost.
     """
     at = {(a, b): key for key, a, b in wiring.cells}
     return [

@@ -45,12 +45,14 @@ PLAIN_KINDS: tuple[NeedKind, ...] = ("input", "output", "high drive", "interrupt
 
 @dataclass(frozen=True)
 class Need:
-    """A signal that wants a pin: what kind, which net it drives, and where on the board it goes (nm), if known.
+    """A signal that wants a pin: what kind, which net it drives, and where on the board it goes
+    (nm), if known.
 
-    `bus` names the group whose signals must be on one instance. `rate` names what a timer runs at; needs of different rates
-    cannot share a timer. `reads` marks the lines that are read together when keys are scanned. `level_v` is the highest voltage
-    that the signal brings to the pin, where it is above the rail. `extra` marks what the device could do without. `thing` names the
-    thing that asks, and `load` what hangs on the pin, for the sharing rules.
+    `bus` names the group whose signals must be on one instance. `rate` names what a timer runs at;
+    needs of different rates cannot share a timer. `reads` marks the lines that are read together
+    when keys are scanned. `level_v` is the highest voltage that the signal brings to the pin, where
+    it is above the rail. `extra` marks what the device could do without. `thing` names the thing
+    that asks, and `load` what hangs on the pin, for the sharing rules.
     """
 
     signal: str
@@ -98,8 +100,9 @@ class KindBudget(Frozen):
 class PinPlan(Frozen):
     """The pin plan of a chip.
 
-    `proven` says that no better plan exists; else `bound_gap` is the most (in cost) that a better plan could save. `length_um` is
-    the estimated track length, `crossings` how many straight links cross, `short_of` what would be good to keep free and is not.
+    `proven` says that no better plan exists; else `bound_gap` is the most (in cost) that a better
+    plan could save. `length_um` is the estimated track length, `crossings` how many straight links
+    cross, `short_of` what would be good to keep free and is not.
     """
 
     chip: str

@@ -19,7 +19,9 @@ EXPANDERS = ("expander 8", "expander 16")
 
 @lru_cache(maxsize=64)
 def needs_of(brief: Brief, brain: str = "") -> tuple[Need, ...]:
-    """Needs of one brain, or of all: keys, other controls, the bus, then everything else in the order of the brief."""
+    """Needs of one brain, or of all: keys, other controls, the bus, then everything else in the
+    order of the brief.
+    """
     if len(brief.brains) < 2:
         return needs_with(brief, wiring_of(brief))
     names = (brain,) if brain else tuple(thing.name for thing in brief.brains)
@@ -27,7 +29,9 @@ def needs_of(brief: Brief, brain: str = "") -> tuple[Need, ...]:
 
 
 def own_needs(brief: Brief, brain: str) -> tuple[Need, ...]:
-    """Needs of one of several brains; lines that belong to no thing carry the name of any brain but the first."""
+    """Needs of one of several brains; lines that belong to no thing carry the name of any brain but
+    the first.
+    """
     share = share_of(brief, brain)
     found = needs_with(share, wiring_of(share))
     mark = mark_of(brief, brain)
@@ -75,7 +79,10 @@ def axis_needs(brief: Brief, thing: Thing) -> list[Need]:
 
 
 def control_needs(brief: Brief) -> list[Need]:
-    """Analogue axes, encoder turns, touch electrodes. With a converter or multiplexer the axes leave the chip."""
+    """Analogue axes, encoder turns, touch electrodes.
+
+    With a converter or multiplexer the axes leave the chip.
+    """
     controls = brief.group("controls")
     found = [need for thing in controls for need in asked_by(brief, thing)]
     axes = [need for thing in controls for need in axis_needs(brief, thing)]
@@ -95,7 +102,9 @@ def axes_of(brief: Brief) -> int:
 
 
 def keys_seen(brief: Brief) -> dict[str, Key]:
-    """Keys by id, each where the brain's board sees it: those of another board at the end of the link that leads there."""
+    """Keys by id, each where the brain's board sees it: those of another board at the end of the
+    link that leads there.
+    """
     brain = brief.brain
     keys = {key.id: key for key in keys_of(brief)}
     if brain is None or len(brief.boards) < 2:
@@ -152,7 +161,9 @@ def matrix_lines(wiring: KeyWiring, keys: dict[str, Key]) -> list[Need]:
 
 
 def ladders_for(count: int) -> int:
-    """How many ladders so many keys need; a ladder of 1 % resistors tells eight keys apart with room (see `schemes.ladder`)."""
+    """How many ladders so many keys need; a ladder of 1 % resistors tells eight keys apart with
+    room (see `schemes.ladder`).
+    """
     return -(-count // 8)
 
 
@@ -195,7 +206,9 @@ def on_two_wire(brief: Brief, wiring: KeyWiring) -> bool:
 
 
 def bus_host(brief: Brief) -> Thing | None:
-    """The thing that gives the bus its name and its header: the first that shows something over it."""
+    """The thing that gives the bus its name and its header: the first that shows something over
+    it.
+    """
     return next((t for t in brief.things if t.on_bus() and t.display()), None)
 
 

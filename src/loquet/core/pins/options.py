@@ -12,9 +12,10 @@ from loquet.core.pins.sharing import BOOT_RISK, DEBUG_RISK, OSCILLATOR_RISK, WAK
 class Option:
     """A need on a pin.
 
-    `group` names the instance (and remap group) that all signals of one bus must share; `hardware` the block that two buses cannot
-    both use; `channel` the timer channel or interrupt line that only one signal can have; `remap` what must agree between all
-    signals of a peripheral whose functions move together.
+    `group` names the instance (and remap group) that all signals of one bus must share; `hardware`
+    the block that two buses cannot both use; `channel` the timer channel or interrupt line that
+    only one signal can have; `remap` what must agree between all signals of a peripheral whose
+    functions move together.
     """
 
     pin: str
@@ -51,7 +52,8 @@ BUS_SIGNALS: dict[NeedKind, tuple[tuple[str, ...], tuple[str, ...]]] = {
 TIMER_SIGNALS = frozenset(
     ("ch1", "ch2", "ch3", "ch4", "out0", "out1", "out2", "out3", *(f"wo{i}" for i in range(8)))
 )
-# Ports behind the power switch of the clock domain: 3 mA as a sink, nothing to speak of as a source, 2 MHz; data sheets of the family, from memory.
+# Ports behind the power switch of the clock domain: 3 mA as a sink, nothing to speak of as a
+# source, 2 MHz; data sheets of the family, from memory.
 WEAK_PLATFORM = "stm32"
 WEAK_PORTS = frozenset(("PC13", "PC14", "PC15"))
 LIT_LOADS = ("light", "sounder")
@@ -66,7 +68,8 @@ FIXED_SIGNALS: dict[NeedKind, tuple[str, ...]] = {
 def options_of(need: Need, chip: Chip, locked: str | None = None) -> tuple[Option, ...]:
     """All ways to carry the need, in pin order, or on the locked pin only.
 
-    Reset pins and debug pins are kept for their own work; a lock alone puts something else on a debug pin, or a light on a weak one, at a risk that is said.
+    Reset pins and debug pins are kept for their own work; a lock alone puts something else on a
+    debug pin, or a light on a weak one, at a risk that is said.
     """
     if locked is None:
         found = options_of_kind(need.kind, chip)
@@ -85,7 +88,9 @@ def options_of(need: Need, chip: Chip, locked: str | None = None) -> tuple[Optio
 
 @lru_cache(maxsize=4096)
 def options_of_kind(kind: NeedKind, chip: Chip) -> tuple[Option, ...]:
-    """All ways to carry a kind of need without a lock, each once (the data set lists some functions twice)."""
+    """All ways to carry a kind of need without a lock, each once (the data set lists some functions
+    twice).
+    """
     free = (
         pin
         for pin in chip.pins
@@ -159,7 +164,9 @@ def is_analogue_input(signal: str) -> bool:
 
 
 def bus_options(kind: NeedKind, pin: ChipPin, risk: int) -> list[Option]:
-    """A bus signal on each instance that reaches this pin; with remap groups all signals of a bus need the same one."""
+    """A bus signal on each instance that reaches this pin; with remap groups all signals of a bus
+    need the same one.
+    """
     drivers, signals = BUS_SIGNALS[kind]
     found = []
     for f in pin.functions:
@@ -208,7 +215,9 @@ def driver_of(peripheral: str) -> str:
 
 
 def hardware_of(peripheral: str) -> str:
-    """The block behind a peripheral: sound and serial buses of one number are one block, as are the serial blocks of chips with free routing."""
+    """The block behind a peripheral: sound and serial buses of one number are one block, as are the
+    serial blocks of chips with free routing.
+    """
     driver, number = driver_of(peripheral), peripheral[len(driver_of(peripheral)) :]
     if driver in ("spi", "i2s"):
         return f"spi{number}"
@@ -218,7 +227,9 @@ def hardware_of(peripheral: str) -> str:
 
 
 def interrupt_line(pin: ChipPin) -> str:
-    """The line that the data set names; else pins of one number share a line on all ports (`PA3`, `PB3`: line 3)."""
+    """The line that the data set names; else pins of one number share a line on all ports (`PA3`,
+    `PB3`: line 3).
+    """
     named = next((f.signal for f in pin.functions if f.peripheral == "exint"), "")
     if named:
         return f"interrupt {named}"
@@ -248,7 +259,9 @@ def is_timer_output(function: AlternateFunction) -> bool:
 
 
 def shares_debug(need: Need, option: Option) -> bool:
-    """Only a lock puts something else on a debug pin; it then shares the pin with the probe, which is said as a finding."""
+    """Only a lock puts something else on a debug pin; it then shares the pin with the probe, which
+    is said as a finding.
+    """
     return option.risk >= DEBUG_RISK and not need.kind.startswith("debug")
 
 

@@ -1,4 +1,6 @@
-"""A user's own chip or module: its table of pads read from CSV or JSON, and made into a chip that can be planned like any other."""
+"""A user's own chip or module: its table of pads read from CSV or JSON, and made into a chip that
+can be planned like any other.
+"""
 
 import csv
 import io
@@ -14,11 +16,16 @@ COLUMNS = ("pad", "port", "can")
 FUNCTION = re.compile(r"^([a-z][a-z0-9_]{0,15})\.([a-z0-9_]{1,15})(@[A-Za-z0-9 ]{1,12})?$")
 PLAIN_WORDS = ("input", "output", "supply", "ground", "reset", "boot", "wake", "5v")
 LARGEST_BYTES = 200_000
-WAYS = "Write input, output, supply, ground, reset, boot, wake, 5v, or a function such as adc.in0, i2c1.scl or tim2.ch1@AF1."
+WAYS = (
+    "Write input, output, supply, ground, reset, boot, wake, 5v, or a function such as adc.in0,"
+    " i2c1.scl or tim2.ch1@AF1."
+)
 
 
 def read_pin_table(data: bytes, name: str, module: bool = True) -> PinTable:
-    """A table from CSV (columns pad, port, can; abilities parted by spaces) or JSON; raises BriefError with the line."""
+    """A table from CSV (columns pad, port, can; abilities parted by spaces) or JSON; raises
+    BriefError with the line.
+    """
     if len(data) > LARGEST_BYTES:
         raise BriefError(
             "the pin table",
@@ -142,7 +149,10 @@ def chip_of_table(table: PinTable) -> Chip:
         pins=tuple(pin_of(pad) for pad in table.pads),
         module=table.module,
         pins_from="own table",
-        uncovered="comes from a table of pads, for which there is no land pattern; Plan its pins here; a board needs a chip of the open data set.",
+        uncovered=(
+            "comes from a table of pads, for which there is no land pattern; Plan its pins here; a"
+            " board needs a chip of the open data set."
+        ),
         data_source=table.source,
     )
 

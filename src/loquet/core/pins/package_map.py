@@ -1,4 +1,6 @@
-"""Where pins sit around a package for which there is no land pattern: good enough to weigh track lengths, not to solder on."""
+"""Where pins sit around a package for which there is no land pattern: good enough to weigh track
+lengths, not to solder on.
+"""
 
 import re
 
@@ -13,7 +15,9 @@ BALL_PITCH_MM, LEAD_PITCH_MM, MODULE_PITCH_MM, MODULE_WIDTH_MM = 0.5, 0.5, 2.54,
 
 
 def package_places(chip: Chip, seat: Seat) -> Places:
-    """The place of every pin about the seat: balls by their letters and numbers, a module in two rows, others around four sides."""
+    """The place of every pin about the seat: balls by their letters and numbers, a module in two
+    rows, others around four sides.
+    """
     names = [pin.number for pin in chip.pins]
     if chip.module or chip.package.startswith("DIP"):
         spots = two_rows(names, MODULE_PITCH_MM, MODULE_WIDTH_MM)

@@ -80,7 +80,9 @@ def assignment(problem: PinProblem, need: Need, solved: Solved) -> Assignment:
 def budget_of(
     chip: Chip, needs: tuple[Need, ...], used: set[str], blocks: set[str]
 ) -> tuple[KindBudget, ...]:
-    """By kind: what the chip has, what is used as such, what could still be used; buses are counted by instance."""
+    """By kind: what the chip has, what is used as such, what could still be used; buses are counted
+    by instance.
+    """
     found = []
     for title, kind in BUDGET_KINDS:
         options = options_of(Need("", kind, "", ""), chip)
@@ -97,7 +99,9 @@ def budget_of(
 
 
 def budget_workings(plan: PinPlan) -> tuple[Working, ...]:
-    """What is left by kind, as figures; a pin that is used as something else is no longer able, so what is left is counted."""
+    """What is left by kind, as figures; a pin that is used as something else is no longer able, so
+    what is left is counted.
+    """
     return tuple(
         Working(
             id=f"pins.left.{row.kind}",
@@ -120,7 +124,9 @@ def budget_workings(plan: PinPlan) -> tuple[Working, ...]:
 def pairs_of(
     chip: Chip, first: NeedKind, second: NeedKind, used: set[str]
 ) -> tuple[set[str], set[str]]:
-    """Blocks that have pins for both signals of a pair, and those of them whose pins are not used yet."""
+    """Blocks that have pins for both signals of a pair, and those of them whose pins are not used
+    yet.
+    """
     groups = groups_of(chip, first, second)
     return {g.block for g in groups}, {g.block for g in groups if pair_left(g, used)}
 
@@ -198,7 +204,10 @@ def workings(
             value=length_um / 1000,
             unit="mm",
             shown=f"{length_um / 1000:.1f} mm",
-            formula=f"counted, sum of straight distances from each pin to the place its signal goes, to 0.5 mm; {verdict}",
+            formula=(
+                "counted, sum of straight distances from each pin to the place its signal goes, to"
+                f" 0.5 mm; {verdict}"
+            ),
             inputs=(chip, needs),
             source=COMPUTED,
         ),
@@ -208,7 +217,10 @@ def workings(
             value=crossed,
             unit="",
             shown=f"{crossed}",
-            formula="counted, pairs of straight links that cross; at the least length none is left that a swap would shorten by more than a step",
+            formula=(
+                "counted, pairs of straight links that cross; at the least length none is left that"
+                " a swap would shorten by more than a step"
+            ),
             inputs=(chip, needs),
             source=COMPUTED,
         ),

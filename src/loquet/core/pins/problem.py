@@ -14,7 +14,9 @@ Places = dict[str, tuple[int, int]]
 
 @dataclass(frozen=True)
 class PinProblem:
-    """Needs, the chip, where each pin's pad lies on the board (nm), and the pins that a person has locked (signal to pin number)."""
+    """Needs, the chip, where each pin's pad lies on the board (nm), and the pins that a person has
+    locked (signal to pin number).
+    """
 
     needs: tuple[Need, ...]
     chip: Chip
@@ -31,7 +33,8 @@ class PinProblem:
     def length_nm(self, need: Need, pin: str) -> int:
         """Straight distance from a pin to where its signal goes; 0 where that is not known.
 
-        At the least sum of straight distances no two links that could be swapped cross, so crossings are kept low as well.
+        At the least sum of straight distances no two links that could be swapped cross, so
+        crossings are kept low as well.
         """
         place = self.places.get(pin)
         if need.target is None or place is None:
@@ -59,7 +62,9 @@ class Score:
 
 @dataclass(frozen=True)
 class Solved:
-    """The best plan found, its score, and whether no better one exists; `gap` is what a better one could save of the weighted cost."""
+    """The best plan found, its score, and whether no better one exists; `gap` is what a better one
+    could save of the weighted cost.
+    """
 
     picks: dict[str, Option]
     score: Score
@@ -69,7 +74,9 @@ class Solved:
 
 @dataclass(frozen=True)
 class Infeasible:
-    """No plan exists: why, in a sentence, and the way out; `signals` are the needs that cannot stand together."""
+    """No plan exists: why, in a sentence, and the way out; `signals` are the needs that cannot
+    stand together.
+    """
 
     why: str
     way_out: str

@@ -18,7 +18,9 @@ Vars = dict[tuple[str, Option], cp_model.IntVar]
 
 @dataclass(frozen=True)
 class Weights:
-    """What one unit costs, so that the order risk, spares, length, ports is kept whatever the sums."""
+    """What one unit costs, so that the order risk, spares, length, ports is kept whatever the
+    sums.
+    """
 
     risk: int
     short: int
@@ -29,7 +31,9 @@ class Weights:
 def solve(
     problem: PinProblem, seconds: float = 10.0, seed: int = 1
 ) -> Solved | Infeasible | Stopped:
-    """The best plan, proven where time allows; the answer is checked by `faults_of` before it is returned."""
+    """The best plan, proven where time allows; the answer is checked by `faults_of` before it is
+    returned.
+    """
     options = problem.options()
     refused = refuse_early(problem, options)
     if refused:
@@ -64,8 +68,9 @@ def solve(
 def solver_with(seconds: float, seed: int = 1) -> cp_model.CpSolver:
     """One worker and a fixed seed, so that the same problem has the same answer.
 
-    The problem is an assignment at heart, so its whole linear relaxation is nearly exact: with it plans are proven in a tenth of a
-    second that otherwise take over ten; looking for symmetries and probing cost more than they bring (measured).
+    The problem is an assignment at heart, so its whole linear relaxation is nearly exact: with it
+    plans are proven in a tenth of a second that otherwise take over ten; looking for symmetries and
+    probing cost more than they bring (measured).
     """
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds = seconds
@@ -79,7 +84,9 @@ def solver_with(seconds: float, seed: int = 1) -> cp_model.CpSolver:
 
 
 def feasible(problem: PinProblem) -> bool:
-    """Whether some plan carries the needs; plain shortages are seen by matching, before the solver is asked."""
+    """Whether some plan carries the needs; plain shortages are seen by matching, before the solver
+    is asked.
+    """
     options = problem.options()
     if crowd_of(problem.needs, options):
         return False
@@ -91,7 +98,9 @@ def feasible(problem: PinProblem) -> bool:
 def constrain(
     model: cp_model.CpModel, needs: tuple[Need, ...], options: dict[str, tuple[Option, ...]]
 ) -> Vars:
-    """One option a need, one need a pin, one block a bus, one bus a block, one remap a peripheral, one rate a timer."""
+    """One option a need, one need a pin, one block a bus, one bus a block, one remap a peripheral,
+    one rate a timer.
+    """
     picks: Vars = {}
     by_pin: dict[tuple[str, bool], list[cp_model.IntVar]] = defaultdict(list)
     by_channel: dict[str, list[cp_model.IntVar]] = defaultdict(list)
@@ -118,7 +127,9 @@ def bus_blocks(
     options: dict[str, tuple[Option, ...]],
     picks: Vars,
 ) -> dict[str, list[cp_model.IntVar]]:
-    """All signals of a bus on one group, and no two buses on one block; returns the variables that claim each block."""
+    """All signals of a bus on one group, and no two buses on one block; returns the variables that
+    claim each block.
+    """
     buses: dict[str, list[Need]] = defaultdict(list)
     for need in needs:
         if need.bus:
@@ -197,7 +208,9 @@ def minimise(
     picks: Vars,
     weights: Weights,
 ) -> None:
-    """Risk first, then what stays free, then length, then how few ports the read lines are spread over."""
+    """Risk first, then what stays free, then length, then how few ports the read lines are spread
+    over.
+    """
     terms: list[cp_model.LinearExprT] = []
     ports: dict[str, list[cp_model.IntVar]] = defaultdict(list)
     used: dict[str, list[cp_model.IntVar]] = defaultdict(list)
@@ -248,7 +261,9 @@ def pair_kept(
     used: dict[str, list[cp_model.IntVar]],
     claimed: dict[str, list[cp_model.IntVar]],
 ) -> cp_model.IntVar:
-    """Whether a group keeps two free pins for its signals: one kept pin for each of them where it does."""
+    """Whether a group keeps two free pins for its signals: one kept pin for each of them where it
+    does.
+    """
     kept = model.new_bool_var("")
     for claim in claimed.get(group.block, ()):
         model.add_implication(claim, ~kept)

@@ -19,7 +19,9 @@ class PinSpare:
 
 @dataclass(frozen=True)
 class PairSpare:
-    """Two pins for both signals of one of these groups, on a block that nothing else uses, should stay free."""
+    """Two pins for both signals of one of these groups, on a block that nothing else uses, should
+    stay free.
+    """
 
     title: str
     groups: tuple["PairGroup", ...]
@@ -27,7 +29,9 @@ class PairSpare:
 
 @dataclass(frozen=True)
 class PairGroup:
-    """The pins that carry the first and the second signal of an instance (in one remap group), and its block."""
+    """The pins that carry the first and the second signal of an instance (in one remap group), and
+    its block.
+    """
 
     block: str
     firsts: tuple[str, ...]
@@ -36,7 +40,9 @@ class PairGroup:
 
 @lru_cache(maxsize=64)
 def spares_of(chip: Chip) -> tuple[tuple[PinSpare, ...], tuple[PairSpare, ...]]:
-    """Two plain pins, two analogue channels, a serial port, a two-wire bus: common practice, no source."""
+    """Two plain pins, two analogue channels, a serial port, a two-wire bus: common practice, no
+    source.
+    """
     plain = tuple(
         p.number for p in chip.pins if p.kind == "port" and not p.is_reset and not is_debug(p)
     )

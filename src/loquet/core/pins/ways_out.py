@@ -1,4 +1,6 @@
-"""What to give up when the pins run out: every way is tried on the solver before it is offered, and ranked by cost."""
+"""What to give up when the pins run out: every way is tried on the solver before it is offered, and
+ranked by cost.
+"""
 
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
@@ -34,7 +36,8 @@ Edit = dict[str, Any]
 class WayOut(Frozen):
     """A way out: the words on the button, what it costs and gives up, and the edits that make it.
 
-    `cost` ranks the ways, in cents: added parts, and what the change asks of the maker (common practice, no source).
+    `cost` ranks the ways, in cents: added parts, and what the change asks of the maker (common
+    practice, no source).
     """
 
     title: str
@@ -82,7 +85,10 @@ def way_out(
             inputs=tuple(given(name, cents, "cents", origin) for name, cents, origin in terms),
             source=Source(
                 kind="common practice",
-                text="prices of the bundled catalogue are invented; what a change asks of the maker is a guess without source",
+                text=(
+                    "prices of the bundled catalogue are invented; what a change asks of the maker"
+                    " is a guess without source"
+                ),
             ),
         ),
     )
@@ -98,7 +104,9 @@ def part_terms(name: str, bill: list[tuple[str, int]], shelf: Shelf) -> tuple[Te
 
 
 def ways_out(brief: Brief, shelf: Shelf, fits: Fits) -> tuple[WayOut, ...]:
-    """All ways that were found to work, the cheapest first; pairs of small ones only where no single one does."""
+    """All ways that were found to work, the cheapest first; pairs of small ones only where no
+    single one does.
+    """
     singles = [
         *other_schemes(brief, shelf),
         *fewer_bits(brief, fits),
@@ -136,7 +144,8 @@ def other_schemes(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
             ),
             way_out(
                 f"Read the keys another way: {TITLES[name].lower()}",
-                f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to report",
+                f"adds {words}; up to {latency_ms(brief, wiring, scan).value:.1f} ms from press to"
+                " report",
                 (edit,),
                 (parts,),
                 (board,),
@@ -259,7 +268,9 @@ def dropped(brief: Brief) -> Iterator[tuple[Brief, WayOut]]:
 
 
 def bigger_chips(brief: Brief, shelf: Shelf, fits: Fits) -> list[WayOut]:
-    """The smallest chips that carry everything: of the same family first, then of any, in stock, one a package."""
+    """The smallest chips that carry everything: of the same family first, then of any, in stock,
+    one a package.
+    """
     brain = brief.brain
     if brain is None:
         return []
@@ -309,7 +320,9 @@ def offers(chip: ListedChip, asked: dict[str, int]) -> bool:
 
 
 def suitable(chip: ListedChip, stock: Stock, now: ListedChip | None, family: str) -> bool:
-    """In stock, with a land pattern, of the wanted family, and with more to offer than the present chip."""
+    """In stock, with a land pattern, of the wanted family, and with more to offer than the present
+    chip.
+    """
     more = (
         now is None
         or chip.ports > now.ports
@@ -328,7 +341,8 @@ def chip_way(
     redrawn = REDRAWN_CENTS if same_family else 2 * REDRAWN_CENTS
     return way_out(
         f"Next chip {words}: {chip.name}",
-        f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier}; {chip.soldering} soldering",
+        f"{chip.package}, {chip.ports} pins, {stock.pieces} in stock at {stock.supplier};"
+        f" {chip.soldering} soldering",
         (changed_thing(brain, part=chip.name),),
         (("dearer chip", float(extra), f"{stock.supplier}, against the chip of now"),),
         (("redrawn", redrawn, "board and firmware for another chip"),),

@@ -1,4 +1,6 @@
-"""How the keys are wired: which line of a matrix each one joins, or which pin, input or resistor it has to itself."""
+"""How the keys are wired: which line of a matrix each one joins, or which pin, input or resistor it
+has to itself.
+"""
 
 from dataclasses import dataclass, replace
 from math import ceil, isqrt
@@ -10,8 +12,9 @@ from loquet.core.brief import Brief, Key, SchemeName, keys_of
 class KeyWiring:
     """The wiring of a scheme.
 
-    `cells` maps a key to its (row, column); in a charlieplexed matrix both are lines of the same set. `diodes` are the keys with
-    a diode in series. `direct` keys have a pin each. `listed` keys follow one another on an expander, shift register or ladder.
+    `cells` maps a key to its (row, column); in a charlieplexed matrix both are lines of the same
+    set. `diodes` are the keys with a diode in series. `direct` keys have a pin each. `listed` keys
+    follow one another on an expander, shift register or ladder.
     """
 
     scheme: SchemeName
@@ -33,7 +36,9 @@ def wiring_of(brief: Brief) -> KeyWiring:
 
 
 def wire(brief: Brief, scheme: SchemeName) -> KeyWiring:
-    """The wiring of any scheme for this brief; a power button always has a pin of its own, since it wakes the chip."""
+    """The wiring of any scheme for this brief; a power button always has a pin of its own, since it
+    wakes the chip.
+    """
     keys = keys_of(brief)
     own = tuple(key.id for key in keys if key.duty == "power")
     scanned = tuple(key for key in keys if key.duty != "power")
@@ -72,14 +77,18 @@ def wire(brief: Brief, scheme: SchemeName) -> KeyWiring:
 
 
 def closed_up(wiring: KeyWiring, cells: tuple[tuple[str, int, int], ...]) -> KeyWiring:
-    """The wiring with fewer keys: the others keep their neighbours, so what was proven of them still holds; empty lines go."""
+    """The wiring with fewer keys: the others keep their neighbours, so what was proven of them
+    still holds; empty lines go.
+    """
     rows, columns = sorted({r for _, r, _ in cells}), sorted({c for _, _, c in cells})
     moved = tuple((key, rows.index(r), columns.index(c)) for key, r, c in cells)
     return replace(wiring, rows=len(rows), columns=len(columns), cells=moved)
 
 
 def direct_of_mixed(brief: Brief, scanned: tuple[Key, ...]) -> tuple[str, ...]:
-    """Keys with a pin of their own in a mixed scheme: as chosen, else hot keys and what the fingers hold."""
+    """Keys with a pin of their own in a mixed scheme: as chosen, else hot keys and what the fingers
+    hold.
+    """
     if brief.key_scheme.name == "mixed" and brief.key_scheme.direct:
         return tuple(k.id for k in scanned if k.id in brief.key_scheme.direct)
     return tuple(k.id for k in scanned if k.duty == "hot key" or k.digit.endswith("finger"))
@@ -92,7 +101,9 @@ def matrix(
     diodes: tuple[str, ...],
     direct: tuple[str, ...],
 ) -> KeyWiring:
-    """A matrix of the wanted shape; keys keep their neighbours, so that rows and columns stay short."""
+    """A matrix of the wanted shape; keys keep their neighbours, so that rows and columns stay
+    short.
+    """
     if not keys:
         return KeyWiring(scheme, direct=direct)
     if shape == "left and right":
@@ -102,7 +113,9 @@ def matrix(
 
 
 def shape_of(count: int, shape: str) -> tuple[int, int]:
-    """Rows and columns: `best` has the fewest lines, the squarest of those; `few rows` halves the scan time for a few more lines."""
+    """Rows and columns: `best` has the fewest lines, the squarest of those; `few rows` halves the
+    scan time for a few more lines.
+    """
     if shape == "few rows":
         rows = max(1, isqrt(count) // 2)
         return rows, ceil(count / rows)

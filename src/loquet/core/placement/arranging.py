@@ -1,4 +1,6 @@
-"""The whole arrangement at once: clusters are moved, turned and swapped by simulated annealing (Kirkpatrick, Gelatt and Vecchi 1983)."""
+"""The whole arrangement at once: clusters are moved, turned and swapped by simulated annealing
+(Kirkpatrick, Gelatt and Vecchi 1983).
+"""
 
 from dataclasses import dataclass
 
@@ -17,7 +19,9 @@ ALIGN_SHARES = (0.5, 1.0, 2.5)
 
 @dataclass(frozen=True)
 class Item:
-    """What may be moved: rows and pads for each quarter turn, its nets with their weights, its likeness, and where it stands (x, y, quarters)."""
+    """What may be moved: rows and pads for each quarter turn, its nets with their weights, its
+    likeness, and where it stands (x, y, quarters).
+    """
 
     rows: tuple[Rows, ...]
     pads: tuple[tuple[tuple[int, int], ...], ...]
@@ -38,7 +42,10 @@ def arranged(
     plan: GroundPlan,
     number: int = 1,
 ) -> list[tuple[int, int, int]]:
-    """Better places for items that stand legally; `points` are the fixed pads of each net, and `plan` holds only what is fixed. Another `number` gives another arrangement: every third one counts rows and columns more, every third one less."""
+    """Better places for items that stand legally; `points` are the fixed pads of each net, and
+    `plan` holds only what is fixed. Another `number` gives another arrangement: every third one
+    counts rows and columns more, every third one less.
+    """
     if not items:
         return []
     quarters = range(len(QUARTERS))

@@ -20,7 +20,9 @@ def lattice_offset(pattern: LandPattern) -> int:
 
 
 def nth_best(xs: Longs, ys: Longs, cost: Floats, number: int) -> int:
-    """The cheapest place, or the cheapest that lies apart from all those before it; the last one there is where there are not so many."""
+    """The cheapest place, or the cheapest that lies apart from all those before it; the last one
+    there is where there are not so many.
+    """
     best = int(np.argmin(cost))
     for _ in range(number - 1):
         near = np.hypot(xs - xs[best], ys - ys[best]) < APART_NM
@@ -41,7 +43,9 @@ def chip_seat(
     behind: tuple[Rect, ...] = (),
     number: int = 1,
 ) -> Seat:
-    """The free place for the chip with the least distance to everything it talks to, or the next best ones that lie well apart from those before; raises NoRoom."""
+    """The free place for the chip with the least distance to everything it talks to, or the next
+    best ones that lie well apart from those before; raises NoRoom.
+    """
     plan = GroundPlan(outline, EDGE_NM)
     near = [rect for p, seat in fixed for rect in near_rects(p, seat)]
     screws = [(x - r, y - r, x + r, y + r) for x, y, r in holes]

@@ -1,4 +1,6 @@
-"""Clusters: parts that move as one, a host with all that belongs beside its pads, or test points in a row."""
+"""Clusters: parts that move as one, a host with all that belongs beside its pads, or test points in
+a row.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
@@ -40,7 +42,9 @@ class Cluster:
 
 
 def families(free: Iterable[Component]) -> list[list[Component]]:
-    """Free parts as trees: each root, then what belongs beside it, then what belongs beside that."""
+    """Free parts as trees: each root, then what belongs beside it, then what belongs beside
+    that.
+    """
     parts = list(free)
     roles = {c.role for c in parts}
     roots = [c for c in parts if c.near_role not in roles]

@@ -1,4 +1,6 @@
-"""Places in the corners for marks that a person has not placed: the first two across from each other, as far apart as they can be."""
+"""Places in the corners for marks that a person has not placed: the first two across from each
+other, as far apart as they can be.
+"""
 
 from collections.abc import Callable
 
@@ -21,7 +23,9 @@ def corner_seats(
     pattern: Callable[[str], LandPattern],
     taken: list[BaseGeometry],
 ) -> dict[str, Seat]:
-    """A seat for every mark of a board that belongs in a corner and has no place, added to what is taken."""
+    """A seat for every mark of a board that belongs in a corner and has no place, added to what is
+    taken.
+    """
     outline = polygon_nm(brief.board(board).outline)
     left, bottom, right, top = outline.bounds
     corners = ((left, bottom), (right, top), (left, top), (right, bottom))

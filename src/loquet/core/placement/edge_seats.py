@@ -1,4 +1,6 @@
-"""Places at the outline for ports that a person has not placed: flush, the mating side out, clear of what stands there."""
+"""Places at the outline for ports that a person has not placed: flush, the mating side out, clear
+of what stands there.
+"""
 
 from collections.abc import Callable, Iterator
 from math import atan2, cos, degrees, hypot, radians, sin
@@ -28,7 +30,10 @@ def edge_seats(
     taken: list[BaseGeometry],
     behind: tuple[Rect, ...],
 ) -> dict[str, Seat]:
-    """A seat for every port of a board that belongs at its edge and has no place, added to what is taken, its pins clear of bodies `behind` the board; one that finds no room is left to be placed as any part."""
+    """A seat for every port of a board that belongs at its edge and has no place, added to what is
+    taken, its pins clear of bodies `behind` the board; one that finds no room is left to be placed
+    as any part.
+    """
     found = {}
     for thing in brief.on(board):
         body = next((b for b in thing.bodies() if b.part and b.size_mm[1]), None)
@@ -50,7 +55,9 @@ def edge_seats(
 
 
 def plug_area(drawn: LandPattern, seat: Seat, plug: Plug | None) -> BaseGeometry:
-    """Where the grip of a plug comes to lie outside, with half the room that fingers want on each side; in nm."""
+    """Where the grip of a plug comes to lie outside, with half the room that fingers want on each
+    side; in nm.
+    """
     if plug is None:
         return shapely.Polygon()
     body = drawn.body
@@ -73,7 +80,9 @@ def taken_areas(
     screws: tuple[tuple[int, int, int], ...],
     kept: tuple[Rect, ...],
 ) -> list[BaseGeometry]:
-    """What of a board's near side is taken: by parts, screws, openings and areas kept free; in nm."""
+    """What of a board's near side is taken: by parts, screws, openings and areas kept free; in
+    nm.
+    """
     parts = [shapely.box(*rect) for p, seat in seated for rect in near_rects(p, seat)]
     heads = [shapely.Point(x, y).buffer(r) for x, y, r in screws]
     openings = list(openings_of(brief, brief.board(board)).values())

@@ -12,13 +12,17 @@ from loquet.core.geometry import Rect
 from loquet.core.placement.kernels import CELL_NM, clear_spots
 
 BODY, LOW, BEHIND = 1, 2, 4
-"""What a rectangle is: a body on the near side, an area under something low, a body on the far side. Each also says which of these it must stay clear of."""
+"""What a rectangle is: a body on the near side, an area under something low, a body on the far
+side. Each also says which of these it must stay clear of.
+"""
 Rows = NDArray[np.int64]
 NOTHING: Rows = np.zeros((0, 6), dtype=np.int64)
 
 
 def rows_of(rects: Iterable[Rect], what: int = BODY, clear_of: int = BODY) -> Rows:
-    """Rectangles (left, bottom, right, top in nm) as rows with what they are and what they must stay clear of."""
+    """Rectangles (left, bottom, right, top in nm) as rows with what they are and what they must
+    stay clear of.
+    """
     rows = [(*rect, what, clear_of) for rect in rects]
     return np.array(rows, dtype=np.int64).reshape(-1, 6)
 
@@ -51,7 +55,9 @@ class GroundPlan:
     def free(
         self, xs: NDArray[np.int64], ys: NDArray[np.int64], rows: Rows, ignore: str = ""
     ) -> NDArray[np.bool_]:
-        """For things that take `rows` about (xs, ys): whether their bodies lie inside and nothing meets what it must stay clear of."""
+        """For things that take `rows` about (xs, ys): whether their bodies lie inside and nothing
+        meets what it must stay clear of.
+        """
         clear: NDArray[np.bool_] = clear_spots(
             xs, ys, rows, self.rows(ignore), self.sums, self.origin
         )

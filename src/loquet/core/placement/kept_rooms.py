@@ -14,7 +14,9 @@ from loquet.core.placement.ground_plan import BEHIND, BODY, NOTHING, Rows, rows_
 
 @dataclass(frozen=True)
 class KeptRoom:
-    """An area of one side where no part may stand that is higher than `up_to_mm`; with 0 none at all."""
+    """An area of one side where no part may stand that is higher than `up_to_mm`; with 0 none at
+    all.
+    """
 
     rect: Rect
     far: bool = False
@@ -38,7 +40,9 @@ def storeys_of(kept: Iterable[KeptRoom]) -> Storeys:
 
 
 def rows_kept(kept: Iterable[KeptRoom], storeys: Storeys) -> Rows:
-    """Areas that are kept free as rows: a body where no part may stand, else the bit of its storey."""
+    """Areas that are kept free as rows: a body where no part may stand, else the bit of its
+    storey.
+    """
     rows = [NOTHING]
     for room in kept:
         if room.storey in storeys:

@@ -1,6 +1,9 @@
-"""The loops of placing that must be fast, compiled by numba and cached on disk. All lengths are nanometres.
+"""The loops of placing that must be fast, compiled by numba and cached on disk.
 
-A row is left, bottom, right, top, what it is, and what it must stay clear of (bits of `ground_plan`).
+All lengths are nanometres.
+
+A row is left, bottom, right, top, what it is, and what it must stay clear of (bits of
+`ground_plan`).
 """
 
 import numpy as np
@@ -66,9 +69,11 @@ def clear_spots(
 def reach_costs(
     xs: Longs, ys: Longs, pads: Longs, weights: Floats, bounds: Longs, points: Longs
 ) -> Floats:  # pragma: no cover
-    """For each place the weighted distance, along rows and columns, of every own pad to the nearest point of its net.
+    """For each place the weighted distance, along rows and columns, of every own pad to the nearest
+    point of its net.
 
-    `pads` are places about (xs, ys), with half of what each reaches across and up (0: its middle counts); the points of pad k are `points[bounds[k]:bounds[k + 1]]`.
+    `pads` are places about (xs, ys), with half of what each reaches across and up (0: its middle
+    counts); the points of pad k are `points[bounds[k]:bounds[k + 1]]`.
     """
     found = np.zeros(len(xs))
     for i in range(len(xs)):
@@ -108,7 +113,9 @@ def item_cost(
     align_nm: float,
     turn_nm: float,
 ) -> float:  # pragma: no cover
-    """What an item costs at a place: its pads to the nearest other pad of their nets, its turn, and standing in line with none of its like."""
+    """What an item costs at a place: its pads to the nearest other pad of their nets, its turn, and
+    standing in line with none of its like.
+    """
     total = turn_nm * (turn // 2)
     for k in range(pad_bounds[item], pad_bounds[item + 1]):
         px, py, net = x + pads[turn, k, 0], y + pads[turn, k, 1], nets[k]
@@ -201,7 +208,9 @@ def anneal(
     sums: Longs,
     origin: Longs,
 ) -> int:  # pragma: no cover
-    """Move, turn and swap items of a legal arrangement by simulated annealing; it stays legal. Returns how many steps were taken up.
+    """Move, turn and swap items of a legal arrangement by simulated annealing; it stays legal.
+
+    Returns how many steps were taken up.
 
     `places` (x, y, quarter turns) and `spots` (absolute pads) are changed in place.
     """

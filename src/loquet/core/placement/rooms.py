@@ -1,4 +1,6 @@
-"""What parts take of a board: courtyards, plated holes from the far side, and room for pins that come out behind."""
+"""What parts take of a board: courtyards, plated holes from the far side, and room for pins that
+come out behind.
+"""
 
 import numpy as np
 
@@ -20,7 +22,9 @@ def courtyard_rect(pattern: LandPattern, seat: Seat) -> Rect:
 
 
 def near_rects(pattern: LandPattern, seat: Seat) -> list[Rect]:
-    """What a part takes of the near side: its courtyard, or where it sits on the far side all that comes through the board, plated or as a peg."""
+    """What a part takes of the near side: its courtyard, or where it sits on the far side all that
+    comes through the board, plated or as a peg.
+    """
     if not seat.far:
         return [courtyard_rect(pattern, seat)]
     drilled = [pad.shape for pad in pattern.pads if pad.drill_nm]
@@ -33,7 +37,9 @@ def near_rects(pattern: LandPattern, seat: Seat) -> list[Rect]:
 
 
 def mark_rect(pattern: LandPattern, seat: Seat) -> Rect | None:
-    """The room for the mark of the first pin beside the courtyard, of a part that fits the wrong way round as well."""
+    """The room for the mark of the first pin beside the courtyard, of a part that fits the wrong
+    way round as well.
+    """
     if pattern.first_pin is None or len(pattern.pads) < FEWEST_PINS or not turns_unseen(pattern):
         return None
     (x, y), yard = pattern.first_pin, pattern.courtyard
@@ -50,7 +56,10 @@ def room_of(
     halo_nm: int = 0,
     storeys: Storeys | None = None,
 ) -> Rows:
-    """The rows that a seated part takes: one that is high, or to be reached with a probe, stays clear of low areas, and one that is higher than a storey of areas kept free; pins stay clear of bodies behind."""
+    """The rows that a seated part takes: one that is high, or to be reached with a probe, stays
+    clear of low areas, and one that is higher than a storey of areas kept free; pins stay clear of
+    bodies behind.
+    """
     high = LOW if height_mm > LOW_MM or bare else 0
     over = sum(
         bit

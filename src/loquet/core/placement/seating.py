@@ -1,4 +1,6 @@
-"""Seating: what belongs beside fixed parts first, alike beside alike, then all that is left at once."""
+"""Seating: what belongs beside fixed parts first, alike beside alike, then all that is left at
+once.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -43,14 +45,19 @@ class NoRoom(Exception):
 
     def __init__(self, ref: str, title: str) -> None:
         super().__init__(
-            f"No free place is left for {ref} ({title}). Enlarge the outline, move controls apart, or let parts go behind at the Brief."
+            f"No free place is left for {ref} ({title}). Enlarge the outline, move controls apart,"
+            " or let parts go behind at the Brief."
         )
         self.ref = ref
 
 
 @dataclass(frozen=True)
 class PlacingInput:
-    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to keep low, areas that are kept free, areas behind the board where something lies in the shell, which of several arrangements is wanted, and whether small parts may go behind where the front is full."""
+    """Outline, circuit, patterns by reference, seats by role that are fixed or locked, areas to
+    keep low, areas that are kept free, areas behind the board where something lies in the shell,
+    which of several arrangements is wanted, and whether small parts may go behind where the front
+    is full.
+    """
 
     outline: Polygon
     circuit: Circuit
@@ -123,7 +130,9 @@ class Seating:
         ]
 
     def reach_of(self, ref: str, number: str, seat: Seat, net: str) -> tuple[int, int, int, int]:
-        """The middle of the first pad of that number, and half of what it reaches across and up: of a net that jumps its rim counts, since a coil's pads are as wide as the coil."""
+        """The middle of the first pad of that number, and half of what it reaches across and up: of
+        a net that jumps its rim counts, since a coil's pads are as wide as the coil.
+        """
         x, y = self.pad_points(ref, number, seat)[0]
         if net not in self.given.switched:
             return x, y, 0, 0
@@ -155,7 +164,9 @@ class Seating:
     def costs(
         self, members: Iterable[Member], turn: int, xs: Longs, ys: Longs, beside: bool = True
     ) -> Floats:
-        """Weighted distance of every pad to the nearest pad of its net, and to the pad it belongs beside, for a cluster at each place."""
+        """Weighted distance of every pad to the nearest pad of its net, and to the pad it belongs
+        beside, for a cluster at each place.
+        """
         pads, weights, runs = [], [], []
         for member in members:
             component, seat = member.component, member.at(0, 0, turn)
@@ -238,7 +249,9 @@ class Seating:
         raise NoRoom(component.ref, component.purpose)
 
     def seat_alike(self, group: list[Component]) -> None:
-        """Seat parts that belong beside like hosts at one and the same place about each, as far as there is room; the rest at the next best, and what is left alone."""
+        """Seat parts that belong beside like hosts at one and the same place about each, as far as
+        there is room; the rest at the next best, and what is left alone.
+        """
         left = group
         while len(left) > 1:
             offset = self.common_offset(left)
@@ -268,7 +281,9 @@ class Seating:
         return Seat(x, y, (seat.turn_deg + offset[2]) % 360)
 
     def common_offset(self, group: list[Component]) -> tuple[int, int, int] | None:
-        """The offset from their hosts that suits a group best: no room beside one costs as much as a metre."""
+        """The offset from their hosts that suits a group best: no room beside one costs as much as
+        a metre.
+        """
         reach = NEAR_WINDOW_NM // STEP_NM
         steps = np.arange(-reach, reach + 1) * STEP_NM
         dx, dy = (axis.ravel() for axis in np.meshgrid(steps, steps))
@@ -322,7 +337,9 @@ def place(given: PlacingInput) -> Placement:
 
 
 def seat_beside(seating: Seating, free: list[Component]) -> list[Component]:
-    """Seat what belongs beside seated parts, wave by wave, like parts beside like hosts together; what belongs beside none is left."""
+    """Seat what belongs beside seated parts, wave by wave, like parts beside like hosts together;
+    what belongs beside none is left.
+    """
     left = list(free)
     while True:
         wave = [c for c in left if seating.host(c) is not None]
@@ -337,7 +354,9 @@ def seat_beside(seating: Seating, free: list[Component]) -> list[Component]:
 
 
 def alike(seating: Seating, component: Component) -> tuple[str, ...]:
-    """What parts have in common that are seated alike: their part and pads, and the part and pad of their hosts."""
+    """What parts have in common that are seated alike: their part and pads, and the part and pad of
+    their hosts.
+    """
     host = seating.host(component)
     assert host is not None
     pads = [
@@ -354,7 +373,9 @@ def beside_chip(seating: Seating, component: Component) -> bool:
 
 
 def arrange(seating: Seating, free: list[Component]) -> None:
-    """Seat what is left: clusters at good places one by one, the large first, then all of them at once."""
+    """Seat what is left: clusters at good places one by one, the large first, then all of them at
+    once.
+    """
     probes = [c for c in free if is_probe(c)]
     clusters = [
         clustered(seating, family) for family in families(c for c in free if c not in probes)

@@ -10,9 +10,11 @@ Key = tuple[int | str, ...]
 
 
 class Remembered(Generic[T]):
-    """Answers by identity: frozen values are compared by which object they are, which takes no time.
+    """Answers by identity: frozen values are compared by which object they are, which takes no
+    time.
 
-    Safe between threads; of several that ask at once, one works the answer out and the others wait for it.
+    Safe between threads; of several that ask at once, one works the answer out and the others wait
+    for it.
     """
 
     def __init__(self, most: int) -> None:
@@ -22,7 +24,9 @@ class Remembered(Generic[T]):
         self.working: dict[Key, Lock] = {}
 
     def of(self, about: tuple[object, ...], make: Callable[[], T], name: str = "") -> T:
-        """The answer about these objects, worked out where it is not kept; the objects are held, so that no other takes their place."""
+        """The answer about these objects, worked out where it is not kept; the objects are held, so
+        that no other takes their place.
+        """
         key: Key = (name, *map(id, about))
         with self.lock:
             found = self.look(key)

@@ -12,7 +12,9 @@ SECONDS = 20.0
 
 
 class Aim(Frozen):
-    """The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and what would change its pin, in words."""
+    """The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in
+    mm: with the plan as it is and solved again; and what would change its pin, in words.
+    """
 
     brain: str
     before_mm: float
@@ -21,7 +23,9 @@ class Aim(Frozen):
 
 
 def aims_of(design: Design, library: Library) -> tuple[Aim, ...]:
-    """What each brain would gain, within the locks; raises StageRefused where the board is not placed for this circuit."""
+    """What each brain would gain, within the locks; raises StageRefused where the board is not
+    placed for this circuit.
+    """
     targets = placed_targets(design, library)
     if not targets:
         raise StageRefused("pins", "The board is not placed for this circuit.", "Place it first.")

@@ -1,4 +1,6 @@
-"""Faults of a brief that need the catalogue to be seen: unknown parts, overlapping bodies, more needs than pins."""
+"""Faults of a brief that need the catalogue to be seen: unknown parts, overlapping bodies, more
+needs than pins.
+"""
 
 from dataclasses import dataclass
 from itertools import combinations
@@ -26,7 +28,9 @@ LEAST_BESIDE_NM = 1_000_000  # what a cutter leaves standing; common practice, n
 
 
 def brief_faults(brief: Brief, library: Library) -> list[BriefError]:
-    """All faults, each with its place in the file, what is wrong and the way out; empty for a brief that can be built."""
+    """All faults, each with its place in the file, what is wrong and the way out; empty for a brief
+    that can be built.
+    """
     faults = part_faults(brief, library)
     if faults:
         return faults
@@ -77,8 +81,10 @@ def pin_faults(brief: Brief, library: Library) -> list[BriefError]:
         if needed > usable:
             fault = BriefError(
                 "things",
-                f"cannot carry everything: the device needs {needed} pins, and {chip.name} has {usable}",
-                f"Take out {needed - usable} buttons, or choose a chip with more pins; the Pins station ranks the ways out.",
+                f"cannot carry everything: the device needs {needed} pins, and {chip.name} has"
+                f" {usable}",
+                f"Take out {needed - usable} buttons, or choose a chip with more pins; the Pins"
+                " station ranks the ways out.",
                 brain.name,
             )
             faults.append(fault)
@@ -151,7 +157,10 @@ def faults_on(brief: Brief, library: Library, board: Board) -> list[BriefError]:
         elif (b.height_mm and pins_under(a.pattern, a.seat, b.pattern, b.seat)) or (
             a.height_mm and pins_under(b.pattern, b.seat, a.pattern, a.seat)
         ):
-            problem = f"lies across the board from '{a.thing.name}', and pins of one come out under the other"
+            problem = (
+                f"lies across the board from '{a.thing.name}', and pins of one come out under the"
+                " other"
+            )
             way = "Move one of them, or take a part that is soldered on the surface."
             faults.append(BriefError(place, problem, way, b.thing.name))
     return faults

@@ -1,4 +1,7 @@
-"""What the Pins station knows of a design: plan or conflict, schemes, ways out, sums. The command and the application show the same."""
+"""What the Pins station knows of a design: plan or conflict, schemes, ways out, sums.
+
+The command and the application show the same.
+"""
 
 from collections.abc import Callable
 from itertools import count
@@ -31,7 +34,9 @@ from loquet.core.provenance import Working
 
 
 class Conflict(Frozen):
-    """Why there is no plan: a sentence, the way out, and the smallest set of signals that cannot stand together."""
+    """Why there is no plan: a sentence, the way out, and the smallest set of signals that cannot
+    stand together.
+    """
 
     why: str
     way_out: str
@@ -53,7 +58,9 @@ class PinReport(Frozen):
 def report_pins(
     design: Design, library: Library, seconds: float = 10.0, brain: str = ""
 ) -> PinReport:
-    """Plan, schemes, and ways out where no plan exists, for a brain (the first, unless named); raises PartError where the chip or a part is unknown."""
+    """Plan, schemes, and ways out where no plan exists, for a brain (the first, unless named);
+    raises PartError where the chip or a part is unknown.
+    """
     problem = pin_problem(design, library, brain)
     answer = solve(problem, seconds)
     plan = plan_of(problem, answer) if isinstance(answer, Solved) else None
@@ -74,7 +81,9 @@ def of_brain(design: Design, brain: str) -> Brief:
 
 
 def verdict_of(design: Design, library: Library, brain: str = "") -> Conflict | None:
-    """Why the brief does not fit its chip within its locks, or nothing where it does; quicker than a whole plan."""
+    """Why the brief does not fit its chip within its locks, or nothing where it does; quicker than
+    a whole plan.
+    """
     problem = pin_problem(design, library, brain)
     refused = refuse_early(problem, problem.options())
     if refused is None and feasible(problem):
@@ -118,7 +127,9 @@ def proof_words(answer: Solved | Infeasible | Stopped) -> str:
 
 
 def why_not(problem: PinProblem, needs: tuple[Need, ...]) -> str:
-    """Why needs do not fit the chip of a problem, in a sentence, or nothing where they do; locks are left aside."""
+    """Why needs do not fit the chip of a problem, in a sentence, or nothing where they do; locks
+    are left aside.
+    """
     other = PinProblem(needs, problem.chip, problem.places)
     refused = refuse_early(other, other.options())
     if refused:
@@ -146,7 +157,10 @@ def ways_for(
     brain: str = "",
     tried: Callable[[int], None] = lambda count: None,
 ) -> tuple[WayOut, ...]:
-    """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays. `tried` is told how many were tried so far."""
+    """Ways out of a conflict, each tried on the solver; locks are kept where the chip stays.
+
+    `tried` is told how many were tried so far.
+    """
     tries = count(1)
 
     def fit(brief: Brief) -> bool:
@@ -162,7 +176,9 @@ def ways_for(
 
 
 def ways_key(design: Design, library: Library, brain: str = "") -> str:
-    """A digest of all that the ways out of a brain depend on: what it reads, the parts and screens that there are, and this Loquet."""
+    """A digest of all that the ways out of a brain depend on: what it reads, the parts and screens
+    that there are, and this Loquet.
+    """
     kept = {
         "loquet": __version__,
         "brief": of_brain(design, brain).model_dump(mode="json"),
@@ -173,7 +189,9 @@ def ways_key(design: Design, library: Library, brain: str = "") -> str:
 
 
 def fits(brief: Brief, library: Library) -> bool:
-    """Whether a changed brief has a plan on its chip; where its parts lie does not matter for that."""
+    """Whether a changed brief has a plan on its chip; where its parts lie does not matter for
+    that.
+    """
     try:
         problem = PinProblem(needs_of(brief), chip_for(brief, library), {})
     except PartError:
@@ -182,7 +200,9 @@ def fits(brief: Brief, library: Library) -> bool:
 
 
 def placed_targets(design: Design, library: Library) -> dict[str, tuple[int, int]]:
-    """For each signal the pad of its net that lies nearest to its brain on the brain's placed board, in nm; empty before it is placed."""
+    """For each signal the pad of its net that lies nearest to its brain on the brain's placed
+    board, in nm; empty before it is placed.
+    """
     if not design.brief.brains or {"circuit", "placement"} & set(stale_slices(design)):
         return {}
     found: dict[str, tuple[int, int]] = {}

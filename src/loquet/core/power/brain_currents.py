@@ -1,4 +1,6 @@
-"""What a brain draws at full speed with its peripherals running, by family, in mA: from memory of the makers' data sheets, and said so."""
+"""What a brain draws at full speed with its peripherals running, by family, in mA: from memory of
+the makers' data sheets, and said so.
+"""
 
 USUAL_MA = 8.0
 USUAL = "usual current of a small chip at full speed; from memory"

@@ -27,9 +27,11 @@ class LoadRow(Frozen):
 
 @dataclass(frozen=True)
 class Made:
-    """A rail with what makes it: the thing that feeds it, the source or the rail before it, the way between, and its load.
+    """A rail with what makes it: the thing that feeds it, the source or the rail before it, the way
+    between, and its load.
 
-    `found` are all ways that were looked at; `taken` is nothing for a rail that is its source itself, and where no way fits.
+    `found` are all ways that were looked at; `taken` is nothing for a rail that is its source
+    itself, and where no way fits.
     """
 
     rail: Rail
@@ -65,7 +67,9 @@ def loads_of(
 def rails_made(
     brief: Brief, parts: Mapping[str, Part], loads: tuple[LoadRow, ...]
 ) -> tuple[Made, ...]:
-    """All rails in the order of `rails_of`; those made of other rails are reckoned first, since they load what they stand on."""
+    """All rails in the order of `rails_of`; those made of other rails are reckoned first, since
+    they load what they stand on.
+    """
     rails = rails_of(brief)
     own = {rail.name: Currents() for rail in rails}
     for load in loads:

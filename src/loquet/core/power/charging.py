@@ -35,7 +35,9 @@ def charge_ma(thing: Thing, charger: Part) -> float:
 
 
 def held_ma(charger: Part) -> float:
-    """The current in mA at which a charger holds itself back for heat, at the usual volts of cell and port; infinite for one that never does."""
+    """The current in mA at which a charger holds itself back for heat, at the usual volts of cell
+    and port; infinite for one that never does.
+    """
     if "holds_c" not in charger.values:
         return inf
     watts = (charger.values["holds_c"] - AMBIENT_C) / charger.values["theta_k_w"]
@@ -101,9 +103,11 @@ def charge_working(thing: Thing, capacity_mah: float, charger: Part) -> Working:
                 name="I",
                 value=f"{current / 1000:.6g}",
                 unit="A",
-                origin="charging current, held back by the charger's heat"
-                if held
-                else "charging current",
+                origin=(
+                    "charging current, held back by the charger's heat"
+                    if held
+                    else "charging current"
+                ),
             ),
         ),
         source=Source(kind="common practice", text="about 1.3 x C / I"),

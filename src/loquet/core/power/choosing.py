@@ -15,7 +15,9 @@ LONGER = 1.15
 
 @dataclass(frozen=True)
 class Choice:
-    """A way that can be taken, how long the source lasts with it (hours in play; nothing for an outside source), and why it is the one."""
+    """A way that can be taken, how long the source lasts with it (hours in play; nothing for an
+    outside source), and why it is the one.
+    """
 
     conversion: Conversion
     hours: float | None
@@ -23,7 +25,9 @@ class Choice:
 
 
 def hours_of(supply: Supply, conversion: Conversion, load_ma: float) -> float | None:
-    """Hours until the rail can no longer be held; nothing for a source that never runs empty, or a load of nothing."""
+    """Hours until the rail can no longer be held; nothing for a source that never runs empty, or a
+    load of nothing.
+    """
     if supply.stays or load_ma <= 0:
         return None
     return rundown(supply, drawing(conversion, load_ma), conversion.stops_v).hours
@@ -39,7 +43,8 @@ def drawing(conversion: Conversion, load_ma: float) -> Load:
 
 
 def best(supply: Supply, found: tuple[Conversion, ...], load: Currents) -> Choice | None:
-    """The way that Loquet takes: of an outside source the cheapest that fits, of a store the cheapest that lasts nearly as long as the longest.
+    """The way that Loquet takes: of an outside source the cheapest that fits, of a store the
+    cheapest that lasts nearly as long as the longest.
 
     Nearly as long is within 15 %: a coil and its room want a reason.
     """
@@ -55,7 +60,10 @@ def best(supply: Supply, found: tuple[Conversion, ...], load: Currents) -> Choic
         if (hours or 0.0) * LONGER >= longest:
             if hours == longest:
                 return Choice(conversion, hours, f"lasts longest, {hours:.1f} h in play")
-            words = f"lasts {hours or 0:.1f} h of {longest:.1f} h at most, and is the cheapest that does nearly as well"
+            words = (
+                f"lasts {hours or 0:.1f} h of {longest:.1f} h at most, and is the cheapest that"
+                " does nearly as well"
+            )
             return Choice(conversion, hours, words)
     return None
 

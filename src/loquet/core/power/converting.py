@@ -1,4 +1,6 @@
-"""Between a source and its rail: which converters fit, what each costs and wastes, and which one is taken."""
+"""Between a source and its rail: which converters fit, what each costs and wastes, and which one is
+taken.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
@@ -39,7 +41,9 @@ WAYS = (
 
 @dataclass(frozen=True)
 class Conversion:
-    """A way between a source and a rail of so many volts under a load; `why_not` says why it does not fit, `stops_v` where the source is too low for it."""
+    """A way between a source and a rail of so many volts under a load; `why_not` says why it does
+    not fit, `stops_v` where the source is too low for it.
+    """
 
     way: Way
     part: Part
@@ -57,7 +61,8 @@ class Conversion:
         return not self.why_not
 
     def draws_ma(self, source_v: Volts, load_ma: float) -> Volts:
-        """What the source gives for a load on the rail, in mA, for one voltage or many; at no load what the converter itself takes.
+        """What the source gives for a load on the rail, in mA, for one voltage or many; at no load
+        what the converter itself takes.
 
         A linear regulator passes the current on; a switching one passes on the power.
         """
@@ -103,10 +108,16 @@ def refused(found: Conversion, supply: Supply) -> str:
     """Why a conversion cannot be taken, or nothing."""
     values, name = found.part.values, found.way.name
     if supply.fresh_v > values["input_max_v"]:
-        return f"takes {values['input_max_v']:g} V at the most, and the source gives {supply.fresh_v:.2f} V"
+        return (
+            f"takes {values['input_max_v']:g} V at the most, and the source gives"
+            f" {supply.fresh_v:.2f} V"
+        )
     carried = carried_ma(found, supply)
     if carried > values["current_ma"] and name == "boost":
-        return f"carries {values['current_ma']:g} mA in its switch, and would have to carry {carried:.0f} mA"
+        return (
+            f"carries {values['current_ma']:g} mA in its switch, and would have to carry"
+            f" {carried:.0f} mA"
+        )
     if carried > values["current_ma"]:
         return f"gives {values['current_ma']:g} mA, and the rail draws {found.load_ma:.0f} mA"
     if name == "boost" and supply.fresh_v > found.out_v:
@@ -121,7 +132,9 @@ def refused(found: Conversion, supply: Supply) -> str:
 
 
 def carried_ma(found: Conversion, supply: Supply) -> float:
-    """What its limit is compared with: the rail's current, or for a step-up converter the mean current of its switch at the lowest input."""
+    """What its limit is compared with: the rail's current, or for a step-up converter the mean
+    current of its switch at the lowest input.
+    """
     if found.way.name != "boost":
         return found.load_ma
     return found.draws_ma(max(supply.empty_v, found.stops_v), found.load_ma)

@@ -1,4 +1,6 @@
-"""A model of cells: open-circuit voltage over what is left, with an inner resistance, emptied by a load. It is a model, and says so."""
+"""A model of cells: open-circuit voltage over what is left, with an inner resistance, emptied by a
+load. It is a model, and says so.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
@@ -11,7 +13,10 @@ from loquet.core.provenance import Source
 
 MODEL = Source(
     kind="from memory",
-    text="model: open-circuit voltage by kind of cell at 20 °C, points from memory of typical curves, behind a constant inner resistance",
+    text=(
+        "model: open-circuit voltage by kind of cell at 20 °C, points from memory of typical"
+        " curves, behind a constant inner resistance"
+    ),
 )
 # Left in the cell (1 is full), and open-circuit volts of one cell.
 CURVES: dict[str, tuple[tuple[float, float], ...]] = {
@@ -37,7 +42,8 @@ CURVES: dict[str, tuple[tuple[float, float], ...]] = {
     ),
     "coin": ((0.0, 2.00), (0.05, 2.50), (0.1, 2.75), (0.2, 2.88), (0.9, 2.98), (1.0, 3.20)),
 }
-# At 0 °C: what can still be drawn of what is held at 20 °C, and how many times the inner resistance grows.
+# At 0 °C: what can still be drawn of what is held at 20 °C, and how many times the inner resistance
+# grows.
 COLD_C = 0
 COLD: dict[str, tuple[float, float]] = {
     "lithium": (0.85, 2.5),
@@ -46,7 +52,10 @@ COLD: dict[str, tuple[float, float]] = {
 }
 COLD_MODEL = Source(
     kind="from memory",
-    text="model as at 20 °C with less to draw and more resistance, by kind of cell; from memory of typical curves",
+    text=(
+        "model as at 20 °C with less to draw and more resistance, by kind of cell; from memory of"
+        " typical curves"
+    ),
 )
 STEPS = 2000
 Load = Callable[[NDArray[np.float64]], NDArray[np.float64]]
@@ -54,7 +63,9 @@ Load = Callable[[NDArray[np.float64]], NDArray[np.float64]]
 
 @dataclass(frozen=True)
 class Rundown:
-    """How long a source lasts in hours, what share of it is used, and its lowest voltage under load."""
+    """How long a source lasts in hours, what share of it is used, and its lowest voltage under
+    load.
+    """
 
     hours: float
     share: float
@@ -79,7 +90,9 @@ def open_v(supply: Supply, left: NDArray[np.float64] | float) -> NDArray[np.floa
 
 
 def under_load_v(supply: Supply, left: NDArray[np.float64], load: Load) -> NDArray[np.float64]:
-    """Volts at the terminals: the open voltage less what is lost inside, where the load's current (mA) may itself follow the voltage."""
+    """Volts at the terminals: the open voltage less what is lost inside, where the load's current
+    (mA) may itself follow the voltage.
+    """
     inside = open_v(supply, left)
     volts = inside.copy()
     for _ in range(40):
@@ -88,7 +101,8 @@ def under_load_v(supply: Supply, left: NDArray[np.float64], load: Load) -> NDArr
 
 
 def rundown(supply: Supply, load: Load, stops_v: float) -> Rundown:
-    """From full until the terminals fall below `stops_v`: dt = C dq / I(V(q)), summed over 2,000 steps of charge.
+    """From full until the terminals fall below `stops_v`: dt = C dq / I(V(q)), summed over 2,000
+    steps of charge.
 
     `load` gives the source's current in mA for volts at its terminals.
     """

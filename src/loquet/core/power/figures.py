@@ -1,4 +1,6 @@
-"""Workings of the power station: budgets, run times, heat, sag and the warning level; each can be worked out again."""
+"""Workings of the power station: budgets, run times, heat, sag and the warning level; each can be
+worked out again.
+"""
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -104,7 +106,9 @@ def junction(row: Made) -> Working:
 
 
 def hold_up(row: Made) -> Working:
-    """How long the converter's own input capacitor carries the device while a plug is pulled: t = C (V1^2 - V2^2) / (2 P)."""
+    """How long the converter's own input capacitor carries the device while a plug is pulled: t = C
+    (V1^2 - V2^2) / (2 P).
+    """
     taken, supply = row.taken, row.supply
     assert taken is not None
     assert supply is not None
@@ -126,7 +130,10 @@ def hold_up(row: Made) -> Working:
         ),
         source=Source(
             kind="standard",
-            text="energy of a capacitor; series resistance left out, since a ceramic one has milliohms",
+            text=(
+                "energy of a capacitor; series resistance left out, since a ceramic one has"
+                " milliohms"
+            ),
         ),
     )
 
@@ -145,9 +152,9 @@ def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
         title=f"Run time on {row.rail.words} {words}",
         value=found.hours,
         unit="h",
-        shown=f"{found.hours / 24:.0f} days, {found.hours:.0f} h"
-        if days
-        else f"{found.hours:.1f} h",
+        shown=(
+            f"{found.hours / 24:.0f} days, {found.hours:.0f} h" if days else f"{found.hours:.1f} h"
+        ),
         formula="C x share / I" if mean_ma else "0 x C",
         inputs=(
             given("C", supply.capacity_mah, "mAh", supply.source.text),
@@ -196,7 +203,9 @@ def sag(row: Made) -> Working:
 
 
 def reference_of(brief: Brief, row: Made) -> Rail:
-    """The rail that is the reference of the converter that measures a cell: that of the brain which reads it."""
+    """The rail that is the reference of the converter that measures a cell: that of the brain which
+    reads it.
+    """
     cell = row.feeder
     names = readers_of(brief, cell) if cell else ()
     brain = next((t for t in brief.brains if t.name in names), brief.brain)

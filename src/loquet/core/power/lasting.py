@@ -29,7 +29,9 @@ def source_load(made: Made, mode: str) -> Load:
 
 
 def stops_v(made: Made, lowest_v: Mapping[str, float]) -> float:
-    """The source's volts at which the device stops: where the converter does, or where a brain on a direct rail does."""
+    """The source's volts at which the device stops: where the converter does, or where a brain on a
+    direct rail does.
+    """
     assert made.supply is not None
     if made.taken:
         return made.taken.stops_v
@@ -37,7 +39,9 @@ def stops_v(made: Made, lowest_v: Mapping[str, float]) -> float:
 
 
 def peak_at_source(made: Made) -> float:
-    """The highest current that a source, or the rail before it, has to give, in mA: with everything on, at its lowest usable volts."""
+    """The highest current that a source, or the rail before it, has to give, in mA: with everything
+    on, at its lowest usable volts.
+    """
     if made.taken is None:
         return made.load.peak
     lowest = made.supply.empty_v if made.supply else before_v(made)

@@ -1,4 +1,6 @@
-"""What everything draws at once: one sum, which the tally, the guard of the cells and the widths of tracks share."""
+"""What everything draws at once: one sum, which the tally, the guard of the cells and the widths of
+tracks share.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

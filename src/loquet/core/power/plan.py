@@ -1,4 +1,6 @@
-"""The power of a device as the station shows it: sources, rails, loads, and the ways between them side by side."""
+"""The power of a device as the station shows it: sources, rails, loads, and the ways between them
+side by side.
+"""
 
 from collections.abc import Mapping
 
@@ -18,7 +20,9 @@ from loquet.core.provenance import Working
 
 
 class WayRow(Frozen):
-    """A way to make a rail of a source: whether it fits and why not, hours in play, heat (mW) and junction (°C) at peak, price and parts."""
+    """A way to make a rail of a source: whether it fits and why not, hours in play, heat (mW) and
+    junction (°C) at peak, price and parts.
+    """
 
     feeder: str
     name: str
@@ -37,7 +41,9 @@ class WayRow(Frozen):
 
 
 class RailRow(Frozen):
-    """A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged, and which other sources feed it as well."""
+    """A rail: its volts, what makes it, what its loads take and what is drawn for that from before
+    it; how it is fed while its cell is charged, and which other sources feed it as well.
+    """
 
     name: str
     net: str
@@ -55,7 +61,9 @@ class RailRow(Frozen):
 
 
 class SourceRow(Frozen):
-    """A source: volts empty, usual and fresh, what it holds and gives, what is drawn from it, and hours by mode (nothing where it never runs empty)."""
+    """A source: volts empty, usual and fresh, what it holds and gives, what is drawn from it, and
+    hours by mode (nothing where it never runs empty).
+    """
 
     name: str
     title: str
@@ -86,7 +94,9 @@ def power_plan(
     modules: Mapping[str, ScreenModule],
     lowest_v: Mapping[str, float],
 ) -> PowerPlan:
-    """The plan as the brief stands; `lowest_v` gives, by rail, the volts below which a brain stops."""
+    """The plan as the brief stands; `lowest_v` gives, by rail, the volts below which a brain
+    stops.
+    """
     loads = loads_of(brief, parts, modules)
     made = rails_made(brief, parts, loads)
     sources = tuple(source_row(m, lowest_v) for m in made if m.feeder and m.supply)

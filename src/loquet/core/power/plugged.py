@@ -13,12 +13,17 @@ CHARGER = "charger-linear"
 PATH_V = 4.6
 USB = Source(
     kind="standard",
-    text="USB 2.0 section 7.2.1: 500 mA after configuration; USB Type-C 2.1 section 4.6: 1.5 or 3 A as the host says",
+    text=(
+        "USB 2.0 section 7.2.1: 500 mA after configuration; USB Type-C 2.1 section 4.6: 1.5 or 3 A"
+        " as the host says"
+    ),
 )
 
 
 class Plugged(Frozen):
-    """A rail while its cell is charged: the port with its limit, and in mA what charges the cell and what feeds the device through the path."""
+    """A rail while its cell is charged: the port with its limit, and in mA what charges the cell
+    and what feeds the device through the path.
+    """
 
     port: str
     limit_ma: float

@@ -1,4 +1,6 @@
-"""Rails as values: every source of the brief makes one, and every thing that takes power names one (the first, unless said)."""
+"""Rails as values: every source of the brief makes one, and every thing that takes power names one
+(the first, unless said).
+"""
 
 from dataclasses import dataclass, replace
 
@@ -14,7 +16,9 @@ NO_FEED = Feed(
 
 @dataclass(frozen=True)
 class Rail:
-    """A rail: its name and net, volts empty, usual and fresh, what feeds it (a thing's name), how much it can give, in which modes it is up."""
+    """A rail: its name and net, volts empty, usual and fresh, what feeds it (a thing's name), how
+    much it can give, in which modes it is up.
+    """
 
     name: str
     net: str
@@ -30,7 +34,9 @@ class Rail:
 
 
 def rails_of(brief: Brief) -> tuple[Rail, ...]:
-    """A rail for each source, in the order of the brief, then those made from another rail, then those switched; one of assumed 3.3 V where there is no source."""
+    """A rail for each source, in the order of the brief, then those made from another rail, then
+    those switched; one of assumed 3.3 V where there is no source.
+    """
     fed = [
         (thing, feed)
         for thing in brief.things
@@ -70,7 +76,9 @@ def rail(name: str, net: str, feed: Feed) -> Rail:
 
 
 def rail_of(brief: Brief, thing: Thing | None = None) -> Rail:
-    """The rail that a thing takes; where it names none, or one that is not there, the first of the volts that its axes ask for, or the first of all."""
+    """The rail that a thing takes; where it names none, or one that is not there, the first of the
+    volts that its axes ask for, or the first of all.
+    """
     rails = rails_of(brief)
     wanted = thing.rail if thing else ""
     named = next((r for r in rails if r.name == wanted), None)
@@ -79,7 +87,10 @@ def rail_of(brief: Brief, thing: Thing | None = None) -> Rail:
 
 
 def logic_rail_of(brief: Brief, brain: Thing | None) -> Rail | None:
-    """The rail on which the lines of a brain live: the one that it takes, or, where it makes its own volts inside, the one that it gives or another of the same volts; nothing where there is none of them."""
+    """The rail on which the lines of a brain live: the one that it takes, or, where it makes its
+    own volts inside, the one that it gives or another of the same volts; nothing where there is
+    none of them.
+    """
     volts = brain.logic_v() if brain else 0.0
     if brain is None or not volts:
         return rail_of(brief, brain)

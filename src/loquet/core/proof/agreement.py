@@ -1,4 +1,6 @@
-"""Whether the files hold exactly the objects of the design: every pad, stroke, hole, contour and list row, by place."""
+"""Whether the files hold exactly the objects of the design: every pad, stroke, hole, contour and
+list row, by place.
+"""
 
 from collections import Counter
 from collections.abc import Iterable
@@ -21,7 +23,9 @@ POUR_TOLERANCE_NM2 = 1e9
 
 @dataclass(frozen=True)
 class Fault:
-    """Something in the files that is not the design: the file, the net, the place in mm, and a sentence."""
+    """Something in the files that is not the design: the file, the net, the place in mm, and a
+    sentence.
+    """
 
     file: str
     net: str
@@ -74,9 +78,11 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
                 file,
                 drawn.net,
                 *middle_of(shape),
-                f"{name_of(drawn)} is missing or changed ({count} fewer)"
-                if count > 1
-                else f"{name_of(drawn)} is missing or changed",
+                (
+                    f"{name_of(drawn)} is missing or changed ({count} fewer)"
+                    if count > 1
+                    else f"{name_of(drawn)} is missing or changed"
+                ),
             )
         )
     for shape in found_counts - wanted_counts:
@@ -110,7 +116,9 @@ def compare_layer(plan: Layer, read: ReadLayer) -> list[Fault]:
 
 
 def same_rings(plan: Layer, read: ReadLayer) -> bool:
-    """Whether the file has exactly the contours of the plan, dark and clear, in the order in which they must be drawn."""
+    """Whether the file has exactly the contours of the plan, dark and clear, in the order in which
+    they must be drawn.
+    """
     wanted: list[tuple[Ring, bool, str]] = []
     for piece in drawing_order(plan.pieces):
         wanted += [(piece.outer, True, piece.net), *((h, False, piece.net) for h in piece.holes)]
@@ -147,7 +155,9 @@ def compare_pour(plan: Layer, read: ReadLayer) -> list[Fault]:
 
 
 def poured_by_net(read: ReadLayer) -> dict[str, BaseGeometry]:
-    """What is left of the regions of every net when all are drawn; one that clears, clears them all."""
+    """What is left of the regions of every net when all are drawn; one that clears, clears them
+    all.
+    """
     found: dict[str, BaseGeometry] = {}
     for region in sorted(read.regions, key=lambda r: r.order):
         polygon = shapely.make_valid(Polygon(region.ring))
@@ -193,7 +203,8 @@ def compare_holes(
                 hole.net,
                 key[0],
                 key[1],
-                f"the hole of {hole.owner}{f' ({hole.net})' if hole.net else ''} is missing or changed",
+                f"the hole of {hole.owner}{f' ({hole.net})' if hole.net else ''} is missing or"
+                " changed",
             )
         )
     for key in found - wanted:
@@ -207,7 +218,8 @@ def compare_holes(
                 net,
                 key[0],
                 key[1],
-                f"a hole that is not in the design, nearest to {nearest.owner if nearest else 'nothing'}",
+                "a hole that is not in the design, nearest to"
+                f" {nearest.owner if nearest else 'nothing'}",
             )
         )
     if any(h.plated != plated for h in holes):

@@ -1,4 +1,6 @@
-"""What touches what in the finished files: copper by side, joined through plated holes; nothing else is known here."""
+"""What touches what in the finished files: copper by side, joined through plated holes; nothing
+else is known here.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -19,7 +21,9 @@ AT_ONCE, MOST_PAIRS = 256, 4_000_000
 
 @dataclass(frozen=True)
 class Piece:
-    """A dark piece of copper of one layer as core and radius; `net` is what the file says, for naming only."""
+    """A dark piece of copper of one layer as core and radius; `net` is what the file says, for
+    naming only.
+    """
 
     side: str
     core: BaseGeometry
@@ -30,7 +34,9 @@ class Piece:
 
 @dataclass(frozen=True)
 class Wall:
-    """The wall of a hole, in nm, and the group of the copper that it joins; -1 where it joins none."""
+    """The wall of a hole, in nm, and the group of the copper that it joins; -1 where it joins
+    none.
+    """
 
     x: int
     y: int
@@ -74,7 +80,8 @@ def dark_pieces(layer: ReadLayer, side: str) -> list[Piece]:
             raise FileFault(
                 layer.file,
                 1,
-                f"has a region that crosses itself near {region.ring[0][0] / 1e6:.2f}, {region.ring[0][1] / 1e6:.2f} mm",
+                f"has a region that crosses itself near {region.ring[0][0] / 1e6:.2f},"
+                f" {region.ring[0][1] / 1e6:.2f} mm",
             )
         events.append((region.order, region.dark, polygon, 0.0, region.net, "pour"))
     for _, dark, core, radius, net, name in sorted(events, key=lambda event: event[0]):
@@ -149,7 +156,9 @@ def join_hole(
     trees: dict[str, tuple[shapely.STRtree, list[int]]],
     groups: Groups,
 ) -> int:
-    """A plated hole joins all copper that its wall meets, on all layers; a piece of it, or -1 where it meets none."""
+    """A plated hole joins all copper that its wall meets, on all layers; a piece of it, or -1 where
+    it meets none.
+    """
     wall = shapely.Point(hole.x, hole.y)
     met: list[int] = []
     for tree, members in trees.values():

@@ -1,4 +1,6 @@
-"""Reading XNC drill files: tools, holes in millimetres or inches, plating from the file function."""
+"""Reading XNC drill files: tools, holes in millimetres or inches, plating from the file
+function.
+"""
 
 import re
 from dataclasses import dataclass

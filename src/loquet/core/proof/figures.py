@@ -33,7 +33,10 @@ COUNTED = (
     (
         "copies",
         "copies on panels",
-        "counted, copies of a board found whole in the files of its panel, read back and compared with those of the single board",
+        (
+            "counted, copies of a board found whole in the files of its panel, read back and"
+            " compared with those of the single board"
+        ),
     ),
 )
 

@@ -1,6 +1,8 @@
-"""Reading Gerber (Ucamco Gerber Layer Format Specification 2023.08): standard apertures, strokes, arcs, regions, polarity.
+"""Reading Gerber (Ucamco Gerber Layer Format Specification 2023.08): standard apertures, strokes,
+arcs, regions, polarity.
 
-Written apart from the writer: it knows the published format, not how Loquet writes. Lengths are integer nanometres.
+Written apart from the writer: it knows the published format, not how Loquet writes. Lengths are
+integer nanometres.
 """
 
 import re
@@ -30,7 +32,9 @@ class FileFault(Exception):
 
 @dataclass(frozen=True)
 class ReadObject:
-    """A flash or stroke with its attributes; `dark` is False in clear polarity; `order` is its place in the file."""
+    """A flash or stroke with its attributes; `dark` is False in clear polarity; `order` is its
+    place in the file.
+    """
 
     shape: Shape
     dark: bool
@@ -98,7 +102,9 @@ class State:
 
 @lru_cache(maxsize=64)
 def read_gerber(data: bytes, file: str) -> ReadLayer:
-    """A layer from its bytes, kept for those very bytes and not to be changed; raises FileFault with the line for anything outside the format."""
+    """A layer from its bytes, kept for those very bytes and not to be changed; raises FileFault
+    with the line for anything outside the format.
+    """
     reader = GerberReader(file)
     if len(data) > LARGEST_BYTES:
         raise FileFault(
@@ -214,7 +220,9 @@ class GerberReader:
                 attributes.clear()
 
     def macro(self, command: str) -> None:
-        """The one primitive of a macro that is read: a centre line (21), lit, about the origin, turned by whole degrees."""
+        """The one primitive of a macro that is read: a centre line (21), lit, about the origin,
+        turned by whole degrees.
+        """
         name, self.in_macro = self.in_macro, ""
         found = MACRO.fullmatch(command)
         if not found or not MACRO_NAME.fullmatch(name) or name in self.macros:
@@ -360,9 +368,11 @@ class GerberReader:
                 w, h = sizes
                 reach = abs(w - h) // 2
                 self.add(
-                    Bar(x - reach, y, x + reach, y, h)
-                    if w >= h
-                    else Bar(x, y - reach, x, y + reach, w),
+                    (
+                        Bar(x - reach, y, x + reach, y, h)
+                        if w >= h
+                        else Bar(x, y - reach, x, y + reach, w)
+                    ),
                     function,
                 )
 

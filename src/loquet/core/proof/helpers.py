@@ -1,4 +1,6 @@
-"""Keys on expanders, shift registers and ladders, found on the finished netlist as the firmware will: by address, by place in the chain, by voltage."""
+"""Keys on expanders, shift registers and ladders, found on the finished netlist as the firmware
+will: by address, by place in the chain, by voltage.
+"""
 
 from collections.abc import Callable, Iterable, Mapping
 
@@ -27,7 +29,9 @@ def helper_inputs(
     on: Mapping[str, str],
     mark: str,
 ) -> dict[str, str]:
-    """The net at which the firmware reads each listed key; a key whose helper is not there has none."""
+    """The net at which the firmware reads each listed key; a key whose helper is not there has
+    none.
+    """
     rows: dict[int, dict[str, str]] = {}
     if wiring.scheme.startswith("expander"):
         wide = int(wiring.scheme.split()[1])
@@ -60,7 +64,9 @@ def ladder_keys(
     wires: list[tuple[str, str]],
     reach: Reach,
 ) -> set[str]:
-    """The keys whose window holds the voltage of their ladder while these nets conduct: a pull-up to the rail, and every resistor that reaches ground."""
+    """The keys whose window holds the voltage of their ladder while these nets conduct: a pull-up
+    to the rail, and every resistor that reaches ground.
+    """
     found = set()
     for index, line in enumerate(lines):
         keys = wiring.listed[index * KEYS_A_LADDER : (index + 1) * KEYS_A_LADDER]

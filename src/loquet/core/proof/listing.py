@@ -59,7 +59,9 @@ def compare_netlist(view: BoardView, contacts: list[Contact]) -> list[Fault]:
 def compare_lists(
     view: BoardView, parts: list[dict[str, str]], places: list[dict[str, str]]
 ) -> list[Fault]:
-    """Every part that is fitted stands once in both lists, with its value, side, place and turn; in the parts list once more for each part it sits in."""
+    """Every part that is fitted stands once in both lists, with its value, side, place and turn; in
+    the parts list once more for each part it sits in.
+    """
     fitted = {c.ref: c for c in view.circuit.components if not c.bare}
     listed = [ref for row in parts for ref in row.get("Where", "").split()]
     faults = [
@@ -80,7 +82,8 @@ def compare_lists(
                     "",
                     0,
                     0,
-                    f"item {row.get('Item')} counts {row.get('Count per board')} for {len(refs)} parts",
+                    f"item {row.get('Item')} counts {row.get('Count per board')} for {len(refs)}"
+                    " parts",
                 )
             )
         for ref in refs:
@@ -142,7 +145,9 @@ PORT_NAMES = (
 
 
 def in_header(port: str) -> str:
-    """A port pin as a header has it, letter or number and bit: `PA08` as `A 8`, `GPIO5` as `0 5`; a pad of another name as it is."""
+    """A port pin as a header has it, letter or number and bit: `PA08` as `A 8`, `GPIO5` as `0 5`; a
+    pad of another name as it is.
+    """
     for pattern in PORT_NAMES:
         found = pattern.match(port)
         if found:

@@ -1,4 +1,6 @@
-"""Whether the files of a panel hold the board, proven from its own files, exactly as often as they say, and nothing else but the rails' marks, holes and score lines."""
+"""Whether the files of a panel hold the board, proven from its own files, exactly as often as they
+say, and nothing else but the rails' marks, holes and score lines.
+"""
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Mapping
@@ -20,7 +22,9 @@ DRILLS = ("holes-plated.drl", "holes-unplated.drl")
 def prove_panel(
     files: Mapping[str, bytes], panel: Panel, layers: tuple[Layer, ...]
 ) -> tuple[int, list[Fault]]:
-    """How many copies were found whole, and what differs; `files` are those of one board, its panel's under `panel/`. Raises FileFault for a file that is missing or cannot be read."""
+    """How many copies were found whole, and what differs; `files` are those of one board, its
+    panel's under `panel/`. Raises FileFault for a file that is missing or cannot be read.
+    """
     faults: list[Fault] = []
     for layer in layers:
         single = read_gerber(wanted(files, f"fabrication/{layer.file}"), layer.file)
@@ -53,7 +57,9 @@ def wanted(files: Mapping[str, bytes], path: str) -> bytes:
 def compare_objects(
     file: str, single: ReadLayer, plate: ReadLayer, copies: tuple[Place, ...], own: Layer
 ) -> list[Fault]:
-    """Pads and strokes: those of the single board's file at every copy with their nets and names, and the panel's own."""
+    """Pads and strokes: those of the single board's file at every copy with their nets and names,
+    and the panel's own.
+    """
     expected = Counter(key_of(o, at) for at in copies for o in single.objects)
     expected.update((same_way(d.shape), True, "", "", "", d.function) for d in own.objects)
     found = Counter(key_of(o, (0, 0)) for o in plate.objects)
@@ -71,7 +77,9 @@ def key_of(item: ReadObject, at: Place) -> tuple[Any, ...]:
 def compare_regions(
     file: str, single: ReadLayer, plate: ReadLayer, copies: tuple[Place, ...]
 ) -> list[Fault]:
-    """Poured contours: at every copy those of the single board, drawn and cleared in the same order."""
+    """Poured contours: at every copy those of the single board, drawn and cleared in the same
+    order.
+    """
     order = sorted(single.regions, key=lambda r: r.order)
     expected = {}
     for number, (dx, dy) in enumerate(copies):

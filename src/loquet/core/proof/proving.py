@@ -25,7 +25,9 @@ SIDES = (NEAR, FAR)
 
 @dataclass(frozen=True)
 class Proof:
-    """How many nets, pads and gaps were proven, how many keys scanned, how many copies found whole on panels, and every fault found."""
+    """How many nets, pads and gaps were proven, how many keys scanned, how many copies found whole
+    on panels, and every fault found.
+    """
 
     nets: int
     pads: int
@@ -47,7 +49,9 @@ def prove(
     headers: Mapping[str, PinPlan],
     layers: tuple[Layer, ...] | None = None,
 ) -> Proof:
-    """Read every file back and compare it with the design (`layers` where its layer plan is at hand, pin plans by the header's path); an unreadable file is a fault."""
+    """Read every file back and compare it with the design (`layers` where its layer plan is at
+    hand, pin plans by the header's path); an unreadable file is a fault.
+    """
     try:
         return prove_readable(files, view, headers, layers or plan_layers(view, legend_of(view)))
     except FileFault as problem:
@@ -105,7 +109,9 @@ def prove_readable(
 
 
 def compare_function(layer: Layer, read: ReadLayer) -> list[Fault]:
-    """What the file says that it is: a copper file taken for the other side turns the whole board round."""
+    """What the file says that it is: a copper file taken for the other side turns the whole board
+    round.
+    """
     said = (read.attributes.get(".FileFunction", ""), read.attributes.get(".FilePolarity", ""))
     wanted = (layer.function, "Negative" if layer.negative else "Positive")
     return (
@@ -189,7 +195,9 @@ def covers(piece: Piece, point: shapely.Point) -> bool:
 
 
 def measure_gaps(fabric: Fabric, view: BoardView) -> tuple[int, list[Fault]]:
-    """How many pieces were measured, and gaps between separate groups that are below the house's limit."""
+    """How many pieces were measured, and gaps between separate groups that are below the house's
+    limit.
+    """
     faults = []
     for side in dict.fromkeys(piece.side for piece in fabric.pieces):
         things = [] if side in SIDES else walls_of(fabric)

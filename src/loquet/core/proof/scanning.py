@@ -1,7 +1,9 @@
-"""Every key scanned on the finished netlist: contacts, diodes and chip pins alone, without the recipes that made it.
+"""Every key scanned on the finished netlist: contacts, diodes and chip pins alone, without the
+recipes that made it.
 
-Contacts and joined legs conduct both ways, a diode from anode to cathode; a chip pin is nothing but a net. Whatever the circuit was made
-from, a key that does not read as itself, or reads as another one, is a fault.
+Contacts and joined legs conduct both ways, a diode from anode to cathode; a chip pin is nothing but
+a net. Whatever the circuit was made from, a key that does not read as itself, or reads as another
+one, is a fault.
 """
 
 from collections.abc import Iterable, Mapping
@@ -38,7 +40,9 @@ class Switch:
 
 @dataclass(frozen=True)
 class Fabricated:
-    """What lies on the boards: components, their parts, and the net of every pad as the netlist files have it."""
+    """What lies on the boards: components, their parts, and the net of every pad as the netlist
+    files have it.
+    """
 
     components: tuple[Component, ...]
     parts: Mapping[str, Part]
@@ -50,7 +54,9 @@ class Fabricated:
         return (found, self.parts[found.part]) if found and found.part in self.parts else None
 
     def always(self) -> list[tuple[str, str]]:
-        """What conducts whatever is pressed, as directed pairs of nets: joined legs both ways, diodes one way."""
+        """What conducts whatever is pressed, as directed pairs of nets: joined legs both ways,
+        diodes one way.
+        """
         found: list[tuple[str, str]] = []
         for component in self.components:
             part = self.parts.get(component.part)
@@ -87,7 +93,9 @@ class Fabricated:
 
 
 def switches_of(brief: Brief, made: Fabricated) -> tuple[list[Switch], list[str]]:
-    """Every key with the nets of its contact; sentences for keys that are on no part or whose ends are on no net."""
+    """Every key with the nets of its contact; sentences for keys that are on no part or whose ends
+    are on no net.
+    """
     found, missing = [], []
     for thing in brief.things:
         for contact in thing.contacts():
@@ -101,7 +109,9 @@ def switches_of(brief: Brief, made: Fabricated) -> tuple[list[Switch], list[str]
 
 
 def switch_of(thing: Thing, contact: Contact, made: Fabricated) -> Switch | None:
-    """One key on its part; a contact named by its legs may have several of a name, all of which are joined."""
+    """One key on its part; a contact named by its legs may have several of a name, all of which are
+    joined.
+    """
     held = made.part_of(thing.role(contact.body))
     if held is None:
         return None
@@ -132,7 +142,9 @@ def reach(start: str, wires: Iterable[tuple[str, str]]) -> set[str]:
 
 @dataclass(frozen=True)
 class Scanner:
-    """How one brain reads its keys: the net of each key's pin, and of every signal of the brain; `mark` tells its lines apart."""
+    """How one brain reads its keys: the net of each key's pin, and of every signal of the brain;
+    `mark` tells its lines apart.
+    """
 
     wiring: KeyWiring
     pins: Mapping[str, str]
@@ -164,7 +176,9 @@ class Scanner:
 
 
 def scanner_of(share: Brief, plan: PinPlan, chip: str, mark: str, made: Fabricated) -> Scanner:
-    """A brain's way to read, from its plan and the nets of its pins; `mark` tells apart the lines that every brain has."""
+    """A brain's way to read, from its plan and the nets of its pins; `mark` tells apart the lines
+    that every brain has.
+    """
     wiring = wiring_of(share)
     on = {row.signal: made.nets.get((chip, row.pin), "") for row in plan.assignments}
     down = share.button_reading == "pull-down-resistors"
@@ -210,7 +224,9 @@ def scan(
 
 
 def known(scanner: Scanner) -> set[str]:
-    """The keys that a scanner has to read: a listed key whose helper cannot be found is not excused."""
+    """The keys that a scanner has to read: a listed key whose helper cannot be found is not
+    excused.
+    """
     wiring = scanner.wiring
     return set(scanner.pins) | {key for key, _, _ in wiring.cells} | set(wiring.listed)
 

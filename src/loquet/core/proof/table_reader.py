@@ -11,7 +11,9 @@ LARGEST_BYTES = 4_000_000
 
 @dataclass(frozen=True)
 class Contact:
-    """A record of the bare board netlist: net, owner, place in micrometres, hole in micrometres, side code."""
+    """A record of the bare board netlist: net, owner, place in micrometres, hole in micrometres,
+    side code.
+    """
 
     net: str
     ref: str

@@ -18,7 +18,8 @@ class Repair(Frozen):
 class Finding(Frozen):
     """A sentence about named things, what to do, and how it was found.
 
-    `about` holds references such as `control:up`, `net:GND`, `part:U1`; `x_mm`, `y_mm` a place on the board.
+    `about` holds references such as `control:up`, `net:GND`, `part:U1`; `x_mm`, `y_mm` a place on
+    the board.
     """
 
     rule: str

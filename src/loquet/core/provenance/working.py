@@ -18,7 +18,9 @@ SourceKind = Literal[
 
 
 class Source(Frozen):
-    """Where a formula or value is from; `text` names the standard and clause, or says what is known."""
+    """Where a formula or value is from; `text` names the standard and clause, or says what is
+    known.
+    """
 
     kind: SourceKind
     text: str
@@ -41,8 +43,9 @@ def given(name: str, value: float, unit: str, origin: str) -> WorkingInput:
 class Working(Frozen):
     """A computed figure: its value, formula, inputs and source.
 
-    A formula is arithmetic over the names of its inputs (`x` multiplies, `^` is a power), so that anybody can work it out again; what
-    follows its first comma is words. A figure that is counted says `counted`, and its inputs say of what. A test holds to this.
+    A formula is arithmetic over the names of its inputs (`x` multiplies, `^` is a power), so that
+    anybody can work it out again; what follows its first comma is words. A figure that is counted
+    says `counted`, and its inputs say of what. A test holds to this.
     """
 
     id: str

@@ -34,7 +34,9 @@ SERIES = {"E12": E12, "E24": E24, "E96": E96}
 
 
 def nearest(value: float, series: str = "E24") -> float:
-    """The preferred value nearest in ratio; raises ValueError for a value that is not positive (IEC 60063)."""
+    """The preferred value nearest in ratio; raises ValueError for a value that is not positive (IEC
+    60063).
+    """
     return min(neighbours(value, series), key=lambda candidate: abs(math.log(candidate / value)))
 
 

@@ -13,7 +13,9 @@ PREFIXES = (
 
 
 def read_si(text: str, unit: str) -> float | None:
-    """The value of `4.7 kΩ` in its unit, or nothing where the text is not a number with a prefix of SI and that unit."""
+    """The value of `4.7 kΩ` in its unit, or nothing where the text is not a number with a prefix of
+    SI and that unit.
+    """
     number, _, tail = text.strip().partition(" ")
     factors = {prefix: factor for factor, prefix in PREFIXES}
     if not tail.endswith(unit) or tail[: -len(unit)] not in factors:

@@ -1,4 +1,6 @@
-"""A track drawn where others lie: theirs are taken out of the way and led about it, all else stays exactly as it lies."""
+"""A track drawn where others lie: theirs are taken out of the way and led about it, all else stays
+exactly as it lies.
+"""
 
 from loquet.core.board import Copper, Routing, Track, Via, Wires
 from loquet.core.board.copper import BoardView, track_copper, via_copper
@@ -16,7 +18,11 @@ from loquet.core.redoing.tidying import led_on, without_stubs
 def made_to_give_way(
     design: Design, library: Library, drawing: DrawTracks, progress: Progress
 ) -> tuple[Design, tuple[str, ...]]:
-    """The design with these wires drawn, and the nets that were led about them: of what the router laid there nothing stays nearer than the gap, and what hung on it is routed again. Raises EditRefused where it cannot be drawn, StageRefused where the board was never routed or a net finds no other way."""
+    """The design with these wires drawn, and the nets that were led about them: of what the router
+    laid there nothing stays nearer than the gap, and what hung on it is routed again. Raises
+    EditRefused where it cannot be drawn, StageRefused where the board was never routed or a net
+    finds no other way.
+    """
     board = drawing.board
     routed_before(design, board, frozenset())
     after = drawing.apply(design)
@@ -49,7 +55,9 @@ def new_copper(drawing: DrawTracks, view: BoardView) -> tuple[Copper, ...]:
 
 
 def with_room(routing: Routing, view: BoardView, new: tuple[Copper, ...]) -> Routing:
-    """The routing without what the router laid too near to new copper of another net, and without what then leads nowhere."""
+    """The routing without what the router laid too near to new copper of another net, and without
+    what then leads nowhere.
+    """
     tracks = tuple(t for t in routing.tracks if t.by_hand or stays(track_copper(t), view, new))
     vias = tuple(
         v for v in routing.vias if v.by_hand or stays(via_copper(v, view.rules), view, new)
@@ -73,7 +81,9 @@ def stays(copper: Copper, view: BoardView, new: tuple[Copper, ...]) -> bool:
 
 
 def without_loose(routing: Routing, pads: tuple[Copper, ...], net: str) -> Routing:
-    """The routing without ends of a net in the open, back to the next pad, branch or change of side that still leads on."""
+    """The routing without ends of a net in the open, back to the next pad, branch or change of side
+    that still leads on.
+    """
     while True:
         freed = without_stubs(routing, pads, net)
         own = tuple(t for t in freed.tracks if t.net == net)

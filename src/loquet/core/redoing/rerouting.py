@@ -10,7 +10,10 @@ from loquet.core.pipeline import Progress, StageRefused, run_stage
 def nets_rerouted(
     design: Design, library: Library, board: str, nets: frozenset[str], progress: Progress
 ) -> Made[Routing]:
-    """The routing of a board with these nets made anew; what a person drew of them stays. Raises StageRefused where the board was never routed, or has none of these nets."""
+    """The routing of a board with these nets made anew; what a person drew of them stays.
+
+    Raises StageRefused where the board was never routed, or has none of these nets.
+    """
     before = routed_before(design, board, nets).value
     fast = Wires(
         tracks=tuple(t for t in before.tracks if t.by_hand or t.net not in nets),
@@ -26,7 +29,9 @@ def nets_rerouted(
 def routed_about(
     design: Design, library: Library, board: str, fast: Wires, drawn: Wires, progress: Progress
 ) -> Made[Routing]:
-    """The routing of a board about these wires, of which only those a person has `drawn` are marked as theirs."""
+    """The routing of a board about these wires, of which only those a person has `drawn` are marked
+    as theirs.
+    """
     held = design.choices.model_copy(update={"wires": {**design.choices.wires, board: fast}})
     routed = run_stage(
         design.model_copy(update={"choices": held}), "routing", library, progress, board

@@ -1,4 +1,6 @@
-"""A net tidied as it lies: ends in the open taken out, ways pulled straight, nothing routed anew."""
+"""A net tidied as it lies: ends in the open taken out, ways pulled straight, nothing routed
+anew.
+"""
 
 from loquet.core.board import Copper, Routing, Track, Via
 from loquet.core.board.copper import FAR, NEAR, track_copper
@@ -13,7 +15,9 @@ from loquet.core.routing.tightening import ends_of, tightened
 def tidied(
     design: Design, library: Library, board: str, net: str
 ) -> tuple[tuple[Track, ...], tuple[Via, ...]]:
-    """The tracks and vias of a net after tidying, whoever drew them; raises StageRefused where the board was never routed or has no such net."""
+    """The tracks and vias of a net after tidying, whoever drew them; raises StageRefused where the
+    board was never routed or has no such net.
+    """
     before = routed_before(design, board, frozenset({net}))
     given = route_input(board_view(design, library, board))
     routing = without_stubs(before.value, given.pads, net)
@@ -31,7 +35,9 @@ def led_on(via: Via, tracks: tuple[Track, ...], pads: tuple[Copper, ...]) -> boo
 
 
 def without_stubs(routing: Routing, pads: tuple[Copper, ...], net: str) -> Routing:
-    """The routing without tracks of a net of which one end touches no other copper of the net, and without those that then do."""
+    """The routing without tracks of a net of which one end touches no other copper of the net, and
+    without those that then do.
+    """
     tracks = list(routing.tracks)
     while True:
         copper = [*pads, *map(track_copper, tracks)]

@@ -1,4 +1,6 @@
-"""Several tries at a board: the same parts arranged in other ways, routed and poured, with the figures by which they are compared."""
+"""Several tries at a board: the same parts arranged in other ways, routed and poured, with the
+figures by which they are compared.
+"""
 
 from loquet.core.design import Design, slice_of
 from loquet.core.freshness import placement_inputs, whole_text
@@ -12,7 +14,9 @@ VIA_AS_MM = 3.0
 
 
 class Try(Frozen):
-    """What came of one arrangement of a board: connections left open, pieces that ground falls into, stops of the Board station, and what was laid."""
+    """What came of one arrangement of a board: connections left open, pieces that ground falls
+    into, stops of the Board station, and what was laid.
+    """
 
     number: int
     open_links: int
@@ -24,7 +28,9 @@ class Try(Frozen):
 
     @property
     def rank(self) -> tuple[float, ...]:
-        """Less is better: what is not whole first, then the way of the current, a via counted as so many millimetres of it (common practice, no source)."""
+        """Less is better: what is not whole first, then the way of the current, a via counted as so
+        many millimetres of it (common practice, no source).
+        """
         broken = self.open_links + self.islands - 1 + self.stops
         return broken, round(self.length_mm + VIA_AS_MM * self.vias, 3), self.pieces, self.number
 
@@ -32,7 +38,9 @@ class Try(Frozen):
 def tried(
     design: Design, library: Library, board: str, number: int, progress: Progress = lambda _: True
 ) -> Design:
-    """The design with a board placed, routed and poured in one arrangement; raises what the stages raise."""
+    """The design with a board placed, routed and poured in one arrangement; raises what the stages
+    raise.
+    """
     made = design.with_arrangement(board, number)
     for stage in ("placement", "routing", "pour"):
         made = run_stage(made, stage, library, progress, board)

@@ -1,4 +1,6 @@
-"""The grid: which cells each net may use for each width, worked out from pads, holes and the board's edge."""
+"""The grid: which cells each net may use for each width, worked out from pads, holes and the
+board's edge.
+"""
 
 from dataclasses import dataclass, field
 from math import cos, hypot, radians, sin, sqrt
@@ -18,7 +20,9 @@ CELL_NM = 100_000
 MARGIN_NM = 11_000
 BLOCK = 16
 VIA_GAP_NM = 50_000
-"""From a pad to a via of its own net, so that no solder runs down the hole; common practice, no source."""
+"""From a pad to a via of its own net, so that no solder runs down the hole; common practice, no
+source.
+"""
 SIGNAL, SUPPLY, VIA = 0, 1, 2
 
 
@@ -87,7 +91,9 @@ def build_grid(
 
 
 def edge_map(area: BaseGeometry, columns: int, rows: int, inset_nm: int) -> NDArray[np.int16]:
-    """FREE inside the inset area and BLOCKED outside, for both sides; whole blocks of cells first, single cells only along the edge."""
+    """FREE inside the inset area and BLOCKED outside, for both sides; whole blocks of cells first,
+    single cells only along the edge.
+    """
     inset = area.buffer(-inset_nm)
     shapely.prepare(inset)
     across, up = np.arange(0, columns, BLOCK), np.arange(0, rows, BLOCK)
@@ -116,7 +122,9 @@ def mark_pad(
     rows: int,
     net_numbers: dict[str, int],
 ) -> None:
-    """A pad keeps other nets away; vias stay off every pad, its own net's too, so that no solder runs down the hole."""
+    """A pad keeps other nets away; vias stay off every pad, its own net's too, so that no solder
+    runs down the hole.
+    """
     net, radius = net_numbers.get(pad.net, BLOCKED), radius_of(pad.shape)
     for side, name in enumerate((NEAR, FAR)):
         if name not in pad.sides:
@@ -130,7 +138,9 @@ def mark_pad(
 
 
 def mark_fast(grid: Grid, copper: Copper, rules: BoardRules, net_numbers: dict[str, int]) -> None:
-    """A track or via that lies fast keeps other nets away; its own net may join it anywhere, and sets no second via beside a via."""
+    """A track or via that lies fast keeps other nets away; its own net may join it anywhere, and
+    sets no second via beside a via.
+    """
     net, radius = net_numbers.get(copper.net, BLOCKED), radius_of(copper.shape)
     for side, name in enumerate((NEAR, FAR)):
         if name not in copper.sides:
@@ -177,7 +187,9 @@ def both_sides(owner: NDArray[np.int16], area: int) -> NDArray[np.int16]:
 
 
 def core_box(shape: Shape) -> NDArray[np.float64]:
-    """The core of a shape as a turned box: its middle and half its sides in cells, cosine and sine of its turn."""
+    """The core of a shape as a turned box: its middle and half its sides in cells, cosine and sine
+    of its turn.
+    """
     middle: tuple[float, float]
     turned = (1.0, 0.0)
     match shape:

@@ -1,4 +1,6 @@
-"""Ground is poured, not routed: which ground pads the pour will not reach, and short tracks that lead them into it."""
+"""Ground is poured, not routed: which ground pads the pour will not reach, and short tracks that
+lead them into it.
+"""
 
 import numpy as np
 import shapely
@@ -22,7 +24,9 @@ NOTHING = CutOff(frozenset(), ())
 
 
 class GroundPool:
-    """Where the pour of ground will flow, as cells of the grid: each with the pool that it is in, with or without the tracks that lead into it."""
+    """Where the pour of ground will flow, as cells of the grid: each with the pool that it is in,
+    with or without the tracks that lead into it.
+    """
 
     def __init__(self, router: Router, with_link: bool) -> None:
         self.router, grid, link = router, router.grid, router.link
@@ -115,7 +119,9 @@ class GroundPool:
         return found
 
     def along(self, way: tuple[tuple[float, float], tuple[float, float]], base: int) -> int:
-        """The first poured node on the way out of a pad, or a little beyond it; -1 where something stands in between."""
+        """The first poured node on the way out of a pad, or a little beyond it; -1 where something
+        stands in between.
+        """
         grid, ((ax, ay), (bx, by)) = self.router.grid, way
         long = max(abs(bx - ax), abs(by - ay), 1.0)
         far = long + 2.5 * CELL_NM
@@ -134,7 +140,9 @@ class GroundPool:
 
 
 def shy_of_spokes(router: Router) -> None:
-    """Make the places where the spokes of ground pads end a little dear for tracks, so that pads are not walled in without need."""
+    """Make the places where the spokes of ground pads end a little dear for tracks, so that pads
+    are not walled in without need.
+    """
     grid = router.grid
     for pads in router.contacts.get(GROUND, {}).values():
         for pad in (p for p in pads if p.ref and relieved(p)):
@@ -152,9 +160,11 @@ def ground_is_whole(router: Router) -> bool:
 
 
 def ground_link(router: Router, known: CutOff = NOTHING) -> NetState:
-    """The ground pads that the pour alone does not reach as the board is routed now, as a net that leads them into it.
+    """The ground pads that the pour alone does not reach as the board is routed now, as a net that
+    leads them into it.
 
-    What is `known` to be cut off by the exact pour counts as apart, whatever the grid says; and so does what was led into it before, for the nets have made room for that.
+    What is `known` to be cut off by the exact pour counts as apart, whatever the grid says; and so
+    does what was led into it before, for the nets have made room for that.
     """
     pool = GroundPool(router, False)
     main, grid = pool.main, router.grid
@@ -189,7 +199,9 @@ def cells_on(area: BaseGeometry, grid: Grid) -> Longs:
 
 
 def inner(cells: Bytes, grid: Grid) -> Bytes:
-    """Cells whose neighbours up to two away are marked as well: a track that ends there lies well inside the pour."""
+    """Cells whose neighbours up to two away are marked as well: a track that ends there lies well
+    inside the pour.
+    """
     sides = cells.reshape(2, grid.rows, grid.columns)
     for axis in (1, 2):
         kept = sides.copy()
@@ -201,7 +213,9 @@ def inner(cells: Bytes, grid: Grid) -> Bytes:
 
 
 def wide_open(cells: Bytes, grid: Grid) -> Bytes:
-    """Cells of large parts of one side: what hangs on by a via or a narrow neck is soon cut off again by a track."""
+    """Cells of large parts of one side: what hangs on by a via or a narrow neck is soon cut off
+    again by a track.
+    """
     heads = np.zeros(len(cells), dtype=np.int32)
     pools(cells, np.zeros(grid.area, dtype=np.uint8), grid.columns, grid.rows, heads)
     on = np.flatnonzero(cells)

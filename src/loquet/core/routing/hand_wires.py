@@ -26,7 +26,9 @@ def mark_wires(
 
 
 def contacts_of(pads: Sequence[Copper], drawn: Sequence[Copper]) -> Contacts:
-    """What is to be joined, net by net: pads by contact, those that drawn copper joins already together under the name of the first."""
+    """What is to be joined, net by net: pads by contact, those that drawn copper joins already
+    together under the name of the first.
+    """
     found: Contacts = {}
     for net in {pad.net for pad in pads}:
         copper = [pad for pad in pads if pad.net == net]

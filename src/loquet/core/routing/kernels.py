@@ -1,7 +1,7 @@
 """The loops that must be fast, compiled by numba and cached on disk.
 
-Grid nodes are numbered (side * rows + row) * columns + column. Costs are whole tenths of a cell: a straight step 10, a
-diagonal 14. `owner` maps hold FREE, a net number, or BLOCKED.
+Grid nodes are numbered (side * rows + row) * columns + column. Costs are whole tenths of a cell: a
+straight step 10, a diagonal 14. `owner` maps hold FREE, a net number, or BLOCKED.
 """
 
 import numpy as np
@@ -25,7 +25,9 @@ Floats = NDArray[np.float64]
 
 @njit(cache=True, nogil=True)
 def near_box(box: Floats, reach: float, columns: int, rows: int) -> Longs:  # pragma: no cover
-    """Cells of one side whose middle is nearer than `reach` to a box (middle x, y, half width, half height, cosine and sine of its turn; in cells)."""
+    """Cells of one side whose middle is nearer than `reach` to a box (middle x, y, half width, half
+    height, cosine and sine of its turn; in cells).
+    """
     cosine, sine = box[4], box[5]
     wide = abs(cosine) * box[2] + abs(sine) * box[3] + reach
     high = abs(sine) * box[2] + abs(cosine) * box[3] + reach
@@ -56,7 +58,9 @@ def stamp(
     rows: int,
     out: Ints,
 ) -> int:  # pragma: no cover
-    """Count one more occupant on every cell within the disc of any node, each once; returns how many cells."""
+    """Count one more occupant on every cell within the disc of any node, each once; returns how
+    many cells.
+    """
     found = 0
     area = columns * rows
     for i in range(len(nodes)):
@@ -89,7 +93,9 @@ def lift(occupied: Shorts, cells: Ints) -> None:  # pragma: no cover
 def keep_apart(
     near_vias: Ints, mark: int, place: int, reach: float, columns: int, rows: int
 ) -> None:  # pragma: no cover
-    """Note a via of the net that is being routed: its own place can be used again (`mark`), a place nearer than `reach` cells takes no second one (-`mark`)."""
+    """Note a via of the net that is being routed: its own place can be used again (`mark`), a place
+    nearer than `reach` cells takes no second one (-`mark`).
+    """
     vy = place // columns
     vx = place - vy * columns
     span = int(reach) + 1
@@ -148,11 +154,13 @@ def search(
     entry_node: Ints,
     entry_next: Ints,
 ) -> int:  # pragma: no cover
-    """Cheapest way within a window from any source node to any goal node by A* with a bucket queue; returns the goal node, or -1.
+    """Cheapest way within a window from any source node to any goal node by A* with a bucket queue;
+    returns the goal node, or -1.
 
-    `came` then leads back: the direction of the step that led to a node, VIA_STEP for the other side of a via, SOURCE where a way begins. `states`
-    holds the number of the search and the cost so far of each node. `pressure` prices cells that others hold; with
-    `hard` such cells are closed. `window` and `goal_box` are left, bottom, right, top in cells.
+    `came` then leads back: the direction of the step that led to a node, VIA_STEP for the other
+    side of a via, SOURCE where a way begins. `states` holds the number of the search and the cost
+    so far of each node. `pressure` prices cells that others hold; with `hard` such cells are
+    closed. `window` and `goal_box` are left, bottom, right, top in cells.
     """
     area = columns * rows
     heads[:] = -1
@@ -273,7 +281,9 @@ def search(
 def trace(
     came: NDArray[np.int8], node: int, columns: int, area: int, out: Ints
 ) -> int:  # pragma: no cover
-    """The way back from a node to where its search began, written to `out` in order from the node; returns how many."""
+    """The way back from a node to where its search began, written to `out` in order from the node;
+    returns how many.
+    """
     count = 0
     out[0] = node
     while came[node] != SOURCE:
@@ -297,7 +307,9 @@ def conflicts(
     area: int,
     add: float,
 ) -> int:  # pragma: no cover
-    """How many nodes of a claimed way others hold as well (its own claim counts 1); `add` is put on their history."""
+    """How many nodes of a claimed way others hold as well (its own claim counts 1); `add` is put on
+    their history.
+    """
     found = 0
     for i in range(len(nodes)):
         if occupied[nodes[i]] > 1:
@@ -332,7 +344,10 @@ def join(heads: Ints, one: int, other: int) -> None:  # pragma: no cover
 def pools(
     open_cells: Bytes, crossings: Bytes, columns: int, rows: int, heads: Ints
 ) -> None:  # pragma: no cover
-    """Which open cells of both sides are joined: neighbours along rows and columns, and both sides of a crossing; `heads` gets the head of each cell. Runs along a row hang on their first cell; two runs are joined where they first lie side by side."""
+    """Which open cells of both sides are joined: neighbours along rows and columns, and both sides
+    of a crossing; `heads` gets the head of each cell. Runs along a row hang on their first cell;
+    two runs are joined where they first lie side by side.
+    """
     area = columns * rows
     run = 0
     for node in range(2 * area):

@@ -1,4 +1,6 @@
-"""Negotiated congestion: every net is routed as if alone, then again and again while shared places grow dearer."""
+"""Negotiated congestion: every net is routed as if alone, then again and again while shared places
+grow dearer.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -29,7 +31,9 @@ POLISHED = Terms(0.0, True, POLISH_VIA_COST, any_close=True)
 
 @dataclass(frozen=True)
 class RouteProgress:
-    """What the router is doing: round, how many nets still share places, and of how many; `state` gives the tracks as they lie now, which may touch each other unless they are `clean`."""
+    """What the router is doing: round, how many nets still share places, and of how many; `state`
+    gives the tracks as they lie now, which may touch each other unless they are `clean`.
+    """
 
     round: int
     contested: int
@@ -46,9 +50,12 @@ Progress = Callable[[RouteProgress], bool]
 
 
 def route(given: RouteInput, progress: Progress = lambda _: True) -> Routing:
-    """Tracks and vias for all nets; ground gets tracks only where its pour would not reach. `progress` is told of every step and answers whether to go on; if not, RoutingStopped is raised.
+    """Tracks and vias for all nets; ground gets tracks only where its pour would not reach.
 
-    What could not be joined is listed in `open_links`; nothing that touches another net is ever returned.
+    `progress` is told of every step and answers whether to go on; if not, RoutingStopped is raised.
+
+    What could not be joined is listed in `open_links`; nothing that touches another net is ever
+    returned.
     """
     router = Router(given)
     shy_of_spokes(router)
@@ -70,7 +77,9 @@ def route(given: RouteInput, progress: Progress = lambda _: True) -> Routing:
 
 
 def finished(given: RouteInput, made: Routing) -> Routing:
-    """The routing with vias into the inner plane of a supply, where there is one, and with tracks as wide as their current asks; each only where ground stays whole."""
+    """The routing with vias into the inner plane of a supply, where there is one, and with tracks
+    as wide as their current asks; each only where ground stays whole.
+    """
     for step in (with_drops, widened):
         better = step(given, made)
         if better is not made and not given.cut_off(better).contacts:
@@ -110,7 +119,9 @@ def tell(
 
 
 def lead_ground(router: Router, progress: Progress) -> None:
-    """Lead ground pads that the pour would not reach into it, and let the other nets make room, until it reaches all."""
+    """Lead ground pads that the pour would not reach into it, and let the other nets make room,
+    until it reaches all.
+    """
     for _ in range(GROUND_TRIES):
         if ground_is_whole(router):
             return
@@ -135,7 +146,9 @@ def settle_rest(router: Router) -> None:
 
 
 def polish(router: Router, progress: Progress) -> None:
-    """Two strict passes over all nets, each against all others as they lie: shorter, straighter, fewer vias, and pairs together."""
+    """Two strict passes over all nets, each against all others as they lie: shorter, straighter,
+    fewer vias, and pairs together.
+    """
     router.grid.history[:] = router.grid.shy
     for _ in range(2):
         for net in router.nets:

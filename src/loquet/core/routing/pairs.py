@@ -29,7 +29,9 @@ def mate_of(router: Router, net: NetState) -> NetState | None:
 
 @contextmanager
 def drawn_to_its_mate(router: Router, net: NetState) -> Iterator[None]:
-    """While this lasts, places away from the other line of a pair cost more; nothing changes for other nets."""
+    """While this lasts, places away from the other line of a pair cost more; nothing changes for
+    other nets.
+    """
     mate = mate_of(router, net)
     if mate is None or not len(mate.nodes):
         yield

@@ -18,7 +18,10 @@ WAYS = 8
 
 
 def with_drops(given: RouteInput, routing: Routing) -> Routing:
-    """The routing with a via and a short track beside every surface pad of the net with an inner plane that no plated hole of the net is near; a pad without room for one keeps to its tracks alone."""
+    """The routing with a via and a short track beside every surface pad of the net with an inner
+    plane that no plated hole of the net is near; a pad without room for one keeps to its tracks
+    alone.
+    """
     net = given.plane
     if not net:
         return routing
@@ -47,7 +50,9 @@ def reached(given: RouteInput, vias: list[Via], pad: Copper) -> bool:
 def drops(
     given: RouteInput, around: Surroundings, vias: list[Via], pad: Copper
 ) -> Iterator[tuple[Track, Via]]:
-    """Places about a pad where a via and its track may lie, the nearest first, eight ways at each distance."""
+    """Places about a pad where a via and its track may lie, the nearest first, eight ways at each
+    distance.
+    """
     rules, (mx, my) = given.rules, middle_of(pad.shape)
     for away in range(STEP_NM, FARTHEST_NM, STEP_NM):
         for way in range(WAYS):
@@ -73,7 +78,9 @@ def drops(
 def via_fits(
     given: RouteInput, around: Surroundings, vias: list[Via], net: str, x: int, y: int
 ) -> bool:
-    """Whether a via keeps its gap on both sides, its distance to all holes, and off the pads of its own net."""
+    """Whether a via keeps its gap on both sides, its distance to all holes, and off the pads of its
+    own net.
+    """
     rules = given.rules
     disc = Round(x, y, rules.via_nm)
     drilled = [(v.x_nm, v.y_nm, rules.via_hole_nm) for v in vias]

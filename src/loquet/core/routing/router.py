@@ -41,7 +41,10 @@ STAYING = 20.0
 
 @dataclass(frozen=True)
 class RouteInput:
-    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew them, a net with an inner `plane` is led into it, `widths_nm` says which nets ask for more than the usual width, and `cut_off` tells what the pour of a routing would leave apart."""
+    """What the router needs of a board; wiring keeps to the `area`, `wires` lie as a person drew
+    them, a net with an inner `plane` is led into it, `widths_nm` says which nets ask for more than
+    the usual width, and `cut_off` tells what the pour of a routing would leave apart.
+    """
 
     outline: Polygon
     area: BaseGeometry
@@ -59,7 +62,8 @@ class RouteInput:
 class NetState:
     """A net while routing: its terminals as node lists, its width, and what it holds now.
 
-    `pool` marks the nodes of a pour: where there is one, every terminal is led into it. One that `stays` changes sides only where there is no other way.
+    `pool` marks the nodes of a pour: where there is one, every terminal is led into it. One that
+    `stays` changes sides only where there is no other way.
     """
 
     number: int
@@ -79,7 +83,10 @@ class NetState:
 
 @dataclass(frozen=True)
 class Terms:
-    """How a net is routed: what shared places cost or whether they are closed, the price of a via, how far around the straight way is looked, and whether any terminal close by is as welcome as the nearest."""
+    """How a net is routed: what shared places cost or whether they are closed, the price of a via,
+    how far around the straight way is looked, and whether any terminal close by is as welcome as
+    the nearest.
+    """
 
     pressure: float
     hard: bool
@@ -125,7 +132,9 @@ class Router:
         return self.nets if self.link is None else [*self.nets, self.link]
 
     def net_state(self, name: str, supply: bool) -> NetState:
-        """A net with a terminal for each contact, all its pads together; wide where all its pads allow it."""
+        """A net with a terminal for each contact, all its pads together; wide where all its pads
+        allow it.
+        """
         number, contacts = self.numbers[name], self.contacts[name]
         for width in (SUPPLY, SIGNAL) if supply else (SIGNAL,):
             terminals = [
@@ -209,7 +218,9 @@ class Router:
     def find(
         self, net: NetState, tree: Sequence[Ints], nearest: int, close: list[int], terms: Terms
     ) -> tuple[Ints | None, int]:
-        """The cheapest way from the tree to any of the terminals that lie close by, and which it was; first near the straight way to the nearest, then to that one over the whole board."""
+        """The cheapest way from the tree to any of the terminals that lie close by, and which it
+        was; first near the straight way to the nearest, then to that one over the whole board.
+        """
         goals = [i for i in close if len(net.terminals[i])]
         if not len(net.terminals[nearest]):
             return None, nearest
@@ -240,7 +251,9 @@ class Router:
         windows: Sequence[Ints],
         terms: Terms,
     ) -> Ints | None:
-        """The cheapest way from any source to any marked node, in the first window that holds one; nothing where none does."""
+        """The cheapest way from any source to any marked node, in the first window that holds one;
+        nothing where none does.
+        """
         grid = self.grid
         for window in windows:
             self.mark += 1
@@ -281,7 +294,9 @@ class Router:
         return np.array([x.min(), y.min(), x.max(), y.max()], dtype=np.int32)
 
     def window(self, sources: Ints, box: Ints, reach: float) -> Ints:
-        """The part of the board about a target and the source nearest to it, with room around for ways about obstacles."""
+        """The part of the board about a target and the source nearest to it, with room around for
+        ways about obstacles.
+        """
         places = sources % self.grid.area
         x, y = places % self.grid.columns, places // self.grid.columns
         dx = np.maximum(np.maximum(box[0] - x, x - box[2]), 0)

@@ -12,7 +12,9 @@ Point = tuple[int, int]
 
 
 def segments_of(path: NDArray[np.int32], grid: Grid) -> Iterator[tuple[bool, Point, Point]]:
-    """The longest straight pieces of a path, as (far side?, from, to) in nm; steps through a via give none."""
+    """The longest straight pieces of a path, as (far side?, from, to) in nm; steps through a via
+    give none.
+    """
     steps = np.diff(path)
     ends = np.flatnonzero(np.diff(steps)) + 1
     bounds = [0, *ends.tolist(), len(steps)]

@@ -16,7 +16,9 @@ SLACK_NM = 100
 
 
 class OneSide:
-    """Copper of one side: what was there at first in a tree, what came later in a list, what went marked as gone."""
+    """Copper of one side: what was there at first in a tree, what came later in a list, what went
+    marked as gone.
+    """
 
     def __init__(self, copper: list[Copper], gap_nm: float) -> None:
         self.cores: list[BaseGeometry] = [core_of(c.shape) for c in copper]
@@ -39,8 +41,10 @@ class OneSide:
         first = len(self.tree.geometries)
         close = self.tree.query(line, predicate="dwithin", distance=reach_nm + self.most).tolist()
         near = [
-            i for i in (*close, *range(first, len(self.cores))) if not self.gone[i] and self.nets[i] != net
-        ]  # fmt: skip
+            i
+            for i in (*close, *range(first, len(self.cores)))
+            if not self.gone[i] and self.nets[i] != net
+        ]
         if not near:
             return True
         gaps = shapely.distance(np.array([self.cores[i] for i in near], dtype=object), line)
@@ -48,7 +52,9 @@ class OneSide:
 
 
 class Surroundings:
-    """A board while its tracks are made tighter: a new piece keeps the gap to copper of other nets, the distance to edges and holes, and leaves the spokes of ground pads free."""
+    """A board while its tracks are made tighter: a new piece keeps the gap to copper of other nets,
+    the distance to edges and holes, and leaves the spokes of ground pads free.
+    """
 
     def __init__(self, given: RouteInput, routing: Routing) -> None:
         self.given, rules = given, given.rules
@@ -86,7 +92,9 @@ class Surroundings:
         return self.rooms[width_nm]
 
     def free(self, points: list[tuple[int, int]], like: Track) -> bool:
-        """Whether a way over these points may be laid in the net, on the side and in the width of a track."""
+        """Whether a way over these points may be laid in the net, on the side and in the width of a
+        track.
+        """
         line = LineString(points)
         if not self.room(like.width_nm).covers(line):
             return False

@@ -46,7 +46,9 @@ def nodes_along(grid: Grid, wire: Copper) -> list[int]:
 
 
 def middle_part(pad: Copper, half_nm: int) -> tuple[int, int, int, int]:
-    """Middle of a pad and how far from it, along x and y, a track of half width `half_nm` may end."""
+    """Middle of a pad and how far from it, along x and y, a track of half width `half_nm` may
+    end.
+    """
     shape = pad.shape
     match shape:
         case Round():

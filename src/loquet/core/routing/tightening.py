@@ -1,4 +1,6 @@
-"""Ways made shorter and straighter once all of them are found: off the searching grid's order, still in eight directions."""
+"""Ways made shorter and straighter once all of them are found: off the searching grid's order,
+still in eight directions.
+"""
 
 from collections import defaultdict
 from collections.abc import Iterator
@@ -24,7 +26,10 @@ WIDEST_COSINE = 0.5
 def tightened(
     given: RouteInput, routing: Routing, only: frozenset[str] = frozenset(), drawn: bool = False
 ) -> Routing:
-    """The routing with every way between two fixed places pulled straight, where all rules allow it, of all nets or `only` of these; ground stays as it lies, and so does what a person drew unless `drawn` says otherwise."""
+    """The routing with every way between two fixed places pulled straight, where all rules allow
+    it, of all nets or `only` of these; ground stays as it lies, and so does what a person drew
+    unless `drawn` says otherwise.
+    """
     around = Surroundings(given, routing)
     nets: dict[tuple[str, bool], list[Track]] = defaultdict(list)
     for track in routing.tracks:
@@ -65,7 +70,9 @@ class NetSide:
         return any(pad.intersects(point) for pad in self.pads)
 
     def crossed(self, track: Track) -> bool:
-        """Whether something of the net hangs on a track elsewhere than at its ends: another end, a via, a pad."""
+        """Whether something of the net hangs on a track elsewhere than at its ends: another end, a
+        via, a pad.
+        """
         line = core_of_track(track)
         ends = set(ends_of(track))
         spots = [p for p in self.at.keys() | self.fixed if p not in ends]
@@ -75,7 +82,9 @@ class NetSide:
         return any(pad.intersects(line) for pad in free)
 
     def ways(self) -> Iterator[list[Track]]:
-        """Runs of tracks from one fixed place to the next, of one width, with something between that may move."""
+        """Runs of tracks from one fixed place to the next, of one width, with something between
+        that may move.
+        """
         used: set[Track] = set()
         for first in self.tracks:
             for start in ends_of(first):
@@ -134,7 +143,9 @@ class NetSide:
         return None
 
     def bends_well(self, points: list[Point], old: list[Track]) -> bool:
-        """Whether no corner of a way turns by more than a right angle, nor its ends meet other tracks of the net at a sharp angle."""
+        """Whether no corner of a way turns by more than a right angle, nor its ends meet other
+        tracks of the net at a sharp angle.
+        """
         steps = [(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(points)]
         if any(a[0] * b[0] + a[1] * b[1] < 0 for a, b in pairwise(steps)):
             return False
@@ -178,7 +189,9 @@ def points_of(way: list[Track]) -> list[Point]:
 
 
 def ways_between(a: Point, b: Point) -> list[list[Point]]:
-    """The straight way in one of eight directions, or the two ways over one corner of 45 degrees."""
+    """The straight way in one of eight directions, or the two ways over one corner of 45
+    degrees.
+    """
     dx, dy = b[0] - a[0], b[1] - a[1]
     slant = min(abs(dx), abs(dy))
     if slant in (0, max(abs(dx), abs(dy))):

@@ -1,4 +1,6 @@
-"""Tracks as wide as their current asks, where there is room: a piece between fine pads stays a neck."""
+"""Tracks as wide as their current asks, where there is room: a piece between fine pads stays a
+neck.
+"""
 
 from loquet.core.board.current import WIDTH_STEP_NM
 from loquet.core.board.model import Routing, Track
@@ -8,7 +10,9 @@ from loquet.core.routing.tightening import ends_of
 
 
 def widened(given: RouteInput, routing: Routing) -> Routing:
-    """The routing with every track of a net that asks for more width as wide as that, or as its neighbours leave room for; what a person drew stays as it is."""
+    """The routing with every track of a net that asks for more width as wide as that, or as its
+    neighbours leave room for; what a person drew stays as it is.
+    """
     widths_nm = given.widths_nm
     if not any(t.width_nm < widths_nm.get(t.net, 0) for t in routing.tracks):
         return routing
@@ -25,7 +29,9 @@ def widened(given: RouteInput, routing: Routing) -> Routing:
 
 
 def widest(track: Track, wanted_nm: int, around: Surroundings) -> Track:
-    """The track at the largest width, up to what is wanted, at which it still keeps its distances."""
+    """The track at the largest width, up to what is wanted, at which it still keeps its
+    distances.
+    """
     for width in range(wanted_nm, track.width_nm, -WIDTH_STEP_NM):
         wide = track.model_copy(update={"width_nm": width})
         if around.free(list(ends_of(track)), wide):

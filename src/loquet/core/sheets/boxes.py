@@ -29,7 +29,9 @@ class Side:
 
 
 def sides_of(face: Face, pool: Pool) -> tuple[list[Row], list[Row]]:
-    """Which pins stand on the left, which on the right: a plug has all on the right; else rails and the first half on the left."""
+    """Which pins stand on the left, which on the right: a plug has all on the right; else rails and
+    the first half on the left.
+    """
     if face.plug:
         return [], list(face.rows)
     nets = pool.nets
@@ -119,7 +121,9 @@ LEG_ROWS = {
 
 
 def draw_transistor(face: Face, pool: Pool) -> Pen:
-    """A transistor: what steers it on the left, what it switches on the right; after IEC 60617 05-05-01 and 05-05-13."""
+    """A transistor: what steers it on the left, what it switches on the right; after IEC 60617
+    05-05-01 and 05-05-13.
+    """
     pen = Pen()
     by_name = {row.name: row for row in face.rows}
     steer_name, ends = LEG_ROWS[face.symbol][0][0], LEG_ROWS[face.symbol][1]

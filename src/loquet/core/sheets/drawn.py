@@ -1,4 +1,7 @@
-"""What a sheet is drawn with: strokes and words that know their net and their part. While it is drawn lengths are in units of 2.5 mm, an area is in mm; x to the right, y down."""
+"""What a sheet is drawn with: strokes and words that know their net and their part.
+
+While it is drawn lengths are in units of 2.5 mm, an area is in mm; x to the right, y down.
+"""
 
 from dataclasses import dataclass, field
 from functools import lru_cache
@@ -17,7 +20,9 @@ FACE = "Helvetica"
 
 
 class Mark(Frozen):
-    """A stroke through points, or words at the first of them (`size_mm` tall, on the line) where `text` is not empty. `bold` strokes are twice as wide, `filled` ones are areas."""
+    """A stroke through points, or words at the first of them (`size_mm` tall, on the line) where
+    `text` is not empty. `bold` strokes are twice as wide, `filled` ones are areas.
+    """
 
     points: tuple[Point, ...]
     net: str = ""
@@ -31,7 +36,9 @@ class Mark(Frozen):
 
 
 class Area(Frozen):
-    """A block as it is drawn: its size in mm, its marks, the pads that it shows as (reference, pad), and the figures that set its values."""
+    """A block as it is drawn: its size in mm, its marks, the pads that it shows as (reference,
+    pad), and the figures that set its values.
+    """
 
     block: str
     board: str
@@ -140,7 +147,9 @@ def in_mm(mark: Mark) -> Mark:
 
 @dataclass(frozen=True)
 class Turn:
-    """Puts a symbol that lies along x from 0 to its length at a point, in one of four directions; `back` draws it from its other end."""
+    """Puts a symbol that lies along x from 0 to its length at a point, in one of four directions;
+    `back` draws it from its other end.
+    """
 
     at: Point
     along: Point = (1.0, 0.0)

@@ -1,4 +1,6 @@
-"""How a component looks on a sheet: two ends with a symbol, a switch with three legs, or a box with its pins."""
+"""How a component looks on a sheet: two ends with a symbol, a switch with three legs, or a box with
+its pins.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -27,7 +29,9 @@ class Row:
 
 @dataclass(frozen=True)
 class Face:
-    """A component with its pins as rows; `ends` are the rows at a two-ended symbol's first and second end, `beside` what hangs on its body."""
+    """A component with its pins as rows; `ends` are the rows at a two-ended symbol's first and
+    second end, `beside` what hangs on its body.
+    """
 
     component: Component
     symbol: str
@@ -96,7 +100,9 @@ def joined(rows: Iterable[Row]) -> list[Row]:
 
 @dataclass(frozen=True)
 class Nets:
-    """What is known of the nets of a circuit: which are ground or supply, and how many pads each has."""
+    """What is known of the nets of a circuit: which are ground or supply, and how many pads each
+    has.
+    """
 
     ground: frozenset[str]
     supply: frozenset[str]

@@ -1,4 +1,6 @@
-"""An area for a screen: strokes of one net or one part gathered to paths, words, and the room in which a part can be pressed."""
+"""An area for a screen: strokes of one net or one part gathered to paths, words, and the room in
+which a part can be pressed.
+"""
 
 from loquet.core.plain.frozen import Frozen
 from loquet.core.sheets.drawn import Anchor, Area, Mark

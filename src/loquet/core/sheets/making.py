@@ -28,7 +28,9 @@ SCREEN = Room((53.0,), float("inf"))
 
 
 def areas_of(circuit: Circuit, library: Library, room: Room = SCREEN) -> tuple[Area, ...]:
-    """Every block of every board as a drawn area (as several where the room is too small for one), in the order in which they are read; raises PartError."""
+    """Every block of every board as a drawn area (as several where the room is too small for one),
+    in the order in which they are read; raises PartError.
+    """
     nets = nets_of(circuit)
     refs = {c.role: c.ref for c in circuit.components}
     groups: dict[tuple[str, str], list[Face]] = {}
@@ -63,7 +65,10 @@ def area(block: str, board: str, pen: Pen, faces: Sequence[Face]) -> Area:
 
 
 def cells_of(faces: Sequence[Face], nets: Nets) -> list[Pen]:
-    """What can be moved about as one: boxes with their strands, then strands without a box. Large ones come first."""
+    """What can be moved about as one: boxes with their strands, then strands without a box.
+
+    Large ones come first.
+    """
     pool = Pool([f for f in faces if f.ends or (f.symbol == "box" and len(f.rows) == 1)], nets)
     single = {f.ref for f in pool.faces}
     cells = []
@@ -87,7 +92,9 @@ def in_columns(cells: list[Pen]) -> list[Pen]:
 
 
 def arranged(cells: Sequence[Pen], room: Room) -> list[Pen]:
-    """Cells packed in one area of the least width that holds them all, or the widest of them; in as many as they need where the greatest does not."""
+    """Cells packed in one area of the least width that holds them all, or the widest of them; in as
+    many as they need where the greatest does not.
+    """
     sizes = [(cell.width + GAP, cell.height + GAP) for cell in cells]
     least = max(wide for wide, _ in sizes)
     widths = [max(least, width) for width in room.widths]

@@ -6,9 +6,11 @@ Place = tuple[float, float]
 
 
 def pack(sizes: Sequence[tuple[float, float]], width: float, height: float) -> list[Place | None]:
-    """The upper left corner of every rectangle, or None where there is no room left; `sizes` are widths and heights.
+    """The upper left corner of every rectangle, or None where there is no room left; `sizes` are
+    widths and heights.
 
-    The line below what is placed already is kept as steps (x, y) from left to right; a rectangle goes where its top comes highest.
+    The line below what is placed already is kept as steps (x, y) from left to right; a rectangle
+    goes where its top comes highest.
     """
     line: list[tuple[float, float]] = [(0.0, 0.0)]
     places: list[Place | None] = []

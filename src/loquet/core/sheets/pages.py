@@ -27,7 +27,9 @@ Placed = tuple[Area, float, float]
 
 
 def write_sheets(circuit: Circuit, library: Library, device: str) -> bytes:
-    """All areas of a circuit on as few pages as they need, and its figures; the same circuit gives the same bytes. Raises PartError."""
+    """All areas of a circuit on as few pages as they need, and its figures; the same circuit gives
+    the same bytes. Raises PartError.
+    """
     pages = paged(areas_of(circuit, library, PAGE))
     tables = [
         circuit.workings[at : at + LINES_A_PAGE]

@@ -1,4 +1,6 @@
-"""A strand: a wire that leaves a pin or a flag and carries, one after the other, what hangs on it and what it goes through, up to its end."""
+"""A strand: a wire that leaves a pin or a flag and carries, one after the other, what hangs on it
+and what it goes through, up to its end.
+"""
 
 from collections import Counter
 from dataclasses import dataclass, field
@@ -17,7 +19,9 @@ TALL = {"light": 1.75, "button": 1.55}
 
 @dataclass
 class Pool:
-    """Two-ended and one-ended parts of a block that no strand carries yet, and the nets of the whole circuit."""
+    """Two-ended and one-ended parts of a block that no strand carries yet, and the nets of the
+    whole circuit.
+    """
 
     faces: list[Face]
     nets: Nets
@@ -59,7 +63,9 @@ class Pool:
         return found[0] if len(found) == 1 else None
 
     def before(self, face: Face, net: str) -> tuple[Face, str]:
-        """Where a chain of parts begins that comes to a part at a net: the first part, and the net before it."""
+        """Where a chain of parts begins that comes to a part at a net: the first part, and the net
+        before it.
+        """
         for _ in range(LONGEST):
             others = [f for f in self.at(net) if f.ref != face.ref and not self.hangs(f, net)]
             if self.nets.rail(net) or self.nets.pads.get(net, 0) != 2 or len(others) != 1:
@@ -117,7 +123,9 @@ class Strand:
         return self
 
     def follow(self, net: str, first: Face | None = None, holds: bool = True) -> None:
-        """From a net to the end of its strand; `first` is a part that it goes through in any case."""
+        """From a net to the end of its strand; `first` is a part that it goes through in any
+        case.
+        """
         carried = 0
         while net not in self.pool.nets.ground:
             hung = self.pool.hanging(net) if holds else []
@@ -168,7 +176,10 @@ class Strand:
         self.shown[net] += len(pads)
 
     def go_through(self, face: Face, net: str) -> str:
-        """A part in the wire; gives the net behind it. A net that goes on elsewhere too has its name before the part."""
+        """A part in the wire; gives the net behind it.
+
+        A net that goes on elsewhere too has its name before the part.
+        """
         ends = face.ends or (face.rows[0], face.rows[0])
         label = label_of(face)
         spare = max(0.6, (text_width(label) - LENGTH) / 2 + 0.4)
@@ -201,7 +212,9 @@ class Strand:
             self.pen.words(turn(LENGTH / 2, 1.8), words, "middle", size=SMALL, net=row.net)
 
     def stop_at(self, tip: Point, net: str, along: Point) -> None:
-        """The end of a wire at ground (a thick bar) or at a rail (a thin one with its name), across its direction."""
+        """The end of a wire at ground (a thick bar) or at a rail (a thin one with its name), across
+        its direction.
+        """
         (x, y), (dx, dy) = tip, along
         ground = net in self.pool.nets.ground
         half = 0.7 if ground else 0.5

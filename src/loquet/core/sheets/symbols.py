@@ -1,4 +1,6 @@
-"""Symbols of parts with two ends, after IEC 60617: each lies along x from 0 to 4 units, its first end at 0."""
+"""Symbols of parts with two ends, after IEC 60617: each lies along x from 0 to 4 units, its first
+end at 0.
+"""
 
 from collections.abc import Callable
 from math import cos, pi, sin

@@ -11,9 +11,12 @@ Sort = Literal["part", "leads", "module", "screw head", "post", "loose", "wires"
 
 @dataclass(frozen=True)
 class Piece:
-    """A body in the device: what it is, the area that it covers (mm), from where to where it reaches (mm, z), and what a finding about it points at.
+    """A body in the device: what it is, the area that it covers (mm), from where to where it
+    reaches (mm, z), and what a finding about it points at.
 
-    `soft` bodies burn when they are pierced, `sharp` ones pierce; one that comes `through` a wall has a shoulder at `inside_mm`, which stays inside. `swell_mm` is what it may grow by with age, which is in `high_mm` already.
+    `soft` bodies burn when they are pierced, `sharp` ones pierce; one that comes `through` a wall
+    has a shoulder at `inside_mm`, which stays inside. `swell_mm` is what it may grow by with age,
+    which is in `high_mm` already.
     """
 
     name: str
@@ -45,7 +48,9 @@ class Piece:
 
 @dataclass(frozen=True)
 class Walls:
-    """The shell about a board: the room on both sides and how it was found, the thickness of its walls and the gap around the edge of the board, all in mm."""
+    """The shell about a board: the room on both sides and how it was found, the thickness of its
+    walls and the gap around the edge of the board, all in mm.
+    """
 
     near_room_mm: float
     far_room_mm: float
@@ -73,7 +78,9 @@ class Walls:
 
 @dataclass(frozen=True)
 class Gap:
-    """How far two bodies, or a body and a wall, are apart in mm; less than nothing is how far they are in one another. `way` says in which direction, the place is where."""
+    """How far two bodies, or a body and a wall, are apart in mm; less than nothing is how far they
+    are in one another. `way` says in which direction, the place is where.
+    """
 
     one: str
     other: str
@@ -87,7 +94,9 @@ class Gap:
 
 @dataclass(frozen=True)
 class Stack:
-    """A board with everything about it: its outline (mm), the walls, the pieces, the gaps from the tightest on, and the things of which nobody knows where they lie."""
+    """A board with everything about it: its outline (mm), the walls, the pieces, the gaps from the
+    tightest on, and the things of which nobody knows where they lie.
+    """
 
     board: str
     outline: Polygon

@@ -1,4 +1,6 @@
-"""The mouth of a socket: where its plug goes in, and how far it stands beyond the edge of its board."""
+"""The mouth of a socket: where its plug goes in, and how far it stands beyond the edge of its
+board.
+"""
 
 from shapely.geometry import Point, Polygon
 
@@ -7,7 +9,9 @@ from loquet.core.quantities.lengths import MM
 
 
 def mouth_of(view: BoardView, ref: str) -> tuple[int, int]:
-    """The middle of the mouth, in nm; the mating side of a socket is the lower side of its drawing."""
+    """The middle of the mouth, in nm; the mating side of a socket is the lower side of its
+    drawing.
+    """
     body = view.patterns[ref].body
     return view.seats[ref].point(body.x, body.y - body.h // 2)
 

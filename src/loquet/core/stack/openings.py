@@ -1,4 +1,6 @@
-"""Openings in the walls: what comes through or is plugged in, how large its opening must be drawn so that it fits when it is made."""
+"""Openings in the walls: what comes through or is plugged in, how large its opening must be drawn
+so that it fits when it is made.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -25,14 +27,20 @@ GROWS_MM: dict[Process, float] = {
     "laser": -0.1,
     "milled": 0.05,
 }
-"""How much smaller than drawn each side of an opening comes out; a laser burns some away. Common practice, no source: measure a test piece."""
+"""How much smaller than drawn each side of an opening comes out; a laser burns some away.
+
+Common practice, no source: measure a test piece.
+"""
 PIVOT_SHARE = 0.4
 """A stick leans about a point this share of its height above the board; assumed."""
 
 
 @dataclass(frozen=True)
 class Opening:
-    """An opening: for what, in which wall, around or with straight sides, its middle on the board (mm; for the sides of the shell also the height above the far face), the size that is needed and the size to draw (mm), and the working of the width to draw."""
+    """An opening: for what, in which wall, around or with straight sides, its middle on the board
+    (mm; for the sides of the shell also the height above the far face), the size that is needed and
+    the size to draw (mm), and the working of the width to draw.
+    """
 
     thing: str
     words: str
@@ -65,11 +73,20 @@ def openings_of(
                 lean *= tan(radians(profile.leans_deg))
             size = (wide + 2 * lean, high + 2 * lean)
             yield opening(
-                component.thing, words, wall, profile.round,
-                (seat.x / MM, seat.y / MM, 0.0, seat.turn_deg), size, PLAY_MM, lean, choices.process,
-            )  # fmt: skip
+                component.thing,
+                words,
+                wall,
+                profile.round,
+                (seat.x / MM, seat.y / MM, 0.0, seat.turn_deg),
+                size,
+                PLAY_MM,
+                lean,
+                choices.process,
+            )
         elif profile.plug is not None:
-            yield plug_opening(view, component.ref, component.thing, words, profile.plug, walls, choices.process)  # fmt: skip
+            yield plug_opening(
+                view, component.ref, component.thing, words, profile.plug, walls, choices.process
+            )
     for cover in covers_of(view.brief, library, view.board.name):
         thing = view.brief.thing(cover.thing)
         display = thing.display()
@@ -79,10 +96,16 @@ def openings_of(
         left, bottom, right, top = (value / MM for value in cover.rect)
         turn = float(thing.place.turn_deg)
         yield opening(
-            cover.thing, f"the lit area of {cover.thing}",
-            "back wall" if thing.place.far else "front wall", False,
-            ((left + right) / 2, (bottom + top) / 2, 0.0, turn), module.active_mm, 0.0, 0.0, choices.process,
-        )  # fmt: skip
+            cover.thing,
+            f"the lit area of {cover.thing}",
+            "back wall" if thing.place.far else "front wall",
+            False,
+            ((left + right) / 2, (bottom + top) / 2, 0.0, turn),
+            module.active_mm,
+            0.0,
+            0.0,
+            choices.process,
+        )
 
 
 def plug_opening(
@@ -94,16 +117,26 @@ def plug_opening(
     walls: Walls,
     process: Process,
 ) -> Opening:
-    """The opening in the side of the shell in front of a socket: as large as the grip of its plug where the socket lies so deep that the grip has to go in, as large as the socket's mouth where not."""
+    """The opening in the side of the shell in front of a socket: as large as the grip of its plug
+    where the socket lies so deep that the grip has to go in, as large as the socket's mouth where
+    not.
+    """
     x, y = mouth_of(view, ref)
     deep = walls.wall_mm + walls.side_gap_mm - beyond_mm(view, (x, y))
     mouth = (view.patterns[ref].body.w / MM, view.heights_mm[ref])
     size = (plug.wide_mm, plug.high_mm) if deep > plug.meets_mm else mouth
     middle, turn = middle_mm(view, ref, walls.board_mm), view.seats[ref].turn_deg
     return opening(
-        thing, f"the {plug.words} at {words}", "side", False,
-        (x / MM, y / MM, middle, float(turn)), size, PLAY_MM, 0.0, process,
-    )  # fmt: skip
+        thing,
+        f"the {plug.words} at {words}",
+        "side",
+        False,
+        (x / MM, y / MM, middle, float(turn)),
+        size,
+        PLAY_MM,
+        0.0,
+        process,
+    )
 
 
 def opening(
@@ -140,6 +173,15 @@ def opening(
     )
     x, y, z, turn = where
     return Opening(
-        thing, words, wall, is_round, fine_mm(x), fine_mm(y), fine_mm(z), turn,
-        (caliper_mm(size[0]), caliper_mm(size[1])), (drawn[0], drawn[1]), working,
-    )  # fmt: skip
+        thing,
+        words,
+        wall,
+        is_round,
+        fine_mm(x),
+        fine_mm(y),
+        fine_mm(z),
+        turn,
+        (caliper_mm(size[0]), caliper_mm(size[1])),
+        (drawn[0], drawn[1]),
+        working,
+    )

@@ -12,7 +12,9 @@ OPPOSITE = -0.5
 
 @dataclass(frozen=True)
 class Order:
-    """The steps of putting a device together, what to watch at them, and where no order exists, why."""
+    """The steps of putting a device together, what to watch at them, and where no order exists,
+    why.
+    """
 
     steps: tuple[str, ...]
     watch: tuple[str, ...]
@@ -21,7 +23,9 @@ class Order:
 
 
 def order_of(stack: Stack, plugs: tuple[Plugged, ...], choices: StackChoices) -> Order:
-    """From the back wall to the front wall: what lies behind the board goes in before it, what lies before it after."""
+    """From the back wall to the front wall: what lies behind the board goes in before it, what lies
+    before it after.
+    """
     far = outwards([p for p in stack.pieces if p.sort == "loose" and p.far])
     near = outwards([p for p in stack.pieces if p.sort == "loose" and not p.far])
     screws = [p for p in stack.pieces if p.sort == "post" and p.far]
@@ -50,7 +54,8 @@ def watched(stack: Stack, near: list[Piece], choices: StackChoices) -> list[str]
     if choices.fixing != "posts":
         return []
     return [
-        f"{lying.words[0].upper()}{lying.words[1:]} lies over {head.words}: whoever opens it takes that out first."
+        f"{lying.words[0].upper()}{lying.words[1:]} lies over {head.words}: whoever opens it takes"
+        " that out first."
         for head in stack.pieces
         if head.sort == "screw head"
         for lying in near
@@ -59,14 +64,17 @@ def watched(stack: Stack, near: list[Piece], choices: StackChoices) -> list[str]
 
 
 def blocked(stack: Stack, plugs: tuple[Plugged, ...]) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Sockets on opposite sides that both stand out into the walls: the board can neither be lowered nor tilted in."""
+    """Sockets on opposite sides that both stand out into the walls: the board can neither be
+    lowered nor tilted in.
+    """
     standing_out = [p for p in plugs if p.beyond_mm > stack.walls.side_gap_mm]
     for one, other in combinations(standing_out, 2):
         across = one.way[0] * other.way[0] + one.way[1] * other.way[1]
         if across < OPPOSITE:
             why = (
-                f"{one.ref} and {other.ref} stand out over opposite edges by {one.beyond_mm:.1f} and "
-                f"{other.beyond_mm:.1f} mm, more than the {stack.walls.side_gap_mm:.1f} mm about the board: it goes in neither straight nor tilted."
+                f"{one.ref} and {other.ref} stand out over opposite edges by {one.beyond_mm:.1f}"
+                f" and {other.beyond_mm:.1f} mm, more than the {stack.walls.side_gap_mm:.1f} mm"
+                " about the board: it goes in neither straight nor tilted."
             )
             return (why,), (f"thing:{one.thing}", f"thing:{other.thing}")
     return (), ()

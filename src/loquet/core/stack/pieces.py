@@ -1,4 +1,6 @@
-"""Every body of a board's stack, from the parts as they are placed, the things that lie loose, the screws, and what is plugged in."""
+"""Every body of a board's stack, from the parts as they are placed, the things that lie loose, the
+screws, and what is plugged in.
+"""
 
 from collections.abc import Iterator
 from functools import partial
@@ -105,9 +107,15 @@ def wire_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[
         area = in_mm(view.body(component.ref))
         words = f"the cable at {component.ref} ({component.purpose})"
         yield Piece(
-            f"cable at {component.ref}", words, "wires", area,
-            *outward(bend, board_mm, seat.far, height), seat.far, component.thing, thing_of(component.thing),
-        )  # fmt: skip
+            f"cable at {component.ref}",
+            words,
+            "wires",
+            area,
+            *outward(bend, board_mm, seat.far, height),
+            seat.far,
+            component.thing,
+            thing_of(component.thing),
+        )
 
 
 def module_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
@@ -134,7 +142,9 @@ def module_pieces(view: BoardView, library: Library, board_mm: float) -> Iterato
 def screw_pieces(
     view: BoardView, choices: StackChoices, board_mm: float, far_room_mm: float, near_room_mm: float
 ) -> Iterator[Piece]:
-    """Heads, shanks and posts at every fixing hole; countersunk heads lie in the board or in the wall."""
+    """Heads, shanks and posts at every fixing hole; countersunk heads lie in the board or in the
+    wall.
+    """
     for thing, seat, screw in screws_of(view):
         spot = Point(seat.x / MM, seat.y / MM)
         about = thing_of(thing.name)
@@ -147,17 +157,33 @@ def screw_pieces(
             head = spot.buffer(head_wide / 2)
             words = f"the head of the {name}"
             yield Piece(
-                name, words, "screw head", head, low, low + head_high, False, thing.name, about, sharp=not sunk,
-            )  # fmt: skip
+                name,
+                words,
+                "screw head",
+                head,
+                low,
+                low + head_high,
+                False,
+                thing.name,
+                about,
+                sharp=not sunk,
+            )
         words = f"the post under {thing.name}"
         yield Piece(
             f"post at {thing.name}", words, "post", post, -far_room_mm, 0.0, True, thing.name, about
         )
         if choices.fixing == "through":
             yield Piece(
-                f"boss at {thing.name}", f"the boss over {thing.name}", "post", post,
-                board_mm, board_mm + near_room_mm, False, thing.name, about,
-            )  # fmt: skip
+                f"boss at {thing.name}",
+                f"the boss over {thing.name}",
+                "post",
+                post,
+                board_mm,
+                board_mm + near_room_mm,
+                False,
+                thing.name,
+                about,
+            )
 
 
 def screws_of(view: BoardView) -> Iterator[tuple[Thing, Seat, Screw]]:
@@ -171,7 +197,9 @@ def screws_of(view: BoardView) -> Iterator[tuple[Thing, Seat, Screw]]:
 def loose_pieces(
     view: BoardView, choices: StackChoices, board_mm: float, under: list[Piece]
 ) -> Iterator[Piece]:
-    """What lies in the shell and not on the board: on the highest of what is under it, with an insulator between where there is one."""
+    """What lies in the shell and not on the board: on the highest of what is under it, with an
+    insulator between where there is one.
+    """
     for thing in view.brief.on(view.board.name):
         loose = thing.loose()
         if loose is None or thing.place is None:
@@ -199,7 +227,9 @@ def loose_pieces(
 
 
 def bed_under(area: BaseGeometry, far: bool, board_mm: float, under: list[Piece]) -> float:
-    """How high above the face of the board something comes to lie that covers an area, in mm; posts and screws carry nothing."""
+    """How high above the face of the board something comes to lie that covers an area, in mm; posts
+    and screws carry nothing.
+    """
     carrying = ("part", "leads", "module")
     tops = [
         (-piece.low_mm if far else piece.high_mm - board_mm)
@@ -219,7 +249,9 @@ def lying(loose: Loose, seat: Seat) -> Polygon:
 def outward(
     height_mm: float, board_mm: float, far: bool, bed_mm: float = 0.0
 ) -> tuple[float, float]:
-    """From where to where something of this height reaches that stands on a side of the board, or on a bed there."""
+    """From where to where something of this height reaches that stands on a side of the board, or
+    on a bed there.
+    """
     if far:
         return -bed_mm - height_mm, -bed_mm
     return board_mm + bed_mm, board_mm + bed_mm + height_mm

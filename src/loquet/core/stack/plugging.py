@@ -19,7 +19,9 @@ from loquet.core.stack.pieces import profile_of, thing_of
 
 @dataclass(frozen=True)
 class Plugged:
-    """A plug in its socket: its words, the part and the thing, the area that it covers outside (mm), its height, and the way that it comes (a step of length 1 outwards)."""
+    """A plug in its socket: its words, the part and the thing, the area that it covers outside
+    (mm), its height, and the way that it comes (a step of length 1 outwards).
+    """
 
     words: str
     ref: str
@@ -33,7 +35,9 @@ class Plugged:
 
 @dataclass(frozen=True)
 class InTheWay:
-    """A plug and what it meets: another plug, or a body; how far apart they are in mm (0 where they are in one another)."""
+    """A plug and what it meets: another plug, or a body; how far apart they are in mm (0 where they
+    are in one another).
+    """
 
     plug: Plugged
     other: str
@@ -77,7 +81,9 @@ def plugs_of(view: BoardView, library: Library, board_mm: float) -> Iterator[Plu
 
 
 def plugs_in_the_way(stack: Stack, plugs: tuple[Plugged, ...]) -> Iterator[InTheWay]:
-    """Plugs that are nearer to one another than fingers need, and plugs that run into a body of the device."""
+    """Plugs that are nearer to one another than fingers need, and plugs that run into a body of the
+    device.
+    """
     for one, other in combinations(plugs, 2):
         if overlap(one.low_mm, one.high_mm, other.low_mm, other.high_mm):
             apart = float(one.area.distance(other.area))

@@ -13,12 +13,16 @@ from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.pieces import profile_of
 
 EDGE_MM = 1.5
-"""A part no farther from the edge than this is reached through the side of the shell; common practice, no source."""
+"""A part no farther from the edge than this is reached through the side of the shell; common
+practice, no source.
+"""
 
 
 @dataclass(frozen=True)
 class Reached:
-    """A thing that is reached for: what for, whether the shell is closed then, whether it is reached, and how or why not."""
+    """A thing that is reached for: what for, whether the shell is closed then, whether it is
+    reached, and how or why not.
+    """
 
     thing: str
     words: str
@@ -46,13 +50,21 @@ def reached_things(
             how, reached = reached_open(piece, stack, choices)
         spot = piece.area.representative_point()
         yield Reached(
-            thing.name, service.words, service.closed, reached, how, piece.name,
-            fine_mm(spot.x), fine_mm(spot.y),
-        )  # fmt: skip
+            thing.name,
+            service.words,
+            service.closed,
+            reached,
+            how,
+            piece.name,
+            fine_mm(spot.x),
+            fine_mm(spot.y),
+        )
 
 
 def reached_closed(piece: Piece, stack: Stack, bridged_mm: float = 0.0) -> tuple[str, bool]:
-    """With the shell closed: through the wall above, through the side, or by a slider of the shell that bridges so much."""
+    """With the shell closed: through the wall above, through the side, or by a slider of the shell
+    that bridges so much.
+    """
     if piece.through:
         return ("through the back wall" if piece.far else "through the front wall"), True
     edge = Polygon(stack.outline.exterior).boundary

@@ -1,4 +1,6 @@
-"""Everything that is said of a stack, as plain values: for the station, the command and the templates."""
+"""Everything that is said of a stack, as plain values: for the station, the command and the
+templates.
+"""
 
 import shapely
 from shapely.geometry.base import BaseGeometry
@@ -170,9 +172,7 @@ def stack_report(
         ),
         wires=wire_runs(view, library, stack),
         reached=tuple(
-            ReachView(
-                thing=r.thing, words=r.words, closed=r.closed, reached=r.reached, how=r.how
-            )
+            ReachView(thing=r.thing, words=r.words, closed=r.closed, reached=r.reached, how=r.how)
             for r in reached_things(view, library, stack, choices)
         ),
         order=TogetherView(steps=order.steps, watch=order.watch, impossible=order.impossible),
@@ -180,7 +180,7 @@ def stack_report(
         loose=tuple(t.name for t in view.brief.on(stack.board) if t.loose() is not None),
         guessed=stack.guessed,
         unplaced=stack.unplaced,
-    )  # fmt: skip
+    )
 
 
 def body_view(piece: Piece) -> StackBody:
@@ -232,7 +232,11 @@ def room_working(stack: Stack, side: str, room: float, said: bool, far: bool) ->
     title = f"Room on the {side} side"
     if said:
         origin = given("room", room, "mm", "measured, at the Brief")
-        source, formula, inputs = Source(kind="brief", text="measured with a caliper"), "room", (origin,)  # fmt: skip
+        source, formula, inputs = (
+            Source(kind="brief", text="measured with a caliper"),
+            "room",
+            (origin,),
+        )
     else:
         tops = [
             (-p.shoulder_mm if far else p.shoulder_mm - stack.walls.board_mm, p.words)
@@ -250,9 +254,15 @@ def room_working(stack: Stack, side: str, room: float, said: bool, far: bool) ->
         )  # type: ignore[assignment] # as many inputs as the formula has
         source = Source(kind="computed", text="proposed for a shell of one's own; measure yours")
     return Working(
-        id=f"stack.room.{side}", title=title, value=room, unit="mm", shown=f"{room:.1f} mm",
-        formula=formula, inputs=inputs, source=source,
-    )  # fmt: skip
+        id=f"stack.room.{side}",
+        title=title,
+        value=room,
+        unit="mm",
+        shown=f"{room:.1f} mm",
+        formula=formula,
+        inputs=inputs,
+        source=source,
+    )
 
 
 def whole_working(stack: Stack) -> Working:

@@ -13,13 +13,18 @@ from loquet.core.stack.pieces import screws_of
 
 ISO = Source(
     kind="standard",
-    text="lengths and heads of ISO 7045 and ISO 7046, from memory; two diameters in plastic are common practice",
+    text=(
+        "lengths and heads of ISO 7045 and ISO 7046, from memory; two diameters in plastic are"
+        " common practice"
+    ),
 )
 
 
 @dataclass(frozen=True)
 class ScrewFit:
-    """A screw at a hole: its thread, its length (None where no length fits), how long it must and may be, the height of its post, and the working of its length."""
+    """A screw at a hole: its thread, its length (None where no length fits), how long it must and
+    may be, the height of its post, and the working of its length.
+    """
 
     thing: str
     thread: str
@@ -43,7 +48,10 @@ def screw_fit(
 ) -> ScrewFit:
     """The shortest preferred length that holds, and whether it stays inside.
 
-    Between posts the screw goes through the board into a post of the back; through the device it goes through the back wall and its post, then the board, into a boss of the front. The length of a countersunk screw is that of the whole screw, that of others is without the head (ISO 7045, ISO 7046).
+    Between posts the screw goes through the board into a post of the back; through the device it
+    goes through the back wall and its post, then the board, into a boss of the front. The length of
+    a countersunk screw is that of the whole screw, that of others is without the head (ISO 7045,
+    ISO 7046).
     """
     through = choices.fixing == "through"
     passed = walls.board_mm + (walls.wall_mm + walls.far_room_mm if through else 0.0)
@@ -76,4 +84,6 @@ def screw_fit(
         source=ISO,
     )
     post = caliper_mm(walls.far_room_mm)
-    return ScrewFit(name, thread, choices.heads, length, fine_mm(least), fine_mm(most), post, working)  # fmt: skip
+    return ScrewFit(
+        name, thread, choices.heads, length, fine_mm(least), fine_mm(most), post, working
+    )

@@ -16,7 +16,9 @@ OUTSIDE_MM = 8.0
 
 @dataclass(frozen=True)
 class Cut:
-    """A cut body: from where to where along the line, and from which to which height, all in mm; `shoulder_mm` is where one that comes through a wall has its shoulder."""
+    """A cut body: from where to where along the line, and from which to which height, all in mm;
+    `shoulder_mm` is where one that comes through a wall has its shoulder.
+    """
 
     name: str
     words: str
@@ -37,7 +39,9 @@ class Section:
 
 
 def section_of(stack: Stack, start: Spot, end: Spot) -> Section:
-    """The cut through a stack from one place to another (mm), walls and board included; raises ValueError for a line without length."""
+    """The cut through a stack from one place to another (mm), walls and board included; raises
+    ValueError for a line without length.
+    """
     if hypot(end[0] - start[0], end[1] - start[1]) < 0.1:
         raise ValueError("the line has no length")
     line = LineString([start, end])

@@ -47,7 +47,10 @@ BETWEEN: Remembered[tuple[Gap, ...]] = Remembered(8192)
 
 
 def stack_of(view: BoardView, library: Library, choices: StackChoices, board_mm: float) -> Stack:
-    """Everything about a board, with the gaps from the tightest on; all lengths in mm. Kept as long as brief, placement and choices are."""
+    """Everything about a board, with the gaps from the tightest on; all lengths in mm.
+
+    Kept as long as brief, placement and choices are.
+    """
     about = (view.brief, view.placement, choices, library)
     name = f"{view.board.name} {board_mm}"
     return STACKS.of(about, lambda: stacked(view, library, choices, board_mm), name)
@@ -75,7 +78,7 @@ def stacked(view: BoardView, library: Library, choices: StackChoices, board_mm: 
         gaps=tightest_first(gaps_of(pieces, walls)),
         unplaced=tuple(thing.name for thing in lying if thing.place is None),
         guessed=tuple(t.name for t in lying if t.name not in choices.heights_mm),
-    )  # fmt: skip
+    )
 
 
 def tightest_first(gaps: Iterable[Gap]) -> tuple[Gap, ...]:
@@ -84,7 +87,9 @@ def tightest_first(gaps: Iterable[Gap]) -> tuple[Gap, ...]:
 
 
 def settled(piece: Piece) -> Piece:
-    """The very same object for the same piece, so that gaps beside what did not move are not worked out again."""
+    """The very same object for the same piece, so that gaps beside what did not move are not worked
+    out again.
+    """
     if piece.sort in ("part", "leads"):
         return piece  # those of a part are the same as long as it stands where it is
     plain = replace(piece, area=EMPTY)
@@ -119,13 +124,17 @@ def walls_about(
 
 
 def room_for(screw: Screw, passed_mm: float, wall_mm: float) -> float:
-    """The room behind what a screw passes, so that the shortest length that holds ends in the wall and not outside, in mm."""
+    """The room behind what a screw passes, so that the shortest length that holds ends in the wall
+    and not outside, in mm.
+    """
     length = next((n for n in LENGTHS_MM if n >= passed_mm + ENGAGED * screw.d_mm - 1e-9), 0)
     return caliper_mm(length - passed_mm + SKIN_MM - wall_mm)
 
 
 def gaps_of(pieces: tuple[Piece, ...], walls: Walls) -> Iterator[Gap]:
-    """Every gap to a wall, and every gap between two bodies of which at least one does not stand on the board."""
+    """Every gap to a wall, and every gap between two bodies of which at least one does not stand on
+    the board.
+    """
     for piece in pieces:
         if piece.sort not in HOLDS_BOARD:
             yield TO_WALLS.of((piece,), partial(wall_gap, piece, walls), f"{walls!r}")
@@ -163,7 +172,9 @@ def gaps_between(one: Piece, other: Piece) -> tuple[Gap, ...]:
 
 
 def gap_between(one: Piece, other: Piece) -> Iterator[Gap]:
-    """How far two bodies are apart: above each other where they cover the same, side by side where they reach the same height; near a soft cell in every direction."""
+    """How far two bodies are apart: above each other where they cover the same, side by side where
+    they reach the same height; near a soft cell in every direction.
+    """
     if one.thing and one.thing == other.thing:
         return
     apart = max(one.low_mm, other.low_mm) - min(one.high_mm, other.high_mm)

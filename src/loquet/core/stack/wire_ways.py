@@ -1,7 +1,8 @@
-"""The shortest way of a bundle of wires between the bodies of a device, on a grid of half a millimetre in two storeys: before and behind the board.
+"""The shortest way of a bundle of wires between the bodies of a device, on a grid of half a
+millimetre in two storeys: before and behind the board.
 
-A place is open where the bundle fits between what stands there and the wall. From one storey to the other it passes where there is no board:
-in an opening, or in the gap about it.
+A place is open where the bundle fits between what stands there and the wall. From one storey to the
+other it passes where there is no board: in an opening, or in the gap about it.
 """
 
 import heapq
@@ -29,7 +30,9 @@ STEPS = tuple((i, j, hypot(i, j)) for i in (-1, 0, 1) for j in (-1, 0, 1) if i o
 
 @dataclass(frozen=True)
 class Way:
-    """Where a bundle goes: legs by side (`far` or not) with their corners in mm, and how long the whole is in mm, with the thickness of the board for every time it passes it."""
+    """Where a bundle goes: legs by side (`far` or not) with their corners in mm, and how long the
+    whole is in mm, with the thickness of the board for every time it passes it.
+    """
 
     legs: tuple[tuple[bool, tuple[Spot, ...]], ...]
     long_mm: float
@@ -37,7 +40,9 @@ class Way:
 
 @dataclass(frozen=True)
 class Storeys:
-    """The grid: its lower left corner, which cells are open before (0) and behind (1) the board, which ones pass it; and the same as areas."""
+    """The grid: its lower left corner, which cells are open before (0) and behind (1) the board,
+    which ones pass it; and the same as areas.
+    """
 
     left: float
     bottom: float
@@ -59,7 +64,9 @@ WAYS: Remembered[Way | None] = Remembered(64)
 
 
 def find_way(stack: Stack, piece: Piece, end: Spot, plug: Piece, bundle_mm: float) -> Way | None:
-    """The shortest way from the end of a loose thing to its plug, or nothing where there is none."""
+    """The shortest way from the end of a loose thing to its plug, or nothing where there is
+    none.
+    """
     goal = (plug.area.centroid.x, plug.area.centroid.y)
     tall = in_the_way(stack, (piece.name, plug.name), bundle_mm)
     asked = (piece.far, end, plug.far, goal, bundle_mm, stack.walls.board_mm)
@@ -78,7 +85,12 @@ def way_between(
     ends = ((int(piece.far), Point(end)), (int(plug.far), Point(goal)))
     if not joined(storeys.areas, storeys.gaps, *ends):
         return None
-    path = search(storeys, (int(piece.far), *storeys.cell(end)), (int(plug.far), *storeys.cell(goal)), stack.walls.board_mm)  # fmt: skip
+    path = search(
+        storeys,
+        (int(piece.far), *storeys.cell(end)),
+        (int(plug.far), *storeys.cell(goal)),
+        stack.walls.board_mm,
+    )
     if path is None:
         return None
     legs = legs_of(storeys, path, end, goal)
@@ -126,7 +138,9 @@ def covered(
 
 
 def in_the_way(stack: Stack, own: tuple[str, str], bundle_mm: float) -> list[Piece]:
-    """Bodies over which the bundle does not fit under the wall; what it begins and ends at is not in its way."""
+    """Bodies over which the bundle does not fit under the wall; what it begins and ends at is not
+    in its way.
+    """
     walls = stack.walls
     return [
         p
@@ -143,10 +157,16 @@ def joined(
     start: tuple[int, Point],
     goal: tuple[int, Point],
 ) -> bool:
-    """Whether two places hang together at all: by open areas of one side, and gaps between the sides."""
+    """Whether two places hang together at all: by open areas of one side, and gaps between the
+    sides.
+    """
     parts = [(side, part) for side in (0, 1) for part in shapely.get_parts(areas[side])]
     passes = list(shapely.get_parts(gaps))
-    reached = {n for n, (side, part) in enumerate(parts) if side == start[0] and part.distance(start[1]) <= STEP_MM}  # fmt: skip
+    reached = {
+        n
+        for n, (side, part) in enumerate(parts)
+        if side == start[0] and part.distance(start[1]) <= STEP_MM
+    }
     todo = list(reached)
     while todo:
         _, part = parts[todo.pop()]
@@ -221,7 +241,9 @@ def straightened(spots: list[Spot], area: BaseGeometry) -> tuple[Spot, ...]:
 
 
 def clear(one: Spot, other: Spot, area: BaseGeometry) -> bool:
-    """Whether a straight line stays in the open, but for its first and last half step, which lie at a body."""
+    """Whether a straight line stays in the open, but for its first and last half step, which lie at
+    a body.
+    """
     line = LineString([one, other])
     closed = line.difference(area)
     return bool(closed.length <= STEP_MM + 1e-9)

@@ -1,4 +1,6 @@
-"""Wires from what lies loose in the shell to their plug on the board: the way they find between the bodies, how long they are cut, how thick the bundle is, how wide its channel."""
+"""Wires from what lies loose in the shell to their plug on the board: the way they find between the
+bodies, how long they are cut, how thick the bundle is, how wide its channel.
+"""
 
 from collections.abc import Iterator
 from math import ceil
@@ -22,18 +24,28 @@ from loquet.core.stack.wire_ways import Way, find_way
 Spot = tuple[float, float]
 PLUG_KIND = "wire plug"
 SIGNAL_GAUGE = 28
-"""Leads that carry no supply are of the gauge that plugs of 2.0 mm come with; common practice, no source."""
+"""Leads that carry no supply are of the gauge that plugs of 2.0 mm come with; common practice, no
+source.
+"""
 JACKET_MM = 0.25
 """Insulation around the conductor of a thin lead; common practice, no source."""
 SLACK_SHARE, SLACK_MM = 0.15, 30.0
-"""So much longer than its way, and at least 30 mm, so that the shell opens with the wires on; common practice, no source."""
+"""So much longer than its way, and at least 30 mm, so that the shell opens with the wires on;
+common practice, no source.
+"""
 PLAY_MM = 0.25
 PACKED: dict[int, float] = {1: 1.0, 2: 2.0, 3: 2.155, 4: 2.414, 5: 2.701, 6: 3.0, 7: 3.0}
-"""The circle around so many equal circles, in their diameters; from memory, the known densest packings."""
+"""The circle around so many equal circles, in their diameters; from memory, the known densest
+packings.
+"""
 
 
 class WireRun(Frozen):
-    """Wires of one loose thing: its plug, what each carries, the gauge (AWG), the bundle's diameter, where it goes (corners in mm, leg by leg, `True` behind the board; none where there is no way), how long that is and how long each wire is cut, how wide the channel is, the workings, and where no way is found, why."""
+    """Wires of one loose thing: its plug, what each carries, the gauge (AWG), the bundle's
+    diameter, where it goes (corners in mm, leg by leg, `True` behind the board; none where there is
+    no way), how long that is and how long each wire is cut, how wide the channel is, the workings,
+    and where no way is found, why.
+    """
 
     thing: str
     words: str
@@ -53,7 +65,9 @@ RUNS: Remembered[tuple[WireRun, ...]] = Remembered(32)
 
 
 def wire_runs(view: BoardView, library: Library, stack: Stack) -> tuple[WireRun, ...]:
-    """The wires of every loose thing that has its plug on this board; kept as long as the stack is."""
+    """The wires of every loose thing that has its plug on this board; kept as long as the stack
+    is.
+    """
     about = (stack, view.circuit, library)
     return RUNS.of(about, lambda: tuple(runs_of(view, library, stack)))
 
@@ -134,7 +148,9 @@ def bundle_mm(lead: Wire, wires: int) -> float:
 
 
 def packing(wires: int) -> float:
-    """The circle around so many equal circles, in their diameters; about 1.15 x the root of their number for many."""
+    """The circle around so many equal circles, in their diameters; about 1.15 x the root of their
+    number for many.
+    """
     return PACKED.get(wires) or float(1.15 * wires**0.5)
 
 
@@ -156,10 +172,14 @@ def blocked_words(stack: Stack, piece: Piece, plug: Piece, bundle: float) -> str
     """Why no way is found."""
     if piece.far != plug.far:
         return (
-            f"The wires of {piece.words} are {bundle:.1f} mm thick together and have to pass from one side of the board to the other: "
-            f"the gap about it is {stack.walls.side_gap_mm:.1f} mm, and no opening in it is wide enough."
+            f"The wires of {piece.words} are {bundle:.1f} mm thick together and have to pass from"
+            " one side of the board to the other: the gap about it is"
+            f" {stack.walls.side_gap_mm:.1f} mm, and no opening in it is wide enough."
         )
-    return f"The wires of {piece.words} are {bundle:.1f} mm thick together and find no way to {plug.words} between what stands there and the wall."
+    return (
+        f"The wires of {piece.words} are {bundle:.1f} mm thick together and find no way to"
+        f" {plug.words} between what stands there and the wall."
+    )
 
 
 def workings_of(
@@ -181,13 +201,20 @@ def workings_of(
             shown=f"{bundle:.2f} mm",
             formula="(conductor + 2 x jacket) x packing",
             inputs=(
-                given("conductor", round(lead.diameter_mm, 3), "mm", f"{lead.gauge} AWG, ASTM B258"),
+                given(
+                    "conductor", round(lead.diameter_mm, 3), "mm", f"{lead.gauge} AWG, ASTM B258"
+                ),
                 given("jacket", JACKET_MM, "mm", "thin lead; common practice, no source"),
-                given("packing", packing(len(carries)), "", f"circle around {len(carries)} equal circles"),
+                given(
+                    "packing",
+                    packing(len(carries)),
+                    "",
+                    f"circle around {len(carries)} equal circles",
+                ),
             ),
             source=practice,
         )
-    ]  # fmt: skip
+    ]
     if way is not None:
         found.append(
             Working(
@@ -198,11 +225,21 @@ def workings_of(
                 shown=f"{cut} mm",
                 formula="5 x ceil((way + max(least, share x way)) / 5)",
                 inputs=(
-                    given("way", fine_mm(way.long_mm), "mm", "between the bodies, with the thickness of the board where it is passed"),
-                    given("least", SLACK_MM, "mm", "so that the shell opens; common practice, no source"),
+                    given(
+                        "way",
+                        fine_mm(way.long_mm),
+                        "mm",
+                        "between the bodies, with the thickness of the board where it is passed",
+                    ),
+                    given(
+                        "least",
+                        SLACK_MM,
+                        "mm",
+                        "so that the shell opens; common practice, no source",
+                    ),
                     given("share", SLACK_SHARE, "", "slack; common practice, no source"),
                 ),
                 source=practice,
             )
-        )  # fmt: skip
+        )
     return tuple(found)

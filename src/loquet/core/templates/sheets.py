@@ -1,4 +1,6 @@
-"""What is on each template: lines to cut, holes to drill, a line to check with; all in mm, seen from the front unless said."""
+"""What is on each template: lines to cut, holes to drill, a line to check with; all in mm, seen
+from the front unless said.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -27,7 +29,10 @@ RIM_MM = 2.0
 
 @dataclass(frozen=True)
 class Sheet:
-    """A drawing: its title and which side it is seen from, the plate with its openings, marks that are drawn and not cut, middles of holes with their diameters, a line whose length is to be measured on the print, and how thick a body of it is."""
+    """A drawing: its title and which side it is seen from, the plate with its openings, marks that
+    are drawn and not cut, middles of holes with their diameters, a line whose length is to be
+    measured on the print, and how thick a body of it is.
+    """
 
     title: str
     seen: str
@@ -54,7 +59,10 @@ class Sheet:
             return scale(area, -1, 1, origin=(middle, 0))
 
         other = "behind" if self.seen == "the front" else "the front"
-        check = self.check and ((2 * middle - self.check[0][0], self.check[0][1]), (2 * middle - self.check[1][0], self.check[1][1]))  # fmt: skip
+        check = self.check and (
+            (2 * middle - self.check[0][0], self.check[0][1]),
+            (2 * middle - self.check[1][0], self.check[1][1]),
+        )
         return Sheet(
             self.title,
             other,
@@ -79,7 +87,9 @@ class Room:
 
 @dataclass(frozen=True)
 class Template:
-    """A drawing or a body that can be had: its name, what it is for, its formats, and how it is made."""
+    """A drawing or a body that can be had: its name, what it is for, its formats, and how it is
+    made.
+    """
 
     name: str
     words: str
@@ -131,7 +141,9 @@ def drill_guide(room: Room) -> Sheet:
 
 
 def pockets(room: Room) -> Sheet:
-    """The board with pockets for what lies loose, with their play, and the channels of its wires."""
+    """The board with pockets for what lies loose, with their play, and the channels of its
+    wires.
+    """
     grows = PLAY_MM + GROWS_MM[room.choices.stack.process]
     lying = tuple(
         Polygon(p.area.buffer(grows, join_style="mitre").exterior)
@@ -159,7 +171,9 @@ def spacer(room: Room) -> Sheet:
     inside = whole.buffer(-RIM_MM, join_style="mitre")
     rim = whole.difference(inside)
     part = max(shapely.get_parts(rim), key=lambda one: one.area)
-    return Sheet("spacer", "the front", part, (), (), check_line((), whole), room.stack.walls.far_room_mm)  # fmt: skip
+    return Sheet(
+        "spacer", "the front", part, (), (), check_line((), whole), room.stack.walls.far_room_mm
+    )
 
 
 def drill_holes(room: Room) -> tuple[tuple[float, float, float], ...]:
@@ -178,7 +192,9 @@ def shape_of(one: Opening) -> Polygon:
     wide, high = one.drawn_mm
     if one.round:
         return Point(one.x_mm, one.y_mm).buffer(wide / 2, quad_segs=24)
-    flat = shapely.box(one.x_mm - wide / 2, one.y_mm - high / 2, one.x_mm + wide / 2, one.y_mm + high / 2)  # fmt: skip
+    flat = shapely.box(
+        one.x_mm - wide / 2, one.y_mm - high / 2, one.x_mm + wide / 2, one.y_mm + high / 2
+    )
     return rotate(flat, one.turn_deg, origin=(one.x_mm, one.y_mm))
 
 

@@ -1,4 +1,6 @@
-"""Templates as files: PDF with a ruler, SVG and DXF for a laser or a mill, STL for a printer's own program."""
+"""Templates as files: PDF with a ruler, SVG and DXF for a laser or a mill, STL for a printer's own
+program.
+"""
 
 import io
 import struct
@@ -22,9 +24,16 @@ CROSS_MM = 3.0
 
 
 def write_template(
-    template: Template, kind: str, view: BoardView, library: Library, choices: Choices, mirrored: bool = False
-) -> bytes:  # fmt: skip
-    """A template of a board in one of its formats; raises ValueError for a format that it does not have."""
+    template: Template,
+    kind: str,
+    view: BoardView,
+    library: Library,
+    choices: Choices,
+    mirrored: bool = False,
+) -> bytes:
+    """A template of a board in one of its formats; raises ValueError for a format that it does not
+    have.
+    """
     if kind not in template.formats:
         raise ValueError(f"{template.name} is not written as {kind}")
     sheet = sheet_for(template, view, library, choices)
@@ -50,7 +59,9 @@ def rings_of(area: Polygon) -> list[list[tuple[float, float]]]:
 
 
 def as_pdf(sheet: Sheet, name: str) -> bytes:
-    """One page at true size with a ruler and a line to check; the page is as large as it has to be."""
+    """One page at true size with a ruler and a line to check; the page is as large as it has to
+    be.
+    """
     left, bottom, right, top = sheet.plate.bounds
     wide, high = right - left, top - bottom
     need = (wide + 2 * MARGIN_MM, high + HEAD_MM + FOOT_MM)
@@ -66,11 +77,22 @@ def as_pdf(sheet: Sheet, name: str) -> bytes:
     canvas.setViewerPreference("PrintScaling", "None")
     canvas.setFillColor(INK)
     canvas.setFont("Helvetica-Bold", 13)
-    canvas.drawString(MARGIN_MM * mm, page[1] - 20 * mm, f"{name}: {sheet.title}, seen from {sheet.seen}")  # fmt: skip
+    canvas.drawString(
+        MARGIN_MM * mm, page[1] - 20 * mm, f"{name}: {sheet.title}, seen from {sheet.seen}"
+    )
     canvas.setFont("Helvetica", 9)
-    canvas.drawString(MARGIN_MM * mm, page[1] - 26 * mm, f"True size, {wide:.2f} x {high:.2f} mm. Print it unscaled and hold a rule to the ruler before you cut.")  # fmt: skip
+    canvas.drawString(
+        MARGIN_MM * mm,
+        page[1] - 26 * mm,
+        f"True size, {wide:.2f} x {high:.2f} mm. Print it unscaled and hold a rule to the ruler"
+        " before you cut.",
+    )
     if sheet.check:
-        canvas.drawString(MARGIN_MM * mm, page[1] - 31 * mm, f"The dashed line must measure {sheet.check_mm:.2f} mm on the print.")  # fmt: skip
+        canvas.drawString(
+            MARGIN_MM * mm,
+            page[1] - 31 * mm,
+            f"The dashed line must measure {sheet.check_mm:.2f} mm on the print.",
+        )
     canvas.saveState()
     canvas.translate((MARGIN_MM - left) * mm, FOOT_MM * mm - bottom * mm)
     for area, ink, thick in ((sheet.plate, INK, 0.6), *((m, BODY, 0.25) for m in sheet.marks)):
@@ -112,7 +134,10 @@ def as_svg(sheet: Sheet) -> bytes:
 
     rows = [
         '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.4f}mm" height="{high:.4f}mm" viewBox="0 0 {wide:.4f} {high:.4f}">',
+        (
+            f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.4f}mm" height="{high:.4f}mm"'
+            f' viewBox="0 0 {wide:.4f} {high:.4f}">'
+        ),
         f"<title>{sheet.title}, seen from {sheet.seen}</title>",
         f'<path d="{data(sheet.plate)}" fill="none" stroke="#000" stroke-width="0.1"/>',
     ]
@@ -138,7 +163,9 @@ def as_dxf(sheet: Sheet) -> bytes:
 
 
 def as_stl(plate: Polygon, thick_mm: float) -> bytes:
-    """A plate of that thickness as triangles, outside anticlockwise, in binary STL; lengths in mm."""
+    """A plate of that thickness as triangles, outside anticlockwise, in binary STL; lengths in
+    mm.
+    """
     facets: list[tuple[tuple[float, float, float], ...]] = []
     for triangle in shapely.get_parts(shapely.constrained_delaunay_triangles(plate)):
         a, b, c = ((float(x), float(y)) for x, y in triangle.exterior.coords[:3])

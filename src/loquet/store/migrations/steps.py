@@ -1,24 +1,32 @@
-"""Steps that can be run again: a migration that was killed between its change and its note starts over."""
+"""Steps that can be run again: a migration that was killed between its change and its note starts
+over.
+"""
 
 import sqlalchemy as sa
 from alembic import op
 
 
 def fresh_table(name: str, *columns: sa.schema.SchemaItem) -> None:
-    """Make a table; an empty one of that name, which a killed run left behind, makes room. Raises RuntimeError where it holds rows."""
+    """Make a table; an empty one of that name, which a killed run left behind, makes room.
+
+    Raises RuntimeError where it holds rows.
+    """
     make_room(name)
     op.create_table(name, *columns)
 
 
 def make_room(*names: str) -> None:
-    """Drop empty tables that a killed run left behind, in this order: those that point at others first. Raises RuntimeError where one holds rows."""
+    """Drop empty tables that a killed run left behind, in this order: those that point at others
+    first. Raises RuntimeError where one holds rows.
+    """
     connection = op.get_bind()
     for name in names:
         if not sa.inspect(connection).has_table(name):
             continue
         if connection.scalar(sa.text(f"SELECT COUNT(*) FROM `{name}`")):
             raise RuntimeError(
-                f"the table {name} holds rows, though the database says that it was never made; restore a backup"
+                f"the table {name} holds rows, though the database says that it was never made;"
+                " restore a backup"
             )
         op.drop_table(name)
 

@@ -31,7 +31,9 @@ class Turned:
 
 
 def turn_version(slices: Plain, contents: dict[str, str], known: dict[str, Turned]) -> Turned:
-    """A version as the present application stores it; versions of the same slices are turned once."""
+    """A version as the present application stores it; versions of the same slices are turned
+    once.
+    """
     key = canonical(slices)
     if key not in known:
         known[key] = turned(slices, contents)

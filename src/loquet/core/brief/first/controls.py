@@ -14,7 +14,9 @@ STEPS = {"up": (0, 1), "down": (0, -1), "left": (-1, 0), "right": (1, 0)}
 
 
 class Placed(Frozen):
-    """What all controls have: a name, the middle, a quarter turn, and the digit that works it (by its side where `auto`)."""
+    """What all controls have: a name, the middle, a quarter turn, and the digit that works it (by
+    its side where `auto`).
+    """
 
     name: Name
     x_mm: PlaceMm
@@ -24,7 +26,10 @@ class Placed(Frozen):
 
 
 class Button(Placed):
-    """A push button; its part decides the feel. `duty` says what it is for: a power button wakes the chip, a hot key is held with others."""
+    """A push button; its part decides the feel.
+
+    `duty` says what it is for: a power button wakes the chip, a hot key is held with others.
+    """
 
     kind: Literal["button"] = "button"
     part: PartId = "button-6x6-surface"
@@ -38,7 +43,9 @@ class Button(Placed):
 
 
 class DirectionalPad(Placed):
-    """Four directions, as four buttons `spread_mm` from the middle or as one five-way part with a press."""
+    """Four directions, as four buttons `spread_mm` from the middle or as one five-way part with a
+    press.
+    """
 
     kind: Literal["pad"] = "pad"
     form: Literal["four buttons", "five-way part"] = "four buttons"

@@ -59,7 +59,9 @@ Link = Annotated[
 
 
 class Sensor(Frozen):
-    """A sensor: on the two-wire bus at its address, with or without an interrupt line, or as a plain voltage."""
+    """A sensor: on the two-wire bus at its address, with or without an interrupt line, or as a
+    plain voltage.
+    """
 
     name: Name
     reading: Literal["two-wire", "voltage"] = "two-wire"

@@ -1,4 +1,7 @@
-"""The brief as frozen models. Places are millimetres from the outline's lower left corner, seen from the near side."""
+"""The brief as frozen models.
+
+Places are millimetres from the outline's lower left corner, seen from the near side.
+"""
 
 from datetime import date
 from typing import Annotated, Literal
@@ -68,7 +71,9 @@ class ProgrammingPort(Frozen):
 
 
 class ChipChoice(Frozen):
-    """The microcontroller, by its exact name in the open data set; its seat is found where none is given."""
+    """The microcontroller, by its exact name in the open data set; its seat is found where none is
+    given.
+    """
 
     part: Annotated[str, Field(min_length=3, max_length=40)]
     x_mm: PlaceMm | None = None
@@ -76,7 +81,9 @@ class ChipChoice(Frozen):
 
 
 class Shell(Frozen):
-    """The shell: of one's own, or an existing one whose outline and holes must be met exactly and are not moved."""
+    """The shell: of one's own, or an existing one whose outline and holes must be met exactly and
+    are not moved.
+    """
 
     kind: Literal["own", "existing"] = "own"
     name: Annotated[str, Field(max_length=60)] = ""

@@ -11,9 +11,11 @@ ScreenBus = Literal["two-wire", "one-way serial", "parallel colour"]
 
 
 class Screen(Frozen):
-    """A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits.
+    """A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour
+    bus with chosen bits.
 
-    What is wanted of it (whole frames a second, rows and columns of text) is checked where it is said.
+    What is wanted of it (whole frames a second, rows and columns of text) is checked where it is
+    said.
     """
 
     x_mm: PlaceMm
@@ -39,7 +41,9 @@ class Buzzer(Frozen):
 
 
 class Speaker(Frozen):
-    """An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a digital sound bus."""
+    """An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a
+    digital sound bus.
+    """
 
     feed: Literal["converter", "timer", "sound bus"] = "timer"
     mute_line: bool = True

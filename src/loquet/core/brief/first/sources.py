@@ -1,4 +1,7 @@
-"""What feeds the device. Lithium cells want the usual care: charging within the cell maker's limits, local codes first."""
+"""What feeds the device.
+
+Lithium cells want the usual care: charging within the cell maker's limits, local codes first.
+"""
 
 from typing import Annotated, Literal
 
@@ -17,7 +20,9 @@ class PlacedSource(Frozen):
 
 
 class CellPair(PlacedSource):
-    """Two AAA cells in series, in holders on pads on the far side; the place is the middle of the pair."""
+    """Two AAA cells in series, in holders on pads on the far side; the place is the middle of the
+    pair.
+    """
 
     kind: Literal["two-aaa-cells"] = "two-aaa-cells"
 

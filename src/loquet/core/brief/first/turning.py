@@ -55,7 +55,9 @@ class Names:
 
 
 def present_from_first(plain: Plain) -> Plain:
-    """A brief of the present format from one of the first, both as plain values; raises ValidationError for one that is not of the first."""
+    """A brief of the present format from one of the first, both as plain values; raises
+    ValidationError for one that is not of the first.
+    """
     first = FirstBrief.model_validate(plain).model_dump(mode="json")
     names = Names()
     things = [controlled(row, names) for row in first["controls"]]

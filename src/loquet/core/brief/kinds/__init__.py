@@ -1,4 +1,7 @@
-"""All kinds of things, in the order in which the tray shows them. A test holds this tuple to the folder."""
+"""All kinds of things, in the order in which the tray shows them.
+
+A test holds this tuple to the folder.
+"""
 
 from loquet.core.brief.kinds import (
     barrel_jack,

@@ -49,7 +49,8 @@ class BarrelJack(RegulatedFeed):
         return (
             KitItem(
                 "power",
-                f"mains adapter {self.adapter_v:g} V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved where it is used",
+                f"mains adapter {self.adapter_v:g} V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved"
+                " where it is used",
                 1,
                 f"feeds {self.name}",
             ),

@@ -9,10 +9,13 @@ from loquet.core.brief.thing import Body, Joint, Thing
 
 
 class BoardLink(Thing):
-    """One end of a link between two boards: a header. Both ends name the same link.
+    """One end of a link between two boards: a header.
 
-    Over a cable pin n is pin n at both ends. Where one end is plugged straight into the other, the posts that meet are on one net,
-    whatever their numbers: ends on opposite sides leave both boards the same way up, ends on one side turn them face to face.
+    Both ends name the same link.
+
+    Over a cable pin n is pin n at both ends. Where one end is plugged straight into the other, the
+    posts that meet are on one net, whatever their numbers: ends on opposite sides leave both boards
+    the same way up, ends on one side turn them face to face.
     """
 
     GROUP = "ports"

@@ -9,7 +9,9 @@ from loquet.core.brief.thing import Thing
 
 
 class BrainTalk(Thing):
-    """Two lines, one each way, between the brain that reads this and another one; no part, and no place of its own."""
+    """Two lines, one each way, between the brain that reads this and another one; no part, and no
+    place of its own.
+    """
 
     GROUP = "brains"
     TITLE = "Serial line between two brains"

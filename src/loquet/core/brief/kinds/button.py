@@ -9,7 +9,10 @@ from loquet.core.brief.thing import Body, Contact, KitItem, Worked
 
 
 class Button(Worked):
-    """A push button; its part decides the feel. `duty` says what it is for: a power button wakes the chip, a hot key is held with others."""
+    """A push button; its part decides the feel.
+
+    `duty` says what it is for: a power button wakes the chip, a hot key is held with others.
+    """
 
     GROUP = "controls"
     TITLE = "Button"

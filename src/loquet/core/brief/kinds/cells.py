@@ -15,7 +15,9 @@ DESIGNATION = {"AAA": "LR03", "AA": "LR6"}
 
 
 class Cells(Thing):
-    """One to four AA or AAA cells in series, each in its holder; the place is the middle of all of them."""
+    """One to four AA or AAA cells in series, each in its holder; the place is the middle of all of
+    them.
+    """
 
     GROUP = "feeds"
     TITLE = "AA or AAA cells"
@@ -31,8 +33,8 @@ class Cells(Thing):
         """The usual caution."""
         many = {1: "An", 2: "Two", 3: "Three", 4: "Four"}[self.count]
         return (
-            f"{many} {self.size} cell{'s' if self.count > 1 else ''} can heat a short circuit enough to burn: "
-            "do not mix old and new cells, and take them out before soldering."
+            f"{many} {self.size} cell{'s' if self.count > 1 else ''} can heat a short circuit"
+            " enough to burn: do not mix old and new cells, and take them out before soldering."
         )
 
     def service(self) -> Service:
@@ -73,7 +75,10 @@ class Cells(Thing):
         holds, ohm, most = HOLDS[self.size]
         source = Source(
             kind="standard",
-            text=f"IEC 60086-2 cell {DESIGNATION[self.size]}: {STANDARD}; {holds:g} mAh and {ohm:g} ohm a cell from memory",
+            text=(
+                f"IEC 60086-2 cell {DESIGNATION[self.size]}: {STANDARD}; {holds:g} mAh and {ohm:g}"
+                " ohm a cell from memory"
+            ),
         )
         return Supply(0.9 * n, 1.5 * n, 1.65 * n, "alkaline", n, holds, ohm * n, most, source)
 

@@ -9,7 +9,8 @@ from loquet.core.brief.thing import Body, Duty, Thing
 
 
 class Chip(Thing):
-    """The microcontroller, by its exact name in the open data set; its seat is found where none is given.
+    """The microcontroller, by its exact name in the open data set; its seat is found where none is
+    given.
 
     A part called `own` is the table of that name on the shelf.
     """

@@ -8,7 +8,9 @@ from loquet.core.provenance import Source
 
 
 class Converter(Thing):
-    """Another rail, made from the rail that it takes: 5 V for sticks or lights, 1.8 V for a sensor."""
+    """Another rail, made from the rail that it takes: 5 V for sticks or lights, 1.8 V for a
+    sensor.
+    """
 
     GROUP = "feeds"
     TITLE = "Converter to another rail"

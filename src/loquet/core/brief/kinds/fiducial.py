@@ -8,7 +8,9 @@ from loquet.core.brief.thing import Body, Thing
 
 
 class Fiducial(Thing):
-    """A bare copper dot of 1 mm in a ring free of mask and copper, by which a placing machine finds the board."""
+    """A bare copper dot of 1 mm in a ring free of mask and copper, by which a placing machine finds
+    the board.
+    """
 
     GROUP = "marks"
     TITLE = "Fiducial"

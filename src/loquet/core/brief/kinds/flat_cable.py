@@ -36,7 +36,8 @@ class FlatCable(Thing):
         return (
             KitItem(
                 "leads and cables",
-                f"flat cable, {self.lines + 2} ways, {0.5 if self.pitch_mm < 0.75 else 1.0:g} mm, contacts on the {self.contact} side at this end",
+                f"flat cable, {self.lines + 2} ways, {0.5 if self.pitch_mm < 0.75 else 1.0:g} mm,"
+                f" contacts on the {self.contact} side at this end",
                 1,
                 f"at {self.name}",
             ),

@@ -11,7 +11,9 @@ A_D = PolygonOutline(points_mm=((0, 0), (6, 0), (6, 8), (0, 8)), bulges=(0, 1, 0
 
 
 class FreeCutOut(NoPart):
-    """A cut-out with sides that are straight or arcs, as a drawing of a shell has them; its line is given from its lower left corner and stands about its middle."""
+    """A cut-out with sides that are straight or arcs, as a drawing of a shell has them; its line is
+    given from its lower left corner and stands about its middle.
+    """
 
     GROUP = "marks"
     TITLE = "Free cut-out"

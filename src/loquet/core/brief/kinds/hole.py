@@ -22,7 +22,9 @@ def screw_for(d_mm: float) -> Screw:
 
 
 class Hole(NoPart):
-    """An unplated hole for a screw, a peg or tooling; the medium clearance hole of ISO 273 unless its diameter is said."""
+    """An unplated hole for a screw, a peg or tooling; the medium clearance hole of ISO 273 unless
+    its diameter is said.
+    """
 
     GROUP = "marks"
     TITLE = "Fixing hole"

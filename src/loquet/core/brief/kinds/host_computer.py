@@ -1,4 +1,6 @@
-"""A host computer on the board: a small computer that runs programs, reads what the board gives it, and keeps files."""
+"""A host computer on the board: a small computer that runs programs, reads what the board gives it,
+and keeps files.
+"""
 
 from typing import Annotated, Any, Literal
 
@@ -19,9 +21,11 @@ EDGE_MM, LOGIC_V = 3.5, 3.3
 
 
 class HostComputer(Thing):
-    """A small computer on its header, on spring pins, or in an edge connector, as its part says, with the outline that it covers.
+    """A small computer on its header, on spring pins, or in an edge connector, as its part says,
+    with the outline that it covers.
 
-    On its own plug it brings a rail of 3.3 V; fed by the board it takes the rail that it names (5 V) and gives none.
+    On its own plug it brings a rail of 3.3 V; fed by the board it takes the rail that it names (5
+    V) and gives none.
     """
 
     GROUP = "brains"
@@ -69,7 +73,9 @@ class HostComputer(Thing):
         return self.compared.strip()
 
     def bodies(self) -> tuple[Body, ...]:
-        """Its contacts, which run from top to bottom 3.5 mm inside its left edge, and what it covers."""
+        """Its contacts, which run from top to bottom 3.5 mm inside its left edge, and what it
+        covers.
+        """
         beside = round((self.height_mm / 2 - EDGE_MM) * 1e6)
         return (
             Body(part=f"chip:{self.part}", kinds=("chip",)),

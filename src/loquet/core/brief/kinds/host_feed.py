@@ -7,7 +7,10 @@ from loquet.core.brief.thing import Body, KitItem, Supply
 
 
 class HostFeed(RegulatedFeed):
-    """Fed with 5 V by the host over two wires; the place is the plug. A USB port can feed the device by itself."""
+    """Fed with 5 V by the host over two wires; the place is the plug.
+
+    A USB port can feed the device by itself.
+    """
 
     GROUP = "feeds"
     TITLE = "Power from the host"

@@ -11,7 +11,9 @@ POWER_WAYS = 2
 
 
 class HostHeader(RegulatedFeed):
-    """Two rows of posts on to which a host computer, or its ribbon, is put: 5 V of the host at the first, ground at the second, lines after them, ground at the rest."""
+    """Two rows of posts on to which a host computer, or its ribbon, is put: 5 V of the host at the
+    first, ground at the second, lines after them, ground at the rest.
+    """
 
     GROUP = "ports"
     TITLE = "Host header"

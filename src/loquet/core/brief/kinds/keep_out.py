@@ -8,7 +8,9 @@ from loquet.core.brief.thing import Body, Kept, NoPart
 
 
 class KeepOut(NoPart):
-    """An area where no part may stand on its side, or none above a height; for an antenna no copper either, on both."""
+    """An area where no part may stand on its side, or none above a height; for an antenna no copper
+    either, on both.
+    """
 
     GROUP = "marks"
     TITLE = "Area kept free"

@@ -44,7 +44,8 @@ class LightChain(Thing):
             ),
             KitItem(
                 "leads and cables",
-                f"lead with a plug half for {3 if self.wires == 'one timed' else 4} pins at 2.5 mm (sockets, keyed), to the lights",
+                f"lead with a plug half for {3 if self.wires == 'one timed' else 4} pins at 2.5 mm"
+                " (sockets, keyed), to the lights",
                 1,
                 f"lead of {self.name}",
             ),

@@ -10,15 +10,22 @@ from loquet.core.provenance import Source
 
 LITHIUM_SOURCE = Source(
     kind="common practice",
-    text="4.20 V full, 3.0 V empty unless its maker says otherwise; 0.1 ohm inside and 2 C at the most from memory",
+    text=(
+        "4.20 V full, 3.0 V empty unless its maker says otherwise; 0.1 ohm inside and 2 C at the"
+        " most from memory"
+    ),
 )
 COOL_MA = 280.0
-"""What the charger carries at 3.7 V from a port of 5 V before it holds itself back: 70 K over 190 K/W and 1.3 V."""
+"""What the charger carries at 3.7 V from a port of 5 V before it holds itself back: 70 K over 190
+K/W and 1.3 V.
+"""
 HOLDER = "holder-18650"
 
 
 class LithiumCell(RegulatedFeed):
-    """One lithium cell; it is charged where the device has a port with 5 V, and `sense` measures it on an analogue channel. The place is the cell, its plug finds one."""
+    """One lithium cell; it is charged where the device has a port with 5 V, and `sense` measures it
+    on an analogue channel. The place is the cell, its plug finds one.
+    """
 
     GROUP = "feeds"
     TITLE = "Lithium cell"
@@ -46,7 +53,10 @@ class LithiumCell(RegulatedFeed):
         return (Body(size_mm=(50.0, 34.0)),)
 
     def loose(self) -> Loose | None:
-        """A pouch of the class 503450, 5 mm for 1000 mAh (IEC 61960 naming), as thick as its capacity asks; a tenth more when it is old (common practice). A round cell lies in its holder."""
+        """A pouch of the class 503450, 5 mm for 1000 mAh (IEC 61960 naming), as thick as its
+        capacity asks; a tenth more when it is old (common practice). A round cell lies in its
+        holder.
+        """
         if self.holder:
             return None
         thick = max(3.0, round(5.0 * self.capacity_mah / 1000, 1))
@@ -62,7 +72,9 @@ class LithiumCell(RegulatedFeed):
         return self.sense
 
     def charging_ma(self) -> float:
-        """As the brief says, or half its capacity in an hour and no more than leaves its charger cool."""
+        """As the brief says, or half its capacity in an hour and no more than leaves its charger
+        cool.
+        """
         return float(self.charge_ma) or min(self.capacity_mah / 2, COOL_MA)
 
     def lacks(self, kinds: frozenset[str]) -> tuple[Lack, ...]:
@@ -78,7 +90,9 @@ class LithiumCell(RegulatedFeed):
         return (Lack(sentence, "Measure it.", "Measure the cell", edit), *found)
 
     def kit(self) -> tuple[KitItem, ...]:
-        """The cell with its own protection, and its lead with the polarity of the plug where it has one."""
+        """The cell with its own protection, and its lead with the polarity of the plug where it has
+        one.
+        """
         shape = "round 18650" if self.holder else "one cell"
         cell = KitItem(
             "power",

@@ -6,7 +6,9 @@ from loquet.core.brief.thing import Body, Thing
 
 
 class LoadSwitch(Thing):
-    """A part of a rail that a brain turns on and off: what is named to take it draws nothing while it sleeps."""
+    """A part of a rail that a brain turns on and off: what is named to take it draws nothing while
+    it sleeps.
+    """
 
     GROUP = "feeds"
     TITLE = "Switched rail"

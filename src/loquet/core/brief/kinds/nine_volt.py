@@ -8,7 +8,10 @@ from loquet.core.provenance import Source
 
 BLOCK = Source(
     kind="standard",
-    text="IEC 60086-2 block 6LR61: six cells of 1.5 V, 0.9 V end point; 550 mAh and 2 ohm from memory",
+    text=(
+        "IEC 60086-2 block 6LR61: six cells of 1.5 V, 0.9 V end point; 550 mAh and 2 ohm from"
+        " memory"
+    ),
 )
 
 
@@ -50,7 +53,8 @@ class NineVolt(RegulatedFeed):
             KitItem("power", "nine-volt block, alkaline", 1, f"feeds {self.name}"),
             KitItem(
                 "leads and cables",
-                "lead with a plug half for 2 pins at 2.5 mm (sockets, keyed), snaps for a nine-volt block, plus at pin 1",
+                "lead with a plug half for 2 pins at 2.5 mm (sockets, keyed), snaps for a nine-volt"
+                " block, plus at pin 1",
                 1,
                 f"snaps of {self.name}",
             ),

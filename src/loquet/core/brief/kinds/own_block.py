@@ -11,7 +11,9 @@ LOAD_PF = 10.0
 
 
 class OwnBlock(OnPosts):
-    """A chip with its application circuit on a small board of its own, as one thing on a row of posts: what it asks of the brain, and the room that it takes."""
+    """A chip with its application circuit on a small board of its own, as one thing on a row of
+    posts: what it asks of the brain, and the room that it takes.
+    """
 
     GROUP = "own"
     TITLE = "Block of one's own"

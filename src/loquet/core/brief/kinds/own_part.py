@@ -19,9 +19,11 @@ SIDES = {"two sides": 2, "four sides": 4, "no leads": 4, "two rows": 2}
 
 
 class OwnPart(OnPosts):
-    """A part of one's own, which asks the brain for plain lines, named 1, 2 and so on: on a row of posts, in a package by its dimensions, or on pads as they are drawn.
+    """A part of one's own, which asks the brain for plain lines, named 1, 2 and so on: on a row of
+    posts, in a package by its dimensions, or on pads as they are drawn.
 
-    Its pins in order are those of `pin_order`, which also names the exposed pad of a package without leads, one past the last.
+    Its pins in order are those of `pin_order`, which also names the exposed pad of a package
+    without leads, one past the last.
     """
 
     GROUP = "own"
@@ -99,7 +101,8 @@ class OwnPart(OnPosts):
         }
         if self.package == "drawn pads":
             rows = "|".join(self.drawn())
-            return f"own:{self.package};pads={rows};w={self.width_mm:g};h={self.height_mm:g};tall={self.tall_mm:g}"
+            size = f"w={self.width_mm:g};h={self.height_mm:g};tall={self.tall_mm:g}"
+            return f"own:{self.package};pads={rows};{size}"
         pairs = ";".join(f"{name}={value:g}" for name, value in lengths.items())
         return f"own:{self.package};{pairs}"
 
@@ -109,7 +112,9 @@ class OwnPart(OnPosts):
         return tuple(row for row in rows if row)
 
     def faults(self) -> tuple[Fault, ...]:
-        """Those of its pin order; pins that its package does not have, or that no side can hold; pads that cannot be read."""
+        """Those of its pin order; pins that its package does not have, or that no side can hold;
+        pads that cannot be read.
+        """
         found = super().faults()
         if found or self.package == "row of posts":
             return found
@@ -135,7 +140,10 @@ class OwnPart(OnPosts):
         rows = self.drawn()
         for row in rows:
             if not PAD.match(row):
-                way = "Write number x y width height, and a hole where it has one, such as 1 -1.5 0 1 2."
+                way = (
+                    "Write number x y width height, and a hole where it has one, such as 1 -1.5 0"
+                    " 1 2."
+                )
                 return (Fault("pads", f"has '{row[:40]}', which is no pad", way),)
         numbers = {row.split()[0] for row in rows}
         missing = [str(i + 1) for i in range(len(self.posts())) if str(i + 1) not in numbers]

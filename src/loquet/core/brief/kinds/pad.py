@@ -12,7 +12,9 @@ STEPS = {"up": (0, 1), "down": (0, -1), "left": (-1, 0), "right": (1, 0)}
 
 
 class Pad(Worked):
-    """Four directions, as four buttons `spread_mm` from the middle or as one five-way part with a press."""
+    """Four directions, as four buttons `spread_mm` from the middle or as one five-way part with a
+    press.
+    """
 
     GROUP = "controls"
     TITLE = "Directional pad"

@@ -1,4 +1,6 @@
-"""A push button with a soft latch: it turns a device on, and the brain turns it off when it has put its things in order."""
+"""A push button with a soft latch: it turns a device on, and the brain turns it off when it has put
+its things in order.
+"""
 
 from typing import Literal
 
@@ -7,9 +9,11 @@ from loquet.core.brief.thing import Body, Service, Thing
 
 
 class PowerButton(Thing):
-    """A push button and the latch behind it: a press feeds the brain, which holds itself on by a line of its own and reads the button by another.
+    """A push button and the latch behind it: a press feeds the brain, which holds itself on by a
+    line of its own and reads the button by another.
 
-    While it is off it draws nothing but the leakage of a transistor. A brain that is to be turned off is asked by a press, and lets go when it is ready.
+    While it is off it draws nothing but the leakage of a transistor. A brain that is to be turned
+    off is asked by a press, and lets go when it is ready.
     """
 
     GROUP = "controls"

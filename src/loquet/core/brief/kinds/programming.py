@@ -7,7 +7,9 @@ from loquet.core.brief.thing import Body, KitItem, Service, Thing
 
 
 class Programming(Thing):
-    """A header or bare pads for a probe: five ways for a chip with two debug lines, six for one that is loaded over four lines."""
+    """A header or bare pads for a probe: five ways for a chip with two debug lines, six for one
+    that is loaded over four lines.
+    """
 
     GROUP = "ports"
     TITLE = "Programming port"

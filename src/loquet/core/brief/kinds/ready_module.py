@@ -1,4 +1,6 @@
-"""A ready module: a small board with a microcontroller and its own regulator, soldered on as one part."""
+"""A ready module: a small board with a microcontroller and its own regulator, soldered on as one
+part.
+"""
 
 from typing import Annotated, Literal
 
@@ -10,7 +12,9 @@ from loquet.core.provenance import Source
 
 
 class ReadyModule(Thing):
-    """A module on castellations or on two rows of posts; it makes a rail of its own, which others may take."""
+    """A module on castellations or on two rows of posts; it makes a rail of its own, which others
+    may take.
+    """
 
     GROUP = "brains"
     BRAIN = True

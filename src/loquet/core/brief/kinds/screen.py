@@ -15,9 +15,11 @@ HEADERS = {
 
 
 class Screen(Thing):
-    """A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour bus with chosen bits.
+    """A screen module on a header: on two wires, on a one-way serial bus, or on a parallel colour
+    bus with chosen bits.
 
-    What is wanted of it (whole frames a second, rows and columns of text) is checked where it is said.
+    What is wanted of it (whole frames a second, rows and columns of text) is checked where it is
+    said.
     """
 
     GROUP = "shows"

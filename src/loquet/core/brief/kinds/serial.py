@@ -6,7 +6,9 @@ from loquet.core.brief.thing import Body, KitItem, Thing
 
 
 class SerialPort(Thing):
-    """An asynchronous serial port: a spare one, or the pair to another half that cannot be left out."""
+    """An asynchronous serial port: a spare one, or the pair to another half that cannot be left
+    out.
+    """
 
     GROUP = "ports"
     TITLE = "Serial port"

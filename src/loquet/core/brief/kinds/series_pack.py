@@ -47,7 +47,8 @@ class SeriesPack(RegulatedFeed):
         return (
             KitItem(
                 "power",
-                f"lithium pack, {self.cells} cells in series, {self.capacity_mah} mAh, with its own protection",
+                f"lithium pack, {self.cells} cells in series, {self.capacity_mah} mAh, with its own"
+                " protection",
                 1,
                 f"feeds {self.name}",
             ),

@@ -8,7 +8,9 @@ from loquet.core.brief.thing import Body, Duty, KitItem, Lack, Loose, Thing
 
 
 class Speaker(Thing):
-    """An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a digital sound bus."""
+    """An amplifier with a speaker: fed by a converter output of the chip, by a timer, or by a
+    digital sound bus.
+    """
 
     GROUP = "sounds"
     TITLE = "Speaker with amplifier"

@@ -8,7 +8,9 @@ WAYS = ("up", "down", "left", "right", "press")
 
 
 class StickPort(Thing):
-    """A nine-way port for an outside stick: four directions and a press, each a contact to ground."""
+    """A nine-way port for an outside stick: four directions and a press, each a contact to
+    ground.
+    """
 
     GROUP = "ports"
     TITLE = "9-way stick port"

@@ -31,7 +31,8 @@ def run(subject: Subject) -> Outcome:
         looked += len(things)
         found += [
             RULE.finding(
-                f"A track of {pair.first_net} runs {max(pair.gap_nm, 0) / MM:.2f} mm from {pair.second_net}, which switches; {LEAST_MM:g} mm are the least.",
+                f"A track of {pair.first_net} runs {max(pair.gap_nm, 0) / MM:.2f} mm from"
+                f" {pair.second_net}, which switches; {LEAST_MM:g} mm are the least.",
                 "Lead it another way round the converter.",
                 (f"net:{pair.first_net}", f"net:{pair.second_net}"),
                 pair.x,

@@ -14,7 +14,8 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("there is one source")
     found = [
         RULE.finding(
-            f"Current flows from {back.start.thing} into {back.end.thing}, through {', '.join(back.through) or 'nothing at all'}.",
+            f"Current flows from {back.start.thing} into {back.end.thing}, through"
+            f" {', '.join(back.through) or 'nothing at all'}.",
             "Put a diode or a power path between them.",
             (thing(back.start.thing), thing(back.end.thing)),
         )
@@ -27,10 +28,14 @@ RULE = Rule(
     "back-feed",
     "power",
     "stop",
-    "A source that is fed backwards is charged without control, wakes what is off, or harms a host.",
+    "A source that is fed backwards is charged without control, wakes what is off, or harms a"
+    " host.",
     Source(
         kind="computed",
-        text="search through diodes, body diodes, converters turned round, guard arrays, fuses and switches; USB Type-C 4.5.2.2: a sink gives nothing back",
+        text=(
+            "search through diodes, body diodes, converters turned round, guard arrays, fuses and"
+            " switches; USB Type-C 4.5.2.2: a sink gives nothing back"
+        ),
     ),
     run,
     ("circuit",),

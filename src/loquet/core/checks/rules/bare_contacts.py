@@ -8,7 +8,9 @@ from loquet.core.provenance import NotApplicable, Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """Look for vias and tracks in every field that is touched, and for what is poured on its side."""
+    """Look for vias and tracks in every field that is touched, and for what is poured on its
+    side.
+    """
     view = subject.view
     assert view is not None
     if not view.fields:
@@ -37,7 +39,8 @@ def run(subject: Subject) -> Outcome:
             place = where.representative_point()
             found.append(
                 RULE.finding(
-                    f"{words} lies in the contact field of {field.ref} ({view.circuit.component(field.ref).purpose}).",
+                    f"{words} lies in the contact field of {field.ref}"
+                    f" ({view.circuit.component(field.ref).purpose}).",
                     "Lead it round the field.",
                     (f"part:{field.ref}", *((f"net:{net}",) if net else ())),
                     place.x,

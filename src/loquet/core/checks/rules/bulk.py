@@ -16,7 +16,9 @@ SWITCHED_HZ = 50e3
 
 
 def run(subject: Subject) -> Outcome:
-    """Work out, for every rail that a converter makes, the capacitance that a step from waiting to its peak wants."""
+    """Work out, for every rail that a converter makes, the capacitance that a step from waiting to
+    its peak wants.
+    """
     circuit = subject.circuit
     assert circuit is not None
     rows = [m for m in made_of(subject.brief, subject.library) if m.taken is not None]
@@ -28,8 +30,10 @@ def run(subject: Subject) -> Outcome:
         if there < working.value * 1e-6:
             found.append(
                 RULE.finding(
-                    f"A step of {row.load.peak - row.load.idle:.0f} mA on {row.rail.net} wants {working.shown} at its converter, and there are {there * 1e6:.1f} µF.",
-                    "Add a capacitor to the rail at the Circuit, or at the part that draws the step.",
+                    f"A step of {row.load.peak - row.load.idle:.0f} mA on {row.rail.net} wants"
+                    f" {working.shown} at its converter, and there are {there * 1e6:.1f} µF.",
+                    "Add a capacitor to the rail at the Circuit, or at the part that draws the"
+                    " step.",
                     (thing(row.feeder.name),) if row.feeder else (),
                     working=working,
                 )
@@ -74,7 +78,10 @@ def wanted(row: Made) -> Working:
 
 RULE_SOURCE = Source(
     kind="common practice",
-    text="output capacitor for a load step, C = I / (2 pi f U); loop corner 100 kHz for linear, 50 kHz for switching ones from memory",
+    text=(
+        "output capacitor for a load step, C = I / (2 pi f U); loop corner 100 kHz for linear, 50"
+        " kHz for switching ones from memory"
+    ),
 )
 RULE = Rule(
     "bulk",

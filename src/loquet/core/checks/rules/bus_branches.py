@@ -11,7 +11,9 @@ CLOCK, SLOW = "_CLOCK", ("BUS_CLOCK", "DEBUG")
 
 
 def run(subject: Subject) -> Outcome:
-    """Measure, for every clock with three contacts or more, how far each lies beside the longest way of the net."""
+    """Measure, for every clock with three contacts or more, how far each lies beside the longest
+    way of the net.
+    """
     view = subject.view
     assert view is not None
     found: list[Finding] = []
@@ -24,7 +26,8 @@ def run(subject: Subject) -> Outcome:
             if branch > MOST_MM * MM:
                 found.append(
                     RULE.finding(
-                        f"{net.name} branches for {branch / MM:.0f} mm to {owner}; {MOST_MM:.0f} mm are the most.",
+                        f"{net.name} branches for {branch / MM:.0f} mm to {owner}; {MOST_MM:.0f} mm"
+                        " are the most.",
                         "Lead the clock past this part on its way to the last one.",
                         (f"net:{net.name}", f"part:{owner.split()[0]}"),
                         working=limit_working(),
@@ -34,7 +37,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def branches(lengths: dict[tuple[str, str], float]) -> dict[str, float]:
-    """How far each contact hangs beside the longest way, in nm: half of what the two detours over it are longer."""
+    """How far each contact hangs beside the longest way, in nm: half of what the two detours over
+    it are longer.
+    """
     if not lengths:
         return {}
     first, last = max(lengths, key=lambda pair: (lengths[pair], pair))

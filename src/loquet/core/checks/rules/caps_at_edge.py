@@ -31,7 +31,8 @@ def run(subject: Subject) -> Outcome:
         if away < LEAST_MM * MM:
             found.append(
                 RULE.finding(
-                    f"{component.ref} ({component.purpose}) stands {away / MM:.2f} mm from the edge or a screw; {LEAST_MM:g} mm are the least.",
+                    f"{component.ref} ({component.purpose}) stands {away / MM:.2f} mm from the edge"
+                    f" or a screw; {LEAST_MM:g} mm are the least.",
                     "Move it inwards, or turn it along the edge.",
                     (f"part:{component.ref}",),
                     seat.x,
@@ -48,7 +49,10 @@ RULE = Rule(
     "A ceramic capacitor cracks where the board bends, and then it is a short.",
     Source(
         kind="common practice",
-        text="makers of ceramic capacitors ask for distance from edges that are broken off; no source for the figure",
+        text=(
+            "makers of ceramic capacitors ask for distance from edges that are broken off; no"
+            " source for the figure"
+        ),
     ),
     run,
     ("circuit", "view"),

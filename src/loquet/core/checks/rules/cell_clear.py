@@ -8,7 +8,9 @@ from loquet.core.stack.stacking import CELL_GAP_MM
 
 
 def run(subject: Subject) -> Outcome:
-    """Look at every gap of a soft cell, swollen as it will be with age: 1 mm to what pierces, half of it to hard edges."""
+    """Look at every gap of a soft cell, swollen as it will be with age: 1 mm to what pierces, half
+    of it to hard edges.
+    """
     stack = stack_seen(subject)
     soft = {p.words for p in stack.pieces if p.soft}
     if not soft:
@@ -32,7 +34,8 @@ def run(subject: Subject) -> Outcome:
             there = f"{other[0].upper()}{other[1:]} reaches {-gap.mm:.2f} mm into {cell}"
         found.append(
             RULE.finding(
-                f"{there}; {gap.least_mm:.1f} mm between them are asked for, since a lithium cell that something {what} can burn.",
+                f"{there}; {gap.least_mm:.1f} mm between them are asked for, since a lithium cell"
+                f" that something {what} can burn.",
                 way_out,
                 gap.about,
                 gap.x_mm * MM,
@@ -46,7 +49,8 @@ RULE = Rule(
     "cell-clear",
     "stack",
     "stop",
-    "A screw head or a sharp lead in a soft cell shorts it, and it burns. The cell maker's limits come first.",
+    "A screw head or a sharp lead in a soft cell shorts it, and it burns. The cell maker's limits"
+    " come first.",
     Source(
         kind="common practice",
         text="1 mm to sharp bodies, 0.5 mm to hard edges, a tenth of swelling; no source",

@@ -24,8 +24,10 @@ def run(subject: Subject) -> Outcome:
         if working.value < stops:
             found.append(
                 RULE.finding(
-                    f"With everything on, {row.rail.words} with a fifth left sags to {working.value:.2f} V, and the device stops at {stops:.2f} V.",
-                    "Keep peaks apart in the firmware, take a source with less resistance, or a larger capacitor for short peaks.",
+                    f"With everything on, {row.rail.words} with a fifth left sags to"
+                    f" {working.value:.2f} V, and the device stops at {stops:.2f} V.",
+                    "Keep peaks apart in the firmware, take a source with less resistance, or a"
+                    " larger capacitor for short peaks.",
                     (thing(row.feeder.name),),
                     working=working,
                 )

@@ -1,4 +1,6 @@
-"""A port that is there to charge charges something, and a cell that wants to be charged has something that does it."""
+"""A port that is there to charge charges something, and a cell that wants to be charged has
+something that does it.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Source

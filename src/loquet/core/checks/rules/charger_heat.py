@@ -34,7 +34,8 @@ def run(subject: Subject) -> Outcome:
         )
         found.append(
             RULE.finding(
-                f"{asked:.0f} mA into {cell.label} make {watts:.1f} W in its charger, which {what}.",
+                f"{asked:.0f} mA into {cell.label} make {watts:.1f} W in its charger, which"
+                f" {what}.",
                 "Charge more slowly: it takes no longer.",
                 (thing(cell.name),),
                 severity="look" if holds else "stop",

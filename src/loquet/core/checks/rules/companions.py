@@ -1,4 +1,6 @@
-"""What such a device usually has and this one lacks, each with the addition at one press where Loquet can make it."""
+"""What such a device usually has and this one lacks, each with the addition at one press where
+Loquet can make it.
+"""
 
 from loquet.core.brief import Brief, Lack, keys_of
 from loquet.core.checks.rule import Rule, Subject, outcome, thing

@@ -1,4 +1,6 @@
-"""Bare contacts that rub or carry a carbon pill are ordered with a flat finish that does not tarnish."""
+"""Bare contacts that rub or carry a carbon pill are ordered with a flat finish that does not
+tarnish.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import NotApplicable, Outcome, Repair, Source
@@ -29,10 +31,13 @@ def run(subject: Subject) -> Outcome:
     return outcome(
         [
             RULE.finding(
-                f"The board is ordered with {choices.finish}, and {names} {'is' if len(bare) == 1 else 'are'} bare contacts.",
-                "Order gold: solder is uneven and tarnishes under carbon and in connectors."
-                if offered
-                else "Take a house that offers gold.",
+                f"The board is ordered with {choices.finish}, and {names}"
+                f" {'is' if len(bare) == 1 else 'are'} bare contacts.",
+                (
+                    "Order gold: solder is uneven and tarnishes under carbon and in connectors."
+                    if offered
+                    else "Take a house that offers gold."
+                ),
                 tuple(f"part:{c.ref}" for c in bare),
                 repairs=repairs,
             )

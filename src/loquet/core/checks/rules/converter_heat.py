@@ -26,7 +26,9 @@ def run(subject: Subject) -> Outcome:
         if row.taken.junction_c > WARM_C:
             found.append(
                 RULE.finding(
-                    f"The {row.taken.way.title.lower()} of {row.feeder.label} turns {row.taken.heat_mw:.0f} mW into heat and gets {row.taken.junction_c:.0f} °C hot inside.",
+                    f"The {row.taken.way.title.lower()} of {row.feeder.label} turns"
+                    f" {row.taken.heat_mw:.0f} mW into heat and gets {row.taken.junction_c:.0f} °C"
+                    " hot inside.",
                     WAYS.get(row.taken.way.name, ELSE),
                     (thing(row.feeder.name),),
                 )

@@ -20,7 +20,8 @@ RULE = Rule(
     "converter-loop",
     "board",
     "look",
-    "The current of a switching converter jumps in the loop of its coil and capacitors: a large loop radiates.",
+    "The current of a switching converter jumps in the loop of its coil and capacitors: a large"
+    " loop radiates.",
     Source(kind="common practice", text="layout guides of converters; no source for the figure"),
     run,
     ("view",),

@@ -23,7 +23,8 @@ def run(subject: Subject) -> Outcome:
             place = thing.core.centroid
             found.append(
                 RULE.finding(
-                    f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.",
+                    f"{thing.name} ({thing.net or 'no net'}) is {show_mm(max(gap, 0))} from the"
+                    f" board's edge; {subject.house.name} asks {show_mm(view.rules.edge_nm)}.",
                     "Move it inwards.",
                     (f"net:{thing.net}",),
                     place.x,
@@ -35,7 +36,8 @@ def run(subject: Subject) -> Outcome:
                 if gap < -1 or thing.core.intersects(area.area):
                     found.append(
                         RULE.finding(
-                            f"{thing.name} ({thing.net or 'no net'}) lies in '{area.thing}', which is kept free of copper.",
+                            f"{thing.name} ({thing.net or 'no net'}) lies in '{area.thing}', which"
+                            " is kept free of copper.",
                             "Move one of them.",
                             (f"net:{thing.net}",),
                             area.area.centroid.x,
@@ -51,7 +53,8 @@ def run(subject: Subject) -> Outcome:
                 )
                 found.append(
                     RULE.finding(
-                        f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on the {side} side.",
+                        f"{thing.name} ({thing.net or 'no net'}) lies {words} of {hole.owner} on"
+                        f" the {side} side.",
                         "Move the part or the hole.",
                         (f"net:{thing.net}",),
                         hole.x,

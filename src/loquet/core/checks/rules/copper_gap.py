@@ -20,7 +20,8 @@ def run(subject: Subject) -> Outcome:
             )
             found.append(
                 RULE.finding(
-                    f"On the {side} side {names} are {show_mm(max(pair.gap_nm, 0))} apart; {subject.house.name} asks {show_mm(view.rules.gap_nm)}.",
+                    f"On the {side} side {names} are {show_mm(max(pair.gap_nm, 0))} apart;"
+                    f" {subject.house.name} asks {show_mm(view.rules.gap_nm)}.",
                     "Move one of them, or route again.",
                     tuple(f"net:{n}" for n in (pair.first_net, pair.second_net) if n),
                     pair.x,

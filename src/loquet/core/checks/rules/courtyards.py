@@ -46,7 +46,8 @@ def run(subject: Subject) -> Outcome:
         if barred and yard.intersection(area.area).area > LEAST_NM2:
             found.append(
                 RULE.finding(
-                    f"{ref} ({purpose(subject, ref)}) stands in '{area.thing}', which is kept free of {area.words}.",
+                    f"{ref} ({purpose(subject, ref)}) stands in '{area.thing}', which is kept free"
+                    f" of {area.words}.",
                     "Move one of them.",
                     (f"part:{ref}",),
                     area.area.centroid.x,
@@ -59,7 +60,8 @@ def run(subject: Subject) -> Outcome:
         ):
             found.append(
                 RULE.finding(
-                    f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or beyond it.",
+                    f"{pad.owner} ({purpose(subject, pad.ref)}) is too near the board's edge or"
+                    " beyond it.",
                     "Move it inwards.",
                     (f"part:{pad.ref}",),
                     *middle_of(pad.shape),

@@ -15,7 +15,9 @@ TOUCH_NM = 1_000
 
 
 def run(subject: Subject) -> Outcome:
-    """Look at both ends of every track: each touches a pad, a via, another track or the pour of its net."""
+    """Look at both ends of every track: each touches a pad, a via, another track or the pour of its
+    net.
+    """
     view = subject.view
     assert view is not None
     tracks = view.routing.tracks if view.routing else ()

@@ -32,16 +32,21 @@ def run(subject: Subject) -> Outcome:
         if held:
             found.append(
                 RULE.finding(
-                    f"While {switch} is off, {component.ref} ({component.purpose}) is fed through its own inputs: {', '.join(held)} {'is' if len(held) == 1 else 'are'} pulled up to another rail.",
-                    f"Feed those resistors from {switch} as well, or leave the part on its rail: it sleeps by itself.",
+                    f"While {switch} is off, {component.ref} ({component.purpose}) is fed through"
+                    f" its own inputs: {', '.join(held)} {'is' if len(held) == 1 else 'are'} pulled"
+                    " up to another rail.",
+                    f"Feed those resistors from {switch} as well, or leave the part on its rail: it"
+                    " sleeps by itself.",
                     (thing(switch), *owner, f"part:{component.ref}"),
                 )
             )
         elif driven:
             found.append(
                 RULE.finding(
-                    f"While {switch} is off, the firmware must hold {', '.join(driven)} of {component.ref} low or leave them open.",
-                    "Do so before it is switched off; a line that is high feeds the part through its input.",
+                    f"While {switch} is off, the firmware must hold {', '.join(driven)} of"
+                    f" {component.ref} low or leave them open.",
+                    "Do so before it is switched off; a line that is high feeds the part through"
+                    " its input.",
                     (thing(switch), *owner, f"part:{component.ref}"),
                     severity="note",
                 )
@@ -66,10 +71,13 @@ RULE = Rule(
     "dark-lines",
     "power",
     "look",
-    "A part that is off but fed through its inputs is half on: it draws current, and starts in a state that nobody has seen.",
+    "A part that is off but fed through its inputs is half on: it draws current, and starts in a"
+    " state that nobody has seen.",
     Source(
         kind="common practice",
-        text="inputs are clamped to their supply by diodes; makers' data sheets allow 0.3 V above it",
+        text=(
+            "inputs are clamped to their supply by diodes; makers' data sheets allow 0.3 V above it"
+        ),
     ),
     run,
     ("circuit",),

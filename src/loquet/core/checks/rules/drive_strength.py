@@ -6,11 +6,16 @@ from loquet.core.provenance import NotApplicable, Outcome, Source, Undetermined
 
 
 def run(subject: Subject) -> Outcome:
-    """The open data set has no drive strengths, so every hard-driven line is something to look at."""
+    """The open data set has no drive strengths, so every hard-driven line is something to look
+    at.
+    """
     hard = [need for need in needs_of(subject.brief) if need.kind == "high drive"]
     if not hard:
         return NotApplicable("nothing is driven hard")
-    sentence = f"{len(hard)} lines must drive hard ({hard[0].title} and on), and what the pins can drive is not known."
+    sentence = (
+        f"{len(hard)} lines must drive hard ({hard[0].title} and on), and what the pins can drive"
+        " is not known."
+    )
     return Undetermined(
         (
             RULE.finding(

@@ -35,7 +35,8 @@ def run(subject: Subject) -> Outcome:
         one = len(fine) == 1
         found.append(
             RULE.finding(
-                f"{', '.join(fine)} {'has' if one else 'have'} pads half a millimetre apart on the {side} side, which has {len(marks)} of {WANTED} fiducials.",
+                f"{', '.join(fine)} {'has' if one else 'have'} pads half a millimetre apart on the"
+                f" {side} side, which has {len(marks)} of {WANTED} fiducials.",
                 "Add them where a machine places the parts; by hand they are not needed.",
                 tuple(f"part:{ref}" for ref in fine),
                 repairs=(add,) if side == NEAR else (),

@@ -47,7 +47,10 @@ def run(subject: Subject) -> Outcome:
                 edit={"kind": "set-scheme", "scheme": {**scheme, "direct": direct}},
             )
         )
-    sentence = f"While {held} are held, {titles[ghost.key]} reads as pressed too ({len(found)} such ways among the chords)."
+    sentence = (
+        f"While {held} are held, {titles[ghost.key]} reads as pressed too ({len(found)} such ways"
+        " among the chords)."
+    )
     return outcome(
         [
             RULE.finding(

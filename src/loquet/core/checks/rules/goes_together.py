@@ -1,4 +1,6 @@
-"""There is an order in which the device goes together, and everything in it has a place and a height."""
+"""There is an order in which the device goes together, and everything in it has a place and a
+height.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.stacked import stack_seen

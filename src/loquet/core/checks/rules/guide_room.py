@@ -29,7 +29,8 @@ def run(subject: Subject) -> Outcome:
             if there.far == seat.far and high and away < GUIDE_MM * MM:
                 found.append(
                     RULE.finding(
-                        f"{other.ref} ({other.purpose}) is higher than {control.ref} and stands {away / MM:.1f} mm beside it; a guide wants {GUIDE_MM:g} mm.",
+                        f"{other.ref} ({other.purpose}) is higher than {control.ref} and stands"
+                        f" {away / MM:.1f} mm beside it; a guide wants {GUIDE_MM:g} mm.",
                         f"Move {other.ref} away.",
                         (f"part:{other.ref}", thing(control.thing)),
                         there.x,

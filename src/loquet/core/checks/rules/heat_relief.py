@@ -19,7 +19,9 @@ NEAR_NM = 20_000
 
 
 def run(subject: Subject) -> Outcome:
-    """Count the ends of the spokes of every through-hole ground pad that lie in the pour, on both sides together, and the ground tracks that reach it."""
+    """Count the ends of the spokes of every through-hole ground pad that lie in the pour, on both
+    sides together, and the ground tracks that reach it.
+    """
     view = subject.view
     assert view is not None
     if view.pour is None:
@@ -43,7 +45,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def joined_spokes(pads: list[Copper], pour: Pour) -> Iterator[tuple[Copper, int, int]]:
-    """Every pad with the ends of its spokes on one side, and how many of them lie in the pour on both."""
+    """Every pad with the ends of its spokes on one side, and how many of them lie in the pour on
+    both.
+    """
     ends = [
         [(x, y) for bar in spokes_of(pad.shape) for x, y in ((bar.x1, bar.y1), (bar.x2, bar.y2))]
         for pad in pads

@@ -14,7 +14,8 @@ def run(subject: Subject) -> Outcome:
     thick = subject.choices.thickness_um * 1000
     found = [
         RULE.finding(
-            f"The hole of {hole.owner} is {thick / hole.d:.1f} times as deep as wide; {MOST:g} times are plated safely.",
+            f"The hole of {hole.owner} is {thick / hole.d:.1f} times as deep as wide; {MOST:g}"
+            " times are plated safely.",
             "Take a thinner board or larger holes.",
             (),
             hole.x,

@@ -20,7 +20,8 @@ def run(subject: Subject) -> Outcome:
         if 0 < gap < LEAST_MM * MM:
             found.append(
                 RULE.finding(
-                    f"Between the hole of {hole.owner} and the edge {gap / MM:.2f} mm of the board are left; {LEAST_MM:g} mm hold.",
+                    f"Between the hole of {hole.owner} and the edge {gap / MM:.2f} mm of the board"
+                    f" are left; {LEAST_MM:g} mm hold.",
                     "Move it inwards.",
                     (),
                     hole.x,

@@ -21,7 +21,8 @@ def run(subject: Subject) -> Outcome:
         if track.width_nm < view.rules.track_nm:
             found.append(
                 RULE.finding(
-                    f"A track of {track.net} is {show_mm(track.width_nm)} wide; {subject.house.name} asks {show_mm(view.rules.track_nm)}.",
+                    f"A track of {track.net} is {show_mm(track.width_nm)} wide;"
+                    f" {subject.house.name} asks {show_mm(view.rules.track_nm)}.",
                     "Route again.",
                     (f"net:{track.net}",),
                     track.x1_nm,
@@ -33,7 +34,8 @@ def run(subject: Subject) -> Outcome:
         if copper.drill_nm and ring < view.rules.ring_nm:
             found.append(
                 RULE.finding(
-                    f"The ring of {copper.owner} is {show_mm(ring)}; {subject.house.name} asks {show_mm(view.rules.ring_nm)}.",
+                    f"The ring of {copper.owner} is {show_mm(ring)}; {subject.house.name} asks"
+                    f" {show_mm(view.rules.ring_nm)}.",
                     "Choose a part with larger pads, or another house.",
                     (f"net:{copper.net}",),
                     copper.drill_x,
@@ -47,7 +49,8 @@ def run(subject: Subject) -> Outcome:
     if size[0] < least[0] or size[1] < least[1] or size[0] > most[0] or size[1] > most[1]:
         found.append(
             RULE.finding(
-                f"The board is {size[1]:.2f} x {size[0]:.2f} mm, outside what {subject.house.name} makes.",
+                f"The board is {size[1]:.2f} x {size[0]:.2f} mm, outside what {subject.house.name}"
+                " makes.",
                 "Choose another house or outline.",
             )
         )
@@ -65,7 +68,8 @@ def hole_findings(subject: Subject) -> list[Finding]:
         if hole.d < view.rules.hole_nm:
             found.append(
                 RULE.finding(
-                    f"The hole of {hole.owner} is {show_mm(hole.d)}; {subject.house.name} drills {show_mm(view.rules.hole_nm)} and up.",
+                    f"The hole of {hole.owner} is {show_mm(hole.d)}; {subject.house.name} drills"
+                    f" {show_mm(view.rules.hole_nm)} and up.",
                     "Choose another part or house.",
                     (),
                     hole.x,
@@ -80,7 +84,8 @@ def hole_findings(subject: Subject) -> list[Finding]:
         if gap < view.rules.hole_gap_nm - 1:
             found.append(
                 RULE.finding(
-                    f"The holes of {hole.owner} and {other.owner} are {show_mm(max(gap, 0))} apart; {subject.house.name} asks {show_mm(view.rules.hole_gap_nm)}.",
+                    f"The holes of {hole.owner} and {other.owner} are {show_mm(max(gap, 0))} apart;"
+                    f" {subject.house.name} asks {show_mm(view.rules.hole_gap_nm)}.",
                     "Move one of them.",
                     (),
                     hole.x,

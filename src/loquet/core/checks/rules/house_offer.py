@@ -1,4 +1,6 @@
-"""The layers, finish, colour, thickness of board and copper, and shipping chosen are offered by the house."""
+"""The layers, finish, colour, thickness of board and copper, and shipping chosen are offered by the
+house.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.provenance import Outcome, Source
@@ -21,7 +23,8 @@ def run(subject: Subject) -> Outcome:
         if board.copper_layers not in house.copper_layers:
             found.append(
                 RULE.finding(
-                    f"{house.name} does not make boards of {board.copper_layers} layers, as {board.name} is.",
+                    f"{house.name} does not make boards of {board.copper_layers} layers, as"
+                    f" {board.name} is.",
                     "Choose another house, or two layers at the Brief.",
                     (f"board:{board.name}",),
                 )

@@ -26,7 +26,8 @@ def run(subject: Subject) -> Outcome:
             found.append(
                 RULE.finding(
                     f"The plane of {plane.net} {words}.",
-                    "Move holes apart, so that it flows between them, or let tracks join its pieces.",
+                    "Move holes apart, so that it flows between them, or let tracks join its"
+                    " pieces.",
                     (f"net:{plane.net}",),
                     severity="look",
                 )
@@ -49,7 +50,9 @@ def near_holes(subject: Subject, view: BoardView, plane: Plane) -> list[Finding]
             if gap < view.rules.gap_nm - 1:
                 found.append(
                     RULE.finding(
-                        f"The hole of {hole.owner} ({hole.net or 'no net'}) is {show_mm(max(gap, 0))} from the plane of {plane.net}; {subject.house.name} asks {show_mm(view.rules.gap_nm)}.",
+                        f"The hole of {hole.owner} ({hole.net or 'no net'}) is"
+                        f" {show_mm(max(gap, 0))} from the plane of {plane.net};"
+                        f" {subject.house.name} asks {show_mm(view.rules.gap_nm)}.",
                         "Pour again.",
                         (f"net:{plane.net}",),
                         hole.x,
@@ -67,7 +70,8 @@ def near_edge(subject: Subject, view: BoardView, plane: Plane) -> list[Finding]:
         return []
     return [
         RULE.finding(
-            f"The plane of {plane.net} is {show_mm(min(gaps))} from the board's edge; {subject.house.name} asks {show_mm(asked)}.",
+            f"The plane of {plane.net} is {show_mm(min(gaps))} from the board's edge;"
+            f" {subject.house.name} asks {show_mm(asked)}.",
             "Pour again.",
             (f"net:{plane.net}",),
         )

@@ -18,8 +18,10 @@ def run(subject: Subject) -> Outcome:
     return outcome(
         [
             RULE.finding(
-                f"{row.title} is on pin {row.pin} ({row.port}), which comes out of reset as {AFTER_RESET[row.port]}.",
-                "Switch the five-wire debug port off first thing in the firmware, or lock it to another pin.",
+                f"{row.title} is on pin {row.pin} ({row.port}), which comes out of reset as"
+                f" {AFTER_RESET[row.port]}.",
+                "Switch the five-wire debug port off first thing in the firmware, or lock it to"
+                " another pin.",
                 (f"pin:{row.pin}",),
             )
             for row in rows

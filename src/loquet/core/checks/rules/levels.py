@@ -1,4 +1,6 @@
-"""No pin is driven above its own supply by a part, a brain or a resistor that lives on a higher one."""
+"""No pin is driven above its own supply by a part, a brain or a resistor that lives on a higher
+one.
+"""
 
 from loquet.core.checks.line_ends import Drive, Line, Pin, lines_of
 from loquet.core.checks.rule import Rule, Subject, outcome
@@ -23,7 +25,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def said(line: Line, drive: Drive, pin: Pin) -> Finding:
-    """What drives too high what; a pin of which nobody knows whether it takes that is a stop where it is driven hard."""
+    """What drives too high what; a pin of which nobody knows whether it takes that is a stop where
+    it is driven hard.
+    """
     by, at = drive.component, pin.component
     how = "pulls" if drive.pulled else "drives"
     takes = f"takes {pin.takes_v:.1f} V" if pin.known else "is not known to take that"
@@ -43,8 +47,10 @@ RULE = Rule(
     "A pin that is driven above its supply feeds that supply through its clamp, or dies.",
     Source(
         kind="common practice",
-        text="data sheets allow 0.3 V above the supply, from memory; the open data set says "
-        "nothing of pins that take 5 V, a user's own table may",
+        text=(
+            "data sheets allow 0.3 V above the supply, from memory; the open data set says "
+            "nothing of pins that take 5 V, a user's own table may"
+        ),
     ),
     run,
     ("circuit",),

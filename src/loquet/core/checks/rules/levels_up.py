@@ -37,8 +37,10 @@ RULE = Rule(
     "An input that is never quite high works on one bench in two.",
     Source(
         kind="standard",
-        text="JEDEC JESD8: CMOS inputs take 0.7 of their supply for high; "
-        "chips drive their rail less 0.4 V",
+        text=(
+            "JEDEC JESD8: CMOS inputs take 0.7 of their supply for high; "
+            "chips drive their rail less 0.4 V"
+        ),
     ),
     run,
     ("circuit",),

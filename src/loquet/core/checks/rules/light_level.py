@@ -23,7 +23,8 @@ def run(subject: Subject) -> Outcome:
         if forward + LEAST_V > rail.empty_v:
             found.append(
                 RULE.finding(
-                    f"{light.label} wants {forward:g} V, and its rail ({rail.words}) ends at {rail.empty_v:g} V: it goes dark before the source is empty.",
+                    f"{light.label} wants {forward:g} V, and its rail ({rail.words}) ends at"
+                    f" {rail.empty_v:g} V: it goes dark before the source is empty.",
                     "Take a red light, or do not use it as the low-battery sign.",
                     (thing(light.name),),
                 )

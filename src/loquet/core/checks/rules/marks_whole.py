@@ -1,4 +1,6 @@
-"""Pin 1, plus and minus, ON and the words of plugs that look alike are printed whole, each beside its own."""
+"""Pin 1, plus and minus, ON and the words of plugs that look alike are printed whole, each beside
+its own.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.legend import legend_of
@@ -17,7 +19,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def said(subject: Subject, mark: Unmarked) -> Finding:
-    """A mark that is missing: a stop where nothing else tells which way round a part goes, or which plug it is."""
+    """A mark that is missing: a stop where nothing else tells which way round a part goes, or which
+    plug it is.
+    """
     view = subject.view
     assert view is not None
     seat, purpose = view.seats[mark.ref], view.circuit.component(mark.ref).purpose

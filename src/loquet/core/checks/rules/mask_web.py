@@ -14,7 +14,9 @@ OPENINGS: Remembered[list[Measured]] = Remembered(8192)
 
 
 def run(subject: Subject) -> Outcome:
-    """Measure the openings of different nets, shaped as the mask file has them; narrow ones are a look, since pads without a web solder with care."""
+    """Measure the openings of different nets, shaped as the mask file has them; narrow ones are a
+    look, since pads without a web solder with care.
+    """
     view = subject.view
     assert view is not None
     found = []
@@ -39,8 +41,10 @@ def run(subject: Subject) -> Outcome:
             gap = min(p.gap_nm for p in close if p.first.split()[0] == ref)
             found.append(
                 RULE.finding(
-                    f"Between the pads of {ref} the mask web would be {max(gap, 0) / 1e6:.3f} mm; {subject.house.name} prints {view.rules.mask_web_nm / 1e6:.3f} mm.",
-                    "Solder it with paste and look for bridges, or choose a coarser package or a house with a finer mask.",
+                    f"Between the pads of {ref} the mask web would be {max(gap, 0) / 1e6:.3f} mm;"
+                    f" {subject.house.name} prints {view.rules.mask_web_nm / 1e6:.3f} mm.",
+                    "Solder it with paste and look for bridges, or choose a coarser package or a"
+                    " house with a finer mask.",
                     (f"part:{ref}",),
                 )
             )

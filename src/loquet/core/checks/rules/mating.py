@@ -14,7 +14,8 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("no half was named for the other end of a connector")
     found = [
         RULE.finding(
-            f"What you have for {line.ref} ({line.purpose}) does not mate: {'; '.join(line.faults)}.",
+            f"What you have for {line.ref} ({line.purpose}) does not mate:"
+            f" {'; '.join(line.faults)}.",
             f"Take: {line.other_half}.",
             (f"part:{line.ref}",),
         )
@@ -28,7 +29,8 @@ RULE = Rule(
     "mating",
     "parts",
     "stop",
-    "Connectors of one pitch and two families look alike and do not mate; a lead with the other polarity burns the board.",
+    "Connectors of one pitch and two families look alike and do not mate; a lead with the other"
+    " polarity burns the board.",
     Source(
         kind="part drawing", text="family, pitch, ways, gender, side of contact and order of ways"
     ),

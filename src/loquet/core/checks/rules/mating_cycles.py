@@ -18,8 +18,10 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("nobody has said how often a connector will be opened")
     found = [
         RULE.finding(
-            f"{line.ref} ({line.purpose}) will be opened {opened} times, and is made for {line.end.cycles} ({line.end.source}).",
-            "Take a connector that lasts longer, or solder it and leave the other end to be opened.",
+            f"{line.ref} ({line.purpose}) will be opened {opened} times, and is made for"
+            f" {line.end.cycles} ({line.end.source}).",
+            "Take a connector that lasts longer, or solder it and leave the other end to be"
+            " opened.",
             (f"part:{line.ref}",),
         )
         for line, opened in lines

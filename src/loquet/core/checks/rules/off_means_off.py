@@ -33,7 +33,8 @@ def looked_at(subject: Subject, circuit: Circuit) -> Iterator[Finding]:
         if not fed:
             yield RULE.finding(
                 f"{source.label} makes a rail of {rail.usual_v:g} V, and nothing takes it.",
-                "Name it as the rail of what it is for, let it join another source, or take it out.",
+                "Name it as the rail of what it is for, let it join another source, or take it"
+                " out.",
                 (thing(source.name),),
             )
         elif switch is not None and source is not switched:

@@ -17,7 +17,8 @@ def run(subject: Subject) -> Outcome:
     assert circuit is not None
     found = [
         RULE.finding(
-            f"{component.ref} ({component.purpose}): pin {pad}{f', {name},' if name else ''} is on no net.",
+            f"{component.ref} ({component.purpose}): pin {pad}{f', {name},' if name else ''} is on"
+            " no net.",
             "Connect it at the Circuit, or take back the change that cut it.",
             (f"part:{component.ref}",),
         )
@@ -28,7 +29,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def unjoined(component: Component, library: Library) -> list[tuple[str, str]]:
-    """Pins with a name, or of a part without names, that ought to be on a net: their numbers and names."""
+    """Pins with a name, or of a part without names, that ought to be on a net: their numbers and
+    names.
+    """
     if component.is_chip:
         chip = library.find_chip(component.part[5:])
         return [
@@ -57,7 +60,10 @@ RULE = Rule(
     "An input or a supply pin that hangs in the air works on the bench and fails in the hand.",
     Source(
         kind="common practice",
-        text="unused CMOS inputs are tied; what may stay open is listed with its reason in parts/open_pins.py",
+        text=(
+            "unused CMOS inputs are tied; what may stay open is listed with its reason in"
+            " parts/open_pins.py"
+        ),
     ),
     run,
     ("circuit",),

@@ -1,4 +1,6 @@
-"""The pin order of what somebody brings has been read from a drawing, not assumed from a look-alike."""
+"""The pin order of what somebody brings has been read from a drawing, not assumed from a
+look-alike.
+"""
 
 from loquet.core.brief.on_posts import OnPosts
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
@@ -12,8 +14,10 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("nothing of one's own is on this device")
     found = [
         RULE.finding(
-            f"Nobody has compared the pin order of {t.label} with its drawing: {', '.join(t.posts())}.",
-            f"Compare it, or measure it with a meter, and write at {t.name} which drawing that was, with page and date.",
+            f"Nobody has compared the pin order of {t.label} with its drawing:"
+            f" {', '.join(t.posts())}.",
+            f"Compare it, or measure it with a meter, and write at {t.name} which drawing that was,"
+            " with page and date.",
             (thing(t.name),),
         )
         for t in brought

@@ -19,8 +19,11 @@ def run(subject: Subject) -> Outcome:
         assert row.feeder is not None
         found.append(
             RULE.finding(
-                f"Nothing on this board balances the {row.supply.in_series if row.supply else 0} cells of {row.feeder.label}: present is the guard against reversed plugs; missing are balancing, cut-off at low volts, and cut-off at high current.",
-                "Use a pack with its own protection, and charge it outside with a balancing charger; the pack maker's limits come first.",
+                f"Nothing on this board balances the {row.supply.in_series if row.supply else 0}"
+                f" cells of {row.feeder.label}: present is the guard against reversed plugs;"
+                " missing are balancing, cut-off at low volts, and cut-off at high current.",
+                "Use a pack with its own protection, and charge it outside with a balancing"
+                " charger; the pack maker's limits come first.",
                 (thing(row.feeder.name),),
             )
         )

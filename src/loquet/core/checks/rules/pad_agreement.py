@@ -14,7 +14,8 @@ def run(subject: Subject) -> Outcome:
         for number in sorted(component.pads.keys() - drawn):
             found.append(
                 RULE.finding(
-                    f"{component.ref} ({component.purpose}) uses pad {number}, which its pattern {view.patterns[component.ref].name} does not have.",
+                    f"{component.ref} ({component.purpose}) uses pad {number}, which its pattern"
+                    f" {view.patterns[component.ref].name} does not have.",
                     "Correct the part's drawing.",
                     (f"part:{component.ref}",),
                 )

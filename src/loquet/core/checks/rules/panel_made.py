@@ -20,9 +20,11 @@ def run(subject: Subject) -> Outcome:
         found.append(
             RULE.finding(
                 f"{house.name} does not make panels parted by {choice.by}.",
-                f"Part them by {offered}."
-                if offered
-                else "Order the boards singly, or take another house.",
+                (
+                    f"Part them by {offered}."
+                    if offered
+                    else "Order the boards singly, or take another house."
+                ),
                 about,
             )
         )
@@ -31,7 +33,8 @@ def run(subject: Subject) -> Outcome:
     if wide > most[0] or high > most[1] or wide < least[0] or high < least[1]:
         found.append(
             RULE.finding(
-                f"The panel of {view.board.name} is {wide:.1f} x {high:.1f} mm; {house.name} makes {least[0]:g} x {least[1]:g} to {most[0]:g} x {most[1]:g} mm.",
+                f"The panel of {view.board.name} is {wide:.1f} x {high:.1f} mm; {house.name} makes"
+                f" {least[0]:g} x {least[1]:g} to {most[0]:g} x {most[1]:g} mm.",
                 "Lay fewer or more boards on it.",
                 about,
             )
@@ -41,7 +44,8 @@ def run(subject: Subject) -> Outcome:
         made = -(-number // choice.copies) * choice.copies
         found.append(
             RULE.finding(
-                f"{number} devices do not fill panels of {choice.copies}: {made} boards of {view.board.name} come.",
+                f"{number} devices do not fill panels of {choice.copies}: {made} boards of"
+                f" {view.board.name} come.",
                 "Keep the others as spares, or lay another number on a panel.",
                 about,
                 severity="note",
@@ -57,7 +61,10 @@ RULE = Rule(
     "A panel that cannot be broken apart, or that the house cannot make, holds the whole order.",
     Source(
         kind="common practice",
-        text="tabs on straight edges away from what cracks, copper away from score lines; limits of the chosen house",
+        text=(
+            "tabs on straight edges away from what cracks, copper away from score lines; limits of"
+            " the chosen house"
+        ),
     ),
     run,
     ("circuit", "view"),

@@ -46,7 +46,9 @@ WAYS = {
 def stronger(
     subject: Subject, component: Component, part: Part, current: float
 ) -> tuple[Repair, ...]:
-    """The least part of the same kind and make that carries it, where the thing's own part may be changed."""
+    """The least part of the same kind and make that carries it, where the thing's own part may be
+    changed.
+    """
     if not component.thing or subject.brief.thing(component.thing).part != part.id:
         return ()
     fitting = [

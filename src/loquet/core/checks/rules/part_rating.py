@@ -1,4 +1,6 @@
-"""No capacitor, transistor, gate or sounder stands at more volts than it is made for, and no guard at fewer than open it."""
+"""No capacitor, transistor, gate or sounder stands at more volts than it is made for, and no guard
+at fewer than open it.
+"""
 
 from collections.abc import Iterator, Mapping
 
@@ -40,10 +42,16 @@ def run(subject: Subject) -> Outcome:
         about = (f"part:{component.ref}", *((thing(component.thing),) if component.thing else ()))
         found.append(
             RULE.finding(
-                f"{component.ref} ({component.purpose}) is made for {limit:g} V, and {net} comes to {high:.2f} V.",
-                "Take a part for more volts."
-                if above
-                else "Take a part for more volts: close to its limit a ceramic capacitor has lost most of what is printed on it.",
+                f"{component.ref} ({component.purpose}) is made for {limit:g} V, and {net} comes to"
+                f" {high:.2f} V.",
+                (
+                    "Take a part for more volts."
+                    if above
+                    else (
+                        "Take a part for more volts: close to its limit a ceramic capacitor has"
+                        " lost most of what is printed on it."
+                    )
+                ),
                 about,
                 severity="stop" if above else "look",
             )
@@ -54,7 +62,9 @@ def run(subject: Subject) -> Outcome:
 def gates(
     subject: Subject, component: Component, part: Part, volts: Mapping[str, float]
 ) -> Iterator[Finding]:
-    """Guards whose gate lies at ground: the source beside them opens them when it is empty, and does not break their gate when it is full."""
+    """Guards whose gate lies at ground: the source beside them opens them when it is empty, and
+    does not break their gate when it is full.
+    """
     names = {name: component.pads.get(pad, "") for pad, name in part.pin_names.items()}
     if "gate_v" not in part.values or names.get("gate") != GROUND:
         return
@@ -91,7 +101,8 @@ def sounders(subject: Subject, component: Component, part: Part) -> Iterator[Fin
         f"{component.ref} ({component.purpose}) is made for {rated:g} V, and its rail gives "
         f"{rail.usual_v:g} V.",
         f"Put {nearest(ohm):g} Ω in its way, let the firmware keep its pulses to "
-        f"{100 * (rated / rail.usual_v) ** 2:.0f} % of half a period, or feed it from a lower rail.",
+        f"{100 * (rated / rail.usual_v) ** 2:.0f} % of half a period, or feed it from a lower"
+        " rail.",
         (f"part:{component.ref}", thing(component.thing)),
         severity="look",
     )

@@ -1,4 +1,6 @@
-"""Every part with limits of its own runs on what its rail gives, from fresh to empty, and so does the chip's analogue converter."""
+"""Every part with limits of its own runs on what its rail gives, from fresh to empty, and so does
+the chip's analogue converter.
+"""
 
 from collections.abc import Iterator
 
@@ -25,19 +27,22 @@ def compared(row: Limits, rail: Rail) -> Iterator[Finding]:
     name = f"{component.ref} ({component.purpose})"
     if rail.fresh_v > most:
         yield RULE.finding(
-            f"{name} takes {most:g} V at the most, and {rail.words} may give {rail.fresh_v:g} V ({origin}).",
+            f"{name} takes {most:g} V at the most, and {rail.words} may give {rail.fresh_v:g} V"
+            f" ({origin}).",
             "Feed it from a lower rail, or take another part.",
             about,
         )
     if rail.usual_v < least:
         yield RULE.finding(
-            f"{name} wants {least:g} V, and {rail.words} give{'s' if not rail.words.endswith('s') else ''} {rail.usual_v:g} V ({origin}).",
+            f"{name} wants {least:g} V, and {rail.words}"
+            f" give{'s' if not rail.words.endswith('s') else ''} {rail.usual_v:g} V ({origin}).",
             "Feed it from a higher rail, or take another part.",
             about,
         )
     elif rail.empty_v < least:
         yield RULE.finding(
-            f"{name} stops below {least:g} V, before {rail.words} are empty at {rail.empty_v:g} V ({origin}).",
+            f"{name} stops below {least:g} V, before {rail.words} are empty at {rail.empty_v:g} V"
+            f" ({origin}).",
             "Accept a shorter run time, or put a converter between.",
             about,
             severity="look",
@@ -68,7 +73,8 @@ def converters(subject: Subject) -> Iterator[Finding]:
         rail, least = rail_of(subject.brief, brain), chip.converter_min_mv / 1000
         if measured and rail.empty_v < least:
             yield RULE.finding(
-                f"The converter of {chip.name} measures nothing below {least:g} V ({chip.supply_source}), and {rail.words} fall to {rail.empty_v:g} V.",
+                f"The converter of {chip.name} measures nothing below {least:g} V"
+                f" ({chip.supply_source}), and {rail.words} fall to {rail.empty_v:g} V.",
                 "Take readings only above that, or put a converter between.",
                 (thing(brain.name),),
                 severity="look",

@@ -20,7 +20,8 @@ def run(subject: Subject) -> Outcome:
         worst[pad.ref] = min(worst[pad.ref], area.area / (area.length * STENCIL_NM))
     found = [
         RULE.finding(
-            f"The smallest opening of {ref} has {ratio:.2f} of the area of its walls in a stencil of 0.12 mm; below {LEAST:g} the paste stays in it.",
+            f"The smallest opening of {ref} has {ratio:.2f} of the area of its walls in a stencil"
+            f" of 0.12 mm; below {LEAST:g} the paste stays in it.",
             "Order a thinner stencil, or solder this part by hand.",
             (f"part:{ref}",),
             view.seats[ref].x,

@@ -1,4 +1,6 @@
-"""What lies on which pin of a chip has been compared with the maker's drawing where it was written down from memory."""
+"""What lies on which pin of a chip has been compared with the maker's drawing where it was written
+down from memory.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.provenance import Outcome, Source
@@ -14,8 +16,10 @@ def run(subject: Subject) -> Outcome:
     return outcome(
         [
             RULE.finding(
-                f"The pin order of {chip.name} is {known}, and nobody has compared it with its drawing.",
-                f"Compare it, and write at {brain.name} which drawing that was, with page and date.",
+                f"The pin order of {chip.name} is {known}, and nobody has compared it with its"
+                " drawing.",
+                f"Compare it, and write at {brain.name} which drawing that was, with page and"
+                " date.",
                 (thing(brain.name),),
             )
         ],

@@ -40,10 +40,13 @@ def shared(row: Assignment, need: Need, pin: ChipPin) -> list[Finding]:
     )
     return [
         RULE.finding(
-            f"The {row.title} is on pin {row.pin} ({pin.name}), which has other work ({rule.pin}): {rule.why}.",
-            "Move it to another pin, or release its lock and solve again."
-            if row.locked
-            else "Lock it to another pin, or take a chip with a pin more.",
+            f"The {row.title} is on pin {row.pin} ({pin.name}), which has other work ({rule.pin}):"
+            f" {rule.why}.",
+            (
+                "Move it to another pin, or release its lock and solve again."
+                if row.locked
+                else "Lock it to another pin, or take a chip with a pin more."
+            ),
             (f"pin:{row.pin}",),
             severity="stop" if rule.verdict == "stop" else "look",
             repairs=release,

@@ -29,7 +29,8 @@ def run(subject: Subject) -> Outcome:
             pins = f"a {word}" if len(spots) == 1 else f"{len(spots)} {word}s"
             found.append(
                 RULE.finding(
-                    f"{ref} ({circuit.component(ref).purpose}) has {pins} coming out under {over} ({circuit.component(over).purpose}) on the other side.",
+                    f"{ref} ({circuit.component(ref).purpose}) has {pins} coming out under {over}"
+                    f" ({circuit.component(over).purpose}) on the other side.",
                     "Move one of them, or take a part that is soldered on the surface.",
                     (f"part:{ref}", f"part:{over}"),
                     *spots[0],
@@ -42,7 +43,8 @@ RULE = Rule(
     "pins-through",
     "board",
     "stop",
-    "A pin stands out a millimetre: the part over it lies askew, and next to a cell it is a danger.",
+    "A pin stands out a millimetre: the part over it lies askew, and next to a cell it is a"
+    " danger.",
     Source(kind="common practice", text="trimmed pins stand out 0.5 to 1.5 mm; IPC-A-610"),
     run,
     ("view", "circuit"),

@@ -8,7 +8,9 @@ from loquet.core.stack.plugging import plugs_in_the_way, plugs_of
 
 
 def run(subject: Subject) -> Outcome:
-    """Hold the volume of every plug against those of all others and against the bodies of the device."""
+    """Hold the volume of every plug against those of all others and against the bodies of the
+    device.
+    """
     view = subject.view
     assert view is not None
     stack = stack_seen(subject)
@@ -19,7 +21,10 @@ def run(subject: Subject) -> Outcome:
     for met in plugs_in_the_way(stack, plugs):
         words = met.plug.words[0].upper() + met.plug.words[1:]
         if met.mm > 0:
-            sentence = f"{words} and {met.other} are {met.mm:.1f} mm apart; fingers want {FINGERS_MM:.0f} mm."
+            sentence = (
+                f"{words} and {met.other} are {met.mm:.1f} mm apart; fingers want"
+                f" {FINGERS_MM:.0f} mm."
+            )
         else:
             sentence = f"{words} does not go in: {met.other} is in its way."
         found.append(

@@ -10,7 +10,9 @@ MOST_MM = 1.0
 
 
 def run(subject: Subject) -> Outcome:
-    """Measure from the body of every port to the edge of the board, along the way that its plug comes."""
+    """Measure from the body of every port to the edge of the board, along the way that its plug
+    comes.
+    """
     view = subject.view
     assert view is not None
     ports = {t.name: t for t in view.brief.on(view.board.name) if t.EDGE and t.bodies()}
@@ -35,7 +37,8 @@ def run(subject: Subject) -> Outcome:
         if away > MOST_MM * MM:
             found.append(
                 RULE.finding(
-                    f"The mating side of {component.ref} ({component.purpose}) lies {away / MM:.1f} mm inside the edge.",
+                    f"The mating side of {component.ref} ({component.purpose}) lies {away / MM:.1f}"
+                    " mm inside the edge.",
                     "Move it to the edge and turn its mating side out.",
                     (thing(component.thing), f"part:{component.ref}"),
                     seat.x,

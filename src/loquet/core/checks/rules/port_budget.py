@@ -9,7 +9,9 @@ STEP_MA = 10
 
 
 def run(subject: Subject) -> Outcome:
-    """Add the charging current of each cell to what the device draws in play through the power path."""
+    """Add the charging current of each cell to what the device draws in play through the power
+    path.
+    """
     brief, parts = subject.brief, subject.library.parts
     made = [(m, plugged(brief, m, parts)) for m in made_of(brief, subject.library)]
     rows = [(m, row) for m, row in made if row is not None]
@@ -26,7 +28,8 @@ def run(subject: Subject) -> Outcome:
         repairs = (Repair(label=f"Charge with {fitting} mA", edit=edit),) if fitting > 0 else ()
         found.append(
             RULE.finding(
-                f"While {cell.label} is charged and the device is played, {port.label} has to give {row.port_ma:.0f} mA, and it gives {row.limit_ma:.0f} mA.",
+                f"While {cell.label} is charged and the device is played, {port.label} has to give"
+                f" {row.port_ma:.0f} mA, and it gives {row.limit_ma:.0f} mA.",
                 "Charge more slowly.",
                 (thing(cell.name), thing(port.name)),
                 working=port_working(rail.rail.name, row),

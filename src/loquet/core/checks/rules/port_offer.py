@@ -16,11 +16,18 @@ def run(subject: Subject) -> Outcome:
             continue
         plain = port.asks in CURRENT_MA
         sentence = (
-            f"{port.label} counts on {port.asks} at 5 V, and nothing on this board reads whether the host offers that: a weaker one turns off."
+            f"{port.label} counts on {port.asks} at 5 V, and nothing on this board reads whether"
+            " the host offers that: a weaker one turns off."
             if plain
-            else f"{port.label} asks for {port.asks}: at a host that has only 5 V the device stays off."
+            else (
+                f"{port.label} asks for {port.asks}: at a host that has only 5 V the device stays"
+                " off."
+            )
         )
-        way = "Put a charger that gives this into the kit and name it beside the port, or ask for 500 mA."
+        way = (
+            "Put a charger that gives this into the kit and name it beside the port, or ask for"
+            " 500 mA."
+        )
         found.append(RULE.finding(sentence, way, (thing(port.name),)))
     return outcome(found, len(ports))
 
@@ -32,7 +39,10 @@ RULE = Rule(
     "A device that runs on one charger and not on the next is sent back.",
     Source(
         kind="standard",
-        text="USB Type-C 2.1 section 4.6 and USB Power Delivery 3.1: only 5 V at the default current is certain",
+        text=(
+            "USB Type-C 2.1 section 4.6 and USB Power Delivery 3.1: only 5 V at the default current"
+            " is certain"
+        ),
     ),
     run,
 )

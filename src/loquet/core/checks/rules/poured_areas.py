@@ -23,7 +23,8 @@ def run(subject: Subject) -> Outcome:
             side = "far" if area.far else "near"
             found.append(
                 RULE.finding(
-                    f"The area drawn for {area.net} on the {side} side holds no copper: nothing of that net lies in it, or there is no room.",
+                    f"The area drawn for {area.net} on the {side} side holds no copper: nothing of"
+                    " that net lies in it, or there is no room.",
                     "Draw it over pads of its net, or take it out.",
                     (f"net:{area.net}",),
                     drawn.centroid.x,

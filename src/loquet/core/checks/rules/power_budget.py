@@ -8,14 +8,17 @@ from loquet.core.provenance import Finding, Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """Compare the peak of every rail with its limit, and that of every source with what it gives."""
+    """Compare the peak of every rail with its limit, and that of every source with what it
+    gives.
+    """
     made = made_of(subject.brief, subject.library)
     found: list[Finding] = []
     for row in made:
         if row.feeder is None:
             continue
         if row.taken and not row.supply:
-            continue  # its converter's own limit is looked at where it is chosen, and its load counts on the rail before it
+            # its converter's own limit is looked at where it is chosen; its load counts before it
+            continue
         drawn = peak_at_source(row)
         if row.supply and not row.feeder.limit_said():
             found.append(unsaid(row, drawn))
@@ -31,8 +34,8 @@ def unsaid(row: Made, drawn: float) -> Finding:
     feeder = row.feeder
     assert feeder is not None
     return RULE.finding(
-        f"Nobody has said how much the source behind {feeder.label} gives; with everything on it has to give "
-        f"{drawn:.0f} mA.",
+        f"Nobody has said how much the source behind {feeder.label} gives; with everything on it"
+        f" has to give {drawn:.0f} mA.",
         f"Say it at {feeder.label}.",
         (thing(feeder.name),),
         severity="look",
@@ -50,9 +53,13 @@ def too_much(subject: Subject, row: Made, drawn: float, limit: float) -> Finding
         room = limit - (drawn - white * drawn / max(row.load.peak, 1e-9))
         if room > 0:
             share = int(100 * min(room / (white * drawn / max(row.load.peak, 1e-9)), 1.0))
-            way = f"Let the firmware keep the lights at {share} % of full white or less, or take a stronger source."
+            way = (
+                f"Let the firmware keep the lights at {share} % of full white or less, or take a"
+                " stronger source."
+            )
     return RULE.finding(
-        f"With everything on, {feeder.label} has to give {drawn:.0f} mA, and it gives {limit:.0f} mA.",
+        f"With everything on, {feeder.label} has to give {drawn:.0f} mA, and it gives"
+        f" {limit:.0f} mA.",
         way,
         (thing(feeder.name),),
     )

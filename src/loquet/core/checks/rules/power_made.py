@@ -49,9 +49,11 @@ def finding_of(subject: Subject, made: Made) -> Finding:
     asks_less = f"{repairs[0].label} instead." if repairs else ""
     return RULE.finding(
         f"Nothing makes {made.rail.usual_v:g} V of {feeder.label}: {lacks}.",
-        "Let Loquet choose the way."
-        if fitting
-        else asks_less or "Change the rail's volts, its load, or the source.",
+        (
+            "Let Loquet choose the way."
+            if fitting
+            else asks_less or "Change the rail's volts, its load, or the source."
+        ),
         (thing(feeder.name),),
         repairs=repairs,
     )

@@ -24,7 +24,9 @@ def run(subject: Subject) -> Outcome:
             assert row.feeder is not None
             found.append(
                 RULE.finding(
-                    f"{row.rail.name} is stepped up to {row.parent.usual_v:g} V and then burnt down to {row.rail.usual_v:g} V: {share:.0%} of the energy arrives, and {best:.0%} would with one converter.",
+                    f"{row.rail.name} is stepped up to {row.parent.usual_v:g} V and then burnt down"
+                    f" to {row.rail.usual_v:g} V: {share:.0%} of the energy arrives, and {best:.0%}"
+                    " would with one converter.",
                     "Make this rail of the source itself.",
                     (thing(row.feeder.name),),
                 )

@@ -24,7 +24,8 @@ def run(subject: Subject) -> Outcome:
         names = ", ".join(c.ref for c in far)
         found.append(
             RULE.finding(
-                f"{names} {'is' if len(far) == 1 else 'are'} on the far side, and the other test points on the near one.",
+                f"{names} {'is' if len(far) == 1 else 'are'} on the far side, and the other test"
+                " points on the near one.",
                 "Put all on one side: the board is probed lying on its back.",
                 tuple(f"part:{c.ref}" for c in far),
             )
@@ -40,7 +41,8 @@ def run(subject: Subject) -> Outcome:
         if over:
             found.append(
                 RULE.finding(
-                    f"{point.ref} ({point.purpose}) lies under '{over[0]}', where no probe reaches.",
+                    f"{point.ref} ({point.purpose}) lies under '{over[0]}', where no probe"
+                    " reaches.",
                     "Move it out from under it.",
                     (f"part:{point.ref}",),
                     seat.x,

@@ -1,4 +1,6 @@
-"""Every brain can be given its program once it sits on the board, or somebody decided that it gets it before."""
+"""Every brain can be given its program once it sits on the board, or somebody decided that it gets
+it before.
+"""
 
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.shares import readers_of

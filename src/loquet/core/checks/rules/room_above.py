@@ -5,7 +5,9 @@ from loquet.core.provenance import NotApplicable, Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """Compare the height of every placed part, with what it is put into, with the room on its side."""
+    """Compare the height of every placed part, with what it is put into, with the room on its
+    side.
+    """
     view = subject.view
     assert view is not None
     board = view.board
@@ -24,7 +26,8 @@ def run(subject: Subject) -> Outcome:
             side = "far" if seat.far else "near"
             found.append(
                 RULE.finding(
-                    f"{component.ref} ({component.purpose}) is {height:.1f} mm high, and there are {limit:.1f} mm above the {side} side.",
+                    f"{component.ref} ({component.purpose}) is {height:.1f} mm high, and there are"
+                    f" {limit:.1f} mm above the {side} side.",
                     "Take a lower part, put it on the other side, or make the shell deeper.",
                     (f"part:{component.ref}",),
                     seat.x,

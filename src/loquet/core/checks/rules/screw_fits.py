@@ -8,7 +8,9 @@ from loquet.core.stack.screws import screw_fits
 
 
 def run(subject: Subject) -> Outcome:
-    """Look for a preferred length between what must hold and what the post has room for; a countersunk head must lie in the board."""
+    """Look for a preferred length between what must hold and what the post has room for; a
+    countersunk head must lie in the board.
+    """
     view = subject.view
     assert view is not None
     stack, choices = stack_seen(subject), subject.choices.stack
@@ -20,8 +22,11 @@ def run(subject: Subject) -> Outcome:
         if fit.length_mm is None:
             found.append(
                 RULE.finding(
-                    f"No screw {fit.thread} fits at {fit.thing}: it must be {fit.least_mm:.1f} mm long to hold, and {fit.most_mm:.1f} mm is all that there is before it comes through the wall.",
-                    "Give that side more room, take a thinner screw, or hold the board the other way.",
+                    f"No screw {fit.thread} fits at {fit.thing}: it must be {fit.least_mm:.1f} mm"
+                    f" long to hold, and {fit.most_mm:.1f} mm is all that there is before it comes"
+                    " through the wall.",
+                    "Give that side more room, take a thinner screw, or hold the board the other"
+                    " way.",
                     (thing(fit.thing),),
                     working=fit.working,
                 )
@@ -34,7 +39,8 @@ def run(subject: Subject) -> Outcome:
         ):
             found.append(
                 RULE.finding(
-                    f"The countersunk head of {fit.thread} at {fit.thing} is {sunk:.2f} mm high, more than the board of {stack.walls.board_mm:.1f} mm.",
+                    f"The countersunk head of {fit.thread} at {fit.thing} is {sunk:.2f} mm high,"
+                    f" more than the board of {stack.walls.board_mm:.1f} mm.",
                     "Take pan heads, a thinner screw or a thicker board.",
                     (thing(fit.thing),),
                 )

@@ -17,7 +17,9 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("nothing on this board is reached for")
     found = [
         RULE.finding(
-            f"{row.words[0].upper() + row.words[1:]} is not possible with the shell {'closed' if row.closed else 'open'}: {row.ref} of {row.thing} is not reached, {row.how}.",
+            f"{row.words[0].upper() + row.words[1:]} is not possible with the shell"
+            f" {'closed' if row.closed else 'open'}: {row.ref} of {row.thing} is not reached,"
+            f" {row.how}.",
             "Move it to the edge or under an opening, or take a kind that comes through the wall.",
             (thing(row.thing), f"part:{row.ref}"),
             row.x_mm * MM,

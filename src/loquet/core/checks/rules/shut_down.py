@@ -29,7 +29,8 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
         found.append(
             RULE.finding(
                 f"{how} while files may be open.",
-                "Take a power button with latch: it asks first, and the host lets go when it is done.",
+                "Take a power button with latch: it asks first, and the host lets go when it is"
+                " done.",
                 (thing(host.name),),
             )
         )
@@ -38,10 +39,15 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
         found.append(
             RULE.finding(
                 f"{host.name} is fed by {source.name} and does not hear that it runs low.",
-                "Add a cell gauge on its bus, or measure the cell, so that it can shut down in time."
-                if source.charging_ma()
-                else "Take a lithium cell with a gauge on its bus; what feeds it now cannot be "
-                "watched.",
+                (
+                    "Add a cell gauge on its bus, or measure the cell, so that it can shut down in"
+                    " time."
+                    if source.charging_ma()
+                    else (
+                        "Take a lithium cell with a gauge on its bus; what feeds it now cannot be "
+                        "watched."
+                    )
+                ),
                 (thing(host.name), thing(source.name)),
             )
         )
@@ -49,7 +55,9 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
 
 
 def source_of(brief: Brief, host: Thing) -> Thing | None:
-    """The cell at the end of the rails that feed a brain; nothing where power comes from outside, or of a ring."""
+    """The cell at the end of the rails that feed a brain; nothing where power comes from outside,
+    or of a ring.
+    """
     seen, rail = set[str](), rail_of(brief, host)
     while rail.name not in seen:
         seen.add(rail.name)

@@ -7,7 +7,9 @@ CUTTER_MM = 1.0
 
 
 def run(subject: Subject) -> Outcome:
-    """Compare the width of every opening with the cutter; the brief keeps their corners round enough."""
+    """Compare the width of every opening with the cutter; the brief keeps their corners round
+    enough.
+    """
     view = subject.view
     assert view is not None
     things = [(t, o) for t in view.brief.on(view.board.name) if (o := t.opening()) is not None]

@@ -8,7 +8,9 @@ from loquet.core.stack.model import Gap
 
 
 def run(subject: Subject) -> Outcome:
-    """Look at every gap that has nothing to do with a soft cell; a part under a wall whose room was measured is what `room-above` says."""
+    """Look at every gap that has nothing to do with a soft cell; a part under a wall whose room was
+    measured is what `room-above` says.
+    """
     stack = stack_seen(subject)
     soft = {p.words for p in stack.pieces if p.soft}
     gaps = [g for g in stack.gaps if not soft & {g.one, g.other}]
@@ -23,7 +25,10 @@ def said(gap: Gap) -> Finding:
         sentence = f"{upper(gap.one)} runs into {gap.other}{deep}."
         severity = "stop"
     else:
-        sentence = f"Between {gap.one} and {gap.other} there are {gap.mm:.2f} mm; {gap.least_mm:.1f} mm are usual."
+        sentence = (
+            f"Between {gap.one} and {gap.other} there are {gap.mm:.2f} mm; {gap.least_mm:.1f} mm"
+            " are usual."
+        )
         severity = "look"
     return RULE.finding(
         sentence,

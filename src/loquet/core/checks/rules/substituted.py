@@ -1,4 +1,6 @@
-"""What was bought in place of something else is said, so that it is the first to be swapped when a device misbehaves."""
+"""What was bought in place of something else is said, so that it is the first to be swapped when a
+device misbehaves.
+"""
 
 from loquet.core.checks.rule import Rule, Subject
 from loquet.core.provenance import Failed, NotApplicable, Outcome, Passed, Source
@@ -12,7 +14,8 @@ def run(subject: Subject) -> Outcome:
     found = tuple(
         RULE.finding(
             f"{row.maker_part} was bought in place of {line}.",
-            "Build one device with it before the others; where that resets or fails, swap this part first.",
+            "Build one device with it before the others; where that resets or fails, swap this part"
+            " first.",
             (),
         )
         for line, row in sorted(bought.items())
@@ -25,7 +28,8 @@ RULE = Rule(
     "substituted",
     "parts",
     "look",
-    "A card or a cell of another brand can reset the device, and nobody remembers that it is another one.",
+    "A card or a cell of another brand can reset the device, and nobody remembers that it is"
+    " another one.",
     Source(kind="common practice", text="no source"),
     run,
 )

@@ -20,7 +20,8 @@ def run(subject: Subject) -> Outcome:
             (
                 RULE.finding(
                     f"The supply limits of {chip.name} are not known here.",
-                    f"Check in its data sheet that it runs from {empty / 1000:.1f} to {fresh / 1000:.1f} V.",
+                    f"Check in its data sheet that it runs from {empty / 1000:.1f} to"
+                    f" {fresh / 1000:.1f} V.",
                     about,
                     severity="look",
                 ),

@@ -11,13 +11,16 @@ from loquet.core.provenance import NotApplicable, Outcome, Source, Working, give
 from loquet.core.quantities.shown import show_si
 
 BODY_DIODE_V = 0.7
-# The path opens when its gate has fallen: 100 kΩ empties the 5.7 µF of the port (1 µF and 4.7 µF) from 5 V to a volt below the cell.
+# The path opens when its gate has fallen: 100 kΩ empties the 5.7 µF of the port (1 µF and 4.7 µF)
+# from 5 V to a volt below the cell.
 OPENS_S = 0.3
 ROOM_V = 0.2
 
 
 def run(subject: Subject) -> Outcome:
-    """The rail while the cell feeds it through the body diode of its path, against the volts at which anything on it stops."""
+    """The rail while the cell feeds it through the body diode of its path, against the volts at
+    which anything on it stops.
+    """
     brief, library = subject.brief, subject.library
     rows = [m for m in made_of(brief, library) if plugged(brief, m, library.parts) and m.load.play]
     if not rows:
@@ -37,8 +40,12 @@ def run(subject: Subject) -> Outcome:
         farads = row.load.play / 1000 * OPENS_S / ROOM_V
         found.append(
             RULE.finding(
-                f"When the plug is pulled with a fifth left, {row.feeder.label} feeds the device through a diode for some {OPENS_S * 1000:.0f} ms: the rail falls to {max(worked.value, 0):.2f} V, and {what} stops below {least:.2f} V. A capacitor that bridges this would be {show_si(farads, 'F')}.",
-                "Take a converter that steps up as well, so that the dip does not reach the rail, or a lower rail.",
+                f"When the plug is pulled with a fifth left, {row.feeder.label} feeds the device"
+                f" through a diode for some {OPENS_S * 1000:.0f} ms: the rail falls to"
+                f" {max(worked.value, 0):.2f} V, and {what} stops below {least:.2f} V. A capacitor"
+                f" that bridges this would be {show_si(farads, 'F')}.",
+                "Take a converter that steps up as well, so that the dip does not reach the rail,"
+                " or a lower rail.",
                 (thing(row.feeder.name),),
                 working=worked,
             )
@@ -47,7 +54,9 @@ def run(subject: Subject) -> Outcome:
 
 
 def rail_while_pulled(row: Made) -> Working:
-    """The rail in play while its path is not open yet; a converter that is below its least input gives nothing."""
+    """The rail in play while its path is not open yet; a converter that is below its least input
+    gives nothing.
+    """
     supply, taken = row.supply, row.taken
     assert supply is not None
     assert taken is not None

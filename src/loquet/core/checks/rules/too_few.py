@@ -1,4 +1,6 @@
-"""Of what was bought there is enough for all boards, with spares for what dies in the bag or under the iron."""
+"""Of what was bought there is enough for all boards, with spares for what dies in the bag or under
+the iron.
+"""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.drawers.lines import part_lines
@@ -24,7 +26,8 @@ def run(subject: Subject) -> Outcome:
         trial = f" Try them first: {line.trial}" if line.trial else ""
         found.append(
             RULE.finding(
-                f"{pieces} of {line.bought.maker_part} ({line.line}) lie there, and {line.to_buy} are wanted: {words} and {line.spares} to spare.",
+                f"{pieces} of {line.bought.maker_part} ({line.line}) lie there, and {line.to_buy}"
+                f" are wanted: {words} and {line.spares} to spare.",
                 f"Order {line.to_buy - pieces} more.{trial}",
                 tuple(f"part:{ref}" for ref in line.refs),
             )

@@ -32,7 +32,8 @@ def run(subject: Subject) -> Outcome:
         if width < needed * MM:
             found.append(
                 RULE.finding(
-                    f"{net} carries {peaks[net]:.2f} A at its peak over a track of {width / MM:.2f} mm, which warms it by more than {RISE_K:g} K; {needed:.2f} mm would do.",
+                    f"{net} carries {peaks[net]:.2f} A at its peak over a track of {width / MM:.2f}"
+                    f" mm, which warms it by more than {RISE_K:g} K; {needed:.2f} mm would do.",
                     "Draw it wider, lead it twice, pour an area for it, or order thicker copper.",
                     (f"net:{net}",),
                     x,

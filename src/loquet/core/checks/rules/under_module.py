@@ -28,7 +28,8 @@ def run(subject: Subject) -> Outcome:
             if height > LOW_MM:
                 found.append(
                     RULE.finding(
-                        f"{component.ref} ({component.purpose}) is {height:.1f} mm high and stands under '{cover.thing}', where {LOW_MM:g} mm are free.",
+                        f"{component.ref} ({component.purpose}) is {height:.1f} mm high and stands"
+                        f" under '{cover.thing}', where {LOW_MM:g} mm are free.",
                         "Move it out from under the module, or take a lower part.",
                         (f"part:{component.ref}", thing(cover.thing)),
                         seat.x,

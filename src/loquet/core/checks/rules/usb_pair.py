@@ -26,7 +26,9 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("no USB pair is routed")
     found = [
         RULE.finding(
-            f"{plus} has {length[plus]:.1f} mm of track and {minus} {length[minus]:.1f} mm: {abs(length[plus] - length[minus]):.1f} mm apart, where {MOST_MM:g} mm are the most.",
+            f"{plus} has {length[plus]:.1f} mm of track and {minus} {length[minus]:.1f} mm:"
+            f" {abs(length[plus] - length[minus]):.1f} mm apart, where {MOST_MM:g} mm are the"
+            " most.",
             "Route both beside each other.",
             (f"net:{plus}", f"net:{minus}"),
         )
@@ -43,7 +45,10 @@ RULE = Rule(
     "Edges that come at different times disturb the receiver, and radiate.",
     Source(
         kind="standard",
-        text="USB 2.0 section 7.1.3: skew of a full-speed pair; 10 mm are some 60 ps, well below the edge of 4 ns; from memory",
+        text=(
+            "USB 2.0 section 7.1.3: skew of a full-speed pair; 10 mm are some 60 ps, well below the"
+            " edge of 4 ns; from memory"
+        ),
     ),
     run,
     ("view",),

@@ -17,7 +17,8 @@ def run(subject: Subject) -> Outcome:
         if held > KEYS_AT_ONCE:
             found.append(
                 RULE.finding(
-                    f"{held} keys are to be held at once, and the report of a keyboard has {KEYS_AT_ONCE} places beside the modifiers.",
+                    f"{held} keys are to be held at once, and the report of a keyboard has"
+                    f" {KEYS_AT_ONCE} places beside the modifiers.",
                     "Ask for fewer at once, or make some of them modifiers.",
                 )
             )

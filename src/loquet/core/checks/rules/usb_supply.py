@@ -50,8 +50,10 @@ RULE = Rule(
     "A line below its levels is not heard, and a host that is fed backwards may not start.",
     Source(
         kind="standard",
-        text="USB 2.0 sections 7.1.5 and 7.2.1: no supply from the device; "
-        "3.0 V from memory of data sheets",
+        text=(
+            "USB 2.0 sections 7.1.5 and 7.2.1: no supply from the device; "
+            "3.0 V from memory of data sheets"
+        ),
     ),
     run,
     ("share", "chip"),

@@ -8,7 +8,9 @@ RISING = ("stm32f0", "stm32f1", "stm32f2", "stm32f3", "stm32f4", "stm32l0", "stm
 
 
 def run(subject: Subject) -> Outcome:
-    """A key that closes to ground falls when it is pressed; families whose wake-up pins take a rising edge see only its release."""
+    """A key that closes to ground falls when it is pressed; families whose wake-up pins take a
+    rising edge see only its release.
+    """
     chip = subject.chip
     assert chip is not None
     power = [key for key in keys_of(subject.brief) if key.duty == "power"]
@@ -19,8 +21,11 @@ def run(subject: Subject) -> Outcome:
     return outcome(
         [
             RULE.finding(
-                f"{key.title} closes to ground, and the wake-up pins of {chip.name} take a rising edge: it wakes when the key is let go, and only where something holds the pin high in sleep.",
-                "Sleep lightly and wake by an interrupt, or take a chip whose wake-up pins know both edges.",
+                f"{key.title} closes to ground, and the wake-up pins of {chip.name} take a rising"
+                " edge: it wakes when the key is let go, and only where something holds the pin"
+                " high in sleep.",
+                "Sleep lightly and wake by an interrupt, or take a chip whose wake-up pins know"
+                " both edges.",
                 (thing(key.thing),),
             )
             for key in power

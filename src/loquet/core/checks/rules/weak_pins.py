@@ -17,7 +17,8 @@ def run(subject: Subject) -> Outcome:
     rows = [row for row in plan.assignments if row.port in WEAK_PORTS]
     found = [
         RULE.finding(
-            f"{row.title} is on pin {row.pin} ({row.port}), which gives 3 mA as a sink and may feed nothing.",
+            f"{row.title} is on pin {row.pin} ({row.port}), which gives 3 mA as a sink and may feed"
+            " nothing.",
             "Lock it to another pin.",
             (f"pin:{row.pin}",),
         )

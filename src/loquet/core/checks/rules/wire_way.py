@@ -20,7 +20,8 @@ def run(subject: Subject) -> Outcome:
         found.append(
             RULE.finding(
                 one.problem,
-                f"Add a cut-out of {one.channel_mm:.1f} mm near {one.ref}, put {one.ref} on the other side, or leave {wide:.1f} mm about the board.",
+                f"Add a cut-out of {one.channel_mm:.1f} mm near {one.ref}, put {one.ref} on the"
+                f" other side, or leave {wide:.1f} mm about the board.",
                 (thing(one.thing), f"part:{one.ref}"),
             )
         )
@@ -34,7 +35,9 @@ RULE = Rule(
     "Wires that have nowhere to go are pinched when the shell is closed.",
     Source(
         kind="common practice",
-        text="the bundle by ASTM B258 and its jacket has to fit between bodies and walls; no source",
+        text=(
+            "the bundle by ASTM B258 and its jacket has to fit between bodies and walls; no source"
+        ),
     ),
     run,
     ("circuit", "view"),

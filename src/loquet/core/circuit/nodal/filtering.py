@@ -15,7 +15,9 @@ LEAST_FARAD = 0.9e-9
 
 
 def filters(known: Known) -> Iterable[Curve]:
-    """A resistor into a capacitor to ground: what is left of a sine behind it, with everything that hangs on it."""
+    """A resistor into a capacitor to ground: what is left of a sine behind it, with everything that
+    hangs on it.
+    """
     resistors, capacitors = known.of_kind("resistor"), known.of_kind("capacitor")
     hertz = np.logspace(log10(LOW_HZ), log10(HIGH_HZ), POINTS)
     for capacitor, shunt in capacitors:
@@ -50,7 +52,9 @@ def filters(known: Known) -> Iterable[Curve]:
 
 
 def corner_of(hertz: Floats, left: Floats) -> float | None:
-    """Where the volts have fallen to 1 / sqrt 2 of those at the lowest frequency, between two points by their logarithms; none where they do not."""
+    """Where the volts have fallen to 1 / sqrt 2 of those at the lowest frequency, between two
+    points by their logarithms; none where they do not.
+    """
     limit = float(left[0]) / 2**0.5
     below = np.nonzero(left < limit)[0]
     if len(below) == 0 or below[0] == 0:

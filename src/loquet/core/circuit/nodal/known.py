@@ -24,7 +24,9 @@ class Axis(Frozen):
 
 
 class Curve(Frozen):
-    """A curve: the block and the parts it is about, its axes, its points, the point that matters with its words, what it assumes, and the figure it proves."""
+    """A curve: the block and the parts it is about, its axes, its points, the point that matters
+    with its words, what it assumes, and the figure it proves.
+    """
 
     id: str
     block: str
@@ -69,7 +71,9 @@ class Known:
         return next((rail.fresh_v for rail in self.rails if rail.net == net), self.highest_v)
 
     def around(self, *held: str) -> list[Element]:
-        """All elements, with every supply but the held nets at a steady 0 V, as a sine sees them."""
+        """All elements, with every supply but the held nets at a steady 0 V, as a sine sees
+        them.
+        """
         still = sorted(self.supply - set(held))
         return [*self.elements, *(Element("source", net, GROUND, 0.0) for net in still)]
 

@@ -12,7 +12,9 @@ CLOSED_OHM = 0.05
 
 
 def element_of(component: Component, parts: Mapping[str, Part]) -> Element | None:
-    """A resistor, capacitor or inductor with its value; nothing for anything else, or for a value that cannot be read."""
+    """A resistor, capacitor or inductor with its value; nothing for anything else, or for a value
+    that cannot be read.
+    """
     part = parts.get(component.part)
     unit = UNITS.get(part.kind) if part else None
     nets = tuple(component.pads.values())

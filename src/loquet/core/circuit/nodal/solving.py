@@ -1,6 +1,8 @@
-"""Nodal analysis with resistors, capacitors, inductors and sources: at rest, over frequency, after a step.
+"""Nodal analysis with resistors, capacitors, inductors and sources: at rest, over frequency, after
+a step.
 
-Source of the method: Ho, Ruehli, Brennan, "The modified nodal approach to network analysis", IEEE Transactions on Circuits and Systems 22 (1975); steps by the backward Euler rule.
+Source of the method: Ho, Ruehli, Brennan, "The modified nodal approach to network analysis", IEEE
+Transactions on Circuits and Systems 22 (1975); steps by the backward Euler rule.
 """
 
 from collections.abc import Iterable, Mapping, Sequence
@@ -22,7 +24,9 @@ class NodalError(Exception):
 
 @dataclass(frozen=True)
 class Element:
-    """A resistor (ohm), a capacitor (farad), an inductor (henry), or a source (volts) between two nets; a source is positive at its first."""
+    """A resistor (ohm), a capacitor (farad), an inductor (henry), or a source (volts) between two
+    nets; a source is positive at its first.
+    """
 
     kind: Literal["resistor", "capacitor", "inductor", "source"]
     first: str
@@ -32,7 +36,9 @@ class Element:
 
 @dataclass
 class Matrices:
-    """G v + C dv/dt = b over the volts of all nets but ground, and the currents of sources and inductors behind them."""
+    """G v + C dv/dt = b over the volts of all nets but ground, and the currents of sources and
+    inductors behind them.
+    """
 
     nets: dict[str, int]
     still: Floats = field(repr=False)
@@ -72,7 +78,9 @@ def stamp(matrix: Floats, nets: Mapping[str, int], element: Element, value: floa
 
 
 def join(matrix: Floats, ends: Sequence[int], value: float) -> None:
-    """A conductance between two nodes, or from one to ground; one from a node to itself carries nothing."""
+    """A conductance between two nodes, or from one to ground; one from a node to itself carries
+    nothing.
+    """
     if len(ends) == 2 and ends[0] == ends[1]:
         return
     for index in ends:
@@ -100,7 +108,9 @@ def at_rest(elements: Sequence[Element]) -> dict[str, float]:
 def over_frequency(
     elements: Sequence[Element], net: str, hertz: Iterable[float]
 ) -> NDArray[np.complex128]:
-    """The volts of a net, as complex numbers, with all sources as sines of their volts at each frequency; raises NodalError."""
+    """The volts of a net, as complex numbers, with all sources as sines of their volts at each
+    frequency; raises NodalError.
+    """
     made = matrices(elements)
     row = made.nets[net]
     return np.array(
@@ -110,7 +120,9 @@ def over_frequency(
 
 
 def after_step(elements: Sequence[Element], net: str, seconds: float, steps: int = 2000) -> Floats:
-    """The volts of a net at `steps` equal times up to `seconds`, with everything at 0 V before and all sources there from 0 on; raises NodalError."""
+    """The volts of a net at `steps` equal times up to `seconds`, with everything at 0 V before and
+    all sources there from 0 on; raises NodalError.
+    """
     made = matrices(elements)
     step = seconds / steps
     left = made.still + made.moving / step

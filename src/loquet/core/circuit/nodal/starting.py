@@ -1,4 +1,6 @@
-"""What happens at power-up: rails rise as their sources allow, and the reset pins of chips after them."""
+"""What happens at power-up: rails rise as their sources allow, and the reset pins of chips after
+them.
+"""
 
 from collections.abc import Iterable
 
@@ -14,7 +16,9 @@ UP_PART = 0.95
 
 
 def resets(known: Known) -> Iterable[Curve]:
-    """A reset pin with its capacitor: its volts after power-up, through the pull-up inside the chip."""
+    """A reset pin with its capacitor: its volts after power-up, through the pull-up inside the
+    chip.
+    """
     rail = known.rail_v
     for capacitor, shunt in known.of_kind("capacitor"):
         net = other_end(shunt, GROUND) if to_ground(shunt) else ""
@@ -38,7 +42,10 @@ def resets(known: Known) -> Iterable[Curve]:
             points=thinned(times, volts),
             mark=(float(times[at]) * 1e3, float(volts[at])),
             says=f"The chip starts {times[at] * 1e3:.1f} ms after its rail.",
-            assumes="pull-up inside the chip 40 kΩ, high from 0.7 of the rail (data sheets, from memory); the rail comes at once",
+            assumes=(
+                "pull-up inside the chip 40 kΩ, high from 0.7 of the rail (data sheets, from"
+                " memory); the rail comes at once"
+            ),
         )
 
 
@@ -72,7 +79,10 @@ def rising(known: Known) -> Iterable[Curve]:
             points=thinned(times, volts),
             mark=(float(times[at]) * 1e3, float(volts[at])),
             says=f"At 95 % after {times[at] * 1e3:.2f} ms, with {farad * 1e6:.1f} µF on it.",
-            assumes=f"a model: the source gives at most {rail.limit_ma:.0f} mA, as through {ohm:.2f} Ω; nothing draws yet",
+            assumes=(
+                f"a model: the source gives at most {rail.limit_ma:.0f} mA, as through {ohm:.2f} Ω;"
+                " nothing draws yet"
+            ),
         )
 
 

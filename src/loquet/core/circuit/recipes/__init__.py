@@ -1,4 +1,7 @@
-"""What each kind puts on a board, in the order in which references are numbered. A test holds this tuple to the folder."""
+"""What each kind puts on a board, in the order in which references are numbered.
+
+A test holds this tuple to the folder.
+"""
 
 from collections.abc import Callable
 

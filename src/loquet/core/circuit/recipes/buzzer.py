@@ -20,7 +20,9 @@ PIN_LIMIT_A = 8e-3
 
 
 def recipe(thing: Buzzer, bench: Bench) -> Fragment:
-    """The driver; raises RecipeNotPossible where the coil asks more than transistor or pin can give."""
+    """The driver; raises RecipeNotPossible where the coil asks more than transistor or pin can
+    give.
+    """
     sounder, transistor, rail = bench.parts[thing.part], bench.parts[TRANSISTOR], bench.rail(thing)
     coil_a = coil_current(sounder, transistor, rail)
     load = given("I", coil_a, "A", f"coil at its rail: {sounder.evidence_text}")

@@ -13,7 +13,10 @@ ORDINALS = ("Upper", "Second", "Third", "Lowest")
 
 
 def recipe(thing: Cells, bench: Bench) -> Fragment:
-    """Cells to rail. The transistor's body diode points the way of the current; its gate at ground opens it fully."""
+    """Cells to rail.
+
+    The transistor's body diode points the way of the current; its gate at ground opens it fully.
+    """
     top, guarded = nets_of(thing)
     rail = bench.rail_fed_by(thing)
     switch = switched_by(bench.brief, thing)
@@ -87,7 +90,10 @@ def drop_working(bench: Bench) -> Working:
         ),
         source=Source(
             kind="common practice",
-            text="P-channel transistor in the plus line; a Schottky diode would lose about 300 mV, from memory",
+            text=(
+                "P-channel transistor in the plus line; a Schottky diode would lose about 300 mV,"
+                " from memory"
+            ),
         ),
     )
 

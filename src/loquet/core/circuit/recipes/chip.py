@@ -14,14 +14,18 @@ from loquet.core.provenance import Source, Working, WorkingInput
 
 PRACTICE = Source(
     kind="common practice",
-    text="100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source",
+    text=(
+        "100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source"
+    ),
 )
 SOCKETS = {8: ("socket-two-rows-8",), 14: ("socket-two-rows-14",), 28: ("socket-two-rows-28",)}
 CORE_CAPACITOR = {1: ("4.7 µF", "capacitor-2012"), 2: ("2.2 µF", "capacitor-1608")}
 
 
 def recipe(thing: ChipThing, bench: Bench) -> Fragment:
-    """The chip itself and everything it needs to run at all; raises RecipeNotPossible for a socket that no such package fits."""
+    """The chip itself and everything it needs to run at all; raises RecipeNotPossible for a socket
+    that no such package fits.
+    """
     desk, rail, role = bench.desk(thing), bench.rail(thing).net, thing.role()
     chip = desk.chip
     if thing.socket and not chip.package.startswith("DIP"):
@@ -69,7 +73,9 @@ def recipe(thing: ChipThing, bench: Bench) -> Fragment:
 
 
 def chip_pads(desk: Desk, rail: str) -> dict[str, str]:
-    """Net of every chip pin; a pin that carries nothing is left out, an exposed pad goes to ground."""
+    """Net of every chip pin; a pin that carries nothing is left out, an exposed pad goes to
+    ground.
+    """
     chip = desk.chip
     signals = {row.pin: row.net for row in desk.plan.assignments}
     cores = [pin.number for pin in chip.pins if pin.kind == "regulator"]
@@ -109,7 +115,9 @@ def decoupling(
 
 
 def reset_and_boot(desk: Desk, role: str) -> list[Component]:
-    """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from its own memory, also where boot shares a port pin that carries nothing else."""
+    """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from
+    its own memory, also where boot shares a port pin that carries nothing else.
+    """
     found = []
     taken = {row.pin for row in desk.plan.assignments}
     for pin in desk.chip.pins:

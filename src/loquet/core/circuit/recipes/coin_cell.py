@@ -1,4 +1,6 @@
-"""A coin cell in its holder: the holder takes it one way round only, a capacitor helps it over short peaks."""
+"""A coin cell in its holder: the holder takes it one way round only, a capacitor helps it over
+short peaks.
+"""
 
 from loquet.core.brief.kinds.coin_cell import CoinCell
 from loquet.core.circuit.bench import Bench

@@ -9,7 +9,9 @@ from loquet.core.circuit.senses import on_bus
 
 
 def recipe(thing: Gauge, bench: Bench) -> Fragment:
-    """The gauge fed by the cell that it watches, so that it goes on counting; raises RecipeNotPossible where there is none."""
+    """The gauge fed by the cell that it watches, so that it goes on counting; raises
+    RecipeNotPossible where there is none.
+    """
     cell = next((t for t in bench.brief.things if isinstance(t, LithiumCell)), None)
     if cell is None:
         limit = "there is no lithium cell that it could watch"

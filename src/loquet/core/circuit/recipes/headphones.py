@@ -1,4 +1,6 @@
-"""A headphone socket with its amplifier: the sound of the speaker, or of the sound converter, on both ears."""
+"""A headphone socket with its amplifier: the sound of the speaker, or of the sound converter, on
+both ears.
+"""
 
 from loquet.core.brief import Thing, plain_name
 from loquet.core.brief.kinds.headphones import Headphones
@@ -12,7 +14,10 @@ AMPLIFIER = "headphone-amplifier"
 
 
 def recipe(thing: Headphones, bench: Bench) -> Fragment:
-    """Coupling, amplifier, socket; the tip's contact tells whether a plug is in, and turns the amplifier off while none is: its output swings about ground, and lies at the line that the brain reads as long as the contact is closed. Raises RecipeNotPossible where nothing makes sound."""
+    """Coupling, amplifier, socket; the tip's contact tells whether a plug is in, and turns the
+    amplifier off while none is: its output swings about ground, and lies at the line that the brain
+    reads as long as the contact is closed. Raises RecipeNotPossible where nothing makes sound.
+    """
     drawer, role, rail = Drawer("sound", bench.parts), thing.role(), bench.rail(thing).net
     socket, amplifier = thing.bodies()[0].part, f"{role} amplifier"
     tip, ring, pump = (plain_name(thing.role(word)) for word in ("tip", "ring", "pump"))

@@ -11,7 +11,9 @@ from loquet.core.circuit.model import GROUND, Fragment
 
 
 def recipe(thing: HostHeader, bench: Bench) -> Fragment:
-    """5 V of the host at way 1 where it feeds the device (ground where it does not: nothing of the board reaches the host's supply), ground at way 2, then the lines, ground at what is left."""
+    """5 V of the host at way 1 where it feeds the device (ground where it does not: nothing of the
+    board reaches the host's supply), ground at way 2, then the lines, ground at what is left.
+    """
     lines = [plain_name(thing.role(str(i + 1))) for i in range(thing.lines)]
     if not thing.feeds:
         return Fragment((port(thing, [GROUND, GROUND, *lines], bench),))

@@ -1,4 +1,6 @@
-"""An indicator light with its resistor; a strong one with a transistor that takes its current off the pin."""
+"""An indicator light with its resistor; a strong one with a transistor that takes its current off
+the pin.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light import Light
@@ -16,7 +18,11 @@ LEAST_V = 0.2
 
 
 def recipe(thing: Light, bench: Bench) -> Fragment:
-    """Light from a pin to ground up to 8 mA (the least that usual chips promise at good levels, from memory), at the volts of that pin; above that, where the pin is too low for the light, or where it shows its rail, from the rail. Raises RecipeNotPossible where the rail is below the light's own voltage."""
+    """Light from a pin to ground up to 8 mA (the least that usual chips promise at good levels,
+    from memory), at the volts of that pin; above that, where the pin is too low for the light, or
+    where it shows its rail, from the rail. Raises RecipeNotPossible where the rail is below the
+    light's own voltage.
+    """
     lamp, rail, role = bench.parts[thing.part], bench.rail(thing), thing.role()
     shows_rail = thing.lit_by == "its rail"
     at_pin = not shows_rail and bench.reader_rail(thing).usual_v - lamp.values["forward_v"]

@@ -1,4 +1,6 @@
-"""Addressable lights in a chain: their plug, a resistor in each line, and a capacitor for their peaks."""
+"""Addressable lights in a chain: their plug, a resistor in each line, and a capacitor for their
+peaks.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light_chain import LightChain
@@ -12,7 +14,9 @@ SERIES = "330 Ω"
 
 
 def recipe(thing: LightChain, bench: Bench) -> Fragment:
-    """Supply, line or lines, ground; 330 Ω in a line against ringing and 22 µF at the plug are common practice. Lines that are too low for the rail of the lights are lifted."""
+    """Supply, line or lines, ground; 330 Ω in a line against ringing and 22 µF at the plug are
+    common practice. Lines that are too low for the rail of the lights are lifted.
+    """
     drawer, role, rail = Drawer("lights", bench.parts), thing.role(), bench.rail(thing).net
     pieces = ("chain",) if thing.wires == "one timed" else ("clock", "data")
     inner = [plain_name(thing.role(piece)) for piece in pieces]

@@ -1,4 +1,6 @@
-"""A matrix of plain lights: anodes on the rows, cathodes on the columns, a resistor in each column."""
+"""A matrix of plain lights: anodes on the rows, cathodes on the columns, a resistor in each
+column.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light_matrix import LIGHT, ROW_MA, LightMatrix
@@ -11,7 +13,9 @@ from loquet.core.quantities.shown import show_si
 
 
 def recipe(thing: LightMatrix, bench: Bench) -> Fragment:
-    """One row is lit at a time; its pin feeds all columns, so each gets its share of what a strong pin gives. Raises RecipeNotPossible on a low rail."""
+    """One row is lit at a time; its pin feeds all columns, so each gets its share of what a strong
+    pin gives. Raises RecipeNotPossible on a low rail.
+    """
     drawer, rail, lamp = Drawer("lights", bench.parts), bench.rail(thing), bench.parts[LIGHT]
     drop = rail.usual_v - lamp.values["forward_v"]
     if drop < 0.2:

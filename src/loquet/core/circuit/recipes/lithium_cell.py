@@ -1,4 +1,6 @@
-"""A lithium cell: its plug, a charger and a power path where there is 5 V from outside, a guard where there is none, and its converter."""
+"""A lithium cell: its plug, a charger and a power path where there is 5 V from outside, a guard
+where there is none, and its converter.
+"""
 
 from dataclasses import replace
 
@@ -33,12 +35,17 @@ LIGHT, PORT_V, LIT_MA = "light-2012-amber", 5.0, 2.0
 
 
 def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
-    """From the plug to the rail; raises RecipeNotPossible where a source joins a cell that is charged, whose path it would feed back through."""
+    """From the plug to the rail; raises RecipeNotPossible where a source joins a cell that is
+    charged, whose path it would feed back through.
+    """
     way, port = feed_way(bench, thing), charging_port(bench.brief)
     joined = joiners(bench.brief, thing)
     if port is not None and joined:
         limit = f"{joined[0].name} feeds its rail as well, and {port.name} charges it"
-        way_out = f"Give {joined[0].name} a rail of its own, or take {port.name} out: the path feeds the device from it already."
+        way_out = (
+            f"Give {joined[0].name} a rail of its own, or take {port.name} out: the path feeds the"
+            " device from it already."
+        )
         raise RecipeNotPossible(thing.name, limit, way_out)
     part = next((body.part for body in thing.bodies() if body.part), PLUG)
     plug = source_plug(thing, part, f"lithium cell {thing.capacity_mah} mAh", way.top)
@@ -55,7 +62,9 @@ def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
 
 
 def cell_side(thing: LithiumCell, bench: Bench) -> str:
-    """The net of the cell behind what guards it against being put in backwards: where charger and gauge stand."""
+    """The net of the cell behind what guards it against being put in backwards: where charger and
+    gauge stand.
+    """
     way = feed_way(bench, thing)
     if charging_port(bench.brief) is None:
         return way.guarded
@@ -65,9 +74,10 @@ def cell_side(thing: LithiumCell, bench: Bench) -> str:
 def turned_guard(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
     """Keeps a charger from a cell that was put into its holder backwards; nothing for a keyed plug.
 
-    A P-channel transistor carries current both ways while its gate is at ground. Its gate alone cannot tell a turned cell where the
-    charger holds the other end up, so a second one does: its gate stands between both ends of the first, and as soon as the cell's end
-    lies 2 V and more below the charger's it joins gate and source of the first, which opens.
+    A P-channel transistor carries current both ways while its gate is at ground. Its gate alone
+    cannot tell a turned cell where the charger holds the other end up, so a second one does: its
+    gate stands between both ends of the first, and as soon as the cell's end lies 2 V and more
+    below the charger's it joins gate and source of the first, which opens.
     """
     if not thing.holder:
         return ()
@@ -126,8 +136,9 @@ def charging_port(brief: Brief) -> UsbPower | None:
 def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragment:
     """The charger, and the path that feeds the device from outside while the cell is charged.
 
-    While 5 V are there the transistor is off and the diode feeds the device; the cell only charges. Without 5 V its gate is pulled to
-    ground and the cell feeds the device; its body diode points from the cell to the device, never back.
+    While 5 V are there the transistor is off and the diode feeds the device; the cell only charges.
+    Without 5 V its gate is pulled to ground and the cell feeds the device; its body diode points
+    from the cell to the device, never back.
     """
     role, part = f"{thing.role()} charger", bench.parts[CHARGER]
     program = net(thing, "program")
@@ -212,7 +223,9 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
 
 
 def lit_ohm(light: Part) -> float:
-    """The resistor of the charge light between the port's 5 V and the charger's open drain, in ohm."""
+    """The resistor of the charge light between the port's 5 V and the charger's open drain, in
+    ohm.
+    """
     return nearest((PORT_V - light.values["forward_v"]) / (LIT_MA * 1e-3))
 
 
@@ -236,7 +249,9 @@ def lit_working(thing: LithiumCell, light: Part) -> Working:
 
 
 def sensed(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
-    """Half of the cell's voltage for the brain, taken behind the switch so that a device that is off draws nothing through it."""
+    """Half of the cell's voltage for the brain, taken behind the switch so that a device that is
+    off draws nothing through it.
+    """
     if not thing.sense:
         return ()
     line, role = net(thing, "sense"), thing.role("sense")

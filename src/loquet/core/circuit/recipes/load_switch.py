@@ -1,4 +1,6 @@
-"""A switched rail: a P-channel transistor above its loads, which a line of a brain turns on through a smaller one."""
+"""A switched rail: a P-channel transistor above its loads, which a line of a brain turns on through
+a smaller one.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.load_switch import LoadSwitch
@@ -16,7 +18,9 @@ from loquet.core.circuit.parting import Drawer, Near
 
 
 def recipe(thing: LoadSwitch, bench: Bench) -> Fragment:
-    """Off until the brain turns it on; a capacitor at the gate lets the rail rise slowly, so that what is empty behind it does not pull the rail before it down."""
+    """Off until the brain turns it on; a capacitor at the gate lets the rail rise slowly, so that
+    what is empty behind it does not pull the rail before it down.
+    """
     role, before, behind = thing.role(), bench.rail(thing), bench.rail_fed_by(thing)
     gate, drive, base = (plain_name(thing.role(word)) for word in ("gate", "on", "base"))
     worked = base_working(

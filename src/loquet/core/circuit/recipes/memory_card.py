@@ -1,4 +1,6 @@
-"""A memory card on its own serial bus: pull-ups that the card wants, and a capacitor for its peaks."""
+"""A memory card on its own serial bus: pull-ups that the card wants, and a capacitor for its
+peaks.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.memory_card import MemoryCard
@@ -10,7 +12,9 @@ SOCKET, HOLD = "card-socket", "10 kΩ"
 
 
 def recipe(thing: MemoryCard, bench: Bench) -> Fragment:
-    """Contacts by the card's own order; select, both data lines and the unused ones are held high (SD simplified specification 6.6, 10 to 100 kΩ)."""
+    """Contacts by the card's own order; select, both data lines and the unused ones are held high
+    (SD simplified specification 6.6, 10 to 100 kΩ).
+    """
     drawer, role, rail = Drawer("card", bench.parts), thing.role(), bench.rail(thing).net
     lines = ("select", "to card", "clock", "from card")
     nets = {line: plain_name(thing.role(line)) for line in lines}

@@ -1,4 +1,6 @@
-"""A soft latch: a P-channel transistor in the way of the source, which the button opens and the brain holds open."""
+"""A soft latch: a P-channel transistor in the way of the source, which the button opens and the
+brain holds open.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.power_button import PowerButton
@@ -13,10 +15,14 @@ DIODE, HOLD = "diode-sod123", "10 kΩ"
 
 
 def recipe(thing: PowerButton, bench: Bench) -> Fragment:
-    """From the guarded net to what stands behind. The gate rests at the source's volts; the button pulls it down through one diode and the line that reads it through the other, so that neither can feed the other; the brain holds the gate down with a transistor.
+    """From the guarded net to what stands behind.
 
-    Above what a gate takes it is pulled through a resistor as large as the one that holds it up, so that it sees half the volts. Raises
-    RecipeNotPossible where half of them is too much still.
+    The gate rests at the source's volts; the button pulls it down through one diode and the line
+    that reads it through the other, so that neither can feed the other; the brain holds the gate
+    down with a transistor.
+
+    Above what a gate takes it is pulled through a resistor as large as the one that holds it up, so
+    that it sees half the volts. Raises RecipeNotPossible where half of them is too much still.
     """
     source, before, behind = switched_way(thing, bench)
     supply = source.source()

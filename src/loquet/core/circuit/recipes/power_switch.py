@@ -7,7 +7,9 @@ from loquet.core.circuit.switching import switched_way
 
 
 def recipe(thing: PowerSwitch, bench: Bench) -> Fragment:
-    """From the guarded net of the first source to what stands behind; raises RecipeNotPossible where there is nothing to switch."""
+    """From the guarded net of the first source to what stands behind; raises RecipeNotPossible
+    where there is nothing to switch.
+    """
     _, guarded, behind = switched_way(thing, bench)
     return Fragment(
         (

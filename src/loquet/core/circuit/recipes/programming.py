@@ -8,7 +8,11 @@ from loquet.core.pins.needs.programming import WORD, starts_by_itself, ways_for
 
 
 def recipe(thing: Programming, bench: Bench) -> Fragment:
-    """Supply sense, clock, ground, data, reset, or with four lines sense, out, clock, ground, in, reset: ground beside the clock. The probe reads the level behind 1 kΩ: it cannot feed the board, nor charge its cells. Raises RecipeNotPossible for a brain that has no such lines, or where the port has other ways than they ask."""
+    """Supply sense, clock, ground, data, reset, or with four lines sense, out, clock, ground, in,
+    reset: ground beside the clock. The probe reads the level behind 1 kΩ: it cannot feed the board,
+    nor charge its cells. Raises RecipeNotPossible for a brain that has no such lines, or where the
+    port has other ways than they ask.
+    """
     desk = bench.desk(thing)
     brain = desk.share.brain
     if brain is not None and starts_by_itself(desk.share):

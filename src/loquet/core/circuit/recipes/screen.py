@@ -1,4 +1,6 @@
-"""A screen: its header in the module's own pin order, its decoupling, and pull-ups worked out from the bus."""
+"""A screen: its header in the module's own pin order, its decoupling, and pull-ups worked out from
+the bus.
+"""
 
 from loquet.core.brief import Thing, plain_name
 from loquet.core.brief.kinds.screen import HEADERS, Screen
@@ -23,7 +25,10 @@ WIDEST = 16
 
 
 def recipe(thing: Screen, bench: Bench) -> Fragment:
-    """The header; pull-ups where it gives the bus its name. Raises RecipeNotPossible where lines or pull-ups do not fit."""
+    """The header; pull-ups where it gives the bus its name.
+
+    Raises RecipeNotPossible where lines or pull-ups do not fit.
+    """
     module = bench.modules[thing.part]
     header, lit = header_of(thing, module, bench), backlit(thing, module, bench)
     if thing.bus != "two-wire" or host_of(thing, bench) is not thing:

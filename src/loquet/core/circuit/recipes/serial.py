@@ -8,7 +8,9 @@ from loquet.core.circuit.model import GROUND, Fragment
 
 
 def recipe(thing: SerialPort, bench: Bench) -> Fragment:
-    """Supply, transmit, receive, ground: ground away from supply, so that a plug turned round shorts nothing."""
+    """Supply, transmit, receive, ground: ground away from supply, so that a plug turned round
+    shorts nothing.
+    """
     lines = [plain_name(thing.role(piece)) for piece in ("transmit", "receive")]
     return Fragment((port(thing, [bench.rail(thing).net, *lines, GROUND], bench),))
 

@@ -10,7 +10,9 @@ PLUG = "wire-plug-2.0-3"
 
 
 def recipe(thing: SoundConverter, bench: Bench) -> Fragment:
-    """Bus in; each output through 470 Ω with 2.2 nF to ground (154 kHz) to the line plug: left, ground, right."""
+    """Bus in; each output through 470 Ω with 2.2 nF to ground (154 kHz) to the line plug: left,
+    ground, right.
+    """
     drawer, part, role = Drawer("sound", bench.parts), thing.bodies()[0].part, thing.role()
     rail, bypass = bench.rail(thing).net, plain_name(thing.role("bypass"))
     raw = {side: plain_name(thing.role(f"{side} raw")) for side in ("left", "right")}

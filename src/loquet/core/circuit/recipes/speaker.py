@@ -1,4 +1,6 @@
-"""An amplifier with a speaker: what feeds it is filtered, coupled and amplified; the speaker hangs between two outputs and never touches ground."""
+"""An amplifier with a speaker: what feeds it is filtered, coupled and amplified; the speaker hangs
+between two outputs and never touches ground.
+"""
 
 from math import pi
 
@@ -17,7 +19,9 @@ AMPLIFIER, CONVERTER, PLUG, WHEEL = (
 )
 FILTER_OHM, FILTER_FARAD, SHUNT = 1_000.0, 10e-9, "10 nF"
 SUM_OHM, SUM_FARAD, SUM_SHUNT = 10_000.0, 2.2e-9, "2.2 nF"
-"""Two resistors add the sides of a converter, and are the low pass together with a smaller capacitor."""
+"""Two resistors add the sides of a converter, and are the low pass together with a smaller
+capacitor.
+"""
 INPUT_OHM, SOUND_BUS = "22 kΩ", "sound bus"
 
 
@@ -97,7 +101,9 @@ def recipe(thing: Speaker, bench: Bench) -> Fragment:
 
 
 def source_of(thing: Speaker, drawer: Drawer, rail: str) -> tuple[list[Component], str]:
-    """What the sound comes from: a pin of the brain, or a converter of the sound bus, whose two sides are summed."""
+    """What the sound comes from: a pin of the brain, or a converter of the sound bus, whose two
+    sides are summed.
+    """
     if thing.feed_by != SOUND_BUS:
         return [], plain_name(thing.role("feed"))
     role, bypass = f"{thing.role()} converter", plain_name(thing.role("middle"))

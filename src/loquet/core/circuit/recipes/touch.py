@@ -11,7 +11,9 @@ SERIES, SAMPLE = "1 kΩ", "47 nF"
 
 
 def recipe(thing: Touch, bench: Bench) -> Fragment:
-    """The electrode behind 1 kΩ against discharges, and 47 nF at the other pin of its group: charge transfer as the makers' notes on their touch blocks have it, values from memory."""
+    """The electrode behind 1 kΩ against discharges, and 47 nF at the other pin of its group: charge
+    transfer as the makers' notes on their touch blocks have it, values from memory.
+    """
     drawer, role = Drawer(BLOCK, bench.parts), thing.role()
     line, plate = plain_name(role), plain_name(thing.role("plate"))
     electrode = drawer.take(

@@ -1,4 +1,6 @@
-"""A USB port into which another device is plugged: 5 V through a fuse, with the capacitor that a host must have."""
+"""A USB port into which another device is plugged: 5 V through a fuse, with the capacitor that a
+host must have.
+"""
 
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.usb_downstream import UsbDownstream

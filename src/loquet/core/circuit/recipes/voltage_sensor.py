@@ -9,7 +9,9 @@ from loquet.core.circuit.parting import Drawer
 
 
 def recipe(thing: VoltageSensor, bench: Bench) -> Fragment:
-    """Supply with its capacitor, the voltage to its channel, divided where its rail is above that of its brain."""
+    """Supply with its capacitor, the voltage to its channel, divided where its rail is above that
+    of its brain.
+    """
     drawer, part = Drawer("senses", bench.parts), thing.bodies()[0].part
     rail = bench.rail(thing).net
     nets = {"supply": rail, "out": plain_name(thing.role()), "ground": GROUND}

@@ -7,7 +7,9 @@ from loquet.core.pins.model import Need, NeedKind
 
 WORD = "debug"
 FOUR_LINES = ("atmega", "attiny", "at90")
-"""Beginnings of names of chips that are loaded over data in, data out, clock and reset; from memory of their data sheets."""
+"""Beginnings of names of chips that are loaded over data in, data out, clock and reset; from memory
+of their data sheets.
+"""
 PAIR: tuple[tuple[str, NeedKind, int], ...] = (
     ("data", "debug data", 3),
     ("clock", "debug clock", 1),
@@ -25,7 +27,9 @@ def ways_for(part: str) -> int:
 
 
 def starts_by_itself(brief: Brief) -> bool:
-    """Whether the brain of a share gets its program elsewhere: a host from its card, a module without pads for a probe over what is on it."""
+    """Whether the brain of a share gets its program elsewhere: a host from its card, a module
+    without pads for a probe over what is on it.
+    """
     brain = brief.brain
     if brain is None:
         return brief.role == "host-key-reader"

@@ -6,7 +6,9 @@ from loquet.core.pins.model import Need
 
 
 def needs(thing: Touch, ask: Asking) -> list[Need]:
-    """A touch channel, and another pin of its group for the capacitor on which the charge is counted."""
+    """A touch channel, and another pin of its group for the capacitor on which the charge is
+    counted.
+    """
     bus, title = f"touch of {thing.name}", f"touch {thing.name}"
     return [
         ask.need("", "touch", title, bus=bus),

@@ -14,7 +14,9 @@ class PartLine(Frozen):
 
 
 class GhostPicture(Frozen):
-    """A ghost way to draw: the key that appears, and the pressed keys on the way with their (row, column)."""
+    """A ghost way to draw: the key that appears, and the pressed keys on the way with their (row,
+    column).
+    """
 
     key: str
     path: tuple[str, ...]
@@ -24,8 +26,10 @@ class GhostPicture(Frozen):
 class SchemeCard(Frozen):
     """One way to read the keys of one brief.
 
-    `cells` says which key sits in which row and column, both from 0. `pins` counts the chip pins of the keys alone, `analogue` those of them that must be analogue. `reads_chords` says whether all
-    chords of the brief are read rightly; `ghost` shows one that is not, `cure_diodes` and `cure_direct` the least that cures it.
+    `cells` says which key sits in which row and column, both from 0. `pins` counts the chip pins of
+    the keys alone, `analogue` those of them that must be analogue. `reads_chords` says whether all
+    chords of the brief are read rightly; `ghost` shows one that is not, `cure_diodes` and
+    `cure_direct` the least that cures it.
     """
 
     name: SchemeName

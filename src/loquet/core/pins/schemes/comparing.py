@@ -41,9 +41,11 @@ Fits = Callable[[tuple[Need, ...]], str]
 
 
 def compare(brief: Brief, parts: dict[str, Part], fits: Fits) -> tuple[SchemeCard, ...]:
-    """A card for every scheme; `fits` says why a set of needs does not fit the chip, or nothing where it does.
+    """A card for every scheme; `fits` says why a set of needs does not fit the chip, or nothing
+    where it does.
 
-    One is recommended: of those that fit and read all chords, the one with the least of price, area and latency (common practice).
+    One is recommended: of those that fit and read all chords, the one with the least of price, area
+    and latency (common practice).
     """
     together = together_of(brief)
     cards = [card_of(brief, name, parts, together, fits) for name in get_args(SchemeName)]
@@ -63,7 +65,9 @@ def compare(brief: Brief, parts: dict[str, Part], fits: Fits) -> tuple[SchemeCar
 
 
 def burden(card: SchemeCard) -> float:
-    """Price, area (0.2 cents a square millimetre) and latency (5 cents a millisecond) as one sum in cents; common practice, no source."""
+    """Price, area (0.2 cents a square millimetre) and latency (5 cents a millisecond) as one sum in
+    cents; common practice, no source.
+    """
     return card.price_cents + card.area_mm2 * CENTS_PER_MM2 + card.latency_ms * CENTS_PER_MS
 
 
@@ -75,7 +79,10 @@ def reason(best: SchemeCard, cards: list[SchemeCard]) -> str:
         if not best.parts
         else "adds " + ", ".join(f"{p.count} x {p.title}" for p in best.parts)
     )
-    text = f"It fits, reads every chord and {parts}; {best.latency_ms:.1f} ms at the most from press to report."
+    text = (
+        f"It fits, reads every chord and {parts}; {best.latency_ms:.1f} ms at the most from press"
+        " to report."
+    )
     return f"{text} {refused[0].title} does not fit." if refused else text
 
 
@@ -131,7 +138,9 @@ def card_of(
 def count_workings(
     name: str, pins: int, bill: list[tuple[str, int]], wiring: KeyWiring, wrong: int
 ) -> tuple[Working, ...]:
-    """What is counted of a scheme: chip pins, added parts, keys that may be held, chords that are read wrongly."""
+    """What is counted of a scheme: chip pins, added parts, keys that may be held, chords that are
+    read wrongly.
+    """
     shape = (
         given("rows", wiring.rows, "", "wiring of this way"),
         given("columns", wiring.columns, "", "wiring of this way"),
@@ -158,14 +167,20 @@ def count_workings(
             "held",
             "Keys held at once",
             rollover_of(wiring),
-            "counted, the most keys of which any may be held together and all are read; every set of that many is tried",
+            (
+                "counted, the most keys of which any may be held together and all are read; every"
+                " set of that many is tried"
+            ),
             shape,
         ),
         (
             "wrong",
             "Chords read wrongly",
             wrong,
-            "counted, chords of the brief in which a key is read that nobody presses, or a pressed one is not",
+            (
+                "counted, chords of the brief in which a key is read that nobody presses, or a"
+                " pressed one is not"
+            ),
             shape,
         ),
     )
@@ -315,7 +330,9 @@ def area_working(name: str, bill: list[tuple[str, int]], parts: dict[str, Part])
 
 
 def current_working(name: str, wiring: KeyWiring, rail: Rail) -> Working:
-    """Mean current while one key is held: through its pull-up, in a matrix only while its row is driven; plus what helpers draw."""
+    """Mean current while one key is held: through its pull-up, in a matrix only while its row is
+    driven; plus what helpers draw.
+    """
     ohm, origin, share, helpers_ua, formula = pull_of(wiring)
     value = rail.usual_v / ohm * 1e6 * share + helpers_ua
     inputs = [
@@ -349,7 +366,9 @@ def current_working(name: str, wiring: KeyWiring, rail: Rail) -> Working:
 
 
 def pull_of(wiring: KeyWiring) -> tuple[float, str, float, float, str]:
-    """The pull-up in ohm and whose it is, the share of the time in which it is driven, what helpers draw (µA), and the formula."""
+    """The pull-up in ohm and whose it is, the share of the time in which it is driven, what helpers
+    draw (µA), and the formula.
+    """
     count = len(wiring.listed)
     match wiring.scheme:
         case "diode matrix" | "bare matrix" | "mixed" | "charlieplexed":
@@ -389,7 +408,10 @@ def ladder_workings(wiring: KeyWiring) -> tuple[Working, ...]:
             value=gap,
             unit="codes",
             shown=f"{gap:.0f} codes",
-            formula="counted, codes between the windows that lie nearest, at the worst of tolerance, worn contacts, leakage and one code each way",
+            formula=(
+                "counted, codes between the windows that lie nearest, at the worst of tolerance,"
+                " worn contacts, leakage and one code each way"
+            ),
             inputs=(
                 WorkingInput(name="keys", value=str(len(keys)), origin="brief"),
                 WorkingInput(name="resistors", value="E96, 1 %", origin="IEC 60063"),

@@ -1,4 +1,6 @@
-"""A resistor ladder on one analogue pin: preferred values, and windows that must not touch in the worst case."""
+"""A resistor ladder on one analogue pin: preferred values, and windows that must not touch in the
+worst case.
+"""
 
 from dataclasses import dataclass
 from itertools import pairwise
@@ -28,8 +30,9 @@ def ladder_windows(
 ) -> tuple[Window, ...]:
     """Windows in converter codes, key by key, rising.
 
-    Each key puts its own resistor to ground below one common pull-up; the converter's reference is the same rail. Worst case:
-    both resistors at opposite ends of their tolerance, worn contacts of up to 100 Ω, 1 µA of pin leakage either way, and one code.
+    Each key puts its own resistor to ground below one common pull-up; the converter's reference is
+    the same rail. Worst case: both resistors at opposite ends of their tolerance, worn contacts of
+    up to 100 Ω, 1 µA of pin leakage either way, and one code.
     """
     count = len(keys)
     found = []
@@ -57,5 +60,7 @@ def code(low_ohm: float, high_ohm: float, leakage_a: float, supply_v: float) -> 
 
 
 def least_gap(windows: tuple[Window, ...]) -> float:
-    """The smallest distance in codes between neighbouring windows; not above zero where two touch."""
+    """The smallest distance in codes between neighbouring windows; not above zero where two
+    touch.
+    """
     return min(b.low - a.high for a, b in pairwise(windows))

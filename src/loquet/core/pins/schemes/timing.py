@@ -19,12 +19,16 @@ PRACTICE = Source(kind="common practice", text="scan, debounce of 5 ms, report i
 
 
 def settle_us(keys_on_line: int) -> float:
-    """Time for a line to rise: three time constants of the pull-up and the line's capacitance, in microseconds."""
+    """Time for a line to rise: three time constants of the pull-up and the line's capacitance, in
+    microseconds.
+    """
     return 3 * PULL_UP_OHM * (LINE_PF + KEY_PF * keys_on_line) * 1e-12 * 1e6
 
 
 def expander_scan_us(chips: int, wide: int, bus_khz: int) -> float:
-    """Reading all expanders over the bus: address, register, address again and the lines, 9 bits a byte, with start and stop."""
+    """Reading all expanders over the bus: address, register, address again and the lines, 9 bits a
+    byte, with start and stop.
+    """
     bits = chips * (9 * (3 + wide // 8) + 3)
     return bits / bus_khz * 1000
 
@@ -96,18 +100,24 @@ def matrix_inputs(lines: int, keys_on_line: int) -> tuple[WorkingInput, ...]:
 
 
 def report_ms(brief: Brief) -> float:
-    """The longest wait for the report: the polling interval of a USB host, or the period with which a host's keys are scanned."""
+    """The longest wait for the report: the polling interval of a USB host, or the period with which
+    a host's keys are scanned.
+    """
     return 0.0 if brief.role == "stand-alone" else 1.0
 
 
 def bus_wait_ms(brief: Brief, wiring: KeyWiring) -> float:
-    """The longest wait for a bus that a two-wire screen is being written over: one page of 128 bytes."""
+    """The longest wait for a bus that a two-wire screen is being written over: one page of 128
+    bytes.
+    """
     shared = wiring.scheme in ("expander 8", "expander 16") and bus_host(brief) is not None
     return 128 * 9 / bus_khz_of(brief) if shared else 0.0
 
 
 def latency_ms(brief: Brief, wiring: KeyWiring, scan: Working) -> Working:
-    """Worst case from press to report: wait for the scan, the scan, debounce, report interval, in milliseconds."""
+    """Worst case from press to report: wait for the scan, the scan, debounce, report interval, in
+    milliseconds.
+    """
     wait, report, bus = (
         max(FIRMWARE_LOOP_MS, scan.value / 1000),
         report_ms(brief),

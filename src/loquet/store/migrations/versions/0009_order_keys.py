@@ -1,4 +1,6 @@
-"""Orders keep the key of the request that made them, so that a second press makes no second order."""
+"""Orders keep the key of the request that made them, so that a second press makes no second
+order.
+"""
 
 import sqlalchemy as sa
 from alembic import op

@@ -1,6 +1,8 @@
-"""Stored designs are turned into things on boards: briefs of the present format, slices kept by subject.
+"""Stored designs are turned into things on boards: briefs of the present format, slices kept by
+subject.
 
-Going down gives versions back as they were: the slices of before are never removed, and each turned version names them.
+Going down gives versions back as they were: the slices of before are never removed, and each turned
+version names them.
 """
 
 import json
@@ -21,7 +23,9 @@ FORMER = "former_slices"
 
 
 def upgrade() -> None:
-    """Turn every version that is not turned yet; each is turned with its own note, so that a killed run goes on."""
+    """Turn every version that is not turned yet; each is turned with its own note, so that a killed
+    run goes on.
+    """
     add_column("versions", sa.Column(FORMER, sa.JSON, nullable=True))
     connection = op.get_bind()
     rows = connection.execute(
@@ -46,7 +50,9 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
-    """Name the slices of before again; versions that were made since cannot be read by what was before, and go."""
+    """Name the slices of before again; versions that were made since cannot be read by what was
+    before, and go.
+    """
     connection = op.get_bind()
     connection.execute(sa.text(f"UPDATE versions SET slices = {FORMER} WHERE {FORMER} IS NOT NULL"))
     rows = connection.execute(sa.text("SELECT id, slices FROM versions ORDER BY id")).all()
@@ -55,7 +61,8 @@ def downgrade() -> None:
         step_back(connection, number)
     connection.execute(
         sa.text(
-            "DELETE FROM projects WHERE id IN (SELECT project_id FROM revisions WHERE head_id IS NULL)"
+            "DELETE FROM projects WHERE id IN (SELECT project_id FROM revisions WHERE head_id IS"
+            " NULL)"
         )
     )
     drop_column("versions", FORMER)

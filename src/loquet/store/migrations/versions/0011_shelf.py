@@ -1,4 +1,6 @@
-"""A project says where it is kept: on the shelf, in the archive, or among the removed ones, from where it can come back."""
+"""A project says where it is kept: on the shelf, in the archive, or among the removed ones, from
+where it can come back.
+"""
 
 import sqlalchemy as sa
 

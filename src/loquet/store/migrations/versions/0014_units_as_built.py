@@ -1,4 +1,6 @@
-"""Units name the version that they were built from; those that are there, the head of their revision."""
+"""Units name the version that they were built from; those that are there, the head of their
+revision.
+"""
 
 import sqlalchemy as sa
 from alembic import op
