@@ -338,4 +338,4 @@ def test_boards_brains_modules_and_slanted_parts_come_out_ready_and_the_same_twi
     assert len(copper) == len(json.loads(source.read_text())["boards"])
     last = tmp_path / "one" / copper[-1]
     last.write_bytes(last.read_bytes().replace(b"D03*", b"D02*", 1))
-    assert not verify_folder(tmp_path / "one").holds
+    assert not verify_folder(tmp_path / "one")[0].holds

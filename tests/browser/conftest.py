@@ -11,7 +11,7 @@ from selenium.webdriver import Chrome
 
 from loquet.launcher.browser import chromium
 from loquet.launcher.database import MariaDb, free_port
-from loquet.launcher.shooting import wait_for
+from loquet.launcher.shooting import prepare, wait_for
 from loquet.launcher.steps import state
 
 
@@ -53,6 +53,7 @@ def server(database: MariaDb, request: pytest.FixtureRequest) -> Iterator[Server
     running.command("migrate")
     running.command("seed")
     running.start()
+    prepare(running.address)
     yield running
     running.stop()
 

@@ -35,7 +35,7 @@ def test_the_whole_job(server: Server, driver: Chrome, downloads: Path) -> None:
     press(driver, "[data-testid='add-button']")
     see(driver, "[data-thing='key 1']")
     WebDriverWait(driver, 20).until(
-        lambda d: "5 stops" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text
+        lambda d: "5 to make" in d.find_element(By.CSS_SELECTOR, "[data-testid='ready-meter']").text
     )
     assert see(driver, "[data-working='tally.pins']").text == "13"
     assert see(driver, "[data-working='tally.keys']").text == "7"

@@ -2,6 +2,7 @@
 own.
 """
 
+import json
 import os
 import shutil
 import subprocess
@@ -12,6 +13,7 @@ import urllib.request
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
@@ -19,6 +21,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select, WebDriverWait
 
+from loquet.demo.scenario import demo_brief
 from loquet.launcher.browser import chromium
 from loquet.launcher.database import MariaDb, free_port
 from loquet.launcher.steps import (
@@ -68,6 +71,7 @@ def fresh_application() -> Iterator[str]:
             stdin=subprocess.DEVNULL,
         )
         wait_for(f"http://127.0.0.1:{port}/api/health")
+        prepare(f"http://127.0.0.1:{port}")
         yield f"http://127.0.0.1:{port}"
     finally:
         if process:
@@ -75,6 +79,26 @@ def fresh_application() -> Iterator[str]:
             process.wait(15)
         server.remove()
         shutil.rmtree(folder, ignore_errors=True)
+
+
+def asked(address: str, body: object = None) -> Any:
+    """What an endpoint answers; `body` is posted where there is one."""
+    data = None if body is None else json.dumps(body).encode()
+    headers = {"Content-Type": "application/json", "X-Loquet": "page"}
+    wanted = urllib.request.Request(address, data=data, headers=headers)
+    with urllib.request.urlopen(wanted, timeout=60) as answer:
+        return json.load(answer)
+
+
+def prepare(address: str) -> None:
+    """The first demo project made up to its poured board, and one beside it that lacks pins."""
+    asked(f"{address}/api/projects", demo_brief("ridge-handset").model_dump(mode="json"))
+    job = asked(f"{address}/api/projects/1/jobs", {"kind": "everything"})["job"]
+    end = time.monotonic() + 120
+    while asked(f"{address}/api/jobs/{job}")["state"] in ("waiting", "running"):
+        if time.monotonic() > end:
+            raise SetupFailed("the first demo project could not be made in time")
+        time.sleep(0.2)
 
 
 def wait_for(address: str, seconds: float = 40) -> None:
