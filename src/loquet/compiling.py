@@ -123,7 +123,7 @@ def report_of(design: Design, result: Release, library: Library) -> dict[str, An
     violations = sum(
         f.severity == "stop"
         and f.station == "board"
-        and f.rule not in ("unrouted", "stage-refused")
+        and f.rule not in ("unrouted", "not-made", "stage-refused")
         for f in result.findings
     )
     islands = [row["ground_islands"] for row in boards]

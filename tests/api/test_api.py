@@ -114,7 +114,7 @@ def test_refused_edits_say_why_and_change_nothing(client: TestClient, head: dict
             "not in the open data set",
         ),
         ({"kind": "set-quantity", "quantity": -1}, "greater than or equal"),
-        ({"kind": "drop"}, "edit"),
+        ({"kind": "drop"}, "Edit: there is none of kind 'drop'."),
     ):
         answer = edit(client, head, **fields)
         assert answer.status_code == 422

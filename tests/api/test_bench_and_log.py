@@ -158,7 +158,7 @@ def test_a_real_unit_is_read_over_its_line(client: TestClient, made: int) -> Non
     threading.Thread(target=server.serve_forever, daemon=True).start()
     at = {"at": server.address}
     assert words == ""
-    assert client.get("/api/bench", params=at).json()["name"] == "simulated Dome pod"
+    assert client.post("/api/bench", params=at).json()["name"] == "simulated Dome pod"
     body = {"serial": "A-wired", "simulated": False}
     unit = client.post(f"/api/projects/{made}/units", json=body).json()["id"]
     refused = client.post(f"/api/units/{unit}/keys")
@@ -178,7 +178,7 @@ def test_a_real_unit_is_read_over_its_line(client: TestClient, made: int) -> Non
     server.server_close()
     gone = client.post(f"/api/units/{unit}/keys", params=at)
     assert (gone.status_code, "Nothing answers" in gone.json()["sentence"]) == (422, True)
-    elsewhere = client.get("/api/bench", params={"at": "10.0.0.7:22"})
+    elsewhere = client.post("/api/bench", params={"at": "10.0.0.7:22"})
     assert elsewhere.status_code == 422
 
 
@@ -289,12 +289,12 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
         ("thickness", "1.0 mm"): 400,
         ("copper", "70 µm"): 392,
         ("shipping", "express"): 1650,
-        ("stencil", "none"): -1500,
-        ("stencil", "in a frame"): 2400,
+        ("stencil", "none"): -3000,
+        ("stencil", "in a frame"): 4800,
     }
     parts = client.get(f"/api/projects/{made}/circuit").json()["components"]
     placed = sum(not c["ref"].startswith(("TP", "FD")) for c in parts)
-    assert fitted == pytest.approx(2400 + 1.9 * placed * 10 - 1500, abs=1.9 * 60)
+    assert fitted == pytest.approx(2400 + 1.9 * placed * 10 - 3000, abs=1.9 * 60)
     plan = client.get(f"/api/projects/{made}/calendar").json()["calendar"]
     assert [leg["name"] for leg in plan["legs"]] == ["parts", "boards", "soldering", "bring-up"]
     parts = client.post(

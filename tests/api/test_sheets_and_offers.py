@@ -94,6 +94,8 @@ def test_plugs_offers_and_what_was_bought(client: TestClient) -> None:
     assert port["faults"] == ["it has 4 ways, and the connector 5"]
 
     offers = {row["line"]: row for row in client.get(f"/api/projects/{project}/offers").json()}
+    (chip,) = (row for line, row in offers.items() if line.startswith("chip:"))
+    assert [o["total_cents"] for o in chip["offers"]] == [306 * chip["offers"][0]["buys"]]
     button = offers["button-6x6-surface"]
     assert [o["pieces"] for o in button["offers"]] == [0, 0]
     assert "button-soft-rubber-6x6" in {part for part, _ in button["drop_ins"]}

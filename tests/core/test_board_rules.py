@@ -334,7 +334,7 @@ def test_an_opening_too_small_for_its_stencil(side_nm: int, count: int, seen: Su
 
 
 def test_a_via_in_a_field_of_bare_contacts(library: Library) -> None:
-    """A pill of 8 mm: a via 3.8 mm from its middle lies in the field, one 4.2 mm away along a side
+    """A pill of 8 mm: a via 3.8 mm from its middle lies in the field, one 4.5 mm away along a side
     does not, and at 3.9 mm on both axes (5.5 mm away) neither: the field is round.
     """
     key = thing("button", "pill", 60, 30, part="button-carbon-fingers")
@@ -347,7 +347,7 @@ def test_a_via_in_a_field_of_bare_contacts(library: Library) -> None:
     (field,) = view.fields
     spot = field.shape
     assert isinstance(spot, Round)
-    for dx, dy, count in ((3.8, 0, 1), (4.2, 0, 0), (3.9, 3.9, 0), (0, 0, 1)):
+    for dx, dy, count in ((3.8, 0, 1), (4.5, 0, 0), (3.9, 3.9, 0), (0, 0, 1)):
         via = Via(net="GROUND", x_nm=spot.x + round(dx * MM), y_nm=spot.y + round(dy * MM))
         changed = replace(view, routing=Routing(tracks=(), vias=(via,)), pour=None)
         assert len(findings_of([(rule, rule.run(replace(subject, view=changed)))])) == count

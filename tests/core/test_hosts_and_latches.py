@@ -53,12 +53,12 @@ def test_a_soft_latch_is_opened_by_the_button_and_held_by_the_brain() -> None:
 
 
 def test_a_latch_stands_where_a_switch_would_and_not_before_high_sources() -> None:
-    """The gate of the transistor takes 8 V: a block of nine volts is too much."""
+    """The transistor takes 12 V: a jack with an adapter of 12 V and its 5 % is too much."""
     cells = device(CHIP, thing("cells", "cell"), thing("power-button", "power button"))
     latch = next(c for c in assemble(bench_for(cells)).components if c.role == "power button latch")
     assert latch.pads == {"1": "POWER_BUTTON_GATE", "2": "GUARDED", "3": "SUPPLY"}
-    with pytest.raises(RecipeNotPossible, match="more than the gate of its transistor takes"):
-        netlist(device(CHIP, thing("nine-volt", "block"), BUTTON), "on")
+    with pytest.raises(RecipeNotPossible, match="12.6 V are more than its transistor takes"):
+        netlist(device(CHIP, thing("barrel-jack", "jack", adapter_v=12.0), BUTTON), "on")
     with pytest.raises(RecipeNotPossible, match="nothing that it could switch"):
         netlist(device(CHIP, BUTTON), "on")
 

@@ -59,9 +59,9 @@ def test_all_demo_projects_are_seeded_once_and_given_back(
     with factory() as opened:
         demos = [p.demo for p in all_projects(opened) if p.demo]
         assert sorted(demos) == sorted(DEMO_BRIEFS)
-        first = next(p for p in all_projects(opened) if p.demo == "ridge-handset")
+        first = next(p for p in all_projects(opened) if p.demo == "star-handset")
         assert load_design(opened, head_of(opened, first.id).version).brief == demo_brief(
-            "ridge-handset"
+            "star-handset"
         )
     with factory.begin() as opened:
         head = head_of(opened, first.id)
@@ -69,9 +69,9 @@ def test_all_demo_projects_are_seeded_once_and_given_back(
         commit_version(opened, head.revision, changed, "changed", "tester", NOW)
     reset()
     with factory() as opened:
-        again = next(p for p in all_projects(opened) if p.demo == "ridge-handset")
+        again = next(p for p in all_projects(opened) if p.demo == "star-handset")
         assert load_design(opened, head_of(opened, again.id).version).brief == demo_brief(
-            "ridge-handset"
+            "star-handset"
         )
     with factory.begin() as opened:
         opened.execute(delete(ProjectRow).where(ProjectRow.demo != ""))

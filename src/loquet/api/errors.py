@@ -137,6 +137,8 @@ async def answer_validation(request: Request, error: Exception) -> JSONResponse:
         if isinstance(step, str) and step not in ("body", "query", "path")
     ]
     message = str(first["msg"])
+    if first["type"] == "union_tag_invalid":
+        message = f"there is none of kind '{str(first['ctx']['tag'])[:40]}'"
     return JSONResponse(
         Problem(
             sentence=f"{in_words(named)}: {message[0].lower()}{message[1:]}.",

@@ -17,6 +17,7 @@ from loquet.core.drawers.lines import DrawerLine, part_lines
 from loquet.core.drawers.measuring_pages import write_measuring_cards
 from loquet.core.drawers.substitutes import drop_ins
 from loquet.core.lookup.measured import measured_library
+from loquet.core.parts.listing import Stock
 from loquet.standins.part_supplier import Offer, offers_of
 from loquet.store.designs import head_of, load_design
 
@@ -105,16 +106,33 @@ def get_offers(project_id: int, session: SessionNow, context: ContextNow) -> lis
     if not design.circuit:
         return []
     library = context.library
-    lines = part_lines(slice_of(design.circuit), library, design.brief.quantity)
-    return [
-        LineOffers(
-            line=line.line,
-            offers=[offer_row(o, line.to_buy) for o in offers_of(line.part, line.price_cents)],
-            drop_ins=[(p.id, p.description) for p in drop_ins(library.parts[line.part], library)],
-        )
-        for line in lines
-        if line.price_cents is not None
-    ]
+    chips = {chip.name: chip for chip in library.list_chips()}
+    found = []
+    for line in part_lines(slice_of(design.circuit), library, design.brief.quantity):
+        chip, part = chips.get(line.part.removeprefix("chip:")), library.parts.get(line.part)
+        if chip is not None:
+            offers = [stock_row(library.stock_of(chip), line.to_buy)]
+        elif line.price_cents is not None:
+            offers = [offer_row(o, line.to_buy) for o in offers_of(line.part, line.price_cents)]
+        else:
+            continue
+        others = drop_ins(part, library) if part is not None else ()
+        fitting = [(p.id, p.description) for p in others]
+        found.append(LineOffers(line=line.line, offers=offers, drop_ins=fitting))
+    return found
+
+
+def stock_row(stock: Stock, count: int) -> OfferRow:
+    """What the one supplier of chips asks for so many."""
+    return OfferRow(
+        supplier=stock.supplier,
+        pieces=stock.pieces,
+        days=stock.days_for(count),
+        buys=count,
+        each_cents=stock.price_cents,
+        total_cents=stock.price_cents * count,
+        next_break=0,
+    )
 
 
 def offer_row(offer: Offer, count: int) -> OfferRow:

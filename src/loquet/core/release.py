@@ -2,7 +2,7 @@
 from the design.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from loquet.core.design import Design, plans_of
@@ -14,6 +14,7 @@ from loquet.core.library import Library
 from loquet.core.lookup.measured import measured_library
 from loquet.core.panel import Panel
 from loquet.core.pins import PinPlan
+from loquet.core.pipeline import TITLES
 from loquet.core.proof.agreement import Fault
 from loquet.core.proof.gerber_reader import FileFault
 from loquet.core.proof.panel_proof import prove_panel
@@ -41,7 +42,7 @@ class Release:
 def release(design: Design, library: Library) -> Release:
     """The package of a design, or the stops that keep it back."""
     library = measured_library(design, library)
-    findings = tuple(review(design, library))
+    findings = (*review(design, library), *not_made(design))
     if any(f.severity == "stop" for f in findings):
         return Release(findings, {}, None)
     sheets = sheets_of(design, library)
@@ -49,6 +50,19 @@ def release(design: Design, library: Library) -> Release:
     proof = prove_device(files, sheets, design, library)
     said = (*findings, *legend_findings(sheets), *proof_findings(proof))
     return Release(said, files if proof.holds else {}, proof)
+
+
+def not_made(design: Design) -> Iterator[Finding]:
+    """A stop where a stage is not made of the present state: there is nothing to write files of."""
+    stale = stale_slices(design)
+    if stale:
+        yield Finding(
+            rule="not-made",
+            severity="stop",
+            station="board",
+            sentence=f"Not made of the present state: {', '.join(TITLES[n] for n in stale)}.",
+            way_out="Make the board.",
+        )
 
 
 def headers_of(design: Design) -> dict[str, PinPlan]:

@@ -27,8 +27,8 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
     source, before, behind = switched_way(thing, bench)
     supply = source.source()
     halved = supply is not None and supply.fresh_v > GATE_LIMIT_V
-    if supply is not None and supply.fresh_v > 2 * GATE_LIMIT_V:
-        limit = f"{supply.fresh_v:g} V are more than the gate of its transistor takes, even halved"
+    if supply is not None and supply.fresh_v > bench.parts[GUARD_P].values["voltage"]:
+        limit = f"{supply.fresh_v:g} V are more than its transistor takes"
         raise RecipeNotPossible(thing.name, limit, "Take a slide switch, or a lower source.")
     drawer, role = Drawer("power", bench.parts), thing.role()
     gate, key, base = (plain_name(thing.role(word)) for word in ("gate", "key", "base"))
