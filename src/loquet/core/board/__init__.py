@@ -1,4 +1,7 @@
-"""The board: placed parts, tracks, vias, pours, and the copper that all of them are."""
+"""The board: placed parts, tracks, vias, pours, and the copper that all of them are.
+
+May import circuit, parts, brief, geometry and what lies below; neither placing nor routing.
+"""
 
 from loquet.core.board.copper import BoardView, Copper, Hole, pads_of
 from loquet.core.board.model import (

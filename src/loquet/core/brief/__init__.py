@@ -1,4 +1,7 @@
-"""The brief: boards, the things on them, what is wished, and how many by when."""
+"""The brief: boards, the things on them, what is wished, and how many by when.
+
+May import geometry, plain, provenance and quantities alone: a brief knows no catalogue.
+"""
 
 from loquet.core.brief.keys import Key, keys_of
 from loquet.core.brief.model import (

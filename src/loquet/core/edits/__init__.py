@@ -1,6 +1,8 @@
 """Typed edits: what a person can do to a design, one file a family.
 
 No edit knows more of a kind than that it is a thing.
+
+May import the design and all that makes it; only jobs and the review stand above.
 """
 
 from typing import Annotated

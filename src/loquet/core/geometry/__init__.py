@@ -1,4 +1,7 @@
-"""Points, pad and track shapes, placements and outlines, on top of shapely."""
+"""Points, pad and track shapes, placements and outlines, on top of shapely.
+
+May import shapely, and nothing of the core.
+"""
 
 from loquet.core.geometry.placing import Seat, turned
 from loquet.core.geometry.shapes import (

@@ -1,7 +1,7 @@
 """What is printed on a board: bodies, names, and the marks without which a part is put on the wrong
 way.
 
-It may look at boards as geometry, the circuit and the brief; checks and fabrication stand on it.
+May import pipeline and board with all below; checks and fabrication stand on it.
 """
 
 from loquet.core.legend.drawing import Legend, legend_of

@@ -1,5 +1,7 @@
 """Outlines of boards and shells: shaped by caliper values, read from drawings in DXF and SVG,
 written as both.
+
+May import board, brief and geometry; edits take what it finds.
 """
 
 from loquet.core.outlining.finding import (

@@ -1,5 +1,7 @@
 """Parts, their bodies, the land patterns worked out from them, and microcontrollers with their
 pins.
+
+May import geometry, plain, provenance and quantities; it knows no brief.
 """
 
 from loquet.core.parts.chip import AlternateFunction, Chip, ChipPin, PinKind

@@ -1,4 +1,7 @@
-"""Which chip pin carries which signal: needs, the solver, and the check of its answer."""
+"""Which chip pin carries which signal: needs, the solver, and the check of its answer.
+
+May import power, parts and brief; the solver is checked without it.
+"""
 
 from loquet.core.pins.model import Assignment, Need, PinPlan
 from loquet.core.pins.problem import Infeasible, PinProblem, Solved, Stopped, places_of

@@ -1,4 +1,7 @@
-"""Placing: the chip's seat from the brief, then everything the brief does not place."""
+"""Placing: the chip's seat from the brief, then everything the brief does not place.
+
+May import board, circuit and geometry with all below; not the router.
+"""
 
 from loquet.core.placement.chip_seat import chip_seat
 from loquet.core.placement.ground_plan import GroundPlan

@@ -1,4 +1,7 @@
-"""Where numbers come from, and what is wrong: workings, sources, findings, outcomes of rules."""
+"""Where numbers come from, and what is wrong: workings, sources, findings, outcomes of rules.
+
+May import plain alone.
+"""
 
 from loquet.core.provenance.finding import Finding, Repair, Severity
 from loquet.core.provenance.outcome import Failed, NotApplicable, Outcome, Passed, Undetermined

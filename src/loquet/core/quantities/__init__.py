@@ -1,1 +1,4 @@
-"""Lengths in integer nanometres, preferred values, and numbers as the trade writes them."""
+"""Lengths in integer nanometres, preferred values, and numbers as the trade writes them.
+
+May import nothing of the core.
+"""

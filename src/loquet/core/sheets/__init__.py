@@ -1,4 +1,7 @@
-"""Drawn sheets of a circuit: blocks with symbols after IEC 60617, for the screen and as pages."""
+"""Drawn sheets of a circuit: blocks with symbols after IEC 60617, for the screen and as pages.
+
+May import circuit and library with all below; it knows no board.
+"""
 
 from loquet.core.sheets.drawn import Area, Mark
 from loquet.core.sheets.making import areas_of
