@@ -15,7 +15,8 @@ export interface paths {
         put?: never;
         /**
          * Look For Bench
-         * @description The serial ports of this machine, and the name of the bench unit at an address where one is given.
+         * @description The serial ports of this machine, and the name of the bench unit at an address where one is
+         *     given.
          */
         post: operations["look_for_bench"];
         delete?: never;
@@ -195,7 +196,8 @@ export interface paths {
         put?: never;
         /**
          * Repeat Order
-         * @description The same once more at today's prices: the very files of that order, even where the design has gone on since.
+         * @description The same once more at today's prices: the very files of that order, even where the design has
+         *     gone on since.
          */
         post: operations["repeat_order"];
         delete?: never;
@@ -215,7 +217,8 @@ export interface paths {
         put?: never;
         /**
          * Read Parts List
-         * @description A parts list read line by line, with what a purchaser could misread; nothing is kept of it.
+         * @description A parts list read line by line, with what a purchaser could misread; nothing is kept of
+         *     it.
          */
         post: operations["read_parts_list"];
         delete?: never;
@@ -317,7 +320,8 @@ export interface paths {
         };
         /**
          * Get Aims
-         * @description What the pins would gain from being solved for the placed board, where a job "aim" has looked for it.
+         * @description What the pins would gain from being solved for the placed board, where a job "aim" has looked
+         *     for it.
          */
         get: operations["get_aims"];
         put?: never;
@@ -501,9 +505,11 @@ export interface paths {
         };
         /**
          * Search Chips
-         * @description Chips, or modules where the brain is one, whose name, family, package or soldering holds every word; `fits` where the counts leave a chance.
+         * @description Chips, or modules where the brain is one, whose name, family, package or soldering holds
+         *     every word; `fits` where the counts leave a chance.
          *
-         *     Those that fit, are in stock and can make a whole board come first, the smallest of them at the top.
+         *     Those that fit, are in stock and can make a whole board come first, the smallest of them at the
+         *     top.
          */
         get: operations["search_chips"];
         put?: never;
@@ -585,7 +591,8 @@ export interface paths {
         put?: never;
         /**
          * Make Edit
-         * @description One edit as a new version; 409 where a person has changed the design meanwhile, or a job what the edit rests on.
+         * @description One edit as a new version; 409 where a person has changed the design meanwhile, or a job what
+         *     the edit rests on.
          */
         post: operations["make_edit"];
         delete?: never;
@@ -704,7 +711,8 @@ export interface paths {
         get?: never;
         /**
          * Keep Project
-         * @description Put a project on the shelf, into the archive, or among the removed ones; nothing of it is lost.
+         * @description Put a project on the shelf, into the archive, or among the removed ones; nothing of it is
+         *     lost.
          */
         put: operations["keep_project"];
         post?: never;
@@ -723,7 +731,8 @@ export interface paths {
         };
         /**
          * Get Landed
-         * @description What the devices cost at the door with every house, for a quantity and as a curve; from the files that the houses read themselves.
+         * @description What the devices cost at the door with every house, for a quantity and as a curve; from the
+         *     files that the houses read themselves.
          */
         get: operations["get_landed"];
         put?: never;
@@ -783,7 +792,8 @@ export interface paths {
         };
         /**
          * Get Offers
-         * @description What two simulated suppliers ask for the parts of the boards; nothing before there is a circuit.
+         * @description What two simulated suppliers ask for the parts of the boards; nothing before there is a
+         *     circuit.
          */
         get: operations["get_offers"];
         put?: never;
@@ -809,7 +819,8 @@ export interface paths {
         put?: never;
         /**
          * New Order
-         * @description Order the current release at the chosen (simulated) house; refused while the house complains.
+         * @description Order the current release at the chosen (simulated) house; refused while the house
+         *     complains.
          */
         post: operations["new_order"];
         delete?: never;
@@ -827,7 +838,8 @@ export interface paths {
         };
         /**
          * Changes Since Order
-         * @description What the brief has changed since the boards were ordered last, in any revision; nothing before the first order.
+         * @description What the brief has changed since the boards were ordered last, in any revision; nothing
+         *     before the first order.
          */
         get: operations["changes_since_order"];
         put?: never;
@@ -847,7 +859,8 @@ export interface paths {
         };
         /**
          * Get Panel
-         * @description The panel of a board (the main one where none is named), or nothing where boards are ordered singly; 404 before the board is placed.
+         * @description The panel of a board (the main one where none is named), or nothing where boards are ordered
+         *     singly; 404 before the board is placed.
          */
         get: operations["get_panel"];
         put?: never;
@@ -1149,7 +1162,8 @@ export interface paths {
         put?: never;
         /**
          * Copy Revision
-         * @description A revision as a project of its own, with everything that was made of it: so that an old one can be opened while a later one goes on.
+         * @description A revision as a project of its own, with everything that was made of it: so that an old one
+         *     can be opened while a later one goes on.
          */
         post: operations["copy_revision"];
         delete?: never;
@@ -1267,7 +1281,8 @@ export interface paths {
         };
         /**
          * Get Tries
-         * @description The arrangements of a board that were tried for the design as it is now (the main board where none is named), the best first.
+         * @description The arrangements of a board that were tried for the design as it is now (the main board where
+         *     none is named), the best first.
          */
         get: operations["get_tries"];
         put?: never;
@@ -1351,7 +1366,8 @@ export interface paths {
         };
         /**
          * Board Since
-         * @description What differs on a board (the main one where none is named) between that version and the one that is shown.
+         * @description What differs on a board (the main one where none is named) between that version and the one
+         *     that is shown.
          */
         get: operations["board_since"];
         put?: never;
@@ -1553,7 +1569,8 @@ export interface paths {
         put?: never;
         /**
          * Run First Power
-         * @description All readings before and after power on a bench unit, each recorded with its verdict; power stays off where one before it is wrong.
+         * @description All readings before and after power on a bench unit, each recorded with its verdict; power
+         *     stays off where one before it is wrong.
          */
         post: operations["run_first_power"];
         delete?: never;
@@ -1729,7 +1746,8 @@ export interface components {
         };
         /**
          * AddPart
-         * @description A part of the catalogue on nets by the numbers of its pads; `role` is its name, by which it is kept.
+         * @description A part of the catalogue on nets by the numbers of its pads; `role` is its name, by which it
+         *     is kept.
          */
         AddPart: {
             /** Board */
@@ -1755,7 +1773,8 @@ export interface components {
         };
         /**
          * AddPourArea
-         * @description Pour an area of one side with a net other than ground, behind those that are there already.
+         * @description Pour an area of one side with a net other than ground, behind those that are there
+         *     already.
          */
         AddPourArea: {
             area: components["schemas"]["PourArea"];
@@ -2956,6 +2975,11 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Gives Ma
+                 * @description what the source behind them gives
+                 */
+                gives_ma?: number | null;
                 /**
                  * Kind
                  * @default leads
@@ -4737,7 +4761,8 @@ export interface components {
         };
         /**
          * Aim
-         * @description The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in mm: with the plan as it is and solved again; and what would change its pin, in words.
+         * @description The ways from a brain's pins to the nearest pads of their nets as the parts lie, straight, in
+         *     mm: with the plan as it is and solved again; and what would change its pin, in words.
          */
         Aim: {
             /** After Mm */
@@ -4759,7 +4784,8 @@ export interface components {
         };
         /**
          * AreaDifference
-         * @description An area to be poured with a net other than ground that only one version has, its corners in mm.
+         * @description An area to be poured with a net other than ground that only one version has, its corners in
+         *     mm.
          */
         AreaDifference: {
             /** Far */
@@ -4794,7 +4820,8 @@ export interface components {
         };
         /**
          * ArrangeParts
-         * @description Line parts up with the first one named, spread them evenly between the outer two, turn them like the first, or let two change places.
+         * @description Line parts up with the first one named, spread them evenly between the outer two, turn them
+         *     like the first, or let two change places.
          */
         ArrangeParts: {
             /**
@@ -4830,7 +4857,8 @@ export interface components {
         };
         /**
          * ArrayParts
-         * @description Put parts in rows at even steps, in the order in which they are named; the first one stays and gives the turn.
+         * @description Put parts in rows at even steps, in the order in which they are named; the first one stays
+         *     and gives the turn.
          */
         ArrayParts: {
             /** Columns */
@@ -4872,7 +4900,8 @@ export interface components {
         };
         /**
          * BenchView
-         * @description Serial ports of this machine with what the system calls them, and what the bench unit asked calls itself.
+         * @description Serial ports of this machine with what the system calls them, and what the bench unit asked
+         *     calls itself.
          */
         BenchView: {
             /** Name */
@@ -4897,7 +4926,10 @@ export interface components {
         };
         /**
          * Board
-         * @description A board of the device: its name and outline, and the room above its two sides where somebody has measured it. Copper lies on two layers, or on four with inner planes of ground and of the widest supply; on `both_sides` small parts may go behind where the front is full; thickness and finish are chosen when it is ordered.
+         * @description A board of the device: its name and outline, and the room above its two sides where somebody
+         *     has measured it. Copper lies on two layers, or on four with inner planes of ground and of the
+         *     widest supply; on `both_sides` small parts may go behind where the front is full; thickness and
+         *     finish are chosen when it is ordered.
          */
         Board: {
             /**
@@ -5036,7 +5068,8 @@ export interface components {
         };
         /**
          * BodyView
-         * @description A piece of a thing as it is drawn: its middle, size and courtyard in mm, its turn in degrees anticlockwise.
+         * @description A piece of a thing as it is drawn: its middle, size and courtyard in mm, its turn in degrees
+         *     anticlockwise.
          */
         BodyView: {
             /** H Mm */
@@ -5085,7 +5118,8 @@ export interface components {
         };
         /**
          * Booked
-         * @description A leg in the calendar: the last day on which it can begin, when it is over if it begins then, the earliest it can begin and end from today on, and the days that are left.
+         * @description A leg in the calendar: the last day on which it can begin, when it is over if it begins then,
+         *     the earliest it can begin and end from today on, and the days that are left.
          */
         Booked: {
             /**
@@ -5119,7 +5153,9 @@ export interface components {
         };
         /**
          * Bought
-         * @description What was really bought for a line: the maker's part as its bag says, from whom, whether it takes the place of what was asked for, how many lie there after they were tried (0 says nothing).
+         * @description What was really bought for a line: the maker's part as its bag says, from whom, whether it
+         *     takes the place of what was asked for, how many lie there after they were tried (0 says
+         *     nothing).
          */
         Bought: {
             /** Maker Part */
@@ -6392,6 +6428,11 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Gives Ma
+                 * @description what the source behind them gives
+                 */
+                gives_ma?: number | null;
                 /**
                  * Kind
                  * @default leads
@@ -8178,7 +8219,8 @@ export interface components {
         };
         /**
          * BuildView
-         * @description How a board is built, heated and powered for the first time; the functions that a symptom may name.
+         * @description How a board is built, heated and powered for the first time; the functions that a symptom may
+         *     name.
          */
         BuildView: {
             /** Board */
@@ -8203,7 +8245,8 @@ export interface components {
         };
         /**
          * Calendar
-         * @description All legs, the day on which the devices can be there at the earliest, whether that is in time, and what must be ordered today.
+         * @description All legs, the day on which the devices can be there at the earliest, whether that is in time,
+         *     and what must be ordered today.
          */
         Calendar: {
             /** In Time */
@@ -8327,7 +8370,8 @@ export interface components {
         };
         /**
          * Carried
-         * @description A signal with its pin, how its link is drawn, and where it goes, seen from the chip's middle.
+         * @description A signal with its pin, how its link is drawn, and where it goes, seen from the chip's
+         *     middle.
          */
         Carried: {
             /** Function */
@@ -8383,7 +8427,9 @@ export interface components {
         };
         /**
          * ChangeCircuit
-         * @description One change beside the recipes; it comes after those that are there. Of one pin the last change counts, so that the earlier one goes.
+         * @description One change beside the recipes; it comes after those that are there.
+         *
+         *     Of one pin the last change counts, so that the earlier one goes.
          */
         ChangeCircuit: {
             /** Change */
@@ -8426,7 +8472,8 @@ export interface components {
         };
         /**
          * Check
-         * @description One limit held against a curve: its words, what was found, what is asked, and whether it is kept.
+         * @description One limit held against a curve: its words, what was found, what is asked, and whether it is
+         *     kept.
          */
         Check: {
             /** Asked */
@@ -8440,7 +8487,8 @@ export interface components {
         };
         /**
          * ChipPinView
-         * @description A chip pin: where it lies about the chip's middle as it will sit, what it carries and what else it could.
+         * @description A chip pin: where it lies about the chip's middle as it will sit, what it carries and what
+         *     else it could.
          */
         ChipPinView: {
             /** Could */
@@ -8495,7 +8543,16 @@ export interface components {
          * Choices
          * @description Everything a person decided after the brief; running a stage again never loses any of it.
          *
-         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on each board, `pours` what is to be poured there beside ground, `arrangements` say which of several tries at placing each board takes, where it is not the first. `stack` says how the device is held together, `panel` says whether boards are made several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed, taken over so that the pins are solved again for them.
+         *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was
+         *     changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what
+         *     lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other
+         *     end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of
+         *     pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires`
+         *     are what was drawn or kept on each board, `pours` what is to be poured there beside ground,
+         *     `arrangements` say which of several tries at placing each board takes, where it is not the
+         *     first. `stack` says how the device is held together, `panel` says whether boards are made
+         *     several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm)
+         *     of signals as they were placed, taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -8694,8 +8751,9 @@ export interface components {
          * Chords
          * @description Which keys must be readable together.
          *
-         *     `two thumbs`: one key (or two neighbours of a pad) under each thumb, and every finger key. `whole pad`: as before, with any
-         *     two keys under each thumb. `typing`: any keys, up to `at_once`. `own`: the groups as they are listed.
+         *     `two thumbs`: one key (or two neighbours of a pad) under each thumb, and every finger key.
+         *     `whole pad`: as before, with any two keys under each thumb. `typing`: any keys, up to `at_once`.
+         *     `own`: the groups as they are listed.
          */
         Chords: {
             /**
@@ -8794,7 +8852,8 @@ export interface components {
         };
         /**
          * Confirmed
-         * @description How somebody made sure of a part's pins: read from its drawing, or measured; the drawing with page and date, or who measured when.
+         * @description How somebody made sure of a part's pins: read from its drawing, or measured; the drawing with
+         *     page and date, or who measured when.
          */
         Confirmed: {
             /**
@@ -8807,7 +8866,8 @@ export interface components {
         };
         /**
          * Conflict
-         * @description Why there is no plan: a sentence, the way out, and the smallest set of signals that cannot stand together.
+         * @description Why there is no plan: a sentence, the way out, and the smallest set of signals that cannot
+         *     stand together.
          */
         Conflict: {
             /** Signals */
@@ -8838,7 +8898,8 @@ export interface components {
         };
         /**
          * CoverView
-         * @description A module that hangs over the near side: left, bottom, right, top, and how far above the board it lies, in mm.
+         * @description A module that hangs over the near side: left, bottom, right, top, and how far above the board
+         *     it lies, in mm.
          */
         CoverView: {
             /** Above */
@@ -8881,7 +8942,8 @@ export interface components {
         };
         /**
          * Curve
-         * @description A curve: the block and the parts it is about, its axes, its points, the point that matters with its words, what it assumes, and the figure it proves.
+         * @description A curve: the block and the parts it is about, its axes, its points, the point that matters
+         *     with its words, what it assumes, and the figure it proves.
          */
         Curve: {
             across: components["schemas"]["Axis"];
@@ -8918,7 +8980,8 @@ export interface components {
         };
         /**
          * CurvePoint
-         * @description A quantity with what it costs in all and each; `cheaper` is a larger quantity that costs no more in all.
+         * @description A quantity with what it costs in all and each; `cheaper` is a larger quantity that costs no
+         *     more in all.
          */
         CurvePoint: {
             /** Cheaper */
@@ -9029,7 +9092,8 @@ export interface components {
         };
         /**
          * DayRequest
-         * @description The simulated day that the page shows; the next one comes only where that is still the present day.
+         * @description The simulated day that the page shows; the next one comes only where that is still the
+         *     present day.
          */
         DayRequest: {
             /** Day */
@@ -9131,7 +9195,9 @@ export interface components {
         };
         /**
          * DrawerLine
-         * @description A line of the parts list (`line` are the words by which it is kept): what it is in all the words that a purchaser needs, how many a device, how many to buy with spares, how we know its pins, and how one is tried before it is soldered.
+         * @description A line of the parts list (`line` are the words by which it is kept): what it is in all the
+         *     words that a purchaser needs, how many a device, how many to buy with spares, how we know its
+         *     pins, and how one is tried before it is soldered.
          */
         DrawerLine: {
             /** Body Mm */
@@ -9205,7 +9271,8 @@ export interface components {
         };
         /**
          * DrawingGiven
-         * @description A DXF or SVG file as text; its unit where it says none; how wide a gap is healed in mm; whether it is drawn from behind; what calipers say.
+         * @description A DXF or SVG file as text; its unit where it says none; how wide a gap is healed in mm;
+         *     whether it is drawn from behind; what calipers say.
          */
         DrawingGiven: {
             /** Board */
@@ -9236,7 +9303,8 @@ export interface components {
         };
         /**
          * DrawingSeen
-         * @description What a drawing holds, before it is taken: a picture in mm, what there is to say, and the edit that takes it; or the question for its unit.
+         * @description What a drawing holds, before it is taken: a picture in mm, what there is to say, and the edit
+         *     that takes it; or the question for its unit.
          */
         DrawingSeen: {
             /**
@@ -9292,7 +9360,8 @@ export interface components {
         };
         /**
          * DrawnLand
-         * @description A pad of a land pattern in mm, about the middle of the part: its number, middle, width and height, whether it is round, and its hole.
+         * @description A pad of a land pattern in mm, about the middle of the part: its number, middle, width and
+         *     height, whether it is round, and its hole.
          */
         DrawnLand: {
             /** Drill Mm */
@@ -9312,9 +9381,11 @@ export interface components {
         };
         /**
          * DrawnThing
-         * @description A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain, which parts it could be.
+         * @description A thing in the picture, of whatever kind: its place, its pieces, what it asks of its brain,
+         *     which parts it could be.
          *
-         *     `placed` is false where nobody has given it a place; it is then drawn beside its board, or where Loquet has put it.
+         *     `placed` is false where nobody has given it a place; it is then drawn beside its board, or where
+         *     Loquet has put it.
          */
         DrawnThing: {
             /** Asks */
@@ -9420,7 +9491,9 @@ export interface components {
         };
         /**
          * End
-         * @description A connector as it mates; `pitch_mm` 0 is a shape of its own. `cycles` is how often it may be opened, `source` where that stands.
+         * @description A connector as it mates; `pitch_mm` 0 is a shape of its own.
+         *
+         *     `cycles` is how often it may be opened, `source` where that stands.
          */
         End: {
             /**
@@ -9450,7 +9523,8 @@ export interface components {
         };
         /**
          * EndLine
-         * @description A connector on a board: its thing and part, its ways with their nets in order, what must be put on it, and the half that was named with what is wrong about it.
+         * @description A connector on a board: its thing and part, its ways with their nets in order, what must be
+         *     put on it, and the half that was named with what is wrong about it.
          */
         EndLine: {
             end: components["schemas"]["End"];
@@ -9475,7 +9549,8 @@ export interface components {
         };
         /**
          * Expected
-         * @description A reading: what is done, between what, what is expected and from where to where it may be; `one` and `other` are leads as `R1.2`.
+         * @description A reading: what is done, between what, what is expected and from where to where it may be;
+         *     `one` and `other` are leads as `R1.2`.
          */
         Expected: {
             /** Expected */
@@ -9505,7 +9580,8 @@ export interface components {
         };
         /**
          * FieldView
-         * @description A field of a kind, as the one form shows it; `when` names other fields with the values with which it means something.
+         * @description A field of a kind, as the one form shows it; `when` names other fields with the values with
+         *     which it means something.
          */
         FieldView: {
             /** Choices */
@@ -9540,7 +9616,8 @@ export interface components {
          * Finding
          * @description A sentence about named things, what to do, and how it was found.
          *
-         *     `about` holds references such as `control:up`, `net:GND`, `part:U1`; `x_mm`, `y_mm` a place on the board.
+         *     `about` holds references such as `control:up`, `net:GND`, `part:U1`; `x_mm`, `y_mm` a place on
+         *     the board.
          */
         Finding: {
             /**
@@ -9574,7 +9651,9 @@ export interface components {
         };
         /**
          * FirstPower
-         * @description The tables of the first power: rails against ground and neighbours before power, volts after it, the volts to set (nothing where the device is fed by a host alone), the current limit and what it draws.
+         * @description The tables of the first power: rails against ground and neighbours before power, volts after
+         *     it, the volts to set (nothing where the device is fed by a host alone), the current limit and
+         *     what it draws.
          */
         FirstPower: {
             /** After */
@@ -9589,7 +9668,8 @@ export interface components {
         };
         /**
          * FoundFree
-         * @description An opening of any other shape: its middle in mm, and its line from its own lower left corner.
+         * @description An opening of any other shape: its middle in mm, and its line from its own lower left
+         *     corner.
          */
         FoundFree: {
             line: components["schemas"]["PolygonOutline"];
@@ -9612,7 +9692,8 @@ export interface components {
         };
         /**
          * FoundOpening
-         * @description A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole degrees.
+         * @description A slot or a rectangle with round corners: its middle, size, corners in mm, turn in whole
+         *     degrees.
          */
         FoundOpening: {
             /** Corner Mm */
@@ -9662,7 +9743,8 @@ export interface components {
         };
         /**
          * GhostPicture
-         * @description A ghost way to draw: the key that appears, and the pressed keys on the way with their (row, column).
+         * @description A ghost way to draw: the key that appears, and the pressed keys on the way with their (row,
+         *     column).
          */
         GhostPicture: {
             /** Cells */
@@ -9678,7 +9760,10 @@ export interface components {
         };
         /**
          * Half
-         * @description What somebody has for the other end: typed from its drawing or measured. `turned` says that its way 1 lies where the connector has its last way; `opened` how often it will be opened in its life.
+         * @description What somebody has for the other end: typed from its drawing or measured.
+         *
+         *     `turned` says that its way 1 lies where the connector has its last way; `opened` how often it
+         *     will be opened in its life.
          */
         Half: {
             /**
@@ -9793,7 +9878,8 @@ export interface components {
         };
         /**
          * HuntView
-         * @description A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that tell most, whether one cause stands out.
+         * @description A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that
+         *     tell most, whether one cause stands out.
          */
         HuntView: {
             /** Best */
@@ -9835,7 +9921,8 @@ export interface components {
         };
         /**
          * JobRequest
-         * @description What to start; `board` and `nets` say which nets are routed again, `drawing` what is drawn where others give way.
+         * @description What to start; `board` and `nets` say which nets are routed again, `drawing` what is drawn
+         *     where others give way.
          */
         JobRequest: {
             /**
@@ -9889,7 +9976,8 @@ export interface components {
         };
         /**
          * KeptView
-         * @description An area that is kept free of parts on its side, or of copper on both, and what it is kept free of in words.
+         * @description An area that is kept free of parts on its side, or of copper on both, and what it is kept
+         *     free of in words.
          */
         KeptView: {
             /** Copper */
@@ -9910,7 +9998,8 @@ export interface components {
         };
         /**
          * KeyRead
-         * @description A key at its place on its board (mm), what read as pressed while it was held, and whether that was itself alone.
+         * @description A key at its place on its board (mm), what read as pressed while it was held, and whether
+         *     that was itself alone.
          */
         KeyRead: {
             /** Board */
@@ -9930,7 +10019,10 @@ export interface components {
         };
         /**
          * KeyScheme
-         * @description The way the keys are read. `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix with one.
+         * @description The way the keys are read.
+         *
+         *     `direct` keys get a pin of their own in a mixed scheme; `diodes` are the keys of a bare matrix
+         *     with one.
          */
         KeyScheme: {
             /**
@@ -10008,7 +10100,8 @@ export interface components {
         };
         /**
          * KitLine
-         * @description A line of the kit: what to buy, how many for all devices, what for, where it stands, and what was really bought.
+         * @description A line of the kit: what to buy, how many for all devices, what for, where it stands, and what
+         *     was really bought.
          */
         KitLine: {
             bought?: components["schemas"]["Bought"] | null;
@@ -10081,7 +10174,9 @@ export interface components {
         };
         /**
          * Landed
-         * @description What so many devices cost: lines in cents with their workings, the sum, and each; where something in it is `unpriced`, the sum is the least that they cost. `short` are lines that nobody has in that number now.
+         * @description What so many devices cost: lines in cents with their workings, the sum, and each; where
+         *     something in it is `unpriced`, the sum is the least that they cost. `short` are lines that
+         *     nobody has in that number now.
          */
         Landed: {
             /** Each Cents */
@@ -10110,7 +10205,8 @@ export interface components {
         };
         /**
          * LandedView
-         * @description What devices cost with the boards of one house, the curve, and what each other option would change.
+         * @description What devices cost with the boards of one house, the curve, and what each other option would
+         *     change.
          */
         LandedView: {
             /** Complaints */
@@ -10215,7 +10311,8 @@ export interface components {
         };
         /**
          * Limits
-         * @description What a curve must keep: soak (°C from, to; s from, to), liquid (°C; s from, to), peak (°C from, to), the steepest way up and down (K/s), and from 25 °C to the peak (s).
+         * @description What a curve must keep: soak (°C from, to; s from, to), liquid (°C; s from, to), peak (°C
+         *     from, to), the steepest way up and down (K/s), and from 25 °C to the peak (s).
          */
         Limits: {
             /** Down K S */
@@ -10384,7 +10481,8 @@ export interface components {
         };
         /**
          * MeasuringCard
-         * @description A part with its pins in order (`usual` as the catalogue has them), why it has to be made sure of, what to measure, and how it was made sure of, where it was.
+         * @description A part with its pins in order (`usual` as the catalogue has them), why it has to be made sure
+         *     of, what to measure, and how it was made sure of, where it was.
          */
         MeasuringCard: {
             confirmed: components["schemas"]["Confirmed"] | null;
@@ -10426,7 +10524,8 @@ export interface components {
         };
         /**
          * MirrorParts
-         * @description Put parts of one half at the mirrored places of the same parts on the other half; the half of the first one named leads.
+         * @description Put parts of one half at the mirrored places of the same parts on the other half; the half of
+         *     the first one named leads.
          */
         MirrorParts: {
             /**
@@ -10439,7 +10538,8 @@ export interface components {
         };
         /**
          * MirrorThings
-         * @description Put a copy of each thing at the mirrored place on the other half; names change left to right and west to east.
+         * @description Put a copy of each thing at the mirrored place on the other half; names change left to right
+         *     and west to east.
          */
         MirrorThings: {
             /**
@@ -10469,7 +10569,8 @@ export interface components {
         };
         /**
          * MoveThing
-         * @description Put a thing somewhere: its middle, and its turn and side where they are given; to another board where one is named.
+         * @description Put a thing somewhere: its middle, and its turn and side where they are given; to another
+         *     board where one is named.
          */
         MoveThing: {
             /** Board */
@@ -10567,7 +10668,8 @@ export interface components {
         };
         /**
          * NextStep
-         * @description Where the design stands in one line, and the one thing to do next: a job to start, or a station to go to.
+         * @description Where the design stands in one line, and the one thing to do next: a job to start, or a
+         *     station to go to.
          */
         NextStep: {
             /** Action */
@@ -10581,7 +10683,8 @@ export interface components {
         };
         /**
          * OfferRow
-         * @description What a simulated supplier asks for a line: how many are there and when, how many must be taken, cents each and in all, and the quantity from which they cost less.
+         * @description What a simulated supplier asks for a line: how many are there and when, how many must be
+         *     taken, cents each and in all, and the quantity from which they cost less.
          */
         OfferRow: {
             /** Buys */
@@ -10646,7 +10749,8 @@ export interface components {
         };
         /**
          * OrderRequest
-         * @description How many to order at the chosen house, and a key of the page's own: the same key never orders twice. `again` says that the same boards are wanted once more.
+         * @description How many to order at the chosen house, and a key of the page's own: the same key never orders
+         *     twice. `again` says that the same boards are wanted once more.
          */
         OrderRequest: {
             /**
@@ -10697,7 +10801,8 @@ export interface components {
         };
         /**
          * OutlineSide
-         * @description A side of an outline: where it begins, its length along itself, how far it rises from its chord (outwards positive), all in mm.
+         * @description A side of an outline: where it begins, its length along itself, how far it rises from its
+         *     chord (outwards positive), all in mm.
          */
         OutlineSide: {
             /** Length Mm */
@@ -10711,7 +10816,8 @@ export interface components {
         };
         /**
          * OwnPad
-         * @description A pad: its name on the module, its port, and what it can do, such as `input`, `adc.in0`, `i2c1.scl`.
+         * @description A pad: its name on the module, its port, and what it can do, such as `input`, `adc.in0`,
+         *     `i2c1.scl`.
          */
         OwnPad: {
             /**
@@ -10757,7 +10863,8 @@ export interface components {
         };
         /**
          * PanelChoice
-         * @description So many `columns` and `rows` of one board between two rails `rail_mm` wide, parted by milled slots with `tabs` or by `score` lines; each board of a device gets a panel of its own.
+         * @description So many `columns` and `rows` of one board between two rails `rail_mm` wide, parted by milled
+         *     slots with `tabs` or by `score` lines; each board of a device gets a panel of its own.
          */
         PanelChoice: {
             /**
@@ -10811,7 +10918,9 @@ export interface components {
         };
         /**
          * PanelView
-         * @description A panel in millimetres, its lower left corner at (0, 0): where every copy's own origin lies, rails (left, bottom, right, top), milled lines as strokes, the panel's holes, marks, score lines, how many tabs hold it, its figures and what stands against it.
+         * @description A panel in millimetres, its lower left corner at (0, 0): where every copy's own origin lies,
+         *     rails (left, bottom, right, top), milled lines as strokes, the panel's holes, marks, score
+         *     lines, how many tabs hold it, its figures and what stands against it.
          */
         PanelView: {
             /** Copies */
@@ -10862,7 +10971,8 @@ export interface components {
         };
         /**
          * PartDifference
-         * @description A part by its role: what became of it, how, and where it was and is (mm; None where it was not or is not).
+         * @description A part by its role: what became of it, how, and where it was and is (mm; None where it was
+         *     not or is not).
          */
         PartDifference: {
             /** How */
@@ -10986,7 +11096,8 @@ export interface components {
         };
         /**
          * PartsWanted
-         * @description An order of parts for so many devices; the same key never orders twice, `again` says that they are wanted once more.
+         * @description An order of parts for so many devices; the same key never orders twice, `again` says that
+         *     they are wanted once more.
          */
         PartsWanted: {
             /**
@@ -12200,6 +12311,11 @@ export interface components {
                  * @default
                  */
                 brain: string;
+                /**
+                 * Gives Ma
+                 * @description what the source behind them gives
+                 */
+                gives_ma?: number | null;
                 /**
                  * Kind
                  * @default leads
@@ -14026,7 +14142,8 @@ export interface components {
         };
         /**
          * PinOrderCheck
-         * @description A pad of a part (by its catalogue id) must be on a net whose name begins so, wherever the part stands.
+         * @description A pad of a part (by its catalogue id) must be on a net whose name begins so, wherever the
+         *     part stands.
          */
         PinOrderCheck: {
             /**
@@ -14045,7 +14162,9 @@ export interface components {
         };
         /**
          * PinTable
-         * @description A table of pads. `module` says that it is a ready module (pads in two rows) rather than a bare chip.
+         * @description A table of pads.
+         *
+         *     `module` says that it is a ready module (pads in two rows) rather than a bare chip.
          */
         PinTable: {
             /**
@@ -14068,7 +14187,8 @@ export interface components {
         };
         /**
          * PinVerdict
-         * @description Whether the brief fits its chip; if not, why, and what to do: `ways_out` is nothing until a job "ways out" has looked for them.
+         * @description Whether the brief fits its chip; if not, why, and what to do: `ways_out` is nothing until a
+         *     job "ways out" has looked for them.
          */
         PinVerdict: {
             conflict: components["schemas"]["Conflict"] | null;
@@ -14129,7 +14249,8 @@ export interface components {
         };
         /**
          * Place
-         * @description Where a thing sits: its middle in mm, its turn, and whether it is on the far side (mirrored left to right first).
+         * @description Where a thing sits: its middle in mm, its turn, and whether it is on the far side (mirrored
+         *     left to right first).
          */
         Place: {
             /**
@@ -14156,7 +14277,8 @@ export interface components {
         };
         /**
          * PlaneView
-         * @description An inner plane: its net, whether it is the one next to the far side, and its pieces as rings in mm.
+         * @description An inner plane: its net, whether it is the one next to the far side, and its pieces as rings
+         *     in mm.
          */
         PlaneView: {
             /** Far */
@@ -14185,7 +14307,8 @@ export interface components {
         };
         /**
          * Plugged
-         * @description A rail while its cell is charged: the port with its limit, and in mA what charges the cell and what feeds the device through the path.
+         * @description A rail while its cell is charged: the port with its limit, and in mA what charges the cell
+         *     and what feeds the device through the path.
          */
         Plugged: {
             /** Charge Ma */
@@ -14231,7 +14354,8 @@ export interface components {
         };
         /**
          * PourArea
-         * @description An area of one side that a person wants poured with a net other than ground: its corners in nm.
+         * @description An area of one side that a person wants poured with a net other than ground: its corners in
+         *     nm.
          */
         PourArea: {
             /**
@@ -14249,7 +14373,8 @@ export interface components {
         };
         /**
          * PourChoice
-         * @description What is to be poured beside ground: areas, of which the first has its way where two overlap, and whether tracks are led into round lands with a tear-drop.
+         * @description What is to be poured beside ground: areas, of which the first has its way where two overlap,
+         *     and whether tracks are led into round lands with a tear-drop.
          */
         PourChoice: {
             /**
@@ -14503,7 +14628,8 @@ export interface components {
         };
         /**
          * RailRow
-         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before it; how it is fed while its cell is charged, and which other sources feed it as well.
+         * @description A rail: its volts, what makes it, what its loads take and what is drawn for that from before
+         *     it; how it is fed while its cell is charged, and which other sources feed it as well.
          */
         RailRow: {
             drawn: components["schemas"]["Currents"];
@@ -14784,7 +14910,8 @@ export interface components {
         };
         /**
          * RenameThing
-         * @description Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with it.
+         * @description Give a thing another name; locks, seats, schemes, chords, and what it feeds or reads go with
+         *     it.
          */
         RenameThing: {
             /**
@@ -14914,8 +15041,10 @@ export interface components {
          * SchemeCard
          * @description One way to read the keys of one brief.
          *
-         *     `cells` says which key sits in which row and column, both from 0. `pins` counts the chip pins of the keys alone, `analogue` those of them that must be analogue. `reads_chords` says whether all
-         *     chords of the brief are read rightly; `ghost` shows one that is not, `cure_diodes` and `cure_direct` the least that cures it.
+         *     `cells` says which key sits in which row and column, both from 0. `pins` counts the chip pins of
+         *     the keys alone, `analogue` those of them that must be analogue. `reads_chords` says whether all
+         *     chords of the brief are read rightly; `ghost` shows one that is not, `cure_diodes` and
+         *     `cure_direct` the least that cures it.
          */
         SchemeCard: {
             /** Analogue */
@@ -15083,7 +15212,8 @@ export interface components {
         };
         /**
          * SetBuild
-         * @description How a board is built: its layers of copper (four bring inner planes of ground and of the widest supply), and whether parts may go behind where the front is full.
+         * @description How a board is built: its layers of copper (four bring inner planes of ground and of the
+         *     widest supply), and whether parts may go behind where the front is full.
          */
         SetBuild: {
             /**
@@ -15120,7 +15250,8 @@ export interface components {
          * SetOutline
          * @description The outline of a board (the main one where none is named); an existing shell keeps its own.
          *
-         *     Holes near the corners keep their distance from the corners, where the outline is upright and rounded before and after.
+         *     Holes near the corners keep their distance from the corners, where the outline is upright and
+         *     rounded before and after.
          */
         SetOutline: {
             /** Board */
@@ -15135,7 +15266,8 @@ export interface components {
         };
         /**
          * SetPinOrder
-         * @description The pin order of a part as it was measured, pad by pad; nothing goes back to the catalogue's.
+         * @description The pin order of a part as it was measured, pad by pad; nothing goes back to the
+         *     catalogue's.
          */
         SetPinOrder: {
             /**
@@ -15307,7 +15439,9 @@ export interface components {
         };
         /**
          * SheetView
-         * @description A block as it is drawn, under its title; sizes in mm. `workings` are the figures that set its values.
+         * @description A block as it is drawn, under its title; sizes in mm.
+         *
+         *     `workings` are the figures that set its values.
          */
         SheetView: {
             /** Block */
@@ -15337,7 +15471,8 @@ export interface components {
         };
         /**
          * Shell
-         * @description The shell: of one's own, or an existing one whose outline and holes must be met exactly and are not moved.
+         * @description The shell: of one's own, or an existing one whose outline and holes must be met exactly and
+         *     are not moved.
          */
         Shell: {
             /**
@@ -15354,7 +15489,8 @@ export interface components {
         };
         /**
          * Source
-         * @description Where a formula or value is from; `text` names the standard and clause, or says what is known.
+         * @description Where a formula or value is from; `text` names the standard and clause, or says what is
+         *     known.
          */
         Source: {
             /**
@@ -15367,7 +15503,8 @@ export interface components {
         };
         /**
          * SourceRow
-         * @description A source: volts empty, usual and fresh, what it holds and gives, what is drawn from it, and hours by mode (nothing where it never runs empty).
+         * @description A source: volts empty, usual and fresh, what it holds and gives, what is drawn from it, and
+         *     hours by mode (nothing where it never runs empty).
          */
         SourceRow: {
             /** Capacity Mah */
@@ -15439,7 +15576,10 @@ export interface components {
         };
         /**
          * StackChoices
-         * @description The shell and the fixing: thickness of the walls, the gap around the board, how the shell is made; `fixing` by screws from the near side into posts of the back, or through the device from the back; their heads; an insulator about soft cells; heights of loose things by name, as they were measured.
+         * @description The shell and the fixing: thickness of the walls, the gap around the board, how the shell is
+         *     made; `fixing` by screws from the near side into posts of the back, or through the device from
+         *     the back; their heads; an insulator about soft cells; heights of loose things by name, as they
+         *     were measured.
          */
         StackChoices: {
             /**
@@ -15572,7 +15712,8 @@ export interface components {
         };
         /**
          * Step
-         * @description A step: what is done, on which side, with which parts lit, technique, cautions, what to test before going on.
+         * @description A step: what is done, on which side, with which parts lit, technique, cautions, what to test
+         *     before going on.
          */
         Step: {
             /**
@@ -15601,7 +15742,8 @@ export interface components {
         };
         /**
          * StickAxis
-         * @description An axis as it was recorded: lowest, highest and middle code, the spread at rest (standard deviation, codes).
+         * @description An axis as it was recorded: lowest, highest and middle code, the spread at rest (standard
+         *     deviation, codes).
          */
         StickAxis: {
             /** Centre */
@@ -15615,7 +15757,8 @@ export interface components {
         };
         /**
          * StickDrawn
-         * @description A stick as it was moved: the way around its rim in codes, both axes, how uneven its reach is, the largest code, and which limits it does not keep.
+         * @description A stick as it was moved: the way around its rim in codes, both axes, how uneven its reach is,
+         *     the largest code, and which limits it does not keep.
          */
         StickDrawn: {
             /** Faults */
@@ -15678,7 +15821,8 @@ export interface components {
         };
         /**
          * TakeOutline
-         * @description Take the outline, holes and openings of a drawing; those that the board had before are replaced. `existing` locks it all as that of a shell which must be met.
+         * @description Take the outline, holes and openings of a drawing; those that the board had before are
+         *     replaced. `existing` locks it all as that of a shell which must be met.
          */
         TakeOutline: {
             /**
@@ -15716,7 +15860,8 @@ export interface components {
         };
         /**
          * TakePlacedTargets
-         * @description Solve the pins for the places where pads really lie (signal to place in nm), within the locks; see `pinning.placed_targets`.
+         * @description Solve the pins for the places where pads really lie (signal to place in nm), within the
+         *     locks; see `pinning.placed_targets`.
          */
         TakePlacedTargets: {
             /**
@@ -15755,16 +15900,20 @@ export interface components {
         };
         /**
          * Thing
-         * @description Anything on a board: a name of its own, its board, its place (Loquet finds one where there is none), its part.
+         * @description Anything on a board: a name of its own, its board, its place (Loquet finds one where there is
+         *     none), its part.
          *
-         *     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said. `READY_MADE` marks a brain that is a
-         *     module and not a bare chip; `LOWER_FEED` what makes a rail out
-         *     of another one, which is never the first.
-         *     `BRAIN_FIELDS` are the fields that name a brain; `DUTY` says how much it takes when,
-         *     `DIMMED` that the firmware can hold it below its highest current, `SWITCHES` that it stands in the way of the first source,
-         *     `ASKS_FIRST` that it asks the brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut,
-         *     `GAUGES` that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed. `DRAWS` names parts
-         *     of the catalogue whose current is its own beside those of its bodies, `LEAST_V` is the least that what hangs on its plug wants.
+         *     `rail` is what feeds it and `brain` what reads it: the first one of the device, unless said.
+         *     `READY_MADE` marks a brain that is a module and not a bare chip; `LOWER_FEED` what makes a rail
+         *     out of another one, which is never the first. `BRAIN_FIELDS` are the fields that name a brain;
+         *     `DUTY` says how much it takes when, `DIMMED` that the firmware can hold it below its highest
+         *     current, `SWITCHES` that it stands in the way of the first source, `ASKS_FIRST` that it asks the
+         *     brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut, `GAUGES`
+         *     that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no
+         *     place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a
+         *     brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed.
+         *     `DRAWS` names parts of the catalogue whose current is its own beside those of its bodies,
+         *     `LEAST_V` is the least that what hangs on its plug wants.
          */
         Thing: {
             /**
@@ -15924,7 +16073,8 @@ export interface components {
         };
         /**
          * Try
-         * @description What came of one arrangement of a board: connections left open, pieces that ground falls into, stops of the Board station, and what was laid.
+         * @description What came of one arrangement of a board: connections left open, pieces that ground falls
+         *     into, stops of the Board station, and what was laid.
          */
         Try: {
             /** Islands */
@@ -15944,7 +16094,8 @@ export interface components {
         };
         /**
          * TryCard
-         * @description An arrangement of a board that was tried: what came of it, what it looks like, and whether the board has it now.
+         * @description An arrangement of a board that was tried: what came of it, what it looks like, and whether
+         *     the board has it now.
          */
         TryCard: {
             figures: components["schemas"]["Try"];
@@ -15970,7 +16121,8 @@ export interface components {
         };
         /**
          * UnitView
-         * @description A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated one also which fault is set.
+         * @description A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated
+         *     one also which fault is set.
          */
         UnitView: {
             hunt: components["schemas"]["HuntView"] | null;
@@ -16004,7 +16156,8 @@ export interface components {
         };
         /**
          * UsePinTable
-         * @description Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and plan for it; pin locks are dropped.
+         * @description Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and
+         *     plan for it; pin locks are dropped.
          */
         UsePinTable: {
             /**
@@ -16078,7 +16231,8 @@ export interface components {
          * WayOut
          * @description A way out: the words on the button, what it costs and gives up, and the edits that make it.
          *
-         *     `cost` ranks the ways, in cents: added parts, and what the change asks of the maker (common practice, no source).
+         *     `cost` ranks the ways, in cents: added parts, and what the change asks of the maker (common
+         *     practice, no source).
          */
         WayOut: {
             /** Cost */
@@ -16097,7 +16251,8 @@ export interface components {
         };
         /**
          * WayRow
-         * @description A way to make a rail of a source: whether it fits and why not, hours in play, heat (mW) and junction (°C) at peak, price and parts.
+         * @description A way to make a rail of a source: whether it fits and why not, hours in play, heat (mW) and
+         *     junction (°C) at peak, price and parts.
          */
         WayRow: {
             /** Feeder */
@@ -16131,7 +16286,10 @@ export interface components {
         };
         /**
          * WireRun
-         * @description Wires of one loose thing: its plug, what each carries, the gauge (AWG), the bundle's diameter, where it goes (corners in mm, leg by leg, `True` behind the board; none where there is no way), how long that is and how long each wire is cut, how wide the channel is, the workings, and where no way is found, why.
+         * @description Wires of one loose thing: its plug, what each carries, the gauge (AWG), the bundle's
+         *     diameter, where it goes (corners in mm, leg by leg, `True` behind the board; none where there is
+         *     no way), how long that is and how long each wire is cut, how wide the channel is, the workings,
+         *     and where no way is found, why.
          */
         WireRun: {
             /** Bundle Mm */
@@ -16227,8 +16385,9 @@ export interface components {
          * Working
          * @description A computed figure: its value, formula, inputs and source.
          *
-         *     A formula is arithmetic over the names of its inputs (`x` multiplies, `^` is a power), so that anybody can work it out again; what
-         *     follows its first comma is words. A figure that is counted says `counted`, and its inputs say of what. A test holds to this.
+         *     A formula is arithmetic over the names of its inputs (`x` multiplies, `^` is a power), so that
+         *     anybody can work it out again; what follows its first comma is words. A figure that is counted
+         *     says `counted`, and its inputs say of what. A test holds to this.
          */
         Working: {
             /** Formula */
