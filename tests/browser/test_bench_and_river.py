@@ -41,7 +41,7 @@ def test_a_topology_is_chosen_and_its_consequences_are_seen(server: Server, driv
 
 
 def test_the_river_follows_the_mode(server: Server, driver: Chrome) -> None:
-    driver.get(f"{server.address}/project/4/power")
+    driver.get(f"{server.address}/project/18/power")
     press(driver, "[data-testid='mode-sleep']")
     WebDriverWait(driver, 20).until(lambda d: milliamperes(d, "[data-load='light']") == 0)
     press(driver, "[data-testid='mode-peak']")
@@ -49,9 +49,9 @@ def test_the_river_follows_the_mode(server: Server, driver: Chrome) -> None:
     WebDriverWait(driver, 20).until(
         lambda d: abs(milliamperes(d, "[data-load='buzzer']") - 78.57) < 0.01
     )
-    # 400 mA are wanted: at least 2.5 kΩ, E24 2.7 kΩ, which set 370 mA
+    # 280 mA are wanted: at least 3.57 kΩ, E24 3.6 kΩ, which set 278 mA
     press(driver, "[data-testid='mode-charge']")
-    reads(driver, "[data-testid='charge']", "370 mA into cell")
+    reads(driver, "[data-testid='charge']", "278 mA into cell")
     reads(driver, "[data-testid='river']", "at most 500 mA")
 
 

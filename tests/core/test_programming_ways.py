@@ -23,11 +23,11 @@ def programmable(chip: str, *more: Plain, **decided: str) -> Outcome:
 
 @pytest.mark.parametrize("header", ["header-6-way", "clip-pads-6"])
 def test_four_lines_reach_the_pins_of_the_data_sheet(header: str, library: Library) -> None:
-    """ATmega328P, serial downloading: data in PB3, data out PB4, clock PB5, with reset; from memory
+    """ATmega328, serial downloading: data in PB3, data out PB4, clock PB5, with reset; from memory
     of its data sheet.
     """
     port = thing("programming", "port", 60, 50, part=header)
-    design = Design(brief=device(thing("chip", "chip", part="atmega328p-au"), LEADS, port))
+    design = Design(brief=device(thing("chip", "chip", part="atmega328-au"), LEADS, port))
     design = run_stage(run_stage(design, "pins", library), "circuit", library)
     plan = {a.net: a.port for made in design.pins.values() for a in made.value.assignments}
     assert (plan["DEBUG_IN"], plan["DEBUG_OUT"], plan["DEBUG_CLOCK"]) == ("PB3", "PB4", "PB5")
@@ -39,7 +39,7 @@ def test_four_lines_reach_the_pins_of_the_data_sheet(header: str, library: Libra
 
 def test_a_chip_without_a_way_to_its_program_is_a_stop() -> None:
     """Two repairs: a port that suits it, or the decision that it comes programmed."""
-    for chip, part in (("stm32l433rct6", "header-5-way"), ("atmega328p-au", "header-6-way")):
+    for chip, part in (("stm32l433rct6", "header-5-way"), ("atmega328-au", "header-6-way")):
         failed = programmable(chip)
         assert isinstance(failed, Failed)
         assert failed.findings[0].severity == "stop"
@@ -55,4 +55,4 @@ def test_a_chip_without_a_way_to_its_program_is_a_stop() -> None:
 def test_a_header_of_too_few_ways_is_a_stop() -> None:
     port = thing("programming", "port", 60, 50, part="header-5-way")
     with pytest.raises(RecipeNotPossible, match="loaded over 6 ways, and header-5-way has 5"):
-        programmable("atmega328p-au", port)
+        programmable("atmega328-au", port)

@@ -185,20 +185,20 @@ def order(driver: Chrome, address: str) -> None:
 
 def power(driver: Chrome, address: str) -> None:
     """The handset with a cell of its own, in play."""
-    driver.get(f"{address}/project/14/power")
+    driver.get(f"{address}/project/13/power")
     find(driver, "[data-testid='river'] [data-load='screen']")
 
 
 def handset(driver: Chrome, address: str) -> None:
     """The handset with a stick picked and the reach of a medium hand."""
-    driver.get(f"{address}/project/4/brief")
+    driver.get(f"{address}/project/18/brief")
     find(driver, "[data-thing='left stick']").click()
     Select(find(driver, "select[aria-label='Thumb reach']")).select_by_value("medium")
 
 
 def handset_pins(driver: Chrome, address: str) -> None:
     """The handset on a chip that is too small."""
-    driver.get(f"{address}/project/4/pins")
+    driver.get(f"{address}/project/18/pins")
     find(driver, "[data-testid='ways-out'] [data-way]", 120)
 
 
@@ -223,10 +223,10 @@ def hand_over(driver: Chrome, address: str) -> None:
 
 def stack(driver: Chrome, address: str) -> None:
     """The handset cut through its cell, whose wires pass the board through a cut-out."""
-    driver.get(f"{address}/project/14/board")
+    driver.get(f"{address}/project/13/board")
     press(driver, "[data-testid='next-action']")
     find(driver, "[data-testid='board-canvas'][data-scale]", 120)
-    driver.get(f"{address}/project/14/stack")
+    driver.get(f"{address}/project/13/stack")
     find(driver, "[data-testid='cut'] [data-piece='front wall']", 120)
     find(driver, "[data-wires='cell']")
 

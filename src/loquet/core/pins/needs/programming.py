@@ -6,7 +6,7 @@ from loquet.core.pins.asking import Asking, net_of
 from loquet.core.pins.model import Need, NeedKind
 
 WORD = "debug"
-FOUR_LINES = ("atmega", "attiny", "at90")
+FOUR_LINES = ("atm", "att", "at90")
 """Beginnings of names of chips that are loaded over data in, data out, clock and reset; from memory
 of their data sheets.
 """
