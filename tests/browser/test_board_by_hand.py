@@ -346,6 +346,11 @@ def arranged_otherwise(driver: Chrome, path: str) -> None:
     tries = asked(driver, f"{path}/tries")
     assert [one["taken"] for one in tries].count(True) == 1
     assert tries[0]["taken"]
+    WebDriverWait(driver, 30).until(
+        lambda d: (
+            see(d, "main[data-head]").get_attribute("data-head") == str(asked(d, path)["version"])
+        )
+    )
     other = driver.find_element(By.XPATH, "//button[.='Take it']")
     driver.execute_script("arguments[0].scrollIntoView()", other)
     WebDriverWait(driver, 30).until(lambda _: other.is_enabled())
