@@ -7,10 +7,12 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.api.application import make_application
 from loquet.api.context import Context
+from loquet.api.errors import TABLE, is_full
 from loquet.api.guarding import Door
 from loquet.core.library import Library
 from loquet.jobs.runner import Jobs
@@ -139,3 +141,21 @@ def test_pages_come_compressed(client: TestClient) -> None:
     project = client.post("/api/projects", content=BRIEF).json()["project"]
     answer = client.get(f"/api/projects/{project}", headers={"accept-encoding": "gzip"})
     assert answer.headers["content-encoding"] == "gzip"
+
+
+@pytest.mark.parametrize(
+    ("number", "words", "full"),
+    [
+        (1114, "The table is full", True),
+        (1021, "Disk full", True),
+        (28, "No space left on device", True),
+        (2003, "Can't connect", False),
+        (2013, "Lost connection: No space left on device", True),
+    ],
+)
+def test_a_full_disk_is_said_as_such(number: int, words: str, full: bool) -> None:
+    """Numbers as MariaDB's handbook lists them: 1021 ER_DISK_FULL, 1114 ER_RECORD_FILE_FULL."""
+    error = OperationalError("INSERT", {}, Exception(number, words))
+    assert is_full(error) is full
+    said = TABLE[OperationalError][1](error).sentence
+    assert ("disk is full" in said) is full

@@ -2,8 +2,10 @@
 hostile ones each refused with a reason and soon.
 """
 
+import contextlib
 import time
 from math import pi
+from time import process_time
 
 import pytest
 
@@ -361,3 +363,16 @@ def test_whatever_is_torn_out_of_a_drawing_it_is_read_or_refused(whole: bytes) -
                 assert find_outline(data).outline
             except OutlineRefused as said:
                 assert said.way_out
+
+
+@pytest.mark.parametrize(
+    "value", [" " * 40_000 + "x", "1" + " " * 40_000 + "mm x", "rotate(1) " * 9_000]
+)
+def test_no_drawing_of_40_kb_takes_long(value: str) -> None:
+    """Reading stays linear: well under a second of processor time, refused or not."""
+    began = process_time()
+    sized = f'width="{value}" height="40mm" viewBox="0 0 60 40"'
+    for data in (svg(BOX, sized), svg(f'<g transform="{value}">{BOX}</g>')):
+        with contextlib.suppress(OutlineRefused):
+            find_outline(data)
+    assert process_time() - began < 1.0
