@@ -5,6 +5,7 @@ import { Coming } from "../../app/Coming";
 import { Button } from "../../design/Button";
 import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
+import { standing } from "../../document/standing";
 import { useDesign } from "../../document/useDesign";
 import { Calendar } from "./Calendar";
 import { Costs } from "./Costs";
@@ -40,8 +41,8 @@ export function ReleaseStation() {
 	const layers = layersOf(release);
 	const file = layers.includes(picked) ? picked : (layers[0] ?? FIRST);
 	const board = head.boards.find((b) => b.folder === folderOf(file)) ?? head.boards[0];
-	const blocked = head.stops > 0;
-	const stops = head.stops === 1 ? "1 stop is" : `${head.stops} stops are`;
+	const blocked = head.stops > 0 || head.todo > 0;
+	const before = standing(head.stops, head.todo);
 	return (
 		<div className="flex min-h-0 flex-1 flex-col">
 			<div className="flex items-center gap-3 border-b border-rule px-4 py-2">
@@ -58,7 +59,7 @@ export function ReleaseStation() {
 				)}
 				<Button
 					disabled={blocked || jobs.length > 0}
-					title={blocked ? `${stops} open` : ""}
+					title={blocked ? `${before} before an order` : ""}
 					onClick={() => void start("release")}
 					data-testid="prove"
 				>
@@ -90,9 +91,11 @@ export function ReleaseStation() {
 					<Coming title="The files of an order will lie here" until="pour">
 						<div className="max-w-[420px] flex-1 text-ink-2">
 							<p>
-								{blocked
-									? `${stops} still open; each is named at the right with what to do.`
-									: "Writing them takes a few seconds."}
+								{head.stops > 0
+									? `${before} before an order; each is named at the right with what to do.`
+									: head.todo > 0
+										? head.next.sentence
+										: "Writing them takes a few seconds."}
 							</p>
 							<ul className="mt-3 border-t border-rule">
 								{COMING.map(([what, about]) => (
