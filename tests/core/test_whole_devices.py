@@ -87,7 +87,7 @@ DEVICES: dict[str, Brief] = {
     ),
     "pack, ports of lines, senses": wide(
         CHIP,
-        thing("series-pack", "pack"),
+        thing("series-pack", "pack", 20, 60),
         thing("expansion", "more", lines=4),
         thing("screw-terminals", "screws", lines=2),
         thing("flat-cable", "flat", lines=4, pitch_mm=1.0),
@@ -109,7 +109,6 @@ DEVICES: dict[str, Brief] = {
         thing("slider", "level", 60, 20, part="slider-20"),
         thing("touch", "spot", 130, 30),
         thing("stick-port", "way in"),
-        thing("usb-charge", "plug"),
     ),
     "coin, expander": device(CHIP, COIN, *keys(9), key_scheme={"name": "expander 8"}),
     "leads, wide expander": device(CHIP, LEADS, *keys(9), key_scheme={"name": "expander 16"}),
