@@ -14,7 +14,7 @@ export function Row({ card, keep }: { card: Card; keep: (to: Kept) => void }) {
 					data-project={card.name}
 					data-stops={card.stops}
 					data-todo={card.todo}
-					className="grid min-w-0 flex-1 grid-cols-[96px_1fr_180px_240px] items-center gap-5 px-2 py-3"
+					className="grid min-w-0 flex-1 grid-cols-[96px_1fr_180px_240px] items-center gap-5 px-2 py-3 max-[900px]:grid-cols-[96px_1fr_130px] max-[900px]:gap-3"
 				>
 					<Picture card={card} />
 					<span>
@@ -23,7 +23,7 @@ export function Row({ card, keep }: { card: Card; keep: (to: Kept) => void }) {
 						</span>
 						<span className="block text-ink-2">{card.purpose}</span>
 					</span>
-					<span className="figure text-[12px] text-ink-2">
+					<span className="figure text-[12px] text-ink-2 max-[900px]:hidden">
 						{card.controls} {card.controls === 1 ? "control" : "controls"}, {card.width_mm.toFixed(0)} x{" "}
 						{card.height_mm.toFixed(0)} mm
 						<br />
@@ -46,7 +46,7 @@ export function Row({ card, keep }: { card: Card; keep: (to: Kept) => void }) {
 					</span>
 				</span>
 			)}
-			<span className="flex w-[150px] justify-end">
+			<span className="flex w-[150px] justify-end max-[900px]:w-[90px] max-[900px]:flex-col">
 				{card.kept !== "shelf" && (
 					<Button weight="quiet" aria-label={`Put ${card.name} on the shelf`} onClick={() => keep("shelf")}>
 						Put back
