@@ -1,9 +1,13 @@
 """Expected netlists written out by hand: a line a component, `part value: pad=net pad=net`."""
 
+import re
+
 from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from tests.core.benches import bench_for
+
+PAD = re.compile(r"\w+=")
 
 
 def netlist(brief: Brief, thing: str) -> set[str]:
@@ -32,6 +36,13 @@ def strays(circuit: Circuit) -> list[str]:
 
 
 def written(text: str) -> set[str]:
-    """The lines of a hand-written netlist; what stands behind a # says why."""
-    lines = (line.split("#")[0].strip() for line in text.strip().splitlines())
-    return {line for line in lines if line}
+    """The lines of a hand-written netlist; what stands behind a # says why, and a line that begins
+    with a pad goes on with the part before it.
+    """
+    found: list[str] = []
+    for line in (line.split("#")[0].strip() for line in text.strip().splitlines()):
+        if found and PAD.match(line):
+            found[-1] += f" {line}"
+        elif line:
+            found.append(line)
+    return set(found)

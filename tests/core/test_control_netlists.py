@@ -62,7 +62,8 @@ CONTROLS: dict[str, tuple[dict[str, object], str]] = {
     "buzzer": (
         {},
         """
-        buzzer-9x9-magnetic Magnetic sounder 9 x 9 mm, 3 V, 42 ohm coil, 2.7 kHz: 1=SUPPLY 2=BUZZER_IT_LOW
+        buzzer-9x9-magnetic Magnetic sounder 9 x 9 mm, 3 V, 42 ohm coil, 2.7 kHz: 1=SUPPLY
+            2=BUZZER_IT_LOW
         diode-sod123 100 V: 1=SUPPLY 2=BUZZER_IT_LOW
         transistor-npn-sot23 NPN: 1=BUZZER_IT_BASE 2=GROUND 3=BUZZER_IT_LOW
         resistor-1608 560 Ω: 1=BUZZER_IT_DRIVE 2=BUZZER_IT_BASE

@@ -30,7 +30,7 @@ capacitor-2012 4.7 µF: 1=LINK_USB_5V 2=GROUND
 capacitor-2012 4.7 µF: 1=CELL_TOP 2=GROUND
 transistor-pmos-sot23 P-channel: 1=LINK_USB_5V 2=CELL_GUARDED 3=CELL_TOP
 diode-schottky-sod123 Schottky: 1=CELL_GUARDED 2=LINK_USB_5V    # pad 1 is the cathode
-resistor-1608 100 kΩ: 1=LINK_USB_5V 2=GROUND                     # lets the gate fall when the plug is pulled
+resistor-1608 100 kΩ: 1=LINK_USB_5V 2=GROUND  # lets the gate fall when the plug is pulled
 regulator-linear-low 3.3 V: 1=CELL_IN 2=GROUND 3=CELL_IN 5=SUPPLY
 capacitor-2012 10 µF: 1=CELL_IN 2=GROUND
 capacitor-2012 22 µF: 1=SUPPLY 2=GROUND
@@ -42,7 +42,8 @@ capacitor-1608 100 nF: 1=CELL_SENSE 2=GROUND
 # each 5.1 kΩ to ground,
 # A6 and B6 plus (6, 8), A7 and B7 minus (5, 7); A8 and B8 (3, 9) stay open; shell on 13.
 USB = """
-usb-c-16 USB-C: 1=GROUND 2=LINK_USB_PLUG 4=LINK_USB_CC1 5=USB_MINUS 6=USB_PLUS 7=USB_MINUS 8=USB_PLUS 10=LINK_USB_CC2 11=LINK_USB_PLUG 12=GROUND 13=GROUND
+usb-c-16 USB-C: 1=GROUND 2=LINK_USB_PLUG 4=LINK_USB_CC1 5=USB_MINUS 6=USB_PLUS 7=USB_MINUS
+    8=USB_PLUS 10=LINK_USB_CC2 11=LINK_USB_PLUG 12=GROUND 13=GROUND
 fuse-resettable-3216 0.5 A: 1=LINK_USB_PLUG 2=LINK_USB_5V
 resistor-1608 5.1 kΩ: 1=LINK_USB_CC1 2=GROUND
 resistor-1608 5.1 kΩ: 1=LINK_USB_CC2 2=GROUND
@@ -88,7 +89,8 @@ def test_a_port_that_feeds_the_device_lets_nothing_flow_back() -> None:
 # 22 kΩ x (3.3 / 0.6 - 1) = 99 kΩ, nearest E24 100 kΩ.
 STEPPED_DOWN = """
 diode-schottky-sod123 Schottky: 1=PACK_IN 2=PACK_TOP
-converter-buck step-down converter: 1=PACK_BOOT 2=GROUND 3=PACK_FEEDBACK 4=PACK_IN 5=PACK_IN 6=PACK_COIL
+converter-buck step-down converter: 1=PACK_BOOT 2=GROUND 3=PACK_FEEDBACK 4=PACK_IN 5=PACK_IN
+    6=PACK_COIL
 capacitor-3216 10 µF: 1=PACK_IN 2=GROUND
 inductor-4040 4.7 µH: 1=PACK_COIL 2=SUPPLY
 capacitor-1608 100 nF: 1=PACK_BOOT 2=PACK_COIL
@@ -140,7 +142,8 @@ def test_coin_cell_and_leads_are_the_rail_themselves() -> None:
 # Step-up CB-U1: 1 switch, 2 ground, 3 feedback, 4 enable, 5 out, 6 in; 0.5 V at feedback:
 # 22 kΩ x (5 / 0.5 - 1) = 198 kΩ, nearest E24 200 kΩ -> 5.045 V.
 FIVE = """
-converter-boost step-up converter: 1=FIVE_COIL 2=GROUND 3=FIVE_FEEDBACK 4=SUPPLY 5=SUPPLY_FIVE 6=SUPPLY
+converter-boost step-up converter: 1=FIVE_COIL 2=GROUND 3=FIVE_FEEDBACK 4=SUPPLY 5=SUPPLY_FIVE
+    6=SUPPLY
 capacitor-2012 10 µF: 1=SUPPLY 2=GROUND
 inductor-4040 4.7 µH: 1=SUPPLY 2=FIVE_COIL
 capacitor-2012 22 µF: 1=SUPPLY_FIVE 2=GROUND
@@ -207,9 +210,11 @@ def test_the_first_family_wants_series_resistors_and_a_pull_up_at_usb() -> None:
 # The switch: 12 V over 100 kΩ and 100 kΩ leave 6 V at the gate, which may have 8 V; its source is
 # at the plug.
 TWELVE = """
-usb-c-16 USB-C: 1=GROUND 2=CHARGE_PLUG_PLUG 4=CHARGE_PLUG_CC1 10=CHARGE_PLUG_CC2 11=CHARGE_PLUG_PLUG 12=GROUND 13=GROUND
+usb-c-16 USB-C: 1=GROUND 2=CHARGE_PLUG_PLUG 4=CHARGE_PLUG_CC1 10=CHARGE_PLUG_CC2 11=CHARGE_PLUG_PLUG
+    12=GROUND 13=GROUND
 fuse-3216 4 A: 1=CHARGE_PLUG_PLUG 2=CHARGE_PLUG_FUSED
-pd-sink-6 12 V: 1=CHARGE_PLUG_FUSED 2=GROUND 3=CHARGE_PLUG_CC1 4=CHARGE_PLUG_CC2 5=CHARGE_PLUG_SELECT 6=CHARGE_PLUG_GOOD
+pd-sink-6 12 V: 1=CHARGE_PLUG_FUSED 2=GROUND 3=CHARGE_PLUG_CC1 4=CHARGE_PLUG_CC2
+    5=CHARGE_PLUG_SELECT 6=CHARGE_PLUG_GOOD
 resistor-1608 15 kΩ: 1=CHARGE_PLUG_SELECT 2=GROUND
 capacitor-3216 1 µF: 1=CHARGE_PLUG_FUSED 2=GROUND
 transistor-pmos-30v P-channel: 1=CHARGE_PLUG_GATE 2=CHARGE_PLUG_FUSED 3=CHARGE_PLUG_5V

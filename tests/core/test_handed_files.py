@@ -66,7 +66,8 @@ MATRIX_PLAN = plan_with(
 )
 
 HEADER = """\
-/* Pin map of Bell pad, chip f072 in LQFP48. Written by Loquet; change the pin plan, not this file. */
+/* Pin map of Bell pad, chip f072 in LQFP48. Written by Loquet; change the pin plan, \
+not this file. */
 #ifndef BELL_PAD_PINS_H
 #define BELL_PAD_PINS_H
 
@@ -95,7 +96,8 @@ HEADER = """\
 #define KEY_COUNT 4
 #define KEY_SCHEME "diode matrix"
 
-/* X(name, number): every key, numbered in the order of the brief, as report and button test number them */
+/* X(name, number): every key, numbered in the order of the brief, as report and \
+button test number them */
 #define KEY_NUMBERS(X) \\
     X(HUSH, 0) \\
     X(GO, 1) \\
@@ -237,7 +239,8 @@ def test_usual_keys_leave_out_the_one_that_turns_the_host_off() -> None:
 
 
 OVERLAY = """\
-/* Keys of Bell pad on the host's own pins. Written by Loquet. Pull-ups are asked for where a key closes to ground. */
+/* Keys of Bell pad on the host's own pins. Written by Loquet. Pull-ups are asked for \
+where a key closes to ground. */
 /dts-v1/;
 /plugin/;
 

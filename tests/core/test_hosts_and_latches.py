@@ -162,7 +162,8 @@ def test_lights_on_a_higher_rail_get_their_line_lifted(library: Library) -> None
     lights = thing("light-chain", "it", count=2)
     assert netlist(device(LOW_CHIP, JACK, LOGIC, lights), "it") == written("""
     wire-plug-2.5-3 it: 1=SUPPLY 2=LIGHTS_IT_CHAIN_PLUG 3=GROUND
-    buffer-lifting single buffer with low input thresholds: 1=GROUND 2=LIGHTS_IT_CHAIN 3=GROUND 4=LIGHTS_IT_CHAIN_HIGH 5=SUPPLY
+    buffer-lifting single buffer with low input thresholds: 1=GROUND 2=LIGHTS_IT_CHAIN 3=GROUND
+        4=LIGHTS_IT_CHAIN_HIGH 5=SUPPLY
     capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
     resistor-1608 330 Ω: 1=LIGHTS_IT_CHAIN_HIGH 2=LIGHTS_IT_CHAIN_PLUG
     capacitor-2012 22 µF: 1=SUPPLY 2=GROUND
@@ -179,8 +180,8 @@ def test_a_line_that_is_too_low_for_its_part_is_found(library: Library) -> None:
     speaker = thing("speaker", "it")
     assert findings("levels-up", library, LOW_CHIP, JACK, LOGIC, speaker) == [
         (
-            "U1 drives SPEAKER_IT_MUTE to 2.9 V, and U4 (Amplifier of the speaker) takes 3.5 V and more"
-            " for high."
+            "U1 drives SPEAKER_IT_MUTE to 2.9 V, and U4 (Amplifier of the speaker) takes 3.5 V and "
+            "more for high."
         )
     ]
     card = thing("memory-card", "it")

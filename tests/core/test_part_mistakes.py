@@ -78,8 +78,8 @@ def test_k14_a_flat_cable_whose_contacts_face_the_wrong_side(library: Library) -
         said = with_half(library, "mating", "cable:it", feeds, cable, **half, contact=side)
         assert said == [
             (
-                f"What you have for J2 (Flat cable) does not mate: {words}, and the connector touches"
-                " the top."
+                f"What you have for J2 (Flat cable) does not mate: {words}, and the connector "
+                "touches the top."
             )
         ]
 
@@ -88,8 +88,8 @@ def test_k15_a_lead_with_the_other_polarity(library: Library) -> None:
     said = with_half(library, "mating", "cell:plug", LITHIUM, **LEAD, turned=True)
     assert said == [
         (
-            "What you have for J1 (Plug of cell) does not mate: its way 1 meets way 2: plus and minus,"
-            " or all lines, change places."
+            "What you have for J1 (Plug of cell) does not mate: its way 1 meets way 2: plus and "
+            "minus, or all lines, change places."
         )
     ]
     pack = thing("series-pack", "pack")
@@ -323,8 +323,8 @@ def test_a_light_that_goes_dark_before_its_cells_are_empty(library: Library) -> 
 
     assert said(thing("cells", "cell")) == [
         (
-            "light wants 2 V, and its rail (2 AAA cells) ends at 1.8 V: it goes dark before the source"
-            " is empty."
+            "light wants 2 V, and its rail (2 AAA cells) ends at 1.8 V: it goes dark before the "
+            "source is empty."
         )
     ]
     assert len(said(thing("coin-cell", "cell"))) == 1

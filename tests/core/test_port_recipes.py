@@ -64,7 +64,8 @@ def test_a_memory_card_has_its_idle_lines_held_high() -> None:
     """
     held = ("IDLE_1", "SELECT", "TO_CARD", "FROM_CARD", "IDLE_2", "DETECT")
     assert made("memory-card") == written("""
-    card-socket memory card: 1=LINK_IT_IDLE_1 2=LINK_IT_SELECT 3=LINK_IT_TO_CARD 4=SUPPLY 5=LINK_IT_CLOCK 6=GROUND 7=LINK_IT_FROM_CARD 8=LINK_IT_IDLE_2 9=LINK_IT_DETECT 10=GROUND
+    card-socket memory card: 1=LINK_IT_IDLE_1 2=LINK_IT_SELECT 3=LINK_IT_TO_CARD 4=SUPPLY
+        5=LINK_IT_CLOCK 6=GROUND 7=LINK_IT_FROM_CARD 8=LINK_IT_IDLE_2 9=LINK_IT_DETECT 10=GROUND
     capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
     capacitor-2012 10 µF: 1=SUPPLY 2=GROUND
     """) | {f"resistor-1608 10 kΩ: 1=SUPPLY 2=LINK_IT_{name}" for name in held}
@@ -75,9 +76,11 @@ def test_a_memory_card_has_its_idle_lines_held_high() -> None:
 def test_another_usb_device_gets_5_v_through_a_fuse_and_120_uf() -> None:
     five = thing("converter", "five", gives_v=5.0)
     assert made("usb-downstream", five, rail="five") == written("""
-    usb-a-socket USB: 1=DOWNSTREAM_IT_5V 2=DOWNSTREAM_IT_MINUS 3=DOWNSTREAM_IT_PLUS 4=GROUND 5=GROUND
+    usb-a-socket USB: 1=DOWNSTREAM_IT_5V 2=DOWNSTREAM_IT_MINUS 3=DOWNSTREAM_IT_PLUS 4=GROUND
+        5=GROUND
     fuse-resettable-3216 0.5 A: 1=SUPPLY_FIVE 2=DOWNSTREAM_IT_5V
-    guard-array guard array: 1=DOWNSTREAM_IT_PLUS 2=GROUND 3=DOWNSTREAM_IT_MINUS 4=DOWNSTREAM_IT_MINUS 5=DOWNSTREAM_IT_5V 6=DOWNSTREAM_IT_PLUS
+    guard-array guard array: 1=DOWNSTREAM_IT_PLUS 2=GROUND 3=DOWNSTREAM_IT_MINUS
+        4=DOWNSTREAM_IT_MINUS 5=DOWNSTREAM_IT_5V 6=DOWNSTREAM_IT_PLUS
     capacitor-2012 22 µF: 1=DOWNSTREAM_IT_5V 2=GROUND
     """)
     with pytest.raises(RecipeNotPossible, match=r"takes 4\.75 V or more"):
@@ -110,17 +113,20 @@ def test_sensors_on_the_bus_have_their_address_and_a_held_alert() -> None:
     drawings say.
     """
     assert made("bus-sensor", address=0x45, interrupt=True) == written("""
-    bus-sensor-6 address 0x45: 1=BUS_DATA 2=GROUND 3=SUPPLY 4=SUPPLY 5=SENSOR_IT_INTERRUPT 6=BUS_CLOCK
+    bus-sensor-6 address 0x45: 1=BUS_DATA 2=GROUND 3=SUPPLY 4=SUPPLY 5=SENSOR_IT_INTERRUPT
+        6=BUS_CLOCK
     capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
     resistor-1608 10 kΩ: 1=SUPPLY 2=SENSOR_IT_INTERRUPT
     """)
     assert made("motion", interrupt=False) == written("""
-    motion-sensor-10 address 0x68: 1=BUS_DATA 2=BUS_CLOCK 3=GROUND 4=GROUND 5=GROUND 6=SUPPLY 7=SUPPLY
+    motion-sensor-10 address 0x68: 1=BUS_DATA 2=BUS_CLOCK 3=GROUND 4=GROUND 5=GROUND 6=SUPPLY
+        7=SUPPLY
     capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
     """)
     cell = thing("lithium-cell", "pack", 60, 30, far=True)
     assert netlist(device(CHIP, cell, thing("gauge", "it", 30, 30)), "it") == written("""
-    gauge-8 address 0x36: 1=GROUND 2=CELL_PACK_IN 3=CELL_PACK_IN 4=GROUND 6=GROUND 7=BUS_DATA 8=BUS_CLOCK
+    gauge-8 address 0x36: 1=GROUND 2=CELL_PACK_IN 3=CELL_PACK_IN 4=GROUND 6=GROUND 7=BUS_DATA
+        8=BUS_CLOCK
     capacitor-1608 100 nF: 1=CELL_PACK_IN 2=GROUND
     """)
     with pytest.raises(RecipeNotPossible, match="no lithium cell"):
@@ -169,7 +175,8 @@ resistor-1608 1 kΩ: 1=SPEAKER_IT_FEED 2=SPEAKER_IT_FILTERED
 capacitor-1608 10 nF: 1=SPEAKER_IT_FILTERED 2=GROUND
 capacitor-1608 1 µF: 1=SPEAKER_IT_FILTERED 2=SPEAKER_IT_COUPLED
 resistor-1608 22 kΩ: 1=SPEAKER_IT_COUPLED 2=SPEAKER_IT_SUM
-amplifier-class-d class-D amplifier: 1=SPEAKER_IT_MUTE 2=SPEAKER_IT_BYPASS 3=SPEAKER_IT_BYPASS 4=SPEAKER_IT_SUM 5=SPEAKER_IT_OUT_PLUS 6=SUPPLY 7=GROUND 8=SPEAKER_IT_OUT_MINUS
+amplifier-class-d class-D amplifier: 1=SPEAKER_IT_MUTE 2=SPEAKER_IT_BYPASS 3=SPEAKER_IT_BYPASS
+    4=SPEAKER_IT_SUM 5=SPEAKER_IT_OUT_PLUS 6=SUPPLY 7=GROUND 8=SPEAKER_IT_OUT_MINUS
 capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
 capacitor-2012 10 µF: 1=SUPPLY 2=GROUND
 capacitor-1608 1 µF: 1=SPEAKER_IT_BYPASS 2=GROUND
@@ -185,7 +192,9 @@ def test_a_speaker_hangs_between_two_outputs_and_never_at_ground() -> None:
     assert wheel == {"wheel-16 volume: 1=SUPPLY 2=SPEAKER_IT_VOLUME 3=GROUND"}
     bus = made("speaker", feed_by="sound bus") - written(SPOKEN)
     assert bus == written("""
-    sound-converter sound converter for a digital sound bus: 1=SPEAKER_IT_CLOCK 2=SPEAKER_IT_WORD 3=SPEAKER_IT_DATA 4=GROUND 5=SUPPLY 6=SPEAKER_IT_LEFT_RAW 7=SPEAKER_IT_RIGHT_RAW 8=SPEAKER_IT_MIDDLE
+    sound-converter sound converter for a digital sound bus: 1=SPEAKER_IT_CLOCK 2=SPEAKER_IT_WORD
+        3=SPEAKER_IT_DATA 4=GROUND 5=SUPPLY 6=SPEAKER_IT_LEFT_RAW 7=SPEAKER_IT_RIGHT_RAW
+        8=SPEAKER_IT_MIDDLE
     capacitor-1608 1 µF: 1=SPEAKER_IT_MIDDLE 2=GROUND
     resistor-1608 10 kΩ: 1=SPEAKER_IT_LEFT_RAW 2=SPEAKER_IT_FILTERED
     resistor-1608 10 kΩ: 1=SPEAKER_IT_RIGHT_RAW 2=SPEAKER_IT_FILTERED
@@ -198,9 +207,12 @@ def test_headphones_hear_the_speaker_or_the_converter_and_tell_their_plug() -> N
     CJ-H35: 1 sleeve, 2 tip, 3 ring, 4 the tip's contact.
     """
     shared = """
-    headphone-socket headphones: 1=GROUND 2=HEADPHONES_IT_TIP 3=HEADPHONES_IT_RING 4=HEADPHONES_IT_CONTACT
+    headphone-socket headphones: 1=GROUND 2=HEADPHONES_IT_TIP 3=HEADPHONES_IT_RING
+        4=HEADPHONES_IT_CONTACT
     resistor-1608 10 kΩ: 1=HEADPHONES_IT_CONTACT 2=HEADPHONES_IT_DETECT
-    headphone-amplifier amplifier for headphones: 1=HEADPHONES_IT_LEFT_COUPLED 2=HEADPHONES_IT_RIGHT_COUPLED 3=GROUND 4=SUPPLY 5=HEADPHONES_IT_RING 6=HEADPHONES_IT_TIP 7=HEADPHONES_IT_PUMP 8=HEADPHONES_IT_DETECT
+    headphone-amplifier amplifier for headphones: 1=HEADPHONES_IT_LEFT_COUPLED
+        2=HEADPHONES_IT_RIGHT_COUPLED 3=GROUND 4=SUPPLY 5=HEADPHONES_IT_RING 6=HEADPHONES_IT_TIP
+        7=HEADPHONES_IT_PUMP 8=HEADPHONES_IT_DETECT
     capacitor-1608 1 µF: 1=SUPPLY 2=GROUND
     capacitor-1608 1 µF: 1=HEADPHONES_IT_PUMP 2=GROUND
     resistor-1608 100 kΩ: 1=SUPPLY 2=HEADPHONES_IT_DETECT
@@ -224,7 +236,8 @@ def test_headphones_hear_the_speaker_or_the_converter_and_tell_their_plug() -> N
 def test_a_sound_converter_has_a_filtered_line_output() -> None:
     """470 Ω and 2.2 nF: 1 / (2 pi R C) = 154 kHz, far above what is heard."""
     assert made("sound-converter") == written("""
-    sound-converter sound converter for a digital sound bus: 1=SOUND_IT_CLOCK 2=SOUND_IT_WORD 3=SOUND_IT_DATA 4=GROUND 5=SUPPLY 6=SOUND_IT_LEFT_RAW 7=SOUND_IT_RIGHT_RAW 8=SOUND_IT_BYPASS
+    sound-converter sound converter for a digital sound bus: 1=SOUND_IT_CLOCK 2=SOUND_IT_WORD
+        3=SOUND_IT_DATA 4=GROUND 5=SUPPLY 6=SOUND_IT_LEFT_RAW 7=SOUND_IT_RIGHT_RAW 8=SOUND_IT_BYPASS
     capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
     capacitor-1608 1 µF: 1=SOUND_IT_BYPASS 2=GROUND
     resistor-1608 470 Ω: 1=SOUND_IT_LEFT_RAW 2=SOUND_IT_LEFT

@@ -3,14 +3,12 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from loquet.api.building import (
-    fault_from,
-    hunt_of,
     plain_fault,
     plain_symptom,
     probe_from,
@@ -18,41 +16,35 @@ from loquet.api.building import (
     simulated_unit,
     suspects_of,
 )
-from loquet.api.context import Context, ContextNow, SessionNow
-from loquet.api.control_tests import KeyRead, StickDrawn, keys_read, stick_content, sticks_drawn
+from loquet.api.context import ContextNow, SessionNow
+from loquet.api.control_tests import stick_content
 from loquet.api.errors import Refused
+from loquet.api.unit_views import (
+    ProbeView,
+    UnitRowView,
+    UnitView,
+    describe_unit,
+    design_of,
+    meter_words,
+    plainly,
+)
 from loquet.core.build.expected import Expected, first_power
 from loquet.core.build.faults import Fault
-from loquet.core.build.finding import Finder, Suspects
-from loquet.core.build.measuring import Probe, Symptom
-from loquet.core.build.network import OPEN_OHM
+from loquet.core.build.finding import Suspects
+from loquet.core.build.measuring import Symptom
 from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples, symptom
 from loquet.core.build.sticks import BadSamples, stick_result
-from loquet.core.design import Design
 from loquet.core.lookup.powering import power_of
-from loquet.core.quantities.shown import show_si
 from loquet.instruments import Bench, BenchUnreachable, name_of, serial_ports, wired_bench
-from loquet.store.designs import NotFound, head_of, load_design
-from loquet.store.tables import RecordRow, UnitRow, VersionRow
+from loquet.store.designs import head_of
+from loquet.store.tables import UnitRow
 from loquet.store.units import Taken, add_unit, record, records_of, unit, units_of
 
 router = APIRouter(prefix="/api", tags=["units"])
 Serial = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,24}$")]
 Short = Annotated[str, Field(max_length=60)]
-Lead = tuple[Annotated[str, Field(max_length=12)], Annotated[str, Field(max_length=8)]]
 BenchAddress = Annotated[str, Query(max_length=200)]
 """Where a real bench unit is: a serial port, or a socket of this machine."""
-SHOWN_CAUSES, SHOWN_TESTS = 6, 3
-
-
-class UnitRowView(BaseModel):
-    """A unit in the list."""
-
-    id: int
-    revision: str
-    serial: str
-    simulated: bool
-    records: int
 
 
 class UnitWanted(BaseModel):
@@ -60,61 +52,6 @@ class UnitWanted(BaseModel):
 
     serial: Serial
     simulated: bool = False
-
-
-class ProbeView(BaseModel):
-    """A test with its words."""
-
-    sort: Literal["ohm", "volt", "diode", "farad", "look"]
-    one: Lead
-    other: Lead = ("", "")
-    words: str = ""
-    unit: str = ""
-
-
-class CauseView(BaseModel):
-    """A cause with how likely it is, and what it may be in detail."""
-
-    name: str
-    share: float
-    words: list[str]
-    refs: list[str]
-
-
-class HuntView(BaseModel):
-    """A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that
-    tell most, whether one cause stands out.
-    """
-
-    symptom: dict[str, Any]
-    tests: int
-    causes: list[CauseView]
-    best: list[ProbeView]
-    sure: bool
-
-
-class RecordView(BaseModel):
-    """A record in words."""
-
-    sort: str
-    words: str
-    good: bool | None
-    at: datetime
-
-
-class UnitView(BaseModel):
-    """A unit with its records, the last tests of its keys and sticks, and its hunt; of a simulated
-    one also which fault is set.
-    """
-
-    id: int
-    serial: str
-    simulated: bool
-    set_fault: str
-    records: list[RecordView]
-    keys: list[KeyRead]
-    sticks: list[StickDrawn]
-    hunt: HuntView | None
 
 
 class FaultWanted(BaseModel):
@@ -304,10 +241,7 @@ def read_row(session: SessionNow, unit_id: int, unit_now: Bench, line: Expected,
     word = "OHM" if line.sort == "ohm" else "VOLT"
     value = number(unit_now.line(" ".join([word, *leads])), word)
     good = line.low <= value <= line.high
-    read = (
-        "open" if word == "OHM" and value >= OPEN_OHM / 2 else show_si(value, UNITS[word.lower()])
-    )
-    words = f"{line.words}: {read}, expected {line.shown}"
+    words = f"{line.words}: {meter_words(word.lower(), value)}, expected {line.shown}"
     record(session, unit_id, sort, {"words": words, "good": good}, datetime.now(UTC))
     return good
 
@@ -408,106 +342,3 @@ def look_for_bench(at: BenchAddress = "") -> BenchView:
     ports = [f"{device} ({words})" for device, words in serial_ports()]
     with answered():
         return BenchView(ports=ports, name=name_of(at) if at else "")
-
-
-def design_of(row: UnitRow, session: SessionNow) -> Design:
-    """The design that a unit was built from, however its project went on since."""
-    version = session.get(VersionRow, row.version_id) if row.version_id else None
-    if version is None:
-        raise NotFound(f"What unit {row.serial} was built from is not there any more.")
-    return load_design(session, version)
-
-
-UNITS = {"ohm": "Ω", "volt": "V", "diode": "V", "farad": "F", "look": ""}
-
-
-def describe_unit(row: UnitRow, session: SessionNow, context: Context) -> UnitView:
-    """A unit as it stands."""
-    rows = records_of(session, row.id)
-    design = design_of(row, session)
-    hidden = fault_from(row.simulated.get("fault")) if row.simulated else None
-    hunt = None
-    if any(r.sort == "symptom" for r in rows):
-        suspects, _ = suspects_of(design, context.library)
-        found = hunt_of(rows, suspects)
-        hunt = describe_hunt(found[0], found[1]) if found else None
-    return UnitView(
-        id=row.id,
-        serial=row.serial,
-        simulated=row.simulated is not None,
-        set_fault=hidden.words if hidden else "",
-        records=[describe_record(r) for r in reversed(rows)],
-        keys=keys_read(rows, design.brief),
-        sticks=sticks_drawn(rows),
-        hunt=hunt,
-    )
-
-
-def describe_hunt(finder: Finder, seen: Symptom) -> HuntView:
-    """A hunt as it stands."""
-    return HuntView(
-        symptom=plain_symptom(seen),
-        tests=len(finder.made),
-        causes=[
-            CauseView(
-                name=cause.name,
-                share=round(cause.share, 4),
-                words=[f.words for f in cause.faults[:4]],
-                refs=sorted(
-                    {f.ref for f in cause.faults if f.ref}
-                    | {r for f in cause.faults for r, _ in f.leads}
-                ),
-            )
-            for cause in finder.causes()[:SHOWN_CAUSES]
-        ],
-        best=[] if finder.sure() else [describe_probe(p) for _, p in finder.ranked()[:SHOWN_TESTS]],
-        sure=finder.sure(),
-    )
-
-
-def describe_probe(probe: Probe) -> ProbeView:
-    """A test with its words."""
-    return ProbeView(
-        sort=probe.sort, one=probe.one, other=probe.other, words=probe.words, unit=UNITS[probe.sort]
-    )
-
-
-def reading_words(sort: str, reading: float) -> str:
-    """A reading for a person."""
-    if sort == "look":
-        joint = f"joint {reading - 1:.0f} of it has no contact"
-        return (
-            "Nothing is wrong there."
-            if not reading
-            else (
-                "Something is wrong there." if reading == 1 else f"{joint[0].upper()}{joint[1:]}."
-            )
-        )
-    if sort == "ohm" and reading >= OPEN_OHM / 2:
-        return "Open."
-    return f"{show_si(reading, UNITS[sort])}."
-
-
-def plainly(*functions: str) -> str:
-    """Keys and functions by their ids, as a person reads them: `button white`."""
-    return ", ".join(name.replace(":", " ") for name in functions)
-
-
-def describe_record(row: RecordRow) -> RecordView:
-    """A record in words."""
-    content = row.content
-    words, good = str(content.get("words", "")), content.get("good")
-    if row.sort == "symptom":
-        parts = [
-            w
-            for w, on in (
-                ("nothing works", content["dead"]),
-                ("draws far too much", content["hot"]),
-            )
-            if on
-        ]
-        parts += [f"{plainly(*content['broken'])} {content['manner']}"] if content["broken"] else []
-        words = "; ".join(parts) or "nothing seen"
-    if row.sort == "test":
-        words = f"{words} {reading_words(content['sort'], float(content['reading']))}"
-    return RecordView(sort=row.sort, words=words, good=good, at=row.created_at)
