@@ -16,7 +16,8 @@ AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 CHECK = """
 const done = arguments[0];
 axe.run(document, { resultTypes: ["violations"] }).then((found) =>
-  done(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)));
+  done(found.violations.map((v) =>
+    `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`)));
 """
 MOST_TABS = 90
 

@@ -21,7 +21,8 @@ DRAWING = """<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="36mm" 
 <path d="M4 0H52A18 18 0 0 1 52 36H4A4 4 0 0 1 0 32V4A4 4 0 0 1 4 0Z"/>
 <circle cx="4.5" cy="18" r="1.2"/></svg>"""
 MAKE = """const done = arguments[1];
-fetch('/api/projects', {method: 'POST', headers: {'X-Loquet': 'page', 'Content-Type': 'application/json'}, body: arguments[0]})
+const headers = {'X-Loquet': 'page', 'Content-Type': 'application/json'};
+fetch('/api/projects', {method: 'POST', headers, body: arguments[0]})
   .then(r => r.json()).then(p => done(p.project))"""
 Plain = dict[str, Any]
 

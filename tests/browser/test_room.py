@@ -19,9 +19,11 @@ for (const node of document.querySelectorAll("button, a[href], input, select, te
   node.scrollIntoView({ block: "center", inline: "center" });
   const box = node.getBoundingClientRect();
   const [x, y] = [box.x + Math.min(box.width, 40) / 2, box.y + box.height / 2];
-  const there = x >= 0 && y >= 0 && x < innerWidth && y < innerHeight && document.elementFromPoint(x, y);
+  const inside = x >= 0 && y >= 0 && x < innerWidth && y < innerHeight;
+  const there = inside && document.elementFromPoint(x, y);
   if (!there || !(node.contains(there) || there.contains(node)))
-    found.push((node.ariaLabel || node.innerText || node.dataset.testid || node.outerHTML).slice(0, 40));
+    found.push(
+      (node.ariaLabel || node.innerText || node.dataset.testid || node.outerHTML).slice(0, 40));
 }
 return found;
 """

@@ -66,9 +66,8 @@ def counted(library: Library, *things: Plain, quantity: int = 3) -> dict[str, in
         (
             [thing("barrel-jack", "jack", adapter_v=9.0)],
             {
-                "mains adapter 9 V, 1 A, plug 5.5 / 2.1 mm, plus inside, approved where it is used": (
-                    3
-                )
+                "mains adapter 9 V, 1 A, plug 5.5 / 2.1 mm, plus inside, "
+                "approved where it is used": 3
             },
         ),
         ([thing("programming", "port")], {"lead for a probe, 5 sockets at 2.54 mm": 1}),

@@ -19,7 +19,8 @@ def dxf(*entities: str, unit: int | None = 4) -> bytes:
     """A DXF file of group codes and values, written by hand (DXF reference, R12 with $INSUNITS)."""
     header = f"0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1015\n9\n$INSUNITS\n70\n{unit}\n0\nENDSEC\n"
     body = "".join(entities)
-    return f"{header if unit is not None else ''}0\nSECTION\n2\nENTITIES\n{body}0\nENDSEC\n0\nEOF\n".encode()
+    before = header if unit is not None else ""
+    return f"{before}0\nSECTION\n2\nENTITIES\n{body}0\nENDSEC\n0\nEOF\n".encode()
 
 
 def line(ax: float, ay: float, bx: float, by: float) -> str:
@@ -126,7 +127,8 @@ def test_small_gaps_are_healed_and_told_wide_ones_refused_with_their_place() -> 
 
 def test_blocks_are_put_in_place() -> None:
     """A block of a hole, inserted twice."""
-    block = f"0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nPOST\n70\n0\n10\n0\n20\n0\n{circle(0, 0, 1.6)}0\nENDBLK\n0\nENDSEC\n"
+    begun = "0\nSECTION\n2\nBLOCKS\n0\nBLOCK\n8\n0\n2\nPOST\n70\n0\n10\n0\n20\n0\n"
+    block = f"{begun}{circle(0, 0, 1.6)}0\nENDBLK\n0\nENDSEC\n"
     inserted = "".join(f"0\nINSERT\n8\n0\n2\nPOST\n10\n{x}\n20\n5\n" for x in (5, 55))
     data = dxf(box(0, 0, 60, 40), inserted).replace(
         b"0\nSECTION\n2\nENTITIES", block.encode() + b"0\nSECTION\n2\nENTITIES"

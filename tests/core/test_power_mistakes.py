@@ -119,8 +119,8 @@ def test_k27_a_rail_stepped_up_and_burnt_down_again(library: Library) -> None:
     wasted = in_brief("power-waste", library, thing("leads", "leads"), FIVE, low)
     assert wasted == [
         (
-            "low is stepped up to 5 V and then burnt down to 1.8 V: 32% of the energy arrives, and 88%"
-            " would with one converter."
+            "low is stepped up to 5 V and then burnt down to 1.8 V: 32% of the energy arrives, and "
+            "88% would with one converter."
         )
     ]
     assert in_brief("power-waste", library, LITHIUM, FIVE, low) != []
