@@ -73,7 +73,7 @@ def test_a_unit_is_held_against_what_it_was_built_from(client: TestClient, made:
     """
     unit = client.post(f"/api/projects/{made}/units", json={"serial": "A-001"}).json()
     keys = len(client.get(f"/api/units/{unit['id']}").json()["keys"])
-    assert client.post(f"/api/projects/{made}/revisions").status_code in (200, 201)
+    assert client.post(f"/api/projects/{made}/revisions").status_code == 201
     head = client.get(f"/api/projects/{made}").json()
     key = next(t["name"] for t in head["brief"]["things"] if t["kind"] == "button")
     edit(client, head, kind="remove-things", names=[key])
@@ -81,7 +81,7 @@ def test_a_unit_is_held_against_what_it_was_built_from(client: TestClient, made:
     assert [(row["serial"], row["revision"]) for row in rows] == [("A-001", "A")]
     assert len(client.get(f"/api/units/{unit['id']}").json()["keys"]) == keys
     twice = client.post(f"/api/projects/{made}/units", json={"serial": "A-001"})
-    assert twice.status_code in (409, 422)
+    assert twice.status_code == 409
     assert {o["revision"] for o in client.get(f"/api/projects/{made}/orders").json()} == {"A"}
     copied = client.post(f"/api/projects/{made}/revisions/A/copy")
     assert copied.status_code == 201
@@ -112,4 +112,4 @@ def test_refused_values_are_said_in_words(client: TestClient) -> None:
     yes = edit(client, head, kind="set-quantity", quantity=True)
     assert yes.status_code == 422
     assert client.post("/api/projects", json={**BRIEF, "quantity": True}).status_code == 422
-    assert client.get("/api/bench").status_code in (404, 405)
+    assert client.get("/api/bench").status_code == 405

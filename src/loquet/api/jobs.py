@@ -12,11 +12,10 @@ from sqlalchemy.exc import OperationalError
 
 from loquet.api.boards import board_named
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
-from loquet.api.describing import all_findings
 from loquet.api.errors import Refused
 from loquet.api.shapes import JobCard, Laid, TryCard
 from loquet.core.board.model import NetName
-from loquet.core.design import SLICES, Design, SliceName
+from loquet.core.design import SLICES, SliceName
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.redoing.tries import tries_key
 from loquet.jobs.works import (
@@ -107,12 +106,7 @@ def start_job(
     elif wanted.kind == "ways out":
         work = look_for_ways(context.factory, project_id, context.library)
     elif wanted.kind == "finish":
-
-        def stops(design: Design) -> list[str]:
-            found = all_findings(design, context.library)
-            return [f.sentence for f in found if f.severity == "stop"]
-
-        work = finish(context.factory, project_id, AUTHOR, stops)
+        work = finish(context.factory, project_id, AUTHOR, context.library)
     else:
         work = make_slices(context.factory, project_id, JOB_SLICES[wanted.kind], AUTHOR)
     return Started(job=context.jobs.start(project_id, head.revision.id, wanted.kind, work))

@@ -18,6 +18,7 @@ from loquet.api.releases import (
     current_release,
     describe_order,
     order_boards,
+    refuse_open_cards,
     refuse_stops,
     refuse_twice,
 )
@@ -42,7 +43,6 @@ from loquet.standins.file_inspection import Inspection, inspect
 from loquet.standins.part_supplier import SUPPLIER
 from loquet.store.designs import head_of, load_design
 from loquet.store.history import version_of
-from loquet.store.logbook import open_cards
 from loquet.store.releases import order, place_order, release_files
 from loquet.store.tables import OrderRow, ProjectRow, ReleaseRow, RevisionRow, VersionRow
 
@@ -288,12 +288,8 @@ def repeat_order(
     before = order(session, order_id)
     row = session.get(ReleaseRow, before.release_id)
     revision = session.get(RevisionRow, before.revision_id)
-    if revision is not None and (cards := open_cards(session, revision.project_id)):
-        raise Refused(
-            f"A fault is open in the log: {cards[0].title}.",
-            "Fix it and say so at the Log, or waive it with a reason.",
-            409,
-        )
+    if revision is not None:
+        refuse_open_cards(session, revision.project_id)
     version = session.get(VersionRow, row.version_id) if row else None
     if row is None or version is None:
         raise Refused("The files of this order are not there any more.", "Write them again.", 404)

@@ -255,10 +255,8 @@ def refuse_twice(session: Session, project_id: int, row: ReleaseRow, kind: str, 
         )
 
 
-def refuse_stops(session: Session, context: Context, project_id: int, design: Design) -> None:
-    """Nothing is ordered past a stop, be it of a rule or an open card of the log; raises
-    Refused.
-    """
+def refuse_open_cards(session: Session, project_id: int) -> None:
+    """Nothing is ordered while a fault is open in the log; raises Refused."""
     cards = open_cards(session, project_id)
     if cards:
         raise Refused(
@@ -266,6 +264,13 @@ def refuse_stops(session: Session, context: Context, project_id: int, design: De
             "Fix it and say so at the Log, or waive it with a reason.",
             409,
         )
+
+
+def refuse_stops(session: Session, context: Context, project_id: int, design: Design) -> None:
+    """Nothing is ordered past a stop, be it of a rule or an open card of the log; raises
+    Refused.
+    """
+    refuse_open_cards(session, project_id)
     stop = next((f for f in all_findings(design, context.library) if f.severity == "stop"), None)
     if stop is not None:
         raise Refused(f"A stop stands against the order: {stop.sentence}", stop.way_out, 409)

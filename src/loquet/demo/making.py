@@ -10,8 +10,6 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.catalogue.library import bundled_library
-from loquet.core.design import Design
-from loquet.core.reviewing import review
 from loquet.demo.seeding import AUTHOR
 from loquet.jobs.pools import AFTER_ALL_ELSE, LocalPool
 from loquet.jobs.runner import Jobs
@@ -68,15 +66,10 @@ def waits(session: Session, project: ProjectRow) -> bool:
 
 def make_one(jobs: Jobs, pool: LocalPool, project_id: int) -> None:
     """One project, as the job `finish` makes it; its progress and its end are those of a job."""
-    library = bundled_library()
-
-    def stops(design: Design) -> list[str]:
-        return [f.sentence for f in review(design, library) if f.severity == "stop"]
-
     factory: sessionmaker[Session] = jobs.factory
     with factory() as session:
         revision = head_of(session, project_id).revision.id
-    work = finish(factory, project_id, AUTHOR, stops)
+    work = finish(factory, project_id, AUTHOR, bundled_library())
     job = jobs.start(project_id, revision, "finish", work, pool)
     while jobs.ticket(job) is not None:
         time.sleep(LOOK_S)

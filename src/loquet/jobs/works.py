@@ -4,7 +4,7 @@ The database is asked here; the computing is done in a process of its own.
 """
 
 import json
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Any
 
@@ -19,6 +19,7 @@ from loquet.core.plain.frozen import digest_of
 from loquet.core.planning.aiming import aims_key
 from loquet.core.planning.pinning import ways_key
 from loquet.core.redoing.tries import TRIES, Try, tries_key
+from loquet.core.reviewing import review
 from loquet.core.routing import RoutingStopped
 from loquet.jobs.making import (
     Refusal,
@@ -54,7 +55,6 @@ SHARES: dict[SliceName, float] = {
 
 Step = tuple[SliceName, str]
 Slices = Mapping[str, Any]
-Stops = Callable[[Design], list[str]]
 
 
 def make_slices(
@@ -269,7 +269,7 @@ def so_far(made: list[Step], refused: StageRefused) -> str:
     return f"{words_of(made)}. Stopped there: {refused.why}" if made else refused.why
 
 
-def finish(factory: sessionmaker[Session], project_id: int, author: str, stops: Stops) -> Work:
+def finish(factory: sessionmaker[Session], project_id: int, author: str, library: Library) -> Work:
     """A brief as far as it goes: everything made, then the files written and proven; says where it
     stopped and why.
     """
@@ -279,10 +279,11 @@ def finish(factory: sessionmaker[Session], project_id: int, author: str, stops: 
     def work(ticket: Ticket) -> str:
         said = slices(ticket)
         with factory() as session:
-            open_stops = stops(load_design(session, head_of(session, project_id).version))
-        if open_stops:
-            more = f" and {len(open_stops) - 1} more" if len(open_stops) > 1 else ""
-            raise Short(f"{said} Stopped before the files: {open_stops[0]}{more}".strip())
+            design: Design = load_design(session, head_of(session, project_id).version)
+        stops = [f.sentence for f in review(design, library) if f.severity == "stop"]
+        if stops:
+            more = f" and {len(stops) - 1} more" if len(stops) > 1 else ""
+            raise Short(f"{said} Stopped before the files: {stops[0]}{more}".strip())
         return package(ticket)
 
     return work

@@ -1,6 +1,5 @@
 """Every rail is made: some way between its source and its volts fits."""
 
-from loquet.core.brief import Brief
 from loquet.core.brief.regulated import OFFERS
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.lookup.powering import made_of
@@ -20,18 +19,12 @@ def asking_less(subject: Subject, made: Made) -> tuple[Repair, ...]:
     """What a port could ask for instead, so that a converter fits: the highest that does."""
     brief, name = subject.brief, made.rail.fed_by
     for offer in reversed(OFFERS) if getattr(brief.thing(name), "asks", "") in OFFERS else ():
-        changed = with_changes(brief, name, {"asks": offer})
+        changed = brief.with_things(brief.thing(name).model_copy(update={"asks": offer}))
         rows = made_of(changed, subject.library)
         if any(m.rail.fed_by == name and m.taken is not None for m in rows):
             edit = {"kind": "change-thing", "name": name, "changes": {"asks": offer}}
             return (Repair(label=f"Ask for {offer}", edit=edit),)
     return ()
-
-
-def with_changes(brief: Brief, name: str, changes: dict[str, object]) -> Brief:
-    """The brief with fields of one thing changed."""
-    things = (t.model_copy(update=changes) if t.name == name else t for t in brief.things)
-    return brief.model_copy(update={"things": tuple(things)})
 
 
 def finding_of(subject: Subject, made: Made) -> Finding:
