@@ -8,7 +8,12 @@ export function OnceMore({ order }: { order: ReturnType<typeof useOrder> }) {
 	if (!asked) return null;
 	return (
 		<span role="alert" className="flex flex-wrap items-center gap-2 text-[12px] font-normal" data-testid="once-more">
-			<Sign kind="look" size={12} /> {asked.why}
+			<span className="flex items-start gap-1.5">
+				<span className="mt-[2px]">
+					<Sign kind="look" size={12} />
+				</span>
+				{asked.why}
+			</span>
 			<Button className="!py-0.5" onClick={() => void place(asked.quantity, true)} data-testid="order-once-more">
 				Order {asked.quantity} once more
 			</Button>
