@@ -212,6 +212,10 @@ def test_an_open_fault_blocks_the_release_until_it_is_fixed(client: TestClient, 
     assert "open in the log" in run(client, made, "release")["message"]
     refused = client.post(f"/api/projects/{made}/cards/{card['id']}", json={"state": "waived"})
     assert refused.status_code == 422
+    other = client.post("/api/projects", json={**BRIEF, "name": "Neighbour"}).json()["project"]
+    for project, number in ((other, card["id"]), (made, 10**6)):
+        gone = client.post(f"/api/projects/{project}/cards/{number}", json={"state": "fixed"})
+        assert gone.status_code == 404
     head = client.post(f"/api/projects/{made}/revisions").json()
     assert head["revision"] == "B"
     log = client.get(f"/api/projects/{made}/log").json()

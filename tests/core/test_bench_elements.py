@@ -74,7 +74,7 @@ def test_both_tracks_of_a_stick_hang_at_their_own_supply_and_ground(bare: Desk) 
 
 def test_a_slide_switch_joins_where_its_slider_stands(bare: Desk) -> None:
     pads = {"1": "A", "2": "C", "3": "B"}
-    for on, end in (("3", "B"), ("1", "A"), ("", "A")):
+    for on, end in (("3", "B"), ("1", "A"), ("", "B")):
         found = joined(one(bare, "switch-slide-surface", pads, powered=False, on_pad=on))
         assert found == {("C", end): 0.05}
 
@@ -115,14 +115,11 @@ def component(pads: dict[str, str]) -> Component:
     return Component(role="x", ref="X1", part="p", block="b", purpose="p", pads=pads)
 
 
-def test_plus_and_minus_of_a_source_are_known_by_name_or_by_ground() -> None:
+def test_plus_and_minus_of_a_source_are_known_by_name() -> None:
     assert poles(component({"1": "V", "2": G}), {"plus": ["1"], "minus": ["2"]}) == ("1", "2")
     assert poles(component({"1": G, "2": "V"}), {"supply": ["2"], "ground": ["1"]}) == ("2", "1")
-    assert poles(component({"1": "V", "2": G}), {"pin": ["1"], "sleeve": ["2"]}) == ("1", "2")
-    assert poles(component({"1": "V", "2": G}), {}) == ("1", "2")
-    assert poles(component({"1": G, "2": "V"}), {}) == ("2", "1")
-    assert poles(component({"1": "U", "2": "V"}), {}) == ("", "")
-    assert poles(component({"1": "U", "2": "V", "3": G}), {}) == ("", "")
+    assert poles(component({"1": "V", "2": G}), {"way 1": ["1"], "way 2": ["2"]}) == ("1", "2")
+    assert poles(component({"1": "U", "2": "V"}), {"one": ["1"], "other": ["2"]}) == ("", "")
 
 
 FED = device(

@@ -386,3 +386,20 @@ def test_a_pour_over_what_it_must_keep_off(seen: Subject) -> None:
     edges = said("copper-edge", seen, pour=pour)
     assert any("is 0.00 mm from the board's edge" in f.sentence for f in edges)
     assert len({f.sentence for f in edges if " of post " in f.sentence}) == 4
+
+
+def test_copper_of_another_net_in_a_field_and_its_own(library: Library) -> None:
+    """A track that ends at a comb may lie in its field; one that crosses it may not."""
+    key = thing("button", "pill", 60, 30, part="button-carbon-fingers")
+    brief = device(thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads"), key)
+    design = bring_up_to_date(Design(brief=brief), library)
+    subject, view = subject_of(design, library), board_view(design, library)
+    rule = next(r for r in RULES if r.id == "bare-contacts")
+    spot = view.fields[0].shape
+    assert isinstance(spot, Round)
+    own = next(pad.net for pad in view.pads if pad.ref == view.fields[0].ref)
+    for net, count in ((own, 0), ("SUPPLY", 1)):
+        ends = {"x1_nm": spot.x - MM, "x2_nm": spot.x + MM, "y1_nm": spot.y, "y2_nm": spot.y}
+        track = Track(net=net, far=False, width_nm=200_000, **ends)
+        changed = replace(view, routing=Routing(tracks=(track,), vias=()), pour=None)
+        assert len(findings_of([(rule, rule.run(replace(subject, view=changed)))])) == count

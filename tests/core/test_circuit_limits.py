@@ -1,5 +1,7 @@
 """Corners of the circuit that only a single line decides: counts, numbers and names, by hand."""
 
+from dataclasses import replace
+
 import pytest
 
 from loquet.core.circuit import Circuit, Component, RecipeNotPossible
@@ -119,3 +121,23 @@ def test_a_board_has_its_components_and_what_of_the_nets_lies_there() -> None:
     made = Circuit(components=(one, two), nets=nets, workings=()).on("left")
     assert made.components == (one,)
     assert made.nets == (Net(name="BOTH", kind="signal", pads=(("R1", "1"),)),)
+
+
+def test_workings_of_drivers_say_what_they_are_of() -> None:
+    """From memory: a forced gain of 20; two resistors of 10 kohm side by side are 5 kohm."""
+    sounds = thing("speaker", "voice", feed_by="sound bus")
+    made = assemble(bench_for(device(CHIP, LEADS, thing("load-switch", "quiet"), sounds)))
+    by_id = {w.id: w for w in made.workings}
+    assert by_id["quiet.switch.base"].title == "Base resistor of quiet"
+    origins = {i.name: (i.value, i.origin) for i in by_id["voice.corner"].inputs}
+    assert origins["R"] == ("5000", "two of 10 kΩ side by side")
+
+
+def test_a_coil_that_asks_too_much_is_answered_with_one_that_does_not() -> None:
+    """3.3 V over 10 ohm are 330 mA; a transistor for 200 mA carries it from 16.5 ohm on."""
+    bench = bench_for(device(CHIP, LEADS, thing("buzzer", "tone")))
+    strong = bench.parts["buzzer-9x9-magnetic"].model_copy(update={"values": {"coil_ohm": 10.0}})
+    with pytest.raises(RecipeNotPossible) as refused:
+        assemble(replace(bench, parts={**bench.parts, strong.id: strong}))
+    assert refused.value.limit == "the coil draws 330 mA"
+    assert refused.value.nearest == "Choose a coil of at least 17 ohm."

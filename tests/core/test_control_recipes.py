@@ -91,6 +91,7 @@ def test_a_stick_has_its_rails_axes_and_press() -> None:
                 "b": "ENCODER_KNOB_B",
                 "press": "ENCODER_KNOB_PRESS",
                 "common": "GROUND",
+                "press common": "GROUND",
             },
         ),
         (

@@ -312,7 +312,7 @@ def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
     2 mm high; a third place beside.
     """
     pads = (Pad("1", Box(-2 * MM, 0, MM, MM)), Pad("2", Box(2 * MM, 0, MM, MM)))
-    seen = bench(view, pattern(6, 3, pads=pads), part(polar=True))
+    seen = bench(view, replace(pattern(6, 3, pads=pads), poles=("1", "2")), part(polar=True))
     sheet = open_sheet()
     mark_polarity(seen, seen.circuit.components[0], sheet)
     places = [
@@ -328,7 +328,7 @@ def test_plus_and_minus_stand_beside_their_pads(view: BoardView) -> None:
     side = 3 * MM + AWAY
     assert places == [pytest.approx((30 * MM + s * side, 20 * MM), abs=20_000) for s in (-1, 1)]
     ends = (Pad("1", Box(-24 * MM, 0, MM, MM)), Pad("2", Box(24 * MM, 0, MM, MM)))
-    holder = bench(view, pattern(50, 14, pads=ends), part(polar=True))
+    holder = bench(view, replace(pattern(50, 14, pads=ends), poles=("1", "2")), part(polar=True))
     sheet = open_sheet()
     mark_polarity(holder, holder.circuit.components[0], sheet)
     places = [

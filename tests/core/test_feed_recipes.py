@@ -47,7 +47,7 @@ usb-c-16 USB-C: 1=GROUND 2=LINK_USB_PLUG 4=LINK_USB_CC1 5=USB_MINUS 6=USB_PLUS 7
 fuse-resettable-3216 0.5 A: 1=LINK_USB_PLUG 2=LINK_USB_5V
 resistor-1608 5.1 kΩ: 1=LINK_USB_CC1 2=GROUND
 resistor-1608 5.1 kΩ: 1=LINK_USB_CC2 2=GROUND
-capacitor-2012 1 µF: 1=LINK_USB_5V 2=GROUND
+capacitor-1608 1 µF: 1=LINK_USB_5V 2=GROUND
 guard-array guard array: 1=USB_PLUS 2=GROUND 3=USB_MINUS 4=USB_MINUS 5=LINK_USB_5V 6=USB_PLUS
 """
 
@@ -88,7 +88,7 @@ def test_a_port_that_feeds_the_device_lets_nothing_flow_back() -> None:
 # Step-down CB-D2: 1 boot, 2 ground, 3 feedback, 4 enable, 5 in, 6 switch; 0.6 V at feedback:
 # 22 kΩ x (3.3 / 0.6 - 1) = 99 kΩ, nearest E24 100 kΩ.
 STEPPED_DOWN = """
-diode-schottky-sod123 Schottky: 1=PACK_IN 2=PACK_TOP
+transistor-pmos-30v P-channel: 1=GROUND 2=PACK_IN 3=PACK_TOP
 converter-buck step-down converter: 1=PACK_BOOT 2=GROUND 3=PACK_FEEDBACK 4=PACK_IN 5=PACK_IN
     6=PACK_COIL
 capacitor-3216 10 µF: 1=PACK_IN 2=GROUND
@@ -100,7 +100,7 @@ resistor-1608 22 kΩ: 1=PACK_FEEDBACK 2=GROUND
 """
 
 
-def test_a_series_pack_and_a_block_are_stepped_down_behind_a_diode() -> None:
+def test_a_series_pack_and_a_block_are_stepped_down_behind_a_guard() -> None:
     pack = "wire-plug-2.5-2 2 lithium cells: 1=PACK_TOP 2=GROUND"
     assert netlist(device(CHIP, thing("series-pack", "pack")), "pack") == written(STEPPED_DOWN) | {
         pack

@@ -446,4 +446,4 @@ def test_equal_parts_with_other_names_are_one_line(library: Library) -> None:
     ]
     assert ("resistive stick", "", 2) in lines
     assert len({value for kind, value, _ in lines if kind == "resistor"}) > 1
-    assert len([1 for kind, _, _ in lines if kind == "transistor"]) == 1
+    assert len([1 for kind, _, _ in lines if kind == "P-channel transistor"]) == 1

@@ -149,7 +149,7 @@ def test_a_screen_wants_an_opening_as_large_as_its_lit_area(library: Library) ->
     play; its glass of 4 mm ends at the wall.
     """
     module = library.screens["screen-128x64-serial"]
-    design = placed(library, thing("screen", "dial", 60, 30, part=module.id))
+    design = placed(library, thing("screen", "dial", 60, 30, part=module.id, bus=module.bus))
     view = board_view(design, library)
     (one,) = openings_of(view, library, WALLS, PLAIN)
     wide, high = module.active_mm

@@ -174,6 +174,7 @@ def test_curves_of_a_small_circuit(library: Library) -> None:
     corner = by_id["filter SENSE"]
     assert corner.mark[0] == pytest.approx(1 / (2 * pi * 60e3 * 100e-9), rel=0.01)
     assert corner.points[0][1] == pytest.approx(20 * np.log10(0.6), abs=0.01)
+    assert corner.mark[1] == pytest.approx(20 * np.log10(0.6 / 2**0.5), abs=0.01)
     assert corner.points[-1][1] == pytest.approx(
         20 * np.log10(1 / (2 * pi * 1e6 * 100e3 * 100e-9)), abs=0.1
     )

@@ -161,6 +161,21 @@ def test_a_backup_that_cannot_be_read_back_is_none(
     assert not (tmp_path / "bad.zip").exists()
 
 
+def test_a_backup_that_lost_rows_says_how_many(
+    copy: str, brief: Brief, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    add(copy, "first", brief)
+    whole = backup.read_backup
+
+    def short(path: Path) -> tuple[object, dict[str, list[object]]]:
+        head, rows = whole(path)
+        return head, {**rows, "projects": []}
+
+    monkeypatch.setattr(backup, "read_backup", short)
+    with pytest.raises(BadBackup, match="projects has 0 rows instead of 1"):
+        back_up(copy, tmp_path / "short.zip", NOW)
+
+
 def unreadable(*_: object) -> None:
     raise BadBackup("a disk that lies")
 

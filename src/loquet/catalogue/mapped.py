@@ -94,7 +94,7 @@ def chip_of(name: str, row: dict[str, Any]) -> Chip:
         for index, port in enumerate(row["pins"].split(), 1)
     )
     low, high = row["supply_mv"]
-    core = row.get("core")
+    core = row.get("core", "")
     return Chip(
         name=name,
         family=row["platform"],
@@ -105,7 +105,7 @@ def chip_of(name: str, row: dict[str, Any]) -> Chip:
         supply_min_mv=low,
         supply_max_mv=high,
         supply_source="from memory of the maker's data sheet",
-        core_capacitor=(core[0], core[1]) if core else None,
+        core_capacitor=core,
         uncovered=row.get("keeps", ""),
         data_source=DATA_SOURCE,
         pins_from="memory",

@@ -18,14 +18,18 @@ PATTERNS: Remembered[LandPattern] = Remembered(1024)
 
 
 def marked_pattern(part: Part) -> LandPattern:
-    """A part's pattern; where it has a cathode, its mark stands beside that pad."""
+    """A part's pattern with the pads of its poles; where it has a cathode, its mark stands beside
+    that pad.
+    """
     return PATTERNS.of((part,), lambda: with_mark(part))
 
 
 def with_mark(part: Part) -> LandPattern:
-    """A part's pattern, its first pin that of its cathode."""
+    """A part's pattern, its first pin that of its cathode, with its poles."""
     pattern = pattern_of(part.body)
-    cathode = next((pad for pad, name in part.pin_names.items() if name == "cathode"), None)
+    if all(pole in part.terminals for pole in part.poles):
+        pattern = replace(pattern, poles=(part.pad(part.poles[0]), part.pad(part.poles[1])))
+    cathode = part.pad("cathode") if "cathode" in part.terminals else None
     spot = next((middle_of(p.shape) for p in pattern.pads if p.number == cathode), None)
     return pattern if spot is None else replace(pattern, first_pin=spot)
 

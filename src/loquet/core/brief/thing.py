@@ -49,8 +49,7 @@ class Contact:
     """Something that is open or closed: the piece of the thing that it is, its words, the body that
     carries it, its place about the thing's middle.
 
-    `pads` are the two ends on the part by number, or by name where `named`; `way` is the direction
-    of a pad.
+    `ends` are its two terminals on the part; `way` is the direction of a pad.
     """
 
     piece: str
@@ -61,8 +60,7 @@ class Contact:
     way: str = ""
     duty: str = "play"
     sends: int | None = None
-    pads: tuple[str, str] = ("1", "4")
-    named: bool = False
+    ends: tuple[str, str] = ("one", "other")
 
 
 @dataclass(frozen=True)

@@ -20,6 +20,7 @@ from loquet.core.circuit.model import GROUND
 from loquet.core.library import Library
 from loquet.core.lookup.powering import made_of
 from loquet.core.parts import Part
+from loquet.core.parts.terminal import way
 from loquet.core.power import rail_of
 from loquet.core.power.budget import Made, loads_of
 from loquet.core.quantities.shown import read_si
@@ -70,13 +71,13 @@ class Desk:
         return "chip" if component.is_chip or part is None else part.kind
 
     def named(self, component: Component) -> dict[str, list[str]]:
-        """Pads by the names of the pins that they are."""
+        """Pads by the terminals that they are."""
         part = self.parts.get(component.part)
-        found: dict[str, list[str]] = {}
-        for pad, name in (part.pin_names if part else {}).items():
-            if pad in component.pads:
-                found.setdefault(name, []).append(pad)
-        return found
+        rows = {
+            name: [pad for pad in terminal.pads if pad in component.pads]
+            for name, terminal in (part.terminals if part else {}).items()
+        }
+        return {name: pads for name, pads in rows.items() if pads}
 
 
 def desk_of(brief: Brief, circuit: Circuit, library: Library) -> Desk:
@@ -213,19 +214,19 @@ def add_part(
         case "resistive stick" | "slider" | "slide trigger":
             add_track(found, component, named, part, at)
         case "slide switch":
-            end = component.on_pad if component.on_pad in component.pads else ""
-            ends = [p for p in named.get("end", []) if p in component.pads]
+            ends = [named[name][0] for name in ("on", "off") if name in named]
+            end = component.on_pad if component.on_pad in component.pads else next(iter(ends), "")
             common = node("common")
-            if common and (end or ends):
-                found.join(common, at(ref, end or ends[0]), CONTACT_OHM)
-        case "transistor" if powered and "gate" in named:
+            if common and end:
+                found.join(common, at(ref, end), CONTACT_OHM)
+        case "P-channel transistor" if powered:
             gate, source, drain = node("gate"), node("source"), node("drain")
             if gate and source and drain and part:
                 found.gates.append(
                     Gate(gate, source, drain, part.values.get("threshold_v", 1.0), CHANNEL_OHM)
                 )
                 found.valves.append(Valve(drain, source, DIODE_V, DIODE_OHM))
-        case "transistor" if powered:
+        case "NPN transistor" if powered:
             base, emitter = node("base"), node("emitter")
             if base and emitter:
                 found.valves.append(Valve(base, emitter, DIODE_V, BASE_OHM))
@@ -271,7 +272,8 @@ def add_track(
     """
     track = part.values.get("track_ohm", 10_000.0) if part else 10_000.0
     supplies, grounds = named.get("supply", []), named.get("ground", [])
-    wipers = [(n, p[0]) for n, p in named.items() if n in ("x", "y", "pull", "level")]
+    terminals = part.terminals if part else {}
+    wipers = [(n, p[0]) for n, p in named.items() if terminals[n].does == "analogue out"]
     for index, (name, wiper) in enumerate(sorted(wipers, reverse=True)):
         if not supplies or not grounds:
             return
@@ -313,7 +315,8 @@ PASSIVE = frozenset(
         "fuse",
         "diode",
         "light",
-        "transistor",
+        "NPN transistor",
+        "P-channel transistor",
         "button",
         "five-way",
         "slide switch",
@@ -406,15 +409,9 @@ def add_source(
 
 def poles(component: Component, named: dict[str, list[str]]) -> tuple[str, str]:
     """The pads of plus and minus of a source; nothing where it is none."""
-    for plus, minus in (("supply", "ground"), ("plus", "minus"), ("pin", "sleeve")):
+    for plus, minus in (("supply", "ground"), ("plus", "minus"), (way(1), way(2))):
         if plus in named and minus in named:
             return named[plus][0], named[minus][0]
-    if len(component.pads) == 2 and not named:
-        first, second = component.pads
-        if component.pads[second] == GROUND:
-            return first, second
-        if component.pads[first] == GROUND:
-            return second, first
     return "", ""
 
 
@@ -440,18 +437,15 @@ def add_power_key(found: Elements, desk: Desk, component: Component, at: At) -> 
         return
     for contact in thing.contacts():
         if contact.duty == "power" and component.role == thing.role(contact.body):
-            ends = list(power_ends(contact.pads, desk, component, contact.named))
+            ends = list(power_ends(contact.ends, desk, component))
             if len(ends) == 2:
                 found.join(at(component.ref, ends[0]), at(component.ref, ends[1]), CONTACT_OHM)
 
 
-def power_ends(
-    ends: tuple[str, str], desk: Desk, component: Component, by_name: bool
-) -> Iterator[str]:
+def power_ends(ends: tuple[str, str], desk: Desk, component: Component) -> Iterator[str]:
     """The pads of both ends of a contact."""
     named = desk.named(component)
     for end in ends:
-        pads = named.get(end, []) if by_name else [end]
-        held = [pad for pad in pads if pad in component.pads]
+        held = [pad for pad in named.get(end, []) if pad in component.pads]
         if held:
             yield held[0]

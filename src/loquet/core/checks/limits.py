@@ -6,6 +6,7 @@ from loquet.core.brief import Brief
 from loquet.core.circuit import Circuit, Component
 from loquet.core.library import Library
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.parts.terminal import way
 
 SUPPLY = "supply"
 
@@ -37,12 +38,14 @@ def limits_on(circuit: Circuit, brief: Brief, library: Library) -> tuple[Limits,
 def limits_of(component: Component, module: ScreenModule | None, library: Library) -> Limits | None:
     """The limits of a part, or of the module in its header."""
     if module is not None:
-        net = component.pads.get(str(module.pins.index(SUPPLY) + 1), "")
+        header = library.parts[component.part]
+        entry = way(module.pins.index(SUPPLY) + 1)
+        net = component.pads.get(header.pad(entry), "") if entry in header.terminals else ""
         return Limits(component, net, *module.supply_v, module.evidence_text)
     part = library.parts.get(component.part)
     if part is None or "input_min_v" not in part.values:
         return None
-    pad = next((pad for pad, name in part.pin_names.items() if name == SUPPLY), "")
+    pad = part.pad(SUPPLY) if SUPPLY in part.terminals else ""
     volts = part.values["input_min_v"], part.values["input_max_v"]
     net = component.pads.get(pad, "")
     return Limits(component, net, *volts, part.evidence_text) if net else None

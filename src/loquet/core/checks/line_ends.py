@@ -9,45 +9,16 @@ from loquet.core.checks.rule import Subject
 from loquet.core.circuit import Circuit, Component
 from loquet.core.circuit.lifting import high_asked_v, high_driven_v
 from loquet.core.circuit.model import GROUND
+from loquet.core.parts.terminal import Does
 from loquet.core.pins.model import NeedKind
 from loquet.core.power import lines_v, logic_rail_of, rail_of, rails_of
 from loquet.core.quantities.shown import read_si
 
 ABOVE_V = 0.3
 """So far above its own supply a pin may be driven; from memory of data sheets."""
-INPUTS = frozenset(
-    (
-        "line in",
-        "enable",
-        "load",
-        "select",
-        "to card",
-        "word",
-        "inhibit",
-        "select 1",
-        "select 2",
-        "select 3",
-        "address",
-        "disable",
-        "in",
-        "in plus",
-        "in minus",
-        "in left",
-        "in right",
-        "feedback",
-        "mode",
-        "bypass",
-        "pump",
-        "address 0",
-        "address 1",
-        "address 2",
-    )
-)
-PULLED = frozenset(("clock", "data", "alert", "changed", "ready", "status", "good"))
-IDLE = frozenset(
-    ("supply", "ground", "shell", "can", "frame", "hold", "press", "common", "spare", "cell")
-)
-NO_LEVEL = frozenset(("contact", "break", "detect", "tip contact", "sleeve", "line 1", "line 2"))
+INPUTS: tuple[Does, ...] = ("input",)
+TAKEN: tuple[Does, ...] = ("input", "analogue in", "open drain", "both ways")
+DRIVING: tuple[Does, ...] = ("output", "analogue out")
 DRIVES: tuple[NeedKind, ...] = (
     "output",
     "high drive",
@@ -143,7 +114,12 @@ def supply_v(subject: Subject, component: Component) -> tuple[float, float] | No
     part = subject.library.parts.get(component.part)
     if part is None or not component.thing:
         return None
-    nets = {component.pads.get(p) for p, name in part.pin_names.items() if name == "supply"}
+    nets = {
+        component.pads.get(pad)
+        for terminal in part.terminals.values()
+        if terminal.does == "supply"
+        for pad in terminal.pads
+    }
     rail = next((r for r in rails_of(subject.brief) if r.net in nets), None)
     return (rail.usual_v, rail.fresh_v) if rail else None
 
@@ -178,11 +154,9 @@ def driven_by(subject: Subject, component: Component) -> Iterator[tuple[str, Dri
     volts_at = supply_v(subject, component)
     if volts_at is None:
         return
-    quiet = INPUTS | PULLED | IDLE | NO_LEVEL
-    names = subject.library.parts[component.part].pin_names
+    part = subject.library.parts[component.part]
     for pad, net in component.pads.items():
-        name = names.get(pad, "")
-        if name and name not in quiet:
+        if part.terminals[part.at_pad[pad]].does in DRIVING:
             yield net, Drive(component, volts_at[1], high_driven_v(volts_at[0]))
 
 
@@ -215,9 +189,9 @@ def met_by(subject: Subject, component: Component) -> Iterator[tuple[str, Pin]]:
     limit = max(part.values.get("takes_v", 0.0), volts_at[1] + ABOVE_V)
     asks = part.values.get("input_high_v", high_asked_v(volts_at[0]))
     for pad, net in component.pads.items():
-        name = part.pin_names.get(pad, "")
-        if name in INPUTS | PULLED:
-            yield net, Pin(component, pad, limit, asks if name in INPUTS else 0.0)
+        does = part.terminals[part.at_pad[pad]].does
+        if does in TAKEN:
+            yield net, Pin(component, pad, limit, asks if does in INPUTS else 0.0)
 
 
 def takes_five(subject: Subject, component: Component, pad: str) -> bool | None:

@@ -13,6 +13,7 @@ from loquet.core.circuit.by_hand import with_changes
 from loquet.core.circuit.controls import refuse_control
 from loquet.core.circuit.key_levels import pull_down_ohm, pull_down_working, pull_up_working
 from loquet.core.circuit.key_lists import key_lists
+from loquet.core.circuit.landing import landed_beside
 from loquet.core.circuit.links import link_fragments, refuse_links
 from loquet.core.circuit.model import (
     GROUND,
@@ -50,7 +51,8 @@ def assemble(bench: Bench) -> Circuit:
                 found = helpers(brain, bench)
                 own = owned_by(brain, found.components)
                 fragments.append(reckoned(replace(found, components=own)))
-    fragments.append(test_points(brief))
+    fragments.append(test_points(bench))
+    fragments = landed_beside(fragments, bench.parts)
     fragments, misfits = with_changes(
         fragments, bench.by_hand, bench.parts, {board.name for board in brief.boards}
     )
@@ -107,19 +109,20 @@ def key_workings(bench: Bench) -> tuple[Working, ...]:
     return (pull_up_working(rail),)
 
 
-def test_points(brief: Brief) -> Fragment:
+def test_points(bench: Bench) -> Fragment:
     """Rails and ground of the main board, for the meter at first power-up."""
+    brief, part = bench.brief, bench.pick("test point").id
     rails = rails_of(brief)
     rows = [("rail" if i == 0 else f"rail {r.name}", r.net) for i, r in enumerate(rails)]
     return Fragment(
         tuple(
             Component(
                 role=f"test {name}",
-                part="test-point-round",
+                part=part,
                 block="service",
                 value=net,
                 purpose=f"Test point of the {name}",
-                pads={"1": net},
+                pads={"point": net},
                 board=brief.boards[0].name,
                 bare=True,
             )

@@ -5,6 +5,7 @@ brain.
 from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.quantities.preferred import at_least
 from loquet.core.quantities.shown import show_si
 
@@ -36,29 +37,29 @@ def divided(thing: Thing, bench: Bench, role: str, pads: dict[str, str]) -> list
 def divided_line(
     thing: Thing, bench: Bench, names: tuple[str, str, str], pads: dict[str, str], block: str
 ) -> list[Component]:
-    """The divider of one line, put between a pad of a part and the brain; nothing where both live
-    on one rail. `names` are the part's role, the line's, and its words.
+    """The divider of one line, put between a terminal of a part and the brain; nothing
+    where both live on one rail. `names` are the part's role, the line's, and its words.
     """
     (role, signal, words), upper = names, upper_ohm(thing, bench)
     line = plain_name(signal)
-    pad = next((pad for pad, net in pads.items() if net == line), None)
-    if not upper or pad is None:
+    terminal = next((name for name, net in pads.items() if net == line), None)
+    if not upper or terminal is None:
         return []
     full, own = bench.rail(thing).usual_v, bench.reader_rail(thing).usual_v
-    pads[pad] = f"{line}_FULL"
+    pads[terminal] = f"{line}_FULL"
     return [
         Component(
             role=f"divider {name} {signal}",
-            part="resistor-1608",
+            part=bench.resistor,
             block=block,
             value=show_si(ohm, "Ω"),
             purpose=f"Divides {words} from {full:g} V to {own:g} V or less",
-            pads={"1": ends[0], "2": ends[1]},
+            pads={ONE: ends[0], OTHER: ends[1]},
             near_role=near[0],
             near_pad=near[1],
         )
         for name, ohm, ends, near in (
-            ("upper", upper, (pads[pad], line), (role, pad)),
-            ("lower", LOWER_OHM, (line, GROUND), (f"divider upper {signal}", "2")),
+            ("upper", upper, (pads[terminal], line), (role, terminal)),
+            ("lower", LOWER_OHM, (line, GROUND), (f"divider upper {signal}", OTHER)),
         )
     ]

@@ -8,6 +8,7 @@ from loquet.core.brief import Axis, Thing, plain_name
 from loquet.core.circuit.axis_dividers import LOWER_OHM, upper_ohm
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
@@ -28,13 +29,13 @@ def filters(thing: Thing, bench: Bench, part: str, role: str, pads: dict[str, st
     inner = bench.parts[part].values.get("track_ohm", 0.0) * MIDDLE
     for axis in thing.axes():
         line = plain_name(thing.role(axis.piece))
-        pad = next((pad for pad, net in pads.items() if net in (line, f"{line}_FULL")), "")
-        if not axis.filter_hz or not pad:
+        at = next((name for name, net in pads.items() if net in (line, f"{line}_FULL")), "")
+        if not axis.filter_hz or not at:
             continue
-        divided = pads[pad] != line
+        divided = pads[at] != line
         if not divided:
-            pads[pad] = f"{line}_RAW"
-            found.append(series(thing, axis, (pads[pad], line), (role, pad)))
+            pads[at] = f"{line}_RAW"
+            found.append(series(thing, axis, bench.resistor, (pads[at], line), (role, at)))
         worked = corner(thing, axis, *resistance(thing, bench, inner))
         farads = float(next(i.value for i in worked.inputs if i.name == "C"))
         near = (
@@ -43,13 +44,13 @@ def filters(thing: Thing, bench: Bench, part: str, role: str, pads: dict[str, st
         found.append(
             Component(
                 role=name_of(thing, axis, "filter"),
-                part="capacitor-1608",
+                part=bench.capacitor(show_si(farads, "F")),
                 block="buttons",
                 value=show_si(farads, "F"),
                 purpose=f"Low pass of {axis.words}",
-                pads={"1": line, "2": GROUND},
+                pads={ONE: line, OTHER: GROUND},
                 near_role=near,
-                near_pad="1" if divided else "2",
+                near_pad=ONE if divided else OTHER,
                 working=worked.id,
             )
         )
@@ -62,15 +63,17 @@ def name_of(thing: Thing, axis: Axis, word: str) -> str:
     return f"{word} {thing.role(axis.piece)}"
 
 
-def series(thing: Thing, axis: Axis, ends: tuple[str, str], near: tuple[str, str]) -> Component:
+def series(
+    thing: Thing, axis: Axis, part: str, ends: tuple[str, str], near: tuple[str, str]
+) -> Component:
     """The resistor of a low pass."""
     return Component(
         role=name_of(thing, axis, "series"),
-        part="resistor-1608",
+        part=part,
         block="buttons",
         value=show_si(SERIES_OHM, "Ω"),
         purpose=f"Low pass of {axis.words}",
-        pads={"1": ends[0], "2": ends[1]},
+        pads={ONE: ends[0], OTHER: ends[1]},
         near_role=near[0],
         near_pad=near[1],
     )

@@ -7,8 +7,8 @@ from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer
 from loquet.core.circuit.two_wire import bus_net
+from loquet.core.parts.choosing import Wanted, pick
 
-CONVERTER, MULTIPLEXER = "converter-4", "multiplexer-8"
 BLOCK = "axes"
 
 
@@ -32,6 +32,7 @@ def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[C
     """Converters of four channels; the first has its address pin at ground, the second at the rail;
     channels that nobody needs lie at ground.
     """
+    part = pick(drawer.parts, Wanted("converter"))
     many = -(-len(axes) // 4)
     if many > 2:
         limit = f"{len(axes)} axes want {many} converters, and one bus has addresses for 2"
@@ -43,9 +44,9 @@ def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[C
         nets = {f"channel {i}": own[i] if i < len(own) else GROUND for i in range(4)}
         nets |= {"address": rail if index else GROUND, "ground": GROUND, "supply": rail}
         nets |= {line: bus_net(desk, line) for line in ("clock", "data")}
-        address = int(drawer.parts[CONVERTER].values["first_address"]) + index
+        address = int(part.values["first_address"]) + index
         words = (f"address 0x{address:02x}", "Reads axes over two wires")
-        found += [drawer.named(role, CONVERTER, words, nets), drawer.quiet(role, CONVERTER, rail)]
+        found += [drawer.named(role, part.id, words, nets), drawer.quiet(role, part.id, rail)]
     return found
 
 
@@ -54,7 +55,7 @@ def multiplexer(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[
     if len(axes) > 8:
         limit = f"{len(axes)} axes, and a multiplexer takes 8"
         raise RecipeNotPossible("axes", limit, "Read some axes with the chip.")
-    role = desk.role("axis multiplexer")
+    role, part = desk.role("axis multiplexer"), pick(drawer.parts, Wanted("multiplexer"))
     lines = max(1, (len(axes) - 1).bit_length())
     nets = {f"channel {i}": axes[i] if i < len(axes) else GROUND for i in range(8)}
     nets |= {
@@ -63,5 +64,5 @@ def multiplexer(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[
     }
     nets |= {"common": desk.net("AXES_COMMON"), "supply": rail}
     nets |= dict.fromkeys(("ground", "below ground", "inhibit"), GROUND)
-    words = (drawer.parts[MULTIPLEXER].short, "Takes the axes in turn to one channel")
-    return [drawer.named(role, MULTIPLEXER, words, nets), drawer.quiet(role, MULTIPLEXER, rail)]
+    words = (part.short, "Takes the axes in turn to one channel")
+    return [drawer.named(role, part.id, words, nets), drawer.quiet(role, part.id, rail)]

@@ -75,9 +75,10 @@ def origins_of(components: Iterable[Component], parts: Mapping[str, Part]) -> li
     minus: set[str] = set()
     for component in components:
         part = parts.get(component.part)
-        if component.polar and {"1", "2"} <= component.pads.keys():
-            plus[component.pads["1"]] = component.thing
-            minus.add(component.pads["2"])
+        ends = [part.pad(pole) for pole in part.poles] if component.polar and part else []
+        if ends and set(ends) <= component.pads.keys():
+            plus[component.pads[ends[0]]] = component.thing
+            minus.add(component.pads[ends[1]])
         elif part is not None and "gives_v" in part.values:
             pads = (pad for pad, name in part.pin_names.items() if name == "supply")
             pad = next((pad for pad in pads if pad in component.pads), None)

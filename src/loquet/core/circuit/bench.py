@@ -9,7 +9,7 @@ from loquet.core.brief.joining import joined_by
 from loquet.core.brief.shares import net_mark, readers_of
 from loquet.core.circuit.by_hand import HandChange
 from loquet.core.circuit.model import RecipeNotPossible
-from loquet.core.parts import Chip, LandPattern, Part
+from loquet.core.parts import Chip, LandPattern, Part, choosing
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.pins import PinPlan
 from loquet.core.pins.schemes.comparing import helpers_pf
@@ -57,6 +57,24 @@ class Bench:
     parts: Mapping[str, Part]
     modules: Mapping[str, ScreenModule]
     by_hand: tuple[HandChange, ...] = ()
+
+    @cached_property
+    def resistor(self) -> str:
+        """The part for a resistor."""
+        return choosing.resistor(self.parts)
+
+    def capacitor(self, value: str, volts: float = 0.0) -> str:
+        """The part for a capacitor of a value at so many volts; raises PartError."""
+        return choosing.capacitor(self.parts, value, volts)
+
+    def pick(self, kind: str) -> Part:
+        """The part that serves as this kind; raises PartError."""
+        return choosing.pick(self.parts, choosing.Wanted(kind))
+
+    @cached_property
+    def npn(self) -> Part:
+        """The transistor that pulls loads low; raises PartError."""
+        return choosing.npn(self.parts)
 
     def desk(self, thing: Thing) -> Desk:
         """The desk of a brain, or of the brain that reads a thing."""

@@ -65,7 +65,7 @@ def carried_ma(
     for row in made:
         found.through((), (row.rail.net,), row.load.peak)
         if row.feeder is not None and row.feeder.PASSES:
-            found.through(tuple(passing(row, known)), (), row.load.peak)
+            found.through(tuple(passing(row, known, parts)), (), row.load.peak)
     starts = {o.thing: o.net for o in origins_of(circuit.components, parts)}
     at_origin: dict[str, float] = {}
     for drawn in all_drawn(brief, known, parts, made):
@@ -136,11 +136,13 @@ def entry_of(row: Made, known: list[Component], parts: Mapping[str, Part]) -> st
     return row.rail.net
 
 
-def passing(row: Made, known: list[Component]) -> Iterator[str]:
+def passing(row: Made, known: list[Component], parts: Mapping[str, Part]) -> Iterator[str]:
     """The transistor of a switched rail."""
     for component in known:
         own = row.feeder is not None and component.thing == row.feeder.name
-        if own and len(component.pads) == 3 and row.rail.net == component.pads.get("3"):
+        part = parts[component.part]
+        behind = component.pads.get(part.pad("drain")) if "drain" in part.terminals else None
+        if own and behind == row.rail.net:
             yield component.ref
 
 

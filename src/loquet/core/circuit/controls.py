@@ -9,11 +9,12 @@ from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.key_levels import pull_down_ohm
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.parts import Part
+from loquet.core.parts.choosing import Wanted, schottky, serving
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.pins.wiring import KeyWiring
 from loquet.core.provenance import Working
 from loquet.core.quantities.shown import show_si
 
-DIODE, LOW_DIODE = "diode-sod123", "diode-schottky-sod123"
 LOW_SHARE = 0.3
 BLOCK = "buttons"
 CHARLIE = "charlieplexed"
@@ -46,7 +47,7 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
                 block=BLOCK,
                 value=name,
                 purpose=f"{title} {name}",
-                pads=dict(sorted(pads.items())),
+                pads=pads,
             )
         )
     return Fragment(tuple(components), workings=tuple(workings), around=tuple(around))
@@ -61,8 +62,9 @@ def refuse_control(thing: Thing, wiring: KeyWiring, rail_v: float) -> None:
         raise RecipeNotPossible(
             thing.name, limit, "Add a converter to 5 V, or feed it from the rail."
         )
-    shared = [c for c in thing.contacts() if c.named and not c.body]
-    if len(shared) > 1 and any(wiring.cell(thing.role(c.piece)) for c in shared):
+    ends = [(c.body, c.ends[1]) for c in thing.contacts()]
+    shared = [c for c in thing.contacts() if ends.count((c.body, c.ends[1])) > 1]
+    if any(wiring.cell(thing.role(c.piece)) for c in shared):
         limit = f"the contacts of {thing.name} share one leg, so they cannot sit in a matrix"
         raise RecipeNotPossible(thing.name, limit, "Take four buttons.")
 
@@ -71,8 +73,7 @@ def wire_contact(
     thing: Thing, contact: Contact, bench: Bench, hosts: dict[str, Pads]
 ) -> list[Component]:
     """The two ends of a key on their nets, with its diode or pull-down."""
-    body = next(b for b in thing.bodies() if b.piece == contact.body)
-    first, second = ends(contact, bench.parts[body.part])
+    first, second = contact.ends
     pads, key = hosts[contact.body], thing.role(contact.piece)
     cell = bench.desk(thing).wiring.cell(key)
     if cell is not None:
@@ -87,11 +88,11 @@ def pull_down(thing: Thing, contact: Contact, bench: Bench, pad: str) -> Compone
     """The resistor that holds a key's line low until it is pressed."""
     return Component(
         role=f"pull-down {thing.role(contact.piece) if contact.piece else thing.name}",
-        part="resistor-1608",
+        part=bench.resistor,
         block=BLOCK,
         value=show_si(pull_down_ohm(bench.rail(thing)), "Ω"),
         purpose=f"Holds {short(contact)} low until pressed",
-        pads={"1": plain_name(thing.role(contact.piece)), "2": GROUND},
+        pads={ONE: plain_name(thing.role(contact.piece)), OTHER: GROUND},
         near_role=thing.role(contact.body),
         near_pad=pad,
     )
@@ -127,7 +128,7 @@ def wire_cell(
             block=BLOCK,
             value="matrix diode",
             purpose=f"Lets {short(contact)} pull one way only",
-            pads={"1": row, "2": middle},
+            pads={"cathode": row, "anode": middle},
             near_role=thing.role(contact.body),
             near_pad=second,
         )
@@ -139,24 +140,16 @@ def matrix_diode(bench: Bench, thing: Thing) -> str:
     that a plain diode is sure above 2.7 V only; below that a Schottky diode.
     """
     low = LOW_SHARE * bench.reader_rail(thing).empty_v
-    return DIODE if bench.parts[DIODE].values["forward_v"] <= low else LOW_DIODE
-
-
-def ends(contact: Contact, part: Part) -> tuple[str, str]:
-    """The two pads of a key's contact on its part; the last one of several of a name."""
-    if not contact.named:
-        return contact.pads
-    first = next(pad for pad, name in part.pin_names.items() if name == contact.pads[0])
-    seconds = [pad for pad, name in part.pin_names.items() if name == contact.pads[1]]
-    return first, seconds[-1]
+    wanted = Wanted("diode", most={"forward_v": low})
+    return next(iter(serving(bench.parts, wanted)), schottky(bench.parts)).id
 
 
 def wire_outputs(thing: Thing, part: Part, pads: Pads, rail: str, outputs: tuple[str, ...]) -> None:
     """Supply, ground and outputs of a control that is more than a key."""
-    for pad, name in part.pin_names.items():
+    for name in part.terminals:
         if name in ("supply", "ground"):
-            pads[pad] = rail if name == "supply" else GROUND
+            pads[name] = rail if name == "supply" else GROUND
         elif name in outputs:
-            pads[pad] = plain_name(thing.role(name))
-        elif name == "common" and pad not in pads:
-            pads[pad] = GROUND
+            pads[name] = plain_name(thing.role(name))
+        elif name == "common" and name not in pads:
+            pads[name] = GROUND

@@ -4,15 +4,14 @@ from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Fragment
 from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 
 LOAD = Source(kind="standard", text="CL = C1 C2 / (C1 + C2) + Cstray, both capacitors equal")
 
 
-def crystal(
-    thing: Thing, bench: Bench, ends: tuple[str, str], can: tuple[str, ...], stray_pf: float
-) -> Fragment:
+def crystal(thing: Thing, bench: Bench, stray_pf: float) -> Fragment:
     """The crystal between its two lines, at the brain's pins, and a capacitor at each end."""
     drawer, desk, role = Drawer("crystal", bench.parts), bench.desk(thing), thing.role()
     part = bench.parts[thing.bodies()[0].part]
@@ -20,19 +19,20 @@ def crystal(
     pins = {row.net: row.pin for row in desk.plan.assignments}
     brain = desk.share.brain
     assert brain is not None
-    pads = dict(zip(ends, lines, strict=True)) | dict.fromkeys(can, GROUND)
-    near = Near(brain.role(), pins[lines[0]]) if lines[0] in pins else None
+    nets = dict(zip((ONE, OTHER), lines, strict=True)) | {"can": GROUND}
+    near = (brain.role(), pins[lines[0]]) if lines[0] in pins else ("", "")
     value = nearest(2 * (part.values["load_pf"] - stray_pf) * 1e-12) * 1e12
-    body = drawer.take(role, part.id, (part.short, thing.TITLE), pads, near)
+    body = drawer.named(role, part.id, (part.short, thing.TITLE), nets)
+    body = body.model_copy(update={"near_role": near[0], "near_pad": near[1]})
     capacitors = [
-        drawer.take(
+        drawer.capacitor(
             f"{role} load {line}",
-            "capacitor-1608",
-            (f"{value:g} pF", "Load of the crystal"),
-            {"1": net, "2": GROUND},
+            f"{value:g} pF",
+            "Load of the crystal",
+            (net, GROUND),
             Near(role, end),
         )
-        for line, net, end in zip(("in", "out"), lines, ends, strict=True)
+        for line, net, end in zip(("in", "out"), lines, (ONE, OTHER), strict=True)
     ]
     return Fragment(
         (body, *capacitors),

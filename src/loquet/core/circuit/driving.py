@@ -2,18 +2,20 @@
 while the chip is in reset.
 """
 
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 
 from loquet.core.circuit.model import GROUND, Component
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.parts import Part
+from loquet.core.parts.choosing import Wanted, npn, pick
 from loquet.core.power import Rail
 from loquet.core.provenance import Source, Working, WorkingInput, given
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
-TRANSISTOR, OFF = "transistor-npn-sot23", "100 kΩ"
-UPPER, GATE_REST, GATE_REST_OHM = "transistor-pmos-sot23", "10 kΩ", 10_000.0
+OFF = "100 kΩ"
+GATE_REST, GATE_REST_OHM = "10 kΩ", 10_000.0
 PIN_MA = 8.0  # the least that usual chips promise at good levels; from memory
 FORCED_GAIN, PIN_DROP_V = 20.0, 0.4
 
@@ -21,14 +23,14 @@ FORCED_GAIN, PIN_DROP_V = 20.0, 0.4
 @dataclass(frozen=True)
 class Below:
     """The nets of a driver: what it pulls low, the line that drives it, and its base; `named` says
-    what it drives, `beside` where it stands if not at pad 2 of that.
+    what it drives, `beside` where it stands.
     """
 
     low: str
     drive: str
     base: str
     named: str
-    beside: Near | None = None
+    beside: Near
 
 
 def base_ohm(load_a: float, transistor: Part, logic_v: float) -> float:
@@ -39,18 +41,16 @@ def base_ohm(load_a: float, transistor: Part, logic_v: float) -> float:
 
 
 def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Component]:
-    """The transistor with its base resistor and the one that holds its base low; pads 1 base, 2
-    emitter, 3 collector.
-    """
+    """The transistor with its base resistor and the one that holds its base low."""
     transistor = f"{role} transistor"
-    near = Near(transistor, "1")
+    near = Near(transistor, "base")
     return [
         drawer.take(
             transistor,
-            TRANSISTOR,
+            npn(drawer.parts).id,
             ("NPN", f"Switches {below.named}"),
-            {"1": below.base, "2": GROUND, "3": below.low},
-            below.beside or Near(role, "2"),
+            {"base": below.base, "emitter": GROUND, "collector": below.low},
+            below.beside,
         ),
         drawer.resistor(
             f"{role} base resistor",
@@ -71,38 +71,50 @@ def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Compone
 
 @dataclass(frozen=True)
 class Above:
-    """The nets of a driver above its load: the rail, what it feeds, and the driver below that pulls
-    the gate; `itself` is its role where it stands beside no other part.
+    """The nets of a driver above its load: the rail, what it feeds, the line that drives it, its
+    gate and base, and what it feeds in words; `beside` is where it stands, `itself` its role where
+    it is a thing of its own.
     """
 
     rail: str
     high: str
-    below: Below
+    drive: str
+    gate: str
+    base: str
+    named: str
+    beside: Near | None = None
     itself: str = ""
 
 
 def high_side(drawer: Drawer, role: str, above: Above, base: str) -> list[Component]:
     """A P-channel transistor that a smaller one turns on, so that its load is off while the chip is
-    in reset; pads 1 gate, 2 source, 3 drain.
+    in reset.
     """
-    upper, gate = above.itself or f"{role} upper transistor", above.below.low
+    upper, gate = above.itself or f"{role} upper transistor", above.gate
+    at_gate = Near(upper, "gate")
+    below = Below(gate, above.drive, above.base, above.named, at_gate)
     return [
         drawer.take(
             upper,
-            UPPER,
-            ("P-channel", f"Feeds {above.below.named}"),
-            {"1": gate, "2": above.rail, "3": above.high},
-            None if above.itself else Near(role, "1"),
+            upper_part(drawer.parts).id,
+            ("P-channel", f"Feeds {above.named}"),
+            {"gate": gate, "source": above.rail, "drain": above.high},
+            above.beside,
         ),
         drawer.resistor(
             f"{role} gate rest",
             GATE_REST,
-            f"Keeps {above.below.named} off until it is wanted",
+            f"Keeps {above.named} off until it is wanted",
             (above.rail, gate),
-            Near(upper, "1"),
+            at_gate,
         ),
-        *low_side(drawer, role, replace(above.below, beside=Near(upper, "1")), base),
+        *low_side(drawer, role, below, base),
     ]
+
+
+def upper_part(parts: Mapping[str, Part]) -> Part:
+    """The P-channel transistor of a switched rail; raises PartError."""
+    return pick(parts, Wanted("P-channel transistor"))
 
 
 def gate_current(rail_v: float) -> WorkingInput:

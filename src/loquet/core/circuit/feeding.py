@@ -9,22 +9,19 @@ from loquet.core.brief.joining import joined_by, joiners, switched_source
 from loquet.core.brief.regulated import RegulatedFeed
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind, RecipeNotPossible
-from loquet.core.parts import Part
+from loquet.core.parts import Part, choosing
+from loquet.core.parts.choosing import Wanted, p_channel, schottky, serving
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.power.budget import Made
-from loquet.core.power.converting import Conversion
+from loquet.core.power.converting import BOOT, COIL_UH, ENTRY, OUT, Conversion, stood_v
 from loquet.core.power.figures import junction
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
-GUARD_P, GUARD_DIODE = "transistor-pmos-sot23", "diode-schottky-sod123"
-IDEAL = "ideal-diode-5"
-GATE_LIMIT_V = 8.0
-IDEAL_LIMIT_V, WORTH_MA = 5.5, 250.0
+WORTH_MA = 250.0
 LOWER_OHM = 22_000.0
 TOLERANCE = 0.01
-LOW, HIGH = ("10 µF", "capacitor-2012"), ("10 µF", "capacitor-3216")
-OUT, BOOT = ("22 µF", "capacitor-2012"), ("100 nF", "capacitor-1608")
 COIL_ENDS = ("coil", "coil 1", "coil 2")
 JUMPS: NetKind = "switched"
 APPLICATION = Source(
@@ -80,7 +77,7 @@ def reverse_guard(
     bench: Bench, thing: Thing, way: FeedWay, volts: float, near: tuple[str, str]
 ) -> Component:
     """What blocks a source that is put in the wrong way: a P-channel transistor with its gate at
-    ground up to 8 V, a Schottky diode above.
+    ground where the shelf has one whose gate takes the volts, else a Schottky diode.
 
     Of several sources on one rail each has something that lets current out only, since a transistor
     that is on lets it back in.
@@ -89,10 +86,13 @@ def reverse_guard(
         return one_way(bench, thing, (way.top, way.guarded), volts, near)
     role = f"{thing.role()} reverse guard"
     words = "Blocks the source when it is put in the wrong way"
-    if volts <= GATE_LIMIT_V:
-        pads = {"1": GROUND, "2": way.guarded, "3": way.top}
-        return block(role, GUARD_P, "P-channel", words, pads, near)
-    return block(role, GUARD_DIODE, "Schottky", words, {"1": way.guarded, "2": way.top}, near)
+    amount = taken_ma(bench, thing, volts)
+    guard = p_channel(bench.parts, volts, amount)
+    if guard is not None:
+        pads = {"gate": GROUND, "source": way.guarded, "drain": way.top}
+        return block(role, guard.id, "P-channel", words, pads, near)
+    part = schottky(bench.parts, amount).id
+    return block(role, part, "Schottky", words, {"cathode": way.guarded, "anode": way.top}, near)
 
 
 def one_way(
@@ -103,13 +103,19 @@ def one_way(
     """
     role, (top, guarded) = f"{thing.role()} one way", nets
     words = "Lets current out of this source and none back"
-    rail = bench.rail_fed_by(thing)
-    made = bench.made(bench.brief.thing(rail.fed_by))
-    amount = made.input_ma("peak", volts)
-    if volts <= IDEAL_LIMIT_V and amount > WORTH_MA:
-        pads = {"1": top, "2": GROUND, "3": top, "5": guarded}
-        return block(role, IDEAL, "ideal diode", words, pads, near)
-    return block(role, GUARD_DIODE, "Schottky", words, {"1": guarded, "2": top}, near)
+    amount = taken_ma(bench, thing, volts)
+    ideal = serving(bench.parts, Wanted("ideal diode", least={"input_max_v": volts}))
+    if ideal and amount > WORTH_MA:
+        lies = {"in": top, "ground": GROUND, "enable": top, "out": guarded}
+        pads = {name: net for name, net in lies.items() if name in ideal[0].terminals}
+        return block(role, ideal[0].id, "ideal diode", words, pads, near)
+    part = schottky(bench.parts, amount).id
+    return block(role, part, "Schottky", words, {"cathode": guarded, "anode": top}, near)
+
+
+def taken_ma(bench: Bench, thing: Thing, volts: float) -> float:
+    """What a source gives at so many volts with everything on, in mA."""
+    return bench.made(bench.brief.thing(bench.rail_fed_by(thing).fed_by)).input_ma("peak", volts)
 
 
 def block(
@@ -129,10 +135,17 @@ def block(
 
 
 def capacitor(
-    role: str, size: tuple[str, str], words: str, net: str, near: tuple[str, str]
+    bench: Bench,
+    role: str,
+    value: str,
+    words: str,
+    net: str,
+    near: tuple[str, str],
+    volts: float = 0,
 ) -> Component:
-    """A capacitor from a net to ground."""
-    return block(role, size[1], size[0], words, {"1": net, "2": GROUND}, near)
+    """A capacitor from a net to ground, at so many volts."""
+    part = bench.capacitor(value, volts)
+    return block(role, part, value, words, {ONE: net, OTHER: GROUND}, near)
 
 
 def conversion_of(bench: Bench, thing: Thing) -> tuple[Made, Conversion]:
@@ -160,40 +173,34 @@ def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
         return Fragment(())
     made, taken = conversion_of(bench, thing)
     part, rail, role = taken.part, made.rail.net, f"{thing.role()} converter"
-    names = {name: pad for pad, name in reversed(part.pin_names.items())}
     fixed = {"in": entry, "enable": entry, "ground": GROUND, "out": rail, "sense": rail}
     fixed |= {"mode": GROUND, "feedback": net(thing, "feedback"), "boot": net(thing, "boot")}
     fixed |= {"switch": net(thing, "coil"), "coil 1": net(thing, "coil 1")}
     fixed |= {"coil 2": net(thing, "coil 2")}
-    pads = {pad: fixed[name] for pad, name in part.pin_names.items()}
+    pads = {name: fixed[name] for name in part.terminals if name in fixed}
     value = f"{made.rail.usual_v:g} V" if taken.way.name == "linear" else part.short
     words = f"{taken.way.title} to {made.rail.usual_v:g} V"
     main = Component(role=role, part=part.id, block="power", value=value, purpose=words, pads=pads)
-    high = part.values["input_max_v"] > 6
+    top_v = part.values["input_max_v"]
+    beside = "out" if "out" in part.terminals else "ground"
     around = [
-        *coil(thing, taken, entry, rail, role, names),
+        *coil(bench, thing, taken, entry, rail, role),
         capacitor(
-            f"{role} input", HIGH if high else LOW, "Input capacitor", entry, (role, names["in"])
+            bench, f"{role} input", ENTRY, "Input capacitor", entry, (role, "in"), stood_v(top_v)
         ),
-        capacitor(
-            f"{role} output",
-            OUT,
-            "Output capacitor",
-            rail,
-            (role, names.get("out", names["ground"])),
-        ),
+        capacitor(bench, f"{role} output", OUT, "Output capacitor", rail, (role, beside)),
     ]
     jumping = {net(thing, word) for word in COIL_ENDS} & set(pads.values())
     kinds = supplies(entry, rail) | dict.fromkeys(jumping, JUMPS)
     if "reference_v" not in part.values:
         return Fragment((main, *around), kinds, (junction(made),))
-    upper, divider = feedback(thing, taken, rail, role, names["feedback"])
+    upper, divider = feedback(bench, thing, taken, rail, role)
     working = feedback_working(thing, part, made.rail.usual_v, upper)
     return Fragment((main, *around, *divider), kinds, (working, junction(made)))
 
 
 def coil(
-    thing: Thing, taken: Conversion, entry: str, rail: str, role: str, names: dict[str, str]
+    bench: Bench, thing: Thing, taken: Conversion, entry: str, rail: str, role: str
 ) -> list[Component]:
     """The coil of a switching converter, and the capacitor of the upper switch's driver."""
     ends = {
@@ -203,35 +210,50 @@ def coil(
     }.get(taken.way.name)
     if ends is None:
         return []
-    pad = names.get("switch") or names["coil 1"]
-    pads = {"1": ends[0], "2": ends[1]}
-    found = [block(f"{role} coil", "inductor-4040", "4.7 µH", "Coil", pads, (role, pad))]
-    if "boot" in names:
-        pads = {"1": net(thing, "boot"), "2": net(thing, "coil")}
+    own = taken.part.terminals
+    at = "switch" if "switch" in own else "coil 1"
+    pads = {ONE: ends[0], OTHER: ends[1]}
+    found = [
+        block(
+            f"{role} coil",
+            choosing.inductor(bench.parts, COIL_UH),
+            "4.7 µH",
+            "Coil",
+            pads,
+            (role, at),
+        )
+    ]
+    if "boot" in own:
+        pads = {ONE: net(thing, "boot"), OTHER: net(thing, "coil")}
         words = "Drives the upper switch"
-        near = (role, names["boot"])
-        found.append(block(f"{role} boot", BOOT[1], BOOT[0], words, pads, near))
+        near = (role, "boot")
+        found.append(block(f"{role} boot", bench.capacitor(BOOT), BOOT, words, pads, near))
     return found
 
 
 def feedback(
-    thing: Thing, taken: Conversion, rail: str, role: str, pad: str
+    bench: Bench, thing: Thing, taken: Conversion, rail: str, role: str
 ) -> tuple[float, tuple[Component, Component]]:
     """The divider that sets the rail: lower resistor 22 kΩ, upper one the nearest E24."""
     upper = nearest(LOWER_OHM * (taken.out_v / taken.part.values["reference_v"] - 1))
-    middle, part = net(thing, "feedback"), "resistor-1608"
+    middle, part = net(thing, "feedback"), bench.resistor
     words = "Sets the volts of the rail"
     return upper, (
         block(
-            f"{role} upper", part, show_si(upper, "Ω"), words, {"1": rail, "2": middle}, (role, pad)
+            f"{role} upper",
+            part,
+            show_si(upper, "Ω"),
+            words,
+            {ONE: rail, OTHER: middle},
+            (role, "feedback"),
         ),
         block(
             f"{role} lower",
             part,
             show_si(LOWER_OHM, "Ω"),
             words,
-            {"1": middle, "2": GROUND},
-            (role, pad),
+            {ONE: middle, OTHER: GROUND},
+            (role, "feedback"),
         ),
     )
 
@@ -260,27 +282,32 @@ def feedback_working(thing: Thing, part: Part, wanted: float, upper: float) -> W
 
 
 def plugged(thing: RegulatedFeed, bench: Bench, part: str, value: str) -> Fragment:
-    """A source at a plug (pad 1 is plus, pad 2 minus) with a guard and a converter behind it."""
+    """A source at a plug with a guard and a converter behind it."""
     way, source = feed_way(bench, thing), thing.source()
     assert source is not None
-    plug = source_plug(thing, part, value, way.top)
-    guard = reverse_guard(bench, thing, way, source.fresh_v, (plug.role, "1"))
+    plug = source_plug(thing, bench.parts[part], value, way.top)
+    guard = reverse_guard(bench, thing, way, source.fresh_v, (plug.role, plus_of(plug)))
     made = converter(bench, thing, way.behind)
     kinds = supplies(way.top, way.guarded) | made.kinds
     return Fragment((plug, guard, *made.components), kinds, made.workings)
 
 
-def source_plug(thing: Thing, part: str, value: str, top: str) -> Component:
+def source_plug(thing: Thing, part: Part, value: str, top: str) -> Component:
     """Where a source comes on to the board: the thing itself where it is its plug, or the plug of
     what lies beside the board.
     """
     own = any(body.part for body in thing.bodies())
     return Component(
         role=thing.role() if own else thing.role("plug"),
-        part=part,
+        part=part.id,
         block="power",
         value=value,
         purpose=f"Plug of {thing.label}",
-        pads={"1": top, "2": GROUND},
+        pads=dict(zip(part.poles, (top, GROUND), strict=True)),
         polar=True,
     )
+
+
+def plus_of(plug: Component) -> str:
+    """The terminal of plus at the plug of a source, before it is landed."""
+    return next(iter(plug.pads))

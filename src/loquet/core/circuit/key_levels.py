@@ -9,6 +9,7 @@ from loquet.core.quantities.shown import show_si
 
 CHIP_PULL_UP_OHM = 40_000.0
 PRESSED_CURRENT_A = 0.3e-3
+INSIDE_KOHM = 40.0
 
 
 def pull_down_ohm(rail: Rail) -> float:
@@ -29,7 +30,10 @@ def pull_up_working(rail: Rail) -> Working:
         inputs=(
             WorkingInput(name="V", value=f"{rail.usual_v:g}", unit="V", origin=rail.source.text),
             WorkingInput(
-                name="R", value="40", unit="kΩ", origin="usual pull-up inside a chip; from memory"
+                name="R",
+                value=f"{INSIDE_KOHM:g}",
+                unit="kΩ",
+                origin="usual pull-up inside a chip; from memory",
             ),
         ),
         source=Source(

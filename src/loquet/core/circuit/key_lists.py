@@ -7,6 +7,7 @@ from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.circuit.two_wire import bus_net
+from loquet.core.parts.choosing import Wanted, pick
 from loquet.core.pins.schemes.ladder import KEYS_A_LADDER, PULL_UP_OHM, ladder_windows
 from loquet.core.quantities.shown import show_si
 
@@ -48,8 +49,9 @@ def expanders(desk: Desk, drawer: Drawer, rail: str) -> list[Component]:
     """Expanders on the two-wire bus, at addresses that follow one another; their lines have
     pull-ups inside. Their interrupt outputs pull one line.
     """
-    part = desk.wiring.scheme.replace(" ", "-")
-    wide = int(drawer.parts[part].values["lines"])
+    wide = int(desk.wiring.scheme.rpartition(" ")[2])
+    lines = {"lines": wide}
+    part = pick(drawer.parts, Wanted("key expander", least=lines, most=lines)).id
     groups = split(desk.wiring.listed, wide)
     if len(groups) > EXPANDER_ADDRESSES:
         limit = f"{len(groups)} expanders, and one bus has addresses for {EXPANDER_ADDRESSES}"
@@ -68,7 +70,7 @@ def expanders(desk: Desk, drawer: Drawer, rail: str) -> list[Component]:
         )
         found += [drawer.named(role, part, words, nets), drawer.quiet(role, part, rail)]
     first = desk.role("key expander 1")
-    near = Near(first, drawer.pad(part, "changed"))
+    near = Near(first, "changed")
     why = "Holds the interrupt line of the expanders high"
     found.append(drawer.resistor(f"{first} hold", HOLD, why, (rail, changed), near))
     return found
@@ -78,7 +80,7 @@ def registers(desk: Desk, drawer: Drawer, rail: str, down: bool) -> list[Compone
     """Registers in a chain, the first one nearest to the brain; line 0 of the first comes out
     first. Lines without a key lie at ground.
     """
-    part = "shift-register-8"
+    part = pick(drawer.parts, Wanted("shift register", least={"lines": 8}, most={"lines": 8})).id
     groups = split(desk.wiring.listed, 8)
     found: list[Component] = []
     for index, keys in enumerate(groups):
@@ -95,7 +97,7 @@ def registers(desk: Desk, drawer: Drawer, rail: str, down: bool) -> list[Compone
         if down:
             continue
         for i, key in enumerate(keys):
-            near = Near(role, drawer.pad(part, f"line {i}"))
+            near = Near(role, f"line {i}")
             words_up = f"Holds {key} high until pressed"
             ends = (rail, plain_name(key))
             found.append(drawer.resistor(f"pull-up {key}", HOLD, words_up, ends, near))
@@ -111,20 +113,20 @@ def ladders(desk: Desk, drawer: Drawer, rail: str) -> list[Component]:
         line = desk.net(f"KEYS_LADDER_{index + 1}")
         top = desk.role(f"key ladder {index + 1}")
         found.append(
-            drawer.take(
+            drawer.resistor(
                 f"{top} pull-up",
-                "resistor-1608",
-                (show_si(PULL_UP_OHM, "Ω"), f"Pull-up of ladder {index + 1}"),
-                {"1": rail, "2": line},
+                show_si(PULL_UP_OHM, "Ω"),
+                f"Pull-up of ladder {index + 1}",
+                (rail, line),
             )
         )
         for window in ladder_windows(keys)[:-1]:
             found.append(
-                drawer.take(
+                drawer.resistor(
                     f"ladder {window.key}",
-                    "resistor-1608",
-                    (show_si(window.resistor_ohm, "Ω"), f"Tells {window.key} apart"),
-                    {"1": line, "2": plain_name(window.key)},
+                    show_si(window.resistor_ohm, "Ω"),
+                    f"Tells {window.key} apart",
+                    (line, plain_name(window.key)),
                 )
             )
     return found

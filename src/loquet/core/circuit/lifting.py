@@ -7,8 +7,8 @@ from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.driving import PIN_DROP_V
 from loquet.core.circuit.model import GROUND, Component
 from loquet.core.circuit.parting import Drawer
+from loquet.core.parts.choosing import Wanted, pick
 
-BUFFER = "buffer-lifting"
 HIGH_PART = 0.7
 
 
@@ -42,5 +42,6 @@ def lifted(
         "ground": GROUND,
         "supply": rail,
     }
-    words = (drawer.parts[BUFFER].short, "Lifts the line to the higher rail")
-    return drawer.named(role, BUFFER, words, nets), drawer.quiet(role, BUFFER, rail)
+    part = pick(drawer.parts, Wanted("buffer"))
+    words = (part.short, "Lifts the line to the higher rail")
+    return drawer.named(role, part.id, words, nets), drawer.quiet(role, part.id, rail)

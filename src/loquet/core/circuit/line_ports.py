@@ -5,12 +5,13 @@ from loquet.core.brief.on_posts import OnPosts
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.circuit.two_wire import LINES, bus_net
+from loquet.core.parts.terminal import way
 
 SUPPLY_FIRST, GROUND_BOTH, GROUND_LAST, BARE = "supply first", "ground both", "ground last", "bare"
 
 
 def line_port(thing: Thing, bench: Bench, lines: int, order: str) -> Fragment:
-    """Pads from 1: supply before and ground behind the lines, ground at both ends, ground behind
+    """Ways from 1: supply before and ground behind the lines, ground at both ends, ground behind
     them, or the lines alone.
     """
     middle = [plain_name(thing.role(str(i + 1))) for i in range(lines)]
@@ -21,11 +22,12 @@ def line_port(thing: Thing, bench: Bench, lines: int, order: str) -> Fragment:
 
 
 def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
-    """The connector of a thing with nets on its pads from 1 on; hold-downs lie at ground."""
+    """The connector of a thing with nets on its ways from 1 on; what is left, and hold-downs, lie
+    at ground.
+    """
     part = bench.parts[thing.bodies()[0].part]
-    numbers = sorted({pad.number for pad in getattr(part.body, "pads", ())}, key=int)
-    pads = dict(zip(numbers, nets, strict=False))
-    pads |= dict.fromkeys(numbers[len(nets) :], GROUND)
+    pads = dict.fromkeys(part.terminals, GROUND)
+    pads |= {way(i + 1): net for i, net in enumerate(nets) if way(i + 1) in pads}
     return Component(
         role=thing.role(),
         part=part.id,
@@ -52,6 +54,6 @@ def own_posts(thing: OnPosts, bench: Bench) -> Fragment:
         block="own",
         value=thing.label,
         purpose=f"Posts of {thing.label}",
-        pads={str(i + 1): nets[name] for i, name in enumerate(thing.posts()) if name in nets},
+        pads={way(i + 1): nets[name] for i, name in enumerate(thing.posts()) if name in nets},
     )
     return Fragment((posts,))

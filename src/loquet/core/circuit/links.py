@@ -20,7 +20,7 @@ from loquet.core.circuit.model import (
 from loquet.core.circuit.recipes import recipe_for
 from loquet.core.geometry import middle_of
 from loquet.core.parts import Part, pattern_of
-from loquet.core.parts.part import Drawn
+from loquet.core.parts.terminal import way, way_count
 from loquet.core.provenance import Source, Working, WorkingInput
 
 RANK: Mapping[NetKind, int] = {"ground": 0, "supply": 1, "switched": 2, "signal": 2}
@@ -113,7 +113,7 @@ def link_fragments(
             if boards[net] & far and boards[net] - far
         ]
         open_lines = [net for net in lines if (between, net) not in carried]
-        ways = ways_of(parts[ends[0].part])
+        ways = way_count(parts[ends[0].part].terminals)
         taken = open_lines[:ways]
         carried |= {(between, net) for net in taken}
         later = [p for n, p in pairs.items() if n > name and same_boards(p, ends)]
@@ -124,13 +124,15 @@ def link_fragments(
                 "Take a wider header, put a second link beside it, or read the keys in a matrix.",
             )
         nets = taken + [GROUND] * (ways - len(taken))
-        fragments.append(both_ends(brief, name, ends, numbered(nets), parts, len(lines)))
+        fragments.append(
+            both_ends(brief, name, ends, numbered(nets, parts[ends[0].part]), parts, len(lines))
+        )
     return fragments
 
 
-def numbered(nets: Sequence[str]) -> dict[str, str]:
-    """Nets by the number of their pad, from 1."""
-    return {str(index + 1): net for index, net in enumerate(nets)}
+def numbered(nets: Sequence[str], part: Part) -> dict[str, str]:
+    """Nets by the pad of their way, from way 1."""
+    return {part.pad(way(index + 1)): net for index, net in enumerate(nets)}
 
 
 def met_by(brief: Brief, ends: Ends, part: Part) -> dict[str, str]:
@@ -158,11 +160,6 @@ def met_by(brief: Brief, ends: Ends, part: Part) -> dict[str, str]:
             )
         found[number] = near
     return found
-
-
-def ways_of(part: Part) -> int:
-    """How many pads a header has."""
-    return len({pad.number for pad in part.body.pads}) if isinstance(part.body, Drawn) else 0
 
 
 def both_ends(

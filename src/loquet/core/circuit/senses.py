@@ -23,16 +23,15 @@ def on_bus(thing: Thing, bench: Bench, alert: bool, more: dict[str, str] | None 
         nets["alert"] = plain_name(thing.role("interrupt"))
     words = (f"address 0x{address:02x}", f"{thing.TITLE} {thing.name}")
     found: list[Component] = [drawer.named(role, part, words, nets)]
-    feeding = "supply" if "supply" in bench.parts[part].pin_names.values() else "cell"
-    near = Near(role, drawer.pad(part, feeding))
-    pads = {"1": nets[feeding], "2": GROUND}
+    feeding = "supply" if "supply" in bench.parts[part].terminals else "cell"
+    near = Near(role, feeding)
     found.append(
-        drawer.take(
-            f"{role} decoupling", "capacitor-1608", ("100 nF", f"Decoupling of {role}"), pads, near
+        drawer.capacitor(
+            f"{role} decoupling", "100 nF", f"Decoupling of {role}", (nets[feeding], GROUND), near
         )
     )
     if alert:
-        at = Near(role, drawer.pad(part, "alert"))
+        at = Near(role, "alert")
         words_up = "Holds the alert line high"
         found.append(drawer.resistor(f"{role} hold", HOLD, words_up, (rail, nets["alert"]), at))
     return Fragment(tuple(found))

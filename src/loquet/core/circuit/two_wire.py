@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from loquet.core.brief import Thing, plain_name
 from loquet.core.circuit.bench import Bench, Desk
 from loquet.core.circuit.model import Component, Fragment, RecipeNotPossible
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.pins.buses import bus_load_pf, bus_workings, pull_up_limits_ohm
 from loquet.core.pins.needing import bus_host, bus_khz_of, on_two_wire
 from loquet.core.power import Rail
@@ -24,8 +25,8 @@ def bus_net(desk: Desk, line: str) -> str:
 
 @dataclass(frozen=True)
 class Begin:
-    """Where the bus has its pull-ups: at a part by its role, whose pads carry the lines; what the
-    bus is called.
+    """Where the bus has its pull-ups: at a part by its role, whose terminals carry the lines; what
+    the bus is called.
     """
 
     role: str
@@ -65,11 +66,11 @@ def pull_ups(thing: Thing, bench: Bench, at: Begin) -> Fragment:
     components = tuple(
         Component(
             role=f"{at.role} pull-up {line}",
-            part="resistor-1608",
+            part=bench.resistor,
             block=at.block,
             value=show_si(resistance, "Ω"),
             purpose=f"Pull-up of the {at.word} {line}",
-            pads={"1": bus_rail(thing, bench).net, "2": bus_net(desk, line)},
+            pads={ONE: bus_rail(thing, bench).net, OTHER: bus_net(desk, line)},
             near_role=at.role,
             near_pad=at.pads[line],
         )

@@ -16,14 +16,15 @@ from loquet.core.circuit.feeding import (
     supplies,
 )
 from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.parts.choosing import MARGIN, Wanted, fuse_for, strongest
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.provenance import Source, Working, WorkingInput
+from loquet.core.quantities.shown import read_si
 
-FUSES = {True: "fuse-resettable-3216", False: "fuse-3216"}
-NEGOTIATOR = "pd-sink-6"
+HOLDS_MA = {"500 mA": 500, "1.5 A": 1500}
 SELECT = {"9 V": "6.8 kΩ", "12 V": "15 kΩ", "15 V": "33 kΩ", "20 V": "68 kΩ"}
 ASKS_OHM = "5.1 kΩ"
-ENTRY, HIGH_ENTRY = ("1 µF", "capacitor-2012"), ("1 µF", "capacitor-3216")
-SWITCH_P = "transistor-pmos-30v"
+ENTRY = "1 µF"
 TYPE_C = Source(kind="standard", text="USB Type-C 2.1 table 4-27: Rd 5.1 kΩ on each CC of a sink")
 
 
@@ -41,35 +42,37 @@ def five_net(thing: UsbPower) -> str:
 
 
 def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
-    """The socket with its data pads as given, and everything that its power needs."""
+    """The socket with its data lines as given, and everything that its power needs."""
     role, five, raw = thing.role(), five_net(thing), net(thing, "plug")
-    cc = {"4": net(thing, "cc1"), "10": net(thing, "cc2")}
-    pads = {"1": GROUND, "2": raw, "11": raw, "12": GROUND, "13": GROUND, **cc, **data}
+    cc = {name: net(thing, name) for name in ("cc1", "cc2")}
+    pads = {"supply": raw, "ground": GROUND, "shell": GROUND, **cc, **data}
     socket = Component(
         role=role,
         part=thing.bodies()[0].part,
         block="power",
         value="USB-C",
         purpose=f"Socket of {thing.label}",
-        pads=dict(sorted(pads.items(), key=lambda row: int(row[0]))),
+        pads=pads,
     )
     asked = thing.asks in VOLTS
     behind = net(thing, "fused") if asked else five
     fuse = block(
         f"{role} fuse",
-        FUSES[thing.asks == "500 mA"],
+        fuse_for(bench.parts, HOLDS_MA.get(thing.asks, 3000)).id,
         fuse_value(thing),
         "Opens where the device draws too much",
-        {"1": raw, "2": behind},
-        (role, "2"),
+        {ONE: raw, OTHER: behind},
+        (role, "supply"),
     )
-    asking = negotiated(thing, cc) if asked else plain_asking(thing, cc)
+    asking = negotiated(bench, thing, cc) if asked else plain_asking(bench, thing, cc)
     entry = capacitor(
+        bench,
         f"{role} entry",
-        HIGH_ENTRY if asked else ENTRY,
+        ENTRY,
         "Quiets the volts of the plug",
         five,
         outlet(thing),
+        made_for_v(thing),
     )
     kinds = supplies(raw, five, behind)
     made = Fragment(())
@@ -85,8 +88,13 @@ def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
 def outlet(thing: UsbPower) -> tuple[str, str]:
     """The part and pad from which the port's volts go into the device."""
     if thing.asks in VOLTS:
-        return f"{thing.role()} volts switch", "3"
-    return f"{thing.role()} fuse", "2"
+        return f"{thing.role()} volts switch", "drain"
+    return f"{thing.role()} fuse", OTHER
+
+
+def made_for_v(thing: UsbPower) -> float:
+    """What a part behind the plug must stand; 0 at plain 5 V."""
+    return VOLTS.get(thing.asks, 0.0)
 
 
 def fuse_value(thing: UsbPower) -> str:
@@ -94,22 +102,22 @@ def fuse_value(thing: UsbPower) -> str:
     return {"500 mA": "0.5 A", "1.5 A": "2 A"}.get(thing.asks, "4 A")
 
 
-def plain_asking(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
+def plain_asking(bench: Bench, thing: UsbPower, cc: dict[str, str]) -> list[Component]:
     """The two resistors by which a device asks for 5 V."""
     return [
         block(
             f"{thing.role()} asks {index + 1}",
-            "resistor-1608",
+            bench.resistor,
             ASKS_OHM,
             "Asks the host for 5 V",
-            {"1": line, "2": GROUND},
-            (thing.role(), pad),
+            {ONE: line, OTHER: GROUND},
+            (thing.role(), name),
         )
-        for index, (pad, line) in enumerate(cc.items())
+        for index, (name, line) in enumerate(cc.items())
     ]
 
 
-def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
+def negotiated(bench: Bench, thing: UsbPower, cc: dict[str, str]) -> list[Component]:
     """What asks the host for higher volts, and lets them on only when they are there.
 
     Its pin `good` is an open drain: it pulls the gate down through a resistor that keeps the gate
@@ -119,41 +127,52 @@ def negotiated(thing: UsbPower, cc: dict[str, str]) -> list[Component]:
     main, switch = f"{role} negotiator", f"{role} volts switch"
     select, good, gate = (net(thing, word) for word in ("select", "good", "gate"))
     one, two = cc.values()
-    pads = {"1": fused, "2": GROUND, "3": one, "4": two, "5": select, "6": good}
+    part, volts = bench.pick("supply negotiator").id, made_for_v(thing)
+    wanted = Wanted("P-channel transistor", least={"voltage": volts})
+    channel = strongest(bench.parts, wanted, "voltage", MARGIN * volts).id
+    pads = {"in": fused, "ground": GROUND, "cc 1": one, "cc 2": two, "select": select, "good": good}
     return [
-        block(main, NEGOTIATOR, thing.asks, f"Asks the host for {thing.asks}", pads, (role, "4")),
+        block(main, part, thing.asks, f"Asks the host for {thing.asks}", pads, (role, "cc1")),
         block(
             f"{main} select",
-            "resistor-1608",
+            bench.resistor,
             SELECT[thing.asks],
             f"Chooses {thing.asks}",
-            {"1": select, "2": GROUND},
-            (main, "5"),
+            {ONE: select, OTHER: GROUND},
+            (main, "select"),
         ),
-        capacitor(f"{main} input", HIGH_ENTRY, "Decoupling of the negotiator", fused, (main, "1")),
+        capacitor(
+            bench,
+            f"{main} input",
+            ENTRY,
+            "Decoupling of the negotiator",
+            fused,
+            (main, "in"),
+            volts,
+        ),
         block(
             switch,
-            SWITCH_P,
+            channel,
             "P-channel",
             f"Lets {thing.asks} on when they are there",
-            {"1": gate, "2": fused, "3": five},
-            (f"{role} fuse", "2"),
+            {"gate": gate, "source": fused, "drain": five},
+            (f"{role} fuse", OTHER),
         ),
         block(
             f"{switch} rest",
-            "resistor-1608",
+            bench.resistor,
             "100 kΩ",
             "Keeps the switch open until then",
-            {"1": fused, "2": gate},
-            (switch, "1"),
+            {ONE: fused, OTHER: gate},
+            (switch, "gate"),
         ),
         block(
             f"{switch} gate",
-            "resistor-1608",
+            bench.resistor,
             "200 kΩ" if thing.asks == "20 V" else "100 kΩ",
             "Keeps the gate within 8 V of its source",
-            {"1": gate, "2": good},
-            (switch, "1"),
+            {ONE: gate, OTHER: good},
+            (switch, "gate"),
         ),
     ]
 
@@ -174,10 +193,14 @@ def asking_working() -> Working:
     return Working(
         id="usb.asks",
         title="Resistors by which the device asks for 5 V",
-        value=5100,
+        value=read_si(ASKS_OHM, "Ω") or 0.0,
         unit="Ω",
-        shown="5.1 kΩ each",
+        shown=f"{ASKS_OHM} each",
         formula="Rd",
-        inputs=(WorkingInput(name="Rd", value="5100", unit="Ω", origin=TYPE_C.text),),
+        inputs=(
+            WorkingInput(
+                name="Rd", value=f"{read_si(ASKS_OHM, 'Ω'):g}", unit="Ω", origin=TYPE_C.text
+            ),
+        ),
         source=TYPE_C,
     )

@@ -14,7 +14,6 @@ def drop_ins(part: Part, library: Library) -> tuple[Part, ...]:
         for _, other in sorted(library.parts.items())
         if other.id != part.id
         and other.kind == part.kind
-        and other.pin_names == part.pin_names
-        and other.joined == part.joined
+        and other.terminals == part.terminals
         and library.pattern(other.id).pads == pads
     )

@@ -88,7 +88,7 @@ def stroke(upright: bool, where: float, along: float) -> tuple[tuple[int, int], 
 
 
 def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> list[Unmarked]:
-    """Plus beside pad 1 and minus beside pad 2: inside a long holder, else just outside of the
+    """Plus and minus beside their pads: inside a long holder, else just outside of the
     part, nearer to their own pad than to the other and to any pad of another part that has a plus.
     """
     pattern, seat = view.patterns[component.ref], view.seats[component.ref]
@@ -96,7 +96,8 @@ def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> list[U
     inside, ends = pattern.body.w // 2 - HOLDER_INSET_NM, sorted(plus_and_minus(pattern))
     holder = inside > LARGE_NM and ends[0][0] < -inside < inside < ends[-1][0]
     rivals = rivals_of(view, component)
-    for number, other, text in (("1", "2", "+"), ("2", "1", "-")):
+    plus, minus = pattern.poles
+    for number, other, text in ((plus, minus, "+"), (minus, plus, "-")):
         x, y = min(middle_of(pad.shape) for pad in pattern.pads if pad.number == number)
         if (x, y) == (0, 0):
             continue  # under a coin cell nothing is printed: its rim says plus
@@ -123,7 +124,7 @@ def mark_polarity(view: BoardView, component: Component, sheet: Sheet) -> list[U
 
 def plus_and_minus(pattern: LandPattern) -> list[tuple[int, int]]:
     """Middles of the pads of plus and minus."""
-    return [middle_of(pad.shape) for pad in pattern.pads if pad.number in ("1", "2")]
+    return [middle_of(pad.shape) for pad in pattern.pads if pad.number in pattern.poles]
 
 
 def rivals_of(view: BoardView, component: Component) -> list[tuple[int, int]]:

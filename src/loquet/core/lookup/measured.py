@@ -34,8 +34,7 @@ def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
             names = tuple(order[str(i + 1)] for i in range(len(order)))
             screens[part_id] = screens[part_id].model_copy(update={"pins": names})
         else:
-            update = {"pin_names": dict(order)}
-            parts[part_id] = library.parts[part_id].model_copy(update=update)
+            parts[part_id] = library.parts[part_id].ordered(order)
     return replace(library, parts=parts, screens=screens)
 
 

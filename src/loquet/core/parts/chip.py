@@ -56,7 +56,7 @@ class Chip(Frozen):
     Supply limits, and the least supply of its converter, are None where nobody has told us.
 
     `usb_clock` says whether its USB runs without a crystal, `usb_pull_up` whether the pull-up that
-    tells a host of it is inside. `core_capacitor` is the value and part that each core or reference
+    tells a host of it is inside. `core_capacitor` is the value that each core or reference
     pin wants, where that is known; `pins_from` says how we know which function lies on which pin.
     `uncovered` says why no board can be made with it, where that is so, and behind a semicolon the
     way out; its pins can be planned all the same.
@@ -70,7 +70,7 @@ class Chip(Frozen):
     supply_max_mv: int | None = None
     supply_source: str = ""
     converter_min_mv: int | None = None
-    core_capacitor: tuple[str, str] | None = None
+    core_capacitor: str = ""
     usb_clock: Literal["inside", "crystal", "unknown"] = "unknown"
     usb_pull_up: Literal["inside", "outside", "unknown"] = "unknown"
     module: bool = False

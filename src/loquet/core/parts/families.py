@@ -9,6 +9,7 @@ side a flat cable's contacts must face.
 from collections.abc import Iterator
 
 from loquet.core.parts.part import Drawn, DrawnPad, Part
+from loquet.core.parts.terminal import HOLDS, ONE, OTHER, Terminal, way_count, ways
 
 POST_TEXT = "0.64 mm square posts at 2.54 mm, hole 1.0 mm: common practice, no source"
 CABLE_TEXT = "Copperbeck Joints drawing CJ-F (invented): contacts 1.3 mm long, two hold-downs"
@@ -42,6 +43,7 @@ def connector(
     """A connector part; `sizes` are its height in mm and its price in cents, `contact_ma` what one
     contact carries (usual ratings, from memory).
     """
+    terminals = row_of(body)
     return Part(
         id=key,
         kind=kind,
@@ -53,8 +55,25 @@ def connector(
         evidence="drawing" if "drawing" in text else "standard",
         evidence_text=text,
         hand_fitted=any(pad.drill_mm for pad in body.pads),
-        values={"contact_ma": contact_ma} | ({"flat_finish": 1} if kind == EDGE_KIND else {}),
+        terminals=terminals,
+        values={"contact_ma": contact_ma, "ways": way_count(terminals), "pitch_mm": pitch_of(body)}
+        | ({"flat_finish": 1} if kind == EDGE_KIND else {}),
     )
+
+
+def pitch_of(body: Drawn) -> float:
+    """The least distance of its first way from the next two, in mm."""
+    one, *others = body.pads[:3]
+    gaps = [abs(pad.x_mm - one.x_mm) for pad in others]
+    return round(min(gap for gap in gaps if gap > 0), 3)
+
+
+def row_of(body: Drawn) -> dict[str, Terminal]:
+    """The ways of a connector; pads of another size than its first hold it down."""
+    first = body.pads[0]
+    even = [(p.w_mm, p.h_mm) == (first.w_mm, first.h_mm) for p in body.pads]
+    held = tuple(p.number for p, alike in zip(body.pads, even, strict=True) if not alike)
+    return ways(sum(even)) | ({HOLDS: Terminal(pads=held)} if held else {})
 
 
 def post(number: int, x: float, y: float, pad_mm: float, drill_mm: float) -> DrawnPad:
@@ -251,6 +270,10 @@ def contact_fingers(diameter_mm: int) -> Part:
         reference="S",
         evidence="drawing",
         evidence_text=FINGER_TEXT,
+        terminals={
+            ONE: Terminal(pads=("1",), does="end"),
+            OTHER: Terminal(pads=("4",), does="end"),
+        },
         values={"contact_ohm": 150, "flat_finish": 1},
     )
 
@@ -265,9 +288,9 @@ def formula_parts() -> Iterator[Part]:
     yield from (post_row(ways) for ways in range(2, 43))
     yield from (post_rows(ways) for ways in range(4, 62, 2))
     for pitch in CABLE_PITCHES:
-        for ways in range(3, 43):
-            yield flat_cable(pitch, ways, "top")
-            yield flat_cable(pitch, ways, "bottom")
+        for many in range(3, 43):
+            yield flat_cable(pitch, many, "top")
+            yield flat_cable(pitch, many, "bottom")
     yield from (wire_plug(pitch, ways) for pitch in PLUG_PITCHES for ways in range(2, 9))
     yield from (screw_terminals(ways) for ways in range(2, 14))
     yield from (edge_row(ways) for ways in range(3, 43))

@@ -31,7 +31,8 @@ class Pad:
 @dataclass(frozen=True)
 class LandPattern:
     """Pads, unplated holes, body and courtyard about the part's middle; x right, y up, seen from
-    its own side; `touched_nm` is the width of the round field that a finger or a pill touches.
+    its own side; `poles` are the pads of plus and minus, `touched_nm` is the width of the
+    round field that a finger or a pill touches.
     """
 
     name: str
@@ -41,6 +42,7 @@ class LandPattern:
     holes: tuple[Round, ...] = ()
     strokes: tuple[Bar, ...] = ()
     first_pin: tuple[int, int] | None = None
+    poles: tuple[str, ...] = ()
     touched_nm: int = 0
 
 

@@ -2,6 +2,7 @@
 
 from loquet.core.parts.part import Part
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.plain.frozen import Frozen
 
 CONTACTS = frozenset({"button"})  # parts that are one contact and nothing else
@@ -38,7 +39,7 @@ def probes_of(part: Part) -> tuple[Probe, ...]:
         return [Probe(first=titled(a, names), second=titled(b, names), expect=expect)]
 
     if part.kind in CONTACTS:
-        a, b = ("1", "4") if {"1", "4"} <= pads_of(part) else sorted(pads_of(part))[:2]
+        a, b = part.pad(ONE), part.pad(OTHER)
         rows.append(Probe(first=f"pin {a}", second=f"pin {b}", expect=PRESSED))
     rows += between("press", "common", PRESSED)
     if part.kind == "resistive stick":
@@ -98,8 +99,3 @@ def screen_probes(module: ScreenModule) -> tuple[Probe, ...]:
 def titled(number: str, names: dict[str, str]) -> str:
     """`pin 3 (ground)`."""
     return f"pin {number} ({names[number]})" if number in names else f"pin {number}"
-
-
-def pads_of(part: Part) -> set[str]:
-    """The numbers of its pads."""
-    return {pad.number for pad in getattr(part.body, "pads", ())}

@@ -15,6 +15,8 @@ from loquet.core.parts.part import (
     PartError,
     Rows,
 )
+from loquet.core.parts.patterns import pattern_of
+from loquet.core.parts.terminal import Terminal, way
 
 OWN = "own:"
 SPAN_MM, FOOT_MM, LEAD_MM, BODY_MM = 0.1, 0.2, 0.05, 0.05
@@ -68,7 +70,14 @@ def own_part(part_id: str) -> Part:
         reference="U",
         evidence="none",
         evidence_text=TEXT,
+        terminals=pins_of(body),
     )
+
+
+def pins_of(body: Body) -> dict[str, Terminal]:
+    """A way for every pad of a body."""
+    numbers = dict.fromkeys(pad.number for pad in pattern_of(body).pads)
+    return {way(i + 1): Terminal(pads=(n,), does="way") for i, n in enumerate(numbers)}
 
 
 def read_id(part_id: str) -> tuple[str, dict[str, str]]:

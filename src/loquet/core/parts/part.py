@@ -1,9 +1,12 @@
 """A catalogue part and the drawing of its body."""
 
+from collections.abc import Mapping
+from functools import cached_property
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.parts.terminal import NAMELESS, Terminal, way
 from loquet.core.plain.frozen import Frozen
 
 
@@ -125,10 +128,65 @@ class Part(Frozen):
     reference: str
     evidence: Literal["drawing", "measurement", "standard", "none"]
     evidence_text: str
-    pin_names: dict[str, str] = {}
-    joined: tuple[tuple[str, ...], ...] = ()
+    terminals: dict[str, Terminal] = {}
     values: dict[str, float] = {}
     hand_fitted: bool = False
+
+    @cached_property
+    def pin_names(self) -> dict[str, str]:
+        """By pad the function that it has, in the order of the pads; ends that may be turned round
+        and numbered ways have none.
+        """
+        rows = [
+            (pad, name)
+            for name, terminal in self.terminals.items()
+            if terminal.does not in NAMELESS
+            for pad in terminal.pads
+        ]
+        return dict(sorted(rows, key=lambda row: (len(row[0]), row[0])))
+
+    @cached_property
+    def joined(self) -> tuple[tuple[str, ...], ...]:
+        """Pads that the part's own metal joins."""
+        return tuple(tuple(sorted(t.pads)) for t in self.terminals.values() if t.joined)
+
+    @cached_property
+    def at_pad(self) -> dict[str, str]:
+        """The name of the terminal at every pad."""
+        return {pad: name for name, t in self.terminals.items() for pad in t.pads}
+
+    @cached_property
+    def poles(self) -> tuple[str, str]:
+        """The terminals of plus and minus where a source is put on: of these names, or the first
+        two ways of a connector.
+        """
+        return ("plus", "minus") if "plus" in self.terminals else (way(1), way(2))
+
+    def ordered(self, order: Mapping[str, str]) -> "Part":
+        """The part with the functions of its pads as somebody measured them."""
+        pads: dict[str, list[str]] = {}
+        for pad, name in order.items():
+            pads.setdefault(name, []).append(pad)
+        terminals = {
+            name: t.model_copy(update={"pads": tuple(pads[name])}) if name in pads else t
+            for name, t in self.terminals.items()
+        }
+        fields = {name: getattr(self, name) for name in Part.model_fields}
+        return Part(**{**fields, "terminals": terminals})
+
+    def pads(self, terminal: str) -> tuple[str, ...]:
+        """The pads that a terminal wants on its net: all, or the first where they are joined;
+        raises PartError.
+        """
+        found = self.terminals.get(terminal)
+        if found is None:
+            names = ", ".join(self.terminals) or "none"
+            raise PartError(self.id, f"has no terminal '{terminal}'", f"It has: {names}.")
+        return found.pads[:1] if found.joined else found.pads
+
+    def pad(self, terminal: str) -> str:
+        """The first pad of a terminal; raises PartError."""
+        return self.pads(terminal)[0]
 
     @property
     def short(self) -> str:

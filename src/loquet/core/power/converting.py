@@ -11,6 +11,8 @@ from numpy.typing import NDArray
 
 from loquet.core.brief import Supply
 from loquet.core.parts import Part
+from loquet.core.parts.choosing import capacitor, inductor, of_kind, resistor
+from loquet.core.plain.remembering import Remembered
 
 Volts = TypeVar("Volts", float, NDArray[np.float64])
 AMBIENT_C, HOTTEST_C = 40.0, 125.0
@@ -27,16 +29,47 @@ class Way:
     around: tuple[str, ...]
 
 
-CAPS_LOW = ("capacitor-2012", "capacitor-2012")
-CAPS_HIGH = ("capacitor-3216", "capacitor-2012")
-COIL = ("inductor-4040", "resistor-1608", "resistor-1608")
-WAYS = (
-    Way("linear", "Linear regulator", "regulator-linear-low", CAPS_LOW),
-    Way("linear", "Linear regulator, high input", "regulator-linear-high", CAPS_HIGH),
-    Way("buck", "Step-down converter", "converter-buck", (*CAPS_HIGH, *COIL, "capacitor-1608")),
-    Way("boost", "Step-up converter", "converter-boost", (*CAPS_LOW, *COIL)),
-    Way("buck-boost", "Step-up and step-down", "converter-buck-boost", (*CAPS_LOW, *COIL)),
-)
+ENTRY, OUT, BOOT, COIL_UH = "10 µF", "22 µF", "100 nF", 4.7
+LOW_V = 6.0
+"""Above so many volts at its input a converter is said to be for a high input."""
+ROLES = {
+    "linear regulator": ("linear", "Linear regulator"),
+    "buck converter": ("buck", "Step-down converter"),
+    "boost converter": ("boost", "Step-up converter"),
+    "buck-boost converter": ("buck-boost", "Step-up and step-down"),
+}
+KEPT: Remembered[tuple[Way, ...]] = Remembered(16)
+
+
+def ways(parts: Mapping[str, Part]) -> tuple[Way, ...]:
+    """A way for every converter on the shelf, by role, the cheapest of a role first."""
+    return KEPT.of(
+        (parts,), lambda: tuple(way_of(p, parts) for role in ROLES for p in of_kind(parts, role))
+    )
+
+
+def way_of(part: Part, parts: Mapping[str, Part]) -> Way:
+    """What a converter is for, and what stands around it: capacitors, and where it switches a coil
+    with a divider and perhaps the capacitor of its upper switch.
+    """
+    name, title = ROLES[part.kind]
+    if name == "linear" and part.values["input_max_v"] > LOW_V:
+        title += ", high input"
+    around = [capacitor(parts, ENTRY, stood_v(part.values["input_max_v"])), capacitor(parts, OUT)]
+    if name != "linear":
+        around.append(inductor(parts, COIL_UH))
+    if "feedback" in part.terminals:
+        around += [resistor(parts)] * 2
+    if "boot" in part.terminals:
+        around.append(capacitor(parts, BOOT))
+    return Way(name, title, part.id, tuple(around))
+
+
+def stood_v(input_max_v: float) -> float:
+    """The volts for which a capacitor at an input is chosen: what the converter takes, where that
+    is a high input.
+    """
+    return input_max_v if input_max_v > LOW_V else 0.0
 
 
 @dataclass(frozen=True)
@@ -144,4 +177,4 @@ def conversions(
     parts: Mapping[str, Part], supply: Supply, out_v: float, load_ma: float
 ) -> tuple[Conversion, ...]:
     """All ways, those that fit and those that do not."""
-    return tuple(conversion(way, parts, supply, out_v, load_ma) for way in WAYS)
+    return tuple(conversion(way, parts, supply, out_v, load_ma) for way in ways(parts))

@@ -16,7 +16,7 @@ from loquet.core.power.converting import AMBIENT_C
 from loquet.core.power.currents import MODES
 from loquet.core.power.discharge import COLD_C, COLD_MODEL, MODEL, in_the_cold, open_v, rundown
 from loquet.core.power.lasting import source_load, stops_v
-from loquet.core.power.plugged import CHARGER, plugged, port_working
+from loquet.core.power.plugged import charger_of, plugged, port_working
 from loquet.core.power.rails import Rail, logic_rail_of
 from loquet.core.provenance import Source, Working, given
 
@@ -50,8 +50,8 @@ def figures_of(
         while_plugged = plugged(brief, row, parts)
         if while_plugged and row.supply and row.feeder:
             held = row.supply.capacity_mah
-            found.append(program_working(row.feeder, parts[CHARGER]))
-            found.append(charge_working(row.feeder, held, parts[CHARGER]))
+            found.append(program_working(row.feeder, charger_of(parts)))
+            found.append(charge_working(row.feeder, held, charger_of(parts)))
             found.append(port_working(row.rail.name, while_plugged))
     return tuple(found)
 

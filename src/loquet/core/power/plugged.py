@@ -4,12 +4,12 @@ from collections.abc import Mapping
 
 from loquet.core.brief import Brief
 from loquet.core.parts import Part
+from loquet.core.parts.choosing import Wanted, pick
 from loquet.core.plain.frozen import Frozen
 from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_ma
 from loquet.core.provenance import Source, Working, given
 
-CHARGER = "charger-linear"
 PATH_V = 4.6
 USB = Source(
     kind="standard",
@@ -43,11 +43,16 @@ def plugged(brief: Brief, made: Made, parts: Mapping[str, Part]) -> Plugged | No
         return None
     if made.taken is None:
         return None
-    charging = charge_ma(made.feeder, parts[CHARGER])
+    charging = charge_ma(made.feeder, charger_of(parts))
     playing = made.input_ma("play", PATH_V)
     return Plugged(
         port=port.name, limit_ma=port.port_gives_ma(), charge_ma=charging, play_ma=playing
     )
+
+
+def charger_of(parts: Mapping[str, Part]) -> Part:
+    """The charger that is taken; raises PartError."""
+    return pick(parts, Wanted("charger"))
 
 
 def port_working(rail: str, row: Plugged) -> Working:

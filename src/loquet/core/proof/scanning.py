@@ -86,7 +86,11 @@ class Fabricated:
         found = []
         for component in self.components:
             part, ohm = self.parts.get(component.part), read_si(component.value, "Ω")
-            ends = frozenset(n for pad in ("1", "2") if (n := self.nets.get((component.ref, pad))))
+            ends = frozenset(
+                n
+                for pad in (part.at_pad if part else ())
+                if (n := self.nets.get((component.ref, pad)))
+            )
             if part is not None and part.kind == "resistor" and ohm is not None and len(ends) == 2:
                 found.append((ends, ohm))
         return found
@@ -109,17 +113,14 @@ def switches_of(brief: Brief, made: Fabricated) -> tuple[list[Switch], list[str]
 
 
 def switch_of(thing: Thing, contact: Contact, made: Fabricated) -> Switch | None:
-    """One key on its part; a contact named by its legs may have several of a name, all of which are
-    joined.
-    """
+    """One key on its part; a terminal may have several pads, all of which are joined."""
     held = made.part_of(thing.role(contact.body))
     if held is None:
         return None
     component, part = held
     ends = []
-    for end in contact.pads:
-        pads = [p for p, n in part.pin_names.items() if n == end] if contact.named else [end]
-        nets = [n for pad in pads if (n := made.nets.get((component.ref, pad)))]
+    for end in contact.ends:
+        nets = [n for pad in part.terminals[end].pads if (n := made.nets.get((component.ref, pad)))]
         if not nets:
             return None
         ends.append(nets[-1])

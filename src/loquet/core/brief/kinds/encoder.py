@@ -26,7 +26,7 @@ class Encoder(Worked):
         """Its press, where it has one; turns are no keys."""
         if not self.press:
             return ()
-        return (Contact("press", f"{self.name} press", pads=("press", "common"), named=True),)
+        return (Contact("press", f"{self.name} press", ends=("press", "press common")),)
 
     def turns(self) -> bool:
         """It does."""

@@ -40,7 +40,7 @@ class Pad(Worked):
         """A key a direction; a five-way part has a press too."""
         if self.form == "five-way part":
             return tuple(
-                Contact(way, f"{self.name} {way}", way=way, pads=(way, "common"), named=True)
+                Contact(way, f"{self.name} {way}", way=way, ends=(way, "common"))
                 for way in (*STEPS, "press")
             )
         spread = nm_from_mm(self.spread_mm)

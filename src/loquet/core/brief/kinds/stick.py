@@ -29,7 +29,7 @@ class Stick(Worked):
         """Its press, where it has one."""
         if not self.press:
             return ()
-        return (Contact("press", f"{self.name} press", pads=("press", "common"), named=True),)
+        return (Contact("press", f"{self.name} press", ends=("press", "common")),)
 
     def axes(self) -> tuple[Axis, ...]:
         """Both of them."""

@@ -27,8 +27,7 @@ class StickPort(Thing):
     def contacts(self) -> tuple[Contact, ...]:
         """What the outside stick closes."""
         return tuple(
-            Contact(way, f"{self.name} {way}", way=way, pads=(way, "ground"), named=True)
-            for way in WAYS
+            Contact(way, f"{self.name} {way}", way=way, ends=(way, "ground")) for way in WAYS
         )
 
     def kit(self) -> tuple[KitItem, ...]:

@@ -5,7 +5,7 @@ from math import inf
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.power.charging import CELL_V, PORT_V, charge_ma, held_ma
 from loquet.core.power.converting import AMBIENT_C, HOTTEST_C
-from loquet.core.power.plugged import CHARGER
+from loquet.core.power.plugged import charger_of
 from loquet.core.provenance import NotApplicable, Outcome, Repair, Source
 
 STEP_MA = 10
@@ -13,7 +13,7 @@ STEP_MA = 10
 
 def run(subject: Subject) -> Outcome:
     """Work out how hot the charger of each cell gets at the usual volts of port and cell."""
-    brief, charger = subject.brief, subject.library.parts[CHARGER]
+    brief, charger = subject.brief, charger_of(subject.library.parts)
     cells = [t for t in brief.things if t.charging_ma() > 0]
     if not cells or not any(t.five_volts() for t in brief.things):
         return NotApplicable("nothing is charged from a port")

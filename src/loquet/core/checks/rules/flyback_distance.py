@@ -4,7 +4,7 @@ from loquet.core.checks.beside import apart
 from loquet.core.checks.rule import Rule, Subject
 from loquet.core.provenance import Outcome, Source
 
-PARTS, HOSTS, MOST_MM = ("diode",), ("buzzer", "wire plug", "transistor"), 10.0
+PARTS, HOSTS, MOST_MM = ("diode",), ("buzzer", "wire plug", "NPN transistor"), 10.0
 
 
 def run(subject: Subject) -> Outcome:

@@ -3,7 +3,6 @@
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit import Component
 from loquet.core.library import Library
-from loquet.core.parts.open_pins import why_open
 from loquet.core.provenance import Outcome, Source
 
 # Things of one's own: their pin order says which pins are open, and is held complete by the brief.
@@ -29,9 +28,7 @@ def run(subject: Subject) -> Outcome:
 
 
 def unjoined(component: Component, library: Library) -> list[tuple[str, str]]:
-    """Pins with a name, or of a part without names, that ought to be on a net: their numbers and
-    names.
-    """
+    """Pins that ought to be on a net: their numbers and names."""
     if component.is_chip:
         chip = library.find_chip(component.part[5:])
         return [
@@ -42,14 +39,13 @@ def unjoined(component: Component, library: Library) -> list[tuple[str, str]]:
     if component.block == OWN_BLOCK:
         return []
     part = library.parts[component.part]
-    joined = {pad for legs in part.joined for pad in legs if set(legs) & set(component.pads)}
-    names = part.pin_names or {
-        pad.number: "" for pad in library.pattern(component.part).pads if pad.number
-    }
     return [
-        (pad, name)
-        for pad, name in names.items()
-        if pad not in component.pads and pad not in joined and not why_open(part.kind, name)
+        (pad, part.pin_names.get(pad, ""))
+        for terminal in part.terminals.values()
+        for pad in terminal.pads
+        if pad not in component.pads
+        and not terminal.open
+        and not (terminal.joined and set(terminal.pads) & set(component.pads))
     ]
 
 
@@ -60,10 +56,7 @@ RULE = Rule(
     "An input or a supply pin that hangs in the air works on the bench and fails in the hand.",
     Source(
         kind="common practice",
-        text=(
-            "unused CMOS inputs are tied; what may stay open is listed with its reason in"
-            " parts/open_pins.py"
-        ),
+        text=("unused CMOS inputs are tied; what may stay open says why at its terminal"),
     ),
     run,
     ("circuit",),

@@ -1,11 +1,12 @@
 """A sounder: a transistor to ground that saturates and rests off, and a diode across the coil."""
 
+from math import ceil
+
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.buzzer import Buzzer
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.driving import (
     FORCED_GAIN,
-    TRANSISTOR,
     Below,
     base_working,
     low_side,
@@ -23,7 +24,7 @@ def recipe(thing: Buzzer, bench: Bench) -> Fragment:
     """The driver; raises RecipeNotPossible where the coil asks more than transistor or pin can
     give.
     """
-    sounder, transistor, rail = bench.parts[thing.part], bench.parts[TRANSISTOR], bench.rail(thing)
+    sounder, transistor, rail = bench.parts[thing.part], bench.npn, bench.rail(thing)
     coil_a = coil_current(sounder, transistor, rail)
     load = given("I", coil_a, "A", f"coil at its rail: {sounder.evidence_text}")
     working = base_working("buzzer", "the sounder", load, transistor, bench.reader_rail(thing))
@@ -31,10 +32,18 @@ def recipe(thing: Buzzer, bench: Bench) -> Fragment:
     low, base, drive = (plain_name(thing.role(word)) for word in ("low", "base", "drive"))
     words = ("100 V", "Takes the coil's current when the transistor opens")
     components = (
-        drawer.take(role, thing.part, (sounder.description, "Sounder"), {"1": rail.net, "2": low}),
-        *low_side(drawer, role, Below(low, drive, base, "the sounder"), working.shown),
         drawer.take(
-            f"{role} diode", "diode-sod123", words, {"1": rail.net, "2": low}, Near(role, "1")
+            role, thing.part, (sounder.description, "Sounder"), {"plus": rail.net, "minus": low}
+        ),
+        *low_side(
+            drawer, role, Below(low, drive, base, "the sounder", Near(role, "minus")), working.shown
+        ),
+        drawer.take(
+            f"{role} diode",
+            bench.pick("diode").id,
+            words,
+            {"cathode": rail.net, "anode": low},
+            Near(role, "plus"),
         ),
     )
     return Fragment(components, workings=(working,))
@@ -44,11 +53,11 @@ def coil_current(sounder: Part, transistor: Part, rail: Rail) -> float:
     """What the coil draws, in A; raises RecipeNotPossible."""
     coil_a = rail.usual_v / sounder.values["coil_ohm"]
     if coil_a * 1e3 > transistor.values["current_ma"]:
-        least = rail.usual_v / transistor.values["current_ma"] * 1e3
+        least = ceil(rail.usual_v / transistor.values["current_ma"] * 1e3)
         raise RecipeNotPossible(
             "buzzer driver",
             f"the coil draws {coil_a * 1e3:.0f} mA",
-            f"Choose a coil of at least {least:.0f} ohm.",
+            f"Choose a coil of at least {least} ohm.",
         )
     base_a = coil_a / FORCED_GAIN
     if base_a > PIN_LIMIT_A:

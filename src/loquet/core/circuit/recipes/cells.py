@@ -3,12 +3,14 @@
 from loquet.core.brief.kinds.cells import Cells
 from loquet.core.brief.kinds.power_switch import PowerSwitch
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.feeding import switched_by
+from loquet.core.circuit.feeding import switched_by, taken_ma
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.circuit.switching import nets_of
+from loquet.core.parts import Part
+from loquet.core.parts.choosing import p_channel
 from loquet.core.provenance import Source, Working, WorkingInput
 
-GUARD = "transistor-pmos-sot23"
+TOP = 1
 ORDINALS = ("Upper", "Second", "Third", "Lowest")
 
 
@@ -20,21 +22,32 @@ def recipe(thing: Cells, bench: Bench) -> Fragment:
     top, guarded = nets_of(thing)
     rail = bench.rail_fed_by(thing)
     switch = switched_by(bench.brief, thing)
-    near = (switch.role(), "2") if isinstance(switch, PowerSwitch) else (thing.role("1"), "1")
+    near = (
+        (switch.role(), "common")
+        if isinstance(switch, PowerSwitch)
+        else (thing.role(str(TOP)), "plus")
+    )
     nets = [top, *(middle_net(thing, top, i) for i in range(1, thing.count)), GROUND]
     cells = tuple(cell(thing, i, nets[i], nets[i + 1]) for i in range(thing.count))
     guard = Component(
         role=guard_role(thing),
-        part=GUARD,
+        part=guard_part(bench, thing).id,
         block="power",
         value="P-channel",
         purpose="Blocks the cells when they are put in the wrong way",
-        pads={"1": GROUND, "2": guarded if switch else rail.net, "3": top},
+        pads={"gate": GROUND, "source": guarded if switch else rail.net, "drain": top},
         near_role=near[0],
         near_pad=near[1],
     )
     kinds = dict.fromkeys((*nets[:-1], *([guarded] if switch else [])), "supply")
-    return Fragment((*cells, guard), kinds, (drop_working(bench),))  # type: ignore[arg-type]
+    return Fragment((*cells, guard), kinds, (drop_working(bench, thing),))  # type: ignore[arg-type]
+
+
+def guard_part(bench: Bench, thing: Cells) -> Part:
+    """The P-channel transistor against cells that are turned round; raises PartError."""
+    volts = thing.source().fresh_v
+    found = p_channel(bench.parts, volts, taken_ma(bench, thing, volts))
+    return found or bench.pick("P-channel transistor")
 
 
 def guard_role(thing: Cells) -> str:
@@ -58,14 +71,14 @@ def cell(thing: Cells, index: int, plus: str, minus: str) -> Component:
         block="power",
         value=f"{thing.size} cell",
         purpose=f"{word} cell{many}" if thing.count > 1 else "The cell",
-        pads={"1": plus, "2": minus},
+        pads={"plus": plus, "minus": minus},
         polar=True,
     )
 
 
-def drop_working(bench: Bench) -> Working:
+def drop_working(bench: Bench, thing: Cells) -> Working:
     """What is lost in the guard."""
-    guard = bench.parts[GUARD]
+    guard = guard_part(bench, thing)
     drop_mv = bench.load.value * guard.values["resistance_ohm"]
     return Working(
         id="power.guard",

@@ -10,6 +10,8 @@ from loquet.core.circuit.model import (
     RecipeNotPossible,
 )
 from loquet.core.parts import Chip
+from loquet.core.parts.choosing import socket
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.provenance import Source, Working, WorkingInput
 
 PRACTICE = Source(
@@ -18,8 +20,8 @@ PRACTICE = Source(
         "100 nF at each supply pin and one bulk capacitor, as makers' hardware notes ask; no source"
     ),
 )
-SOCKETS = {8: ("socket-two-rows-8",), 14: ("socket-two-rows-14",), 28: ("socket-two-rows-28",)}
-CORE_CAPACITOR = {1: ("4.7 µF", "capacitor-2012"), 2: ("2.2 µF", "capacitor-1608")}
+
+BULK_UF, CORE_CAPACITOR = 10.0, {1: "4.7 µF", 2: "2.2 µF"}
 
 
 def recipe(thing: ChipThing, bench: Bench) -> Fragment:
@@ -44,30 +46,28 @@ def recipe(thing: ChipThing, bench: Bench) -> Fragment:
             value=chip.name,
             purpose="Microcontroller",
             pads=chip_pads(desk, rail),
-            sits_in=SOCKETS[len(chip.pins)] if thing.socket else (),
+            sits_in=(socket(bench.parts, len(chip.pins)),) if thing.socket else (),
         )
     ]
     for pin in supplies:
-        components.append(
-            decoupling(desk, role, (pin.number, pin.rail), ("100 nF", "capacitor-1608"), rail)
-        )
+        components.append(decoupling(bench, desk, role, (pin.number, pin.rail), "100 nF", rail))
     for index, pin in enumerate(regulators):
-        part = chip.core_capacitor or CORE_CAPACITOR[min(len(regulators), 2)]
+        value = chip.core_capacitor or CORE_CAPACITOR[min(len(regulators), 2)]
         net = desk.net(f"CORE_{index + 1}")
-        components.append(decoupling(desk, role, (pin.number, pin.rail), part, net))
+        components.append(decoupling(bench, desk, role, (pin.number, pin.rail), value, net))
     components.append(
         Component(
             role=f"{role} bulk",
-            part="capacitor-2012",
+            part=bench.capacitor(f"{BULK_UF:g} µF"),
             block="chip",
-            value="10 µF",
+            value=f"{BULK_UF:g} µF",
             purpose="Bulk capacitor of the chip",
-            pads={"1": rail, "2": GROUND},
+            pads={ONE: rail, OTHER: GROUND},
             near_role=role,
             near_pad=supplies[0].number,
         )
     )
-    components.extend(reset_and_boot(desk, role))
+    components.extend(reset_and_boot(bench, desk, role))
     working = decoupling_working(chip, len(supplies))
     return Fragment(tuple(components), {rail: "supply", GROUND: "ground"}, (working,))
 
@@ -99,22 +99,22 @@ def chip_pads(desk: Desk, rail: str) -> dict[str, str]:
 
 
 def decoupling(
-    desk: Desk, role: str, pin: tuple[str, str], part: tuple[str, str], net: str
+    bench: Bench, desk: Desk, role: str, pin: tuple[str, str], value: str, net: str
 ) -> Component:
     """A capacitor from a supply pin (number and rail) to ground, close to that pin."""
     return Component(
         role=desk.role(f"decoupling {pin[0]}"),
-        part=part[1],
+        part=bench.capacitor(value),
         block="chip",
-        value=part[0],
+        value=value,
         purpose=f"Decoupling of {pin[1]} at chip pin {pin[0]}",
-        pads={"1": net, "2": GROUND},
+        pads={ONE: net, OTHER: GROUND},
         near_role=role,
         near_pad=pin[0],
     )
 
 
-def reset_and_boot(desk: Desk, role: str) -> list[Component]:
+def reset_and_boot(bench: Bench, desk: Desk, role: str) -> list[Component]:
     """A capacitor at reset (the pull-up is inside the chip), and the strap that makes it start from
     its own memory, also where boot shares a port pin that carries nothing else.
     """
@@ -125,11 +125,11 @@ def reset_and_boot(desk: Desk, role: str) -> list[Component]:
             found.append(
                 Component(
                     role=desk.role("reset filter"),
-                    part="capacitor-1608",
+                    part=bench.capacitor("100 nF"),
                     block="chip",
                     value="100 nF",
                     purpose="Keeps reset quiet",
-                    pads={"1": desk.net("RESET"), "2": GROUND},
+                    pads={ONE: desk.net("RESET"), OTHER: GROUND},
                     near_role=role,
                     near_pad=pin.number,
                 )
@@ -138,11 +138,11 @@ def reset_and_boot(desk: Desk, role: str) -> list[Component]:
             found.append(
                 Component(
                     role=desk.role("boot strap"),
-                    part="resistor-1608",
+                    part=bench.resistor,
                     block="chip",
                     value="10 kΩ",
                     purpose="Starts the chip from its own memory",
-                    pads={"1": desk.net("BOOT"), "2": GROUND},
+                    pads={ONE: desk.net("BOOT"), OTHER: GROUND},
                     near_role=role,
                     near_pad=pin.number,
                 )
@@ -162,7 +162,7 @@ def decoupling_working(chip: Chip, supplies: int) -> Working:
         inputs=(
             WorkingInput(name="pins", value=str(supplies), origin=chip.data_source),
             WorkingInput(name="Cpin", value="0.1", unit="µF", origin=PRACTICE.text),
-            WorkingInput(name="Cbulk", value="10", unit="µF", origin=PRACTICE.text),
+            WorkingInput(name="Cbulk", value=f"{BULK_UF:g}", unit="µF", origin=PRACTICE.text),
         ),
         source=PRACTICE,
     )

@@ -10,7 +10,7 @@ STRAY_PF = 2.5
 
 def recipe(thing: ClockCrystal, bench: Bench) -> Fragment:
     """Two ends."""
-    return crystal(thing, bench, ("1", "2"), (), STRAY_PF)
+    return crystal(thing, bench, STRAY_PF)
 
 
 RECIPE = (ClockCrystal, recipe)

@@ -10,7 +10,7 @@ STRAY_PF = 3.0
 
 def recipe(thing: Crystal, bench: Bench) -> Fragment:
     """Four pads: the crystal across the corners, its can at ground."""
-    return crystal(thing, bench, ("1", "3"), ("2", "4"), STRAY_PF)
+    return crystal(thing, bench, STRAY_PF)
 
 
 RECIPE = (Crystal, recipe)

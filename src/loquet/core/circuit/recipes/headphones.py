@@ -10,8 +10,6 @@ from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 
-AMPLIFIER = "headphone-amplifier"
-
 
 def recipe(thing: Headphones, bench: Bench) -> Fragment:
     """Coupling, amplifier, socket; the tip's contact tells whether a plug is in, and turns the
@@ -20,6 +18,7 @@ def recipe(thing: Headphones, bench: Bench) -> Fragment:
     """
     drawer, role, rail = Drawer("sound", bench.parts), thing.role(), bench.rail(thing).net
     socket, amplifier = thing.bodies()[0].part, f"{role} amplifier"
+    part = bench.pick("headphone amplifier")
     tip, ring, pump = (plain_name(thing.role(word)) for word in ("tip", "ring", "pump"))
     contact, detect = plain_name(thing.role("contact")), plain_name(thing.role("detect"))
     enable = detect if thing.detection else rail
@@ -34,33 +33,27 @@ def recipe(thing: Headphones, bench: Bench) -> Fragment:
         drawer.named(role, socket, ("headphones", "Headphone socket"), jack),
         drawer.named(
             amplifier,
-            AMPLIFIER,
-            (bench.parts[AMPLIFIER].short, "Amplifier of the headphones"),
+            part.id,
+            (part.short, "Amplifier of the headphones"),
             nets,
         ),
-        drawer.quiet(amplifier, AMPLIFIER, rail, "1 µF"),
-        drawer.take(
+        drawer.quiet(amplifier, part.id, rail, "1 µF"),
+        drawer.capacitor(
             f"{role} pump",
-            "capacitor-1608",
-            ("1 µF", "Holds the supply below ground"),
-            {"1": pump, "2": GROUND},
-            Near(amplifier, drawer.pad(AMPLIFIER, "pump")),
+            "1 µF",
+            "Holds the supply below ground",
+            (pump, GROUND),
+            Near(amplifier, "pump"),
         ),
     ]
     for side, signal in sound_for(thing, bench).items():
-        near = Near(amplifier, drawer.pad(AMPLIFIER, f"in {side}"))
+        near = Near(amplifier, f"in {side}")
         words = ("1 µF", "Keeps steady volts from the amplifier")
         found.append(
-            drawer.take(
-                f"{role} coupling {side}",
-                "capacitor-1608",
-                words,
-                {"1": signal, "2": coupled[side]},
-                near,
-            )
+            drawer.capacitor(f"{role} coupling {side}", *words, (signal, coupled[side]), near)
         )
     if thing.detection:
-        near = Near(role, drawer.pad(socket, "tip contact"))
+        near = Near(role, "tip contact")
         words_up = "Tells that a plug is in: the tip's contact opens"
         swings = "Keeps what swings below ground from the line while the plug is pulled"
         found += [

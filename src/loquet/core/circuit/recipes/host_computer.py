@@ -34,9 +34,7 @@ def recipe(thing: HostComputer, bench: Bench) -> Fragment:
     host = drawer.take(
         thing.role(), f"{CHIP_PART}{desk.chip.name}", (desk.chip.name, "Host computer"), pads
     )
-    bulk = drawer.take(
-        f"{thing.role()} bulk", "capacitor-2012", words, {"1": five, "2": GROUND}, near
-    )
+    bulk = drawer.capacitor(f"{thing.role()} bulk", *words, (five, GROUND), near)
     kinds = dict.fromkeys((five, *fixed.values()), "supply") | {GROUND: "ground"}
     return Fragment((host, bulk), kinds)  # type: ignore[arg-type]
 

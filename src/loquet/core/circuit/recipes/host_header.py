@@ -5,7 +5,7 @@ from dataclasses import replace
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.host_header import HostHeader
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.feeding import plugged
+from loquet.core.circuit.feeding import plugged, plus_of
 from loquet.core.circuit.line_ports import port
 from loquet.core.circuit.model import GROUND, Fragment
 
@@ -19,7 +19,7 @@ def recipe(thing: HostHeader, bench: Bench) -> Fragment:
         return Fragment((port(thing, [GROUND, GROUND, *lines], bench),))
     fed = plugged(thing, bench, thing.bodies()[0].part, "host")
     plug, *others = fed.components
-    header = port(thing, [plug.pads["1"], GROUND, *lines], bench)
+    header = port(thing, [plug.pads[plus_of(plug)], GROUND, *lines], bench)
     header = header.model_copy(update={"polar": True})
     return replace(fed, components=(header, *others))
 

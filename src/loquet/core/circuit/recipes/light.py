@@ -5,7 +5,7 @@ the pin.
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.light import Light
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.driving import PIN_MA, TRANSISTOR, Below, base_working, low_side
+from loquet.core.circuit.driving import PIN_MA, Below, base_working, low_side
 from loquet.core.circuit.model import GROUND, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.parts import Part
@@ -39,22 +39,25 @@ def recipe(thing: Light, bench: Bench) -> Fragment:
     high = rail.net if strong or shows_rail else drive
     found = [
         drawer.take(
-            role, thing.part, (lamp.description, "Indicator light"), {"1": low, "2": anode}
+            role,
+            thing.part,
+            (lamp.description, "Indicator light"),
+            {"cathode": low, "anode": anode},
         ),
         drawer.resistor(
             f"{role} resistor",
             show_si(resistance, "Ω"),
             "Current of the indicator light",
             (high, anode),
-            Near(role, "2"),
+            Near(role, "anode"),
         ),
     ]
     workings = [current_working(thing, lamp, source, resistance)]
     if strong:
         load = given("I", thing.light_ma * 1e-3, "A", "brief")
-        transistor, named = bench.parts[TRANSISTOR], thing.label
+        transistor, named = bench.npn, thing.label
         worked = base_working(thing.name, named, load, transistor, bench.reader_rail(thing))
-        below = Below(low, drive, plain_name(thing.role("base")), named)
+        below = Below(low, drive, plain_name(thing.role("base")), named, Near(role, "anode"))
         found += low_side(drawer, role, below, worked.shown)
         workings.append(worked)
     return Fragment(tuple(found), workings=tuple(workings))

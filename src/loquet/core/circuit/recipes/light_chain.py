@@ -9,6 +9,7 @@ from loquet.core.circuit.lifting import lifted, wants_lifting
 from loquet.core.circuit.line_ports import port
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.parts.terminal import way
 
 SERIES = "330 Ω"
 
@@ -34,14 +35,12 @@ def recipe(thing: LightChain, bench: Bench) -> Fragment:
             SERIES,
             "Keeps the line of the lights from ringing",
             ends,
-            Near(role, str(i + 2)),
+            Near(role, way(i + 2)),
         )
         for i, (piece, ends) in enumerate(zip(pieces, zip(inner, outer, strict=True), strict=True))
     ]
     words = ("22 µF", "Feeds the peaks of the lights")
-    bulk = drawer.take(
-        f"{role} bulk", "capacitor-2012", words, {"1": rail, "2": GROUND}, Near(role, "1")
-    )
+    bulk = drawer.capacitor(f"{role} bulk", *words, (rail, GROUND), Near(role, way(1)))
     return Fragment((plug, *buffers, *found, bulk))
 
 

@@ -3,7 +3,7 @@ column.
 """
 
 from loquet.core.brief import plain_name
-from loquet.core.brief.kinds.light_matrix import LIGHT, ROW_MA, LightMatrix
+from loquet.core.brief.kinds.light_matrix import ROW_MA, LightMatrix
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer
@@ -16,7 +16,11 @@ def recipe(thing: LightMatrix, bench: Bench) -> Fragment:
     """One row is lit at a time; its pin feeds all columns, so each gets its share of what a strong
     pin gives. Raises RecipeNotPossible on a low rail.
     """
-    drawer, rail, lamp = Drawer("lights", bench.parts), bench.rail(thing), bench.parts[LIGHT]
+    drawer, rail, lamp = (
+        Drawer("lights", bench.parts),
+        bench.rail(thing),
+        bench.parts[thing.bodies()[0].part],
+    )
     drop = rail.usual_v - lamp.values["forward_v"]
     if drop < 0.2:
         limit = f"the rail leaves {drop:.1f} V for its resistors"
@@ -28,19 +32,18 @@ def recipe(thing: LightMatrix, bench: Bench) -> Fragment:
         drive = plain_name(thing.role(f"column {column}"))
         words = (show_si(value, "Ω"), "Current of a column of lights")
         found.append(
-            drawer.take(
+            drawer.resistor(
                 f"{thing.role(f'column {column}')} resistor",
-                "resistor-1608",
-                words,
-                {"1": drive, "2": lit},
+                *words,
+                (drive, lit),
             )
         )
         for row in range(1, thing.rows + 1):
-            pads = {"1": lit, "2": plain_name(thing.role(f"row {row}"))}
+            pads = {"cathode": lit, "anode": plain_name(thing.role(f"row {row}"))}
             found.append(
                 drawer.take(
                     thing.role(f"{row} {column}"),
-                    LIGHT,
+                    lamp.id,
                     (lamp.description, f"Light {row}, {column}"),
                     pads,
                 )

@@ -16,22 +16,26 @@ from loquet.core.circuit.feeding import (
     converter,
     feed_way,
     net,
+    plus_of,
     reverse_guard,
     source_plug,
     supplies,
+    taken_ma,
 )
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.usb_power import five_net
 from loquet.core.parts import Part
+from loquet.core.parts.choosing import p_channel, plug, schottky
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.power.charging import charge_working, program_ohm, program_working
+from loquet.core.power.plugged import PATH_V, charger_of
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
-PLUG, CHARGER, GUARD_P = "wire-plug-2.0-2", "charger-linear", "transistor-pmos-sot23"
-STEADY = ("4.7 µF", "capacitor-2012")
+PLUG_MM, FULL_V, STEADY = 2.0, 4.2, "4.7 µF"
 SENSE_OHM, TELLS_OHM = "100 kΩ", "1 MΩ"
-LIGHT, PORT_V, LIT_MA = "light-2012-amber", 5.0, 2.0
+PORT_V, LIT_MA = 5.0, 2.0
 
 
 def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
@@ -47,18 +51,34 @@ def recipe(thing: LithiumCell, bench: Bench) -> Fragment:
             " device from it already."
         )
         raise RecipeNotPossible(thing.name, limit, way_out)
-    part = next((body.part for body in thing.bodies() if body.part), PLUG)
-    plug = source_plug(thing, part, f"lithium cell {thing.capacity_mah} mAh", way.top)
+    part = next((body.part for body in thing.bodies() if body.part), plug_part(bench))
+    outlet = source_plug(
+        thing, bench.parts[part], f"lithium cell {thing.capacity_mah} mAh", way.top
+    )
     made = converter(bench, thing, way.behind)
     if port is None:
-        guard = reverse_guard(bench, thing, way, 4.2, (plug.role, "1"))
+        guard = reverse_guard(bench, thing, way, FULL_V, (outlet.role, plus_of(outlet)))
         charge = Fragment((guard,))
     else:
         charge = charged(thing, bench, way, five_net(port))
-        charge = replace(charge, components=(*turned_guard(thing, way), *charge.components))
+        charge = replace(
+            charge,
+            components=(*turned_guard(bench, thing, way, plus_of(outlet)), *charge.components),
+        )
     kinds = supplies(way.top, way.guarded, cell_side(thing, bench)) | made.kinds
-    components = (plug, *charge.components, *made.components, *sensed(thing, way))
+    components = (outlet, *charge.components, *made.components, *sensed(bench, thing, way))
     return Fragment(components, kinds, (*charge.workings, *made.workings))
+
+
+def plug_part(bench: Bench) -> str:
+    """The plug of a pouch; raises PartError."""
+    return plug(bench.parts, 2, PLUG_MM)
+
+
+def path_part(bench: Bench, thing: LithiumCell) -> str:
+    """The P-channel transistor in the way of the cell; raises PartError."""
+    found = p_channel(bench.parts, PORT_V, taken_ma(bench, thing, PATH_V))
+    return found.id if found else bench.pick("P-channel transistor").id
 
 
 def cell_side(thing: LithiumCell, bench: Bench) -> str:
@@ -71,7 +91,9 @@ def cell_side(thing: LithiumCell, bench: Bench) -> str:
     return net(thing, "inner") if thing.holder else way.top
 
 
-def turned_guard(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
+def turned_guard(
+    bench: Bench, thing: LithiumCell, way: FeedWay, plus: str
+) -> tuple[Component, ...]:
     """Keeps a charger from a cell that was put into its holder backwards; nothing for a keyed plug.
 
     A P-channel transistor carries current both ways while its gate is at ground. Its gate alone
@@ -81,49 +103,53 @@ def turned_guard(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
     """
     if not thing.holder:
         return ()
-    role, inner = f"{thing.role()} turned guard", net(thing, "inner")
+    role, inner, channel = (
+        f"{thing.role()} turned guard",
+        net(thing, "inner"),
+        path_part(bench, thing),
+    )
     gate, tells = net(thing, "turned"), net(thing, "tells")
     words, off = "Keeps a cell that is put in backwards off the charger", f"{role} off"
     return (
         block(
             role,
-            GUARD_P,
+            channel,
             "P-channel",
             words,
-            {"1": gate, "2": inner, "3": way.top},
-            (thing.role(), "1"),
+            {"gate": gate, "source": inner, "drain": way.top},
+            (thing.role(), plus),
         ),
         block(
             f"{role} rest",
-            "resistor-1608",
+            bench.resistor,
             "100 kΩ",
             "Opens the way of a cell that is in right",
-            {"1": gate, "2": GROUND},
-            (role, "1"),
+            {ONE: gate, OTHER: GROUND},
+            (role, "gate"),
         ),
         block(
             off,
-            GUARD_P,
+            channel,
             "P-channel",
             "Shuts the guard when the cell is in backwards",
-            {"1": tells, "2": inner, "3": gate},
-            (role, "1"),
+            {"gate": tells, "source": inner, "drain": gate},
+            (role, "gate"),
         ),
         block(
             f"{off} inner",
-            "resistor-1608",
+            bench.resistor,
             TELLS_OHM,
             "Halves what a turned cell puts on the gate",
-            {"1": inner, "2": tells},
-            (off, "1"),
+            {ONE: inner, OTHER: tells},
+            (off, "gate"),
         ),
         block(
             f"{off} cell",
-            "resistor-1608",
+            bench.resistor,
             TELLS_OHM,
             "Halves what a turned cell puts on the gate",
-            {"1": way.top, "2": tells},
-            (off, "1"),
+            {ONE: way.top, OTHER: tells},
+            (off, "gate"),
         ),
     )
 
@@ -140,56 +166,61 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
     Without 5 V its gate is pulled to ground and the cell feeds the device; its body diode points
     from the cell to the device, never back.
     """
-    role, part = f"{thing.role()} charger", bench.parts[CHARGER]
+    role, part = f"{thing.role()} charger", charger_of(bench.parts)
+    channel = path_part(bench, thing)
     program = net(thing, "program")
     cell = cell_side(thing, bench)
-    pads = {"2": GROUND, "3": cell, "4": five, "5": program}
+    pads = {"ground": GROUND, "cell": cell, "in": five, "program": program}
     if thing.charge_light:
-        pads["1"] = net(thing, "status")
+        pads["status"] = net(thing, "status")
     resistance = program_ohm(thing, part)
     main = Component(
         role=role,
-        part=CHARGER,
+        part=part.id,
         block="power",
         value=part.short,
         purpose="Charges the cell",
-        pads=dict(sorted(pads.items())),
+        pads=pads,
     )
     found = [
         main,
         block(
             f"{role} program",
-            "resistor-1608",
+            bench.resistor,
             show_si(resistance, "Ω"),
             "Sets the charging current",
-            {"1": program, "2": GROUND},
-            (role, "5"),
+            {ONE: program, OTHER: GROUND},
+            (role, "program"),
         ),
-        capacitor(f"{role} input", STEADY, "Input capacitor of the charger", five, (role, "4")),
-        capacitor(f"{role} steady", STEADY, "Keeps the charger steady", cell, (role, "3")),
+        capacitor(
+            bench, f"{role} input", STEADY, "Input capacitor of the charger", five, (role, "in")
+        ),
+        capacitor(
+            bench, f"{role} steady", STEADY, "Keeps the charger steady", cell, (role, "cell")
+        ),
         block(
             f"{thing.role()} path",
-            GUARD_P,
+            channel,
             "P-channel",
             "Feeds the device from the cell while nothing is plugged in",
-            {"1": five, "2": way.guarded, "3": cell},
-            (role, "3"),
+            {"gate": five, "source": way.guarded, "drain": cell},
+            (role, "cell"),
         ),
         block(
             f"{thing.role()} path diode",
-            "diode-schottky-sod123",
+            schottky(bench.parts, taken_ma(bench, thing, PATH_V)).id,
             "Schottky",
             "Feeds the device from outside while the cell is charged",
-            {"1": way.guarded, "2": five},
-            (role, "4"),
+            {"cathode": way.guarded, "anode": five},
+            (role, "in"),
         ),
         block(
             f"{thing.role()} path rest",
-            "resistor-1608",
+            bench.resistor,
             "100 kΩ",
             "Opens the path when the plug is pulled",
-            {"1": five, "2": GROUND},
-            (f"{thing.role()} path", "1"),
+            {ONE: five, OTHER: GROUND},
+            (f"{thing.role()} path", "gate"),
         ),
     ]
     if thing.charge_light:
@@ -198,19 +229,19 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
         found += [
             block(
                 light,
-                LIGHT,
+                bench.pick("light").id,
                 "amber",
                 "Lit while the cell is charged",
-                {"1": net(thing, "status"), "2": anode},
-                (role, "1"),
+                {"cathode": net(thing, "status"), "anode": anode},
+                (role, "status"),
             ),
             block(
                 f"{light} resistor",
-                "resistor-1608",
-                show_si(lit_ohm(bench.parts[LIGHT]), "Ω"),
+                bench.resistor,
+                show_si(lit_ohm(bench.pick("light")), "Ω"),
                 "Current of the charge light",
-                {"1": five, "2": anode},
-                (light, "2"),
+                {ONE: five, OTHER: anode},
+                (light, "anode"),
             ),
         ]
     workings: tuple[Working, ...] = (
@@ -218,7 +249,7 @@ def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragme
         charge_working(thing, thing.capacity_mah, part),
     )
     if thing.charge_light:
-        workings += (lit_working(thing, bench.parts[LIGHT]),)
+        workings += (lit_working(thing, bench.pick("light")),)
     return Fragment(tuple(found), workings=workings)
 
 
@@ -248,37 +279,38 @@ def lit_working(thing: LithiumCell, light: Part) -> Working:
     )
 
 
-def sensed(thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
+def sensed(bench: Bench, thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
     """Half of the cell's voltage for the brain, taken behind the switch so that a device that is
     off draws nothing through it.
     """
     if not thing.sense:
         return ()
     line, role = net(thing, "sense"), thing.role("sense")
-    part = "resistor-1608"
+    part = bench.resistor
     return (
         block(
             f"{role} upper",
             part,
             SENSE_OHM,
             "Halves the cell's voltage",
-            {"1": way.behind, "2": line},
-            (f"{thing.role()} converter", "1"),
+            {ONE: way.behind, OTHER: line},
+            (f"{thing.role()} converter", "in"),
         ),
         block(
             f"{role} lower",
             part,
             SENSE_OHM,
             "Halves the cell's voltage",
-            {"1": line, "2": GROUND},
-            (f"{role} upper", "2"),
+            {ONE: line, OTHER: GROUND},
+            (f"{role} upper", OTHER),
         ),
         capacitor(
+            bench,
             f"{role} filter",
-            ("100 nF", "capacitor-1608"),
+            "100 nF",
             "Holds the sample while it is read",
             line,
-            (f"{role} lower", "1"),
+            (f"{role} lower", ONE),
         ),
     )
 

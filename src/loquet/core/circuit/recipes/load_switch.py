@@ -6,9 +6,7 @@ from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.load_switch import LoadSwitch
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.driving import (
-    TRANSISTOR,
     Above,
-    Below,
     base_working,
     gate_current,
     high_side,
@@ -27,24 +25,26 @@ def recipe(thing: LoadSwitch, bench: Bench) -> Fragment:
         f"{thing.name}.switch",
         thing.label,
         gate_current(before.usual_v),
-        bench.parts[TRANSISTOR],
+        bench.npn,
         bench.reader_rail(thing),
     )
     drawer = Drawer("power", bench.parts)
-    above = Above(before.net, behind.net, Below(gate, drive, base, thing.label), role)
+    above = Above(before.net, behind.net, drive, gate, base, thing.label, itself=role)
     slow = ("10 nF", f"Lets {thing.label} rise slowly")
     steady = ("1 µF", f"Steadies {thing.label}")
     found = (
         *high_side(drawer, role, above, worked.shown),
-        drawer.take(
-            f"{role} slow", "capacitor-1608", slow, {"1": before.net, "2": gate}, Near(role, "1")
+        drawer.capacitor(
+            f"{role} slow",
+            *slow,
+            (before.net, gate),
+            Near(role, "gate"),
         ),
-        drawer.take(
+        drawer.capacitor(
             f"{role} steady",
-            "capacitor-1608",
-            steady,
-            {"1": behind.net, "2": GROUND},
-            Near(role, "3"),
+            *steady,
+            (behind.net, GROUND),
+            Near(role, "drain"),
         ),
     )
     return Fragment(found, {behind.net: "supply"}, (worked,))

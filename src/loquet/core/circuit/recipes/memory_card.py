@@ -8,7 +8,7 @@ from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Fragment
 from loquet.core.circuit.parting import Drawer, Near
 
-SOCKET, HOLD = "card-socket", "10 kΩ"
+HOLD = "10 kΩ"
 
 
 def recipe(thing: MemoryCard, bench: Bench) -> Fragment:
@@ -16,35 +16,30 @@ def recipe(thing: MemoryCard, bench: Bench) -> Fragment:
     (SD simplified specification 6.6, 10 to 100 kΩ).
     """
     drawer, role, rail = Drawer("card", bench.parts), thing.role(), bench.rail(thing).net
+    part = thing.bodies()[0].part
     lines = ("select", "to card", "clock", "from card")
     nets = {line: plain_name(thing.role(line)) for line in lines}
-    pads = {drawer.pad(SOCKET, name): net for name, net in nets.items()}
-    pads |= {"4": rail, "6": GROUND, "10": GROUND}
-    idle = {"1": plain_name(thing.role("idle 1")), "8": plain_name(thing.role("idle 2"))}
-    pads |= idle
-    held = {drawer.pad(SOCKET, n): nets[n] for n in ("select", "to card", "from card")} | idle
+    idle = {name: plain_name(thing.role(name)) for name in ("idle 1", "idle 2")}
+    held = {name: nets[name] for name in ("select", "to card", "from card")} | idle
     if thing.detect:
-        pads["9"] = held["9"] = plain_name(thing.role("detect"))
-    socket = drawer.take(role, SOCKET, ("memory card", "Socket of the memory card"), pads)
+        held["detect"] = plain_name(thing.role("detect"))
+    nets |= held | {"supply": rail, "ground": GROUND, "shell": GROUND}
+    socket = drawer.take(role, part, ("memory card", "Socket of the memory card"), nets)
     pulls = [
         drawer.resistor(
-            f"{role} hold {pad}",
+            f"{role} hold {name}",
             HOLD,
             "Holds a line of the card high",
             (rail, net),
-            Near(role, pad),
+            Near(role, name),
         )
-        for pad, net in sorted(held.items())
+        for name, net in held.items()
     ]
-    near = Near(role, "4")
-    bulk = drawer.take(
-        f"{role} bulk",
-        "capacitor-2012",
-        ("10 µF", "Feeds the peaks of the card"),
-        {"1": rail, "2": GROUND},
-        near,
+    near = Near(role, "supply")
+    bulk = drawer.capacitor(
+        f"{role} bulk", "10 µF", "Feeds the peaks of the card", (rail, GROUND), near
     )
-    return Fragment((socket, drawer.quiet(role, SOCKET, rail), bulk, *pulls))
+    return Fragment((socket, drawer.quiet(role, part, rail), bulk, *pulls))
 
 
 RECIPE = (MemoryCard, recipe)

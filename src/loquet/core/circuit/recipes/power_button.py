@@ -6,12 +6,14 @@ from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.power_button import PowerButton
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.driving import Below, low_side
-from loquet.core.circuit.feeding import GATE_LIMIT_V, GUARD_P
 from loquet.core.circuit.model import GROUND, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.circuit.switching import switched_way
+from loquet.core.parts import Part
+from loquet.core.parts.choosing import Wanted, p_channel, serving
+from loquet.core.parts.terminal import ONE, OTHER
 
-DIODE, HOLD = "diode-sod123", "10 kΩ"
+HOLD = "10 kΩ"
 
 
 def recipe(thing: PowerButton, bench: Bench) -> Fragment:
@@ -26,22 +28,24 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
     """
     source, before, behind = switched_way(thing, bench)
     supply = source.source()
-    halved = supply is not None and supply.fresh_v > GATE_LIMIT_V
-    if supply is not None and supply.fresh_v > bench.parts[GUARD_P].values["voltage"]:
-        limit = f"{supply.fresh_v:g} V are more than its transistor takes"
+    volts = supply.fresh_v if supply else 0.0
+    channel = latch_part(bench, volts)
+    if channel is None:
+        limit = f"{volts:g} V are more than any transistor of the shelf takes"
         raise RecipeNotPossible(thing.name, limit, "Take a slide switch, or a lower source.")
+    halved, diode = volts > channel.values["gate_v"], bench.pick("diode").id
     drawer, role = Drawer("power", bench.parts), thing.role()
     gate, key, base = (plain_name(thing.role(word)) for word in ("gate", "key", "base"))
     hold, pressed = (plain_name(thing.role(word)) for word in ("hold", "pressed"))
     latch = f"{role} latch"
     pulled = plain_name(thing.role("pulled")) if halved else gate
-    at_gate = Near(latch, "1")
+    at_gate = Near(latch, "gate")
     found = (
         drawer.take(
             latch,
-            GUARD_P,
+            channel.id,
             ("P-channel", "Feeds the device while its gate is low"),
-            {"1": gate, "2": before, "3": behind},
+            {"gate": gate, "source": before, "drain": behind},
         ),
         drawer.resistor(
             f"{role} rest",
@@ -67,25 +71,32 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
             role,
             thing.part,
             ("on and off", "Turns the device on, and asks it to turn off"),
-            {"1": key, "4": GROUND},
+            {ONE: key, OTHER: GROUND},
         ),
         drawer.take(
             f"{role} opens",
-            DIODE,
+            diode,
             ("100 V", "Opens the latch while the button is pressed"),
-            {"1": key, "2": pulled},
+            {"cathode": key, "anode": pulled},
             at_gate,
         ),
         drawer.take(
             f"{role} reads",
-            DIODE,
+            diode,
             ("100 V", "Lets the brain read the button"),
-            {"1": key, "2": pressed},
-            Near(role, "1"),
+            {"cathode": key, "anode": pressed},
+            Near(role, ONE),
         ),
         *low_side(drawer, f"{role} hold", Below(pulled, hold, base, "the latch", at_gate), HOLD),
     )
     return Fragment(found, {before: "supply", behind: "supply"})
+
+
+def latch_part(bench: Bench, volts: float) -> Part | None:
+    """The P-channel transistor of a latch: one whose gate takes the volts, or half of them."""
+    whole = p_channel(bench.parts, volts)
+    halved = Wanted("P-channel transistor", least={"voltage": volts, "gate_v": volts / 2})
+    return whole or next(iter(serving(bench.parts, halved)), None)
 
 
 RECIPE = (PowerButton, recipe)

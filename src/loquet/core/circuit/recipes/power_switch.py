@@ -19,8 +19,8 @@ def recipe(thing: PowerSwitch, bench: Bench) -> Fragment:
                 block="power",
                 value="on and off",
                 purpose="Power switch",
-                pads={"2": guarded, "3": behind},
-                on_pad="3",
+                pads={"common": guarded, "on": behind},
+                on_pad="on",
             ),
         )
     )

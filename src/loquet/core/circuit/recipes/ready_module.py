@@ -4,6 +4,7 @@ from loquet.core.brief.kinds.programming import Programming
 from loquet.core.brief.kinds.ready_module import ReadyModule
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import CHIP_PART, GROUND, Component, Fragment
+from loquet.core.parts.terminal import ONE, OTHER
 
 
 def recipe(thing: ReadyModule, bench: Bench) -> Fragment:
@@ -34,11 +35,11 @@ def recipe(thing: ReadyModule, bench: Bench) -> Fragment:
             ),
             Component(
                 role=f"{thing.role()} bulk",
-                part="capacitor-2012",
+                part=bench.capacitor("10 µF"),
                 block="module",
                 value="10 µF",
                 purpose="Bulk capacitor of the module",
-                pads={"1": taken, "2": GROUND},
+                pads={ONE: taken, OTHER: GROUND},
                 near_role=thing.role(),
                 near_pad=entry,
             ),

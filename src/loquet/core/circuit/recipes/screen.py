@@ -7,17 +7,16 @@ from loquet.core.brief.kinds.screen import HEADERS, Screen
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.driving import (
     PIN_MA,
-    TRANSISTOR,
     Above,
-    Below,
     base_working,
     gate_current,
     high_side,
 )
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
-from loquet.core.circuit.parting import Drawer
+from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.circuit.two_wire import LINES, Begin, pull_ups
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.parts.terminal import ONE, OTHER, way
 from loquet.core.pins.needing import bus_host
 from loquet.core.pins.needs.screen import SYNCS
 
@@ -34,7 +33,7 @@ def recipe(thing: Screen, bench: Bench) -> Fragment:
     if thing.bus != "two-wire" or host_of(thing, bench) is not thing:
         components = (header, *lit.components, decoupling(thing, module, bench))
         return Fragment(components, workings=lit.workings)
-    pads = {line: str(module.pins.index(line) + 1) for line in LINES}
+    pads = {line: way(module.pins.index(line) + 1) for line in LINES}
     bus = pull_ups(thing, bench, Begin(thing.role(), pads, "screen", "screen"))
     components = (header, *bus.components, decoupling(thing, module, bench))
     return Fragment(components, workings=bus.workings)
@@ -50,10 +49,10 @@ def backlit(thing: Screen, module: ScreenModule, bench: Bench) -> Fragment:
         f"{thing.name}.backlight",
         named,
         gate_current(rail.usual_v),
-        bench.parts[TRANSISTOR],
+        bench.npn,
         bench.reader_rail(thing),
     )
-    above = Above(rail.net, lit_net(thing), Below(gate, drive, base, named))
+    above = Above(rail.net, lit_net(thing), drive, gate, base, named, Near(role, way(1)))
     drawer = Drawer("screen", bench.parts)
     return Fragment(tuple(high_side(drawer, role, above, worked.shown)), workings=(worked,))
 
@@ -82,7 +81,7 @@ def header_of(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
         value=module.description,
         purpose="Header of the screen module",
         pads={
-            str(i + 1): fixed.get(name) or plain_name(lines.role(name))
+            way(i + 1): fixed.get(name) or plain_name(lines.role(name))
             for i, name in enumerate(names)
         },
     )
@@ -98,13 +97,13 @@ def decoupling(thing: Screen, module: ScreenModule, bench: Bench) -> Component:
     """A capacitor at the supply of the module."""
     return Component(
         role=f"{thing.role()} decoupling",
-        part="capacitor-1608",
+        part=bench.capacitor("1 µF"),
         block="screen",
         value="1 µF",
         purpose="Decoupling of the screen",
-        pads={"1": bench.rail(thing).net, "2": GROUND},
+        pads={ONE: bench.rail(thing).net, OTHER: GROUND},
         near_role=thing.role(),
-        near_pad=str(module.pins.index("supply") + 1),
+        near_pad=way(module.pins.index("supply") + 1),
     )
 
 

@@ -5,8 +5,10 @@ from loquet.core.brief.kinds.sound_converter import SoundConverter
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Fragment
 from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.parts.choosing import plug
+from loquet.core.parts.terminal import OTHER, way
 
-PLUG = "wire-plug-2.0-3"
+PITCH_MM = 2.0
 
 
 def recipe(thing: SoundConverter, bench: Bench) -> Fragment:
@@ -25,31 +27,37 @@ def recipe(thing: SoundConverter, bench: Bench) -> Fragment:
     ]
     words = ("1 µF", "Quiets the middle of the converter")
     found.append(
-        drawer.take(
-            f"{role} bypass", "capacitor-1608", words, {"1": bypass, "2": GROUND}, Near(role, "8")
+        drawer.capacitor(
+            f"{role} bypass",
+            *words,
+            (bypass, GROUND),
+            Near(role, "bypass"),
         )
     )
-    for side, pad in (("left", "6"), ("right", "7")):
+    for side in ("left", "right"):
         series = drawer.resistor(
             f"{role} {side} series",
             "470 Ω",
             "Low pass of the line output",
             (raw[side], out[side]),
-            Near(role, pad),
+            Near(role, side),
         )
         shunt = ("2.2 nF", "Low pass of the line output")
         found += [
             series,
-            drawer.take(
+            drawer.capacitor(
                 f"{role} {side} shunt",
-                "capacitor-1608",
-                shunt,
-                {"1": out[side], "2": GROUND},
-                Near(series.role, "2"),
+                *shunt,
+                (out[side], GROUND),
+                Near(series.role, OTHER),
             ),
         ]
-    pads = {"1": out["left"], "2": GROUND, "3": out["right"]}
-    found.append(drawer.take(thing.role("line"), PLUG, ("line out", "Line output"), pads))
+    pads = {way(1): out["left"], way(2): GROUND, way(3): out["right"]}
+    found.append(
+        drawer.take(
+            thing.role("line"), plug(bench.parts, 3, PITCH_MM), ("line out", "Line output"), pads
+        )
+    )
     return Fragment(tuple(found))
 
 

@@ -9,14 +9,12 @@ from loquet.core.brief.kinds.speaker import Speaker
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.parts.choosing import Wanted, pick, plug
+from loquet.core.parts.terminal import OTHER, way
 from loquet.core.provenance import Source, Working, WorkingInput
 
-AMPLIFIER, CONVERTER, PLUG, WHEEL = (
-    "amplifier-class-d",
-    "sound-converter",
-    "wire-plug-2.0-2",
-    "wheel-16",
-)
+PITCH_MM = 2.0
+
 FILTER_OHM, FILTER_FARAD, SHUNT = 1_000.0, 10e-9, "10 nF"
 SUM_OHM, SUM_FARAD, SUM_SHUNT = 10_000.0, 2.2e-9, "2.2 nF"
 """Two resistors add the sides of a converter, and are the low pass together with a smaller
@@ -30,26 +28,26 @@ def recipe(thing: Speaker, bench: Bench) -> Fragment:
     drawer, role, rail = Drawer("sound", bench.parts), thing.role(), bench.rail(thing).net
     found, signal = source_of(thing, drawer, rail)
     low, coupled, sum_ = (plain_name(thing.role(w)) for w in ("filtered", "coupled", "sum"))
-    amplifier = f"{role} amplifier"
-    near = Near(amplifier, drawer.pad(AMPLIFIER, "in minus"))
+    amplifier, part = f"{role} amplifier", bench.pick("speaker amplifier")
+    near = Near(amplifier, "in minus")
     summed = thing.feed_by == SOUND_BUS
-    beside = Near(f"{role} converter left" if summed else f"{role} filter", "2")
+    beside = Near(f"{role} converter left" if summed else f"{role} filter", OTHER)
     if not summed:
         low_pass = "Low pass before the amplifier"
         found.append(drawer.resistor(f"{role} filter", "1 kΩ", low_pass, (signal, low), near))
     found += [
-        drawer.take(
+        drawer.capacitor(
             f"{role} filter shunt",
-            "capacitor-1608",
-            (SUM_SHUNT if summed else SHUNT, "Low pass before the amplifier"),
-            {"1": low, "2": GROUND},
+            SUM_SHUNT if summed else SHUNT,
+            "Low pass before the amplifier",
+            (low, GROUND),
             beside,
         ),
-        drawer.take(
+        drawer.capacitor(
             f"{role} coupling",
-            "capacitor-1608",
-            ("1 µF", "Keeps steady volts from the amplifier"),
-            {"1": low, "2": coupled},
+            "1 µF",
+            "Keeps steady volts from the amplifier",
+            (low, coupled),
             beside,
         ),
         drawer.resistor(
@@ -71,32 +69,38 @@ def recipe(thing: Speaker, bench: Bench) -> Fragment:
         "out plus": plus,
     }
     nets |= {"supply": rail, "ground": GROUND, "out minus": minus}
-    words = (bench.parts[AMPLIFIER].short, "Amplifier of the speaker")
+    words = (part.short, "Amplifier of the speaker")
     found += [
-        drawer.named(amplifier, AMPLIFIER, words, nets),
-        drawer.quiet(amplifier, AMPLIFIER, rail),
-        drawer.take(
+        drawer.named(amplifier, part.id, words, nets),
+        drawer.quiet(amplifier, part.id, rail),
+        drawer.capacitor(
             f"{role} reserve",
-            "capacitor-2012",
-            ("10 µF", "Feeds the peaks of the amplifier"),
-            {"1": rail, "2": GROUND},
-            Near(amplifier, drawer.pad(AMPLIFIER, "supply")),
+            "10 µF",
+            "Feeds the peaks of the amplifier",
+            (rail, GROUND),
+            Near(amplifier, "supply"),
         ),
-        drawer.take(
+        drawer.capacitor(
             f"{role} bypass",
-            "capacitor-1608",
-            ("1 µF", "Quiets the middle of the amplifier"),
-            {"1": bypass, "2": GROUND},
-            Near(amplifier, drawer.pad(AMPLIFIER, "bypass")),
+            "1 µF",
+            "Quiets the middle of the amplifier",
+            (bypass, GROUND),
+            Near(amplifier, "bypass"),
         ),
         drawer.take(
-            thing.role("plug"), PLUG, ("speaker", "Plug of the speaker"), {"1": plus, "2": minus}
+            thing.role("plug"),
+            plug(bench.parts, 2, PITCH_MM),
+            ("speaker", "Plug of the speaker"),
+            {way(1): plus, way(2): minus},
         ),
     ]
     if thing.volume:
+        wheel = bench.pick("slider")
         volume = {"supply": rail, "ground": GROUND, "out": plain_name(thing.role("volume"))}
-        named = {n: volume.get(n, volume["out"]) for n in bench.parts[WHEEL].pin_names.values()}
-        found.append(drawer.named(thing.role("wheel"), WHEEL, ("volume", "Sets the volume"), named))
+        named = {n: volume.get(n, volume["out"]) for n in wheel.terminals}
+        found.append(
+            drawer.named(thing.role("wheel"), wheel.id, ("volume", "Sets the volume"), named)
+        )
     return Fragment(tuple(found), workings=(corner_working(thing),))
 
 
@@ -111,20 +115,20 @@ def source_of(thing: Speaker, drawer: Drawer, rail: str) -> tuple[list[Component
     nets = {line: plain_name(thing.role(line)) for line in ("clock", "word", "data")}
     nets |= {"supply": rail, "ground": GROUND, "bypass": bypass, **sides}
     signal = plain_name(thing.role("filtered"))
-    words = (drawer.parts[CONVERTER].short, "Makes sound of the bus")
-    found = [drawer.named(role, CONVERTER, words, nets), drawer.quiet(role, CONVERTER, rail)]
+    part = pick(drawer.parts, Wanted("sound converter"))
+    words = (part.short, "Makes sound of the bus")
+    found = [drawer.named(role, part.id, words, nets), drawer.quiet(role, part.id, rail)]
     quiet = ("1 µF", "Quiets the middle of the converter")
     found.append(
-        drawer.take(
+        drawer.capacitor(
             f"{role} bypass",
-            "capacitor-1608",
-            quiet,
-            {"1": bypass, "2": GROUND},
-            Near(role, drawer.pad(CONVERTER, "bypass")),
+            *quiet,
+            (bypass, GROUND),
+            Near(role, "bypass"),
         )
     )
     for side, net in sides.items():
-        near = Near(role, drawer.pad(CONVERTER, side))
+        near = Near(role, side)
         found.append(
             drawer.resistor(f"{role} {side}", "10 kΩ", "Adds both sides", (net, signal), near)
         )

@@ -16,7 +16,7 @@ def recipe(thing: StickPort, bench: Bench) -> Fragment:
     made = control(thing, bench, "Port")
     (port,) = made.components
     return Fragment(
-        (port.model_copy(update={"pads": {**port.pads, "10": GROUND}}),), around=made.around
+        (port.model_copy(update={"pads": {**port.pads, "shell": GROUND}}),), around=made.around
     )
 
 

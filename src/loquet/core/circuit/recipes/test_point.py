@@ -15,7 +15,7 @@ def recipe(thing: TestPoint, bench: Bench) -> Fragment:
                 block="service",
                 value=thing.net,
                 purpose=f"Test point of {thing.net}",
-                pads={"1": thing.net},
+                pads={"point": thing.net},
                 bare=True,
             ),
         )

@@ -17,15 +17,15 @@ def recipe(thing: Touch, bench: Bench) -> Fragment:
     drawer, role = Drawer(BLOCK, bench.parts), thing.role()
     line, plate = plain_name(role), plain_name(thing.role("plate"))
     electrode = drawer.take(
-        role, thing.part, (thing.name, f"Touch electrode {thing.name}"), {"1": plate}
+        role, thing.part, (thing.name, f"Touch electrode {thing.name}"), {"plate": plate}
     )
     electrode = electrode.model_copy(update={"bare": True})
     series = drawer.resistor(
-        f"{role} series", SERIES, "Takes discharges of a finger", (line, plate), Near(role, "1")
+        f"{role} series", SERIES, "Takes discharges of a finger", (line, plate), Near(role, "plate")
     )
-    words = (SAMPLE, "Counts the charge of the electrode")
-    sample = {"1": plain_name(thing.role("sample")), "2": GROUND}
-    capacitor = drawer.take(f"{role} sample", "capacitor-1608", words, sample)
+    ends = (plain_name(thing.role("sample")), GROUND)
+    words = "Counts the charge of the electrode"
+    capacitor = drawer.capacitor(f"{role} sample", SAMPLE, words, ends)
     return Fragment((electrode,), around=(series, capacitor))
 
 

@@ -5,6 +5,7 @@ from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.feeding import block
 from loquet.core.circuit.model import GROUND, Component, Fragment
 from loquet.core.circuit.usb_power import usb_power
+from loquet.core.parts.terminal import ONE, OTHER
 
 PLUS, MINUS = "USB_PLUS", "USB_MINUS"
 SERIES_OHM = {"stm32f1": "22 Ω", "atmega": "22 Ω", "at90usb": "22 Ω"}
@@ -17,36 +18,33 @@ def recipe(thing: UsbDevice, bench: Bench) -> Fragment:
     series = next((ohm for start, ohm in SERIES_OHM.items() if name.startswith(start)), "")
     lines = {"plus": PLUS, "minus": MINUS}
     outer = {line: f"{net}_PORT" if series else net for line, net in lines.items()}
-    data = {"6": outer["plus"], "8": outer["plus"], "5": outer["minus"], "7": outer["minus"]}
-    power = usb_power(thing, bench, data)
+    power = usb_power(thing, bench, outer)
     five = power.five
     array = block(
         f"{role} guard array",
-        "guard-array",
+        bench.pick("guard array").id,
         "guard array",
         "Takes discharges of the plug and the hand",
         {
-            "1": outer["plus"],
-            "2": GROUND,
-            "3": outer["minus"],
-            "4": outer["minus"],
-            "5": five,
-            "6": outer["plus"],
+            "line 1": outer["plus"],
+            "line 2": outer["minus"],
+            "ground": GROUND,
+            "supply": five,
         },
-        (role, "6"),
+        (role, "plus"),
     )
     found: list[Component] = [array]
     for line, net in lines.items():
         if series:
             words = f"Series resistor of USB {line}, as the chip's maker asks"
-            pads = {"1": outer[line], "2": net}
-            near = (f"{role} guard array", "1" if line == "plus" else "3")
-            found.append(block(f"{role} series {line}", "resistor-1608", series, words, pads, near))
+            pads = {ONE: outer[line], OTHER: net}
+            near = (f"{role} guard array", "line 1" if line == "plus" else "line 2")
+            found.append(block(f"{role} series {line}", bench.resistor, series, words, pads, near))
     if bench.desk(thing).chip.usb_pull_up == "outside":
-        pads = {"1": bench.rail(thing).net, "2": PLUS}
+        pads = {ONE: bench.rail(thing).net, OTHER: PLUS}
         words = "Tells the host that a full-speed device is there"
-        near = (f"{role} guard array", "1")
-        found.append(block(f"{role} pull-up", "resistor-1608", PULL_UP_OHM, words, pads, near))
+        near = (f"{role} guard array", "line 1")
+        found.append(block(f"{role} pull-up", bench.resistor, PULL_UP_OHM, words, pads, near))
     made = power.fragment
     return Fragment((*made.components, *found), made.kinds, made.workings)
 

@@ -7,8 +7,9 @@ from loquet.core.brief.kinds.usb_downstream import UsbDownstream
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
+from loquet.core.parts.choosing import fuse_for
+from loquet.core.parts.terminal import ONE, OTHER
 
-SOCKET, ARRAY = "usb-a-socket", "guard-array"
 LOWEST_V = 4.75
 BULK = 6  # 6 x 22 µF: USB 2.0 section 7.2.4.1 asks 120 µF at a port
 
@@ -26,26 +27,28 @@ def recipe(thing: UsbDownstream, bench: Bench) -> Fragment:
     nets = {"supply": five, "plus": plus, "minus": minus, "ground": GROUND, "shell": GROUND}
     lines = {"line 1": plus, "line 2": minus, "ground": GROUND, "supply": five}
     found = [
-        drawer.named(role, SOCKET, ("USB", "Port for another device"), nets),
+        drawer.named(role, thing.bodies()[0].part, ("USB", "Port for another device"), nets),
         drawer.take(
             f"{role} fuse",
-            "fuse-resettable-3216",
+            fuse_for(bench.parts, thing.gives_ma).id,
             ("0.5 A", "Opens where the other device draws too much"),
-            {"1": rail.net, "2": five},
-            Near(role, "1"),
+            {ONE: rail.net, OTHER: five},
+            Near(role, "supply"),
         ),
         drawer.named(
-            f"{role} guard array", ARRAY, ("guard array", "Takes discharges of the plug"), lines
+            f"{role} guard array",
+            bench.pick("guard array").id,
+            ("guard array", "Takes discharges of the plug"),
+            lines,
         ),
     ]
     words = ("22 µF", "Holds 5 V while a device is plugged in")
     found += [
-        drawer.take(
+        drawer.capacitor(
             f"{role} bulk {i + 1}",
-            "capacitor-2012",
-            words,
-            {"1": five, "2": GROUND},
-            Near(role, "1"),
+            *words,
+            (five, GROUND),
+            Near(role, "supply"),
         )
         for i in range(BULK)
     ]
