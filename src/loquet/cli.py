@@ -22,6 +22,9 @@ def main(arguments: list[str] | None = None) -> int:
     compile_.add_argument("brief", type=Path)
     compile_.add_argument("--out", type=Path, required=True)
     compile_.add_argument("--json", action="store_true", help="print one JSON object")
+    compile_.add_argument(
+        "--pack", type=Path, action="append", default=[], help="a pack of parts of one's own"
+    )
     verify = commands.add_parser("verify", help="prove a compiled folder from its own bytes")
     verify.add_argument("folder", type=Path)
     verify.add_argument("--json", action="store_true")
@@ -47,6 +50,11 @@ def main(arguments: list[str] | None = None) -> int:
         report = commands.add_parser(name, help=f"print {words}")
         report.add_argument("brief", type=Path)
         report.add_argument("--json", action="store_true", help="print one JSON object")
+    shelf = commands.add_parser("shelf", help="packs of parts: check, list, add, export, import")
+    shelf.add_argument("what", choices=("check", "list", "add", "import", "export"))
+    shelf.add_argument("pack", type=Path, nargs="*")
+    shelf.add_argument("--out", type=Path, help="write the workshop's own parts into this file")
+    shelf.add_argument("--json", action="store_true", help="print one JSON object")
     unit = commands.add_parser("unit", help="a simulated bench unit of a brief on a socket")
     unit.add_argument("brief", type=Path)
     unit.add_argument("--port", type=int, default=4123, help="0 takes a free one")
@@ -75,7 +83,7 @@ def compile_command(chosen: argparse.Namespace) -> int:
     from loquet.compiling import Unusable, compile_brief
 
     try:
-        code, report = compile_brief(chosen.brief, chosen.out)
+        code, report = compile_brief(chosen.brief, chosen.out, chosen.pack)
     except Unusable as error:
         return refuse(str(error), chosen.json)
     except OSError as error:
@@ -239,6 +247,19 @@ def report_command(
     return code
 
 
+def shelf_command(chosen: argparse.Namespace) -> int:
+    """0 done, 1 refused, 2 parts that lack something of their role."""
+    from loquet.compiling import Unusable
+    from loquet.shelving import run
+
+    try:
+        code, report = run(chosen.what, chosen.pack, chosen.out)
+    except Unusable as error:
+        return refuse(str(error), chosen.json)
+    print(json.dumps(report, ensure_ascii=False) if chosen.json else report["text"])
+    return code
+
+
 def unit_command(chosen: argparse.Namespace) -> int:
     """A simulated bench unit that answers on the loopback until it is stopped."""
     from loquet.compiling import Unusable
@@ -325,6 +346,7 @@ COMMANDS = {
     "quote": quote_command,
     "build": build_command,
     "log": log_command,
+    "shelf": shelf_command,
     "unit": unit_command,
     "schema": schema_command,
     "warm": warm_command,

@@ -3,8 +3,10 @@ again, without a database.
 """
 
 import json
+import re
 import shutil
 import time
+from collections.abc import Sequence
 from dataclasses import replace
 from math import hypot
 from pathlib import Path
@@ -17,9 +19,10 @@ from loquet.core.board.linking import open_links
 from loquet.core.brief import BriefError, read_brief
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.design import DEVICE, SLICES, Design
+from loquet.core.design import DEVICE, SLICES, Choices, Design
 from loquet.core.library import Library
-from loquet.core.parts import PartError
+from loquet.core.lookup.project_library import library_with, project_library
+from loquet.core.parts import Part, PartError
 from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
 from loquet.core.planning.feasibility import brief_faults
@@ -28,6 +31,7 @@ from loquet.core.proof.proving import Proof
 from loquet.core.provenance import Finding
 from loquet.core.release import Release, prove_package, release
 from loquet.core.reviewing import review
+from loquet.core.shelf.pack import OWN_ID, PackRefused, read_pack
 
 MOST_FILES = 400
 
@@ -50,12 +54,33 @@ def read_limited(path: Path, most: int = 20_000_000) -> bytes:
         ) from None
 
 
-def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
-    """Compile a brief into `out`; returns the exit code (0 ready, 2 not ready) and the report.
+def own_parts(packs: Sequence[Path]) -> dict[str, Part]:
+    """The parts of packs by id; raises Unusable with every fault, and where one has not an id of
+    one's own.
+    """
+    found: dict[str, Part] = {}
+    for path in packs:
+        try:
+            pack = read_pack(read_limited(path), path.name)
+        except PackRefused as error:
+            raise Unusable(str(error)) from None
+        for part in pack.part:
+            if not re.fullmatch(OWN_ID, part.id):
+                raise Unusable(f"{path.name}: part '{part.id}' is not called own/NAME. Call it so.")
+            found[part.id] = part
+    return found
+
+
+def compile_brief(
+    brief_path: Path, out: Path, packs: Sequence[Path] = ()
+) -> tuple[int, dict[str, Any]]:
+    """Compile a brief into `out`, with the parts of packs; returns the exit code (0 ready, 2 not
+    ready) and the report.
 
     Raises Unusable before writing.
     """
-    library = bundled_library()
+    choices = Choices(shelf=own_parts(packs))
+    library = library_with(choices.shelf, bundled_library())
     data = read_limited(brief_path)
     try:
         brief = read_brief(data, brief_path.name)
@@ -69,7 +94,7 @@ def compile_brief(brief_path: Path, out: Path) -> tuple[int, dict[str, Any]]:
             f"{out} holds other files. Give an empty or new folder, or one that compile made."
         )
     stages: list[dict[str, Any]] = []
-    design, stop = run_all(Design(brief=brief), library, stages)
+    design, stop = run_all(Design(brief=brief, choices=choices), library, stages)
     began = time.perf_counter()
     if stop:
         waiting = [f for f in review(design, library) if f.severity == "stop"]
@@ -216,7 +241,7 @@ def verify_folder(folder: Path) -> tuple[Proof, tuple[str, ...]]:
             " brief again."
         ) from None
     try:
-        return prove_folder(files, design, bundled_library())
+        return prove_folder(files, design, project_library(design, bundled_library()))
     except (ValueError, PartError, KeyError) as error:
         raise Unusable(
             f"{folder / 'design.json'} cannot be proven: {error}. Compile the brief again."

@@ -11,7 +11,7 @@ from loquet.core.drawers.confirming import cards_of
 from loquet.core.edits import EDITS, apply
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
-from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.provenance import Failed, NotApplicable, Passed
 from tests.making import device, thing
@@ -125,14 +125,14 @@ def test_an_order_that_is_none_is_a_stop_and_is_not_used(
     outcome = measured_order.run(seen)
     assert isinstance(outcome, Failed)
     assert outcome.findings[0].sentence == f"The pin order measured at {part} is not used: {why}."
-    assert measured_library(design, library).parts[STICK].pin_names == CATALOGUE
+    assert project_library(design, library).parts[STICK].pin_names == CATALOGUE
 
 
 def test_nothing_measured_is_the_library_itself(made: Design, library: Library) -> None:
-    assert measured_library(made, library) is library
+    assert project_library(made, library) is library
     seen = Subject(made.brief, Choices(), library.house("millrace"), library)
     assert isinstance(measured_order.run(seen), NotApplicable)
     right = ordered(made, STICK, MEASURED)
     seen = Subject(right.brief, right.choices, library.house("millrace"), library)
     assert isinstance(measured_order.run(seen), Passed)
-    assert measured_library(right, library) is measured_library(right, library)
+    assert project_library(right, library) is project_library(right, library)

@@ -13,7 +13,7 @@ from loquet.core.build.finding import Finder, Suspects
 from loquet.core.build.measuring import Probe, Symptom
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
-from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.pipeline import board_view
 from loquet.core.plain.remembering import Remembered
 from loquet.standins.bench_unit import BenchUnit
@@ -31,7 +31,7 @@ def suspects_of(design: Design, library: Library) -> tuple[Suspects, list[Fault]
     placed = tuple(design.placement[name] for name in boards)
 
     def work() -> tuple[Suspects, list[Fault]]:
-        own = measured_library(design, library)
+        own = project_library(design, library)
         desk = desk_of(design.brief, circuit, own)
         views = tuple(board_view(design, library, name) for name in boards)
         faults = possible_faults(desk, views)

@@ -16,7 +16,7 @@ from loquet.core.drawers.ends import EndLine, end_lines
 from loquet.core.drawers.lines import DrawerLine, part_lines
 from loquet.core.drawers.measuring_pages import write_measuring_cards
 from loquet.core.drawers.substitutes import drop_ins
-from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.parts.listing import Stock
 from loquet.standins.part_supplier import Offer, offers_of
 from loquet.store.designs import head_of, load_design
@@ -41,7 +41,7 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
     lines: tuple[DrawerLine, ...] = ()
     ends: tuple[EndLine, ...] = ()
     if design.circuit:
-        circuit, library = slice_of(design.circuit), measured_library(design, context.library)
+        circuit, library = slice_of(design.circuit), project_library(design, context.library)
         bought = design.choices.bought
         lines = part_lines(circuit, library, design.brief.quantity, bought)
         ends = end_lines(circuit, design.choices, library)

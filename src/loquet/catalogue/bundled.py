@@ -11,6 +11,8 @@ from loquet.core.parts import Part, PartError
 from loquet.core.parts.families import formula_parts
 from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, Rows, TwoEnds
 from loquet.core.parts.screen import ScreenModule
+from loquet.core.shelf.pack import read_pack
+from loquet.core.shelf.role import Roles
 
 PART_FILES = ("parts", "controls", "reading", "power", "ports")
 BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Rows | Drawn]] = {
@@ -32,11 +34,22 @@ def table(name: str) -> dict[str, Any]:
 
 @cache
 def parts() -> dict[str, Part]:
-    """All bundled parts by id: those of the files in their order, then those that follow a
-    formula.
+    """All bundled parts by id: those of the pack, in the order of its files, then those that
+    follow a formula.
     """
-    drawn = (Part.model_validate(row) for name in PART_FILES for row in table(name)["part"])
+    folder = resources.files("loquet.catalogue").joinpath("packs", "larkfield")
+    packs = (
+        read_pack(folder.joinpath(f"{name}.toml").read_bytes(), f"larkfield/{name}.toml")
+        for name in PART_FILES
+    )
+    drawn = (part for pack in packs for part in pack.part)
     return {part.id: part for part in (*drawn, *formula_parts())}
+
+
+@cache
+def roles() -> Roles:
+    """What a part must have to serve as its kind."""
+    return Roles.model_validate(table("roles"))
 
 
 @cache

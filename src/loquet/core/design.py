@@ -16,6 +16,7 @@ from loquet.core.brief.places import Degrees
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.by_hand import HandChange
+from loquet.core.parts import Part
 from loquet.core.parts.mating import Half
 from loquet.core.pins import PinPlan
 from loquet.core.plain.frozen import Frozen
@@ -73,14 +74,16 @@ class Choices(Frozen):
 
     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was
     changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what
-    lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other
-    end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of
-    pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires`
-    are what was drawn or kept on each board, `pours` what is to be poured there beside ground,
-    `arrangements` say which of several tries at placing each board takes, where it is not the
-    first. `stack` says how the device is held together, `panel` says whether boards are made
-    several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm)
-    of signals as they were placed, taken over so that the pins are solved again for them.
+    lies in the drawer now. `shelf` are parts of one's own that this project took, by their ids, as
+    they were then; `preferred` says of kinds of parts which one is taken. `halves` says of
+    connectors, by role, what somebody has for their other end. `kit` says of things to buy, by
+    their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that
+    somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on
+    each board, `pours` what is to be poured there beside ground, `arrangements` say which of
+    several tries at placing each board takes, where it is not the first. `stack` says how the
+    device is held together, `panel` says whether boards are made several on a plate, `own_checks`
+    what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed,
+    taken over so that the pins are solved again for them.
     """
 
     pin_locks: dict[str, str] = {}
@@ -97,6 +100,8 @@ class Choices(Frozen):
     by_hand: tuple[HandChange, ...] = ()
     halves: dict[str, Half] = {}
     pin_orders: dict[str, dict[str, str]] = {}
+    shelf: dict[str, Part] = {}
+    preferred: dict[str, str] = {}
     bought: dict[str, Bought] = {}
     wires: dict[str, Wires] = {}
     pours: dict[str, PourChoice] = {}

@@ -77,9 +77,27 @@ def circuit_inputs(design: Design, subject: str) -> Texts:
     return {
         **({"by_hand": canonical(by_hand)} if by_hand else {}),
         **({"pin_orders": canonical(choices.pin_orders)} if choices.pin_orders else {}),
+        **({"shelf": shelf_text(design)} if choices.shelf else {}),
+        **({"preferred": canonical(choices.preferred)} if choices.preferred else {}),
         "brief": brief_text(design.brief),
         "pins": whole_text(plans),
     }
+
+
+def shelf_text(design: Design) -> str:
+    """The parts of one's own that a project took."""
+    shelf = design.choices.shelf
+    return kept_text(shelf, lambda: {key: digest_of(part) for key, part in shelf.items()})
+
+
+def own_parts_on(design: Design, board: str) -> Texts:
+    """The parts of one's own that lie on a board."""
+    made = next(iter(design.circuit.values()), None)
+    shelf = design.choices.shelf
+    if not shelf or made is None:
+        return {}
+    used = {c.part for c in made.value.on(board).components} & shelf.keys()
+    return {"shelf": canonical({key: digest_of(shelf[key]) for key in used})} if used else {}
 
 
 def board_inputs(design: Design, subject: str) -> Texts:
@@ -87,6 +105,7 @@ def board_inputs(design: Design, subject: str) -> Texts:
     brief, made = design.brief, next(iter(design.circuit.values()), None)
     board, circuit = brief.board(subject), made.value if made else None
     return {
+        **own_parts_on(design, subject),
         "board": canonical(board.model_dump(mode="json", exclude=ROOM)),
         "things": kept_text(
             brief, lambda: [thing.model_dump(mode="json") for thing in brief.on(subject)], subject

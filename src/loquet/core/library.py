@@ -36,7 +36,9 @@ def with_mark(part: Part) -> LandPattern:
 
 @dataclass(frozen=True, repr=False)
 class Library:
-    """Parts, screens, houses by id; a finder for chips; the body and height of a chip's package."""
+    """Parts, screens, houses by id; a finder for chips; the body and height of a chip's package;
+    `known_by` says who changed what ships with Loquet.
+    """
 
     parts: dict[str, Part]
     screens: dict[str, ScreenModule]
@@ -45,6 +47,7 @@ class Library:
     package: Callable[[str], tuple[Body, float]]
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
+    known_by: str = ""
 
     def part(self, part_id: str, *kinds: str) -> Part:
         """The part of that id and of one of these kinds; raises PartError."""

@@ -24,8 +24,8 @@ from loquet.core.geometry import Rect, Seat
 from loquet.core.library import Library
 from loquet.core.lookup.brains import brain_of, chip_for
 from loquet.core.lookup.covers import covers_of, lying_behind, screw_circles
-from loquet.core.lookup.measured import measured_library
 from loquet.core.lookup.powering import carried_of
+from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import LandPattern
 from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
 from loquet.core.pins.needing import needs_of
@@ -68,7 +68,7 @@ def run_stage(
     """The design with one slice made anew, for one subject or for all; raises StageRefused,
     RecipeNotPossible, NoRoom, PartError.
     """
-    library = measured_library(design, library)
+    library = project_library(design, library)
     for name in BEFORE[stage]:
         if not getattr(design, name):
             title = TITLES[name]
@@ -353,7 +353,7 @@ def poured(view: BoardView) -> Pour:
 
 def board_view(design: Design, library: Library, board: str = "") -> BoardView:
     """A board as geometry, as far as it has been made; the main one where none is named."""
-    library = measured_library(design, library)
+    library = project_library(design, library)
     name = design.brief.board(board).name
     circuit = slice_of(design.circuit).on(name)
     routing, pour = design.routing.get(name), design.pour.get(name)

@@ -11,7 +11,7 @@ from loquet.core.fabrication.package import Sheets, package_files, sheets_of
 from loquet.core.freshness import stale_slices
 from loquet.core.handover.package import folder_of
 from loquet.core.library import Library
-from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.panel import Panel
 from loquet.core.pins import PinPlan
 from loquet.core.pipeline import TITLES
@@ -41,7 +41,7 @@ class Release:
 
 def release(design: Design, library: Library) -> Release:
     """The package of a design, or the stops that keep it back."""
-    library = measured_library(design, library)
+    library = project_library(design, library)
     findings = (*review(design, library), *not_made(design))
     if any(f.severity == "stop" for f in findings):
         return Release(findings, {}, None)

@@ -8,7 +8,7 @@ from loquet.core.design import Design, SliceName, plans_of, slice_of
 from loquet.core.freshness import stale_slices, stale_subjects
 from loquet.core.library import Library
 from loquet.core.lookup.brains import chip_for
-from loquet.core.lookup.measured import measured_library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import board_view
 from loquet.core.provenance import Finding
@@ -16,7 +16,7 @@ from loquet.core.provenance import Finding
 
 def subject_of(design: Design, library: Library) -> Subject:
     """What the rules may look at: only slices that fit together; stale ones are left out."""
-    stale, library = stale_subjects(design), measured_library(design, library)
+    stale, library = stale_subjects(design), project_library(design, library)
     names = {name for name, _ in stale}
     return Subject(
         brief=design.brief,

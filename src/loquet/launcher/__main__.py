@@ -14,8 +14,10 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet backup FILE                  everything that is stored, in one file
   ./loquet restore FILE                 put a backup in place of everything that is stored
   ./loquet reset-demo                   give the demo projects back as they were
-  ./loquet compile BRIEF --out DIR [--json]
+  ./loquet compile BRIEF --out DIR [--pack FILE] [--json]
                                         a brief to a proven package, without a database
+  ./loquet shelf check|list|add|import|export [FILE] [--out FILE] [--json]
+                                        packs of parts of one's own: docs/shelf.md
   ./loquet verify DIR [--json]          prove a package from its own bytes
   ./loquet power BRIEF [--json]         sources, rails, loads, and the ways between them
   ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
@@ -67,6 +69,10 @@ def main() -> int:
                 from loquet.launcher.shooting import shots
 
                 return shots()
+            case "shelf":
+                from loquet.launcher.keeping import shelf
+
+                return shelf(rest)
             case (
                 "compile"
                 | "verify"

@@ -2,6 +2,7 @@
 started for the while.
 """
 
+import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
@@ -25,6 +26,20 @@ def reachable_database() -> Iterator[str]:
         return
     with only_one(0), database() as started:
         yield started.url()
+
+
+def shelf(rest: list[str]) -> int:
+    """The shelf's command, with the database where it wants the workshop's own parts."""
+    from loquet.cli import main as command_line
+
+    if rest[:1] and rest[0] in ("add", "import", "export"):
+        from loquet.store.migrating import upgrade
+
+        with reachable_database() as url:
+            os.environ["LOQUET_DATABASE_URL"] = url
+            upgrade(url)
+            return command_line(["shelf", *rest])
+    return command_line(["shelf", *rest])
 
 
 def address(server: MariaDb, port: Path) -> str:

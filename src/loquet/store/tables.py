@@ -3,7 +3,17 @@
 from datetime import UTC, date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Date, ForeignKey, Integer, LargeBinary, String, Text, TypeDecorator
+from sqlalchemy import (
+    JSON,
+    Date,
+    ForeignKey,
+    Integer,
+    LargeBinary,
+    String,
+    Text,
+    TypeDecorator,
+    UniqueConstraint,
+)
 from sqlalchemy.dialects.mysql import DATETIME, LONGBLOB, LONGTEXT
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
@@ -82,6 +92,23 @@ class AnswerRow(Base):
     digest: Mapped[str] = mapped_column(KEY, primary_key=True)
     content: Mapped[str] = mapped_column(LONG_TEXT)
     created_at: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class ShelfRow(Base):
+    """A version of a part of one's own; the highest of an id is what it is now, `gone` where it was
+    taken off the shelf.
+    """
+
+    __tablename__ = "shelf_parts"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    part_id: Mapped[str] = mapped_column(KEY, index=True)
+    version: Mapped[int] = mapped_column(Integer)
+    digest: Mapped[str] = mapped_column(KEY)
+    content: Mapped[str] = mapped_column(LONG_TEXT)
+    gone: Mapped[bool] = mapped_column(default=False)
+    author: Mapped[str] = mapped_column(String(40))
+    created_at: Mapped[datetime] = mapped_column(UtcTime)
+    __table_args__ = (UniqueConstraint("part_id", "version"),)
 
 
 class VersionRow(Base):

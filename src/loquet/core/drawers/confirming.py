@@ -4,7 +4,7 @@ tells how.
 
 from loquet.core.design import Confirmed, Design
 from loquet.core.library import Library
-from loquet.core.lookup.measured import catalogue_order, measured_library
+from loquet.core.lookup.project_library import catalogue_order, project_library
 from loquet.core.parts.measuring import Probe, probes_of, screen_probes
 from loquet.core.parts.own import OWN
 from loquet.core.plain.frozen import Frozen
@@ -32,7 +32,7 @@ def cards_of(design: Design, library: Library) -> tuple[MeasuringCard, ...]:
     pins.
     """
     found: dict[str, MeasuringCard] = {}
-    usual, library = library, measured_library(design, library)
+    usual, library = library, project_library(design, library)
     for thing in design.brief.things:
         display = thing.display()
         shown = [display.part] if display else []

@@ -34,6 +34,7 @@ from loquet.core.edits.pour_edits import AddPourArea, DropPourArea, PreferPourAr
 from loquet.core.edits.release_edits import ChooseHouse, ChoosePanel
 from loquet.core.edits.renaming import RenameThing
 from loquet.core.edits.seat_edits import ReleasePart, SeatPart
+from loquet.core.edits.shelf_edits import LeavePart, PreferPart, TakePart
 from loquet.core.edits.stack_edits import MeasureHeight, SetStack
 from loquet.core.edits.thing_edits import (
     AddThing,
@@ -115,6 +116,9 @@ Edit = Annotated[
     | ConfirmPart
     | SayHalf
     | SetPinOrder
+    | TakePart
+    | LeavePart
+    | PreferPart
     | ChangeCircuit
     | DropCircuitChange,
     Field(discriminator="kind"),

@@ -42,14 +42,26 @@ class Wanted:
 
 
 def of_kind(parts: Mapping[str, Part], kind: str) -> tuple[Part, ...]:
-    """All parts of a kind, the cheapest first; of equal prices those that came first."""
+    """All parts of a kind: those that somebody chose, then the cheapest; of equal prices those that
+    came first.
+    """
     return SHELVES.of((parts,), lambda: by_kind(parts)).get(kind, ())
+
+
+def chosen_first(parts: Mapping[str, Part]) -> tuple[str, ...]:
+    """Ids of the parts that are taken before cheaper ones."""
+    return tuple(getattr(parts, "first", ()))
 
 
 def by_kind(parts: Mapping[str, Part]) -> dict[str, tuple[Part, ...]]:
     """All parts by kind."""
     found: dict[str, list[Part]] = {}
-    for part in sorted(parts.values(), key=lambda part: part.price_cents):
+    first = chosen_first(parts)
+
+    def order(part: Part) -> tuple[int, float]:
+        return (first.index(part.id) if part.id in first else len(first), part.price_cents)
+
+    for part in sorted(parts.values(), key=order):
         found.setdefault(part.kind, []).append(part)
     return {kind: tuple(rows) for kind, rows in found.items()}
 

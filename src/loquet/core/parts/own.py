@@ -27,7 +27,13 @@ TEXT = (
 
 
 class PartShelf(dict[str, Part]):
-    """The parts of the catalogue by id, and behind them every part that is told by its own id."""
+    """The parts of the catalogue by id, and behind them every part that is told by its own id;
+    `first` are those that are taken before cheaper ones, in their order, `preferred` those that
+    somebody chose before all others.
+    """
+
+    first: tuple[str, ...] = ()
+    preferred: frozenset[str] = frozenset()
 
     def __missing__(self, part_id: str) -> Part:
         """A part of one's own; raises KeyError for any other id, PartError for one that cannot be

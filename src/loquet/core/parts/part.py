@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.parts.terminal import NAMELESS, Terminal, way
+from loquet.core.parts.terminal import NAMELESS, PadNumber, Terminal, way
 from loquet.core.plain.frozen import Frozen
 
 
@@ -18,16 +18,20 @@ class PartError(Exception):
         self.part, self.problem, self.way_out = part, problem, way_out
 
 
-Span = tuple[float, float]
+Mm = Annotated[float, Field(gt=0, le=300)]
+Place = Annotated[float, Field(ge=-300, le=300)]
+Span = tuple[Mm, Mm]
+Words = Annotated[str, Field(max_length=300)]
+MOST_PADS = 500
 
 
 class TwoEnds(Frozen):
     """A chip part with two end terminals: limits in mm of length, width and terminal."""
 
     family: Literal["two-ends"]
-    prefix: str
-    inch_code: str
-    metric_code: str
+    prefix: Words
+    inch_code: Words
+    metric_code: Words
     length_mm: Span
     width_mm: Span
     terminal_mm: Span
@@ -37,14 +41,14 @@ class GullWings(Frozen):
     """Leads on two or four sides, bent out: span over the leads, foot, lead width, in mm."""
 
     family: Literal["gull-wings"]
-    prefix: str
+    prefix: Words
     sides: Literal[2, 4]
-    pins: int
-    pitch_mm: float
+    pins: Annotated[int, Field(ge=2, le=MOST_PADS)]
+    pitch_mm: Annotated[float, Field(ge=0.2, le=20)]
     span_mm: Span
     foot_mm: Span
     lead_mm: Span
-    body_mm: tuple[float, float]
+    body_mm: Span
     positions: tuple[tuple[str, int], ...] = ()
 
 
@@ -52,13 +56,13 @@ class NoLeads(Frozen):
     """Terminals under the four edges of the body, with an exposed pad: limits in mm."""
 
     family: Literal["no-leads"]
-    prefix: str
-    pins: int
-    pitch_mm: float
+    prefix: Words
+    pins: Annotated[int, Field(ge=4, le=MOST_PADS, multiple_of=4)]
+    pitch_mm: Annotated[float, Field(ge=0.2, le=20)]
     body_mm: Span
     terminal_mm: Span
     lead_mm: Span
-    exposed_mm: float
+    exposed_mm: Annotated[float, Field(ge=0, le=100)]
 
 
 class DrawnPad(Frozen):
@@ -66,16 +70,16 @@ class DrawnPad(Frozen):
     under the mask, and around a fiducial a ring `bare_mm` wide is free of mask and copper.
     """
 
-    number: str
-    x_mm: float
-    y_mm: float
-    w_mm: float
-    h_mm: float
-    drill_mm: float = 0.0
+    number: PadNumber
+    x_mm: Place
+    y_mm: Place
+    w_mm: Mm
+    h_mm: Mm
+    drill_mm: Annotated[float, Field(ge=0, le=20)] = 0.0
     round: bool = False
     paste: bool = True
     covered: bool = False
-    bare_mm: float = 0.0
+    bare_mm: Annotated[float, Field(ge=0, le=20)] = 0.0
 
 
 class Drawn(Frozen):
@@ -84,13 +88,13 @@ class Drawn(Frozen):
     """
 
     family: Literal["drawn"]
-    name: str
-    pads: tuple[DrawnPad, ...]
-    body_mm: tuple[float, float]
-    body_middle_mm: tuple[float, float] = (0.0, 0.0)
-    pegs_mm: tuple[tuple[float, float, float], ...] = ()
+    name: Words
+    pads: Annotated[tuple[DrawnPad, ...], Field(min_length=1, max_length=MOST_PADS)]
+    body_mm: Span
+    body_middle_mm: tuple[Place, Place] = (0.0, 0.0)
+    pegs_mm: Annotated[tuple[tuple[Place, Place, Mm], ...], Field(max_length=40)] = ()
     first_pin_mark: bool = False
-    touched_mm: float = 0.0
+    touched_mm: Annotated[float, Field(ge=0, le=100)] = 0.0
 
 
 class Rows(Frozen):
@@ -102,16 +106,21 @@ class Rows(Frozen):
     """
 
     family: Literal["rows"]
-    name: str
+    name: Words
     pins: Annotated[int, Field(ge=2, le=80, multiple_of=2)]
-    pitch_mm: Annotated[float, Field(gt=0.5)]
-    row_mm: Annotated[float, Field(gt=1)]
-    pad_mm: tuple[float, float]
-    drill_mm: Annotated[float, Field(ge=0)] = 0.0
-    body_mm: tuple[float, float]
+    pitch_mm: Annotated[float, Field(gt=0.5, le=20)]
+    row_mm: Annotated[float, Field(gt=1, le=100)]
+    pad_mm: Span
+    drill_mm: Annotated[float, Field(ge=0, le=20)] = 0.0
+    body_mm: Span
 
 
 Body = Annotated[TwoEnds | GullWings | NoLeads | Rows | Drawn, Field(discriminator="family")]
+
+
+PartId = Annotated[str, Field(pattern=r"^(own:)?[a-zA-Z0-9][ -~]{0,299}$")]
+TerminalName = Annotated[str, Field(pattern=r"^[a-zA-Z0-9][ -~]{0,39}$")]
+FigureName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
 
 
 class Part(Frozen):
@@ -119,17 +128,17 @@ class Part(Frozen):
     scenario.
     """
 
-    id: str
-    kind: str
-    description: str
+    id: PartId
+    kind: Annotated[str, Field(max_length=40)]
+    description: Words
     body: Body
-    height_mm: float
-    price_cents: float
-    reference: str
+    height_mm: Annotated[float, Field(ge=0, le=300)]
+    price_cents: Annotated[float, Field(ge=0, le=1_000_000)]
+    reference: Annotated[str, Field(pattern=r"^[A-Z]{1,3}$")]
     evidence: Literal["drawing", "measurement", "standard", "none"]
-    evidence_text: str
-    terminals: dict[str, Terminal] = {}
-    values: dict[str, float] = {}
+    evidence_text: Words
+    terminals: Annotated[dict[TerminalName, Terminal], Field(max_length=MOST_PADS)] = {}
+    values: Annotated[dict[FigureName, float], Field(max_length=60)] = {}
     hand_fitted: bool = False
 
     @cached_property

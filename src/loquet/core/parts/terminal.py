@@ -28,6 +28,7 @@ Does = Literal[
 """What a terminal is. An `end` is like the other end of its part, a `way` one of a row of numbered
 contacts: which pad is which needs no name there.
 """
+PadNumber = Annotated[str, StringConstraints(min_length=1, max_length=6)]
 NAMELESS: tuple[Does, ...] = ("end", "way")
 ONE, OTHER = "one", "other"
 """The two ends of a part that may be turned round, and of a contact."""
@@ -42,9 +43,7 @@ class Terminal(Frozen):
     why it may stay on no net; without it, it must be on one.
     """
 
-    pads: Annotated[
-        tuple[Annotated[str, StringConstraints(max_length=6)], ...], Field(min_length=1)
-    ]
+    pads: Annotated[tuple[PadNumber, ...], Field(min_length=1)]
     does: Does = "passive"
     joined: bool = False
     open: str = ""

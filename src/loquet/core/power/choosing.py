@@ -43,14 +43,18 @@ def drawing(conversion: Conversion, load_ma: float) -> Load:
 
 
 def best(supply: Supply, found: tuple[Conversion, ...], load: Currents) -> Choice | None:
-    """The way that Loquet takes: of an outside source the cheapest that fits, of a store the
-    cheapest that lasts nearly as long as the longest.
+    """The way that Loquet takes: one that a person chose, or of an outside source the cheapest that
+    fits, of a store the cheapest that lasts nearly as long as the longest.
 
     Nearly as long is within 15 %: a coil and its room want a reason.
     """
     fitting = sorted((c for c in found if c.fits), key=lambda c: c.price_cents)
     if not fitting:
         return None
+    for found_one in fitting:
+        if found_one.chosen:
+            hours = hours_of(supply, found_one, load.play)
+            return Choice(found_one, hours, "chosen for this project")
     rows = [(c, hours_of(supply, c, load.play)) for c in fitting]
     longest = max((hours or 0.0) for _, hours in rows)
     if not longest:
@@ -73,6 +77,7 @@ def taken_of(
 ) -> Conversion | None:
     """What a person chose, as far as it fits, or else what Loquet takes."""
     if wish != "auto":
-        return next((c for c in found if c.way.name == wish and c.fits), None)
+        fitting = sorted((c for c in found if c.fits), key=lambda c: (not c.chosen, c.price_cents))
+        return next((c for c in fitting if c.way.name == wish), None)
     choice = best(supply, found, load)
     return choice.conversion if choice else None

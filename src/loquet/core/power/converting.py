@@ -75,7 +75,7 @@ def stood_v(input_max_v: float) -> float:
 @dataclass(frozen=True)
 class Conversion:
     """A way between a source and a rail of so many volts under a load; `why_not` says why it does
-    not fit, `stops_v` where the source is too low for it.
+    not fit, `stops_v` where the source is too low for it; `chosen` by a person before all others.
     """
 
     way: Way
@@ -87,6 +87,7 @@ class Conversion:
     junction_c: float
     price_cents: float
     why_not: str = ""
+    chosen: bool = False
 
     @property
     def fits(self) -> bool:
@@ -126,7 +127,8 @@ def conversion(
     )
     junction = AMBIENT_C + heat / 1000 * values["theta_k_w"]
     price = part.price_cents + sum(parts[name].price_cents for name in way.around)
-    found = Conversion(way, part, out_v, load_ma, stops, heat, junction, price)
+    chosen = part.id in getattr(parts, "preferred", ())
+    found = Conversion(way, part, out_v, load_ma, stops, heat, junction, price, chosen=chosen)
     return replace(found, why_not=refused(found, supply))
 
 

@@ -1,7 +1,7 @@
 """A pin order that was measured names the pins that the part has."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.lookup.measured import misfit
+from loquet.core.lookup.project_library import misfit
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

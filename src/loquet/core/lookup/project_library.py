@@ -1,32 +1,54 @@
-"""Pin orders that somebody measured and that differ from the catalogue's: the library as this
-project knows it.
+"""The library as one project knows it: parts of its own, parts that it prefers, and pin orders that
+somebody measured and that differ from the catalogue's.
 """
 
 from collections.abc import Mapping
 from dataclasses import replace
 
-from loquet.core.design import Design
+from loquet.core.design import Choices, Design
 from loquet.core.library import Library
+from loquet.core.parts import Part
 from loquet.core.parts.own import PartShelf
 from loquet.core.plain.remembering import Remembered
 
-MEASURED: Remembered[Library] = Remembered(16)
+KNOWN: Remembered[Library] = Remembered(16)
 Order = Mapping[str, str]
 
 
-def measured_library(design: Design, library: Library) -> Library:
-    """The library with every measured pin order in place of the catalogue's; an order that does not
-    name the pins that the part has is left out (`measured-order` says so).
+def project_library(design: Design, library: Library) -> Library:
+    """The library with the parts that the project took, those it prefers before all others, and
+    every measured pin order in place of the catalogue's; an order that does not name the pins that
+    the part has is left out (`measured-order` says so).
     """
-    orders = design.choices.pin_orders
-    if not orders:
+    choices = design.choices
+    if library.known_by or not (choices.pin_orders or choices.shelf or choices.preferred):
         return library
-    return MEASURED.of((orders, library), lambda: with_orders(orders, library))
+    about = (choices.pin_orders, choices.shelf, choices.preferred, library)
+    return KNOWN.of(about, lambda: known(choices, library))
+
+
+def known(choices: Choices, library: Library) -> Library:
+    """The library with all of that."""
+    shelf = library_with(choices.shelf, library, tuple(choices.preferred.values()))
+    return replace(with_orders(choices.pin_orders, shelf), known_by="a project")
+
+
+def library_with(own: Mapping[str, Part], library: Library, first: tuple[str, ...] = ()) -> Library:
+    """The library with parts of one's own, which come before bundled ones, and `first` before
+    all.
+    """
+    parts = PartShelf(library.parts)
+    parts.update({key: part for key, part in own.items() if key not in library.parts})
+    parts.first = (*first, *(key for key in own if key not in first))
+    parts.preferred = frozenset(first)
+    return replace(library, parts=parts)
 
 
 def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
     """The library with these orders."""
     parts, screens = PartShelf(library.parts), dict(library.screens)
+    if isinstance(library.parts, PartShelf):
+        parts.first, parts.preferred = library.parts.first, library.parts.preferred
     for part_id, order in orders.items():
         if misfit(part_id, order, library):
             continue

@@ -1,0 +1,84 @@
+"""What is wrong with a part in itself: pads against terminals, the drawing, figures against one
+another.
+"""
+
+from collections import Counter
+from collections.abc import Iterator
+
+from loquet.core.parts import LandPattern, Part, pattern_of
+from loquet.core.plain.frozen import Frozen
+
+PAIRS = (
+    ("input_min_v", "input_max_v"),
+    ("threshold_v", "gate_v"),
+    ("hold_ma", "trip_ma"),
+)
+"""Figures of which the first must be below the second."""
+SHARES = ("tolerance", "efficiency", "span_share")
+REACH_MM = 150.0
+
+
+class PartFault(Frozen):
+    """Where in a part, what is wrong, and the way out."""
+
+    field: str
+    problem: str
+    way_out: str
+
+
+def faults_of(part: Part) -> tuple[PartFault, ...]:
+    """Everything that is wrong with a part, the worst first; nothing where it can be used."""
+    try:
+        pattern = pattern_of(part.body)
+    except (ValueError, ArithmeticError, IndexError) as error:
+        words = f"gives no land pattern ({str(error)[:80] or type(error).__name__})"
+        return (PartFault(field="body", problem=words, way_out="Check its dimensions."),)
+    return (*pads_against_terminals(part, pattern), *odd_figures(part), *odd_size(part, pattern))
+
+
+def pads_against_terminals(part: Part, pattern: LandPattern) -> Iterator[PartFault]:
+    """Every pad has one terminal, every terminal pads that are there."""
+    pads = {pad.number for pad in pattern.pads}
+    named = Counter(pad for t in part.terminals.values() for pad in t.pads)
+    for pad in sorted(pads - named.keys()):
+        problem = f"pad {pad} has no terminal"
+        way_out = "Say what it does; a pad that is joined to nothing does 'nothing'."
+        yield PartFault(field="terminals", problem=problem, way_out=way_out)
+    for name, terminal in part.terminals.items():
+        for pad in terminal.pads:
+            if pad not in pads:
+                problem = f"terminal '{name}' has a pad {pad} that the drawing has not"
+                way_out = f"It has: {', '.join(sorted(pads)[:20])}."
+                yield PartFault(field=f"terminals.{name}.pads", problem=problem, way_out=way_out)
+    for pad, count in named.items():
+        if count > 1:
+            problem = f"pad {pad} has {count} terminals"
+            yield PartFault(field="terminals", problem=problem, way_out="Give it one.")
+
+
+def odd_figures(part: Part) -> Iterator[PartFault]:
+    """Figures that cannot be."""
+    values = part.values
+    for low, high in PAIRS:
+        if low in values and high in values and values[low] >= values[high]:
+            problem = f"{low} is {values[low]:g} and {high} {values[high]:g}"
+            yield PartFault(field=f"values.{low}", problem=problem, way_out="Exchange them?")
+    for name in SHARES:
+        if not 0 <= values.get(name, 0) <= 1:
+            problem = f"{name} is {values[name]:g}, and a share is 0 to 1"
+            yield PartFault(field=f"values.{name}", problem=problem, way_out="80 % is 0.8.")
+    for name, value in values.items():
+        if value < 0 and name != "holds_c":
+            problem = f"{name} is {value:g}"
+            yield PartFault(field=f"values.{name}", problem=problem, way_out="Give it as positive.")
+
+
+def odd_size(part: Part, pattern: LandPattern) -> Iterator[PartFault]:
+    """A part that is larger than any board here, or has no height."""
+    wide = max(pattern.courtyard.w, pattern.courtyard.h) / 1e6
+    if wide > REACH_MM:
+        problem = f"is {wide:.0f} mm wide"
+        yield PartFault(field="body", problem=problem, way_out="Dimensions are in millimetres.")
+    if part.height_mm < 0 or part.height_mm > REACH_MM:
+        problem = f"is {part.height_mm:g} mm high"
+        yield PartFault(field="height_mm", problem=problem, way_out="Give its height in mm.")

@@ -1,0 +1,70 @@
+"""A role: what a part must have to serve as its kind, as data."""
+
+from loquet.core.parts import Part
+from loquet.core.plain.frozen import Frozen
+
+
+class Figure(Frozen):
+    """A figure of a part in words, with its unit."""
+
+    words: str
+    unit: str = ""
+
+
+class Role(Frozen):
+    """Terminals that recipes ask a part of a kind for (or numbered `ways`), and figures that they
+    and the rules want, the most harmful to leave out first.
+    """
+
+    name: str
+    terminals: tuple[str, ...] = ()
+    ways: bool = False
+    figures: tuple[str, ...] = ()
+
+
+class Roles(Frozen):
+    """All roles by name, and all figures."""
+
+    figures: dict[str, Figure]
+    role: tuple[Role, ...]
+
+    def of(self, kind: str) -> Role | None:
+        """The role of a kind; nothing for a kind that no recipe asks for."""
+        return next((role for role in self.role if role.name == kind), None)
+
+    def words(self, figure: str) -> str:
+        """A figure as it is said: `highest supply (V)`."""
+        found = self.figures.get(figure)
+        if found is None:
+            return figure
+        return f"{found.words} ({found.unit})" if found.unit else found.words
+
+    def lacks(self, part: Part) -> tuple["Lack", ...]:
+        """What a part has not of its role: terminals, without which no recipe can take it, then
+        figures in the order of harm, without which something goes unchecked.
+        """
+        role = self.of(part.kind)
+        if role is None:
+            words = f"nothing knows what a '{part.kind}' is for"
+            return (Lack(what="kind", words=words, serves=False),)
+        found = [
+            Lack(what=name, words=f"terminal '{name}'", serves=False)
+            for name in role.terminals
+            if name not in part.terminals
+        ]
+        found += [
+            Lack(what=name, words=self.words(name), serves=True)
+            for name in role.figures
+            if name not in part.values
+        ]
+        return tuple(found)
+
+
+class Lack(Frozen):
+    """Something that a part has not; without it the part `serves` all the same, unchecked, or
+    not.
+    """
+
+    what: str
+    words: str
+    serves: bool

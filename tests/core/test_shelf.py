@@ -1,0 +1,197 @@
+"""Parts of one's own: packs as files, what is refused and where, and that recipes take them."""
+
+import random
+import tomllib
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from loquet.catalogue.bundled import parts, roles
+from loquet.core.circuit import Circuit
+from loquet.core.design import Choices, Design
+from loquet.core.edits import EDITS, EditRefused, apply
+from loquet.core.freshness import stale_slices
+from loquet.core.library import Library
+from loquet.core.lookup.project_library import project_library
+from loquet.core.parts import Part, pattern_of
+from loquet.core.pipeline import bring_up_to_date
+from loquet.core.release import prove_package, release
+from loquet.core.shelf.differing import differences
+from loquet.core.shelf.pack import Pack, PackRefused, read_pack, write_pack
+from tests.making import device, thing
+
+TARN = Path(__file__).parents[2] / "examples" / "packs" / "tarn-regulator.toml"
+TEXT = TARN.read_text()
+REGULATOR = read_pack(TARN.read_bytes()).part[0]
+BOARD = device(
+    thing("chip", "chip", part="stm32l433rct6"),
+    thing("nine-volt", "block", converter="linear"),
+    thing("button", "go", 20, 20),
+)
+
+
+def faults(text: str) -> list[tuple[int, str]]:
+    with pytest.raises(PackRefused) as refused:
+        read_pack(text.encode(), "tarn.toml")
+    assert all(f.file == "tarn.toml" and f.way_out for f in refused.value.faults)
+    return [(f.line, f.place) for f in refused.value.faults]
+
+
+def line_of(start: str) -> int:
+    return next(n for n, line in enumerate(TEXT.splitlines(), 1) if line.startswith(start))
+
+
+def test_a_pack_written_and_read_gives_the_same_bytes() -> None:
+    drawn = tuple(part for part in parts().values() if len(part.id) < 30)
+    data = write_pack(Pack(name="all", title="all that ships", part=drawn))
+    assert read_pack(data).part == drawn
+    assert write_pack(read_pack(data)) == data
+    assert tomllib.loads(data.decode())["part"][0]["body"]["family"] == "two-ends"
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "at", "place"),
+    [
+        ('pads = ["3"], does', 'pads = ["9"], does', "in =", "terminals.in.pads"),
+        ('number = "4"', 'number = "7"', "[part.terminals]", "terminals:"),
+        ("height_mm = 1.6", 'height_mm = "tall"', "height_mm", "height_mm"),
+        ("height_mm = 1.6", "height_mm = -2", "height_mm", "height_mm"),
+        ('does = "supply" ', 'does = "feeds" ', "in =", "terminals.in.does"),
+        ('kind = "linear', 'colour = "red"\nkind = "linear', "kind", "colour"),
+        ("input_max_v = 12", "input_max_v = 3", "values", "values.input_min_v"),
+        ("w_mm = 3.8", "w_mm = 0", '  { number = "1"', "body.pads.3.w_mm"),
+        ('format = "loquet-pack-1"', 'format = "pack"', "format", "format"),
+    ],
+)
+def test_what_is_wrong_is_told_with_its_line(old: str, new: str, at: str, place: str) -> None:
+    assert old in TEXT
+    found = faults(TEXT.replace(old, new))
+    assert any(line == line_of(at) and place in where for line, where in found), found
+
+
+def test_all_faults_are_told_at_once_and_two_of_one_name_refused() -> None:
+    wrong = TEXT.replace("height_mm = 1.6", "height_mm = -2").replace('"U"', '"u9"')
+    assert len(faults(wrong)) == 2
+    body = TEXT[TEXT.index("[[part]]") :]
+    ((line, place),) = faults(TEXT + "\n" + body)
+    assert "own/tarn-r33" in place
+    assert line == len(TEXT.splitlines()) + 2
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        b"\xff\xfe",
+        b"",
+        b"format = 1",
+        b"a = " + b"[" * 3000,
+        b"[[part]]",
+        b'format = "loquet-pack-1"\nname = "x"\npart = 3',
+        b'format = "loquet-pack-1"\nname = "x"\npart = [1, 2]',
+        b"x" * 2_000_001,
+        TEXT.replace("pins", "").replace("12.", "").encode()[:700],
+    ],
+)
+def test_what_is_no_pack_is_refused_in_words(data: bytes) -> None:
+    with pytest.raises(PackRefused) as refused:
+        read_pack(data, "it")
+    assert "it" in str(refused.value)
+
+
+def test_bytes_changed_at_random_are_taken_or_refused() -> None:
+    """No other error comes out, whatever stands in it."""
+    chance = random.Random(5)
+    signs = b'0919999.-="[]{}\n#ae,\\ '
+    for _ in range(400):
+        data = bytearray(TEXT.encode())
+        for _ in range(chance.randint(1, 6)):
+            at = chance.randrange(len(data))
+            data[at : at + chance.randint(0, 4)] = bytes(chance.choices(signs, k=2))
+        try:
+            read_pack(bytes(data))
+        except PackRefused as refused:
+            assert 0 < len(refused.faults) <= 20
+
+
+def test_every_bundled_part_serves_as_its_kind_and_a_lack_is_told_in_the_order_of_harm() -> None:
+    known = roles()
+    assert [(p.id, known.lacks(p)) for p in parts().values() if known.lacks(p)] == []
+    values = {name: v for name, v in REGULATOR.values.items() if name not in HARM}
+    terminals = {n: t for n, t in REGULATOR.terminals.items() if n != "out"}
+    bare = REGULATOR.model_copy(update={"values": values, "terminals": terminals})
+    assert [(lack.what, lack.serves) for lack in known.lacks(bare)] == [
+        ("out", False),
+        ("input_max_v", True),
+        ("quiet_ma", True),
+    ]
+    assert not known.lacks(bare.model_copy(update={"kind": "teapot"}))[0].serves
+
+
+HARM = ("quiet_ma", "input_max_v")
+
+
+def edited(design: Design, **edit: Any) -> Design:
+    return apply(design, EDITS.validate_python(edit))
+
+
+def main_part(design: Design, library: Library) -> str:
+    (made,) = bring_up_to_date(design, library, "circuit").circuit.values()
+    circuit: Circuit = made.value
+    return next(c.part for c in circuit.components if c.role == "block converter")
+
+
+def test_a_regulator_of_ones_own_goes_through_the_same_recipe(library: Library) -> None:
+    """Its three terminals lie on other pads than the bundled one's, two of them on ground; what it
+    stands and costs decides as for any other.
+    """
+    plain = Design(brief=BOARD)
+    assert main_part(plain, library) == "regulator-linear-high"
+    taken = edited(plain, kind="take-part", part=REGULATOR.model_dump(mode="json"))
+    assert main_part(taken, library) == "own/tarn-r33"
+    weak = REGULATOR.model_copy(update={"values": {**REGULATOR.values, "input_max_v": 8.0}})
+    told = edited(plain, kind="take-part", part=weak.model_dump(mode="json"))
+    assert main_part(told, library) == "regulator-linear-high"
+    dear = REGULATOR.model_copy(update={"price_cents": 900.0})
+    costly = edited(plain, kind="take-part", part=dear.model_dump(mode="json"))
+    assert main_part(costly, library) == "regulator-linear-high"
+    chosen = edited(costly, kind="prefer-part", role="linear regulator", part="own/tarn-r33")
+    assert main_part(chosen, library) == "own/tarn-r33"
+    left = edited(chosen, kind="leave-part", part="own/tarn-r33")
+    assert (left.choices.shelf, left.choices.preferred) == ({}, {})
+    made = bring_up_to_date(taken, library)
+    (circuit,) = (m.value for m in made.circuit.values())
+    main = next(c for c in circuit.components if c.role == "block converter")
+    assert main.pads["1"] == "SUPPLY"
+    assert main.pads["2"] == main.pads["4"] == "GROUND"
+    result = release(made, library)
+    assert result.ready, [f.sentence for f in result.findings if f.severity == "stop"]
+    assert prove_package(result.files, made, project_library(made, library)).holds
+
+
+def test_a_changed_part_makes_stale_what_it_touches(library: Library) -> None:
+    """Another land pattern moves parts and leaves the circuit; another limit asks for a circuit."""
+    taken = edited(Design(brief=BOARD), kind="take-part", part=REGULATOR.model_dump(mode="json"))
+    made = bring_up_to_date(taken, library)
+    assert stale_slices(made) == ()
+    taller = REGULATOR.model_copy(update={"height_mm": 2.2})
+    changed = edited(made, kind="take-part", part=taller.model_dump(mode="json"))
+    assert stale_slices(changed)[0] == "circuit"
+    again = bring_up_to_date(changed, library, "circuit")
+    assert stale_slices(again) == ("placement", "routing", "pour")
+    assert [(d.field, d.before, d.after) for d in differences(REGULATOR, taller)] == [
+        ("height_mm", "1.6", "2.2")
+    ]
+
+
+def test_a_part_that_cannot_be_is_not_taken() -> None:
+    terminals = {n: t for n, t in REGULATOR.terminals.items() if n != "in"}
+    fields = {name: getattr(REGULATOR, name) for name in Part.model_fields}
+    for wrong in (
+        Part(**{**fields, "terminals": terminals}),
+        Part(**{**fields, "id": "regulator-linear-high"}),
+    ):
+        with pytest.raises(EditRefused):
+            edited(Design(brief=BOARD), kind="take-part", part=wrong.model_dump(mode="json"))
+    assert len(pattern_of(REGULATOR.body).pads) == 4
+    assert Choices().shelf == {}
