@@ -59,7 +59,8 @@ def main(arguments: list[str] | None = None) -> int:
     unit.add_argument("brief", type=Path)
     unit.add_argument("--port", type=int, default=4123, help="0 takes a free one")
     unit.add_argument("--fault", type=int, default=0, help="set the fault of this number in it")
-    commands.add_parser("schema", help="print the JSON Schema of a brief")
+    schema = commands.add_parser("schema", help="print the JSON Schema of a brief, or of a pack")
+    schema.add_argument("of", nargs="?", choices=("brief", "pack"), default="brief")
     commands.add_parser("warm", help="compile the fast loops and bake the chip index")
     commands.add_parser("openapi", help="print the OpenAPI description")
     commands.add_parser("migrate", help="bring the database up to date")
@@ -280,11 +281,13 @@ def unit_command(chosen: argparse.Namespace) -> int:
     return 0
 
 
-def schema_command(_: argparse.Namespace) -> int:
-    """The published JSON Schema of a brief."""
+def schema_command(chosen: argparse.Namespace) -> int:
+    """What a brief, or a pack of parts, may hold."""
     from loquet.core.brief import Brief
+    from loquet.core.shelf.pack import Pack
 
-    print(json.dumps(Brief.model_json_schema(), indent=2, sort_keys=True))
+    model = Pack if chosen.of == "pack" else Brief
+    print(json.dumps(model.model_json_schema(), indent=2, sort_keys=True))
     return 0
 
 

@@ -17,8 +17,10 @@ from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import Part, pattern_of
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
+from loquet.core.reviewing import review
 from loquet.core.shelf.differing import differences
 from loquet.core.shelf.pack import Pack, PackRefused, read_pack, write_pack
+from loquet.core.shelf.pin_table import for_role, read_pin_table
 from tests.making import device, thing
 
 TARN = Path(__file__).parents[2] / "examples" / "packs" / "tarn-regulator.toml"
@@ -195,3 +197,49 @@ def test_a_part_that_cannot_be_is_not_taken() -> None:
             edited(Design(brief=BOARD), kind="take-part", part=wrong.model_dump(mode="json"))
     assert len(pattern_of(REGULATOR.body).pads) == 4
     assert Choices().shelf == {}
+
+
+@pytest.mark.parametrize(
+    ("text", "rows"),
+    [
+        ("1\tVCC\tPower\n2\tGND\tGround", [("vcc", "1", "supply"), ("gnd", "2", "ground")]),
+        (
+            "VDD, 8\nSDA, 5, I/O\nSCL, 6, Input",
+            [("vdd", "8", "supply"), ("sda", "5", "both ways"), ("scl", "6", "input")],
+        ),
+        (
+            "1-3  GND  ground\nA1  OUT  Output",
+            [("gnd", "1 2 3", "ground"), ("out", "A1", "output")],
+        ),
+        ("1; NC; not connected\n4; NC; no connection", [("nc", "1 4", "nothing")]),
+    ],
+)
+def test_a_pin_table_is_read_as_it_was_copied(text: str, rows: list[tuple[str, str, str]]) -> None:
+    read, unread = read_pin_table(text)
+    assert [(row.name, " ".join(row.pads), row.does) for row in read] == rows
+    assert unread == ()
+
+
+def test_rows_without_a_pin_or_a_name_are_told() -> None:
+    read, unread = read_pin_table("Pin\tName\n1\tIN\nfoo\tbar\n7\t8\n" + "9\tOUT\n" * 700)
+    assert [row.name for row in read] == ["in", "out"]
+    assert [(row.line, row.why) for row in unread] == [(3, "no pin number"), (4, "no name")]
+    rows, _ = read_pin_table("1\tgnd1\n2\tgnd2\n3\tvin")
+    named = for_role(rows, ("in", "ground", "out"))
+    assert [row.name for row in named] == ["gnd1", "gnd2", "in"]
+
+
+def test_a_figure_that_is_not_said_is_a_look_and_one_that_is_needed_keeps_the_part_out(
+    library: Library,
+) -> None:
+    values = {n: v for n, v in REGULATOR.values.items() if n != "quiet_ma"}
+    silent = REGULATOR.model_copy(update={"values": values})
+    taken = edited(Design(brief=BOARD), kind="take-part", part=silent.model_dump(mode="json"))
+    made = bring_up_to_date(taken, library, "circuit")
+    (told,) = [f for f in review(made, library) if f.rule == "unsaid-figures"]
+    assert told.severity == "look"
+    assert "does not say its current that it takes itself (mA)" in told.sentence
+    values = {n: v for n, v in REGULATOR.values.items() if n != "input_max_v"}
+    dumb = REGULATOR.model_copy(update={"values": values})
+    taken = edited(Design(brief=BOARD), kind="take-part", part=dumb.model_dump(mode="json"))
+    assert main_part(taken, library) == "regulator-linear-high"

@@ -6,6 +6,7 @@ import { Frame } from "./app/Frame";
 import { LostServer } from "./app/LostServer";
 import { Broken, Nowhere } from "./app/Nowhere";
 import "./design/tokens.css";
+import { ShelfPage } from "./stations/shelf/ShelfPage";
 import { Workshop } from "./stations/workshop/Workshop";
 
 const queries = new QueryClient({
@@ -15,6 +16,7 @@ const queries = new QueryClient({
 const router = createBrowserRouter(
 	[
 		{ path: "/", element: <Workshop /> },
+		{ path: "/shelf", element: <ShelfPage /> },
 		{ path: "/project/:project", element: <Frame /> },
 		{ path: "*", element: <Nowhere /> },
 		{ path: "/project/:project/:station", element: <Frame /> },

@@ -23,4 +23,4 @@ def placed_view(design: Design, context: Context, board: str) -> BoardView:
     refs = {c.ref for made in design.circuit.values() for c in made.value.on(name).components}
     if refs != {part.ref for part in design.placement[name].value.parts}:
         raise Refused("The circuit has changed since the board was placed.", "Place it again.", 404)
-    return board_view(design, context.library, name)
+    return board_view(design, context.known(design), name)

@@ -24,7 +24,6 @@ from loquet.core.build.reflow import (
     read_curve,
 )
 from loquet.core.build.steps import Step, build_steps
-from loquet.core.lookup.project_library import project_library
 from loquet.core.stack.stacking import stack_of
 from loquet.store.designs import head_of, load_design
 
@@ -74,9 +73,9 @@ def get_build(
     """How a board is built; 404 before it is placed."""
     design = load_design(session, head_of(session, project_id).version)
     view = placed_view(design, context, board_named(design, board))
-    library = project_library(design, context.library)
+    library = context.known(design)
     stack = stack_of(view, library, design.choices.stack, design.choices.thickness_um / 1000)
-    suspects, faults = suspects_of(design, context.library)
+    suspects, faults = suspects_of(design, context.known(design))
     things = design.brief.things
     return BuildView(
         board=view.board.name,

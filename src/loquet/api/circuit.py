@@ -15,7 +15,6 @@ from loquet.core.circuit.nodal import Curve
 from loquet.core.design import slice_of
 from loquet.core.library import Library
 from loquet.core.lookup.curving import curves_for
-from loquet.core.lookup.project_library import project_library
 from loquet.core.plain.remembering import Remembered
 from loquet.core.provenance import Working
 from loquet.core.sheets import Area, areas_of, title_of, write_sheets
@@ -97,7 +96,7 @@ def get_circuit(project_id: int, session: SessionNow, context: ContextNow) -> Ci
         return CircuitView(
             sheets=[], components=[], nets=[], workings=[], curves=[], changes=[], parts=[]
         )
-    circuit, library = slice_of(design.circuit), project_library(design, context.library)
+    circuit, library = slice_of(design.circuit), context.known(design)
     return CircuitView(
         sheets=sheets_of(circuit, library),
         components=[describe_component(c, library) for c in circuit.components],
@@ -166,7 +165,7 @@ def get_sheets(project_id: int, session: SessionNow, context: ContextNow) -> Res
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         raise Refused("There is no circuit yet.", "Make it first.", 404)
-    library = project_library(design, context.library)
+    library = context.known(design)
     data = write_sheets(slice_of(design.circuit), library, design.brief.name)
     headers = {"Content-Disposition": 'inline; filename="circuit-sheets.pdf"'}
     return Response(data, media_type="application/pdf", headers=headers)

@@ -12,7 +12,9 @@ from fastapi import Depends, Request
 from sqlalchemy.orm import Session, sessionmaker
 
 from loquet.catalogue.chip_index import listed_chips
+from loquet.core.design import Design
 from loquet.core.library import Library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.parts.listing import ListedChip
 from loquet.jobs.runner import Jobs
 
@@ -25,6 +27,10 @@ class Context:
     library: Library
     jobs: Jobs
     chip_cache: Path
+
+    def known(self, design: Design) -> Library:
+        """The library as the project of a design knows it."""
+        return project_library(design, self.library)
 
     @cached_property
     def chips(self) -> list[ListedChip]:

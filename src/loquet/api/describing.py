@@ -139,7 +139,10 @@ def running_jobs(project_id: int, context: Context) -> list[JobCard]:
 
 def describe_head(session: Session, head: Head, design: Design, context: Context) -> DesignHead:
     """Everything the frame and the Brief station need."""
-    findings = [*card_findings(session, head.project.id), *all_findings(design, context.library)]
+    findings = [
+        *card_findings(session, head.project.id),
+        *all_findings(design, context.known(design)),
+    ]
     stale = stale_slices(design)
     parent = session.get(VersionRow, head.version.parent_id) if head.version.parent_id else None
     released = released_now(session, head)
@@ -162,7 +165,7 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
             for r in rails_of(design.brief)
         ],
         brains=[brain.name for brain in design.brief.brains],
-        things=drawn_things(design, context.library),
+        things=drawn_things(design, context.known(design)),
         keys=[
             KeyView(id=k.id, thing=k.thing, title=k.title, digit=k.digit)
             for k in keys_of(design.brief)
@@ -170,9 +173,9 @@ def describe_head(session: Session, head: Head, design: Design, context: Context
         reach=list(reach_arcs(design.brief)),
         reach_source=REACH_SOURCE,
         findings=findings,
-        tally=tally(design, context.library),
+        tally=tally(design, context.known(design)),
         stale=list(stale),
-        next=next_step(design, context.library, findings, released),
+        next=next_step(design, context.known(design), findings, released),
         stations=[station_card(name, design, findings, stale, released) for name in STATIONS],
         jobs=running_jobs(head.project.id, context),
     )

@@ -20,6 +20,7 @@ from loquet.core.pipeline import StageRefused
 from loquet.core.placement.seating import NoRoom
 from loquet.core.proof.gerber_reader import FileFault
 from loquet.store.designs import Conflict, NotFound
+from loquet.store.shelf import ShelfConflict
 
 
 class Problem(BaseModel):
@@ -83,6 +84,10 @@ TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
             way_out="It is shown as it is now; make your change again.",
             head=e.head_id,
         ),
+    ),
+    ShelfConflict: (
+        409,
+        lambda e: Problem(sentence=str(e), way_out="It is shown as it is now; change it again."),
     ),
     Refused: (422, lambda e: e.problem),
     UnicodeEncodeError: (

@@ -137,7 +137,7 @@ def get_landed(
             complaints += seen.stencil
 
         def cost(n: int, house: House = house, seen: Inspection = seen) -> Landed:
-            return landed_at(house, seen, design, context.library, wanted, n)
+            return landed_at(house, seen, design, context.known(design), wanted, n)
 
         breaks = [least for least, _ in house.breaks if least >= CURVE[0]]
         found.append(
@@ -146,7 +146,7 @@ def get_landed(
                 house_name=house.name,
                 landed=cost(number),
                 curve=curve([*CURVE, *breaks, number], cost),
-                options=option_costs(house, seen, design, context.library, wanted, number),
+                options=option_costs(house, seen, design, context.known(design), wanted, number),
                 fits=house.fit_cents > 0,
                 complaints=complaints,
             )
@@ -162,7 +162,7 @@ def get_calendar(
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         raise Refused("There is no circuit yet.", "Make it first.", 404)
-    library, number = context.library, design.brief.quantity
+    library, number = context.known(design), design.brief.quantity
     house = library.house(design.choices.house)
     road = next(
         (s.days for s in house.shipping if s.name == design.choices.shipping),
@@ -254,9 +254,9 @@ def order_parts_of(
     session: Session, context: Context, row: ReleaseRow, design: Design, quantity: int, key: str
 ) -> OrderView:
     """An order of the parts of so many devices of a release."""
-    cents = parts_cost(design, context.library, quantity).whole_cents
+    cents = parts_cost(design, context.known(design), quantity).whole_cents
     now = datetime.now(UTC)
-    arrives = now.date() + timedelta(days=parts_days(design, context.library, quantity)[0])
+    arrives = now.date() + timedelta(days=parts_days(design, context.known(design), quantity)[0])
     quoted = {
         "quantity": quantity,
         "lines": [[f"parts for {quantity} devices with spares", cents]],

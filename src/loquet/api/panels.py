@@ -10,7 +10,6 @@ from loquet.api.context import ContextNow, SessionNow
 from loquet.core.board.outline import Line, Piece
 from loquet.core.geometry.arcs import along_arc
 from loquet.core.lookup.panelling import panel_of
-from loquet.core.lookup.project_library import project_library
 from loquet.core.panel.figures import panel_figures
 from loquet.core.provenance import Working
 from loquet.core.quantities.lengths import MM
@@ -68,7 +67,7 @@ def get_panel(
     """
     design = load_design(session, head_of(session, project_id).version)
     view, choice = placed_view(design, context, board), design.choices.panel
-    panel = panel_of(view, design.choices, project_library(design, context.library))
+    panel = panel_of(view, design.choices, context.known(design))
     if choice is None or panel is None:
         return None
     return PanelView(

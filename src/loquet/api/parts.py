@@ -16,8 +16,8 @@ from loquet.core.drawers.ends import EndLine, end_lines
 from loquet.core.drawers.lines import DrawerLine, part_lines
 from loquet.core.drawers.measuring_pages import write_measuring_cards
 from loquet.core.drawers.substitutes import drop_ins
-from loquet.core.lookup.project_library import project_library
 from loquet.core.parts.listing import Stock
+from loquet.core.shelf.pack import OWN
 from loquet.standins.part_supplier import Offer, offers_of
 from loquet.store.designs import head_of, load_design
 
@@ -41,14 +41,14 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
     lines: tuple[DrawerLine, ...] = ()
     ends: tuple[EndLine, ...] = ()
     if design.circuit:
-        circuit, library = slice_of(design.circuit), project_library(design, context.library)
+        circuit, library = slice_of(design.circuit), context.known(design)
         bought = design.choices.bought
         lines = part_lines(circuit, library, design.brief.quantity, bought)
         ends = end_lines(circuit, design.choices, library)
     return Drawers(
         on_board=list(lines),
-        kit=kit_of(design, context.library),
-        cards=list(cards_of(design, context.library)),
+        kit=kit_of(design, context.known(design)),
+        cards=list(cards_of(design, context.known(design))),
         ends=list(ends),
         quantity=design.brief.quantity,
     )
@@ -58,7 +58,7 @@ def get_parts(project_id: int, session: SessionNow, context: ContextNow) -> Draw
 def get_measuring_cards(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """The cards of all parts that have to be made sure of, as pages of A5."""
     design = load_design(session, head_of(session, project_id).version)
-    data = write_measuring_cards(cards_of(design, context.library))
+    data = write_measuring_cards(cards_of(design, context.known(design)))
     headers = {"Content-Disposition": 'inline; filename="measuring-cards.pdf"'}
     return Response(data, media_type="application/pdf", headers=headers)
 
@@ -70,7 +70,9 @@ def get_parts_list(project_id: int, session: SessionNow, context: ContextNow) ->
     if not design.circuit:
         raise Refused("There is no circuit yet.", "Make it first.", 404)
     bought = design.choices.bought
-    lines = part_lines(slice_of(design.circuit), context.library, design.brief.quantity, bought)
+    lines = part_lines(
+        slice_of(design.circuit), context.known(design), design.brief.quantity, bought
+    )
     headers = {"Content-Disposition": 'attachment; filename="parts-to-buy.csv"'}
     return Response(write_list(lines), media_type="text/csv; charset=utf-8", headers=headers)
 
@@ -105,13 +107,15 @@ def get_offers(project_id: int, session: SessionNow, context: ContextNow) -> lis
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         return []
-    library = context.library
+    library = context.known(design)
     chips = {chip.name: chip for chip in library.list_chips()}
     found = []
     for line in part_lines(slice_of(design.circuit), library, design.brief.quantity):
         chip, part = chips.get(line.part.removeprefix("chip:")), library.parts.get(line.part)
         if chip is not None:
             offers = [stock_row(library.stock_of(chip), line.to_buy)]
+        elif line.part.startswith(OWN):
+            offers = []  # the simulated suppliers sell bundled parts alone
         elif line.price_cents is not None:
             offers = [offer_row(o, line.to_buy) for o in offers_of(line.part, line.price_cents)]
         else:

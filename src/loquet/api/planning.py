@@ -61,10 +61,10 @@ def get_pin_verdict(
 ) -> PinVerdict:
     """The verdict on what a brain reads as it stands, with the ways out that were found for it."""
     design = load_design(session, head_of(session, project_id).version)
-    conflict = verdict_of(design, context.library, brain)
+    conflict = verdict_of(design, context.known(design), brain)
     ways: list[WayOut] | None = []
     if conflict:
-        kept = answer_of(session, ways_key(design, context.library, brain))
+        kept = answer_of(session, ways_key(design, context.known(design), brain))
         ways = None if kept is None else WAYS.validate_json(kept)
     return PinVerdict(fits=conflict is None, conflict=conflict, ways_out=ways)
 
@@ -77,7 +77,7 @@ def get_aims(project_id: int, session: SessionNow, context: ContextNow) -> list[
     design = load_design(session, head_of(session, project_id).version)
     if not design.brief.brains or not plans_of(design):
         return []
-    known = answer_of(session, aims_key(design, context.library))
+    known = answer_of(session, aims_key(design, context.known(design)))
     return AIMS.validate_json(known) if known else []
 
 
@@ -86,7 +86,7 @@ def aim_at_board(project_id: int, session: SessionNow, context: ContextNow) -> R
     """Take the pads of the placed board as targets for the pins; refused before it is placed."""
     head = head_of(session, project_id, lock=True)
     design = load_design(session, head.version)
-    targets = placed_targets(design, context.library)
+    targets = placed_targets(design, context.known(design))
     if not targets:
         raise Refused("The board is not placed for this circuit.", "Place it first.")
     edit = TakePlacedTargets(targets=targets)
@@ -111,8 +111,8 @@ def get_schemes(
     """Schemes side by side for the keys of a brain."""
     design = load_design(session, head_of(session, project_id).version)
     return SchemesView(
-        schemes=list(schemes_of(design, context.library, brain)),
-        sums=list(sums(of_brain(design, brain), context.library)),
+        schemes=list(schemes_of(design, context.known(design), brain)),
+        sums=list(sums(of_brain(design, brain), context.known(design))),
     )
 
 

@@ -14,4 +14,4 @@ router = APIRouter(prefix="/api", tags=["power"])
 def get_power(project_id: int, session: SessionNow, context: ContextNow) -> PowerPlan:
     """Sources, rails, loads and the ways between them, as the brief stands."""
     design = load_design(session, head_of(session, project_id).version)
-    return power_of(design.brief, context.library)
+    return power_of(design.brief, context.known(design))

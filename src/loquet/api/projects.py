@@ -102,7 +102,7 @@ def readable_card(session: Session, project: ProjectRow, context: Context) -> Pr
     """A project with where it stands."""
     head = head_of(session, project.id)
     design = load_design(session, head.version)
-    findings = all_findings(design, context.library)
+    findings = all_findings(design, context.known(design))
     released, stale = released_now(session, head), stale_slices(design)
     left, bottom, right, top = outline_polygon_mm(design.brief.board().outline).bounds
     return ProjectCard(
@@ -119,7 +119,7 @@ def readable_card(session: Session, project: ProjectRow, context: Context) -> Pr
         stops=sum(f.severity == "stop" for f in findings),
         todo=len(stale),
         next_station=next_station(design, findings),
-        next=next_step(design, context.library, findings, released).sentence,
+        next=next_step(design, context.known(design), findings, released).sentence,
         version=head.version.id,
         pictured="placement" not in stale,
         jobs=running_jobs(project.id, context),
@@ -136,7 +136,7 @@ PORTRAITS: Remembered[str] = Remembered(64)
 def get_portrait(project_id: int, session: SessionNow, context: ContextNow) -> Response:
     """A small picture of the boards as they are made; 404 where none is placed."""
     design = load_design(session, head_of(session, project_id).version)
-    views = fresh_views(design, context.library, stale_subjects(design))
+    views = fresh_views(design, context.known(design), stale_subjects(design))
     if not views:
         raise NotFound("There is no board to make a picture of yet.")
     text = PORTRAITS.of((design, context.library), lambda: portrait_of(views))
@@ -206,7 +206,7 @@ def known_brain(before: Design, after: Design, context: ContextNow) -> None:
     """A brain that an edit brings in must be known; raises PartError."""
     old, new = before.brief.brain, after.brief.brain
     if new is not None and (old is None or old.part != new.part):
-        chip_for(after.brief, context.library)
+        chip_for(after.brief, context.known(after))
 
 
 @router.post("/projects/{project_id}/undo", response_model=DesignHead)

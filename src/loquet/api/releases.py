@@ -271,7 +271,9 @@ def refuse_stops(session: Session, context: Context, project_id: int, design: De
     Refused.
     """
     refuse_open_cards(session, project_id)
-    stop = next((f for f in all_findings(design, context.library) if f.severity == "stop"), None)
+    stop = next(
+        (f for f in all_findings(design, context.known(design)) if f.severity == "stop"), None
+    )
     if stop is not None:
         raise Refused(f"A stop stands against the order: {stop.sentence}", stop.way_out, 409)
 

@@ -11,7 +11,6 @@ from pydantic import BaseModel
 from loquet.api.boards import placed_view
 from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.core.lookup.project_library import project_library
 from loquet.core.stack.report import StackView, stack_report
 from loquet.core.stack.section import section_of
 from loquet.core.stack.stacking import stack_of
@@ -57,7 +56,7 @@ def get_stack(
     """The stack of a board (the main one where none is named); 404 before it is placed."""
     design = load_design(session, head_of(session, project_id).version)
     view = placed_view(design, context, board)
-    library = project_library(design, context.library)
+    library = context.known(design)
     return stack_report(view, library, design.choices.stack, design.choices.thickness_um / 1000)
 
 
@@ -75,7 +74,7 @@ def get_section(
     """A true cut along a line over a board."""
     design = load_design(session, head_of(session, project_id).version)
     view = placed_view(design, context, board)
-    library = project_library(design, context.library)
+    library = context.known(design)
     stack = stack_of(view, library, design.choices.stack, design.choices.thickness_um / 1000)
     try:
         found = section_of(stack, (x1, y1), (x2, y2))
@@ -106,7 +105,7 @@ def get_template(
     template = next((t for t in TEMPLATES if t.name == name and kind in t.formats), None)
     if template is None:
         raise Refused(f"There is no template {file}.", "Choose one of the list.", 404)
-    library = project_library(design, context.library)
+    library = context.known(design)
     data = write_template(template, kind, view, library, design.choices, mirrored)
     shown = f"{view.board.folder}-{name}{'-mirrored' if mirrored else ''}.{kind}"
     headers = {"Content-Disposition": f'attachment; filename="{shown}"'}

@@ -53,7 +53,7 @@ def get_pins(
 ) -> PinsView:
     """A brain's chip with its pins, solved or not; the first brain's, unless named."""
     design = load_design(session, head_of(session, project_id).version)
-    return describe_pins(design, context.library, brain)
+    return describe_pins(design, context.known(design), brain)
 
 
 class NetLaid(BaseModel):
@@ -71,7 +71,7 @@ def get_tidied(
     design = load_design(session, head_of(session, project_id).version)
     board_named(design, board)
     try:
-        tracks, vias = tidied(design, context.library, board, net)
+        tracks, vias = tidied(design, context.known(design), board, net)
     except StageRefused as refused:
         raise Refused(refused.why, refused.way_out) from None
     return NetLaid(tracks=tracks, vias=vias)
@@ -89,7 +89,7 @@ def get_board(
     refs = {c.ref: c.role for c in slice_of(design.circuit).on(name).components}
     if refs != {p.ref: p.role for p in slice_of(design.placement, name).parts}:
         raise Refused("The circuit has changed since the board was placed.", "Place it again.", 404)
-    return describe_board(design, board_view(design, context.library, name), context.library)
+    return describe_board(design, board_view(design, context.known(design), name), context.library)
 
 
 def describe_board(design: Design, view: BoardView, library: Library) -> BoardDrawing:

@@ -17,6 +17,7 @@ from loquet.core.build.finding import Finder
 from loquet.core.build.measuring import Probe, Symptom
 from loquet.core.build.network import OPEN_OHM
 from loquet.core.design import Design
+from loquet.core.library import Library
 from loquet.core.quantities.shown import show_si
 from loquet.store.designs import NotFound, load_design
 from loquet.store.tables import RecordRow, UnitRow, VersionRow
@@ -92,6 +93,12 @@ class UnitView(BaseModel):
     hunt: HuntView | None
 
 
+def known_of(row: UnitRow, session: SessionNow, context: Context) -> tuple[Design, Library]:
+    """The design that a unit was built from, and the library as that knows it."""
+    design = design_of(row, session)
+    return design, context.known(design)
+
+
 def design_of(row: UnitRow, session: SessionNow) -> Design:
     """The design that a unit was built from, however its project went on since."""
     version = session.get(VersionRow, row.version_id) if row.version_id else None
@@ -107,7 +114,7 @@ def describe_unit(row: UnitRow, session: SessionNow, context: Context) -> UnitVi
     hidden = fault_from(row.simulated.get("fault")) if row.simulated else None
     hunt = None
     if any(r.sort == "symptom" for r in rows):
-        suspects, _ = suspects_of(design, context.library)
+        suspects, _ = suspects_of(design, context.known(design))
         found = hunt_of(rows, suspects)
         hunt = describe_hunt(found[0], found[1]) if found else None
     return UnitView(

@@ -25,6 +25,7 @@ from loquet.api.unit_views import (
     UnitView,
     describe_unit,
     design_of,
+    known_of,
     meter_words,
     plainly,
 )
@@ -138,7 +139,7 @@ def get_unit(unit_id: int, session: SessionNow, context: ContextNow) -> UnitView
 def list_faults(unit_id: int, session: SessionNow, context: ContextNow) -> list[str]:
     """The faults that can be set in a simulated unit, in words."""
     row = unit(session, unit_id)
-    _, faults = suspects_of(design_of(row, session), context.library)
+    _, faults = suspects_of(*known_of(row, session, context))
     return [f.words for f in faults]
 
 
@@ -150,7 +151,7 @@ def set_fault(
     row = unit(session, unit_id)
     if row.simulated is None:
         raise Refused("This unit is a real one.", "Faults are set in simulated units alone.")
-    _, faults = suspects_of(design_of(row, session), context.library)
+    _, faults = suspects_of(*known_of(row, session, context))
     seed = int(row.simulated.get("seed", 0))
     fault: Fault | None
     if wanted.which == "none":
@@ -177,7 +178,7 @@ def say_symptom(
 ) -> UnitView:
     """What is seen first: a hunt begins anew."""
     row = unit(session, unit_id)
-    suspects, _ = suspects_of(design_of(row, session), context.library)
+    suspects, _ = suspects_of(*known_of(row, session, context))
     seen = Symptom(wanted.dead, wanted.hot, frozenset(wanted.broken), wanted.manner)
     if wanted.observe:
         with bench(row, suspects, session, at) as unit_now:
@@ -196,7 +197,7 @@ def make_test(
 ) -> UnitView:
     """One reading more, typed in or asked of a bench unit."""
     row = unit(session, unit_id)
-    suspects, _ = suspects_of(design_of(row, session), context.library)
+    suspects, _ = suspects_of(*known_of(row, session, context))
     plain = wanted.probe.model_dump(include={"sort", "one", "other"})
     probe = probe_from(plain)
     known = suspects.faulty[0].nets if suspects.faulty else {}
@@ -220,7 +221,7 @@ def run_first_power(
     stays off where one before it is wrong.
     """
     row = unit(session, unit_id)
-    suspects, faults = suspects_of(design_of(row, session), context.library)
+    suspects, faults = suspects_of(*known_of(row, session, context))
     table = first_power(suspects.desk, faults)
     with bench(row, suspects, session, at) as unit_now:
         good = True
@@ -253,7 +254,7 @@ def run_keys(
     """Every key pressed on a bench unit: it must read, and alone."""
     row = unit(session, unit_id)
     design = design_of(row, session)
-    suspects, _ = suspects_of(design, context.library)
+    suspects, _ = suspects_of(design, context.known(design))
     wrong, held = [], {}
     ids = [t.role(c.piece) for t in design.brief.things for c in t.contacts()]
     with bench(row, suspects, session, at) as unit_now:
@@ -280,7 +281,7 @@ def run_stick(
 ) -> UnitView:
     """A stick moved on a bench unit, with its limits and the values for the firmware."""
     row = unit(session, unit_id)
-    suspects, _ = suspects_of(design_of(row, session), context.library)
+    suspects, _ = suspects_of(*known_of(row, session, context))
     with bench(row, suspects, session, at) as unit_now:
         moved = samples(unit_now.line(f"STICK {wanted.stick}"))
     try:
@@ -299,7 +300,7 @@ def say_rundown(
     """A timed run-down, compared with what Power promises in play."""
     row = unit(session, unit_id)
     design = design_of(row, session)
-    plan = power_of(design.brief, context.library)
+    plan = power_of(design.brief, context.known(design))
     promised = next((h["play"] for s in plan.sources if (h := s.hours) and "play" in h), None)
     words = f"ran for {wanted.hours:g} h"
     good = None

@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from loquet.catalogue.bundled import houses, package, parts, screens
+from loquet.catalogue.bundled import houses, package, parts, roles, screens
 from loquet.catalogue.chip_index import listed_chips
 from loquet.catalogue.chips import find_chip
 from loquet.core.library import Library
@@ -16,7 +16,14 @@ from loquet.standins.part_supplier import stock_of
 def bundled_library() -> Library:
     """Everything that ships with Loquet."""
     return Library(
-        PartShelf(parts()), screens(), houses(), find_chip, package, bundled_chips, stock_of
+        PartShelf(parts()),
+        screens(),
+        houses(),
+        find_chip,
+        package,
+        bundled_chips,
+        stock_of,
+        roles(),
     )
 
 

@@ -13,6 +13,7 @@ from loquet.core.parts.part import Body
 from loquet.core.parts.profiles import Plug, profile_for
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.plain.remembering import Remembered
+from loquet.core.shelf.role import Roles
 
 PATTERNS: Remembered[LandPattern] = Remembered(1024)
 
@@ -37,7 +38,7 @@ def with_mark(part: Part) -> LandPattern:
 @dataclass(frozen=True, repr=False)
 class Library:
     """Parts, screens, houses by id; a finder for chips; the body and height of a chip's package;
-    `known_by` says who changed what ships with Loquet.
+    what each kind of parts asks for; `known_by` says who changed what ships with Loquet.
     """
 
     parts: dict[str, Part]
@@ -47,6 +48,7 @@ class Library:
     package: Callable[[str], tuple[Body, float]]
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
+    roles: Roles
     known_by: str = ""
 
     def part(self, part_id: str, *kinds: str) -> Part:

@@ -16,6 +16,8 @@ from loquet.core.design import Design, Made, SliceName, slice_of
 from loquet.core.edits import EditRefused
 from loquet.core.edits.wire_edits import DrawTracks
 from loquet.core.freshness import inputs_digest
+from loquet.core.library import Library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import PartError
 from loquet.core.pipeline import Progress, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
@@ -41,6 +43,11 @@ class Refusal:
     sentence: str
 
 
+def known(design: Design) -> Library:
+    """The library as the project of a design knows it."""
+    return project_library(design, bundled_library())
+
+
 def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> str | Refusal:
     """One slice of a design made anew for a subject, as JSON; the same design gives the same text
     on any machine.
@@ -55,7 +62,7 @@ def make_slice(tell: Tell, design_text: str, name: SliceName, subject: str) -> s
 
     try:
         routed = picturing(tell, subject, clean)
-        made = getattr(run_stage(design, name, bundled_library(), routed, subject), name)[subject]
+        made = getattr(run_stage(design, name, known(design), routed, subject), name)[subject]
     except (StageRefused, RecipeNotPossible, NoRoom, PartError) as problem:
         return Refusal(str(problem))
     text: str = made.model_dump_json()
@@ -100,7 +107,8 @@ def picture_of(board: str, routing: Routing) -> str:
 
 def make_try(tell: Tell, design_text: str, board: str, number: int) -> dict[str, Any] | Refusal:
     """A board in one arrangement: its figures, what it looks like, and its slices as JSON."""
-    design, library = Design.model_validate_json(design_text), bundled_library()
+    design = Design.model_validate_json(design_text)
+    library = known(design)
     try:
         made = tried(design, library, board, number, picturing(tell))
         figures = figures_of(made, library, board)
@@ -130,7 +138,7 @@ def make_nets(tell: Tell, design_text: str, board: str, nets: list[str]) -> str 
 
     try:
         routed = picturing(tell, board)
-        made = nets_rerouted(design, bundled_library(), board, frozenset(nets), routed)
+        made = nets_rerouted(design, known(design), board, frozenset(nets), routed)
     except (StageRefused, PartError) as problem:
         return Refusal(str(problem))
     text: str = made.model_dump_json()
@@ -147,7 +155,7 @@ def make_way(
     drawing = DrawTracks.model_validate_json(drawing_text)
     try:
         routed = picturing(tell, drawing.board)
-        made, yielding = made_to_give_way(design, bundled_library(), drawing, routed)
+        made, yielding = made_to_give_way(design, known(design), drawing, routed)
     except (EditRefused, StageRefused, PartError) as problem:
         return Refusal(str(problem))
     return made.routing[drawing.board].model_dump_json(), yielding
@@ -157,7 +165,8 @@ def make_package(tell: Tell, design_text: str) -> tuple[dict[str, bytes], dict[s
     """The proven files of a design with the figures of the proof, or the first stop that keeps them
     back.
     """
-    result = release(Design.model_validate_json(design_text), bundled_library())
+    design = Design.model_validate_json(design_text)
+    result = release(design, known(design))
     if not result.ready or result.proof is None:
         stops = [f.sentence for f in result.findings if f.severity == "stop"]
         return Refusal(f"Not ready: {stops[0]}" if stops else "Not ready.")
@@ -166,8 +175,9 @@ def make_package(tell: Tell, design_text: str) -> tuple[dict[str, bytes], dict[s
 
 def find_aims(tell: Tell, design_text: str) -> list[dict[str, Any]] | Refusal:
     """What solving the pins for the placed board would gain, brain by brain, as plain values."""
+    design = Design.model_validate_json(design_text)
     try:
-        aims = aims_of(Design.model_validate_json(design_text), bundled_library())
+        aims = aims_of(design, known(design))
     except (StageRefused, PartError) as problem:
         return Refusal(str(problem))
     return [aim.model_dump(mode="json") for aim in aims]
@@ -175,7 +185,8 @@ def find_aims(tell: Tell, design_text: str) -> list[dict[str, Any]] | Refusal:
 
 def find_ways(tell: Tell, design_text: str, brain: str) -> list[dict[str, Any]] | Refusal:
     """Ways out for a brain whose pins run out, as plain values; none where they do not."""
-    design, library = Design.model_validate_json(design_text), bundled_library()
+    design = Design.model_validate_json(design_text)
+    library = known(design)
 
     def tried(count: int) -> None:
         tell(Told(f"trying a change on the solver, number {count}", min(count / USUAL_TRIES, 0.95)))

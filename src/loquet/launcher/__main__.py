@@ -30,7 +30,7 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet log PROJECT.zip [--json]     revisions, cards and hours of a saved project
   ./loquet pins BRIEF [--out DIR] [--json]
                                         plan the pins; files for the firmware
-  ./loquet schema                       print the JSON Schema of a brief
+  ./loquet schema [brief|pack]          print the JSON Schema of a brief, or of a pack of parts
   ./loquet test [pytest arguments]      every check and test
   ./loquet bench [board|pins|kills|pages|faults] [N]
                                         time the chain, or the pin solver, on generated boards

@@ -6,7 +6,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from loquet.core.parts import Part
-from loquet.core.plain.frozen import canonical, digest_of
+from loquet.core.plain.frozen import digest_of
 from loquet.store.designs import NotFound
 from loquet.store.tables import ShelfRow
 
@@ -52,7 +52,7 @@ def put_part(session: Session, part: Part, seen: int, author: str) -> ShelfRow:
     digest = digest_of(part)
     if last is not None and last.digest == digest and not last.gone:
         return last
-    return added(session, part.id, last, canonical(part.model_dump(mode="json")), digest, author)
+    return added(session, part.id, last, part.model_dump_json(), digest, author)
 
 
 def drop_part(session: Session, part_id: str, seen: int, author: str) -> None:

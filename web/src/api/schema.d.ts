@@ -1212,6 +1212,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Project Shelf
+         * @description How a project stands to the shelf.
+         */
+        get: operations["get_project_shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/stack": {
         parameters: {
             query?: never;
@@ -1452,6 +1472,135 @@ export interface paths {
         get: operations["download"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shelf
+         * @description All parts that ship with Loquet, and those of the workshop.
+         */
+        get: operations["get_shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Part
+         * @description A part looked at while it is typed; fields that cannot be are faults.
+         */
+        post: operations["look_at_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read In Pack
+         * @description What a pack would bring, part by part; those that are named are taken. Raises Refused with
+         *     every fault and its line.
+         */
+        post: operations["read_in_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/pack.toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Give Pack
+         * @description The workshop's own parts as a pack.
+         */
+        get: operations["give_pack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shelf Part
+         * @description One part; raises NotFound.
+         */
+        get: operations["get_shelf_part"];
+        /**
+         * Keep Shelf Part
+         * @description Keep a part of one's own; raises Refused for one that cannot be, ShelfConflict.
+         */
+        put: operations["keep_shelf_part"];
+        post?: never;
+        /**
+         * Drop Shelf Part
+         * @description Take a part off the shelf; projects that took it keep it. Raises NotFound, ShelfConflict.
+         */
+        delete: operations["drop_shelf_part"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/pin-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pin Rows
+         * @description Terminals of a pin table.
+         */
+        post: operations["read_pin_rows"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8545,14 +8694,16 @@ export interface components {
          *
          *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was
          *     changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what
-         *     lies in the drawer now. `halves` says of connectors, by role, what somebody has for their other
-         *     end. `kit` says of things to buy, by their words, where they stand. `pin_orders` are orders of
-         *     pins by part, pad by pad, that somebody measured and that differ from the catalogue's. `wires`
-         *     are what was drawn or kept on each board, `pours` what is to be poured there beside ground,
-         *     `arrangements` say which of several tries at placing each board takes, where it is not the
-         *     first. `stack` says how the device is held together, `panel` says whether boards are made
-         *     several on a plate, `own_checks` what must never go wrong again. `pin_targets` are places (nm)
-         *     of signals as they were placed, taken over so that the pins are solved again for them.
+         *     lies in the drawer now. `shelf` are parts of one's own that this project took, by their ids, as
+         *     they were then; `preferred` says of kinds of parts which one is taken. `halves` says of
+         *     connectors, by role, what somebody has for their other end. `kit` says of things to buy, by
+         *     their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that
+         *     somebody measured and that differ from the catalogue's. `wires` are what was drawn or kept on
+         *     each board, `pours` what is to be poured there beside ground, `arrangements` say which of
+         *     several tries at placing each board takes, where it is not the first. `stack` says how the
+         *     device is held together, `panel` says whether boards are made several on a plate, `own_checks`
+         *     what must never go wrong again. `pin_targets` are places (nm) of signals as they were placed,
+         *     taken over so that the pins are solved again for them.
          */
         Choices: {
             /**
@@ -8660,6 +8811,20 @@ export interface components {
              */
             pours: {
                 [key: string]: components["schemas"]["PourChoice"];
+            };
+            /**
+             * Preferred
+             * @default {}
+             */
+            preferred: {
+                [key: string]: string;
+            };
+            /**
+             * Shelf
+             * @default {}
+             */
+            shelf: {
+                [key: string]: components["schemas"]["Part"];
             };
             /**
              * Shipping
@@ -9168,6 +9333,18 @@ export interface components {
             version: number;
         };
         /**
+         * Difference
+         * @description A field with its value before and after, in words.
+         */
+        Difference: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Field */
+            field: string;
+        };
+        /**
          * DrawTracks
          * @description Draw tracks and vias by hand; they stay as they lie when the board is routed.
          */
@@ -9359,6 +9536,57 @@ export interface components {
             sentence: string;
         };
         /**
+         * Drawn
+         * @description A pattern taken from a drawing, in mm, with the pegs that need unplated holes; a finger or a
+         *     pill touches it within `touched_mm` about its middle.
+         */
+        Drawn: {
+            /**
+             * Body Middle Mm
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            body_middle_mm: [
+                number,
+                number
+            ];
+            /** Body Mm */
+            body_mm: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            family: "drawn";
+            /**
+             * First Pin Mark
+             * @default false
+             */
+            first_pin_mark: boolean;
+            /** Name */
+            name: string;
+            /** Pads */
+            pads: components["schemas"]["DrawnPad"][];
+            /**
+             * Pegs Mm
+             * @default []
+             */
+            pegs_mm: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Touched Mm
+             * @default 0
+             */
+            touched_mm: number;
+        };
+        /**
          * DrawnLand
          * @description A pad of a land pattern in mm, about the middle of the part: its number, middle, width and
          *     height, whether it is round, and its hole.
@@ -9372,6 +9600,72 @@ export interface components {
             number: string;
             /** Round */
             round: boolean;
+            /** W Mm */
+            w_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * DrawnPad
+         * @description A pad copied from a drawing, in mm; `drill_mm` 0 is a surface pad, a `covered` one stays
+         *     under the mask, and around a fiducial a ring `bare_mm` wide is free of mask and copper.
+         */
+        DrawnPad: {
+            /**
+             * Bare Mm
+             * @default 0
+             */
+            bare_mm: number;
+            /**
+             * Covered
+             * @default false
+             */
+            covered: boolean;
+            /**
+             * Drill Mm
+             * @default 0
+             */
+            drill_mm: number;
+            /** H Mm */
+            h_mm: number;
+            /** Number */
+            number: string;
+            /**
+             * Paste
+             * @default true
+             */
+            paste: boolean;
+            /**
+             * Round
+             * @default false
+             */
+            round: boolean;
+            /** W Mm */
+            w_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * DrawnPin
+         * @description A pad in mm about the part's middle, y up: its number, terminal and what that does.
+         */
+        DrawnPin: {
+            /** Does */
+            does: ("supply" | "supply out" | "ground" | "input" | "output" | "open drain" | "both ways" | "analogue in" | "analogue out" | "passive" | "contact" | "coil" | "heat" | "nothing" | "end" | "way") | null;
+            /** Drill Mm */
+            drill_mm: number;
+            /** H Mm */
+            h_mm: number;
+            /** Number */
+            number: string;
+            /** Round */
+            round: boolean;
+            /** Terminal */
+            terminal: string;
             /** W Mm */
             w_mm: number;
             /** X Mm */
@@ -9485,7 +9779,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ArrayParts"] | components["schemas"]["MirrorParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["AddPourArea"] | components["schemas"]["DropPourArea"] | components["schemas"]["PreferPourArea"] | components["schemas"]["SetTearDrops"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ArrayParts"] | components["schemas"]["MirrorParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["AddPourArea"] | components["schemas"]["DropPourArea"] | components["schemas"]["PreferPourArea"] | components["schemas"]["SetTearDrops"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["TakePart"] | components["schemas"]["LeavePart"] | components["schemas"]["PreferPart"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -9611,6 +9905,18 @@ export interface components {
             when: {
                 [key: string]: string[];
             };
+        };
+        /**
+         * FigureView
+         * @description A figure that a kind wants.
+         */
+        FigureView: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
         };
         /**
          * Finding
@@ -9757,6 +10063,56 @@ export interface components {
             key: string;
             /** Path */
             path: string[];
+        };
+        /**
+         * GullWings
+         * @description Leads on two or four sides, bent out: span over the leads, foot, lead width, in mm.
+         */
+        GullWings: {
+            /** Body Mm */
+            body_mm: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            family: "gull-wings";
+            /** Foot Mm */
+            foot_mm: [
+                number,
+                number
+            ];
+            /** Lead Mm */
+            lead_mm: [
+                number,
+                number
+            ];
+            /** Pins */
+            pins: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /**
+             * Positions
+             * @default []
+             */
+            positions: [
+                string,
+                number
+            ][];
+            /** Prefix */
+            prefix: string;
+            /**
+             * Sides
+             * @enum {integer}
+             */
+            sides: 2 | 4;
+            /** Span Mm */
+            span_mm: [
+                number,
+                number
+            ];
         };
         /**
          * Half
@@ -10121,6 +10477,19 @@ export interface components {
             why: string;
         };
         /**
+         * Lack
+         * @description Something that a part has not; without it the part `serves` all the same, unchecked, or
+         *     not.
+         */
+        Lack: {
+            /** Serves */
+            serves: boolean;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Laid
          * @description Tracks as (far side?, from x, y, to x, y, width) and vias as (x, y) of a board, in mm.
          */
@@ -10296,6 +10665,19 @@ export interface components {
             ][];
         };
         /**
+         * LeavePart
+         * @description A part of one's own taken out of this project.
+         */
+        LeavePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leave-part";
+            /** Part */
+            part: string;
+        };
+        /**
          * LessonView
          * @description A mistake that came again, with what prevents it.
          */
@@ -10430,6 +10812,17 @@ export interface components {
             revisions: components["schemas"]["RevisionView"][];
             /** Todo */
             todo: string[];
+        };
+        /**
+         * Looked
+         * @description A part looked at: what is wrong, what it lacks of its kind, its drawing where it has one.
+         */
+        Looked: {
+            drawing: components["schemas"]["PartDrawing"] | null;
+            /** Faults */
+            faults: components["schemas"]["PartFault"][];
+            /** Lacks */
+            lacks: components["schemas"]["Lack"][];
         };
         /**
          * MakeSide
@@ -10682,6 +11075,40 @@ export interface components {
             station: string;
         };
         /**
+         * NoLeads
+         * @description Terminals under the four edges of the body, with an exposed pad: limits in mm.
+         */
+        NoLeads: {
+            /** Body Mm */
+            body_mm: [
+                number,
+                number
+            ];
+            /** Exposed Mm */
+            exposed_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            family: "no-leads";
+            /** Lead Mm */
+            lead_mm: [
+                number,
+                number
+            ];
+            /** Pins */
+            pins: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Prefix */
+            prefix: string;
+            /** Terminal Mm */
+            terminal_mm: [
+                number,
+                number
+            ];
+        };
+        /**
          * OfferRow
          * @description What a simulated supplier asks for a line: how many are there and when, how many must be
          *     taken, cents each and in all, and the quantity from which they cost less.
@@ -10834,6 +11261,42 @@ export interface components {
             port: string;
         };
         /**
+         * PackRow
+         * @description A part of a pack against the shelf.
+         */
+        PackRow: {
+            /** Changed */
+            changed: components["schemas"]["Difference"][];
+            /** Description */
+            description: string;
+            /** Here */
+            here: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Lacks */
+            lacks: components["schemas"]["Lack"][];
+        };
+        /**
+         * PackText
+         * @description A pack, and which of its parts are to be taken; none looks only.
+         */
+        PackText: {
+            /**
+             * File
+             * @default the pack
+             */
+            file: string;
+            /**
+             * Take
+             * @default []
+             */
+            take: string[];
+            /** Text */
+            text: string;
+        };
+        /**
          * PadView
          * @description A pad: shape `box` (x, y, w, h) or `round` (x, y, d, d), in mm.
          */
@@ -10970,6 +11433,53 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Part
+         * @description A part that can be put on the board; brands and prices are invented for the Larkfield
+         *     scenario.
+         */
+        Part: {
+            /** Body */
+            body: components["schemas"]["TwoEnds"] | components["schemas"]["GullWings"] | components["schemas"]["NoLeads"] | components["schemas"]["Rows"] | components["schemas"]["Drawn"];
+            /** Description */
+            description: string;
+            /**
+             * Evidence
+             * @enum {string}
+             */
+            evidence: "drawing" | "measurement" | "standard" | "none";
+            /** Evidence Text */
+            evidence_text: string;
+            /**
+             * Hand Fitted
+             * @default false
+             */
+            hand_fitted: boolean;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Price Cents */
+            price_cents: number;
+            /** Reference */
+            reference: string;
+            /**
+             * Terminals
+             * @default {}
+             */
+            terminals: {
+                [key: string]: components["schemas"]["Terminal"];
+            };
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+        };
+        /**
          * PartDifference
          * @description A part by its role: what became of it, how, and where it was and is (mm; None where it was
          *     not or is not).
@@ -10996,6 +11506,52 @@ export interface components {
              * @enum {string}
              */
             what: "came" | "went" | "moved" | "changed";
+        };
+        /**
+         * PartDrawing
+         * @description A part from above: pads, unplated holes (x, y, d), body, and the room that it takes, as left,
+         *     bottom, right and top.
+         */
+        PartDrawing: {
+            /** Body Mm */
+            body_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** First Mm */
+            first_mm: [
+                number,
+                number
+            ] | null;
+            /** Holes Mm */
+            holes_mm: [
+                number,
+                number,
+                number
+            ][];
+            /** Pads */
+            pads: components["schemas"]["DrawnPin"][];
+            /** Room Mm */
+            room_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * PartFault
+         * @description Where in a part, what is wrong, and the way out.
+         */
+        PartFault: {
+            /** Field */
+            field: string;
+            /** Problem */
+            problem: string;
+            /** Way Out */
+            way_out: string;
         };
         /**
          * PartLine
@@ -11053,6 +11609,20 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * PartVersion
+         * @description A version of a part: when, by whom, and what it changed.
+         */
+        PartVersion: {
+            /** Author */
+            author: string;
+            /** Changed */
+            changed: components["schemas"]["Difference"][];
+            /** Day */
+            day: string;
+            /** Version */
+            version: number;
         };
         /**
          * PartView
@@ -14161,6 +14731,23 @@ export interface components {
             title: string;
         };
         /**
+         * PinRow
+         * @description A terminal as it was read: name, pads, and what it does; `guessed` from words.
+         */
+        PinRow: {
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "supply" | "supply out" | "ground" | "input" | "output" | "open drain" | "both ways" | "analogue in" | "analogue out" | "passive" | "contact" | "coil" | "heat" | "nothing" | "end" | "way";
+            /** Guessed */
+            guessed: boolean;
+            /** Name */
+            name: string;
+            /** Pads */
+            pads: string[];
+        };
+        /**
          * PinTable
          * @description A table of pads.
          *
@@ -14184,6 +14771,29 @@ export interface components {
              * @default the user's own table
              */
             source: string;
+        };
+        /**
+         * PinTableRead
+         * @description What was read of it.
+         */
+        PinTableRead: {
+            /** Rows */
+            rows: components["schemas"]["PinRow"][];
+            /** Unread */
+            unread: components["schemas"]["UnreadRow"][];
+        };
+        /**
+         * PinTableText
+         * @description A pin table as it was copied, and the kind of the part.
+         */
+        PinTableText: {
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Text */
+            text: string;
         };
         /**
          * PinVerdict
@@ -14405,6 +15015,24 @@ export interface components {
             workings: components["schemas"]["Working"][];
         };
         /**
+         * PreferPart
+         * @description Which part is taken for a kind of parts; none leaves it to Loquet.
+         */
+        PreferPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "prefer-part";
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Role */
+            role: string;
+        };
+        /**
          * PreferPourArea
          * @description Let an area have its way before all others.
          */
@@ -14569,6 +15197,18 @@ export interface components {
             wanted_by: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * ProjectShelf
+         * @description Parts of one's own that a project took, and kinds with a choice.
+         */
+        ProjectShelf: {
+            /** Could Take */
+            could_take: components["schemas"]["ShelfRowView"][];
+            /** Kinds */
+            kinds: components["schemas"]["ServingKind"][];
+            /** Taken */
+            taken: components["schemas"]["TakenView"][];
         };
         /**
          * QuoteView
@@ -14981,6 +15621,24 @@ export interface components {
             versions: number;
         };
         /**
+         * RoleView
+         * @description A kind of parts: what it must have, and how many there are.
+         */
+        RoleView: {
+            /** Count */
+            count: number;
+            /** Figures */
+            figures: components["schemas"]["FigureView"][];
+            /** Name */
+            name: string;
+            /** Own */
+            own: number;
+            /** Terminals */
+            terminals: string[];
+            /** Ways */
+            ways: boolean;
+        };
+        /**
          * RoundCorner
          * @description Cut a corner round.
          */
@@ -15014,6 +15672,44 @@ export interface components {
             kind: "rounded-rectangle";
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Rows
+         * @description Contacts in two straight rows, in mm: leads or posts through the board, or castellations
+         *     soldered on it where `drill_mm` is 0.
+         *
+         *     `row_mm` is the distance of the rows' pad middles; pin 1 is top left and numbers run
+         *     anticlockwise, as chips are numbered from above.
+         */
+        Rows: {
+            /** Body Mm */
+            body_mm: [
+                number,
+                number
+            ];
+            /**
+             * Drill Mm
+             * @default 0
+             */
+            drill_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            family: "rows";
+            /** Name */
+            name: string;
+            /** Pad Mm */
+            pad_mm: [
+                number,
+                number
+            ];
+            /** Pins */
+            pins: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Row Mm */
+            row_mm: number;
         };
         /**
          * RundownWanted
@@ -15193,6 +15889,20 @@ export interface components {
             cuts: components["schemas"]["CutView"][];
             /** Long Mm */
             long_mm: number;
+        };
+        /**
+         * ServingKind
+         * @description A kind of parts of which a project uses one and could use others, and who chose.
+         */
+        ServingKind: {
+            /** Chosen */
+            chosen: boolean;
+            /** Kind */
+            kind: string;
+            /** Others */
+            others: components["schemas"]["ShelfRowView"][];
+            /** Taken */
+            taken: string;
         };
         /**
          * SetAnalogue
@@ -15468,6 +16178,56 @@ export interface components {
              * @default []
              */
             pin_tables: components["schemas"]["PinTable"][];
+        };
+        /**
+         * ShelfPart
+         * @description A part of the shelf with its history.
+         */
+        ShelfPart: {
+            drawing: components["schemas"]["PartDrawing"] | null;
+            /** Faults */
+            faults: components["schemas"]["PartFault"][];
+            /** Lacks */
+            lacks: components["schemas"]["Lack"][];
+            part: components["schemas"]["Part"];
+            /** Used In */
+            used_in: components["schemas"]["UsedIn"][];
+            /** Version */
+            version: number;
+            /** Versions */
+            versions: components["schemas"]["PartVersion"][];
+        };
+        /**
+         * ShelfRowView
+         * @description A part on the shelf; `version` 0 ships with Loquet.
+         */
+        ShelfRowView: {
+            /** Description */
+            description: string;
+            /** Evidence */
+            evidence: string;
+            /** Evidence Text */
+            evidence_text: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Lacks */
+            lacks: components["schemas"]["Lack"][];
+            /** Price Cents */
+            price_cents: number;
+            /** Version */
+            version: number;
+        };
+        /**
+         * ShelfView
+         * @description Everything on the shelf.
+         */
+        ShelfView: {
+            /** Parts */
+            parts: components["schemas"]["ShelfRowView"][];
+            /** Roles */
+            roles: components["schemas"]["RoleView"][];
         };
         /**
          * Shell
@@ -15859,6 +16619,18 @@ export interface components {
             outline: components["schemas"]["RoundedRectangle"] | components["schemas"]["PolygonOutline"];
         };
         /**
+         * TakePart
+         * @description A part of one's own in this project, as it is on the shelf now.
+         */
+        TakePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-part";
+            part: components["schemas"]["Part"];
+        };
+        /**
          * TakePlacedTargets
          * @description Solve the pins for the places where pads really lie (signal to place in nm), within the
          *     locks; see `pinning.placed_targets`.
@@ -15878,6 +16650,19 @@ export interface components {
             };
         };
         /**
+         * TakenView
+         * @description A part of one's own in a project: `here` says how the shelf stands to it now.
+         */
+        TakenView: {
+            /** Changed */
+            changed: components["schemas"]["Difference"][];
+            /** Here */
+            here: string;
+            part: components["schemas"]["Part"];
+            /** Used For */
+            used_for: string[];
+        };
+        /**
          * TemplateView
          * @description A drawing or a body that can be had: its name, what it is, in which formats.
          */
@@ -15888,6 +16673,33 @@ export interface components {
             name: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Terminal
+         * @description A function of a part and its pads.
+         *
+         *     Where they are `joined` by the part's own metal, one of them is enough: the first. `open` says
+         *     why it may stay on no net; without it, it must be on one.
+         */
+        Terminal: {
+            /**
+             * Does
+             * @default passive
+             * @enum {string}
+             */
+            does: "supply" | "supply out" | "ground" | "input" | "output" | "open drain" | "both ways" | "analogue in" | "analogue out" | "passive" | "contact" | "coil" | "heat" | "nothing" | "end" | "way";
+            /**
+             * Joined
+             * @default false
+             */
+            joined: boolean;
+            /**
+             * Open
+             * @default
+             */
+            open: string;
+            /** Pads */
+            pads: string[];
         };
         /**
          * TestWanted
@@ -16104,6 +16916,53 @@ export interface components {
             taken: boolean;
         };
         /**
+         * TwoEnds
+         * @description A chip part with two end terminals: limits in mm of length, width and terminal.
+         */
+        TwoEnds: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            family: "two-ends";
+            /** Inch Code */
+            inch_code: string;
+            /** Length Mm */
+            length_mm: [
+                number,
+                number
+            ];
+            /** Metric Code */
+            metric_code: string;
+            /** Prefix */
+            prefix: string;
+            /** Terminal Mm */
+            terminal_mm: [
+                number,
+                number
+            ];
+            /** Width Mm */
+            width_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * TypedPart
+         * @description A part as it was typed, and the version that was seen (0: new).
+         */
+        TypedPart: {
+            /** Part */
+            part: {
+                [key: string]: unknown;
+            };
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
          * UnitRowView
          * @description A unit in the list.
          */
@@ -16155,6 +17014,18 @@ export interface components {
             simulated: boolean;
         };
         /**
+         * UnreadRow
+         * @description A row that could not be read: its line, its text, and why.
+         */
+        UnreadRow: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * UsePinTable
          * @description Put a chip or module of one's own on the shelf, from the text of its table (CSV or JSON), and
          *     plan for it; pin locks are dropped.
@@ -16177,6 +17048,18 @@ export interface components {
             name: string;
             /** Text */
             text: string;
+        };
+        /**
+         * UsedIn
+         * @description A project that took a part; `same` as it is on the shelf now.
+         */
+        UsedIn: {
+            /** Name */
+            name: string;
+            /** Project */
+            project: number;
+            /** Same */
+            same: boolean;
         };
         /**
          * VersionView
@@ -24006,6 +24889,127 @@ export interface operations {
             };
         };
     };
+    get_project_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectShelf"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_stack: {
         parameters: {
             query?: {
@@ -25498,6 +26502,979 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedPart"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Looked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_in_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_shelf_part: {
+        parameters: {
+            query: {
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_shelf_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedPart"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfPart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_shelf_part: {
+        parameters: {
+            query: {
+                id: string;
+                version: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_pin_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinTableText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinTableRead"];
+                };
             };
             /** @description Bad Request */
             400: {

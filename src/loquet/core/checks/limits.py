@@ -46,6 +46,6 @@ def limits_of(component: Component, module: ScreenModule | None, library: Librar
     if part is None or "input_min_v" not in part.values:
         return None
     pad = part.pad(SUPPLY) if SUPPLY in part.terminals else ""
-    volts = part.values["input_min_v"], part.values["input_max_v"]
+    volts = part.figure("input_min_v"), part.figure("input_max_v")
     net = component.pads.get(pad, "")
     return Limits(component, net, *volts, part.evidence_text) if net else None

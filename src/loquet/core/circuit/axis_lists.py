@@ -44,7 +44,7 @@ def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[C
         nets = {f"channel {i}": own[i] if i < len(own) else GROUND for i in range(4)}
         nets |= {"address": rail if index else GROUND, "ground": GROUND, "supply": rail}
         nets |= {line: bus_net(desk, line) for line in ("clock", "data")}
-        address = int(part.values["first_address"]) + index
+        address = int(part.figure("first_address")) + index
         words = (f"address 0x{address:02x}", "Reads axes over two wires")
         found += [drawer.named(role, part.id, words, nets), drawer.quiet(role, part.id, rail)]
     return found

@@ -21,7 +21,7 @@ def crystal(thing: Thing, bench: Bench, stray_pf: float) -> Fragment:
     assert brain is not None
     nets = dict(zip((ONE, OTHER), lines, strict=True)) | {"can": GROUND}
     near = (brain.role(), pins[lines[0]]) if lines[0] in pins else ("", "")
-    value = nearest(2 * (part.values["load_pf"] - stray_pf) * 1e-12) * 1e12
+    value = nearest(2 * (part.figure("load_pf") - stray_pf) * 1e-12) * 1e12
     body = drawer.named(role, part.id, (part.short, thing.TITLE), nets)
     body = body.model_copy(update={"near_role": near[0], "near_pad": near[1]})
     capacitors = [
@@ -37,7 +37,7 @@ def crystal(thing: Thing, bench: Bench, stray_pf: float) -> Fragment:
     return Fragment(
         (body, *capacitors),
         workings=(
-            load_working(thing, part.values["load_pf"], stray_pf, value, part.evidence_text),
+            load_working(thing, part.figure("load_pf"), stray_pf, value, part.evidence_text),
         ),
     )
 

@@ -37,7 +37,7 @@ def base_ohm(load_a: float, transistor: Part, logic_v: float) -> float:
     """The base resistor in ohm that saturates a transistor with a load in A, driven from a pin of
     so many volts.
     """
-    return nearest((logic_v - PIN_DROP_V - transistor.values["base_v"]) / (load_a / FORCED_GAIN))
+    return nearest((logic_v - PIN_DROP_V - transistor.figure("base_v")) / (load_a / FORCED_GAIN))
 
 
 def low_side(drawer: Drawer, role: str, below: Below, base: str) -> list[Component]:
@@ -138,7 +138,7 @@ def base_working(
         inputs=(
             given("V", logic.usual_v, "V", logic.source.text),
             given("Vpin", PIN_DROP_V, "V", "drop of a chip's pin under load; from memory"),
-            given("Vbe", transistor.values["base_v"], "V", transistor.evidence_text),
+            given("Vbe", transistor.figure("base_v"), "V", transistor.evidence_text),
             load,
             given("gain", FORCED_GAIN, "", "forced gain of a saturated switch; common practice"),
         ),

@@ -181,7 +181,7 @@ def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
     value = f"{made.rail.usual_v:g} V" if taken.way.name == "linear" else part.short
     words = f"{taken.way.title} to {made.rail.usual_v:g} V"
     main = Component(role=role, part=part.id, block="power", value=value, purpose=words, pads=pads)
-    top_v = part.values["input_max_v"]
+    top_v = part.figure("input_max_v")
     beside = "out" if "out" in part.terminals else "ground"
     around = [
         *coil(bench, thing, taken, entry, rail, role),
@@ -235,7 +235,7 @@ def feedback(
     bench: Bench, thing: Thing, taken: Conversion, rail: str, role: str
 ) -> tuple[float, tuple[Component, Component]]:
     """The divider that sets the rail: lower resistor 22 kΩ, upper one the nearest E24."""
-    upper = nearest(LOWER_OHM * (taken.out_v / taken.part.values["reference_v"] - 1))
+    upper = nearest(LOWER_OHM * (taken.out_v / taken.part.figure("reference_v") - 1))
     middle, part = net(thing, "feedback"), bench.resistor
     words = "Sets the volts of the rail"
     return upper, (
@@ -260,7 +260,7 @@ def feedback(
 
 def feedback_working(thing: Thing, part: Part, wanted: float, upper: float) -> Working:
     """What the divider really gives."""
-    reference = part.values["reference_v"]
+    reference = part.figure("reference_v")
     volts = reference * (1 + upper / LOWER_OHM)
     swing = TOLERANCE * 2 * (volts - reference)
     return Working(

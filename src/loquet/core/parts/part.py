@@ -183,6 +183,12 @@ class Part(Frozen):
         fields = {name: getattr(self, name) for name in Part.model_fields}
         return Part(**{**fields, "terminals": terminals})
 
+    def figure(self, name: str) -> float:
+        """A figure that must be known; raises PartError."""
+        if name not in self.values:
+            raise PartError(self.id, f"does not say its {name}", "Type it on the parts shelf.")
+        return self.values[name]
+
     def pads(self, terminal: str) -> tuple[str, ...]:
         """The pads that a terminal wants on its net: all, or the first where they are joined;
         raises PartError.

@@ -233,7 +233,7 @@ def converters(brief: Brief, shelf: Shelf) -> Iterator[tuple[Brief, WayOut]]:
     ):
         if axes < least:
             continue
-        count = -(-axes // int(shelf.parts[part].values["channels"]))
+        count = -(-axes // int(shelf.parts[part].figure("channels")))
         bill = [(part, count), ("capacitor-1608", count)]
         added, board = part_terms(how, bill, shelf)
         yield (

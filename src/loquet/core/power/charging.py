@@ -19,7 +19,7 @@ RATE = Source(
 def program_ohm(thing: Thing, charger: Part) -> float:
     """The next E24 value that does not let the current grow above what is wanted, in ohm."""
     exact = (
-        charger.values["program_v"] * charger.values["program_ratio"] / thing.charging_ma() * 1000
+        charger.figure("program_v") * charger.figure("program_ratio") / thing.charging_ma() * 1000
     )
     return at_least(exact)
 
@@ -27,8 +27,8 @@ def program_ohm(thing: Thing, charger: Part) -> float:
 def charge_ma(thing: Thing, charger: Part) -> float:
     """The charging current that the resistor sets, in mA."""
     return (
-        charger.values["program_v"]
-        * charger.values["program_ratio"]
+        charger.figure("program_v")
+        * charger.figure("program_ratio")
         / program_ohm(thing, charger)
         * 1000
     )
@@ -40,7 +40,7 @@ def held_ma(charger: Part) -> float:
     """
     if "holds_c" not in charger.values:
         return inf
-    watts = (charger.values["holds_c"] - AMBIENT_C) / charger.values["theta_k_w"]
+    watts = (charger.figure("holds_c") - AMBIENT_C) / charger.figure("theta_k_w")
     return 1000 * watts / (PORT_V - CELL_V)
 
 

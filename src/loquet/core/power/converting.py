@@ -16,6 +16,10 @@ from loquet.core.plain.remembering import Remembered
 
 Volts = TypeVar("Volts", float, NDArray[np.float64])
 AMBIENT_C, HOTTEST_C = 40.0, 125.0
+UNKNOWN_K_W = 300.0
+"""A converter that does not say its thermal resistance is taken for as bad as the smallest packages
+are; assumed.
+"""
 HEADROOM_V = 1.0
 
 
@@ -53,9 +57,12 @@ def way_of(part: Part, parts: Mapping[str, Part]) -> Way:
     with a divider and perhaps the capacitor of its upper switch.
     """
     name, title = ROLES[part.kind]
-    if name == "linear" and part.values["input_max_v"] > LOW_V:
+    if name == "linear" and part.values.get("input_max_v", 0.0) > LOW_V:
         title += ", high input"
-    around = [capacitor(parts, ENTRY, stood_v(part.values["input_max_v"])), capacitor(parts, OUT)]
+    around = [
+        capacitor(parts, ENTRY, stood_v(part.values.get("input_max_v", 0.0))),
+        capacitor(parts, OUT),
+    ]
     if name != "linear":
         around.append(inductor(parts, COIL_UH))
     if "feedback" in part.terminals:
@@ -100,17 +107,17 @@ class Conversion:
 
         A linear regulator passes the current on; a switching one passes on the power.
         """
-        quiet = self.part.values["quiet_ma"]
+        quiet = self.part.values.get("quiet_ma", 0.0)
         if self.way.name == "linear":
             return source_v * 0 + (load_ma + quiet)
-        return self.out_v * load_ma / (self.part.values["efficiency"] * source_v) + quiet
+        return self.out_v * load_ma / (self.part.figure("efficiency") * source_v) + quiet
 
 
 def lost_mw(part: Part, way: Way, source_v: float, out_v: float, load_ma: float) -> float:
     """Heat in the converter in mW at a source voltage."""
     if way.name == "linear":
-        return (source_v - out_v) * load_ma + source_v * part.values["quiet_ma"]
-    return out_v * load_ma * (1 / part.values["efficiency"] - 1)
+        return (source_v - out_v) * load_ma + source_v * part.values.get("quiet_ma", 0.0)
+    return out_v * load_ma * (1 / part.figure("efficiency") - 1)
 
 
 def conversion(
@@ -119,17 +126,26 @@ def conversion(
     """One way looked at for a source, a rail and its highest load."""
     part = parts[way.part]
     values = part.values
+    if unsaid := next((name for name in needed(way) if name not in values), ""):
+        why_not = f"does not say its {unsaid}: type it on the parts shelf"
+        return Conversion(way, part, out_v, load_ma, 0.0, 0.0, 0.0, part.price_cents, why_not)
     drop = values.get("dropout_v", 0.0) * load_ma / values["current_ma"]
     stops = max(values["input_min_v"], least_in_v(way, out_v, drop))
     heat = max(
         lost_mw(part, way, volts, out_v, load_ma)
         for volts in (supply.fresh_v, max(stops, supply.empty_v))
     )
-    junction = AMBIENT_C + heat / 1000 * values["theta_k_w"]
+    junction = AMBIENT_C + heat / 1000 * values.get("theta_k_w", UNKNOWN_K_W)
     price = part.price_cents + sum(parts[name].price_cents for name in way.around)
     chosen = part.id in getattr(parts, "preferred", ())
     found = Conversion(way, part, out_v, load_ma, stops, heat, junction, price, chosen=chosen)
     return replace(found, why_not=refused(found, supply))
+
+
+def needed(way: Way) -> tuple[str, ...]:
+    """Figures without which a converter cannot be judged."""
+    own = ("dropout_v",) if way.name == "linear" else ("efficiency", "reference_v")
+    return ("input_max_v", "input_min_v", "current_ma", *own)
 
 
 def least_in_v(way: Way, out_v: float, drop_v: float) -> float:

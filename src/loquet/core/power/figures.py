@@ -12,13 +12,13 @@ from loquet.core.brief.shares import readers_of
 from loquet.core.parts import Part
 from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_working, program_working
-from loquet.core.power.converting import AMBIENT_C
+from loquet.core.power.converting import AMBIENT_C, UNKNOWN_K_W
 from loquet.core.power.currents import MODES
 from loquet.core.power.discharge import COLD_C, COLD_MODEL, MODEL, in_the_cold, open_v, rundown
 from loquet.core.power.lasting import source_load, stops_v
 from loquet.core.power.plugged import charger_of, plugged, port_working
 from loquet.core.power.rails import Rail, logic_rail_of
-from loquet.core.provenance import Source, Working, given
+from loquet.core.provenance import Source, Working, WorkingInput, given
 
 SUM = Source(kind="computed", text="sum over the things of the rail")
 LAST_HOURS, LOW_LEFT = 0.25, 0.2
@@ -99,7 +99,7 @@ def junction(row: Made) -> Working:
         inputs=(
             given("Ta", AMBIENT_C, "°C", "a warm day in the shell; assumed"),
             given("P", taken.heat_mw / 1000, "W", "worst of a full and an empty source"),
-            given("R", taken.part.values["theta_k_w"], "K/W", taken.part.evidence_text),
+            theta(taken.part),
         ),
         source=Source(kind="standard", text="Tj = Ta + P RthJA, JESD51-2"),
     )
@@ -250,3 +250,10 @@ def warning_v(row: Made, stops: float) -> float:
         else:
             high = middle
     return float(np.round((low + high) / 2, 4))
+
+
+def theta(part: Part) -> WorkingInput:
+    """The thermal resistance of a converter, or what is assumed where it does not say any."""
+    said = part.values.get("theta_k_w")
+    origin = part.evidence_text if said is not None else "not said; assumed as of the smallest"
+    return given("R", UNKNOWN_K_W if said is None else said, "K/W", origin)

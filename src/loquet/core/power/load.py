@@ -45,14 +45,14 @@ def draw_of(
         return Draw(thing.name, thing.current_ma(), "brief")
     part = parts.get(thing.part)
     if part and "coil_ohm" in part.values:
-        peak = rail_of(brief, thing).usual_v / part.values["coil_ohm"] * 1000
+        peak = rail_of(brief, thing).usual_v / part.figure("coil_ohm") * 1000
         return Draw(thing.name, peak, f"coil at the rail: {part.evidence_text}")
     own = (thing.part, *(body.part for body in thing.bodies()), *thing.DRAWS)
     drawing = [
         p for name in dict.fromkeys(own) if (p := parts.get(name)) and "draws_ma" in p.values
     ]
     if drawing:
-        total = sum(p.values["draws_ma"] for p in drawing)
+        total = sum(p.figure("draws_ma") for p in drawing)
         return Draw(thing.name, total, "; ".join(p.evidence_text for p in drawing))
     if thing.BRAIN:
         return Draw(thing.name, *brain_ma(thing.part))

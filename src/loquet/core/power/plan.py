@@ -126,7 +126,7 @@ def rail_row(brief: Brief, made: Made, while_plugged: Plugged | None) -> RailRow
         part=taken.part.id if taken else "",
         load=made.load,
         drawn=Currents(**{mode: made.input_ma(mode, volts) for mode in MODES}),
-        limit_ma=taken.part.values["current_ma"] if taken else made.rail.limit_ma,
+        limit_ma=taken.part.figure("current_ma") if taken else made.rail.limit_ma,
         made=feeder is not None and (taken is not None or not made.found),
         plugged=while_plugged,
         joined=tuple(t.name for t in joiners(brief, feeder)) if feeder else (),

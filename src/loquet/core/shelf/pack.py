@@ -18,6 +18,7 @@ from loquet.core.shelf.faults import faults_of
 
 FORMAT: Literal["loquet-pack-1"] = "loquet-pack-1"
 LARGEST_BYTES, MOST_PARTS, MOST_FAULTS = 2_000_000, 2_000, 20
+OWN = "own/"
 OWN_ID = r"^own/[a-z0-9][a-z0-9.-]{0,59}$"
 """How ids of parts of one's own are written; no bundled part has one like that."""
 PackName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
@@ -142,6 +143,18 @@ def told_fault(
         problem=str(row["msg"])[:120].removeprefix("Value error, "),
         way_out=WAYS_OUT.get(row["type"], "Write it as docs/shelf.md says."),
     )
+
+
+def part_faults(error: ValidationError) -> list[tuple[str, str, str]]:
+    """Field, problem and way out of everything that a model says of one part."""
+    return [
+        (
+            ".".join(str(piece) for piece in row["loc"] if piece not in FAMILIES) or "part",
+            str(row["msg"])[:120].removeprefix("Value error, "),
+            WAYS_OUT.get(row["type"], "Write it as docs/shelf.md says."),
+        )
+        for row in error.errors(include_url=False)[:MOST_FAULTS]
+    ]
 
 
 FAMILIES = ("two-ends", "gull-wings", "no-leads", "rows", "drawn")

@@ -10,11 +10,12 @@ import { KitDrawer } from "./KitDrawer";
 import { MeasuringDrawer } from "./MeasuringDrawer";
 import { OneLine } from "./OneLine";
 import { PlugsDrawer } from "./PlugsDrawer";
+import { ShelfDrawer } from "./ShelfDrawer";
 import { ToBuy } from "./ToBuy";
 
-type Drawer = "board" | "sure" | "plugs" | "box" | "buy";
+type Drawer = "board" | "shelf" | "sure" | "plugs" | "box" | "buy";
 
-/** A bench of drawers: what is on the boards, which pins have to be made sure of, what goes into the box, and what is still to buy. */
+/** A bench of drawers: what is on the boards, which parts serve, which pins have to be made sure of, what goes into the box, and what is still to buy. */
 export function PartsStation() {
 	const { head } = useDesign();
 	const [drawer, setDrawer] = useKept<Drawer>("drawer", "board");
@@ -30,8 +31,9 @@ export function PartsStation() {
 	const { on_board: lines, kit, cards, ends, quantity } = query.data;
 	const missing = kit.lines.filter((line) => line.state === "missing").length;
 	const line = lines.find((row) => keyOf(row) === picked) ?? lines[0];
-	const drawers: [Drawer, string, number][] = [
+	const drawers: [Drawer, string, number | null][] = [
 		["board", "On the board", lines.length],
+		["shelf", "From the shelf", null],
 		["sure", "To make sure of", cards.filter((card) => !card.confirmed).length],
 		["plugs", "Plugs", ends.length],
 		["box", "In the box", kit.lines.length],
@@ -50,7 +52,7 @@ export function PartsStation() {
 						className={`flex items-baseline gap-2 rounded-t-[3px] border border-line px-4 py-1.5 ${drawer === value ? "border-b-[3px] border-b-copper bg-card font-semibold" : "bg-paper"}`}
 						onClick={() => setDrawer(value)}
 					>
-						{title} <span className="figure font-normal text-ink-2">{count}</span>
+						{title} {count !== null && <span className="figure font-normal text-ink-2">{count}</span>}
 					</button>
 				))}
 				<span className="flex-1" />
@@ -83,6 +85,7 @@ export function PartsStation() {
 				) : (
 					<Coming title="Parts will lie here, drawn at true size" until="circuit" />
 				))}
+			{drawer === "shelf" && <ShelfDrawer />}
 			{drawer === "sure" && <MeasuringDrawer cards={cards} />}
 			{drawer === "plugs" && <PlugsDrawer ends={ends} />}
 			{drawer === "buy" && <ToBuy lines={lines} kit={kit.lines} />}

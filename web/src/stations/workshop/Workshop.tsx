@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
@@ -65,6 +65,12 @@ export function Workshop() {
 					<p className="text-ink-2">Projects on the shelf of the Larkfield workshop</p>
 				</div>
 				<div className="flex items-start gap-2">
+					<Link
+						to="/shelf"
+						className="inline-flex items-center rounded-[3px] border border-line bg-card px-2.5 py-1 font-medium hover:border-ink-2"
+					>
+						Parts shelf
+					</Link>
 					<ReadIn />
 					<OpenBrief />
 				</div>

@@ -21,7 +21,7 @@ def run(subject: Subject) -> Outcome:
     for cell in cells:
         asked, held = charge_ma(cell, charger), held_ma(charger)
         watts = (PORT_V - CELL_V) * asked / 1000
-        junction = AMBIENT_C + watts * charger.values["theta_k_w"]
+        junction = AMBIENT_C + watts * charger.figure("theta_k_w")
         if asked <= held and (held < inf or junction <= HOTTEST_C):
             continue
         holds = held < inf

@@ -11,7 +11,7 @@ def run(subject: Subject) -> Outcome:
     """Compare the volts of every light with those of its rail when its source is empty."""
     parts = subject.library.parts
     lights = [
-        (t, parts[t.part].values["forward_v"])
+        (t, parts[t.part].figure("forward_v"))
         for t in subject.brief.group("shows")
         if t.part in parts and parts[t.part].kind == "light"
     ]

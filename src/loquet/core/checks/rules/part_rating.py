@@ -30,7 +30,7 @@ def run(subject: Subject) -> Outcome:
         if "voltage" not in part.values:
             continue
         looked += 1
-        limit = part.values["voltage"]
+        limit = part.figure("voltage")
         net, high = max(
             ((n, volts.get(n, 0.0)) for n in component.pads.values()),
             key=lambda row: row[1],
@@ -70,7 +70,7 @@ def gates(
         return
     about = (f"part:{component.ref}", *((thing(component.thing),) if component.thing else ()))
     high = max(volts.get(names["source"], 0.0), volts.get(names["drain"], 0.0))
-    if high > part.values["gate_v"]:
+    if high > part.figure("gate_v"):
         yield RULE.finding(
             f"The gate of {component.ref} ({component.purpose}) takes {part.values['gate_v']:g} V, "
             f"and {names['drain']} comes to {high:.2f} V.",
@@ -78,7 +78,7 @@ def gates(
             about,
         )
     source = subject.brief.thing(component.thing).source() if component.thing else None
-    if source is not None and source.empty_v < part.values["opens_v"]:
+    if source is not None and source.empty_v < part.figure("opens_v"):
         yield RULE.finding(
             f"{component.ref} ({component.purpose}) opens fully from {part.values['opens_v']:g} V "
             f"on, and {component.thing} falls to {source.empty_v:g} V: the device dies early, or "
@@ -96,7 +96,7 @@ def sounders(subject: Subject, component: Component, part: Part) -> Iterator[Fin
     rail = rail_of(subject.brief, subject.brief.thing(component.thing))
     if rail.usual_v <= rated * LOUD_SHARE:
         return
-    ohm = (rail.usual_v - rated) / (rated / part.values["coil_ohm"])
+    ohm = (rail.usual_v - rated) / (rated / part.figure("coil_ohm"))
     yield RULE.finding(
         f"{component.ref} ({component.purpose}) is made for {rated:g} V, and its rail gives "
         f"{rail.usual_v:g} V.",

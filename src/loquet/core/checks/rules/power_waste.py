@@ -19,8 +19,8 @@ def run(subject: Subject) -> Outcome:
         assert row.taken is not None
         before = made[row.parent.name]
         if row.taken.way.name == "linear" and before.taken and before.taken.way.name in UP:
-            share = row.rail.usual_v / row.parent.usual_v * before.taken.part.values["efficiency"]
-            best = before.taken.part.values["efficiency"]
+            share = row.rail.usual_v / row.parent.usual_v * before.taken.part.figure("efficiency")
+            best = before.taken.part.figure("efficiency")
             assert row.feeder is not None
             found.append(
                 RULE.finding(

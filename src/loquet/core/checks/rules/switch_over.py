@@ -63,10 +63,10 @@ def rail_while_pulled(row: Made) -> Working:
     inside = float(open_v(supply, LOW_LEFT))
     amps = row.input_ma("play", inside) / 1000
     before = inside - amps * supply.resistance_ohm - BODY_DIODE_V
-    drop = taken.part.values.get("dropout_v", 0.0) * row.load.play / taken.part.values["current_ma"]
+    drop = taken.part.values.get("dropout_v", 0.0) * row.load.play / taken.part.figure("current_ma")
     linear = taken.way.name == "linear"
     value = min(taken.out_v, before - drop) if linear else taken.out_v
-    if before < (taken.part.values["input_min_v"] if linear else taken.stops_v):
+    if before < (taken.part.figure("input_min_v") if linear else taken.stops_v):
         value = 0.0
     return Working(
         id=f"power.{row.rail.name}.pulled",

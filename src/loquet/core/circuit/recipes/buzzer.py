@@ -51,9 +51,9 @@ def recipe(thing: Buzzer, bench: Bench) -> Fragment:
 
 def coil_current(sounder: Part, transistor: Part, rail: Rail) -> float:
     """What the coil draws, in A; raises RecipeNotPossible."""
-    coil_a = rail.usual_v / sounder.values["coil_ohm"]
-    if coil_a * 1e3 > transistor.values["current_ma"]:
-        least = ceil(rail.usual_v / transistor.values["current_ma"] * 1e3)
+    coil_a = rail.usual_v / sounder.figure("coil_ohm")
+    if coil_a * 1e3 > transistor.figure("current_ma"):
+        least = ceil(rail.usual_v / transistor.figure("current_ma") * 1e3)
         raise RecipeNotPossible(
             "buzzer driver",
             f"the coil draws {coil_a * 1e3:.0f} mA",

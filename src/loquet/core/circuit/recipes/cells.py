@@ -79,7 +79,7 @@ def cell(thing: Cells, index: int, plus: str, minus: str) -> Component:
 def drop_working(bench: Bench, thing: Cells) -> Working:
     """What is lost in the guard."""
     guard = guard_part(bench, thing)
-    drop_mv = bench.load.value * guard.values["resistance_ohm"]
+    drop_mv = bench.load.value * guard.figure("resistance_ohm")
     return Working(
         id="power.guard",
         title="Voltage lost in the reverse guard",

@@ -25,10 +25,10 @@ def recipe(thing: Light, bench: Bench) -> Fragment:
     """
     lamp, rail, role = bench.parts[thing.part], bench.rail(thing), thing.role()
     shows_rail = thing.lit_by == "its rail"
-    at_pin = not shows_rail and bench.reader_rail(thing).usual_v - lamp.values["forward_v"]
+    at_pin = not shows_rail and bench.reader_rail(thing).usual_v - lamp.figure("forward_v")
     strong = not shows_rail and (thing.light_ma > PIN_MA or at_pin < LEAST_V)
     source = rail if strong or shows_rail else bench.reader_rail(thing)
-    drop = source.usual_v - lamp.values["forward_v"]
+    drop = source.usual_v - lamp.figure("forward_v")
     if drop < LEAST_V:
         limit = f"the rail leaves {drop:.1f} V for the resistor"
         raise RecipeNotPossible("indicator light", limit, "Choose a red or amber light.")

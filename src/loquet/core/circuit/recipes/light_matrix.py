@@ -21,7 +21,7 @@ def recipe(thing: LightMatrix, bench: Bench) -> Fragment:
         bench.rail(thing),
         bench.parts[thing.bodies()[0].part],
     )
-    drop = rail.usual_v - lamp.values["forward_v"]
+    drop = rail.usual_v - lamp.figure("forward_v")
     if drop < 0.2:
         limit = f"the rail leaves {drop:.1f} V for its resistors"
         raise RecipeNotPossible(thing.name, limit, "Take a rail of 3 V or more.")

@@ -257,7 +257,7 @@ def lit_ohm(light: Part) -> float:
     """The resistor of the charge light between the port's 5 V and the charger's open drain, in
     ohm.
     """
-    return nearest((PORT_V - light.values["forward_v"]) / (LIT_MA * 1e-3))
+    return nearest((PORT_V - light.figure("forward_v")) / (LIT_MA * 1e-3))
 
 
 def lit_working(thing: LithiumCell, light: Part) -> Working:
@@ -272,7 +272,7 @@ def lit_working(thing: LithiumCell, light: Part) -> Working:
         formula="(V - Vf) / I, nearest E24",
         inputs=(
             given("V", PORT_V, "V", "5 V of the port"),
-            given("Vf", light.values["forward_v"], "V", light.evidence_text),
+            given("Vf", light.figure("forward_v"), "V", light.evidence_text),
             given("I", LIT_MA, "mA", "as an indicator light; common practice"),
         ),
         source=Source(kind="standard", text="Ohm's law; E24 of IEC 60063"),

@@ -33,7 +33,7 @@ def recipe(thing: PowerButton, bench: Bench) -> Fragment:
     if channel is None:
         limit = f"{volts:g} V are more than any transistor of the shelf takes"
         raise RecipeNotPossible(thing.name, limit, "Take a slide switch, or a lower source.")
-    halved, diode = volts > channel.values["gate_v"], bench.pick("diode").id
+    halved, diode = volts > channel.figure("gate_v"), bench.pick("diode").id
     drawer, role = Drawer("power", bench.parts), thing.role()
     gate, key, base = (plain_name(thing.role(word)) for word in ("gate", "key", "base"))
     hold, pressed = (plain_name(thing.role(word)) for word in ("hold", "pressed"))

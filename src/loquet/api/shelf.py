@@ -1,0 +1,405 @@
+"""The parts shelf: what there is by kind, one part with its drawing, parts of one's own typed,
+checked, kept, taken in and given out as packs.
+"""
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+from pydantic import BaseModel, Field, ValidationError
+
+from loquet.api.context import AUTHOR, ContextNow, SessionNow
+from loquet.api.errors import Refused
+from loquet.catalogue.bundled import roles
+from loquet.core.design import Design
+from loquet.core.parts import Part, pattern_of
+from loquet.core.parts.choosing import of_kind
+from loquet.core.shelf.differing import Difference, differences
+from loquet.core.shelf.drawing import PartDrawing, drawing_of
+from loquet.core.shelf.faults import PartFault, faults_of
+from loquet.core.shelf.pack import OWN, Pack, PackRefused, part_faults, read_pack, write_pack
+from loquet.core.shelf.pin_table import PinRow, UnreadRow, for_role, read_pin_table
+from loquet.core.shelf.role import Lack
+from loquet.store import shelf
+from loquet.store.designs import NotFound, all_projects, head_of, load_design
+
+router = APIRouter(prefix="/api", tags=["shelf"])
+MOST_TEXT = 2_000_000
+
+
+class FigureView(BaseModel):
+    """A figure that a kind wants."""
+
+    name: str
+    words: str
+    unit: str
+
+
+class RoleView(BaseModel):
+    """A kind of parts: what it must have, and how many there are."""
+
+    name: str
+    terminals: list[str]
+    ways: bool
+    figures: list[FigureView]
+    count: int
+    own: int
+
+
+class ShelfRowView(BaseModel):
+    """A part on the shelf; `version` 0 ships with Loquet."""
+
+    id: str
+    kind: str
+    description: str
+    price_cents: float
+    evidence: str
+    evidence_text: str
+    version: int
+    lacks: list[Lack]
+
+
+class ShelfView(BaseModel):
+    """Everything on the shelf."""
+
+    roles: list[RoleView]
+    parts: list[ShelfRowView]
+
+
+class PartVersion(BaseModel):
+    """A version of a part: when, by whom, and what it changed."""
+
+    version: int
+    author: str
+    day: str
+    changed: list[Difference]
+
+
+class UsedIn(BaseModel):
+    """A project that took a part; `same` as it is on the shelf now."""
+
+    project: int
+    name: str
+    same: bool
+
+
+class Looked(BaseModel):
+    """A part looked at: what is wrong, what it lacks of its kind, its drawing where it has one."""
+
+    faults: list[PartFault]
+    lacks: list[Lack]
+    drawing: PartDrawing | None
+
+
+class ShelfPart(Looked):
+    """A part of the shelf with its history."""
+
+    part: Part
+    version: int
+    versions: list[PartVersion]
+    used_in: list[UsedIn]
+
+
+@router.get("/shelf")
+def get_shelf(session: SessionNow, context: ContextNow) -> ShelfView:
+    """All parts that ship with Loquet, and those of the workshop."""
+    own = {row.part_id: (shelf.part_in(row), row.version) for row in shelf.rows_now(session)}
+    known = roles()
+    bundled = [(part, 0) for part in context.library.parts.values()]
+    rows = [*own.values(), *bundled]
+    views = [
+        RoleView(
+            name=role.name,
+            terminals=list(role.terminals),
+            ways=role.ways,
+            figures=[
+                FigureView(name=f, words=known.figures[f].words, unit=known.figures[f].unit)
+                for f in role.figures
+            ],
+            count=sum(part.kind == role.name for part, _ in rows),
+            own=sum(part.kind == role.name for part, _ in own.values()),
+        )
+        for role in known.role
+    ]
+    return ShelfView(roles=views, parts=[row_view(part, version) for part, version in rows])
+
+
+def row_view(part: Part, version: int) -> ShelfRowView:
+    """A part in a line."""
+    return ShelfRowView(
+        id=part.id,
+        kind=part.kind,
+        description=part.description,
+        price_cents=part.price_cents,
+        evidence=part.evidence,
+        evidence_text=part.evidence_text,
+        version=version,
+        lacks=list(roles().lacks(part)),
+    )
+
+
+def looked_at(part: Part) -> Looked:
+    """What is wrong with a part and what it lacks."""
+    faults = faults_of(part)
+    drawn = not any(fault.field == "body" and "land pattern" in fault.problem for fault in faults)
+    return Looked(
+        faults=list(faults),
+        lacks=list(roles().lacks(part)),
+        drawing=drawing_of(part, pattern_of(part.body)) if drawn else None,
+    )
+
+
+@router.get("/shelf/part")
+def get_shelf_part(id: str, session: SessionNow, context: ContextNow) -> ShelfPart:
+    """One part; raises NotFound."""
+    rows = shelf.versions_of(session, id[:80])
+    if rows and not rows[0].gone:
+        part, version = shelf.part_in(rows[0]), rows[0].version
+    elif id in context.library.parts:
+        part, version = context.library.parts[id], 0
+    else:
+        raise NotFound(f"There is no part {id[:80]} on the shelf.")
+    contents = [shelf.part_in(row) for row in rows]
+    versions = [
+        PartVersion(
+            version=row.version,
+            author=row.author,
+            day=row.created_at.date().isoformat(),
+            changed=list(differences(contents[i + 1], contents[i])) if i + 1 < len(rows) else [],
+        )
+        for i, row in enumerate(rows)
+    ]
+    seen = looked_at(part)
+    return ShelfPart(
+        part=part,
+        version=version,
+        versions=versions,
+        used_in=used_in(session, part),
+        faults=seen.faults,
+        lacks=seen.lacks,
+        drawing=seen.drawing,
+    )
+
+
+def used_in(session: SessionNow, part: Part) -> list[UsedIn]:
+    """Projects that took a part of one's own."""
+    found = []
+    for project in all_projects(session) if part.id.startswith(OWN) else []:
+        design = load_design(session, head_of(session, project.id).version)
+        taken = design.choices.shelf.get(part.id)
+        if taken is not None:
+            found.append(UsedIn(project=project.id, name=project.name, same=taken == part))
+    return found
+
+
+class TypedPart(BaseModel):
+    """A part as it was typed, and the version that was seen (0: new)."""
+
+    part: dict[str, Any]
+    version: Annotated[int, Field(ge=0)] = 0
+
+
+@router.post("/shelf/look")
+def look_at_part(given: TypedPart) -> Looked:
+    """A part looked at while it is typed; fields that cannot be are faults."""
+    try:
+        return looked_at(Part.model_validate(given.part))
+    except ValidationError as error:
+        faults = [
+            PartFault(field=field, problem=problem, way_out=way_out)
+            for field, problem, way_out in part_faults(error)
+        ]
+        return Looked(faults=faults, lacks=[], drawing=None)
+
+
+@router.put("/shelf/part")
+def keep_shelf_part(given: TypedPart, session: SessionNow, context: ContextNow) -> ShelfPart:
+    """Keep a part of one's own; raises Refused for one that cannot be, ShelfConflict."""
+    try:
+        part = Part.model_validate(given.part)
+    except ValidationError as error:
+        field, problem, way_out = part_faults(error)[0]
+        raise Refused(f"{field} {problem}.", way_out, place=field) from None
+    faults = [*own_id_faults(part), *faults_of(part)]
+    if faults:
+        raise Refused(f"{faults[0].problem}.", faults[0].way_out, place=faults[0].field)
+    shelf.put_part(session, part, given.version, AUTHOR)
+    return get_shelf_part(part.id, session, context)
+
+
+def own_id_faults(part: Part) -> list[PartFault]:
+    """Whether it is called as parts of one's own are."""
+    if part.id.startswith(OWN):
+        return []
+    problem = f"'{part.id[:40]}' is no name of a part of one's own"
+    return [PartFault(field="id", problem=problem, way_out="Call it own/NAME.")]
+
+
+@router.delete("/shelf/part")
+def drop_shelf_part(id: str, version: int, session: SessionNow) -> dict[str, str]:
+    """Take a part off the shelf; projects that took it keep it. Raises NotFound, ShelfConflict."""
+    shelf.drop_part(session, id[:80], version, AUTHOR)
+    return {"gone": id[:80]}
+
+
+class PinTableText(BaseModel):
+    """A pin table as it was copied, and the kind of the part."""
+
+    text: Annotated[str, Field(max_length=60_000)]
+    kind: Annotated[str, Field(max_length=40)] = ""
+
+
+class PinTableRead(BaseModel):
+    """What was read of it."""
+
+    rows: list[PinRow]
+    unread: list[UnreadRow]
+
+
+@router.post("/shelf/pin-table")
+def read_pin_rows(given: PinTableText) -> PinTableRead:
+    """Terminals of a pin table."""
+    rows, unread = read_pin_table(given.text)
+    role = roles().of(given.kind)
+    rows = for_role(rows, role.terminals) if role else rows
+    return PinTableRead(rows=list(rows), unread=list(unread))
+
+
+@router.get("/shelf/pack.toml", response_class=Response)
+def give_pack(session: SessionNow) -> Response:
+    """The workshop's own parts as a pack."""
+    own = tuple(shelf.own_parts(session).values())
+    data = write_pack(Pack(name="workshop", title="The workshop's own parts", part=own))
+    name = {"Content-Disposition": 'attachment; filename="workshop-parts.toml"'}
+    return Response(data, media_type="application/toml", headers=name)
+
+
+class PackText(BaseModel):
+    """A pack, and which of its parts are to be taken; none looks only."""
+
+    text: Annotated[str, Field(max_length=MOST_TEXT)]
+    file: Annotated[str, Field(max_length=120)] = "the pack"
+    take: list[str] = []
+
+
+class PackRow(BaseModel):
+    """A part of a pack against the shelf."""
+
+    id: str
+    kind: str
+    description: str
+    here: str
+    changed: list[Difference]
+    lacks: list[Lack]
+
+
+@router.post("/shelf/pack")
+def read_in_pack(given: PackText, session: SessionNow) -> list[PackRow]:
+    """What a pack would bring, part by part; those that are named are taken. Raises Refused with
+    every fault and its line.
+    """
+    try:
+        pack = read_pack(given.text.encode(), given.file)
+    except PackRefused as error:
+        more = "\n".join(fault.sentence for fault in error.faults[1:])
+        first = error.faults[0]
+        raise Refused(first.sentence, more, place=f"line {first.line}") from None
+    own = {row.part_id: row for row in shelf.rows_now(session)}
+    found = []
+    for part in pack.part:
+        if faults := own_id_faults(part):
+            raise Refused(f"{faults[0].problem}.", faults[0].way_out, place=part.id)
+        row = own.get(part.id)
+        changed = list(differences(shelf.part_in(row), part)) if row else []
+        here = "new" if row is None else ("changed" if changed else "same")
+        if part.id in given.take:
+            shelf.put_part(session, part, row.version if row else 0, AUTHOR)
+            here = "taken"
+        found.append(
+            PackRow(
+                id=part.id,
+                kind=part.kind,
+                description=part.description,
+                here=here,
+                changed=changed,
+                lacks=list(roles().lacks(part)),
+            )
+        )
+    return found
+
+
+class TakenView(BaseModel):
+    """A part of one's own in a project: `here` says how the shelf stands to it now."""
+
+    part: Part
+    here: str
+    changed: list[Difference]
+    used_for: list[str]
+
+
+class ServingKind(BaseModel):
+    """A kind of parts of which a project uses one and could use others, and who chose."""
+
+    kind: str
+    taken: str
+    chosen: bool
+    others: list[ShelfRowView]
+
+
+class ProjectShelf(BaseModel):
+    """Parts of one's own that a project took, and kinds with a choice."""
+
+    taken: list[TakenView]
+    kinds: list[ServingKind]
+    could_take: list[ShelfRowView]
+
+
+@router.get("/projects/{project_id}/shelf")
+def get_project_shelf(project_id: int, session: SessionNow, context: ContextNow) -> ProjectShelf:
+    """How a project stands to the shelf."""
+    design = load_design(session, head_of(session, project_id).version)
+    own = {row.part_id: (shelf.part_in(row), row.version) for row in shelf.rows_now(session)}
+    taken = []
+    for key, part in design.choices.shelf.items():
+        now = own[key][0] if key in own else None
+        changed = list(differences(part, now)) if now else []
+        here = "not on the shelf" if now is None else ("changed" if changed else "same")
+        taken.append(
+            TakenView(part=part, here=here, changed=changed, used_for=used_for(design, key))
+        )
+    could = [row_view(part, v) for part, v in own.values() if part.id not in design.choices.shelf]
+    return ProjectShelf(taken=taken, kinds=kinds_of(design, context), could_take=could)
+
+
+def used_for(design: Design, part_id: str) -> list[str]:
+    """What a part does in a project's circuit."""
+    circuits = (made.value for made in design.circuit.values())
+    return [
+        f"{c.ref} {c.purpose}" for made in circuits for c in made.components if c.part == part_id
+    ]
+
+
+def kinds_of(design: Design, context: ContextNow) -> list[ServingKind]:
+    """Kinds of parts in the circuit of which there is more than one part that could serve."""
+    library = context.known(design)
+    used: dict[str, str] = {}
+    for made in design.circuit.values():
+        for component in made.value.components:
+            part = library.parts.get(component.part) if not component.is_chip else None
+            if part is not None:
+                used.setdefault(part.kind, part.id)
+    found = []
+    for kind, taken in used.items():
+        others = [p for p in of_kind(library.parts, kind) if p.id != taken]
+        alike = [p for p in others if not [w for w in roles().lacks(p) if not w.serves]][:8]
+        role = roles().of(kind)
+        if alike and role is not None and not role.ways:
+            found.append(
+                ServingKind(
+                    kind=kind,
+                    taken=taken,
+                    chosen=design.choices.preferred.get(kind) == taken,
+                    others=[row_view(part, 0) for part in alike],
+                )
+            )
+    return found

@@ -1,0 +1,76 @@
+"""The drawing of a part for the shelf: pads, body and room in millimetres, with what each pad
+does.
+"""
+
+from loquet.core.geometry import Box, Round
+from loquet.core.parts import LandPattern, Part
+from loquet.core.parts.terminal import Does
+from loquet.core.plain.frozen import Frozen
+
+
+class DrawnPin(Frozen):
+    """A pad in mm about the part's middle, y up: its number, terminal and what that does."""
+
+    number: str
+    terminal: str
+    does: Does | None
+    x_mm: float
+    y_mm: float
+    w_mm: float
+    h_mm: float
+    round: bool
+    drill_mm: float
+
+
+class PartDrawing(Frozen):
+    """A part from above: pads, unplated holes (x, y, d), body, and the room that it takes, as left,
+    bottom, right and top.
+    """
+
+    pads: tuple[DrawnPin, ...]
+    holes_mm: tuple[tuple[float, float, float], ...]
+    body_mm: tuple[float, float, float, float]
+    room_mm: tuple[float, float, float, float]
+    first_mm: tuple[float, float] | None
+
+
+def drawing_of(part: Part, pattern: LandPattern) -> PartDrawing:
+    """The drawing of a part by its land pattern."""
+    pads = []
+    for pad in pattern.pads:
+        shape = pad.shape
+        if not isinstance(shape, Box | Round):
+            continue
+        w, h = (shape.w, shape.h) if isinstance(shape, Box) else (shape.d, shape.d)
+        name = part.at_pad.get(pad.number, "")
+        pads.append(
+            DrawnPin(
+                number=pad.number,
+                terminal=name,
+                does=part.terminals[name].does if name else None,
+                x_mm=shape.x / 1e6,
+                y_mm=shape.y / 1e6,
+                w_mm=w / 1e6,
+                h_mm=h / 1e6,
+                round=isinstance(shape, Round),
+                drill_mm=pad.drill_nm / 1e6,
+            )
+        )
+    first = pattern.first_pin
+    return PartDrawing(
+        pads=tuple(pads),
+        holes_mm=tuple((h.x / 1e6, h.y / 1e6, h.d / 1e6) for h in pattern.holes),
+        body_mm=edges(pattern.body),
+        room_mm=edges(pattern.courtyard),
+        first_mm=(first[0] / 1e6, first[1] / 1e6) if first else None,
+    )
+
+
+def edges(box: Box) -> tuple[float, float, float, float]:
+    """Left, bottom, right and top in mm."""
+    return (
+        (box.x - box.w / 2) / 1e6,
+        (box.y - box.h / 2) / 1e6,
+        (box.x + box.w / 2) / 1e6,
+        (box.y + box.h / 2) / 1e6,
+    )

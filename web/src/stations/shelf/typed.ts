@@ -1,0 +1,135 @@
+import type { Schemas } from "../../api/client";
+
+export type Part = Schemas["Part"];
+export type Terminal = Schemas["Terminal"];
+export type Does = Terminal["does"];
+export type ShelfRow = Schemas["ShelfRowView"];
+export type Role = Schemas["RoleView"];
+export type PinRow = Schemas["PinRow"];
+
+export const OWN = "own/";
+/** Under which the queries of the shelf are kept. */
+export const SHELF = ["shelf"];
+export const DOES: readonly [Does, string][] = [
+	["supply", "takes supply"],
+	["supply out", "gives supply"],
+	["ground", "ground"],
+	["input", "input"],
+	["output", "output"],
+	["open drain", "open drain"],
+	["both ways", "both ways"],
+	["analogue in", "analogue in"],
+	["analogue out", "analogue out"],
+	["contact", "contact"],
+	["passive", "passive"],
+	["coil", "coil"],
+	["heat", "heat pad"],
+	["nothing", "joined to nothing"],
+	["end", "end that may be turned round"],
+	["way", "numbered contact"],
+];
+
+/** A copy of a part under a name of one's own: "like this one, but". */
+export function likeThis(part: Part, taken: readonly string[]): Part {
+	const stem =
+		part.id
+			.replace(/^own[/:]/, "")
+			.toLowerCase()
+			.replace(/[^a-z0-9.-]+/g, "-")
+			.slice(0, 40) || "part";
+	let id = `${OWN}${stem}`;
+	for (let n = 2; taken.includes(id); n++) id = `${OWN}${stem}-${n}`;
+	return { ...structuredClone(part), id, evidence: "none", evidence_text: "" };
+}
+
+/** A part of a kind of which nothing is known yet but what its role asks for, drawn like one that there is. */
+export function newOf(role: Role, like: Part, taken: readonly string[]): Part {
+	const part = likeThis({ ...like, id: `new-${role.name}` }, taken);
+	return { ...part, description: "", price_cents: 0, values: {} };
+}
+
+/** Pads as they are typed: `1, 4 5` gives three. */
+export function padsIn(text: string): string[] {
+	return text.split(/[\s,;]+/).filter(Boolean);
+}
+
+/** The rows of a drawn pattern as text, a pad a line: number, x, y, width, height, and the drill of a hole. */
+export function padLines(pads: Schemas["DrawnPad"][]): string {
+	return pads
+		.map((pad) =>
+			[pad.number, pad.x_mm, pad.y_mm, pad.w_mm, pad.h_mm, ...(pad.drill_mm ? [pad.drill_mm] : [])].join("  "),
+		)
+		.join("\n");
+}
+
+/** Pads of such text, keeping what the old pads of the same place in the row say beside; rows that cannot be read by number. */
+export function padsOf(text: string, before: Schemas["DrawnPad"][]): { pads: Schemas["DrawnPad"][]; bad: number[] } {
+	const pads: Schemas["DrawnPad"][] = [];
+	const bad: number[] = [];
+	text.split("\n").forEach((line, index) => {
+		const cells = line.trim().split(/[\s,;]+/);
+		if (cells.length === 1 && !cells[0]) return;
+		const [number = "", ...sizes] = cells;
+		const [x, y, w, h, drill = 0] = sizes.map(Number);
+		if (sizes.length < 4 || [x, y, w, h, drill].some((n) => n === undefined || !Number.isFinite(n))) {
+			bad.push(index + 1);
+			return;
+		}
+		const old = before[pads.length];
+		pads.push({
+			number,
+			x_mm: x as number,
+			y_mm: y as number,
+			w_mm: w as number,
+			h_mm: h as number,
+			drill_mm: drill,
+			round: old?.round ?? false,
+			paste: old?.paste ?? true,
+			covered: old?.covered ?? false,
+			bare_mm: old?.bare_mm ?? 0,
+		});
+	});
+	return { pads, bad };
+}
+
+/** Terminals in place of those that were pasted from a pin table; what a terminal said before stays. */
+export function withPins(part: Part, rows: readonly PinRow[]): Part {
+	const terminals = Object.fromEntries(
+		rows.map((row) => {
+			const before = part.terminals[row.name];
+			return [
+				row.name,
+				{
+					pads: row.pads,
+					does: row.does,
+					joined: before?.joined ?? false,
+					open: before?.open ?? (row.does === "nothing" ? "joined to nothing inside" : ""),
+				},
+			];
+		}),
+	);
+	return { ...part, terminals };
+}
+
+/** What a person would call a dimension of a body: `pitch`, `over the leads, least`. */
+export function dimensionWords(field: string): string {
+	const words: Record<string, string> = {
+		pitch_mm: "pitch",
+		span_mm: "over the leads",
+		foot_mm: "foot",
+		lead_mm: "width of a lead",
+		body_mm: "body",
+		length_mm: "length",
+		width_mm: "width",
+		terminal_mm: "terminal",
+		exposed_mm: "exposed pad",
+		row_mm: "between the rows",
+		pad_mm: "pad",
+		drill_mm: "hole",
+		pins: "pins",
+		sides: "sides with leads",
+		body_middle_mm: "middle of the body",
+		touched_mm: "touched field",
+	};
+	return words[field] ?? field;
+}
