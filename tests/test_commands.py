@@ -23,6 +23,7 @@ from loquet.core.pipeline import run_stage
 from loquet.core.release import release, sheets_of
 from loquet.demo.scenario import BRAIN_BRIEFS, SPREAD_BRIEFS
 from tests.conftest import ROOT
+from tests.making import device, thing
 
 Command = Callable[..., tuple[int, str, str]]
 DUSK = ROOT / "examples" / "dusk-remote.brief.json"
@@ -339,3 +340,18 @@ def test_boards_brains_modules_and_slanted_parts_come_out_ready_and_the_same_twi
     last = tmp_path / "one" / copper[-1]
     last.write_bytes(last.read_bytes().replace(b"D03*", b"D02*", 1))
     assert not verify_folder(tmp_path / "one")[0].holds
+
+
+def test_a_board_is_compiled_as_it_is_to_be_ordered(tmp_path: Path) -> None:
+    """Bare contacts want gold; a colour that the house has not is refused in words."""
+    key = thing("button", "pill", 60, 30, part="button-carbon-fingers")
+    brief = tmp_path / "pill.brief.json"
+    chip = thing("chip", "chip", part="stm32l433rct6")
+    brief.write_text(device(chip, thing("leads", "leads"), key).model_dump_json())
+    said = {}
+    for finish in ("lead-free solder", "gold"):
+        _, report = compile_brief(brief, tmp_path / finish[:4], finish=finish)
+        said[finish] = [stop["rule"] for stop in report["stops"]]
+    assert said == {"lead-free solder": ["contact-finish"], "gold": []}
+    with pytest.raises(Unusable, match="--colour pink is not offered"):
+        compile_brief(brief, tmp_path / "pink", colour="pink")

@@ -25,6 +25,15 @@ def main(arguments: list[str] | None = None) -> int:
     compile_.add_argument(
         "--pack", type=Path, action="append", default=[], help="a pack of parts of one's own"
     )
+    for name, words in (
+        ("house", "the house that makes the boards"),
+        ("finish", "what its pads are covered with, such as 'gold'"),
+        ("colour", "the colour of the mask"),
+        ("thickness", "of the board, in µm"),
+        ("copper", "thickness of the copper, in µm"),
+    ):
+        whole = int if "µm" in words else str
+        compile_.add_argument(f"--{name}", type=whole, help=words)
     verify = commands.add_parser("verify", help="prove a compiled folder from its own bytes")
     verify.add_argument("folder", type=Path)
     verify.add_argument("--json", action="store_true")
@@ -84,7 +93,7 @@ def compile_command(chosen: argparse.Namespace) -> int:
     from loquet.compiling import Unusable, compile_brief
 
     try:
-        code, report = compile_brief(chosen.brief, chosen.out, chosen.pack)
+        code, report = compile_brief(chosen.brief, chosen.out, chosen.pack, **as_ordered(chosen))
     except Unusable as error:
         return refuse(str(error), chosen.json)
     except OSError as error:
@@ -101,6 +110,17 @@ def compile_command(chosen: argparse.Namespace) -> int:
         f" {report['track_mm']} mm of track, {report['vias']} vias. Written to {chosen.out}."
     )
     return code
+
+
+def as_ordered(chosen: argparse.Namespace) -> dict[str, Any]:
+    """How the boards are to be made, as far as it was said."""
+    named = {"house": "house", "finish": "finish", "colour": "colour"}
+    named |= {"thickness": "thickness_um", "copper": "copper_um"}
+    return {
+        field: value
+        for name, field in named.items()
+        if (value := getattr(chosen, name)) is not None
+    }
 
 
 def unwritable(error: OSError, out: object) -> str:

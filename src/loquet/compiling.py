@@ -71,24 +71,43 @@ def own_parts(packs: Sequence[Path]) -> dict[str, Part]:
     return found
 
 
+def refuse_order(choices: Choices, library: Library) -> None:
+    """Raise Unusable for an unknown house, or for what the house does not offer."""
+    try:
+        house = library.house(choices.house)
+    except PartError as error:
+        raise Unusable(f"--house '{choices.house}' {error.problem}. {error.way_out}") from None
+    for name, given, offered in (
+        ("finish", choices.finish, house.finishes),
+        ("colour", choices.colour, house.colours),
+        ("thickness", choices.thickness_um, house.thickness_um),
+        ("copper", choices.copper_um, house.copper_um),
+    ):
+        if given not in offered:
+            words = ", ".join(str(one) for one in offered)
+            raise Unusable(f"--{name} {given} is not offered by {house.name}. It offers: {words}.")
+
+
 def compile_brief(
-    brief_path: Path, out: Path, packs: Sequence[Path] = ()
+    brief_path: Path, out: Path, packs: Sequence[Path] = (), **order: Any
 ) -> tuple[int, dict[str, Any]]:
-    """Compile a brief into `out`, with the parts of packs; returns the exit code (0 ready, 2 not
-    ready) and the report.
+    """Compile a brief into `out`, with the parts of packs and as it is to be ordered (house,
+    finish, colour, thickness_um, copper_um); returns the exit code (0 ready, 2 not ready) and the
+    report.
 
     Raises Unusable before writing.
     """
-    choices = Choices(shelf=own_parts(packs))
+    choices = Choices(shelf=own_parts(packs), **order)
     library = library_with(choices.shelf, bundled_library())
+    refuse_order(choices, library)
     data = read_limited(brief_path)
     try:
         brief = read_brief(data, brief_path.name)
     except BriefError as error:
-        raise Unusable(str(error)) from None
+        raise Unusable("\n".join(error.sentences)) from None
     faults = brief_faults(brief, library)
     if faults:
-        raise Unusable(str(faults[0]))
+        raise Unusable("\n".join(str(fault) for fault in faults))
     if out.exists() and not ours(out):
         raise Unusable(
             f"{out} holds other files. Give an empty or new folder, or one that compile made."

@@ -1,5 +1,5 @@
-"""The first time at the parts shelf: a regulator from its data sheet, taken into a project, drawn on
-its board; by an outside checker too.
+"""The first time at the parts shelf: a regulator from its data sheet, taken into a project; looked
+at by an outside checker too.
 """
 
 import json

@@ -12,7 +12,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from loquet.compiling import Unusable, compile_brief
-from loquet.core.brief import BriefError, read_brief
+from loquet.core.brief import BriefError, brief_from_plain, read_brief
 from tests.conftest import ROOT
 
 GOOD: dict[str, Any] = json.loads((ROOT / "examples" / "dusk-remote.brief.json").read_text())
@@ -252,3 +252,22 @@ def test_an_error_keeps_its_parts() -> None:
     with pytest.raises(BriefError) as caught:
         read_brief(set_in("quantity", 0))
     assert caught.value.place == "quantity"
+
+
+def test_all_faults_of_a_brief_are_told_at_once() -> None:
+    """Of the form, and of the sense once the form is right."""
+    plain = json.loads((ROOT / "examples" / "pocket-lamp.brief.json").read_text())
+    wrong = {**plain, "quantity": "x", "boards": [{**plain["boards"][0], "copper_layers": 3}]}
+    with pytest.raises(BriefError) as refused:
+        brief_from_plain(wrong)
+    assert [s.split(" ")[0] for s in refused.value.sentences] == [
+        "boards[0].copper_layers",
+        "quantity",
+    ]
+    first, *others = plain["things"]
+    odd = {**plain, "things": [{**first, "place": {"x_mm": 900, "y_mm": 3}}, *others]}
+    doubled = {**odd, "things": [*odd["things"], dict(odd["things"][-1])]}
+    with pytest.raises(BriefError) as refused:
+        brief_from_plain(doubled)
+    assert len(refused.value.sentences) == 1
+    assert "twice" in refused.value.problem

@@ -62,7 +62,11 @@ def is_full(error: OperationalError) -> bool:
 TABLE: dict[type[Exception], tuple[int, Callable[[Any], Problem]]] = {
     BriefError: (
         422,
-        lambda e: Problem(sentence=f"{e.place} {e.problem}.", way_out=e.way_out, place=e.place),
+        lambda e: Problem(
+            sentence=f"{e.place} {e.problem}.",
+            way_out="\n".join((e.way_out, *e.sentences[1:])),
+            place=e.place,
+        ),
     ),
     EditRefused: (422, lambda e: Problem(sentence=e.why, way_out=e.way_out)),
     StageRefused: (422, lambda e: Problem(sentence=e.why, way_out=e.way_out)),

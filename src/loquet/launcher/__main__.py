@@ -14,7 +14,7 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet backup FILE                  everything that is stored, in one file
   ./loquet restore FILE                 put a backup in place of everything that is stored
   ./loquet reset-demo                   give the demo projects back as they were
-  ./loquet compile BRIEF --out DIR [--pack FILE] [--json]
+  ./loquet compile BRIEF --out DIR [--pack FILE] [--house H] [--finish F] [--colour C] [--json]
                                         a brief to a proven package, without a database
   ./loquet shelf check|list|add|import|export [FILE] [--out FILE] [--json]
                                         packs of parts of one's own: docs/shelf.md

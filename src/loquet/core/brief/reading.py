@@ -8,7 +8,7 @@ from pydantic import ValidationError
 
 from loquet.core.brief.first import present_from_first
 from loquet.core.brief.model import Brief
-from loquet.core.brief.sense import BriefError, check_sense
+from loquet.core.brief.sense import MOST_TOLD, BriefError, all_at_once, check_sense
 
 LARGEST_BYTES = 1_000_000
 TAGGED = ("outline",)
@@ -98,18 +98,34 @@ def brief_from_plain(plain: Any) -> Brief:
     try:
         found = present_from_first(plain) if first else plain
     except ValidationError as error:
-        raise first_problem(error, plain) from None
+        raise problems(error, plain) from None
     try:
         brief = Brief.model_validate(found)
     except ValidationError as error:
-        raise first_problem(error, found) from None
+        raise problems(error, found) from None
     check_sense(brief)
     return brief
 
 
-def first_problem(error: ValidationError, plain: dict[str, Any]) -> BriefError:
-    """The first schema error, in a sentence with its place."""
-    first = error.errors(include_url=False)[0]
+def problems(error: ValidationError, plain: dict[str, Any]) -> BriefError:
+    """All schema errors, each in a sentence with its place."""
+    rows = error.errors(include_url=False)
+    inner = [row["loc"] for row in rows]
+    own = [
+        row
+        for row in rows  # a row of things that is too short is so for what is wrong inside it
+        if row["type"] != "too_short" or not any(deeper(loc, row["loc"]) for loc in inner)
+    ]
+    return all_at_once([problem(row, plain) for row in own[:MOST_TOLD]])
+
+
+def deeper(loc: tuple[int | str, ...], outer: tuple[int | str, ...]) -> bool:
+    """Whether a place lies inside another one."""
+    return len(loc) > len(outer) and loc[: len(outer)] == outer
+
+
+def problem(first: Any, plain: dict[str, Any]) -> BriefError:
+    """One schema error, in a sentence with its place."""
     place = place_of(first["loc"], plain)
     kind, message = first["type"], first["msg"]
     if kind == "missing":

@@ -1,7 +1,7 @@
 """What a well-formed brief must still make sense of: outlines, names, places, keys, addresses."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
 
 from shapely.geometry import Point
 
@@ -17,28 +17,53 @@ TWO_THINGS_APART_MM = 4.0
 RESERVED = frozenset({"GROUND", "SUPPLY", "RESET", "BOOT", "CELLS", "GUARDED"})
 
 
+MOST_TOLD = 20
+
+
 class BriefError(Exception):
     """A brief that cannot be used; `place` names where in the file, `problem` what, `way_out` what
-    to do, `about` the thing.
+    to do, `about` the thing; `more` are the other faults of the same brief.
     """
+
+    more: tuple["BriefError", ...] = ()
 
     def __init__(self, place: str, problem: str, way_out: str, about: str = "") -> None:
         super().__init__(f"{place} {problem}. {way_out}")
         self.place, self.problem, self.way_out, self.about = place, problem, way_out, about
 
+    @property
+    def sentences(self) -> tuple[str, ...]:
+        """All faults, a sentence each, this one first."""
+        return (str(self), *(str(other) for other in self.more))
+
+
+def all_at_once(faults: Sequence[BriefError]) -> BriefError:
+    """The first of several faults, with the others behind it."""
+    first, *others = faults
+    first.more = tuple(others[: MOST_TOLD - 1])
+    return first
+
 
 def check_sense(brief: Brief) -> None:
-    """Raise BriefError for the first thing that makes no sense, before any stage runs."""
-    check_boards(brief)
-    check_names(brief)
-    check_belonging(brief)
-    check_rails(brief)
-    check_inside(brief)
-    check_overlaps(brief)
-    check_keys(brief)
-    check_buses(brief)
-    check_things(brief)
+    """Raise BriefError for what makes no sense, before any stage runs: of each check its first
+    fault, all together. What asks for things by name waits until names and boards are right.
+    """
+    names = (check_boards, check_names, check_belonging)
+    places = (check_inside, check_overlaps)
+    for checks in (names, (check_rails, *places, check_keys, check_buses, check_things)):
+        faults = [fault for check in checks if (fault := fault_of(check, brief))]
+        if faults:
+            raise all_at_once(faults)
     check_joining(brief)
+
+
+def fault_of(check: Callable[[Brief], None], brief: Brief) -> BriefError | None:
+    """What a check has against a brief, or nothing."""
+    try:
+        check(brief)
+    except BriefError as error:
+        return error
+    return None
 
 
 def check_joining(brief: Brief) -> None:

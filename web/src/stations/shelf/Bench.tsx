@@ -107,13 +107,16 @@ export function Bench({
 			<div>
 				<div>
 					{draft ? (
-						<input
-							aria-label="What it is"
-							placeholder="what it is, in a line: Linear regulator, 3.3 V, 500 mA"
-							className="w-full border border-line bg-card px-2 py-1 text-[16px] font-semibold"
-							value={part.description}
-							onChange={(event) => put({ description: event.target.value })}
-						/>
+						<>
+							<h2 className="sr-only">{part.description || "A part that is being typed"}</h2>
+							<input
+								aria-label="What it is"
+								placeholder="what it is, in a line: Linear regulator, 3.3 V, 500 mA"
+								className="w-full border border-line bg-card px-2 py-1 text-[16px] font-semibold"
+								value={part.description}
+								onChange={(event) => put({ description: event.target.value })}
+							/>
+						</>
 					) : (
 						<h2 className="text-[20px] leading-tight font-semibold">{part.description}</h2>
 					)}
