@@ -107,7 +107,7 @@ def compile_brief(
         raise Unusable("\n".join(error.sentences)) from None
     faults = brief_faults(brief, library)
     if faults:
-        raise Unusable("\n".join(str(fault) for fault in faults))
+        raise Unusable("\n".join(dict.fromkeys(str(fault) for fault in faults)))
     if out.exists() and not ours(out):
         raise Unusable(
             f"{out} holds other files. Give an empty or new folder, or one that compile made."

@@ -190,11 +190,10 @@ def test_the_command_names_the_place_and_writes_nothing(name: str, tmp_path: Pat
     source.write_bytes(data)
     with pytest.raises(Unusable) as caught:
         compile_brief(source, tmp_path / "out")
-    sentence = str(caught.value)
-    assert expected in sentence
-    assert "\n" not in sentence
-    assert sentence.endswith(".")
-    assert len(sentence) < 900
+    sentences = str(caught.value).splitlines()
+    assert expected in sentences[0]
+    assert len(set(sentences)) == len(sentences)
+    assert all(sentence.endswith(".") and len(sentence) < 900 for sentence in sentences)
     assert not (tmp_path / "out").exists()
 
 
@@ -265,7 +264,7 @@ def test_all_faults_of_a_brief_are_told_at_once() -> None:
         "quantity",
     ]
     first, *others = plain["things"]
-    odd = {**plain, "things": [{**first, "place": {"x_mm": 900, "y_mm": 3}}, *others]}
+    odd = {**plain, "things": [{**first, "place": {"x_mm": 400, "y_mm": 3}}, *others]}
     doubled = {**odd, "things": [*odd["things"], dict(odd["things"][-1])]}
     with pytest.raises(BriefError) as refused:
         brief_from_plain(doubled)
