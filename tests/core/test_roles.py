@@ -16,6 +16,7 @@ from loquet.core.brief import Brief, read_brief
 from loquet.core.circuit import Circuit
 from loquet.core.design import Design
 from loquet.core.library import Library
+from loquet.core.lookup.project_library import library_with
 from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.own import PartShelf
 from loquet.core.parts.part import Drawn
@@ -125,3 +126,45 @@ def test_pads_called_otherwise_end_ready_and_proven(seed: int, name: str, librar
     assert made.ready, [f.sentence for f in made.findings if f.severity == "stop"]
     assert made.proof is not None
     assert made.proof.holds
+
+
+def twins(library: Library) -> dict[str, Part]:
+    """A second part for every one, with other pads, a longer body and half a volt less at its
+    limits, under a name of one's own.
+    """
+    found = {}
+    for part in [renumbered(usual, 4) for usual in library.parts.values()]:
+        fields = {name: getattr(part, name) for name in Part.model_fields}
+        values = {n: v - 0.5 if n == "input_max_v" else v for n, v in part.values.items()}
+        body = part.body
+        if isinstance(body, Drawn):
+            wide, high = body.body_mm
+            body = body.model_copy(update={"body_mm": (wide + 0.2, high)})
+        twin = Part(**{**fields, "id": f"own/{part.id}", "values": values, "body": body})
+        found[twin.id] = twin
+    return found
+
+
+@pytest.mark.parametrize("path", PLANNED, ids=lambda path: path.name.split(".")[0])
+def test_a_second_part_of_each_role_goes_through_the_same_recipes(
+    path: Path, library: Library
+) -> None:
+    """Whatever a recipe picks by its role is the twin; what a brief names stays; nets are the
+    same.
+    """
+    brief = read_brief(path.read_bytes(), path.name)
+    named = {body.part for thing in brief.things for body in thing.bodies()}
+    shelf = library_with(twins(library), library)
+    made = circuit_of(brief, shelf)
+    assert by_terminal(made, shelf) == by_terminal(circuit_of(brief, library), library)
+    picked = {c.part for c in made.components if not c.is_chip} - named
+    assert picked
+    assert [part for part in picked if not part.startswith("own/")] == []
+
+
+def test_second_parts_end_ready_and_proven(library: Library) -> None:
+    shelf = library_with(twins(library), library)
+    path = next(p for p in PLANNED if p.name.startswith("log-key-pad"))
+    design = bring_up_to_date(Design(brief=read_brief(path.read_bytes(), path.name)), shelf)
+    made = release(design, shelf)
+    assert made.ready, [f.sentence for f in made.findings if f.severity == "stop"]

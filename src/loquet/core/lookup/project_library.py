@@ -39,8 +39,7 @@ def library_with(own: Mapping[str, Part], library: Library, first: tuple[str, ..
     """
     parts = PartShelf(library.parts)
     parts.update({key: part for key, part in own.items() if key not in library.parts})
-    parts.first = (*first, *(key for key in own if key not in first))
-    parts.preferred = frozenset(first)
+    parts.preferred, parts.own = frozenset(first), frozenset(own)
     return replace(library, parts=parts)
 
 
@@ -48,7 +47,7 @@ def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
     """The library with these orders."""
     parts, screens = PartShelf(library.parts), dict(library.screens)
     if isinstance(library.parts, PartShelf):
-        parts.first, parts.preferred = library.parts.first, library.parts.preferred
+        parts.preferred, parts.own = library.parts.preferred, library.parts.own
     for part_id, order in orders.items():
         if misfit(part_id, order, library):
             continue

@@ -42,24 +42,20 @@ class Wanted:
 
 
 def of_kind(parts: Mapping[str, Part], kind: str) -> tuple[Part, ...]:
-    """All parts of a kind: those that somebody chose, then the cheapest; of equal prices those that
-    came first.
+    """All parts of a kind: the one that somebody chose, then those of one's own, then those that
+    ship with Loquet, the cheapest first; of equal prices those that came first.
     """
     return SHELVES.of((parts,), lambda: by_kind(parts)).get(kind, ())
-
-
-def chosen_first(parts: Mapping[str, Part]) -> tuple[str, ...]:
-    """Ids of the parts that are taken before cheaper ones."""
-    return tuple(getattr(parts, "first", ()))
 
 
 def by_kind(parts: Mapping[str, Part]) -> dict[str, tuple[Part, ...]]:
     """All parts by kind."""
     found: dict[str, list[Part]] = {}
-    first = chosen_first(parts)
+    preferred: frozenset[str] = getattr(parts, "preferred", frozenset())
+    own: frozenset[str] = getattr(parts, "own", frozenset())
 
-    def order(part: Part) -> tuple[int, float]:
-        return (first.index(part.id) if part.id in first else len(first), part.price_cents)
+    def order(part: Part) -> tuple[bool, bool, float]:
+        return (part.id not in preferred, part.id not in own, part.price_cents)
 
     for part in sorted(parts.values(), key=order):
         found.setdefault(part.kind, []).append(part)

@@ -28,12 +28,12 @@ TEXT = (
 
 class PartShelf(dict[str, Part]):
     """The parts of the catalogue by id, and behind them every part that is told by its own id;
-    `first` are those that are taken before cheaper ones, in their order, `preferred` those that
-    somebody chose before all others.
+    `preferred` are those that somebody chose before all others, `own` those of one's own, which
+    come before what ships with Loquet.
     """
 
-    first: tuple[str, ...] = ()
     preferred: frozenset[str] = frozenset()
+    own: frozenset[str] = frozenset()
 
     def __missing__(self, part_id: str) -> Part:
         """A part of one's own; raises KeyError for any other id, PartError for one that cannot be
