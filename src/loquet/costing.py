@@ -21,11 +21,14 @@ from loquet.core.ordering.landed import (
     landed,
 )
 from loquet.core.pipeline import board_view
+from loquet.core.shelf.pack import OWN
 from loquet.standins.board_house import quote
 from loquet.standins.file_inspection import Inspection
 from loquet.standins.part_supplier import Offer, offers_of
 
 STENCILS: dict[Stencil, str] = {"none": "none", "sheet": "a sheet", "framed": "in a frame"}
+OWN_PRICES = "own prices"
+"""What stands for the supplier of parts of one's own: no simulated one sells them."""
 
 
 def landed_at(
@@ -184,6 +187,8 @@ def parts_cost(design: Design, library: Library, number: int) -> PartsCost:
             short += [line.line] if stock.pieces < line.to_buy else []
         elif line.price_cents is None:
             unpriced.append(line.line)
+        elif line.part.startswith(OWN):
+            cents[OWN_PRICES] = cents.get(OWN_PRICES, 0.0) + line.price_cents * line.to_buy
         else:
             offers = offers_of(line.part, line.price_cents)
             there = [o for o in offers if o.pieces >= o.buys(line.to_buy)]
@@ -210,7 +215,7 @@ def parts_days(design: Design, library: Library, number: int) -> tuple[int, str]
             if chip is not None:
                 stock = library.stock_of(chip)
                 days.append((stock.days_for(line.to_buy), line.line))
-        elif line.price_cents is not None:
+        elif line.price_cents is not None and not line.part.startswith(OWN):
             offers = offers_of(line.part, line.price_cents)
             days.append((min(o.days_for(o.buys(line.to_buy)) for o in offers), line.line))
     return max(days)

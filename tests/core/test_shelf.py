@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from loquet.catalogue.bundled import parts, roles
+from loquet.catalogue.bundled import parts, registered_types, roles
 from loquet.core.circuit import Circuit
 from loquet.core.design import Choices, Design
 from loquet.core.edits import EDITS, EditRefused, apply
@@ -21,6 +21,7 @@ from loquet.core.reviewing import review
 from loquet.core.shelf.differing import differences
 from loquet.core.shelf.pack import Pack, PackRefused, read_pack, write_pack
 from loquet.core.shelf.pin_table import for_role, read_pin_table
+from loquet.costing import parts_cost
 from tests.making import device, thing
 
 TARN = Path(__file__).parents[2] / "examples" / "packs" / "tarn-regulator.toml"
@@ -243,3 +244,49 @@ def test_a_figure_that_is_not_said_is_a_look_and_one_that_is_needed_keeps_the_pa
     dumb = REGULATOR.model_copy(update={"values": values})
     taken = edited(Design(brief=BOARD), kind="take-part", part=dumb.model_dump(mode="json"))
     assert main_part(taken, library) == "regulator-linear-high"
+
+
+def test_registered_types_serve_as_their_kinds_and_say_that_nobody_has_compared_them() -> None:
+    """81 types; a few pin orders and limits as their registrations have them, from memory."""
+    pack = read_pack(registered_types())
+    known, by_id = roles(), {part.id: part for part in pack.part}
+    assert len(by_id) == 81
+    assert [part.id for part in pack.part if known.lacks(part)] == []
+    assert all("from memory" in part.evidence_text and not part.price_cents for part in pack.part)
+    assert by_id["own/bc847b-sot23"].pad("collector") == "3"
+    assert by_id["own/bss84-sot23"].values["voltage"] == 50
+    register, mux = by_id["own/74hc165-so16"], by_id["own/74hc4051-tssop16"]
+    assert [register.pad(f"line {i}") for i in range(8)] == [
+        "6",
+        "5",
+        "4",
+        "3",
+        "14",
+        "13",
+        "12",
+        "11",
+    ]
+    assert [mux.pad(f"channel {i}") for i in range(8)] == [
+        "13",
+        "14",
+        "15",
+        "12",
+        "1",
+        "5",
+        "2",
+        "4",
+    ]
+    assert by_id["own/74hct1g125-sot353"].pad("supply") == "5"
+
+
+def test_what_nobody_priced_is_named_and_what_is_priced_counts(library: Library) -> None:
+    for cents, priced in ((0.0, False), (9.0, True)):
+        part = REGULATOR.model_copy(update={"price_cents": cents})
+        taken = edited(Design(brief=BOARD), kind="take-part", part=part.model_dump(mode="json"))
+        known = project_library(taken, library)
+        made = bring_up_to_date(taken, library, "circuit")
+        cost = parts_cost(made, known, 3)
+        assert (
+            any("TR-33" in line or "Linear regulator" in line for line in cost.unpriced) != priced
+        )
+        assert (cost.cents.get("own prices", 0.0) >= 27.0) == priced

@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field, ValidationError
 
 from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.errors import Refused
-from loquet.catalogue.bundled import roles
+from loquet.catalogue.bundled import registered_types, roles
 from loquet.core.design import Design
 from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.choosing import of_kind
@@ -272,6 +272,12 @@ def give_pack(session: SessionNow) -> Response:
     data = write_pack(Pack(name="workshop", title="The workshop's own parts", part=own))
     name = {"Content-Disposition": 'attachment; filename="workshop-parts.toml"'}
     return Response(data, media_type="application/toml", headers=name)
+
+
+@router.get("/shelf/registered.toml", response_class=Response)
+def give_registered() -> Response:
+    """Types whose numbers a body registers, as a pack to take parts of."""
+    return Response(registered_types(), media_type="application/toml")
 
 
 class PackText(BaseModel):

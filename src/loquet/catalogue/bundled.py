@@ -46,6 +46,12 @@ def parts() -> dict[str, Part]:
     return {part.id: part for part in (*drawn, *formula_parts())}
 
 
+def registered_types() -> bytes:
+    """The pack of types whose numbers a body registers, from memory of data sheets."""
+    folder = resources.files("loquet.catalogue").joinpath("packs")
+    return folder.joinpath("registered-types.toml").read_bytes()
+
+
 @cache
 def roles() -> Roles:
     """What a part must have to serve as its kind."""

@@ -15,6 +15,7 @@ from loquet.core.parts import LandPattern
 from loquet.core.parts.own import OWN
 from loquet.core.parts.part import Part
 from loquet.core.plain.frozen import Frozen
+from loquet.core.shelf.pack import OWN as SHELF_OWN
 
 Known = Literal["drawing", "measurement", "standard", "data set", "from memory", "none"]
 SMALL_MM = 2.5
@@ -146,13 +147,18 @@ def line_of(
         what=part.description,
         size=part.size_codes,
         pins=tuple(part.pin_names.items()),
-        price_cents=None if part.id.startswith(OWN) else part.price_cents,
+        price_cents=None if priceless(part) else part.price_cents,
         height_mm=part.height_mm,
         by_hand=part.hand_fitted,
         known=known_by(part),
         evidence=part.evidence_text,
         **shared,
     )
+
+
+def priceless(part: Part) -> bool:
+    """Whether nobody said what a part of one's own costs."""
+    return part.id.startswith(OWN) or (part.id.startswith(SHELF_OWN) and not part.price_cents)
 
 
 def chip_cents(name: str, library: Library) -> float | None:

@@ -23,7 +23,9 @@ export function PackPanel({ own, done }: { own: number; done: () => void }) {
 			const rows = await take(client.POST("/api/shelf/pack", { body: { text, file, take: wanted } }));
 			setProblem("");
 			setRead({ text, file, rows });
-			setChosen(wanted.length ? [] : rows.filter((row) => row.here !== "same").map((row) => row.id));
+			setChosen(
+				wanted.length ? [] : rows.length > 20 ? [] : rows.filter((row) => row.here !== "same").map((row) => row.id),
+			);
 			if (wanted.length) await queries.invalidateQueries({ queryKey: SHELF });
 		} catch (error) {
 			if (!(error instanceof Refusal)) throw error;
@@ -48,6 +50,16 @@ export function PackPanel({ own, done }: { own: number; done: () => void }) {
 						}}
 					/>
 				</label>
+				<Button
+					data-testid="registered"
+					onClick={() =>
+						void fetch("/api/shelf/registered.toml")
+							.then((answer) => answer.text())
+							.then((text) => send(text, "registered-types.toml", []))
+					}
+				>
+					Registered types, from memory
+				</Button>
 				<a className="text-patina underline" href="/api/shelf/pack.toml" download>
 					Give out the {own} parts of one's own as a pack
 				</a>
@@ -63,37 +75,41 @@ export function PackPanel({ own, done }: { own: number; done: () => void }) {
 			)}
 			{read && (
 				<>
-					<table className="mt-3 w-full" data-testid="pack-rows">
-						<tbody>
-							{read.rows.map((row) => (
-								<tr key={row.id} className="border-t border-rule align-top [&>td]:py-1">
-									<td className="w-[28px]">
-										<input
-											type="checkbox"
-											aria-label={`Take ${row.id}`}
-											checked={chosen.includes(row.id)}
-											disabled={row.here === "same" || row.here === "taken"}
-											onChange={() =>
-												setChosen(chosen.includes(row.id) ? chosen.filter((id) => id !== row.id) : [...chosen, row.id])
-											}
-										/>
-									</td>
-									<td className="pr-4">
-										{row.description} <span className="text-[12px] text-ink-2">{row.id}</span>
-									</td>
-									<td className="pr-4">{row.kind}</td>
-									<td className="w-[190px]">{HERE[row.here] ?? row.here}</td>
-									<td className="text-[12px]">
-										{row.changed.slice(0, 6).map((change) => (
-											<div key={change.field}>
-												{change.field}: <s className="text-ink-2">{change.before}</s> {change.after}
-											</div>
-										))}
-									</td>
-								</tr>
-							))}
-						</tbody>
-					</table>
+					<div className="mt-3 max-h-[300px] overflow-y-auto">
+						<table className="w-full" data-testid="pack-rows">
+							<tbody>
+								{read.rows.map((row) => (
+									<tr key={row.id} className="border-t border-rule align-top [&>td]:py-1">
+										<td className="w-[28px]">
+											<input
+												type="checkbox"
+												aria-label={`Take ${row.id}`}
+												checked={chosen.includes(row.id)}
+												disabled={row.here === "same" || row.here === "taken"}
+												onChange={() =>
+													setChosen(
+														chosen.includes(row.id) ? chosen.filter((id) => id !== row.id) : [...chosen, row.id],
+													)
+												}
+											/>
+										</td>
+										<td className="pr-4">
+											{row.description} <span className="text-[12px] text-ink-2">{row.id}</span>
+										</td>
+										<td className="pr-4">{row.kind}</td>
+										<td className="w-[190px]">{HERE[row.here] ?? row.here}</td>
+										<td className="text-[12px]">
+											{row.changed.slice(0, 6).map((change) => (
+												<div key={change.field}>
+													{change.field}: <s className="text-ink-2">{change.before}</s> {change.after}
+												</div>
+											))}
+										</td>
+									</tr>
+								))}
+							</tbody>
+						</table>
+					</div>
 					<Button
 						weight="main"
 						className="mt-2"
