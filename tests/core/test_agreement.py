@@ -8,7 +8,6 @@ from typing import Any
 import pytest
 
 from loquet.core.board.model import PourPiece
-from loquet.core.board.outline import Arc, Line
 from loquet.core.fabrication.layers import Drawn, Layer
 from loquet.core.geometry import Bar, Round, Seat
 from loquet.core.pins import Assignment
@@ -16,11 +15,10 @@ from loquet.core.proof.agreement import (
     Fault,
     compare_holes,
     compare_layer,
-    compare_profile,
     fault,
     name_of,
 )
-from loquet.core.proof.connecting import dark_pieces, rebuild
+from loquet.core.proof.connecting import dark_pieces
 from loquet.core.proof.drill_reader import ReadHole
 from loquet.core.proof.gerber_reader import FileFault, ReadArc, ReadLayer, ReadObject, ReadRegion
 from loquet.core.proof.listing import TURN, compare_lists, compare_netlist, compare_pins, in_header
@@ -136,27 +134,6 @@ def test_what_an_object_is_called() -> None:
     assert fault("f", "n", 1_234_567, -999, "It is") == Fault(
         "f", "n", 1.235, -0.001, "It is at 1.23, -0.00 mm (f)."
     )
-
-
-def test_each_difference_of_the_outline() -> None:
-    pieces = (Line(0, 0, 8 * MM, 0), Arc(8 * MM, 0, 9 * MM, MM, 8 * MM, MM))
-    side = ReadObject(Bar(8 * MM, 0, 0, 0, 100_000), True, 1)
-    arc = ReadArc(8 * MM, 0, 9 * MM, MM, 8 * MM, MM, True, 2)
-    right = ReadLayer("profile.gbr", {}, [side], [], [arc])
-    assert compare_profile(pieces, right) == []
-    cut = ReadLayer("profile.gbr", {}, [], [], [arc])
-    assert [(f.sentence[:25], f.x_mm, f.y_mm) for f in compare_profile(pieces, cut)] == [
-        ("a side of the outline dif", 4, 0)
-    ]
-    for wrong in (
-        ReadArc(8 * MM, 0, 9 * MM, MM, 8 * MM, MM, False, 2),
-        ReadArc(8 * MM, 0, 9 * MM, MM, 8 * MM, 1, True, 2),
-    ):
-        found = compare_profile(pieces, ReadLayer("profile.gbr", {}, [side], [], [wrong]))
-        assert [(f.sentence[:27], f.x_mm, f.y_mm) for f in found] == [
-            ("a corner of the outline dif", 8, 0),
-            ("a corner of the outline dif", 8, 0),
-        ]
 
 
 def hole(x: int, y: int, owner: str, net: str = "", plated: bool = True) -> Any:
@@ -347,32 +324,6 @@ def test_each_difference_of_the_pin_map() -> None:
     assert "is mapped to ? 3" in gone.sentence
     (pad,) = compare_pins(plan, good.replace("pad 7", "pad 8"), "firmware/pins.h")
     assert "Hush Now (HUSH NOW) is mapped to pad 8, planned is pad 7" in pad.sentence
-
-
-def test_cleared_copper_in_the_order_of_the_file() -> None:
-    """A stroke of 4 mm, cleared across its middle, is two; cleared before it is drawn it stays one;
-    a clear touch of its edge takes nothing.
-    """
-
-    def pieces(*steps: tuple[Any, bool]) -> int:
-        objects = [ReadObject(shape, dark, i) for i, (shape, dark) in enumerate(steps)]
-        return len(dark_pieces(ReadLayer("f", {}, objects), "near"))
-
-    across = Bar(2 * MM, -MM, 2 * MM, MM, 400_000)
-    assert pieces((TRACK, True), (across, False)) == 2
-    assert pieces((across, False), (TRACK, True)) == 1
-    beside = Bar(0, 300_000, 4 * MM, 300_000, 400_000)
-    assert pieces((TRACK, True), (beside, False)) == 1
-    named = ReadLayer(
-        "f", {}, [READ_PAD, READ_TRACK, ReadObject(PAD, True, 3, "GO", function="ViaPad")]
-    )
-    assert [(p.name, p.net) for p in dark_pieces(named, "near")] == [
-        ("J1 pad 2", "GO"),
-        ("track", "GO"),
-        ("via", "GO"),
-    ]
-    fabric = rebuild({"near": named, "far": ReadLayer("g")}, [])
-    assert (len(fabric.on("near")), len(fabric.on("far"))) == (3, 0)
 
 
 def test_copper_that_no_file_of_ours_has_is_refused() -> None:

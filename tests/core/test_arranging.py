@@ -3,7 +3,6 @@ anything, and annealing that only helps.
 """
 
 from collections import Counter
-from itertools import combinations
 
 import numpy as np
 import pytest
@@ -11,7 +10,7 @@ from shapely.geometry import box
 
 from bench.devices import generated
 from loquet.core.design import Design
-from loquet.core.geometry import Seat, gap_between, polygon_of
+from loquet.core.geometry import Seat
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.placement.arranging import Item, arranged
@@ -39,39 +38,6 @@ def test_every_key_has_its_diode_at_the_same_place(placed: Design, library: Libr
         offsets[x, y, (seat.turn_deg - at.turn_deg) % 360] += 1
     assert offsets.total() >= 28
     assert offsets.most_common(1)[0][1] >= 0.9 * offsets.total()
-
-
-def test_what_belongs_beside_a_pad_lies_there(placed: Design, library: Library) -> None:
-    """Pad to pad: half of them within 3 mm, none beyond 15."""
-    view = board_view(placed, library)
-    by_role = {c.role: c for c in view.circuit.components}
-    gaps = []
-    for part in view.circuit.components:
-        host = by_role.get(part.near_role)
-        if host is None:
-            continue
-        net = host.pads.get(part.near_pad)
-        ends = [p for p in view.pads if p.ref == part.ref and p.net == net]
-        goals = [p for p in view.pads if (p.ref, p.pad) == (host.ref, part.near_pad)]
-        if ends and goals:
-            gaps.append(min(gap_between(a.shape, b.shape) for a in ends for b in goals) / MM)
-    assert len(gaps) > 60
-    assert np.median(gaps) < 3
-    assert max(gaps) < 15
-
-
-def test_nothing_stands_on_anything_and_test_points_in_a_row(
-    placed: Design, library: Library
-) -> None:
-    view = board_view(placed, library)
-    yards = {
-        ref: (seat.far, polygon_of(seat.shape(view.patterns[ref].courtyard)))
-        for ref, seat in view.seats.items()
-    }
-    for (a, (far_a, one)), (b, (far_b, other)) in combinations(yards.items(), 2):
-        assert far_a != far_b or one.intersection(other).area < 1e6, (a, b)
-    probes = [view.seats[c.ref] for c in view.circuit.components if c.part == "test-point-round"]
-    assert len({s.x for s in probes}) == 1 or len({s.y for s in probes}) == 1
 
 
 def part(x: int, y: int, net: int, like: int = -1, half: int = 1) -> Item:

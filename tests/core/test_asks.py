@@ -177,35 +177,6 @@ def targets(brief: Brief) -> dict[str, tuple[float, float] | None]:
     return {n.signal: n.target and (n.target[0] / 1e6, n.target[1] / 1e6) for n in needs_of(brief)}
 
 
-def test_headers_are_reached_post_by_post() -> None:
-    """Posts at 2.54 mm: data on post 4 and clock on post 2 of the five of a probe; 3 and 4 of four
-    for a two-wire screen; 3 to 7 and 8 of a serial one.
-    """
-    assert targets(device(thing("programming", "x", 60, 30))) == {
-        "debug:x:data": (62.54, 30),
-        "debug:x:clock": (57.46, 30),
-    }
-    assert targets(device(thing("screen", "x", 60, 30))) == {
-        "screen:x:clock": (61.27, 30),
-        "screen:x:data": (63.81, 30),
-    }
-    turned = device(
-        thing("screen", "x", 60, 30, turn_deg=90, bus="one-way serial", part="screen-128x64-serial")
-    )
-    heights = {name.removeprefix("screen:x:"): at for name, at in targets(turned).items()}
-    assert heights == {
-        name: (60, pytest.approx(height))
-        for name, height in {
-            "clock": 26.19,
-            "data": 28.73,
-            "reset": 31.27,
-            "data or command": 33.81,
-            "select": 36.35,
-            "backlight": 38.89,
-        }.items()
-    }
-
-
 def test_a_parallel_screen_asks_a_line_a_bit_and_four_to_keep_time() -> None:
     """Three bits, pixel clock, line and frame sync, enable: posts 3 to 9 of ten, the backlight on
     the last.

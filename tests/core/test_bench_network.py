@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 
 from loquet.core.build.network import (
     Battery,
-    Gate,
     Network,
     Regulator,
     Resistance,
@@ -96,17 +95,6 @@ def test_a_diode_conducts_one_way() -> None:
     assert forward["A"] == pytest.approx(0.7 + 4.3 / 1001, abs=1e-3)
     back = powered(ohms=[("P", "A", 1e3)], valves=(Valve(G, "A", 0.7, 1.0),), batteries=battery)
     assert back["A"] == pytest.approx(5.0, abs=1e-2)
-
-
-@pytest.mark.parametrize(("gate", "load"), [(G, 3.0), ("P", 0.0)])
-def test_a_p_channel_transistor_conducts_with_its_gate_low(gate: str, load: float) -> None:
-    """Gate at ground: the load of 100 ohm has 3 V; gate at the source: none."""
-    volts = powered(
-        ohms=[("L", G, 100.0)],
-        gates=(Gate(gate, "P", "L", 1.0, 0.1),),
-        batteries=(Battery("P", G, 3.0, 0.01),),
-    )
-    assert volts["L"] == pytest.approx(load, abs=0.01)
 
 
 @pytest.mark.parametrize(

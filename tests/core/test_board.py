@@ -1,21 +1,19 @@
 """Placing, routing, pouring and the rules, on the demo boards."""
 
 import pkgutil
-from itertools import combinations
 
 import pytest
 
 from loquet.core.board import Track
 from loquet.core.checks import rules as rule_folder
 from loquet.core.checks.catalogue import RULES
-from loquet.core.checks.rule import Rule, Subject, run_rules, subjects_for
+from loquet.core.checks.rule import Rule, Subject, subjects_for
 from loquet.core.design import Choices, Design, PartSeat, slice_of
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date, run_stage
-from loquet.core.placement.rooms import courtyard_rect
 from loquet.core.placement.seating import NoRoom
-from loquet.core.provenance import Failed, NotApplicable, Passed, Undetermined
+from loquet.core.provenance import Failed, Undetermined
 from loquet.core.reviewing import review, subject_of
 from loquet.core.routing import RouteInput, RouteProgress, RoutingStopped, route
 from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
@@ -36,45 +34,6 @@ def test_every_example_ends_without_a_stop(name: str, library: Library) -> None:
     assert [f.sentence for f in review(design, library) if f.severity == "stop"] == []
     assert slice_of(design.routing).open_links == ()
     assert slice_of(design.pour).islands == 1
-
-
-def test_no_courtyards_overlap_and_controls_are_where_the_brief_says(
-    finished: Design, library: Library
-) -> None:
-    view = board_view(finished, library)
-    rects = [
-        (ref, seat.far, courtyard_rect(view.patterns[ref], seat))
-        for ref, seat in view.seats.items()
-    ]
-    for (_, far_a, a), (_, far_b, b) in combinations(rects, 2):
-        assert (
-            far_a != far_b
-            or min(a[2], b[2]) <= max(a[0], b[0])
-            or min(a[3], b[3]) <= max(a[1], b[1])
-        )
-    for control in finished.brief.group("controls"):
-        placed = next(p for p in slice_of(finished.placement).parts if p.role == control.role())
-        assert control.place is not None
-        assert placed.x_nm == round(control.place.x_mm * 1e6)
-        assert placed.y_nm == round(control.place.y_mm * 1e6)
-
-
-def test_decoupling_sits_near_its_pin(finished: Design, library: Library) -> None:
-    view = board_view(finished, library)
-    chip = view.seats["U1"]
-    for component in view.circuit.components:
-        if component.role.startswith("decoupling"):
-            pad = next(p for p in view.patterns["U1"].pads if p.number == component.near_pad)
-            x, y = chip.point(pad.shape.x, pad.shape.y)  # type: ignore[union-attr]
-            seat = view.seats[component.ref]
-            assert abs(seat.x - x) + abs(seat.y - y) < 7_000_000
-
-
-def test_the_same_brief_gives_the_same_board(
-    finished: Design, library: Library, brief: object
-) -> None:
-    again = bring_up_to_date(Design(brief=finished.brief), library)
-    assert again == finished
 
 
 def test_a_full_board_says_that_there_is_no_room(library: Library, finished: Design) -> None:
@@ -155,30 +114,11 @@ def test_an_upstream_change_marks_everything_after_it(finished: Design) -> None:
     )
 
 
-def test_pull_down_resistors_reach_the_rail(finished: Design, library: Library) -> None:
-    changed = Design(brief=varied(finished.brief, button_reading="pull-down-resistors"))
-    circuit = slice_of(bring_up_to_date(changed, library, until="circuit").circuit)
-    pulls = [c for c in circuit.components if c.role.startswith("pull-down")]
-    assert len(pulls) == 6
-    assert {c.value for c in pulls} == {"10 kΩ"}
-    assert {c.pads["4"] for c in circuit.components if c.role.startswith("button:")} == {"SUPPLY"}
-
-
 def test_the_catalogue_names_every_rule_of_the_folder() -> None:
     files = {m.name for m in pkgutil.iter_modules(rule_folder.__path__)}
     assert files == {r.run.__module__.rsplit(".", 1)[1] for r in RULES}
     assert len({r.id for r in RULES}) == len(RULES)
     assert all(r.why and r.source.text for r in RULES)
-
-
-def test_all_rules_pass_on_the_finished_board(finished: Design, library: Library) -> None:
-    outcomes = run_rules(RULES, subject_of(finished, library))
-    assert {r.id for r, _ in outcomes} == {r.id for r in RULES}
-    for rule, found in outcomes:
-        if rule.severity == "stop":
-            stops = [f for f in getattr(found, "findings", ()) if f.severity == "stop"]
-            assert isinstance(found, Passed | NotApplicable | Failed), rule.id
-            assert stops == [], rule.id
 
 
 def with_view(finished: Design, library: Library, **slices: object) -> Subject:

@@ -11,10 +11,8 @@ from loquet.catalogue.mapped import functions_by_port, mapped_names
 from loquet.core.brief import Brief
 from loquet.core.brief.shares import share_of
 from loquet.core.circuit import RecipeNotPossible
-from loquet.core.circuit.model import Circuit
 from loquet.core.design import Design, plans_of, slice_of
 from loquet.core.edits import EDITS, EditRefused, apply
-from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import Chip
 from loquet.core.pins.model import Need, NeedKind
@@ -96,31 +94,6 @@ def test_every_mapped_part_carries_a_small_brief_or_says_why_not(library: Librar
         assert {chip.pin(pin).kind for pin in pins} == {"port"}
 
 
-def test_functions_in_our_words(library: Library) -> None:
-    """From memory of the data sheets: where buses and channels of these chips lie."""
-    tiny, mega = library.find_chip("attiny85v-10pu"), library.find_chip("atmega168pa-pu")
-    assert (able(tiny, "two-wire data"), able(tiny, "two-wire clock")) == (
-        {"5": "PB0"},
-        {"7": "PB2"},
-    )
-    assert able(tiny, "serial out") == {"6": "PB1"}
-    assert able(tiny, "serial in") == {"5": "PB0"}
-    assert able(tiny, "timer") == {"5": "PB0", "6": "PB1", "3": "PB4"}
-    assert "1" not in able(tiny, "input")  # reset
-    assert able(mega, "two-wire data") == {"27": "PC4"}
-    assert able(mega, "port transmit") == {"3": "PD1"}
-    assert able(mega, "serial clock") == {"19": "PB5"}
-    assert set(able(mega, "analogue").values()) == {f"PC{i}" for i in range(6)}
-    dial = library.find_chip("samd21g18a-au")
-    assert able(dial, "usb plus") == {"34": "PA25"}
-    assert set(able(dial, "two-wire clock").values()) == {"PA09", "PA13", "PA17", "PA23"}
-    pico = library.find_chip(DUAL)
-    assert set(able(pico, "analogue").values()) == {f"GPIO{i}" for i in range(26, 30)}
-    sends = able(pico, "serial out").values()
-    assert {"GPIO3", "GPIO7", "GPIO19"} <= set(sends)
-    assert "GPIO0" not in sends
-
-
 def test_a_serial_block_keeps_to_one_combination_of_its_pads(library: Library) -> None:
     """SAM D21 data sheet, SERCOM SPI, DOPO (from memory): out on pad 0 goes with clock on pad 1,
     out on 2 with clock on 3.
@@ -132,19 +105,6 @@ def test_a_serial_block_keeps_to_one_combination_of_its_pads(library: Library) -
     }
     assert set(groups["serial out"]) == set(groups["serial clock"])
     assert all("out 0 clock 1" in g or "out 2 clock 3" in g for g in groups["serial out"])
-
-
-def test_two_rows_by_the_outline(library: Library) -> None:
-    """JEDEC MS-001: 2.54 mm pitch, 7.62 mm between rows; pin 1 top left, the last one opposite."""
-    pads = {p.number: p for p in library.pattern("chip:attiny85v-10pu").pads}
-    places = {n: middle_of(p.shape) for n, p in pads.items()}
-    assert places["1"] == (-3_810_000, 3_810_000)
-    assert places["4"] == (-3_810_000, -3_810_000)
-    assert places["5"] == (3_810_000, -3_810_000)
-    assert places["8"] == (3_810_000, 3_810_000)
-    assert all(p.drill_nm == 900_000 and not p.paste for p in pads.values())
-    castellated = library.pattern("chip:fellbeck-c20").pads
-    assert all(p.drill_nm == 0 and p.paste for p in castellated)
 
 
 def test_each_brain_reads_its_own(panel: Design) -> None:
@@ -167,40 +127,6 @@ def test_each_brain_reads_its_own(panel: Design) -> None:
     assert {t.name for t in share.things if t.contacts()} == set()
     assert [t.name for t in share.brains] == ["show chip"]
     assert rail_of(share, share.brains[0]) == rail_of(brief, brief.brains[1])
-
-
-def nets_of(circuit: Circuit, ref: str) -> dict[str, str]:
-    """Net by pad of a part."""
-    return circuit.component(ref).pads
-
-
-def test_a_line_between_brains_crosses_over(panel: Design) -> None:
-    """What one sends the other hears, on both nets, and nothing else is on them."""
-    circuit, plans = slice_of(panel.circuit), plans_of(panel)
-    refs = {c.thing: c.ref for c in circuit.components if c.is_chip}
-    rows = {
-        (brain, row.title.split()[-1]): (refs[brain], row.pin)
-        for brain, plan in plans.items()
-        for row in plan.assignments
-        if row.signal.startswith("talk")
-    }
-    nets = {frozenset(net.pads) for net in circuit.nets if net.name.startswith("TALK")}
-    assert nets == {
-        frozenset({rows["key chip", "send"], rows["show chip", "hear"]}),
-        frozenset({rows["key chip", "hear"], rows["show chip", "send"]}),
-    }
-
-
-def test_each_brain_has_its_own_reset_and_strap(panel: Design) -> None:
-    circuit = slice_of(panel.circuit)
-    named = {net.name: net.pads for net in circuit.nets}
-    for reset, port in (("RESET", "key port"), ("SHOW_CHIP_RESET", "show port")):
-        parts = {circuit.component(ref).purpose for ref, _ in named[reset]}
-        assert parts == {"Microcontroller", "Keeps reset quiet", "Programming header"}
-        header = next(c for c in circuit.components if c.thing == port)
-        assert header.pads["5"] == reset
-    roles = [c.role for c in circuit.components]
-    assert len(roles) == len(set(roles))
 
 
 def test_a_matrix_at_each_brain_keeps_its_rows_apart(library: Library) -> None:

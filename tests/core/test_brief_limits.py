@@ -6,13 +6,10 @@ import json
 from typing import Any
 
 import pytest
-from shapely.geometry import Polygon
 
-from loquet.core.brief import Brief, BriefError, RoundedRectangle, outline_polygon_mm, read_brief
+from loquet.core.brief import BriefError, read_brief
 from loquet.core.brief.first import present_from_first
 from loquet.core.brief.first.turning import Names
-from loquet.core.brief.keys import digit_of, middle_of_outline
-from loquet.core.brief.reach import out_of_reach, reach_arcs
 from loquet.core.brief.reading import place_of, shown_value
 from loquet.core.brief.sense import helper_addresses, place_of_thing, plain_name
 from tests.conftest import ROOT
@@ -57,18 +54,6 @@ def test_outlines_at_their_limits() -> None:
         == "outline.corner_mm is 15 mm, so the outline would cross itself. Choose a corner radius"
         " below 15 mm."
     )
-
-
-def test_a_rounded_outline_in_chords() -> None:
-    """16 chords a quarter: a regular 64-gon of radius r has the area 32 r² sin(360°/64) = 3.13655
-    r².
-    """
-    found = outline_polygon_mm(RoundedRectangle(width_mm=60, height_mm=40, corner_mm=5))
-    assert found.bounds == pytest.approx((0, 0, 60, 40))
-    assert found.area == pytest.approx(60 * 40 - 100 + 3.13655 * 25, abs=0.001)
-    assert len(found.exterior.coords) - 1 == 4 * 17
-    square = outline_polygon_mm(RoundedRectangle(width_mm=60, height_mm=40, corner_mm=0))
-    assert square.equals(Polygon([(0, 0), (60, 0), (60, 40), (0, 40)]))
 
 
 def test_two_controls_are_four_millimetres_apart_at_the_least() -> None:
@@ -275,40 +260,3 @@ def test_each_port_and_sensor_of_the_first_format_becomes_a_thing() -> None:
     }
     assert (found["one"]["spare"], found["two"]["spare"]) == (True, False)
     assert (found["warm"]["kind"], found["level"]["kind"]) == ("bus-sensor", "voltage-sensor")
-
-
-def test_thumbs_reach_as_far_as_hands_are_long() -> None:
-    """ISO 7250 hand lengths 174, 189, 205 mm (from memory); thumb 0.32 of it, comfortable from 0.55
-    of that; pivots 4 mm in, at 0.3 of the height.
-    """
-    arcs = {(a.hand, a.side): a for a in reach_arcs(device())}
-    small = arcs["small", "left"]
-    assert (small.x_mm, small.y_mm) == (4, 18)
-    assert (small.near_mm, small.far_mm) == (
-        pytest.approx(174 * 0.32 * 0.55, abs=0.005),
-        pytest.approx(55.68),
-    )
-    assert arcs["medium", "right"].x_mm == 116
-    assert arcs["medium", "right"].far_mm == pytest.approx(60.48)
-    assert arcs["large", "right"].far_mm == pytest.approx(65.6)
-    aside = device(boards=boards(polygon((20, 10), (60, 10), (60, 40), (20, 40))))
-    pivots = {a.side: (a.x_mm, a.y_mm) for a in reach_arcs(aside)}
-    assert pivots == {"left": (24, 19), "right": (56, 19)}
-    inside = thing("button", "in", 59.6, 18)
-    beyond = thing("button", "out", 59.6, 24)
-    finger = thing("button", "top", 59, 55, digit="left finger")
-    assert out_of_reach(device(inside, beyond, finger)) == (("out", "out"),)
-    assert out_of_reach(device(inside, beyond, finger), "large") == ()
-
-
-def test_the_thumb_of_its_side_unless_said() -> None:
-    brief = device(
-        thing("button", "l", 59.9, 30),
-        thing("button", "r", 70, 30),
-        thing("button", "f", 90, 30, digit="right finger"),
-    )
-    said = {t.name: digit_of(brief, t) for t in brief.things}
-    assert said == {"l": "left thumb", "r": "right thumb", "f": "right finger"}
-    assert middle_of_outline(brief) == 60
-    aside: Brief = device(boards=boards(polygon((20, 0), (60, 0), (60, 30), (20, 30))))
-    assert middle_of_outline(aside) == 40

@@ -57,15 +57,6 @@ def test_keys_on_an_expander_pull_down_by_themselves_or_not_at_all() -> None:
     assert refused.value.nearest.startswith("Let the keys pull down")
 
 
-def test_expanders_are_told_apart_by_three_address_lines() -> None:
-    """The second of two answers one above the first: address line 0 high, 1 and 2 low."""
-    found = roles(*keys(9), key_scheme={"name": "expander 8"})
-    first, second = (list(found[f"key expander {i}"].pads.values()) for i in (1, 2))
-    assert first.count("SUPPLY") + 1 == second.count("SUPPLY")
-    assert first.count("GROUND") == 4
-    assert second.count("GROUND") == 3
-
-
 def test_a_pull_up_of_the_chip_takes_75_ua_at_3_v() -> None:
     """Ohm: 3.3 V / 40 kΩ = 82.5 µA, 3.0 V / 40 kΩ = 75 µA."""
     for volts, current in ((3.3, 82.5), (3.0, 75.0)):
@@ -85,13 +76,6 @@ def test_cells_are_named_by_where_they_stand(count: int, words: list[str]) -> No
     brief = device(CHIP, thing("cells", "cells", 60, 30, far=True, count=count))
     made = assemble(bench_for(brief))
     assert [c.purpose for c in made.components if c.role.startswith("cell:")] == words
-
-
-def test_a_speaker_hangs_plus_on_plus() -> None:
-    """Pad 1 of its plug is the output that is not turned round."""
-    lines = netlist(device(CHIP, LEADS, thing("speaker", "horn")), "horn")
-    (plug,) = (line for line in lines if line.startswith("wire-plug"))
-    assert plug.endswith("1=SPEAKER_HORN_OUT_PLUS 2=SPEAKER_HORN_OUT_MINUS")
 
 
 def test_lines_alone_have_neither_supply_nor_ground_beside_them() -> None:

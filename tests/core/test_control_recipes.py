@@ -27,20 +27,6 @@ def by_role(brief: Brief) -> dict[str, Component]:
     return {c.role: c for c in assemble(bench_for(brief)).components}
 
 
-def test_a_diode_matrix_lets_current_run_from_column_to_row_only() -> None:
-    brief = on_cells(key_scheme={"name": "diode matrix"})
-    wiring, made = wiring_of(brief), by_role(brief)
-    for key in keys_of(brief):
-        cell = wiring.cell(key.id)
-        assert cell is not None
-        diode = made[f"diode {key.id}"]
-        # pad 1 is the cathode (at the row), pad 2 the anode (at the key)
-        assert diode.pads["1"] == f"ROW_{cell[0] + 1}"
-        assert diode.pads["2"] in made[key.role].pads.values()
-        assert f"COLUMN_{cell[1] + 1}" in made[key.role].pads.values()
-        assert parts()[diode.part].pin_names == {"1": "cathode", "2": "anode"}
-
-
 def test_the_circuit_of_a_bare_matrix_has_the_ghosts_that_the_analysis_names() -> None:
     """The nets themselves, walked as wires, give the same reading as the analysis of the wiring."""
     brief = on_cells(key_scheme={"name": "bare matrix"})
@@ -67,18 +53,6 @@ def test_the_circuit_of_a_bare_matrix_has_the_ghosts_that_the_analysis_names() -
         if f"COLUMN_{column + 1}" in reach(f"ROW_{row + 1}")
     }
     assert low == read_as_pressed(wiring, pressed)
-
-
-def test_a_stick_has_its_rails_axes_and_press() -> None:
-    stick = by_role(on_cells())["stick:left stick"]
-    names = parts()["stick-resistive-13"].pin_names
-    nets = {names[pad]: net for pad, net in stick.pads.items()}
-    assert nets["supply"] == "SUPPLY"
-    assert nets["ground"] == "GROUND"
-    assert nets["x"] == "STICK_LEFT_STICK_X"
-    assert nets["y"] == "STICK_LEFT_STICK_Y"
-    assert nets["press"] == "STICK_LEFT_STICK_PRESS"
-    assert nets["common"] == "GROUND"
 
 
 @pytest.mark.parametrize(
@@ -124,15 +98,6 @@ def test_other_controls_have_every_pad_on_its_net(
     ]
     names = parts()[made.part].pin_names
     assert {names[pad]: net for pad, net in made.pads.items()} == wanted
-
-
-def test_pull_downs_turn_every_key_round_and_leave_the_power_button_alone() -> None:
-    extra = thing("button", "on and off", 75, 33, duty="power")
-    made = by_role(on_cells(plus=(extra,), button_reading="pull-down-resistors"))
-    assert set(made["button:menu"].pads.values()) == {"BUTTON_MENU", "SUPPLY"}
-    assert set(made["button:on and off"].pads.values()) == {"BUTTON_ON_AND_OFF", "GROUND"}
-    assert "pull-down menu" in made
-    assert "pull-down on and off" not in made
 
 
 def test_a_serial_screen_follows_its_drawing_and_has_no_pull_ups() -> None:

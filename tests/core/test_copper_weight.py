@@ -8,11 +8,9 @@ from datetime import date
 
 import pytest
 
-from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.checks.rules import house_offer, track_current
 from loquet.core.circuit.carried import Carried
 from loquet.core.design import Design
-from loquet.core.fabrication.job_file import stack
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -57,27 +55,6 @@ def test_it_is_drawn_for_what_is_etched(small: Design, heavy: Design, library: L
     copper = [row["Thickness"] for row in job["MaterialStackup"] if row["Type"] == "Copper"]
     assert copper == [0.07, 0.07]
     assert changed.choices.copper_um == 70
-
-
-def test_the_same_current_in_half_the_width() -> None:
-    """IPC-2221: the cross-section counts, so 2 A at 10 K in 0.78 mm of 35 µm want 0.39 mm of 70 µm;
-    up to the next 0.05 mm.
-    """
-    assert [width_for_nm(2.0, um) for um in (35, 70)] == [800_000, 400_000]
-    shown = supply_width_working(300_000, {"SUPPLY": 2.0}, 70)
-    assert (shown.value, shown.shown) == (0.4, "0.40 mm")
-    assert next(g.value for g in shown.inputs if g.name == "t") == "0.07"
-
-
-def test_the_stack_is_as_thick_as_the_board() -> None:
-    """1.6 mm less twice 0.07; of four layers less twice 0.035 inside as well, 0.2 mm under the
-    outer ones.
-    """
-    two = [row["Thickness"] for row in stack(2, 1600, 70)]
-    assert two == [0.07, 1.46, 0.07]
-    four = [row["Thickness"] for row in stack(4, 1600, 70)]
-    assert four == [0.07, 0.2, 0.035, 0.99, 0.035, 0.2, 0.07]
-    assert [row["Thickness"] for row in stack(2, 1600, 35)] == [0.035, 1.53, 0.035]
 
 
 def test_a_track_that_is_too_narrow_in_thin_copper_may_do_in_thick(

@@ -20,12 +20,11 @@ from loquet.core.brief.places import Place
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Design
 from loquet.core.fabrication.assembly_drawing import write_drawing
-from loquet.core.fabrication.layers import mask_layer, paste_layer, stencil_openings
+from loquet.core.fabrication.layers import mask_layer, stencil_openings
 from loquet.core.geometry import Bar, Box, Round
 from loquet.core.legend.drawing import legend_of, put_name
-from loquet.core.legend.lettering import placed
 from loquet.core.legend.marks import Unmarked, mark_first_pin, mark_on, mark_polarity
-from loquet.core.legend.sheet import Sheet, put, put_text, sheet_of
+from loquet.core.legend.sheet import Sheet, put
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
@@ -188,26 +187,6 @@ ABOVE, BELOW = (20, 21.1, 40, 24), (20, 16, 40, 18.9)
 LEFT, RIGHT = (20, 19.2, 27.9, 20.8), (32.1, 19.2, 40, 20.8)
 
 
-@pytest.mark.parametrize(
-    ("closed", "wanted"),
-    [
-        ((), (30 * MM, 21 * MM + AWAY)),
-        ((ABOVE,), (30 * MM, 19 * MM - AWAY)),
-        ((ABOVE, BELOW), (28 * MM - AWAY, 20 * MM)),
-        ((ABOVE, BELOW, LEFT), (32 * MM + AWAY, 20 * MM)),
-    ],
-)
-def test_a_name_takes_the_first_place_that_is_free(
-    closed: tuple[tuple[float, ...], ...], wanted: Spot, view: BoardView
-) -> None:
-    """A part of 4 x 2 mm at 30, 20: above, below, upright left, upright right, each half a capital
-    and 0.15 mm away.
-    """
-    seen, sheet = bench(view, pattern(4, 2), part()), open_sheet(*closed)  # type: ignore[arg-type]
-    assert put_name(seen, seen.circuit.components[0], sheet, "R1")
-    assert middle(sheet) == pytest.approx(wanted, abs=20_000)
-
-
 def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first(
     view: BoardView,
 ) -> None:
@@ -234,47 +213,6 @@ def test_a_name_goes_beside_or_at_a_corner_at_last_and_into_a_tall_part_at_first
     )
     assert put_name(walled, walled.circuit.components[0], around, "R1")
     assert middle(around) == pytest.approx((30 * MM, 20 * MM), abs=20_000)
-
-
-LAST = (
-    (28 * MM - 2 * HEIGHT * 0.45, 20 * MM),
-    (32 * MM + 2 * HEIGHT * 0.45, 20 * MM),
-    (28 * MM, 21 * MM + AWAY),
-    (32 * MM, 19 * MM - AWAY),
-)
-
-
-@pytest.mark.parametrize("number", range(4))
-def test_the_last_places_are_beside_and_at_two_corners(number: int, view: BoardView) -> None:
-    """Each of them alone is left open, just as large as the two letters and their room: left,
-    right, above the left corner, below the right one.
-    """
-    seen = bench(view, pattern(4, 2), part())
-    x, y = LAST[number]
-    open_sheet_there = Sheet(False, 150_000, box(x - MM, y - 0.68 * MM, x + MM, y + 0.68 * MM))
-    assert put_name(seen, seen.circuit.components[0], open_sheet_there, "R1")
-    assert middle(open_sheet_there) == pytest.approx((x, y), abs=20_000)
-    elsewhere = Sheet(False, 150_000, box(x - 0.5 * MM, y - 0.68 * MM, x + MM, y + 0.68 * MM))
-    assert not put_name(seen, seen.circuit.components[0], elsewhere, "R1")
-
-
-def test_words_keep_off_each_other_and_read_from_their_side(view: BoardView) -> None:
-    """The same place is taken once; on the far side a word is mirrored; an upright one reads from
-    the right.
-    """
-    sheet = open_sheet()
-    assert put_text(sheet, "R1", (10 * MM, 10 * MM), HEIGHT)
-    assert not put_text(sheet, "R2", (10 * MM, 10 * MM), HEIGHT)
-    assert put_text(sheet, "R2", (13 * MM, 10 * MM), HEIGHT)
-    assert placed([(0, 0), (300, 100)], 1000, 2000, False, False).coords[1] == (1300, 2100)
-    assert placed([(0, 0), (300, 100)], 1000, 2000, True, False).coords[1] == (700, 2100)
-    assert placed([(0, 0), (300, 100)], 1000, 2000, False, True).coords[1] == (900, 2300)
-    assert placed([(5, 5)], 1000, 2000, False, False).length == 1
-    near, far = open_sheet(), open_sheet(far=True)
-    for one in (near, far):
-        put_text(one, "L", (10 * MM, 10 * MM), HEIGHT)
-    upright = [max(s.strokes, key=lambda b: abs(b.y1 - b.y2)) for s in (near, far)]
-    assert upright[0].x1 < 10 * MM < upright[1].x1
 
 
 def test_lines_are_clipped_and_crumbs_left_out() -> None:
@@ -367,40 +305,7 @@ def test_on_stands_where_the_slider_stands_then(
     assert mark_on(seen, seen.circuit.components[0], nowhere) == Unmarked("R1", "ON", False)
 
 
-def test_nothing_is_printed_on_openings(view: BoardView) -> None:
-    """A bare pad closes itself, its mask and half a stroke and 0.08 mm; a covered one nothing; a
-    hole above half a millimetre closes a stroke about it.
-    """
-    open_pad = Pad("1", Box(0, 0, MM, MM))
-    seen = bench(view, pattern(4, 2, pads=(open_pad,)), part())
-    grow = view.rules.mask_grow_nm + view.rules.legend_stroke_nm / 2 + 80_000
-    sheet = sheet_of(seen, NEAR)
-    for reach, free in ((grow - 5_000, False), (grow + 5_000, True)):
-        spot = shapely.Point(30 * MM + 500_000 + reach, 20 * MM)
-        assert sheet.allowed.contains(spot) is free
-    assert sheet_of(seen, FAR).allowed.contains(shapely.Point(30 * MM, 20 * MM))
-    covered = bench(view, pattern(4, 2, pads=(replace(open_pad, covered=True),)), part())
-    assert sheet_of(covered, NEAR).allowed.contains(shapely.Point(30 * MM, 20 * MM))
-
-
 # Paste
-
-
-def test_paste_is_for_surface_pads_that_ask_for_it(view: BoardView) -> None:
-    """Not for leads, not for the other side, not where none is wanted."""
-    shape = Box(0, 0, MM, MM)
-    kinds = {
-        "paste": Copper("A", (NEAR,), shape, "pad", "R1", "1", paste=True),
-        "none": Copper("A", (NEAR,), Box(5 * MM, 0, MM, MM), "pad", "R2", "1"),
-        "lead": Copper(
-            "A", (NEAR, FAR), Round(9 * MM, 0, MM), "pad", "J1", "1", 600_000, paste=True
-        ),
-        "far": Copper("A", (FAR,), Box(2 * MM, 0, MM, MM), "pad", "R3", "1", paste=True),
-    }
-    seen = replace(view)
-    seen.__dict__["pads"] = tuple(kinds.values())
-    assert [d.ref for d in paste_layer(seen, NEAR, "Paste,Top").objects] == ["R1"]
-    assert [d.ref for d in paste_layer(seen, FAR, "Paste,Bot").objects] == ["R3"]
 
 
 def test_a_large_pad_gets_four_windows() -> None:

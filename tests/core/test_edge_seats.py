@@ -12,7 +12,7 @@ from loquet.core.library import Library
 from loquet.core.parts import LandPattern
 from loquet.core.parts.profiles import Plug
 from loquet.core.placement.corner_seats import corner_seats
-from loquet.core.placement.edge_seats import along_edges, along_side, edge_seats, plug_area
+from loquet.core.placement.edge_seats import along_side, edge_seats, plug_area
 from tests.making import Plain, device, thing
 
 MM = 1_000_000
@@ -52,19 +52,6 @@ def test_seats_along_a_side_begin_in_its_middle(
 def plain_board(*things: Plain) -> Brief:
     outline = {"kind": "rounded-rectangle", "width_mm": 40, "height_mm": 30, "corner_mm": 2}
     return device(*things, boards=[{"name": "main", "outline": outline}])
-
-
-def test_the_upper_side_comes_first() -> None:
-    """Then the sides at half height, and the lower one last; each holds the part with a millimetre
-    to spare.
-    """
-    brief = plain_board(thing("usb-device", "usb"))
-    seats = list(along_edges(brief, brief.things[0], (9.0, 7.0)))
-    order = list(dict.fromkeys(s.turn_deg for s in seats))
-    assert order[0] == 180
-    assert order[-1] == 0
-    assert set(order) == {0, 90, 180, 270}
-    assert (seats[0].x, seats[0].y) == (20 * MM, 30 * MM - 3_500_000)
 
 
 def test_a_port_takes_the_first_seat_that_is_clear_inside_and_outside(library: Library) -> None:

@@ -78,23 +78,6 @@ def test_every_example_works_when_nothing_is_wrong(name: str, library: Library) 
     assert volts == pytest.approx(wanted, rel=0.1)
 
 
-def test_resistors_are_read_through_the_circuit(desk: Desk) -> None:
-    """The boot resistor of 10 k between its net and ground; the pull-up of 2.7 k lies beside
-    nothing; the coil of the sounder has 42 ohm.
-    """
-    good = Faulty(desk, GOOD)
-    boot, pull, coil = (
-        ref(desk, "own memory"),
-        ref(desk, "Pull-up of the screen clock"),
-        ref(desk, "Sounder"),
-    )
-    assert good.ohm((boot, "1"), (boot, "2")) == pytest.approx(10_000, rel=0.01)
-    assert good.ohm((pull, "1"), (pull, "2")) == pytest.approx(2700, rel=0.01)
-    assert good.ohm((coil, "1"), (coil, "2")) == pytest.approx(42, rel=0.01)
-    button = ref(desk, "Button red")
-    assert good.ohm((button, "1"), (button, "4")) >= OPEN_OHM / 2
-
-
 def test_each_sort_of_fault_shows(desk: Desk, faults: list[Fault]) -> None:
     boot, red = ref(desk, "own memory"), ref(desk, "Button red")
     opened = Faulty(desk, pick(faults, "open", boot, "1"))

@@ -66,17 +66,6 @@ def test_without_a_port_the_cell_has_a_guard_and_without_a_switch_no_guarded_net
     assert not any("SENSE" in line or "charger" in line for line in made)
 
 
-def test_a_charge_light_shines_from_5_v_into_the_open_drain_of_the_charger() -> None:
-    cell = {**LITHIUM, "charge_light": True, "charge_ma": 120}
-    made = netlist(device(CHIP, cell, thing("usb-charge", "plug")), "cell")
-    # (5 - 2.0) V / 2 mA = 1.5 kΩ; 1000 V / 120 mA = 8.33 kΩ, next E24 above is 9.1 kΩ
-    assert "resistor-1608 1.5 kΩ: 1=CHARGE_PLUG_5V 2=CELL_LIT" in made
-    assert "light-2012-amber amber: 1=CELL_STATUS 2=CELL_LIT" in {
-        line.replace("Amber indicator light", "amber") for line in made
-    }
-    assert "resistor-1608 9.1 kΩ: 1=CELL_PROGRAM 2=GROUND" in made
-
-
 def test_a_port_that_feeds_the_device_lets_nothing_flow_back() -> None:
     brief = device(CHIP, thing("usb-charge", "plug", feeds=True))
     made = netlist(brief, "plug")
@@ -124,19 +113,6 @@ def test_5_v_sources_take_a_linear_regulator_behind_a_transistor() -> None:
     assert netlist(device(CHIP, thing("host-feed", "feed")), "feed") == written(regulated) | {feed}
     made = netlist(device(CHIP, thing("barrel-jack", "jack")), "jack")
     assert made == written(regulated.replace("FEED", "JACK")) | {jack}
-
-
-def test_coin_cell_and_leads_are_the_rail_themselves() -> None:
-    coin = netlist(device(CHIP, thing("coin-cell", "cell", 60, 30)), "cell")
-    assert coin == {
-        "coin-holder-20 2032 cell: 1=SUPPLY 2=GROUND 3=SUPPLY",
-        "capacitor-2012 22 µF: 1=SUPPLY 2=GROUND",
-    }
-    leads = netlist(device(CHIP, thing("leads", "leads")), "leads")
-    assert leads == {
-        "lead-pads 3.3 V: 1=LEADS_TOP 2=GROUND",
-        "transistor-pmos-sot23 P-channel: 1=GROUND 2=SUPPLY 3=LEADS_TOP",
-    }
 
 
 # Step-up CB-U1: 1 switch, 2 ground, 3 feedback, 4 enable, 5 out, 6 in; 0.5 V at feedback:

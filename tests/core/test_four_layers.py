@@ -6,12 +6,8 @@ follow the Gerber layer format specification, section 5.6.3.
 """
 
 import json
-from math import hypot
 
-import gerbonara
 import pytest
-import shapely
-from shapely.geometry import Point
 
 from loquet.core.board import BoardView
 from loquet.core.board.areas import areas_of
@@ -24,15 +20,12 @@ from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import Net
 from loquet.core.design import Design, slice_of
 from loquet.core.freshness import stale_slices
-from loquet.core.geometry import Round, gap_between
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.proof.proving import prove
 from loquet.core.provenance import Failed
 from loquet.core.release import Release, release
 from loquet.core.reviewing import review, subject_of
-from loquet.standins.board_house import quote
-from loquet.standins.file_inspection import inspect
 from tests.editing import edit
 
 FOLDER = "fabrication/"
@@ -80,57 +73,6 @@ def test_the_supply_with_most_contacts_gets_the_plane() -> None:
     made_of = tuple(Net(name=n, kind=k, pads=(("U1", "1"),) * c) for n, k, c in nets)  # type: ignore[arg-type]
     assert plane_net(Circuit(components=(), nets=made_of, workings=())) == "B"
     assert plane_net(Circuit(components=(), nets=made_of[:1], workings=())) == ""
-
-
-def test_planes_reach_over_the_board_and_leave_holes_of_others_their_room(
-    four: Design, view: BoardView
-) -> None:
-    """Own vias lie in the plane in full; every other hole keeps a quarter of a millimetre from its
-    wall, at most 20 micrometres more; the edge keeps the house's distance.
-    """
-    found = planes(four)
-    assert list(found) == ["GROUND", "SUPPLY"]
-    for net, plane in found.items():
-        assert plane.far is (net == "SUPPLY")
-        (area,) = areas_of(plane.pieces)
-        assert area.area > 0.85 * view.outline.area
-        assert area.distance(view.outline.boundary) >= view.rules.edge_nm
-        for hole in view.holes:
-            spot = Point(hole.x, hole.y)
-            if hole.net == net and hole.owner == "via":
-                assert area.covers(spot.buffer(hole.d / 2))
-            elif hole.net != net:
-                gap = area.distance(spot) - hole.d / 2
-                assert gap >= 250_000
-        gaps = [area.distance(Point(h.x, h.y)) - h.d / 2 for h in view.holes if h.net != net]
-        assert min(gaps) < 270_000
-
-
-def test_leads_hang_on_spokes_and_every_supply_pad_has_a_way_into_the_plane(
-    four: Design, view: BoardView
-) -> None:
-    """A soldered lead of ground is joined to its plane over four spokes of 0.3 mm; beside each
-    surface pad of the supply a plated hole of it lies within 1.5 mm, or there was no room, which
-    holds for few.
-    """
-    (ground,) = areas_of(planes(four)["GROUND"].pieces)
-    leads = [p for p in view.pads if p.net == "GROUND" and p.drill_nm and not p.in_full]
-    assert leads
-    for lead in leads:
-        ring = Point(lead.drill_x, lead.drill_y).buffer(lead.drill_nm / 2 + 300_000).exterior
-        arcs = shapely.intersection(ring, ground)
-        assert 0.2e6 * 2 < arcs.length < 0.45e6 * 4
-    holes = [(h.x, h.y) for h in view.holes if h.plated and h.net == "SUPPLY"]
-    pads = [p for p in view.pads if p.net == "SUPPLY" and not p.drill_nm]
-    near = [p for p in pads if min(gap_between(p.shape, Round(x, y, 0)) for x, y in holes) < 1.5e6]
-    assert len(pads) >= 10
-    assert len(near) >= 0.85 * len(pads)
-
-
-def test_no_rule_is_broken_by_planes_and_their_vias(four: Design, library: Library) -> None:
-    assert [f for f in review(four, library) if f.severity == "stop"] == []
-    rules = {f.rule for f in review(four, library)}
-    assert not rules & {"copper-gap", "copper-edge", "vias-in-pads", "house-limits", "inner-planes"}
 
 
 @pytest.mark.parametrize(
@@ -204,32 +146,6 @@ def test_the_files_name_their_layers(made: Release) -> None:
     assert {row["Path"] for row in job["FilesAttributes"]} >= set(INNER)
 
 
-def test_an_independent_reader_sees_the_planes(
-    made: Release, four: Design, view: BoardView
-) -> None:
-    """gerbonara: at the middle of every own via there is copper, in the gap about every other hole
-    none.
-    """
-    for name, net in zip(INNER, ("GROUND", "SUPPLY"), strict=True):
-        read = gerbonara.GerberFile.from_string(made.files[FOLDER + name].decode())
-        dark = shapely.Polygon()
-        for shape in read.objects:
-            for primitive in shape.to_primitives(gerbonara.utils.MM):
-                outline = getattr(primitive, "outline", None)
-                if outline is None:
-                    continue
-                polygon = shapely.make_valid(shapely.Polygon(outline))
-                dark = dark.union(polygon) if primitive.polarity_dark else dark.difference(polygon)
-        (area,) = areas_of(planes(four)[net].pieces)
-        assert dark.area == pytest.approx(area.area / 1e12, rel=1e-4)
-        for hole in view.holes:
-            spot = Point(hole.x / 1e6, hole.y / 1e6)
-            if hole.net == net and hole.owner == "via":
-                assert dark.covers(spot)
-            elif hole.net != net:
-                assert dark.distance(spot) - hole.d / 2e6 > 0.249
-
-
 def test_damage_inside_is_found(made: Release, view: BoardView) -> None:
     """A plane that is gone, one that covers a hole of another net, planes exchanged: read back from
     the files alone.
@@ -249,29 +165,6 @@ def test_damage_inside_is_found(made: Release, view: BoardView) -> None:
     assert filled != text
     faults = prove({**good, second: filled.encode()}, view, {}).faults
     assert any("is joined with" in f.sentence or "is open" in f.sentence for f in faults)
-
-
-def test_what_four_layers_cost(made: Release, library: Library, finished: Design) -> None:
-    """By hand: 64 x 42 mm are 0.2688 dm²; ten boards at 0.86... the house's own share; inner layers
-    at 310 cents a dm² beside 260. A house of two layers complains.
-    """
-    from datetime import date
-
-    house = library.house("millrace")
-    seen = inspect(made.files, house)
-    assert seen.complaints == ()
-    area = 0.64 * 0.42
-    for count, share in ((5, 1.0), (20, 0.86)):
-        found = quote(
-            house, seen, count, "lead-free solder", "green", 1600, "parcel", date(2027, 1, 4)
-        )
-        assert dict(found.lines)[f"{count} boards"] == round(area * (260 + 310) * count * share)
-    pooled = inspect(made.files, library.house("ropewalk"))
-    assert "Boards of 4 layers are not made here." in pooled.complaints
-    plain = inspect(release(finished, library).files, house)
-    two = quote(house, plain, 5, "lead-free solder", "green", 1600, "parcel", date(2027, 1, 4))
-    assert dict(two.lines)["5 boards"] == round(area * 260 * 5)
-    assert hypot(plain.plates[0].width_mm - 64, plain.plates[0].height_mm - 42) < 0.01
 
 
 def test_a_house_of_two_layers_is_a_stop(four: Design, library: Library) -> None:

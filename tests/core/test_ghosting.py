@@ -208,23 +208,6 @@ def test_chord_rules(rule: str, held: tuple[str, ...], allowed: bool) -> None:
     assert together_of(brief)(frozenset(held)) is allowed
 
 
-def test_keys_held_at_once_against_trying_everything() -> None:
-    """The figure `held`: any so many keys read rightly, and some one more do not."""
-    for seed in range(120):
-        chance = random.Random(seed)
-        wiring = random_matrix(chance, chance.randrange(2, 4), chance.randrange(2, 5))
-        keys = [k for k, _, _ in wiring.cells]
-        wrong = [
-            size
-            for size in range(1, len(keys) + 1)
-            if any(
-                by_graph_search(wiring, pressed) != frozenset(pressed)
-                for pressed in itertools.combinations(keys, size)
-            )
-        ]
-        assert rollover(wiring) == (wrong[0] - 1 if wrong else len(keys)), seed
-
-
 def test_a_ghost_over_nine_keys_is_found() -> None:
     """A ring of ten keys in a matrix of five by five: nine of them held make the tenth appear, and
     no fewer do.

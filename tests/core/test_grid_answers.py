@@ -11,16 +11,13 @@ from shapely.geometry import box
 
 from loquet.core.board import Routing, Track, Via, Wires
 from loquet.core.board.copper import FAR, NEAR, Copper, Hole
-from loquet.core.board.pouring import spokes_of
-from loquet.core.circuit.model import GROUND
 from loquet.core.geometry import Bar, Box, Round, core_of, radius_of
 from loquet.core.library import Library
-from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA, disc
-from loquet.core.routing.ground import ground_is_whole, shy_of_spokes
+from loquet.core.routing.grid import CELL_NM, SIGNAL, SUPPLY, VIA
 from loquet.core.routing.kernels import BLOCKED, FREE, keep_apart, least_apart, stamp
 from loquet.core.routing.plane_drops import via_fits
 from loquet.core.routing.router import Router
-from loquet.core.routing.surroundings import OneSide, Surroundings
+from loquet.core.routing.surroundings import Surroundings
 from loquet.core.routing.terminals import middle_part, nodes_along, terminal_nodes
 from loquet.core.routing.tightening import better
 from tests.core.small_grids import HIGH, MM, WIDE, given, nm, pad
@@ -127,20 +124,6 @@ def test_vias_may_stand_where_both_sides_agree(library: Library) -> None:
         assert grid.owner_via[cell] == wanted, (x, y)
 
 
-@pytest.mark.parametrize(
-    ("reach_nm", "cells"), [(100_000, 5), (269_000, 21), (274_000, 25), (300_000, 29)]
-)
-def test_a_disc_counts_the_half_step_that_slanting_ways_lose(reach_nm: int, cells: int) -> None:
-    """By hand: squares of whole steps below reach² and half a cell's diagonal squared, 0.5: 1.5
-    holds 5 cells, 7.74 holds 21, 8.008 those at (2, 2) too, 9.5 those at 3.
-    """
-    xs, ys = disc(reach_nm)
-    assert len(xs) == cells
-    assert set(zip(xs.tolist(), ys.tolist(), strict=True)) == {
-        (-x, -y) for x, y in zip(xs.tolist(), ys.tolist(), strict=True)
-    }
-
-
 def test_tracks_begin_in_the_middle_part_of_a_pad(library: Library) -> None:
     """Of a pad of 1.2 x 0.6 mm at 3, 3 a track 0.2 mm wide may begin half a millimetre left and
     right and 0.2 above and below: 11 x 5 cells; of a disc of 1.5 mm within 0.7 of its radius less
@@ -219,16 +202,6 @@ def test_how_far_from_its_middle_a_track_may_end_in_a_pad(
     assert (wide / MM, high / MM) == pytest.approx(reach, abs=0.001)
 
 
-def test_copper_with_a_bare_ring_keeps_more_away() -> None:
-    """A fiducial of 1 mm with a ring of 0.5 mm: half a millimetre of itself, and what the ring is
-    wider than the gap of 0.15 mm.
-    """
-    ring = Copper("", (NEAR,), Round(0, 0, MM), "pad", "F1", "1", bare_nm=500_000)
-    side = OneSide([ring], 150_000)
-    for away, clear in ((0.999, False), (1.001, True)):
-        assert side.clear(shapely.Point(away * MM, 0), "A", 150_000) is clear
-
-
 @pytest.mark.parametrize(
     ("old", "new", "wins"),
     [
@@ -247,17 +220,6 @@ def test_a_way_is_better_where_it_is_shorter_or_has_fewer_corners(
         return [(round(x * MM), round(y * MM)) for x, y in points]
 
     assert better(scaled(new), scaled(old)) is wins
-
-
-def test_two_pads_of_ground_with_a_wall_between_are_not_whole(library: Library) -> None:
-    """A wall of another net over the whole board on both sides; one pad alone is whole whatever
-    stands there.
-    """
-    wall = pad("W", Box(*nm(6, 4.5, 0.6, 9)), (NEAR, FAR))
-    left, right = (pad(GROUND, Round(*nm(x, 4.5, 0.8))) for x in (2, 10))
-    assert not ground_is_whole(Router(given(library, left, right, wall)))
-    assert ground_is_whole(Router(given(library, left, right)))
-    assert ground_is_whole(Router(given(library, left, wall)))
 
 
 def test_a_wire_that_lies_fast_gives_its_own_side_of_nodes(library: Library) -> None:
@@ -305,21 +267,3 @@ def test_a_stamp_stays_on_its_side_and_counts_each_cell_once() -> None:
     corner = np.array([23], dtype=np.int32)
     count = stamp(occupied, epoch, 8, corner, dx, dy, 4, 3, out)
     assert sorted(out[:count].tolist()) == [19, 22, 23]
-
-
-def test_ways_shy_away_from_the_ends_of_spokes(library: Library) -> None:
-    """Nearer than 0.35 mm to the spokes of a ground pad, not at 0.35 mm itself, where the rows
-    beside one lie exactly (common practice, no source).
-    """
-    ground = pad(GROUND, Box(*nm(6, 4.55, 1.2, 0.6)))
-    router = Router(given(library, ground, pad("A", Round(*nm(2, 2, 0.8)))))
-    shy_of_spokes(router)
-    xs, ys = np.meshgrid(np.arange(router.grid.columns), np.arange(router.grid.rows))
-    spots = shapely.points(xs.ravel() * CELL_NM, ys.ravel() * CELL_NM)
-    away = np.min(
-        [shapely.distance(core_of(bar), spots) for bar in spokes_of(ground.shape)], axis=0
-    )
-    assert (away == 350_000).any()
-    near = router.grid.shy[: router.grid.area] > 0
-    assert np.array_equal(near, away < 350_000)
-    assert not router.grid.shy[router.grid.area :].any()

@@ -127,14 +127,6 @@ def test_wires_follow_the_name_of_their_board(finished: Design) -> None:
     assert renamed.choices.wires["lid"] != Wires()
 
 
-def test_wires_of_a_net_that_is_gone_are_not_laid(finished: Design, library: Library) -> None:
-    kept = edit(finished, kind="keep-nets", nets=["BUTTON_DOME"])
-    gone = apply(kept, EDITS.validate_python({"kind": "remove-things", "names": ["dome"]}))
-    anew = bring_up_to_date(gone, library)
-    assert not tracks_of(anew, "BUTTON_DOME")
-    assert not [f for f in review(anew, library) if f.rule == "copper-gap"]
-
-
 def test_a_part_dragged_off_the_board_is_said_and_the_rest_is_routed(
     finished: Design, library: Library
 ) -> None:

@@ -19,7 +19,7 @@ from loquet.core.handover.overlay import write_overlay
 from loquet.core.handover.package import device_files, handover_files
 from loquet.core.handover.report import axis_fields, descriptor_of, fields_of
 from loquet.core.handover.report_items import lint
-from loquet.core.handover.wiring_card import COLOURS, members_of, wires_of
+from loquet.core.handover.wiring_card import COLOURS
 from loquet.core.pins import Assignment, PinPlan
 from tests.making import device, thing
 
@@ -467,27 +467,6 @@ def test_a_white_wire_has_an_edge_and_thirty_fill_a_page() -> None:
     height = round(254.4 - 7.2 * 7, 2)
     own = [(op, tuple(mm(v) for v in args)) for op, args in drawn[place : place + 4]]
     assert own[2:] == [("m", (52, height)), ("l", (92, height))]
-
-
-def test_wires_go_round_the_colours_and_name_their_keys() -> None:
-    rows = {f"line_{n}": (str(n), f"PA{n}") for n in range(9)}
-    wires = wires_of(device(), plan_with(**rows))
-    assert [wire.colour for wire in wires] == [
-        *("brown", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"),
-    ]
-    assert (wires[3].pin, wires[3].port, wires[3].goes_to) == ("3", "PA3", "line 3")
-    assert members_of(MATRIX) == {
-        "row 1": ["hush", "go"],
-        "row 2": ["far"],
-        "column 1": ["hush", "far"],
-        "column 2": ["go"],
-    }
-    chained = device(*KEYS, key_scheme={"name": "charlieplexed"})
-    assert members_of(chained) == {
-        "line 1": ["hush", "go", "far"],
-        "line 2": ["hush", "far"],
-        "line 3": ["go"],
-    }
 
 
 def test_long_words_end_in_dots_before_the_edge() -> None:

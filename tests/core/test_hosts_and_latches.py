@@ -202,26 +202,6 @@ def test_a_line_that_is_too_low_for_its_part_is_found(library: Library) -> None:
         assert findings("levels-up", library, LOW_CHIP, JACK, LOGIC, fed | {"rail": "logic"}) == []
 
 
-@pytest.mark.parametrize(
-    ("part", "values"),
-    [
-        # makers' data sheets of the families, from memory: one core pin takes 4.7 µF, two take 2.2
-        # µF each
-        ("stm32f401rct6", ["4.7 µF"]),
-        ("stm32f405rgt6", ["2.2 µF", "2.2 µF"]),
-    ],
-)
-def test_core_pins_get_their_capacitors(part: str, values: list[str]) -> None:
-    brief = device(thing("chip", "chip", part=part), thing("leads", "leads"))
-    made = assemble(bench_for(brief)).components
-    cores = [
-        (c.pads, c.value)
-        for c in made
-        if c.pads.get("1", "").startswith("CORE_") and c.part != f"chip:{part}"
-    ]
-    assert cores == [({"1": f"CORE_{i + 1}", "2": "GROUND"}, v) for i, v in enumerate(values)]
-
-
 def test_axes_past_the_fourth_go_to_a_second_converter() -> None:
     """Four channels each; the second converter has its address pin at the rail, and what is left
     over lies at ground.

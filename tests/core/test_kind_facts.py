@@ -201,26 +201,6 @@ def kind(name: str) -> type[Thing]:
     return next(m for m in kinds.KINDS if m.model_fields["kind"].default == name)
 
 
-def test_pieces_lie_about_the_middle() -> None:
-    """A pad's buttons so far each way; two AAA holders side by side at 13 mm, the second turned
-    round, so that the cells are in series.
-    """
-    for model, fields, wanted in (
-        ("pad", {}, {"up": (0, 9, 0), "down": (0, -9, 0), "left": (-9, 0, 0), "right": (9, 0, 0)}),
-        (
-            *("pad", {"spread_mm": 12}),
-            {"up": (0, 12, 0), "down": (0, -12, 0), "left": (-12, 0, 0), "right": (12, 0, 0)},
-        ),
-        ("cells", {}, {"1": (0, 6.5, 0), "2": (0, -6.5, 180)}),
-    ):
-        thing = kind(model)(name="x", **fields)
-        bodies = {b.piece: (b.dx / 1e6, b.dy / 1e6, b.turn) for b in thing.bodies()}
-        assert bodies == wanted
-        for contact in thing.contacts():
-            assert (contact.dx / 1e6, contact.dy / 1e6) == bodies[contact.piece][:2]
-            assert contact.way == contact.piece
-
-
 def test_what_usually_stands_beside_a_thing() -> None:
     """A low-battery sign with cells that are not charged, a charge light, a volume and a socket
     beside a speaker; nothing where it is there.

@@ -137,16 +137,6 @@ def test_a_line_of_the_drawers_has_all_that_a_purchaser_needs(library: Library) 
     assert not any(line.part == "test-point-round" for line in lines.values())
 
 
-def test_what_is_written_from_memory_says_so(library: Library) -> None:
-    things = (thing("chip", "chip", part="atmega168pa-au"), thing("leads", "leads"))
-    design = Design(brief=device(*things, thing("light", "lamp", 30, 30)))
-    design = run_stage(run_stage(design, "pins", library), "circuit", library)
-    lines = {row.part: row for row in part_lines(slice_of(design.circuit), library, 1)}
-    assert lines["chip:atmega168pa-au"].known == "from memory"
-    assert lines["lead-pads"].known == "standard"
-    assert lines["light-2012-amber"].known == "drawing"
-
-
 def test_spares_by_size() -> None:
     """A tenth and at least five of small ones, a fiftieth and at least one of others: common
     practice, no source.

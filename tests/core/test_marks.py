@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 import shapely
 from gerbonara import GerberFile
-from shapely.geometry import Point, Polygon, box
+from shapely.geometry import Point, Polygon
 
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.brief import Brief
@@ -61,27 +61,6 @@ def test_a_board_with_all_marks_is_proven(design: Design, library: Library) -> N
     left_over = 120 * 60 - (4 - pi) * 3**2 - (6 * 2 + pi) - (20 * 12 - (4 - pi) * 1.5**2)
     view = board_view(design, library)
     assert view.outline.area / 1e12 == pytest.approx(left_over, abs=0.05)
-
-
-def test_copper_and_parts_keep_away_from_all_of_them(design: Design, library: Library) -> None:
-    """The slot's middle line is 6 mm long and turned by 30 degrees; copper keeps 0.3 mm and more
-    from every cut, none lies in the area, no part either.
-    """
-    view = board_view(design, library)
-    along = shapely.affinity.rotate(shapely.LineString([(-3, 0), (3, 0)]), 30, origin=(0, 0))
-    slot = shapely.affinity.translate(along, 20, 20).buffer(1.0)
-    window = box(85, 34, 105, 46)
-    free = box(50, 47, 70, 57)
-    copper = [polygon_of(c.shape) for c in (*view.pads, *view.wiring)]
-    assert view.pour is not None
-    copper += [Polygon(p.outer, p.holes) for p in view.pour.pieces]
-    tree = shapely.STRtree([shapely.transform(c, lambda xy: xy / 1e6) for c in copper])
-    edge = view.rules.edge_nm / 1e6
-    for area, least in ((slot, edge), (window.buffer(-1.5).buffer(1.5), edge), (free, 0.0)):
-        nearest = tree.geometries[tree.nearest(area)]
-        assert nearest.distance(area) > least - 0.001
-    bodies = [polygon_of(seat.shape(view.patterns[r].courtyard)) for r, seat in view.seats.items()]
-    assert not any(b.intersects(shapely.transform(free, lambda xy: xy * 1e6)) for b in bodies)
 
 
 def test_fiducials_stand_far_apart_in_rings_of_their_own(design: Design, library: Library) -> None:

@@ -2,13 +2,12 @@
 out that it gets.
 """
 
-import re
 from typing import Any
 
 import pytest
 
 from loquet.core.brief import BriefError
-from loquet.core.design import Choices, Design, slice_of
+from loquet.core.design import Choices, Design
 from loquet.core.edits import EDITS, apply
 from loquet.core.handover.header import write_header
 from loquet.core.handover.key_table import key_table
@@ -151,18 +150,6 @@ def test_k06_a_ghost_is_a_stop_and_each_repair_cures_it(library: Library, handse
         assert found(repaired(design, findings[0], index), library, "ghosting") == []
 
 
-def test_k07_map_header_and_plan_are_one_table(library: Library) -> None:
-    design = run_stage(Design(brief=dusk_remote()), "pins", library)
-    plan = slice_of(design.pins)
-    header = write_header(design.brief, plan).decode()
-    for row in key_table(design.brief, plan):
-        assigned = plan.of(row.id)
-        assert assigned is not None
-        name = row.id.split(":")[1].upper().replace(" ", "_")
-        letter, bit = re.findall(rf"X\({name}, '(\w)', (\d+)\)", header)[0]
-        assert f"P{letter}{bit}" == assigned.port == row.port
-
-
 def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handset: Design) -> None:
     wanted = {"part": "screen-320x240-serial", "serial_mhz": 8.0, "wanted_rate_hz": 30}
     slow = with_brief(handset, things={"screen": wanted})
@@ -171,16 +158,6 @@ def test_k08_a_slow_screen_is_known_before_it_is_bought(library: Library, handse
     assert "6.5 times a second" in findings[0].sentence
     assert findings[0].working is not None
     assert found(repaired(slow, findings[0]), library, "frame-rate") == []
-
-
-def test_k09_a_screen_too_coarse_for_its_text(library: Library, handset: Design) -> None:
-    fine, coarse = (
-        with_brief(handset, things={"screen": {"wanted_rows": r, "wanted_columns": c}})
-        for r, c in ((4, 10), (8, 21))
-    )
-    assert found(fine, library, "legible-text") == []
-    findings = found(coarse, library, "legible-text")
-    assert "4 rows of 10" in findings[0].sentence
 
 
 def test_k10_branches_and_addresses_of_the_bus(library: Library) -> None:

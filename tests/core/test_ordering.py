@@ -6,7 +6,6 @@ from datetime import date
 
 import pytest
 
-from loquet.core.board.rules import BoardRules
 from loquet.core.library import Library
 from loquet.core.ordering.calendar import (
     Leg,
@@ -16,7 +15,7 @@ from loquet.core.ordering.calendar import (
     open_day,
 )
 from loquet.core.ordering.landed import CURVE, Bought, Wanted, curve, landed
-from loquet.standins.board_house import PART_STATES, WAITING, order_state, parts_state
+from loquet.standins.board_house import PART_STATES, parts_state
 
 XMAS = ("12-24", "12-25")
 
@@ -220,51 +219,8 @@ def test_the_curve_goes_from_five_to_a_thousand() -> None:
     assert CURVE == (5, 10, 20, 30, 50, 100, 200, 300, 500, 1000)
 
 
-def test_the_limits_of_a_house_are_drawn_in_nanometres(library: Library) -> None:
-    """Each of Saltmarsh's limits, from its list in micrometres."""
-    assert library.house("saltmarsh").rules() == BoardRules(
-        track_nm=100_000,
-        gap_nm=100_000,
-        hole_nm=200_000,
-        ring_nm=100_000,
-        edge_nm=250_000,
-        mask_web_nm=80_000,
-        mask_grow_nm=40_000,
-        hole_gap_nm=200_000,
-        legend_height_nm=800_000,
-        legend_stroke_nm=120_000,
-    )
-
-
 QUOTE = {"ready_on": "2026-12-03", "arrives_on": "2026-12-04"}
 PLACED = date(2026, 11, 30)
-
-
-def test_a_house_that_asks_waits_for_its_answer(library: Library) -> None:
-    """Saltmarsh asks on the first day; answered on the third, everything is two days later."""
-    house = library.house("saltmarsh")
-    assert order_state(house, QUOTE, PLACED, 0)[0] == "received"
-    for day in (1, 3, 9):
-        state, words = order_state(house, QUOTE, PLACED, day)
-        assert state == WAITING
-        assert house.asks in words
-    assert order_state(house, QUOTE, PLACED, 3, "clip it", 2)[0] == "in production"
-    assert order_state(house, QUOTE, PLACED, 5, "clip it", 2)[0] == "on the road"
-    assert order_state(house, QUOTE, PLACED, 6, "clip it", 2) == (
-        "delivered",
-        "Delivered on 2026-12-06.",
-    )
-
-
-def test_a_parcel_is_held_and_says_so(library: Library) -> None:
-    """Ropewalk's parcels are three days late."""
-    house = library.house("ropewalk")
-    assert order_state(house, QUOTE, PLACED, 4)[1].startswith(
-        "Held at customs; expected on 2026-12-07"
-    )
-    assert order_state(house, QUOTE, PLACED, 7)[0] == "delivered"
-    millrace = library.house("millrace")
-    assert order_state(millrace, QUOTE, PLACED, 4)[0] == "delivered"
 
 
 def test_parts_go_their_own_way() -> None:

@@ -233,28 +233,6 @@ def test_tabs_stand_near_the_quarters(
     assert found == tuple(round(m * MM) for m in middles)
 
 
-def test_an_outline_that_begins_anywhere_lies_where_it_should(
-    square: Design, library: Library
-) -> None:
-    """40 x 20 mm from 25, 20 on: two columns are 82 mm, 7 + 2 + 20 + 2 + 7 = 38; the board's own
-    origin lies 25 left of and 20 below its corner.
-    """
-    view = board_view(square, library, "main")
-    small = {
-        ref: replace(p, body=Box(0, 0, MM, MM), pads=(), holes=())
-        for ref, p in view.patterns.items()
-    }
-    apart = shaped(replace(view, patterns=small), [[25, 20], [65, 20], [65, 40], [25, 40]])
-    panel = lay_panel(apart, PanelChoice(columns=2, rows=1), 0)
-    assert (panel.width, panel.height) == (82 * MM, 38 * MM)
-    assert panel.copies == ((-25 * MM, -11 * MM), (17 * MM, -11 * MM))
-    assert panel.rails == ((0, 0, 82 * MM, 7 * MM), (0, 31 * MM, 82 * MM, 38 * MM))
-    # quarters of 40 mm, seen from the panel
-    middles = {h.x for h in panel.holes if h.owner == "tab" and h.y < 19 * MM}
-    assert min(middles) == 10 * MM - 2 * MM
-    assert max(middles) == 42 * MM + 30 * MM + 2 * MM
-
-
 def test_figures_of_a_panel_are_shown_with_their_units(small: Design, library: Library) -> None:
     """Seven devices on panels of six: two panels, twelve boards."""
     choice = PanelChoice(columns=2, rows=3, rail_mm=6)

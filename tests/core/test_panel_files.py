@@ -1,6 +1,5 @@
 """Files of a panel: read back by an independent library, proven against single faults, priced."""
 
-from datetime import date
 from pathlib import Path
 
 import pytest
@@ -15,8 +14,6 @@ from loquet.core.library import Library
 from loquet.core.plain.frozen import digest_of
 from loquet.core.proof.gerber_reader import FileFault
 from loquet.core.proof.panel_proof import prove_panel
-from loquet.standins.board_house import quote
-from loquet.standins.file_inspection import inspect
 from tests.core.panels import with_panel
 from tests.foreign_reader import as_shapely, opened
 
@@ -158,25 +155,6 @@ def test_contours_of_another_order_are_noticed(sheet: Sheets, files: dict[str, b
     gone = text.replace(hole, "", 1)
     _, faults = prove_panel({**files, "panel/copper-far.gbr": gone.encode()}, panel, sheet.layers)
     assert any("1 poured contours are missing" in f.sentence for f in faults)
-
-
-def test_the_house_reads_and_prices_the_panel(files: dict[str, bytes], library: Library) -> None:
-    # 142 x 140 mm are 1.988 dm²; two panels of six for ten boards at 260 cents, no break: 1034
-    # cents; set-up 1800, tabs 1100, parcel 950
-    house = library.houses["millrace"]
-    seen = inspect(files, house)
-    assert (seen.plates[0].copies, seen.plates[0].parting, seen.complaints) == (6, "tabs", ())
-    wanted = ("lead-free solder", "green", 1600, "parcel", date(2026, 11, 26))
-    given = quote(house, seen, 10, *wanted)
-    assert given.lines == (
-        ("set-up", 1800),
-        ("2 panels of 6: 12 boards", 1034),
-        ("panel parted by tabs", 1100),
-        ("shipping by parcel", 950),
-    )
-    assert (given.plates, given.total_cents) == (2, 4884)
-    pooled = inspect(files, library.houses["ropewalk"])
-    assert "Panels parted by tabs are not made here." in pooled.complaints
 
 
 def test_the_mask_leaves_the_holes_of_the_rails_free(folder: Path) -> None:

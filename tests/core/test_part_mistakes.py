@@ -13,8 +13,6 @@ from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Bought, Choices, Design, slice_of
-from loquet.core.drawers.incoming import TRIALS
-from loquet.core.drawers.lines import part_lines
 from loquet.core.drawers.substitutes import drop_ins
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.geometry import polygon_of
@@ -113,36 +111,6 @@ def test_k17_a_ribbon_that_is_opened_too_often(library: Library) -> None:
     assert (
         with_half(library, "mating-cycles", "link:usb", usb, LITHIUM, **socket, opened=2_000) == []
     )
-
-
-@pytest.mark.parametrize(
-    ("part", "end"),
-    [
-        # family, pitch, ways, gender, keyed, latch, side, cycles: by what each is sold as
-        ("posts-6", ("square posts", 2.54, 6, "pins", False, False, "", 100)),
-        ("posts-two-10", ("square posts in two rows", 2.54, 10, "pins", False, False, "", 100)),
-        ("header-8-way", ("square posts", 2.54, 8, "pins", False, False, "", 100)),
-        ("wire-plug-1.25-3", ("plug for wires", 1.25, 3, "pins", True, True, "", 30)),
-        ("wire-plug-2.5-2", ("plug for wires", 2.5, 2, "pins", True, True, "", 30)),
-        ("flat-cable-0.5-8-bottom", ("flat cable", 0.5, 8, "contacts", False, True, "bottom", 20)),
-        ("flat-cable-1.0-3-top", ("flat cable", 1.0, 3, "contacts", False, True, "top", 20)),
-        ("usb-c-16", ("USB-C", 0.0, 13, "sockets", False, False, "", 10_000)),
-        ("edge-4", ("board edge", 2.54, 4, "contacts", False, False, "", 25)),
-    ],
-)
-def test_how_parts_mate(library: Library, part: str, end: tuple[Any, ...]) -> None:
-    made = end_of(library.parts[part])
-    assert made is not None
-    assert (
-        made.family,
-        made.pitch_mm,
-        made.ways,
-        made.gender,
-        made.keyed,
-        made.latch,
-        made.contact,
-        made.cycles,
-    ) == end
 
 
 def test_what_mates_is_said_in_words_and_is_what_mates(library: Library) -> None:
@@ -297,40 +265,6 @@ def test_the_examples_raise_no_false_alarm(name: str, library: Library) -> None:
     assert [f.sentence for f in review(design, library) if f.rule in quiet] == []
 
 
-@pytest.mark.parametrize(
-    ("feed", "part"),
-    [
-        # 0.3 of the empty source against the 0.8 V of a plain diode: 0.54, 0.6, 0.99, 0.99 V
-        (thing("cells", "cell"), "diode-schottky-sod123"),
-        (thing("coin-cell", "cell"), "diode-schottky-sod123"),
-        (LITHIUM, "diode-sod123"),
-        (thing("leads", "leads"), "diode-sod123"),
-    ],
-)
-def test_a_matrix_on_low_cells_gets_diodes_of_low_drop(feed: Plain, part: str) -> None:
-    keys = tuple(thing("button", f"k{i}") for i in range(4))
-    brief = device(CHIP, feed, *keys, key_scheme={"name": "diode matrix"})
-    made = assemble(bench_for(brief)).components
-    assert {c.part for c in made if c.role.startswith("diode ")} == {part}
-
-
-def test_a_light_that_goes_dark_before_its_cells_are_empty(library: Library) -> None:
-    """Amber of 2.0 V: two AAA cells fall to 1.8 V, a lithium cell's rail stays at 3.3 V."""
-
-    def said(feed: Plain) -> list[str]:
-        brief = device(CHIP, feed, thing("light", "light"))
-        return found("light-level", Subject(brief, Choices(), library.house("millrace"), library))
-
-    assert said(thing("cells", "cell")) == [
-        (
-            "light wants 2 V, and its rail (2 AAA cells) ends at 1.8 V: it goes dark before the "
-            "source is empty."
-        )
-    ]
-    assert len(said(thing("coin-cell", "cell"))) == 1
-    assert said(LITHIUM) == []
-
-
 def test_fingers_are_two_combs_that_never_touch(library: Library) -> None:
     """Fingers and gaps of 0.4 mm under a pill of 8 mm; the pads of a comb are one piece of
     copper.
@@ -370,19 +304,6 @@ def test_k20_a_card_or_a_cell_of_another_brand(library: Library) -> None:
     asked = apply(design, EDITS.validate_python(edit | {"bought": row | {"substitute": False}}))
     assert said(asked) == []
     assert said(apply(card, EDITS.validate_python(edit | {"bought": None}))) == []
-
-
-def test_k19_what_is_tried_before_it_is_soldered(library: Library) -> None:
-    brief = device(CHIP, LITHIUM, thing("stick", "stick"), thing("light", "light"))
-    lines = {line.kind: line for line in part_lines(assemble(bench_for(brief)), library, 10)}
-    assert lines["resistive stick"].trial.startswith("Ohms from each output")
-    assert lines["light"].trial.startswith("Diode test")
-    assert lines["resistor"].trial == ""  # a spare does it
-    assert lines["resistor"].spares >= 5
-    assert set(TRIALS) <= {p.kind for p in library.parts.values()} | {
-        "microcontroller",
-        "ready module",
-    }
 
 
 @pytest.mark.parametrize("wrong", [{"1": "SUPPLY", "9": "GROUND"}, {"A": "SUPPLY", "2": "GROUND"}])
@@ -432,18 +353,3 @@ def test_offers_have_breaks_least_counts_and_one_part_that_ran_out() -> None:
     assert [o.pieces for o in offers_of("button-6x6-surface", 14)] == [0, 0]
     assert all(o.days > 50 for o in offers_of("button-6x6-surface", 14))
     assert offers_of("stick-resistive-13", 90)[0].buys(1) == 1
-
-
-def test_equal_parts_with_other_names_are_one_line(library: Library) -> None:
-    """Two sticks and two speakers' plugs are bought as two of one; resistors of two values are two
-    lines.
-    """
-    sticks = (thing("stick", "left"), thing("stick", "right"))
-    brief = device(CHIP, LITHIUM, *sticks, thing("light", "light"))
-    lines = [
-        (line.kind, line.value, line.count)
-        for line in part_lines(assemble(bench_for(brief)), library, 1)
-    ]
-    assert ("resistive stick", "", 2) in lines
-    assert len({value for kind, value, _ in lines if kind == "resistor"}) > 1
-    assert len([1 for kind, _, _ in lines if kind == "P-channel transistor"]) == 1

@@ -4,15 +4,13 @@ from dataclasses import astuple
 
 import pytest
 
-from loquet.core.brief import Brief
-from loquet.core.design import Choices, Design, slice_of
+from loquet.core.design import Choices, Design
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
 from loquet.core.parts import Chip
 from loquet.core.pins import Infeasible, Need, PinProblem, Solved, solve
 from loquet.core.pins.checking import faults_of
 from loquet.core.pins.conflicts import crowd_of
-from loquet.core.pins.needing import needs_of
 from loquet.core.pins.options import Option, options_of
 from loquet.core.pins.package_map import package_places
 from loquet.core.pins.sharing import BOOT_RISK
@@ -57,31 +55,6 @@ def problem_on(
 ) -> PinProblem:
     chip = library.find_chip(name)
     return PinProblem(needs, chip, package_places(chip, Seat(20_000_000, 20_000_000)), locks or {})
-
-
-def test_the_plan_of_the_demo_holds_without_the_solver(library: Library, finished: Design) -> None:
-    plan, chip = slice_of(finished.pins), library.find_chip("stm32l051c8t6")
-    pins = [row.pin for row in plan.assignments]
-    assert len(pins) == len(set(pins)) == 12
-    for row in plan.assignments:
-        assert row.port in chip.pin(row.pin).ports
-        if row.function:
-            assert any(
-                f.peripheral == row.peripheral and f.signal == row.function
-                for f in chip.pin(row.pin).functions
-            )
-    clock, data = plan.of("screen:clock"), plan.of("screen:data")
-    assert clock is not None
-    assert data is not None
-    assert clock.peripheral == data.peripheral
-
-
-def test_locks_are_kept(library: Library, finished: Design) -> None:
-    locked = finished.model_copy(update={"choices": Choices(pin_locks={"button:dome": "29"})})
-    solved = run_stage(locked, "pins", library)
-    row = slice_of(solved.pins).of("button:dome")
-    assert row is not None
-    assert (row.pin, row.locked) == ("29", True)
 
 
 def test_an_impossible_lock_is_explained(library: Library, finished: Design) -> None:
@@ -187,22 +160,3 @@ def test_a_timer_cannot_run_at_two_rates(library: Library) -> None:
     assert isinstance(answer, Infeasible)
     same = tuple(Need(f"t{i}", "timer", f"T{i}", f"t {i}", rate="dimming") for i in range(4))
     assert isinstance(solve(problem_on(library, "stm32l011f4p6", same)), Solved)
-
-
-def test_at_the_least_length_no_two_swappable_links_cross(
-    library: Library, brief: Brief, finished: Design
-) -> None:
-    problem = pin_problem(finished, library)
-    solved = solve(problem)
-    assert isinstance(solved, Solved)
-    buttons = [n for n in problem.needs if n.kind == "input"]
-    for i, a in enumerate(buttons):
-        for b in buttons[i + 1 :]:
-            now = problem.length_nm(a, solved.picks[a.signal].pin) + problem.length_nm(
-                b, solved.picks[b.signal].pin
-            )
-            swapped = problem.length_nm(a, solved.picks[b.signal].pin) + problem.length_nm(
-                b, solved.picks[a.signal].pin
-            )
-            assert now <= swapped + 1_000_000
-    assert len(needs_of(brief)) == len(problem.needs)

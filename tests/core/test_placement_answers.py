@@ -10,13 +10,12 @@ import pytest
 from shapely.geometry import box
 
 from loquet.core.circuit import Circuit, Component
-from loquet.core.circuit.model import GROUND
-from loquet.core.geometry import Box, Rect, Round, Seat
+from loquet.core.geometry import Box, Round, Seat
 from loquet.core.parts import LandPattern
 from loquet.core.parts.land import Pad
 from loquet.core.placement import arranging
 from loquet.core.placement.arranging import Item, arranged
-from loquet.core.placement.chip_seat import chip_seat, nth_best
+from loquet.core.placement.chip_seat import nth_best
 from loquet.core.placement.clusters import Cluster, Member, families, row_of
 from loquet.core.placement.ground_plan import BEHIND, BODY, LOW, GroundPlan, rows_of
 from loquet.core.placement.kernels import item_cost, outside, reach_costs
@@ -25,9 +24,7 @@ from loquet.core.placement.seating import (
     STEP_NM,
     NoRoom,
     PlacingInput,
-    Seating,
     area_working,
-    beside_chip,
     lattice,
     place,
     size_of,
@@ -80,44 +77,6 @@ def given(
 CHIP = pattern(6, 4)
 
 
-def test_the_chip_stands_where_its_lines_are_shortest() -> None:
-    """Between three targets the place on the lattice with the least sum of straight ways: on the
-    one in the middle.
-    """
-    board = box(0, 0, 40 * MM, 20 * MM)
-    targets = [(10 * MM, 10 * MM), (20 * MM, 10 * MM), (30 * MM, 10 * MM)]
-    assert chip_seat(board, CHIP, [], (), targets) == Seat(20 * MM, 10 * MM)
-    corner = [(0, 0)]
-    assert chip_seat(board, CHIP, [], (), corner) == Seat(6 * MM, 5 * MM)
-
-
-@pytest.mark.parametrize(
-    "taken",
-    [
-        {"fixed": [(pattern(4, 4), Seat(20 * MM, 10 * MM))]},
-        {"holes": ((20 * MM, 10 * MM, 2 * MM),)},
-        {"kept": ((18 * MM, 8 * MM, 22 * MM, 12 * MM),)},
-    ],
-)
-def test_the_chip_keeps_two_and_a_half_millimetres_to_what_stands(
-    taken: dict[str, object],
-) -> None:
-    """Beside a square of 4 mm: its half, the chip's half, and the room about it.
-
-    Above it the board's edge is too near, so it is 2 + 3 + 2.5 mm along.
-    """
-    board = box(0, 0, 40 * MM, 20 * MM)
-    seat = chip_seat(
-        board,
-        CHIP,
-        taken.get("fixed", []),
-        taken.get("holes", ()),
-        [(20 * MM, 10 * MM)],
-        taken.get("kept", ()),
-    )  # type: ignore[arg-type]
-    assert (abs(seat.x - 20 * MM), seat.y) == (7_500_000, 10 * MM)
-
-
 def test_the_next_best_places_lie_apart() -> None:
     """Costs along a line, least at 0: the second choice is the first that lies 3 mm away; where
     there is none, the last stays.
@@ -128,34 +87,6 @@ def test_the_next_best_places_lie_apart() -> None:
 
 
 # Costs and rooms
-
-
-def test_a_cost_is_the_way_to_the_nearest_pad_and_five_times_that_to_its_host() -> None:
-    """By hand: pad 1 (0.5 mm left of the middle) belongs beside a pad 3 mm away, pad 2 hangs on a
-    net whose nearest pad is 2 + 1 mm away, ground costs nothing, a rail 0.4.
-
-    The middle of all that stands pulls with a fiftieth.
-    """
-    host = part("host", {"1": "NEAR", "2": "OTHER"})
-    own = part("own", {"1": "NEAR", "2": "OTHER"}, near_role="host", near_pad="1")
-    rail = part("rail", {"1": "V", "2": GROUND})
-    source = part("source", {"1": "V", "2": GROUND})
-    seating = Seating(given(host, own, rail, source, rails=frozenset({"V"})))
-    seating.put(host, Seat(10 * MM, 10 * MM))
-    seating.put(source, Seat(20 * MM, 10 * MM))
-    xs, ys = np.array([13 * MM]), np.array([11 * MM])
-    middle = (abs(13 - 15) + abs(11 - 10)) * 0.02
-    # pad 1 at 12.5, 11 to the host's at 9.5, 10: 4 mm, once as beside and once as a net; pad 2 at
-    # 13.5, 11 to 10.5, 10: 4 mm
-    assert seating.costs((Member(own, Seat(0, 0)),), 0, xs, ys)[0] / MM == pytest.approx(
-        5 * 4 + 4 + 4 + middle
-    )
-    # pad 1 at 12.5, 11 to the source's at 19.5, 10: 8 mm at 0.4
-    assert seating.costs((Member(rail, Seat(0, 0)),), 0, xs, ys)[0] / MM == pytest.approx(
-        0.4 * 8 + middle
-    )
-    upside = seating.costs((Member(rail, Seat(0, 0)),), 180, xs, ys)[0] / MM
-    assert upside == pytest.approx(0.4 * 7 + middle + 0.3)
 
 
 def test_reach_costs_and_item_costs_by_hand() -> None:
@@ -221,18 +152,6 @@ def test_inside_and_outside(rect: tuple[float, ...], out: bool) -> None:
     """A raster of 10 x 10 mm without anything forbidden, cell by cell of a quarter millimetre."""
     plan = GroundPlan(box(0, 0, 10 * MM, 10 * MM), 0)
     assert outside(*(round(v * MM) for v in rect), plan.sums, plan.origin) is out
-
-
-def test_parts_keep_half_a_millimetre_to_the_edge() -> None:
-    """On a board of 6 x 2 mm a part of 2 x 1 mm has its middle from 1.5 to 4.5 mm, and in the
-    middle of the height.
-    """
-    seating = Seating(given(part("own", {"1": "A", "2": "B"}), outline=(6, 2)))
-    xs = np.arange(0, 6_000_001, 250_000)
-    ys = np.full(len(xs), MM)
-    good = seating.plan.free(xs, ys, rows_of([(-MM, -MM // 2, MM, MM // 2)]))
-    assert xs[good].min() == 1_500_000
-    assert xs[good].max() == 4_500_000
 
 
 def test_rows_of_parts_by_height_side_and_pins() -> None:
@@ -327,22 +246,6 @@ def slot_item(x: int, y: int, net: int, half: float = 1.0) -> Item:
     reach = round(half * MM)
     rows = rows_of([(-reach, -reach, reach, reach)])
     return Item((rows,) * 4, (((0, 0),),) * 4, (net,), (1.0,), -1, (x * MM, y * MM, 0))
-
-
-def test_the_chip_has_its_parts_before_others_have_theirs() -> None:
-    """A part beside the chip is told from one beside another part, and from one whose host has no
-    seat yet.
-    """
-    chip = part("chip", {"1": "A"}, part="chip:x")
-    host = part("host", {"1": "B"})
-    cap = part("cap", {"1": "A"}, near_role="chip", near_pad="1")
-    own = part("own", {"1": "B"}, near_role="host", near_pad="1")
-    seating = Seating(given(chip, host, cap, own))
-    assert not beside_chip(seating, cap)
-    for component, x in ((chip, 10), (host, 20)):
-        seating.put(component, Seat(x * MM, 10 * MM))
-    assert beside_chip(seating, cap)
-    assert not beside_chip(seating, own)
 
 
 def test_two_parts_that_fill_their_board_change_places() -> None:
@@ -470,26 +373,3 @@ def test_the_lattice_covers_the_board_in_steps() -> None:
     assert xs.max() < 3 * MM <= xs.max() + STEP_NM
     moved, _ = lattice(box(1.2 * MM, 0.3 * MM, 3 * MM, 2 * MM), 100_000)
     assert moved.min() == xs.min() + 100_000
-
-
-def test_no_lead_comes_out_where_something_lies_behind() -> None:
-    """A leaded part that is drawn to one end of a board whose other half has a cell behind it: all
-    its leads come out on the free half.
-    """
-    leaded = pattern(3.0, 1.0, dot("1", -1.0, 0.0, 0.6, 1.0), dot("2", 1.0, 0.0, 0.6, 1.0))
-    near = part("near", {"1": "A", "2": "B"})
-    header = part("header", {"1": "A", "2": "B"})
-    half: Rect = (0, 0, 15 * MM, 20 * MM)
-    free = given(
-        near,
-        header,
-        patterns={"near": pattern(), "header": leaded},
-        fixed={"near": Seat(4 * MM, 10 * MM)},
-    )
-
-    def leads(asked: PlacingInput) -> list[int]:
-        seat = next(p.seat for p in place(asked).parts if p.ref == "header")
-        return [seat.point(x, 0)[0] for x in (-MM, MM)]
-
-    assert max(leads(free)) < 13 * MM
-    assert min(leads(replace(free, lying=(half,)))) >= 15 * MM

@@ -7,16 +7,16 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import Point, Polygon, box
+from shapely.geometry import Point, box
 
-from loquet.core.board.copper import FAR, NEAR, Copper
+from loquet.core.board.copper import Copper
 from loquet.core.board.islands import Groups, ground_islands
 from loquet.core.board.pouring import polygons, relieved, spokes_of
 from loquet.core.brief import Brief, plain_name
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.checks.measuring import Measured, too_close
-from loquet.core.design import Design, slice_of
-from loquet.core.geometry import Bar, Box, Round, Shape, polygon_of
+from loquet.core.design import Design
+from loquet.core.geometry import Bar, Box, Round, Shape
 from loquet.core.library import Library
 from loquet.core.pins.needing import needs_of
 from loquet.core.pipeline import board_view
@@ -101,41 +101,6 @@ def test_one_net_and_one_contact_may_touch_but_no_net_is_foreign_to_all() -> Non
     assert touching("A", "B") == 1
     assert touching("", "") == 1
     assert touching("", "", "S1 pad 2") == 0
-
-
-def test_the_pour_keeps_its_gap_and_its_distance_to_the_edge(
-    finished: Design, library: Library
-) -> None:
-    view = board_view(finished, library)
-    edge = view.outline.exterior
-    for piece in slice_of(finished.pour).pieces:
-        area = Polygon(piece.outer, piece.holes)
-        assert area.is_valid
-        assert area.distance(edge) >= view.rules.edge_nm
-        side = FAR if piece.far else NEAR
-        foreign = [
-            polygon_of(c.shape, 0, 24)
-            for c in (*view.pads, *view.wiring)
-            if side in c.sides and c.net != "GROUND"
-        ]
-        assert min(area.distance(f) for f in foreign) >= view.rules.gap_nm
-
-
-def test_stitches_stand_in_both_pours_and_on_no_pad(finished: Design, library: Library) -> None:
-    view, pour = board_view(finished, library), slice_of(finished.pour)
-    sides = {
-        far: shapely.union_all([Polygon(p.outer, p.holes) for p in pour.pieces if p.far is far])
-        for far in (False, True)
-    }
-    pads = shapely.union_all([polygon_of(c.shape) for c in view.pads])
-    for via in pour.stitches:
-        middle = Point(via.x_nm, via.y_nm)
-        disc = middle.buffer(view.rules.via_nm / 2)
-        assert sides[False].contains(middle)
-        assert sides[True].contains(middle)
-        foreign = (c for c in (*view.pads, *view.wiring) if c.net != "GROUND")
-        assert min(disc.distance(polygon_of(c.shape, 0, 24)) for c in foreign) >= view.rules.gap_nm
-        assert not pads.intersects(disc)
 
 
 def test_without_tracks_the_ground_falls_apart(finished: Design, library: Library) -> None:

@@ -21,7 +21,6 @@ from loquet.core.pins import PinPlan, PinProblem, Solved, solve
 from loquet.core.pins.needing import needs_of
 from loquet.core.pins.planning import plan_of
 from loquet.core.pipeline import pin_problem
-from loquet.demo.scenario import demo_brief
 from tests.core.random_chips import random_problem
 from tests.making import thing, varied
 
@@ -73,11 +72,6 @@ def test_locking_what_was_chosen_changes_nothing(seed: int) -> None:
     again = solved(locked)
     assert again.score == first.score
     assert {s: o.pin for s, o in again.picks.items()} == {s: o.pin for s, o in first.picks.items()}
-
-
-def test_the_same_problem_has_the_same_plan(library: Library) -> None:
-    problem = pin_problem(Design(brief=demo_brief("log-key-pad")), library)
-    assert solve(problem) == solve(problem)
 
 
 @st.composite

@@ -326,13 +326,3 @@ def test_a_touch_electrode_stays_under_the_mask(library: Library) -> None:
     open_over = {o.ref for o in mask_layer(view, "near", "x").objects}
     assert plate not in open_over
     assert len(open_over) > 3
-
-
-def test_what_a_timer_plays_is_filtered_above_what_is_heard() -> None:
-    """1 kΩ and 10 nF: 1 / (2 pi 1000 10e-9) = 15.9 kHz."""
-    brief = device(CHIP, FEED, thing("speaker", "it", 60, 30))
-    lines = netlist(brief, "it")
-    assert any(line.startswith("resistor-1608 1 kΩ") for line in lines)
-    assert any(line.startswith("capacitor-1608 10 nF") for line in lines)
-    figures = {w.id: w.value for w in assemble(bench_for(brief)).workings}
-    assert figures["it.corner"] == pytest.approx(15.915, rel=1e-3)

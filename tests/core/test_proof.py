@@ -106,20 +106,6 @@ def damage(bench: Bench, chance: random.Random) -> tuple[str, str, str]:
     )
 
 
-def test_the_package_of_the_demo_is_proven(bench: Bench) -> None:
-    proof = bench.proof()
-    assert proof.faults == ()
-    assert (proof.nets, proof.pads) == (23, 136)
-    assert proof.gaps > 300
-    drilled = [
-        line
-        for name in DRILLS
-        for line in bench.files[name].decode().splitlines()
-        if line.startswith("X")
-    ]
-    assert proof.holes == len(drilled)
-
-
 def test_a_file_that_cannot_be_read_is_the_one_fault(bench: Bench) -> None:
     name = "fabrication/holes-plated.drl"
     proof = bench.damaged(name, bench.files[name].decode().replace("M30", ""))

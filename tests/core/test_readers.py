@@ -38,18 +38,6 @@ def test_coordinates_are_modal_and_comments_are_passed_over() -> None:
     ]
 
 
-def test_cleared_copper_separates_what_it_cuts() -> None:
-    square = "G36*\nX0Y0D02*\nX10000Y0D01*\nX10000Y10000D01*\nX0Y10000D01*\nX0Y0D01*\nG37*\n"
-    slit = (
-        "%LPC*%\nG36*\nX4000Y-1000D02*\nX6000Y-1000D01*\nX6000Y11000D01*\nX4000Y11000D01*\n"
-        "X4000Y-1000D01*\nG37*\n%LPD*%\n"
-    )
-    whole, halved = read(square + "M02*\n"), read(square + slit + "M02*\n")
-    empty = read("M02*\n")
-    assert len(set(rebuild({"near": whole, "far": empty}, []).groups.tolist())) == 1
-    assert len(set(rebuild({"near": halved, "far": empty}, []).groups.tolist())) == 2
-
-
 def test_only_plated_holes_join_sides() -> None:
     pad = read("D10*\nX0Y0D03*\nM02*\n")
     assert (
@@ -168,21 +156,6 @@ def test_turned_rectangles(turn: int, box: tuple[int, int, int]) -> None:
     assert shapes(head + "X3000000Y4000000D03*\n") == [Box(3_000_000, 4_000_000, *box)]
 
 
-def test_arcs_run_both_ways_about_their_middle() -> None:
-    """From (1, 0) to (0, 1) about (0, 0): I and J lead from the start to the middle; G03 is against
-    the clock.
-    """
-    body = "G75*\n{}*\nD10*\nX1000000Y0D02*\nX0Y1000000I-1000000J0D01*\nM02*\n"
-    for code, against in (("G03", True), ("G02", False)):
-        (arc,) = read(body.format(code), MM).arcs
-        assert (arc.x1, arc.y1, arc.x2, arc.y2) == (1_000_000, 0, 0, 1_000_000)
-        assert (arc.cx, arc.cy, arc.anticlockwise) == (0, 0, against)
-    lifted = body.format("G03").replace("J0D01", "J250000D01")
-    (arc,) = read(lifted, MM).arcs
-    assert (arc.cx, arc.cy) == (0, 250_000)
-    assert shapes("G02*\nG01*\nD10*\nX0Y0D02*\nX5Y5D01*\n") == [Bar(0, 0, 5, 5, 200_000)]
-
-
 def test_attributes_hold_until_they_are_deleted() -> None:
     body = (
         "%TF.FileFunction,Copper,L1,Top*%\n%TA.AperFunction,ViaPad*%\n%ADD15C,0.6*%\n"
@@ -199,20 +172,6 @@ def test_attributes_hold_until_they_are_deleted() -> None:
         ("", "", "", ""),
     ]
     assert [o.order for o in layer.objects] == [1, 2, 3, 4]
-
-
-def test_regions_are_rings_in_their_polarity_and_order() -> None:
-    ring = (
-        "G36*\nX0Y0D02*\nX9Y0D01*\nX9Y9D01*\nX0Y0D01*\n"
-        "X20Y0D02*\nX29Y0D01*\nX29Y9D01*\nX20Y0D01*\nG37*\n"
-    )
-    layer = read(f"%TO.N,GROUND*%\n{ring}%LPC*%\n{ring}M02*\n", MM)
-    assert [(r.ring, r.dark, r.order, r.net) for r in layer.regions] == [
-        (((0, 0), (9, 0), (9, 9)), True, 1, "GROUND"),
-        (((20, 0), (29, 0), (29, 9)), True, 2, "GROUND"),
-        (((0, 0), (9, 0), (9, 9)), False, 3, "GROUND"),
-        (((20, 0), (29, 0), (29, 9)), False, 4, "GROUND"),
-    ]
 
 
 def contour(corners: int) -> str:

@@ -55,19 +55,6 @@ def test_a_light_on_a_weak_pin(library: Library, port: str) -> None:
     assert f"({port}), which gives 3 mA" in said("weak-pins", library, brief, {"light": port})[0]
 
 
-def test_no_light_is_planned_on_a_weak_pin_but_by_a_lock(library: Library) -> None:
-    lights = tuple(thing("light", f"l{i}") for i in range(20))
-    brief = with_chip("stm32l051c8t6", *lights)
-    plan = bring_up_to_date(Design(brief=brief), library, "pins").pins["chip"].value
-    assert len(plan.assignments) == 20
-    assert not {"PC13", "PC14", "PC15"} & {row.port for row in plan.assignments}
-    locks = Choices(pin_locks={"light:l0": "2"})
-    locked = (
-        bring_up_to_date(Design(brief=brief, choices=locks), library, "pins").pins["chip"].value
-    )
-    assert next(row.port for row in locked.assignments if row.signal == "light:l0") == "PC13"
-
-
 @pytest.mark.parametrize(
     ("part", "wakes"),
     [

@@ -10,12 +10,11 @@ from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.checks.rules import pin_order
 from loquet.core.design import Design, slice_of
-from loquet.core.geometry import Box, Seat
+from loquet.core.geometry import Seat
 from loquet.core.library import Library
 from loquet.core.lookup.brains import chip_for
-from loquet.core.parts.land import Pad
 from loquet.core.pipeline import board_view
-from loquet.core.provenance import Finding, NotApplicable, Passed
+from loquet.core.provenance import Finding, Passed
 from loquet.core.reviewing import subject_of
 from tests.core.benches import seen_with
 from tests.making import device, thing
@@ -66,26 +65,6 @@ def test_courtyards_say_how_far_a_part_has_to_go(finished: Design, library: Libr
         f for f in said("courtyards", seen) if {f"part:{one}", f"part:{other}"} == set(f.about)
     ]
     assert [f.way_out for f in found] == [f"Move {other} at least 0.30 mm away."]
-
-
-@pytest.mark.parametrize(("apart_nm", "count"), [(500_000, 1), (520_000, 0)])
-def test_fine_pads_are_half_a_millimetre_apart_or_less(
-    apart_nm: int, count: int, finished: Design, library: Library
-) -> None:
-    """Half a millimetre is the limit below which a machine looks for marks (common practice, no
-    source).
-    """
-    view = board_view(finished, library)
-    ref = next(c.ref for c in view.circuit.components if c.part == "capacitor-1608")
-    plain = view.patterns[ref]
-    pads = tuple(Pad(str(i), Box(i * apart_nm, 0, 200_000, 800_000)) for i in range(3))
-    wide = {
-        r: replace(p, pads=tuple(Pad(a.number, a.shape, drill_nm=1) for a in p.pads))
-        for r, p in view.patterns.items()
-    }
-    patterns = {**wide, ref: replace(plain, pads=pads)}
-    found = said("fiducials", of_board(library, finished, patterns=patterns))
-    assert [f.about for f in found] == [(f"part:{ref}",)] * count
 
 
 @pytest.mark.parametrize("over", [0.0, 0.01])
@@ -214,16 +193,6 @@ def test_a_hole_below_what_a_house_drills_is_named(finished: Design, library: Li
         found = [f for f in said("house-limits", seen) if f.sentence.startswith("The hole of")]
         assert (len(found) > 0) == count
         assert all(f.way_out == "Choose another part or house." for f in found)
-
-
-def test_one_rail_has_no_levels_to_compare_and_two_have(library: Library) -> None:
-    one = next(r for r in RULES if r.id == "levels")
-    single = of_brief(library, device(CHIP, LEADS))
-    assert one.run(single) == NotApplicable(
-        "nothing drives a line on which another part has limits of its own"
-    )
-    double = device(CHIP, LEADS, thing("converter", "five", gives_v=5.0), thing("light", "lamp"))
-    assert isinstance(one.run(of_brief(library, double)), Passed | NotApplicable)
 
 
 def test_volts_beyond_a_chip_are_said_in_volts(library: Library) -> None:

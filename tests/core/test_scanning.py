@@ -55,12 +55,6 @@ def test_examples_scan_clean(brief: str, keys: int, library: Library) -> None:
     assert scan(design.brief, plans_of(design), device) == (keys, ())
 
 
-def test_keys_that_pull_up_scan_clean(library: Library) -> None:
-    brief = demo_brief("dusk-remote").model_copy(update={"button_reading": "pull-down-resistors"})
-    design, device = made(brief, library)
-    assert scan(design.brief, plans_of(design), device) == (6, ())
-
-
 def broken(device: Fabricated, **swaps: tuple[str, str]) -> Fabricated:
     """The device with nets of two pads exchanged."""
     nets = dict(device.nets)
@@ -79,16 +73,6 @@ def test_a_diode_turned_round_is_found(library: Library) -> None:
     ref = ref_of(device, "diode button:north west")
     _, faults = scan(design.brief, plans_of(design), broken(device, d=(f"{ref}.1", f"{ref}.2")))
     assert faults == ("While button:north west is held, button:north west is not read.",)
-
-
-def test_two_keys_on_one_net_are_found(library: Library) -> None:
-    design, device = made(demo_brief("dusk-remote"), library)
-    one, other = ref_of(device, "button:red"), ref_of(device, "button:white")
-    shared = {**device.nets, (other, "1"): device.nets[one, "1"]}
-    _, faults = scan(design.brief, plans_of(design), replace(device, nets=shared))
-    assert faults == (
-        "While button:white is held, button:white is not read and button:red reads as pressed.",
-    )
 
 
 def test_two_pins_exchanged_and_a_key_on_no_net_are_found(library: Library) -> None:

@@ -11,13 +11,11 @@ import pytest
 
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief, Chords, keys_of
-from loquet.core.parts import AlternateFunction, Chip, ChipPin
-from loquet.core.pins import Assignment
+from loquet.core.parts import AlternateFunction, ChipPin
 from loquet.core.pins.chords import chord_pairs, together_of
 from loquet.core.pins.model import Need
 from loquet.core.pins.options import Option
-from loquet.core.pins.planning import budget_of, cross, crossings, plan_of
-from loquet.core.pins.problem import PinProblem, Score, Solved, port_letter
+from loquet.core.pins.problem import Score, Solved
 from loquet.core.pins.schemes.comparing import (
     bill_of,
     burden,
@@ -220,92 +218,9 @@ def port(number: int, *functions: str, **more: Any) -> ChipPin:
     return ChipPin(**plain, functions=tuple(function(f) for f in functions), **more)
 
 
-TINY = Chip(
-    name="tiny",
-    family="f0",
-    data_source="made up for this test",
-    package="LQFP32",
-    pins=(
-        port(1, "adc1.in1", "i2c1.scl"),
-        port(2, "adc1.in2", "i2c1.sda"),
-        port(3, "i2c2.scl", "tim2.ch1"),
-        port(4, "i2c2.sda", "tim2.ch2"),
-        port(5),
-        port(6, is_reset=True),
-        ChipPin(number="7", name="VDD", kind="supply"),
-    ),
-)
-
-
-@pytest.mark.parametrize(
-    ("used", "analogue", "timers", "buses"),
-    [
-        ((), (2, 0, 2), (2, 1, 2), (2, 1, 1)),
-        (("1", "2"), (2, 0, 0), (2, 1, 2), (2, 1, 1)),
-        (("1", "2", "3"), (2, 0, 0), (2, 1, 1), (2, 1, 0)),  # the clock of the other bus is gone
-        (("1", "2", "4"), (2, 0, 0), (2, 1, 1), (2, 1, 0)),  # its data is gone
-        (("3", "4", "5"), (2, 0, 2), (2, 1, 0), (2, 1, 0)),
-    ],
-)
-def test_a_budget_counted_by_hand(
-    used: tuple[str, ...], analogue: Any, timers: Any, buses: Any
-) -> None:
-    """Able, used as such, left.
-
-    Five plain pins; the first bus and both channels lie on pins 1 and 2, the other bus and both
-    timers on 3 and 4.
-    """
-    needs = (
-        Need("b:c", "two-wire clock", "C", "c", bus="two-wire"),
-        Need("b:d", "two-wire data", "D", "d", bus="two-wire"),
-        Need("t", "timer", "T", "t", rate="tone"),
-    )
-    rows = {
-        row.kind: (row.able, row.used, row.left)
-        for row in budget_of(TINY, needs, set(used), {"i2c1"})
-    }
-    assert rows == {
-        "plain pins": (5, len(used), 5 - len(used)),
-        "analogue channels": analogue,
-        "timer outputs": timers,
-        "two-wire buses": buses,
-    }
-
-
 def solved(picks: dict[str, tuple[str, str]]) -> Solved:
     options = {signal: Option(pin, name, None, 0) for signal, (pin, name) in picks.items()}
     return Solved(options, Score(0, 0, 0, 0), True)
-
-
-def test_crossings_and_lengths_on_paper() -> None:
-    """Two pins a millimetre apart: links to places that changed sides cross; length is straight,
-    3-4-5 and 0.
-    """
-    places = {"1": (0, 0), "2": (1_000_000, 0)}
-    needs = (
-        Need("a", "input", "A", "a", (1_000_000, 2_000_000)),
-        Need("b", "input", "B", "b", (0, 2_000_000)),
-        Need("c", "input", "C", "c"),
-    )
-    problem = PinProblem(needs, TINY, {**places, "3": (9, 9)})
-    straight = solved({"a": ("2", "PA2"), "b": ("1", "PA1"), "c": ("3", "PA3")})
-    crossed = solved({"a": ("1", "PA1"), "b": ("2", "PA2"), "c": ("3", "PA3")})
-    assert (crossings(problem, straight), crossings(problem, crossed)) == (0, 1)
-    assert cross((0, 0), (2, 2), (0, 2), (2, 0))
-    assert not cross((0, 0), (2, 2), (2, 2), (3, 0)), "they only touch"
-    assert not cross((0, 0), (1, 1), (0, 2), (2, 4))
-    far = Need("f", "input", "F", "f", (3_000_000, 4_000_000))
-    assert PinProblem((far,), TINY, places).length_nm(far, "1") == 5_000_000
-    assert PinProblem((far,), TINY, places).steps(far, "1") == 10
-    assert PinProblem((far,), TINY, {}).length_nm(far, "1") == 0
-    plan = plan_of(problem, straight)
-    figures = {w.id: w.value for w in plan.workings}
-    assert figures == {"pins.used": 3, "pins.free": 2, "pins.length": 4.0, "pins.crossings": 0}
-    assert (plan.free, plan.reserved, plan.length_um) == (("4", "5"), (("6", "reset"),), 4000)
-    assert plan.of("a") == Assignment(
-        signal="a", kind="input", title="a", net="A", pin="2", port="PA2"
-    )
-    assert [port_letter(name) for name in ("PA3", "PB12", "P0.03", "P1.09")] == ["A", "B", "0", "1"]
 
 
 CHORDS = device(

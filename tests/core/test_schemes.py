@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 
-from loquet.core.brief import Brief, Chords, KeyScheme, keys_of
+from loquet.core.brief import Brief, Chords, KeyScheme
 from loquet.core.design import Design
 from loquet.core.edits import EDITS, apply
 from loquet.core.library import Library
@@ -114,27 +114,6 @@ def test_scan_times_by_hand() -> None:
     """
     assert settle_us(4) == pytest.approx(4.8)
     assert expander_scan_us(1, 16, 400) == pytest.approx(120)
-
-
-@pytest.mark.parametrize(
-    "name",
-    [
-        "one pin each",
-        "diode matrix",
-        "bare matrix",
-        "charlieplexed",
-        "expander 8",
-        "expander 16",
-        "shift register",
-        "mixed",
-    ],
-)
-def test_every_key_is_read_once_whatever_the_scheme(name: str, handset: Design) -> None:
-    wiring = wire(handset.brief, name)  # type: ignore[arg-type]
-    places = [k for k, _, _ in wiring.cells] + list(wiring.direct) + list(wiring.listed)
-    assert sorted(places) == sorted(k.id for k in keys_of(handset.brief))
-    signals = [n.signal for n in needs_of(changed(handset.brief, key_scheme=KeyScheme(name=name)))]  # type: ignore[arg-type]
-    assert len(signals) == len(set(signals))
 
 
 @pytest.mark.parametrize("name", ["bare matrix", "mixed"])

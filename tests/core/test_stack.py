@@ -4,7 +4,6 @@ from dataclasses import replace
 
 import pytest
 
-from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.checks.rules import (
     cell_clear,
     stack_gaps,
@@ -12,9 +11,7 @@ from loquet.core.checks.rules import (
 from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view
-from loquet.core.provenance import NotApplicable
-from loquet.core.reviewing import subject_of
-from loquet.core.stack.model import Gap, Piece
+from loquet.core.stack.model import Gap
 from loquet.core.stack.report import stack_report
 from loquet.core.stack.section import section_of
 from loquet.core.stack.stacking import gaps_of, tightest_first
@@ -24,32 +21,10 @@ from tests.stacks import (
     PLAIN,
     WALLS,
     block,
-    piece,
     placed,
     said,
     stacked,
 )
-
-
-def test_bodies_stand_at_their_heights(pouch: Design, library: Library) -> None:
-    """z is 0 on the far face, the board 1.6 mm: the button of 4.3 mm ends at 5.9; the pouch of 5 mm
-    may swell by a tenth and hangs from 0 to -5.5; the pan head of an M2 (ISO 7045) is 1.6 mm high
-    and 4 mm wide.
-    """
-    stack = stacked(pouch, library)
-    button = next(p for p in stack.pieces if p.thing == "go" and p.sort == "part")
-    assert (button.low_mm, button.high_mm) == pytest.approx((1.6, 5.9))
-    assert button.through
-    assert button.shoulder_mm == pytest.approx(1.6 + 4.3 - 0.8)
-    cell = piece(stack, "cell")
-    assert (cell.low_mm, cell.high_mm, cell.swell_mm) == pytest.approx((-5.5, 0.0, 0.5))
-    assert cell.area.bounds == pytest.approx((25, 13, 75, 47))
-    head = piece(stack, "screw at post")
-    assert (head.low_mm, head.high_mm) == pytest.approx((1.6, 3.2))
-    assert head.area.bounds == pytest.approx((8, 28, 12, 32), abs=0.01)
-    post = piece(stack, "post at post")
-    assert (post.low_mm, post.high_mm) == (-stack.walls.far_room_mm, 0.0)
-    assert post.area.bounds == pytest.approx((7.5, 27.5, 12.5, 32.5), abs=0.02)
 
 
 def test_rooms_are_proposed_or_as_measured(pouch: Design, library: Library) -> None:
@@ -70,18 +45,6 @@ def test_rooms_are_proposed_or_as_measured(pouch: Design, library: Library) -> N
     assert [(g.one, g.other, g.mm) for g in over] == [("the cell", "the back wall", -1.5)]
     (finding,) = [f for f in said(cell_clear.RULE, tight, library) if "wall" in f.sentence]
     assert finding.severity == "stop"
-
-
-def test_a_measured_height_and_an_insulator_count(pouch: Design, library: Library) -> None:
-    """7 mm and a tenth are 7.7; an insulator of 1 mm lifts the cell off the board."""
-    stack = stacked(pouch, library, StackChoices(heights_mm={"cell": 7.0}))
-    assert piece(stack, "cell").low_mm == pytest.approx(-7.7)
-    assert stack.guessed == ()
-    stack = stacked(pouch, library, StackChoices(insulator=True))
-    assert (piece(stack, "cell").low_mm, piece(stack, "cell").high_mm) == pytest.approx(
-        (-6.5, -1.0)
-    )
-    assert stack.guessed == ("cell",)
 
 
 def at(x: float, **hole: object) -> tuple[object, ...]:
@@ -137,31 +100,6 @@ def test_leads_under_a_cell_are_a_stop_and_an_insulator_is_the_way_out(library: 
     assert not said(cell_clear.RULE, free, library)
 
 
-def test_no_soft_cell_no_word(library: Library) -> None:
-    design = placed(library, thing("cells", "cell", 50, 30, far=True))
-    subject = subject_of(design, library)
-    result = cell_clear.RULE.run(replace(subject, view=subject.views[0]))
-    assert isinstance(result, NotApplicable)
-
-
-@pytest.mark.parametrize(
-    ("other", "mm", "way", "least"),
-    [
-        (block("b", 0, 10, 7, 9), 1.0, "above each other", 0.2),
-        (block("b", 0, 10, 5, 9), -1.0, "above each other", 0.2),
-        (block("b", 12, 20, 2, 9), 2.0, "side by side", 0.2),
-        (block("b", 12, 20, 2, 9, soft=True), 2.0, "side by side", 0.5),
-        (block("b", 12, 20, 2, 9, sharp=True), 2.0, "side by side", 0.2),
-    ],
-)
-def test_gaps_are_measured_above_and_beside(
-    other: Piece, mm: float, way: str, least: float
-) -> None:
-    """A block from 2 to 6 mm high and 10 mm wide, and one over it, in it, or 2 mm beside it."""
-    found = [g for g in gaps_of((block("a", 0, 10, 2, 6), other), WALLS) if "wall" not in g.other]
-    assert [(g.mm, g.way, g.least_mm) for g in found] == [(mm, way, least)]
-
-
 def test_a_soft_cell_is_measured_in_every_direction() -> None:
     """3 mm beside and 4 mm above are 5; what pierces keeps 1 mm."""
     soft, sharp = block("a", 0, 10, 2, 6, soft=True), block("b", 13, 20, 10, 12, sharp=True)
@@ -170,21 +108,6 @@ def test_a_soft_cell_is_measured_in_every_direction() -> None:
     assert [
         g for g in gaps_of((replace(soft, soft=False), sharp), WALLS) if "wall" not in g.other
     ] == []
-
-
-def test_walls_are_measured_on_both_sides() -> None:
-    """The front wall stands at 1.6 + 10, the back wall at -5; a body through the wall counts up to
-    its shoulder.
-    """
-    near = block("a", 0, 10, 2, 6)
-    far = replace(block("b", 40, 50, -4.5, 0), far=True)
-    out = block("c", 20, 30, 2, 13, through=True, inside_mm=11.0)
-    found = {g.one: (g.mm, g.way) for g in gaps_of((near, far, out), WALLS)}
-    assert found == {
-        "a": (5.6, "to the front wall"),
-        "b": (0.5, "to the back wall"),
-        "c": (0.6, "to the front wall"),
-    }
 
 
 def test_a_post_that_runs_into_a_part_is_a_stop(library: Library) -> None:
@@ -252,13 +175,6 @@ def test_the_room_says_whether_a_body_or_a_screw_asks_for_it(library: Library) -
     ]
     assert posts == pytest.approx([5.2, 0.0])
     assert (bare.far_room_mm, cell.far_room_mm) == pytest.approx((5.2, 6.0))
-
-
-def test_gaps_are_listed_up_to_three_millimetres_beside() -> None:
-    near, far = block("b", 12.9, 20, 2, 6), block("b", 13.1, 20, 2, 6)
-    for other, found in ((near, [2.9]), (far, [])):
-        gaps = gaps_of((block("a", 0, 10, 2, 6), other), WALLS)
-        assert [g.mm for g in gaps if "wall" not in g.other] == found
 
 
 def test_the_tightest_gap_is_the_one_with_the_least_left() -> None:

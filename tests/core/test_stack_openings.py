@@ -102,25 +102,6 @@ def test_screws_through_the_device_have_bosses_and_no_heads_inside(library: Libr
     assert boss.area.bounds == pytest.approx((17.5, 27.5, 22.5, 32.5), abs=0.02)
 
 
-def test_openings_are_drawn_larger_by_play_and_process(library: Library) -> None:
-    """A button of 6 mm with 0.25 mm of play on each side: 6.9 mm by filament (0.2 more on each
-    side), 6.3 by laser (which burns 0.1 away).
-    """
-    design = placed(library, thing("button", "go", 50, 30))
-    view = board_view(design, library)
-    for process, drawn in (
-        ("filament", 6.9),
-        ("laser", 6.3),
-        ("milled", 6.6),
-        ("resin", 6.7),
-        ("sintered", 6.8),
-    ):
-        choices = StackChoices(process=process)
-        (one,) = openings_of(view, library, WALLS, choices)
-        assert one.drawn_mm == pytest.approx((drawn, drawn))
-        assert (one.x_mm, one.y_mm, one.wall, one.needed_mm) == (50, 30, "front wall", (6.0, 6.0))
-
-
 def test_a_stick_leans_in_its_opening(library: Library) -> None:
     """12.5 mm high, about a point 5 mm over the board: at the outside of a wall 10 + 2 mm over the
     board it leans 7 mm x tan 25.

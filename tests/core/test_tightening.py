@@ -1,23 +1,17 @@
 """Ways pulled straight: small boards with answers known by hand, and laws on finished ones."""
 
-from math import hypot
-
 import pytest
 from shapely.geometry import Polygon, box
 
 from loquet.core.board import Routing, Track, Via
-from loquet.core.board.copper import FAR, NEAR, Copper, Hole
-from loquet.core.checks.catalogue import RULES
-from loquet.core.checks.rule import run_rules
+from loquet.core.board.copper import NEAR, Copper, Hole
 from loquet.core.circuit import Circuit
 from loquet.core.design import Design, slice_of
 from loquet.core.freshness import stale_slices
-from loquet.core.geometry import Box, Round
+from loquet.core.geometry import Box
 from loquet.core.library import Library
-from loquet.core.pipeline import StageRefused, board_view, route_input
-from loquet.core.provenance import Failed
+from loquet.core.pipeline import StageRefused
 from loquet.core.redoing.tidying import tidied
-from loquet.core.reviewing import subject_of
 from loquet.core.routing import RouteInput
 from loquet.core.routing.tightening import tightened, ways_between
 from tests.core.laying import way
@@ -70,30 +64,6 @@ ENDS = (pad("R1", "A", 5, 5), pad("R2", "A", 20, 5))
 ROUND_ABOUT: tuple[Spot, ...] = ((5, 5), (8, 5), (10, 7), (12, 7), (14, 5), (20, 5))
 
 
-def test_a_bump_over_nothing_becomes_a_straight_way(bench: Bench) -> None:
-    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS)) == [((5, 5), (20, 5))]
-
-
-@pytest.mark.parametrize(
-    ("in_the_way", "stays"),
-    [
-        (pad("R9", "B", 11, 5), True),
-        (pad("R9", "A", 11, 5), False),
-        (pad("R9", "B", 11, 5, FAR), False),
-        (pad("R9", "B", 11, 4.2499), False),
-        (pad("R9", "B", 11, 4.2502), True),
-    ],
-)
-def test_what_stands_in_the_way_is_gone_around(
-    bench: Bench, in_the_way: Copper, stays: bool
-) -> None:
-    """A pad 1 mm wide, a track 0.2 mm wide, a gap of 0.15 mm: 0.5 + 0.15 + 0.1 = 0.75 mm from
-    middle to middle.
-    """
-    made = spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, in_the_way))
-    assert (len(made) > 1) is stays
-
-
 def test_a_hole_an_edge_and_another_track_hold_a_way_off(bench: Bench) -> None:
     """A screw keeps its circle, the edge its distance, a track of another net its gap; a track of
     the same net none.
@@ -124,30 +94,6 @@ def test_what_hangs_on_a_way_keeps_hanging_on_it(bench: Bench) -> None:
     assert any((12, 7) in piece for piece in spots_of(bench.pulled(wide, *ENDS)))
 
 
-def test_a_persons_way_stays_unless_it_is_asked_for(bench: Bench) -> None:
-    """And ground stays in any case: it leads into the pour."""
-    drawn = Routing(tracks=tuple(way(*ROUND_ABOUT, drawn=True)), vias=())
-    given = bench.given(*ENDS)
-    assert tightened(given, drawn) == drawn
-    assert tightened(given, drawn, only=frozenset({"B"}), drawn=True) == drawn
-    asked = tightened(given, drawn, only=frozenset({"A"}), drawn=True)
-    assert [t.by_hand for t in asked.tracks] == [True]
-    ground = Routing(tracks=tuple(way(*ROUND_ABOUT, net="GROUND")), vias=())
-    assert tightened(given, ground) == ground
-
-
-def test_a_way_round_a_corner_turns_by_no_more_than_a_right_angle(bench: Bench) -> None:
-    """Five pieces in steps become two, one of them at 45 degrees; no piece lies in a ninth
-    direction.
-    """
-    steps = way((5, 5), (6, 5), (6, 6), (8, 6), (8, 9), (15, 9))
-    made = spots_of(bench.pulled(steps, pad("R1", "A", 5, 5), pad("R2", "A", 15, 9)))
-    assert len(made) == 2
-    for (ax, ay), (bx, by) in made:
-        assert ax == bx or ay == by or abs(ax - bx) == pytest.approx(abs(ay - by))
-    assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in made) == pytest.approx(6 + 4 * 2**0.5)
-
-
 @pytest.mark.parametrize(
     ("to", "count"), [((9, 5), 1), ((5, 1), 1), ((8, 8), 1), ((2, 8), 1), ((9, 6), 2)]
 )
@@ -156,22 +102,6 @@ def test_ways_between_two_places(to: tuple[int, int], count: int) -> None:
     assert len(found) == count
     assert all(w[0] == (5, 5) and w[-1] == to for w in found)
     assert found in ([[(5, 5), to]], [[(5, 5), (6, 6), (9, 6)], [(5, 5), (8, 5), (9, 6)]])
-
-
-def test_a_finished_board_is_tight_and_still_whole(finished: Design, library: Library) -> None:
-    """Pulling once more changes little, breaks no rule, and every net keeps its vias."""
-    routing = slice_of(finished.routing)
-    again = tightened(route_input(board_view(finished, library)), routing)
-    long = [
-        sum(hypot(t.x2_nm - t.x1_nm, t.y2_nm - t.y1_nm) for t in r.tracks) for r in (routing, again)
-    ]
-    assert long[1] <= long[0]
-    assert len(again.tracks) <= len(routing.tracks)
-    assert again.vias == routing.vias
-    made = finished.routing["main"].model_copy(update={"value": again})
-    subject = subject_of(finished.with_made("routing", "main", made), library)
-    broken = [r.id for r, o in run_rules(RULES, subject) if isinstance(o, Failed)]
-    assert not {"copper-gap", "copper-edge", "unrouted", "dangling-ends"} & set(broken)
 
 
 def test_a_net_is_tidied_and_laid(finished: Design, library: Library) -> None:
@@ -221,30 +151,3 @@ def test_laying_refuses_what_is_not_of_the_net(finished: Design) -> None:
     nothing = {**track, "net": "BUTTON_RED", "x2_nm": track["x1_nm"], "y2_nm": track["y1_nm"]}
     bare = edit(finished, kind="lay-net", board="main", net="BUTTON_RED", tracks=[nothing])
     assert all(t.net != "BUTTON_RED" for t in slice_of(bare.routing).tracks)
-
-
-def test_round_copper_is_measured_round(bench: Bench) -> None:
-    """Beside the corner of its box a round pad is further away: 0.75 mm below the way is too near,
-    at 45 degrees it is not.
-    """
-    disc = Copper("B", (NEAR,), Round(11 * MM, round(4.26 * MM), MM), "pad", "R9", "1")
-    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) != [((5, 5), (20, 5))]
-    disc = Copper("B", (NEAR,), Round(11 * MM, round(4.24 * MM), MM), "pad", "R9", "1")
-    assert spots_of(bench.pulled(way(*ROUND_ABOUT), *ENDS, disc)) == [((5, 5), (20, 5))]
-
-
-def test_a_way_leaves_a_branch_at_no_sharp_angle(bench: Bench) -> None:
-    """Three tracks meet at 10, 10, one of them to the right; the way that goes up there may not be
-    cut short to leave at 45 degrees beside that one. Where the branch lies on a pad, which fills
-    the corner, it may.
-    """
-    others = [*way((10, 10), (25, 10)), *way((10, 10), (10, 5))]
-    pads = (pad("R1", "A", 25, 10), pad("R2", "A", 10, 5), pad("R3", "A", 18, 14))
-    detour = way((10, 10), (10, 14), (18, 14))
-    made = spots_of(bench.pulled([*others, *detour], *pads))
-    assert ((10, 10), (10, 14)) in made
-    filled = spots_of(bench.pulled([*others, *detour], *pads, pad("R4", "A", 10, 10)))
-    assert ((10, 10), (10, 14)) not in filled
-    assert sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in filled) == pytest.approx(
-        15 + 5 + 4 + 4 * 2**0.5
-    )

@@ -9,7 +9,7 @@ import pytest
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
 from loquet.core.parts.listing import ListedChip, Stock
-from loquet.core.pins.ways_out import Shelf, WayOut, asked_of, offers, suitable, together, ways_out
+from loquet.core.pins.ways_out import Shelf, WayOut, together, ways_out
 from tests.making import device, thing
 
 KEYS = tuple(thing("button", f"k{n}", 10 + 12 * n, 20) for n in range(9))
@@ -203,51 +203,3 @@ def test_two_changes_of_one_thing_do_not_go_together() -> None:
         both = together(HANDSET, a, b)
         assert both is not None
         assert both.analogue_by == "multiplexer"
-
-
-def test_what_is_asked_of_a_chip_in_counts() -> None:
-    """Nine keys, four axes, a bus of 16 colour and four sync lines with a dimmed backlight, a tone,
-    a serial port: 9 + 4 + 21 + 1 + 2.
-    """
-    assert asked_of(HANDSET) == {
-        **{
-            "ports": 37,
-            "analogue": 4,
-            "timers": 2,
-            "two_wire": 0,
-            "serial": 0,
-            "usb": 0,
-            "touch": 0,
-        },
-    }
-    chip = listed("x", 37, analogue=4, timers=2)
-    assert offers(chip, asked_of(HANDSET))
-    for short in ({"ports": 36}, {"analogue": 3}, {"timers": 1}):
-        assert not offers(chip.model_copy(update=short), asked_of(HANDSET))
-    bus = device(
-        thing("gauge", "g", 60, 30),
-        thing("usb-device", "usb", 60, 5),
-        thing("memory-card", "card", 20, 30),
-        thing("touch", "t", 90, 30),
-    )
-    asked = asked_of(bus)
-    assert (asked["two_wire"], asked["usb"], asked["serial"], asked["touch"]) == (1, 1, 1, 2)
-
-
-@pytest.mark.parametrize(
-    ("more", "is_suitable"),
-    [
-        ({"ports": 21}, True),
-        ({"ports": 20, "analogue": 9}, True),
-        ({"ports": 20}, False),
-        ({"ports": 19, "analogue": 9}, False),
-        ({"ports": 21, "covered": False}, False),
-    ],
-)
-def test_a_next_chip_has_more_to_offer(more: dict[str, Any], is_suitable: bool) -> None:
-    now, chip = listed("now", 20), listed("next", 20).model_copy(update=more)
-    assert suitable(chip, stock(100), now, "") is is_suitable
-    assert suitable(chip, stock(100), now, "f0") is is_suitable
-    assert not suitable(chip, stock(100, 0), now, "")
-    assert not suitable(chip, stock(100), now, "g0")
-    assert suitable(listed("any", 4), stock(100), None, "")

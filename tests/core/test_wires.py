@@ -14,7 +14,6 @@ from loquet.core.checks.rules import wire_way
 from loquet.core.design import Choices, Design
 from loquet.core.library import Library
 from loquet.core.parts import wire as parts_wire
-from loquet.core.parts.wire import wire
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.provenance import Failed, Passed
 from loquet.core.reviewing import subject_of
@@ -22,7 +21,7 @@ from loquet.core.stack import wires
 from loquet.core.stack.model import Piece, Stack, Walls
 from loquet.core.stack.stacking import stack_of
 from loquet.core.stack.wire_ways import Storeys, Way, find_way, search
-from loquet.core.stack.wires import blocked_words, bundle_mm, cut_mm, ends_of, wire_runs
+from loquet.core.stack.wires import blocked_words, cut_mm, ends_of, wire_runs
 from loquet.core.templates import TEMPLATES, sheet_for
 from loquet.demo.scenario import demo_brief
 
@@ -46,19 +45,6 @@ def way_of(stack: Stack, thick: float = 1.6) -> Way | None:
     start, plug = stack.pieces[:2]
     right = start.area.bounds[2]
     return find_way(stack, start, (right, start.area.centroid.y), plug, thick)
-
-
-@pytest.mark.parametrize(
-    ("wires", "packing"), [(1, 1.0), (2, 2.0), (3, 1 + 2 / 3**0.5), (4, 1 + 2**0.5), (7, 3.0)]
-)
-def test_a_bundle_is_as_thick_as_the_circle_around_its_wires(wires: int, packing: float) -> None:
-    """28 AWG is 0.321 mm (ASTM B258) and 0.821 with a jacket of 0.25; circles in a circle: 1, 2, 1
-    + 2 / sqrt 3, 1 + sqrt 2, 3 diameters.
-    """
-    assert bundle_mm(wire(28), wires) == pytest.approx(0.821 * packing, abs=0.002)
-    # many circles fill about three quarters of the circle around them: 1.15 x the root of their
-    # number
-    assert bundle_mm(wire(28), 20) == pytest.approx(0.821 * 5.143, abs=0.005)
 
 
 @pytest.mark.parametrize(

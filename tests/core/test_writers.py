@@ -6,32 +6,27 @@ import itertools
 import json
 import re
 from dataclasses import replace
-from math import dist
-from typing import Any
 
 import pytest
-import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from loquet.core.board.copper import FAR, NEAR, BoardView, Copper, Hole
-from loquet.core.board.model import PourPiece
+from loquet.core.board.copper import BoardView, Copper, Hole
 from loquet.core.board.outline import Arc, Line, polygon_nm, profile_of
 from loquet.core.brief import PolygonOutline, RoundedRectangle
 from loquet.core.design import Design
 from loquet.core.fabrication.bare_board_netlist import size
 from loquet.core.fabrication.drill import drill_function
 from loquet.core.fabrication.gerber import macro_lines, write_layer, write_profile
-from loquet.core.fabrication.job_file import inner_rules, write_job
-from loquet.core.fabrication.layers import Drawn, Layer, copper_function, drawing_order
+from loquet.core.fabrication.job_file import inner_rules
+from loquet.core.fabrication.layers import Drawn, Layer, copper_function
 from loquet.core.fabrication.tables import table, write_connectors
-from loquet.core.geometry import Bar, Box, Round, polygon_of
-from loquet.core.legend import legend_of
+from loquet.core.geometry import Bar, Box, Round
 from loquet.core.legend.lettering import text_lines
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.proof.gerber_reader import read_gerber
-from loquet.core.release import Release, release
+from loquet.core.release import Release
 from tests.making import device, thing
 
 places = st.integers(-60_000_000, 60_000_000)
@@ -67,23 +62,6 @@ def test_the_order_of_objects_does_not_change_the_bytes(
     assert write_layer(Layer("a", "f", tuple(drawn)), "p", "i") == write_layer(
         Layer("a", "f", tuple(mixed)), "p", "i"
     )
-
-
-def test_an_island_in_a_hole_is_drawn_after_the_hole() -> None:
-    def square(half: int) -> tuple[tuple[int, int], ...]:
-        return ((-half, -half), (half, -half), (half, half), (-half, half))
-
-    outer = PourPiece(far=False, outer=square(9_000_000), holes=(square(6_000_000),))
-    island = PourPiece(far=False, outer=square(3_000_000))
-    assert drawing_order((island, outer)) == [outer, island]
-    read = read_gerber(
-        write_layer(Layer("a.gbr", "f", (), (island, outer), "GROUND"), "p", "i"), "a.gbr"
-    )
-    assert [(r.dark, abs(r.ring[0][0])) for r in read.regions] == [
-        (True, 9_000_000),
-        (False, 6_000_000),
-        (True, 3_000_000),
-    ]
 
 
 @pytest.mark.parametrize(
@@ -128,42 +106,12 @@ def test_the_area_of_a_rounded_rectangle() -> None:
     assert area == pytest.approx(64 * 42 - (4 - 3.14159265) * 16, rel=1e-3)
 
 
-def test_legend_never_lies_on_openings_or_over_the_edge(finished: Design, library: Library) -> None:
-    view = board_view(finished, library)
-    legend = legend_of(view)
-    for side in (NEAR, FAR):
-        ink = shapely.union_all([polygon_of(s) for s in legend.strokes[side]])
-        openings = shapely.union_all(
-            [polygon_of(c.shape, view.rules.mask_grow_nm) for c in view.pads if side in c.sides]
-        )
-        assert not ink.is_empty
-        assert ink.intersection(openings).area == 0
-        assert view.outline.contains(ink)
-
-
-def test_every_button_is_named_on_the_board(finished: Design, library: Library) -> None:
-    left_out = legend_of(board_view(finished, library)).left_out
-    assert not {c.name.upper() for c in finished.brief.group("controls")} & set(left_out)
-
-
 @pytest.mark.parametrize("text", ["BRIGHTER", "+", "R12", "Dusk remote far side"])
 def test_texts_stand_about_their_middle(text: str) -> None:
     points = [p for line in text_lines(text, 1_000_000) for p in line]
     assert abs(min(x for x, _ in points) + max(x for x, _ in points)) < 2
     assert abs(min(y for _, y in points) + max(y for _, y in points)) < 2
     assert max(y for _, y in points) - min(y for _, y in points) < 1_400_000
-
-
-def test_lists_have_our_own_headings_with_units(released: Release) -> None:
-    parts = list(csv.DictReader(io.StringIO(released.files["assembly/parts.csv"].decode())))
-    seats = list(csv.DictReader(io.StringIO(released.files["assembly/places.csv"].decode())))
-    assert sum(int(row["Count per board"]) for row in parts) == len(seats) == 32
-    assert all(
-        "inch" in row["Size"] and "metric" in row["Size"]
-        for row in parts
-        if row["What"].startswith("Thick film")
-    )
-    assert {row["Board side"] for row in seats} == {"near", "far"}
 
 
 def test_a_cell_that_looks_like_a_formula_is_defused() -> None:
@@ -187,47 +135,6 @@ def test_the_job_file_names_every_layer(released: Release) -> None:
     assert name == "Dusk-remote"
     copper = released.files["fabrication/copper-near.gbr"].decode()
     assert f"%TF.ProjectId,{name},{guid},A*%" in copper
-
-
-def test_the_job_file_says_how_the_board_is_made(finished: Design, library: Library) -> None:
-    """Millrace draws 0.15 mm between all copper and tracks of 0.2 mm; 1.6 mm are two layers of
-    copper of 35 micrometres and 1.53 mm of FR4; a legend is black on white and white on all else.
-    """
-    view = board_view(finished, library)
-
-    def job(**choices: object) -> dict[str, Any]:
-        made = finished.choices.model_copy(update=choices)
-        read: dict[str, Any] = json.loads(write_job(view, made, (), "Dusk", "1-2"))
-        return read
-
-    plain = job()
-    (rules,) = plain["DesignRules"]
-    gaps = ("PadToPad", "PadToTrack", "TrackToTrack", "TrackToRegion", "RegionToRegion")
-    assert {rules[name] for name in gaps} == {0.15}
-    assert rules["MinLineWidth"] == 0.2
-    assert plain["GeneralSpecs"]["BoardThickness"] == 1.6
-    assert plain["GeneralSpecs"]["Finish"] == "HAL lead-free"
-    stack = plain["MaterialStackup"]
-    assert [row["Type"] for row in stack] == [
-        "Legend",
-        "SolderMask",
-        "Copper",
-        "Dielectric",
-        "Copper",
-        "SolderMask",
-        "Legend",
-    ]
-    assert [row["Thickness"] for row in stack[2:5]] == [0.035, pytest.approx(1.53), 0.035]
-    assert {row["Color"] for row in stack if "Color" in row} == {"White", "Green"}
-    other = job(finish="gold", colour="white", thickness_um=800)
-    assert other["GeneralSpecs"]["Finish"] == "ENIG"
-    assert [row["Color"] for row in other["MaterialStackup"] if "Color" in row] == [
-        "Black",
-        "White",
-        "White",
-        "Black",
-    ]
-    assert other["MaterialStackup"][3]["Thickness"] == pytest.approx(0.73)
 
 
 @pytest.mark.parametrize(
@@ -268,38 +175,6 @@ def test_copper_objects_carry_net_component_and_pin(released: Release) -> None:
     }
     assert all(o.net for o in layer.objects if o.function in ("Conductor", "ViaPad"))
     assert layer.attributes[".FileFunction"] == "Copper,L1,Top"
-
-
-def test_a_second_release_has_the_same_bytes(
-    finished: Design, released: Release, library: Library
-) -> None:
-    assert release(finished, library).files == released.files
-
-
-def test_a_switch_says_where_it_is_on_and_keys_have_name_and_reference(library: Library) -> None:
-    """The slider of the switch stands towards pad 3, right of its middle, when 2 and 3 are joined:
-    ON is printed nearer to pad 3 than to pad 1.
-    """
-    brief = device(
-        thing("chip", "chip", part="stm32l433rct6"),
-        thing("cells", "cell", 60, 30, far=True),
-        thing("power-switch", "mains", 20, 50),
-        thing("button", "dome", 100, 20),
-    )
-    design = bring_up_to_date(Design(brief=brief), library, "placement")
-    view = board_view(design, library)
-    switch = next(c for c in view.circuit.components if c.on_pad)
-    assert switch.pads[switch.on_pad] != switch.pads["2"]
-    places = {c.pad: (c.shape.x, c.shape.y) for c in view.pads if c.ref == switch.ref}  # type: ignore[union-attr]
-    legend = legend_of(view)
-    assert not any("ON" in words for words in legend.left_out)
-    dome = next(c.ref for c in view.circuit.components if c.printed == "dome")
-    printed = {text: spots_of(legend.strokes[NEAR], text, view) for text in ("ON", "DOME", dome)}
-    assert all(printed.values())
-    on = printed["ON"][0]
-    assert dist(on, places["3"]) < dist(on, places["1"])
-    seat = view.seats[dome]
-    assert all(dist(printed[text][0], (seat.x, seat.y)) < 8e6 for text in ("DOME", dome))
 
 
 def spots_of(strokes: tuple[Bar, ...], text: str, view: BoardView) -> list[tuple[float, float]]:
