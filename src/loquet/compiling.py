@@ -21,7 +21,7 @@ from loquet.core.brief.seats import fixed_seats
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import DEVICE, SLICES, Choices, Design
 from loquet.core.library import Library
-from loquet.core.lookup.project_library import library_with, project_library
+from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import Part, PartError
 from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
@@ -98,13 +98,13 @@ def compile_brief(
     Raises Unusable before writing.
     """
     choices = Choices(shelf=own_parts(packs), **order)
-    library = library_with(choices.shelf, bundled_library())
-    refuse_order(choices, library)
+    refuse_order(choices, bundled_library())
     data = read_limited(brief_path)
     try:
         brief = read_brief(data, brief_path.name)
     except BriefError as error:
         raise Unusable("\n".join(error.sentences)) from None
+    library = project_library(Design(brief=brief, choices=choices), bundled_library())
     faults = brief_faults(brief, library)
     if faults:
         raise Unusable("\n".join(dict.fromkeys(str(fault) for fault in faults)))

@@ -215,10 +215,12 @@ def schemes(driver: Chrome, address: str) -> None:
     driver.execute_script("document.querySelector('[data-testid=schemes]').scrollTo(0, 900)")
 
 
-def hand_over(driver: Chrome, address: str) -> None:
-    """The files of the handset's plan."""
-    press(driver, "[data-view='files']")
-    find(driver, "[data-file='pins.h']")
+def shelf(driver: Chrome, address: str) -> None:
+    """A regulator of one's own on the bench of the parts shelf."""
+    text = (ROOT / "examples" / "packs" / "tarn-regulator.toml").read_text()
+    asked(f"{address}/api/shelf/pack", {"text": text, "take": ["own/tarn-r33"]})
+    driver.get(f"{address}/shelf?kind=linear+regulator&part=own/tarn-r33")
+    find(driver, "[data-testid='bench'][data-part='own/tarn-r33']")
 
 
 def stack(driver: Chrome, address: str) -> None:
@@ -289,9 +291,9 @@ STEPS = (
     ("brief-handset", handset),
     ("ways-out", handset_pins),
     ("schemes", schemes),
-    ("hand-over", hand_over),
     ("circuit", station("circuit", "[aria-label='Chip core']")),
     ("parts", station("parts", "[data-part='holder-aaa-surface']")),
+    ("shelf", shelf),
     ("power", power),
     ("board-near", station("board", "[data-testid='board-canvas'][data-scale]")),
     (

@@ -14771,7 +14771,8 @@ export interface components {
          * PinTable
          * @description A table of pads.
          *
-         *     `module` says that it is a ready module (pads in two rows) rather than a bare chip.
+         *     `module` says that it is a ready module rather than a bare chip, `package` names the part of
+         *     one's own that draws its land pattern; without one its pins can be planned, and no board made.
          */
         PinTable: {
             /**
@@ -14784,6 +14785,11 @@ export interface components {
              * @description letters, digits, spaces and . _ + -
              */
             name: string;
+            /**
+             * Package
+             * @default
+             */
+            package: string;
             /** Pads */
             pads: components["schemas"]["OwnPad"][];
             /**
@@ -17066,6 +17072,12 @@ export interface components {
              * @description letters, digits, spaces and . _ + -
              */
             name: string;
+            /**
+             * Package
+             * @description the part of one's own that draws its land pattern
+             * @default
+             */
+            package: string;
             /** Text */
             text: string;
         };

@@ -22,7 +22,8 @@ class OwnPad(Frozen):
 class PinTable(Frozen):
     """A table of pads.
 
-    `module` says that it is a ready module (pads in two rows) rather than a bare chip.
+    `module` says that it is a ready module rather than a bare chip, `package` names the part of
+    one's own that draws its land pattern; without one its pins can be planned, and no board made.
     """
 
     name: Annotated[
@@ -33,5 +34,6 @@ class PinTable(Frozen):
         ),
     ]
     module: bool = True
+    package: Annotated[str, Field(max_length=80)] = ""
     pads: Annotated[tuple[OwnPad, ...], Field(min_length=2, max_length=300)]
     source: Annotated[str, Field(max_length=200)] = "the user's own table"

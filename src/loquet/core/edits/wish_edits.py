@@ -18,6 +18,7 @@ from loquet.core.brief import (
 )
 from loquet.core.brief.counted import Counted
 from loquet.core.brief.kinds.chip import Chip
+from loquet.core.brief.kinds.ready_module import ReadyModule
 from loquet.core.brief.places import Name
 from loquet.core.design import Design
 from loquet.core.edits.applying import EditRefused, with_brief, with_choices
@@ -185,6 +186,9 @@ class UsePinTable(Counted):
     ]
     text: Annotated[str, Field(max_length=200_000)]
     module: bool = True
+    package: Annotated[
+        str, Field(max_length=80, description="the part of one's own that draws its land pattern")
+    ] = ""
 
     @property
     def label(self) -> str:
@@ -197,10 +201,17 @@ class UsePinTable(Counted):
             table = read_pin_table(self.text.encode(), self.name, self.module)
         except BriefError as error:
             raise EditRefused(f"{error.place} {error.problem}.", error.way_out) from None
+        if self.package and self.package not in design.choices.shelf:
+            words = f"{self.package} is no part of one's own in this project."
+            raise EditRefused(words, "Take it from the shelf first.")
+        table = table.model_copy(update={"package": self.package or table.package})
         brief = design.brief
         others = tuple(t for t in brief.shelf.pin_tables if t.name != table.name)
         shelf = brief.shelf.model_copy(update={"pin_tables": (*others, table)})
         brain = brief.brain or Chip(name="chip", board=brief.boards[0].name)
+        if self.package and self.module != brain.READY_MADE:
+            kind = ReadyModule if self.module else Chip
+            brain = kind(name=brain.name, board=brain.board, place=brain.place)
         own = brain.model_copy(update={"part": "own", "table": table.name})
         design = with_brief(design, shelf=shelf, things=brief.with_things(own).things)
         return with_choices(design, pin_locks={})

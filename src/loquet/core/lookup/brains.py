@@ -1,9 +1,9 @@
 """A brain of a brief and its chip."""
 
-from loquet.core.brief import Brief, Thing
+from loquet.core.brief import Brief, PinTable, Thing
 from loquet.core.library import Library
 from loquet.core.parts import Chip, PartError
-from loquet.core.pins.own_chip import chip_of_table
+from loquet.core.pins.own_chip import chip_of_table, chip_on
 
 
 def brain_of(brief: Brief, name: str = "") -> Thing:
@@ -12,6 +12,14 @@ def brain_of(brief: Brief, name: str = "") -> Thing:
     if found is None:
         raise PartError(name or "chip", "is missing", "Add a microcontroller at the Brief.")
     return found
+
+
+def chip_of(table: PinTable, library: Library) -> Chip:
+    """The chip of a table, on the package that it names where the shelf has that; raises
+    PartError.
+    """
+    part = library.parts.get(table.package) if table.package else None
+    return chip_on(table, part) if part else chip_of_table(table)
 
 
 def chip_for(brief: Brief, library: Library, name: str = "") -> Chip:
@@ -24,7 +32,7 @@ def chip_for(brief: Brief, library: Library, name: str = "") -> Chip:
         table = brief.shelf.pin_table(named)
         if table is None:
             raise PartError(named, "is not on the shelf", "Read its pin table again.")
-        return chip_of_table(table)
+        return chip_of(table, library)
     chip = library.find_chip(brain.part)
     if chip.module != brain.READY_MADE:
         words = ("a ready module", "a bare chip")

@@ -5,10 +5,13 @@ somebody measured and that differ from the catalogue's.
 from collections.abc import Mapping
 from dataclasses import replace
 
+from loquet.core.brief import PinTable
 from loquet.core.design import Choices, Design
 from loquet.core.library import Library
-from loquet.core.parts import Part
+from loquet.core.lookup.brains import chip_of
+from loquet.core.parts import Chip, Part
 from loquet.core.parts.own import PartShelf
+from loquet.core.parts.part import Body
 from loquet.core.plain.remembering import Remembered
 
 KNOWN: Remembered[Library] = Remembered(16)
@@ -20,17 +23,34 @@ def project_library(design: Design, library: Library) -> Library:
     every measured pin order in place of the catalogue's; an order that does not name the pins that
     the part has is left out (`measured-order` says so).
     """
-    choices = design.choices
-    if library.known_by or not (choices.pin_orders or choices.shelf or choices.preferred):
+    choices, tables = design.choices, design.brief.shelf
+    own = choices.pin_orders or choices.shelf or choices.preferred or tables.pin_tables
+    if library.known_by or not own:
         return library
-    about = (choices.pin_orders, choices.shelf, choices.preferred, library)
-    return KNOWN.of(about, lambda: known(choices, library))
+    about = (choices.pin_orders, choices.shelf, choices.preferred, tables, library)
+    return KNOWN.of(about, lambda: known(choices, tables.pin_tables, library))
 
 
-def known(choices: Choices, library: Library) -> Library:
+def known(choices: Choices, tables: tuple[PinTable, ...], library: Library) -> Library:
     """The library with all of that."""
     shelf = library_with(choices.shelf, library, tuple(choices.preferred.values()))
-    return replace(with_orders(choices.pin_orders, shelf), known_by="a project")
+    ordered = with_orders(choices.pin_orders, shelf)
+    return replace(with_tables(tables, ordered), known_by="a project")
+
+
+def with_tables(tables: tuple[PinTable, ...], library: Library) -> Library:
+    """The library with chips and modules of one's own, on the packages that they name."""
+    by_name = {table.name: table for table in tables}
+
+    def find_chip(name: str) -> Chip:
+        table = by_name.get(name)
+        return chip_of(table, library) if table else library.find_chip(name)
+
+    def package(code: str) -> tuple[Body, float]:
+        part = library.parts.get(code)
+        return (part.body, part.height_mm) if part else library.package(code)
+
+    return replace(library, find_chip=find_chip, package=package) if by_name else library
 
 
 def library_with(own: Mapping[str, Part], library: Library, first: tuple[str, ...] = ()) -> Library:

@@ -10,15 +10,15 @@ import re
 from pydantic import ValidationError
 
 from loquet.core.brief import BriefError, OwnPad, PinTable
-from loquet.core.parts import AlternateFunction, Chip, ChipPin, PinKind
+from loquet.core.parts import AlternateFunction, Chip, ChipPin, Part, PartError, PinKind
 
 COLUMNS = ("pad", "port", "can")
 FUNCTION = re.compile(r"^([a-z][a-z0-9_]{0,15})\.([a-z0-9_]{1,15})(@[A-Za-z0-9 ]{1,12})?$")
-PLAIN_WORDS = ("input", "output", "supply", "ground", "reset", "boot", "wake", "5v")
+PLAIN_WORDS = ("input", "output", "supply", "gives", "ground", "reset", "boot", "wake", "5v")
 LARGEST_BYTES = 200_000
 WAYS = (
-    "Write input, output, supply, ground, reset, boot, wake, 5v, or a function such as adc.in0,"
-    " i2c1.scl or tim2.ch1@AF1."
+    "Write input, output, supply, gives, ground, reset, boot, wake, 5v, or a function such as"
+    " adc.in0, i2c1.scl or tim2.ch1@AF1."
 )
 
 
@@ -157,6 +157,25 @@ def chip_of_table(table: PinTable) -> Chip:
     )
 
 
+def chip_on(table: PinTable, part: Part) -> Chip:
+    """The table as a chip on a land pattern: a pad of the table is the terminal of that name, or
+    the pad of that number. Raises PartError for a pad that is on neither.
+    """
+    chip = chip_of_table(table)
+    numbers = {pad: pad for terminal in part.terminals.values() for pad in terminal.pads}
+    at = {name: terminal.pads for name, terminal in part.terminals.items()} | {
+        pad: (pad,) for pad in numbers
+    }
+    pins = []
+    for pin in chip.pins:
+        pads = at.get(pin.number) or at.get(pin.number.lower())
+        if pads is None:
+            way_out = "Call it in the table as the package does, by function or by number."
+            raise PartError(table.package, f"has no pad for '{pin.number}'", way_out)
+        pins += [pin.model_copy(update={"number": pad}) for pad in pads]
+    return chip.model_copy(update={"package": part.id, "pins": tuple(pins), "uncovered": ""})
+
+
 def pin_of(pad: OwnPad) -> ChipPin:
     """One pad as a chip pin."""
     words = tuple(word.lower() for word in pad.can)
@@ -165,7 +184,7 @@ def pin_of(pad: OwnPad) -> ChipPin:
         if "input" in words or "output" in words or any("." in word for word in words)
         else "unused"
     )
-    for fixed in ("supply", "ground", "reset"):
+    for fixed in ("supply", "gives", "ground", "reset"):
         if fixed in words:
             kind = fixed
     one_way = (

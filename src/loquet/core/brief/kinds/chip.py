@@ -45,4 +45,4 @@ class Chip(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """One package."""
-        return (Body(part=f"chip:{self.part}", kinds=("chip",)),)
+        return (Body(part=f"chip:{self.table or self.part}", kinds=("chip",)),)

@@ -28,7 +28,7 @@ class ReadyModule(Thing):
 
     kind: Literal["ready-module"] = "ready-module"
     part: Annotated[str, Field(min_length=3, max_length=40)] = "fellbeck-c20"
-    table: Annotated[str, Field(max_length=0)] = ""
+    table: Annotated[str, Field(max_length=40)] = ""
     compared: Compared = ""
     gives_v: Annotated[float, Field(ge=1.2, le=5.5)] = 3.3
     gives_ma: Annotated[float, Field(ge=10, le=1000)] = 250.0
@@ -43,7 +43,7 @@ class ReadyModule(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """One module."""
-        return (Body(part=f"chip:{self.part}", kinds=("chip",)),)
+        return (Body(part=f"chip:{self.table or self.part}", kinds=("chip",)),)
 
     def feed(self) -> Feed:
         """The rail behind its own regulator."""
