@@ -386,13 +386,14 @@ def used_for(design: Design, part_id: str) -> list[str]:
 
 
 def kinds_of(design: Design, context: ContextNow) -> list[ServingKind]:
-    """Kinds of parts in the circuit of which there is more than one part that could serve."""
+    """Kinds of parts that recipes took, of which there is more than one that could serve."""
     library = context.known(design)
+    named = {body.part for thing in design.brief.things for body in thing.bodies()}
     used: dict[str, str] = {}
     for made in design.circuit.values():
         for component in made.value.components:
             part = library.parts.get(component.part) if not component.is_chip else None
-            if part is not None:
+            if part is not None and part.id not in named:
                 used.setdefault(part.kind, part.id)
     found = []
     for kind, taken in used.items():

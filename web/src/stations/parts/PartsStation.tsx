@@ -49,7 +49,7 @@ export function PartsStation() {
 						role="radio"
 						aria-checked={drawer === value}
 						data-testid={`drawer-${value}`}
-						className={`flex items-baseline gap-2 rounded-t-[3px] border border-line px-4 py-1.5 ${drawer === value ? "border-b-[3px] border-b-copper bg-card font-semibold" : "bg-paper"}`}
+						className={`flex items-baseline gap-2 whitespace-nowrap rounded-t-[3px] border border-line px-3 py-1.5 ${drawer === value ? "border-b-[3px] border-b-copper bg-card font-semibold" : "bg-paper"}`}
 						onClick={() => setDrawer(value)}
 					>
 						{title} {count !== null && <span className="figure font-normal text-ink-2">{count}</span>}

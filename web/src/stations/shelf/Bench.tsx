@@ -9,7 +9,7 @@ import { BodyFields } from "./BodyFields";
 import { Drawing } from "./Drawing";
 import { PinFigures } from "./PinFigures";
 import { Terminals } from "./Terminals";
-import { likeThis, newOf, OWN, type Part, type Role, SHELF } from "./typed";
+import { blank, likeThis, newOf, OWN, type Part, type Role, SHELF } from "./typed";
 
 type Looked = Schemas["Looked"];
 const DRAFT = "part on the bench";
@@ -23,12 +23,14 @@ const EVIDENCE: [Part["evidence"], string][] = [
 /** One part on the bench: its drawing first, what it lacks in the order of harm, then all that is known of it. */
 export function Bench({
 	id,
+	drawer,
 	roles,
 	taken,
 	kept,
 	gone,
 }: {
 	id: string;
+	drawer: Role | undefined;
 	roles: Role[];
 	taken: string[];
 	kept: (part: Part) => void;
@@ -60,10 +62,20 @@ export function Bench({
 			clearTimeout(timer);
 		};
 	}, [draft]);
-	if (!id) return <section className="flex-1 p-6 text-ink-2">Open a drawer.</section>;
+	if (!id && !draft)
+		return (
+			<section className="flex-1 p-6 text-ink-2">
+				<p>Nothing lies on the bench.</p>
+				{drawer && (
+					<Button weight="main" className="mt-3" data-testid="new-of" onClick={() => setDraft(blank(drawer, taken))}>
+						New {drawer.name}, from its data sheet
+					</Button>
+				)}
+			</section>
+		);
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
-	if (!query.data) return <p className="p-6 text-ink-2">Laying it on the bench.</p>;
-	const seen = query.data;
+	if (id && !query.data) return <p className="p-6 text-ink-2">Laying it on the bench.</p>;
+	const seen = query.data ?? unseen(draft as Part);
 	const part = draft ?? seen.part;
 	const role = roles.find((one) => one.name === part.kind);
 	const about: Looked = draft && looked ? looked : seen;
@@ -188,7 +200,12 @@ export function Bench({
 				<Missing about={about} drafted={draft !== null} />
 			</div>
 			<div className="mt-5 grid grid-cols-[minmax(330px,1fr)_minmax(250px,330px)] items-start gap-8">
-				<Terminals part={part} put={draft ? put : null} asked={role?.terminals ?? []} />
+				<Terminals
+					part={part}
+					put={draft ? put : null}
+					asked={role?.terminals ?? []}
+					loose={[...new Set((about.drawing?.pads ?? []).filter((pad) => !pad.terminal).map((pad) => pad.number))]}
+				/>
 				<div>
 					<PinFigures part={part} role={role} put={draft ? put : null} />
 					<BodyFields part={part} put={draft ? put : null} />
@@ -198,6 +215,11 @@ export function Bench({
 			</div>
 		</section>
 	);
+}
+
+/** A part that is on no shelf yet, as one that is seen. */
+function unseen(part: Part): Schemas["ShelfPart"] {
+	return { part, version: 0, versions: [], used_in: [], faults: [], lacks: [], drawing: null };
 }
 
 /** What lay on the bench when the page was left, if it is of this part. */

@@ -61,7 +61,7 @@ export function PackPanel({ own, done }: { own: number; done: () => void }) {
 					Registered types, from memory
 				</Button>
 				<a className="text-patina underline" href="/api/shelf/pack.toml" download>
-					Give out the {own} parts of one's own as a pack
+					Give out one's own parts as a pack ({own})
 				</a>
 				<span className="flex-1" />
 				<Button weight="quiet" onClick={done}>

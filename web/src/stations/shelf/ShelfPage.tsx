@@ -62,8 +62,9 @@ export function ShelfPage() {
 				<Drawers roles={roles} own={own.length} kind={kind} open={(name) => pick("", name)} />
 				<Rows rows={shown} picked={picked} pick={(row) => pick(row.id, asked ? row.kind : kind)} />
 				<Bench
-					key={picked}
+					key={picked || kind}
 					id={picked}
+					drawer={roles.find((role) => role.name === kind)}
 					roles={roles}
 					taken={parts.map((row) => row.id)}
 					kept={(part) => pick(part.id, part.kind)}
@@ -111,7 +112,7 @@ function Rows({ rows, picked, pick }: { rows: ShelfRow[]; picked: string; pick: 
 	if (rows.length === 0)
 		return (
 			<p className="w-[262px] shrink-0 border-r border-rule p-4 text-ink-2">
-				Nothing lies here yet. Open a drawer and take "Like this one, but", or read in a pack.
+				Nothing lies here yet. Begin with a data sheet, take "Like this one, but" in another drawer, or read in a pack.
 			</p>
 		);
 	return (

@@ -1,12 +1,22 @@
 import { useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
-import { DOES, type Does, type Part, padsIn, type Terminal, withPins } from "./typed";
+import { DOES, type Does, type Part, padsIn, type Terminal, withEach, withPins } from "./typed";
 
 type Put = ((change: Partial<Part>) => void) | null;
 
 /** The terminals of a part by function, with their pads and what each does; pasted from a data sheet's table or typed. */
-export function Terminals({ part, put, asked }: { part: Part; put: Put; asked: readonly string[] }) {
+export function Terminals({
+	part,
+	put,
+	asked,
+	loose,
+}: {
+	part: Part;
+	put: Put;
+	asked: readonly string[];
+	loose: readonly string[];
+}) {
 	const [pasting, setPasting] = useState(false);
 	const rows = Object.entries(part.terminals);
 	const absent = asked.filter((name) => !(name in part.terminals));
@@ -120,6 +130,11 @@ export function Terminals({ part, put, asked }: { part: Part; put: Put; asked: r
 					<Button weight="quiet" onClick={() => add(`pin ${rows.length + 1}`)}>
 						One more
 					</Button>
+					{loose.length > 0 && (
+						<Button weight="quiet" data-testid="each-pad" onClick={() => put({ terminals: withEach(part, loose) })}>
+							One for each pad without
+						</Button>
+					)}
 				</p>
 			)}
 		</section>

@@ -48,6 +48,36 @@ export function newOf(role: Role, like: Part, taken: readonly string[]): Part {
 	return { ...part, description: "", price_cents: 0, values: {} };
 }
 
+/** A part of a kind of which the shelf has none yet: a package with leads on two sides to begin with. */
+export function blank(role: Role, taken: readonly string[]): Part {
+	const part: Part = {
+		id: `new-${role.name}`,
+		kind: role.name,
+		description: "",
+		body: {
+			family: "gull-wings",
+			prefix: "own",
+			sides: 2,
+			pins: 8,
+			pitch_mm: 1.27,
+			span_mm: [5.8, 6.2],
+			foot_mm: [0.4, 1.0],
+			lead_mm: [0.35, 0.5],
+			body_mm: [3.9, 4.9],
+			positions: [],
+		},
+		height_mm: 1.75,
+		price_cents: 0,
+		reference: "U",
+		evidence: "none",
+		evidence_text: "",
+		terminals: {},
+		values: {},
+		hand_fitted: false,
+	};
+	return likeThis(part, taken);
+}
+
 /** Pads as they are typed: `1, 4 5` gives three. */
 export function padsIn(text: string): string[] {
 	return text.split(/[\s,;]+/).filter(Boolean);
@@ -109,6 +139,15 @@ export function withPins(part: Part, rows: readonly PinRow[]): Part {
 		}),
 	);
 	return { ...part, terminals };
+}
+
+/** Terminals with a numbered contact for each pad that has none. */
+export function withEach(part: Part, pads: readonly string[]): Part["terminals"] {
+	const fresh = pads.map((pad): [string, Terminal] => [
+		`way ${pad}`,
+		{ pads: [pad], does: "way", joined: false, open: "" },
+	]);
+	return { ...part.terminals, ...Object.fromEntries(fresh) };
 }
 
 /** What a person would call a dimension of a body: `pitch`, `over the leads, least`. */
