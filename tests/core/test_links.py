@@ -51,6 +51,11 @@ def test_what_crosses_is_carried_on_the_same_pin_at_both_ends() -> None:
     out, inner = (next(c for c in circuit.components if c.thing == name) for name in ("out", "in"))
     assert out.pads == inner.pads
     assert (out.board, inner.board) == ("main", "wing")
+    assert (out.printed, out.purpose, inner.purpose) == (
+        "link a",
+        "Link a to wing",
+        "Link a to main",
+    )
     assert [out.pads[str(n)] for n in range(1, 9)] == [
         "GROUND",
         "BUTTON_ALL_DARK",

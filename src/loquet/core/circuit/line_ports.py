@@ -11,14 +11,13 @@ SUPPLY_FIRST, GROUND_BOTH, GROUND_LAST, BARE = "supply first", "ground both", "g
 
 
 def line_port(thing: Thing, bench: Bench, lines: int, order: str) -> Fragment:
-    """Ways from 1: supply before and ground behind the lines, ground at both ends, ground behind
-    them, or the lines alone.
+    """Ways from 1: supply or ground before the lines, or the lines from the first on; whatever ways
+    are left behind them lie at ground.
     """
     middle = [plain_name(thing.role(str(i + 1))) for i in range(lines)]
     rail = bench.rail(thing).net
     before = {SUPPLY_FIRST: [rail], GROUND_BOTH: [GROUND]}.get(order, [])
-    after = [] if order == BARE else [GROUND]
-    return Fragment((port(thing, [*before, *middle, *after], bench),))
+    return Fragment((port(thing, [*before, *middle], bench),))
 
 
 def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
