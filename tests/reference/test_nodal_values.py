@@ -203,3 +203,15 @@ def test_what_no_curve_is_about(library: Library) -> None:
         ("small", C, "22 pF", {"1": "FAR", "2": "GROUND"}),
     )
     assert curves_of(made, library.parts, (RAIL,), 5.0) == ()
+
+
+def test_a_supply_stands_still_behind_a_low_pass(library: Library) -> None:
+    """What holds the line up to a supply hangs on it as if to ground: 5 kohm and 100 nF, 318 Hz."""
+    made = circuit(
+        ("series", R, "10 kΩ", {"1": "DRIVE", "2": "LINE"}),
+        ("up", R, "10 kΩ", {"1": "SUPPLY", "2": "LINE"}),
+        ("quiet", C, "100 nF", {"1": "LINE", "2": "GROUND"}),
+    )
+    (low_pass,) = (c for c in curves_of(made, library.parts, (RAIL,), 5.0) if "filter" in c.id)
+    assert low_pass.mark[0] == pytest.approx(1 / (2 * pi * 5e3 * 100e-9), rel=0.02)
+    assert low_pass.points[0][1] == pytest.approx(20 * np.log10(0.5), abs=0.02)
