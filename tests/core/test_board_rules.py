@@ -304,7 +304,7 @@ def test_a_ground_pad_without_spokes_and_copper_that_hangs_on_nothing(seen: Subj
     found = said("heat-relief", seen, pour=pour, routing=routing)
     drilled = {p.owner for p in view.pads if p.net == "GROUND" and p.drill_nm and not p.in_full}
     assert len(found) >= len(drilled)
-    assert all("by 0 of" in f.sentence for f in found)
+    assert {f.sentence.split(" by ")[1] for f in found} == {"0 of 8 spokes."}  # four a side
     # two ground tracks that reach one pad hold it; that they lie on the board helps no other
     x, y = found[0].x_mm, found[0].y_mm
     assert x is not None
@@ -388,4 +388,7 @@ def test_copper_of_another_net_in_a_field_and_its_own(library: Library) -> None:
         ends = {"x1_nm": spot.x - MM, "x2_nm": spot.x + MM, "y1_nm": spot.y, "y2_nm": spot.y}
         track = Track(net=net, far=False, width_nm=200_000, **ends)
         changed = replace(view, routing=Routing(tracks=(track,), vias=()), pour=None)
-        assert len(findings_of([(rule, rule.run(replace(subject, view=changed)))])) == count
+        told = findings_of([(rule, rule.run(replace(subject, view=changed)))])
+        assert [(f.sentence.split(" of ")[0], f.way_out) for f in told] == [
+            ("A track", "Lead it round the field.")
+        ] * count

@@ -125,3 +125,12 @@ def test_a_coil_that_asks_too_much_is_answered_with_one_that_does_not() -> None:
         assemble(replace(bench, parts={**bench.parts, strong.id: strong}))
     assert refused.value.limit == "the coil draws 330 mA"
     assert refused.value.nearest == "Choose a coil of at least 17 ohm."
+
+
+def test_two_converters_of_axes_answer_at_addresses_that_follow_one_another() -> None:
+    """The first at its first address with its pin at ground, the second one above, at the rail."""
+    sliders = [thing("slider", f"fader {i}", 14 * i + 10, 30) for i in range(5)]
+    found = roles(*sliders, analogue_by="converter")
+    first, second = found["axis converter 1"], found["axis converter 2"]
+    assert (first.value, second.value) == ("address 0x48", "address 0x49")
+    assert (first.pads["1"], second.pads["1"]) == ("GROUND", "SUPPLY")
