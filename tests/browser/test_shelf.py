@@ -8,6 +8,7 @@ import tomllib
 
 from selenium.webdriver import Chrome
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select, WebDriverWait
 
 from tests.browser.conftest import Server
@@ -37,7 +38,7 @@ def put(driver: Chrome, label: str, text: str) -> None:
     if field.tag_name == "textarea":
         driver.execute_script(SET, field, text)
     else:
-        field.clear()
+        field.send_keys(Keys.CONTROL, "a")
         field.send_keys(text)
 
 
