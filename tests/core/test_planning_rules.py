@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from loquet.core.brief import Brief
+from loquet.core.brief import Brief, brief_from_plain
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Rule, subjects_for
 from loquet.core.design import Choices, Design
@@ -15,7 +15,7 @@ from loquet.core.library import Library
 from loquet.core.pipeline import run_stage
 from loquet.core.provenance import Failed, NotApplicable, Outcome, Passed, Undetermined
 from loquet.core.reviewing import subject_of
-from tests.making import thing, varied
+from tests.making import device, plain_of, thing, varied
 
 CORNERS = ("south west", "south east", "north west", "north east")
 
@@ -101,3 +101,15 @@ def test_each_missing_companion_is_added_by_its_own_repair(
     edits = offered(design)
     assert len(edits) == 1
     assert edits[0] not in offered(apply(design, EDITS.validate_python(edits[0])))
+
+
+def test_a_board_without_holes_is_named_where_there_are_several(library: Library) -> None:
+    plain = device(thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads"))
+    wing = {"name": "wing", "outline": plain.boards[0].model_dump(mode="json")["outline"]}
+    two = brief_from_plain({**plain_of(plain), "boards": [*plain_of(plain)["boards"], wing]})
+    both = {"The board main has", "The board wing has"}
+    for brief, words in ((plain, {"The board has"}), (two, both)):
+        told = rule("companions").run(subject_of(Design(brief=brief), library))
+        assert isinstance(told, Failed)
+        holes = [f.sentence for f in told.findings if "fixing holes" in f.sentence]
+        assert {sentence.split(" fewer ")[0] for sentence in holes} == words

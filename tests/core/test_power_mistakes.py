@@ -210,6 +210,9 @@ def test_k32_a_linear_regulator_that_gets_hot(library: Library) -> None:
     assert hot(10.0) == []
     (sentence,) = hot(12.0)
     assert "854 mW into heat and gets 91 °C hot" in sentence
+    lamps = tuple(thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=12.0) for i in range(10))
+    (told,) = found("converter-heat", subject(device(CHIP, block, *lamps), library))
+    assert told.way_out == "Take a step-down converter, or a source with fewer volts."
     jack = thing("barrel-jack", "jack", adapter_v=12.0, converter="linear")
     warm = tuple(thing("light", f"lamp {i}", 20 + 9 * i, 30, light_ma=10.0) for i in range(8))
     assert len(in_brief("converter-heat", library, jack, *warm)) == 1
