@@ -59,7 +59,7 @@ def pouched(library: Library) -> Design:
 
 def block(name: str, x1: float, x2: float, low: float, high: float, **more: object) -> Piece:
     area = box(x1, 0, x2, 10)
-    return Piece(name, name, "loose", area, low, high, False, name, (), **more)  # type: ignore[arg-type]
+    return Piece(name, name, "loose", area, low, high, False, name, (), **more)
 
 
 def plugged(**changes: object) -> Plugged:

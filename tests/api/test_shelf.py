@@ -37,7 +37,7 @@ def test_a_pack_is_looked_at_taken_changed_and_given_out(client: TestClient) -> 
 def test_a_part_is_kept_by_its_version_and_seen_with_its_history(client: TestClient) -> None:
     read_in(client, PACK, "own/tarn-r33")
     seen = client.get("/api/shelf/part", params={"id": "own/tarn-r33"}).json()
-    part, version = seen["part"], seen["version"]
+    part = seen["part"]
     assert list(part["terminals"]) == ["out", "ground", "in"]
     dearer = {**part, "id": "own/tarn-r50", "price_cents": 15}
     first = client.put("/api/shelf/part", json={"part": dearer, "version": 0}).json()
@@ -55,7 +55,6 @@ def test_a_part_is_kept_by_its_version_and_seen_with_its_history(client: TestCli
     assert client.get("/api/shelf/part", params={"id": "own/tarn-r50"}).status_code == 404
     again = client.put("/api/shelf/part", json={"part": dearer, "version": 0})
     assert again.json()["version"] == 4
-    assert version >= 1
 
 
 def test_what_cannot_be_is_said_while_it_is_typed_and_never_kept(client: TestClient) -> None:

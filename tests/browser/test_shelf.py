@@ -2,7 +2,6 @@
 at by an outside checker too.
 """
 
-import json
 import time
 import tomllib
 
@@ -79,13 +78,7 @@ def test_a_regulator_from_its_sheet_to_the_board(server: Server, driver: Chrome)
     kept = driver.execute_async_script(
         "fetch('/api/shelf/part?id=own/tarn-r33').then(r => r.json()).then(arguments[0])"
     )["part"]
-    plain = {
-        "name": wanted["body"]["name"],
-        "body_middle_mm": [0, 0],
-        "pegs_mm": [],
-        "touched_mm": 0,
-    }
-    assert {**kept["body"], **plain}["pads"] == [
+    assert kept["body"]["pads"] == [
         {"drill_mm": 0, "round": False, "paste": True, "covered": False, "bare_mm": 0, **pad}
         for pad in wanted["body"]["pads"]
     ]
@@ -101,5 +94,4 @@ def test_a_regulator_from_its_sheet_to_the_board(server: Server, driver: Chrome)
     driver.find_element(By.CSS_SELECTOR, "[data-could='own/tarn-r33'] button").click()
     see(driver, "[data-taken='own/tarn-r33']")
     assert {page: rows for page, rows in found.items() if rows} == {}
-    assert json.dumps(kept)
     assert time.monotonic() - began < 180

@@ -103,7 +103,7 @@ def random_needs(chance: random.Random) -> tuple[Need, ...]:
         ("sound", ("sound clock", "sound data")),
     ):
         if chance.random() < 0.35 and len(needs) < 6:
-            needs += [Need(f"{bus} {k}", k, k.upper(), k, place(), bus) for k in kinds]  # type: ignore[arg-type]
+            needs += [Need(f"{bus} {k}", k, k.upper(), k, place(), bus) for k in kinds]
     return tuple(needs)
 
 

@@ -29,7 +29,7 @@ def given(
 def pad(
     net: str, shape: Round | Bar | Box, sides: tuple[str, ...] = (NEAR,), **more: int
 ) -> Copper:
-    return Copper(net, sides, shape, "pad", f"{net or 'X'}{id(shape)}", "1", **more)  # type: ignore[arg-type]
+    return Copper(net, sides, shape, "pad", f"{net or 'X'}{id(shape)}", "1", **more)
 
 
 def nm(*values: float) -> tuple[int, ...]:

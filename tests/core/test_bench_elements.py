@@ -36,7 +36,7 @@ def one(
     bare: Desk, part: str, pads: dict[str, str], powered: bool = True, **more: object
 ) -> Network:
     """The network of one part alone; every lead is at its net."""
-    component = Component(role="x", ref="X1", part=part, block="b", purpose="p", pads=pads, **more)  # type: ignore[arg-type]
+    component = Component(role="x", ref="X1", part=part, block="b", purpose="p", pads=pads, **more)
     circuit: Circuit = bare.circuit.model_copy(update={"components": (component,)})
     return network_of(replace(bare, circuit=circuit), lambda _, pad: pads[pad], powered=powered)
 
@@ -139,7 +139,7 @@ def fed(library: Library) -> Desk:
 
 def powered(desk: Desk, **more: object) -> Network:
     nets = {(c.ref, pad): net for c in desk.circuit.components for pad, net in c.pads.items()}
-    return network_of(desk, lambda ref, pad: nets[ref, pad], powered=True, **more)  # type: ignore[arg-type]
+    return network_of(desk, lambda ref, pad: nets[ref, pad], powered=True, **more)
 
 
 def test_an_unpowered_chip_shows_200_k_and_its_pins_are_joined_inside(fed: Desk) -> None:
@@ -360,4 +360,4 @@ def test_a_rail_is_fed_by_what_gives_it() -> None:
         made = SimpleNamespace(rail=SimpleNamespace(net=net))
         assert fed_by(desk, made, regulator) is fed  # type: ignore[arg-type]
     plain = SimpleNamespace(named={"anode": ["1"]}, pads={"1": "SUPPLY"})
-    assert not fed_by(desk, SimpleNamespace(rail=SimpleNamespace(net="SUPPLY")), plain)  # type: ignore[arg-type]
+    assert not fed_by(desk, SimpleNamespace(rail=SimpleNamespace(net="SUPPLY")), plain)

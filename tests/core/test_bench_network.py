@@ -39,7 +39,7 @@ def test_a_meter_reads_the_resistance_distance(seed: int) -> None:
     chance = random.Random(seed)
     nodes = [G, *(f"N{i}" for i in range(chance.randint(3, 9)))]
     edges = [(nodes[i], nodes[chance.randrange(i)]) for i in range(1, len(nodes))]
-    edges += [tuple(chance.sample(nodes, 2)) for _ in range(chance.randint(0, 8))]  # type: ignore[misc]
+    edges += [tuple(chance.sample(nodes, 2)) for _ in range(chance.randint(0, 8))]
     graph = networkx.Graph()
     found: dict[frozenset[str], float] = {}
     for a, b in edges:

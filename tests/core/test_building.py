@@ -188,7 +188,7 @@ def test_the_profile_is_drawn_as_it_says(paste: str, hand: list[tuple[float, flo
     peak's span, 35 s down to the melting point, 2.5 K/s to 60 °C.
     """
     assert [(p.s, p.c) for p in profile(paste)] == hand  # type: ignore[arg-type]
-    (peak,) = [c for c in checked_curve(profile(paste), paste) if c.words == "Peak"]  # type: ignore[arg-type]
+    (peak,) = [c for c in checked_curve(profile(paste), paste) if c.words == "Peak"]
     assert peak.asked == {"lead-free": "235 to 260 °C", "tin-lead": "205 to 235 °C"}[paste]
 
 

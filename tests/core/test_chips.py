@@ -127,9 +127,9 @@ def need(kind: str, load: str = "") -> Need:
 def test_every_sharing_verdict_has_its_reason() -> None:
     assert len({(r.pin, r.hangs) for r in SHARING}) == len(SHARING)
     assert all(len(r.why) > 10 for r in SHARING)
-    assert sharing_rule("programming", kind_of_load(need("input", "key"))).verdict == "stop"  # type: ignore[union-attr]
+    assert sharing_rule("programming", kind_of_load(need("input", "key"))).verdict == "stop"
     assert sharing_rule("reset", "key").verdict == "safe"  # type: ignore[union-attr]
-    assert sharing_rule("programming", kind_of_load(need("output", "light"))).verdict == "look"  # type: ignore[union-attr]
+    assert sharing_rule("programming", kind_of_load(need("output", "light"))).verdict == "look"
     assert kind_of_load(need("timer", "sounder")) == "sounder"
     assert kind_of_load(need("timer")) == "output"
     assert kind_of_load(need("interrupt")) == "input"

@@ -99,7 +99,7 @@ def test_a_light_of_a_rail_takes_no_pin() -> None:
 
 
 def test_a_strong_light_is_fed_from_the_rail() -> None:
-    """20 mA: (3.3 - 2.0) V / 20 mA = 65 Ω, E24 68 Ω; 1 mA for the base: 2.2 V / 1 mA = 2.2 kΩ."""
+    """20 mA: 1.3 V / 20 mA = 65 Ω, E24 68 Ω; 1 mA for the base: 2.2 V / 1 mA = 2.2 kΩ."""
     assert made("light", light_ma=20.0) == written("""
     light-2012-amber Amber indicator light: 1=LIGHT_IT_LOW 2=LIGHT_IT_ANODE
     resistor-1608 68 Ω: 1=SUPPLY 2=LIGHT_IT_ANODE
@@ -145,8 +145,8 @@ def test_cells_stand_in_a_row_behind_their_guard(plus: tuple[Plain, ...], expect
 
 
 def test_a_stick_with_low_passes() -> None:
-    """1 kΩ and a quarter of 10 kΩ are 3.5 kΩ: for 100 Hz 1 / (2 pi 3500 100) = 455 nF, E12 470 nF,
-    which gives 97 Hz.
+    """1 kΩ and a quarter of 10 kΩ are 3.5 kΩ: for 100 Hz 1 / (2 pi 3500 100) = 455 nF, E12 470
+    nF, which gives 97 Hz.
     """
     both = made("stick", filter_hz=100.0, press=False)
     stick = next(line for line in both if line.startswith("stick"))
@@ -166,8 +166,8 @@ def test_a_stick_with_low_passes() -> None:
 def test_a_magnetic_trigger_has_no_track_and_a_divided_stick_its_divider() -> None:
     """1 kΩ alone: for 1 kHz 159 nF, E12 150 nF.
 
-    Of 5 V a divider of 5.6 kΩ and 10 kΩ: with the track's quarter 8.1 kΩ beside 10 kΩ are 4.48 kΩ:
-    for 100 Hz 356 nF, E12 330 nF.
+    Of 5 V a divider of 5.6 kΩ and 10 kΩ: with the track's quarter 8.1 kΩ beside 10 kΩ are 4.48
+    kΩ: for 100 Hz 356 nF, E12 330 nF.
     """
     assert "capacitor-1608 150 nF: 1=TRIGGER_IT_PULL 2=GROUND" in made("trigger", filter_hz=1000.0)
     five = thing("converter", "five", gives_v=5.0)

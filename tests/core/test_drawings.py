@@ -160,7 +160,7 @@ def bench(
 
 
 def part(ref: str = "R1", **more: object) -> Component:
-    return Component(role="r", ref=ref, part="x", block="", purpose="", pads={}, **more)  # type: ignore[arg-type]
+    return Component(role="r", ref=ref, part="x", block="", purpose="", pads={}, **more)
 
 
 def pattern(wide: float, high: float, **more: object) -> LandPattern:

@@ -70,7 +70,7 @@ def test_two_layers_have_no_planes_and_changing_makes_the_board_stale(finished: 
 
 def test_the_supply_with_most_contacts_gets_the_plane() -> None:
     nets = [("GROUND", "ground", 9), ("A", "supply", 2), ("B", "supply", 4), ("C", "signal", 8)]
-    made_of = tuple(Net(name=n, kind=k, pads=(("U1", "1"),) * c) for n, k, c in nets)  # type: ignore[arg-type]
+    made_of = tuple(Net(name=n, kind=k, pads=(("U1", "1"),) * c) for n, k, c in nets)
     assert plane_net(Circuit(components=(), nets=made_of, workings=())) == "B"
     assert plane_net(Circuit(components=(), nets=made_of[:1], workings=())) == ""
 

@@ -48,7 +48,7 @@ DRAWN = Wires(
 )
 
 
-def expected(side: str, width: int, half: int, router: Router) -> np.ndarray:  # type: ignore[type-arg]
+def expected(side: str, width: int, half: int, router: Router) -> np.ndarray:
     """Who owns each cell: nobody, the one net that is near, or none where several are, or where
     something of no net is.
     """

@@ -95,7 +95,7 @@ def test_k03_one_button_more_reaches_pins_scan_report_and_header_together(
     ]  # type: ignore[arg-type]
     assert buttons[1] == buttons[0] + 1
     header = write_header(after.brief, plans[1]).decode()  # type: ignore[arg-type]
-    assert f"#define KEY_COUNT {len(key_table(after.brief, plans[1]))}" in header  # type: ignore[arg-type]
+    assert f"#define KEY_COUNT {len(key_table(after.brief, plans[1]))}" in header
     assert "X(ONE_MORE, 14)" in header
 
 

@@ -130,7 +130,7 @@ def test_keys_are_numbered_once_and_in_order_everywhere(brief: Brief, library: L
 def test_every_signal_has_one_net_one_wire_and_one_name(
     brief: Brief, name: str, library: Library
 ) -> None:
-    changed = brief.model_copy(update={"key_scheme": KeyScheme(name=name)})  # type: ignore[arg-type]
+    changed = brief.model_copy(update={"key_scheme": KeyScheme(name=name)})
     needs = needs_of(changed)
     assert len({n.signal for n in needs}) == len(needs)
     assert len({n.net for n in needs}) == len(needs)

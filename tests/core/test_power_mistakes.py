@@ -101,8 +101,8 @@ def test_k25_a_coin_cell_cannot_hold_up_a_screen(library: Library) -> None:
     chain = thing("light-chain", "lights", 30, 30, count=1)
     sagging = in_brief("cell-sag", library, coin, chain)
     assert len(sagging) == 1
-    # 8 mA of the chip and 60 mA of one light: 2.88 V - 68 mA x 20 Ω = 1.52 V; the chip stops at 2.0
-    # V, where the cell is empty
+    # 8 mA of the chip and 60 mA of one light: 2.88 V - 68 mA x 20 Ω = 1.52 V; the chip stops at
+    # 2.0 V, where the cell is empty
     assert "sags to 1.52 V, and the device stops at 2.00 V" in sagging[0]
     assert in_brief("power-budget", library, coin, chain) == [
         "With everything on, cell has to give 68 mA, and it gives 15 mA."

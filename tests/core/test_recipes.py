@@ -44,8 +44,8 @@ def test_a_coil_that_asks_too_much_is_refused(brief: Brief, coil_ohm: float, sai
 
 def test_a_strong_light_is_kept_off_the_pin(brief: Brief) -> None:
     """Above 8 mA from the rail through an NPN transistor (1 base, 2 emitter, 3 collector): (3.0 -
-    2.0) V / 20 mA = 50 Ω, 51 Ω of E24; forced gain 20: (3.0 - 0.4 - 0.7) V / 1 mA = 1.9 kΩ, 2 kΩ of
-    E24.
+    2.0) V / 20 mA = 50 Ω, 51 Ω of E24; forced gain 20: (3.0 - 0.4 - 0.7) V / 1 mA = 1.9 kΩ, 2
+    kΩ of E24.
     """
     made = circuit_of(varied(brief, things={"light": {"light_ma": 20}}))
     assert made["light"].pads == {"1": "LIGHT_LOW", "2": "LIGHT_ANODE"}

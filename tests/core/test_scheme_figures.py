@@ -102,13 +102,13 @@ def test_a_ladder_of_two_keys_code_by_code() -> None:
 
 def card(name: str, brief: Brief = PLAIN) -> Any:
     library = bundled_library()
-    return card_of(brief, name, library.parts, together_of(brief), lambda needs: "")  # type: ignore[arg-type]
+    return card_of(brief, name, library.parts, together_of(brief), lambda needs: "")
 
 
 @pytest.mark.parametrize(
     ("name", "shape", "pins", "cents", "mm2", "micro_amps", "held"),
     [
-        # 3.0 V over 40 kΩ inside the chip, 100 kΩ at a helper, 10 kΩ of a ladder; rows are driven
+        # 3.0 V over 40 kΩ inside the chip, 100 kΩ at a helper, 10 kΩ of a ladder; rows driven
         # in turn
         ("one pin each", "9 pins", 9, 0, 0, 75.0, 9),
         ("diode matrix", "3 rows x 3 columns", 6, 27, 9 * 5.06 * 2.1, 25.0, 9),
@@ -250,7 +250,7 @@ def test_pairs_that_may_be_held(chords: Chords, pairs: int) -> None:
 
 def test_three_keys_under_the_rules() -> None:
     def may(rule: str, *keys: str, **more: Any) -> bool:
-        brief = CHORDS.model_copy(update={"chords": Chords(rule=rule, **more)})  # type: ignore[arg-type]
+        brief = CHORDS.model_copy(update={"chords": Chords(rule=rule, **more)})
         return together_of(brief)(frozenset(keys))
 
     up, left, down = (f"pad:left pad:{way}" for way in ("up", "left", "down"))

@@ -123,7 +123,7 @@ def test_a_power_button_that_is_named_as_direct_has_one_pin(name: str, handset: 
         plus=(thing("button", "on and off", 75, 20, duty="power"),),
         key_scheme={"name": name, "direct": ["button:on and off", "button:menu"]},
     )
-    assert sorted(wire(brief, name).direct) == ["button:menu", "button:on and off"]  # type: ignore[arg-type]
+    assert sorted(wire(brief, name).direct) == ["button:menu", "button:on and off"]
     signals = [n.signal for n in needs_of(brief)]
     assert len(signals) == len(set(signals))
 

@@ -317,7 +317,7 @@ def test_the_line_to_check_is_the_longest_there_is() -> None:
 
 def test_an_opening_with_straight_sides_is_turned_with_its_part() -> None:
     """10 x 4 mm about 20, 10, turned by a quarter: 4 wide and 10 high."""
-    flat = Opening("t", "t", "front wall", False, 20, 10, 0, 90, (9, 3), (10, 4), None)  # type: ignore[arg-type]
+    flat = Opening("t", "t", "front wall", False, 20, 10, 0, 90, (9, 3), (10, 4), None)
     assert shape_of(flat).bounds == pytest.approx((18, 5, 22, 15))
     assert shape_of(replace(flat, turn_deg=0)).bounds == pytest.approx((15, 8, 25, 12))
     disc = shape_of(replace(flat, round=True))

@@ -146,4 +146,4 @@ def test_the_bare_board_netlist_is_read_by_the_library(
     assert contacts == designed
     place = {(r.ref_des, str(r.pin)): (r.x, r.y) for r in records if r.ref_des == "U1"}
     pad = next(c for c in view.pads if c.ref == "U1" and c.pad == "1")
-    assert place["U1", "1"] == pytest.approx((pad.shape.x / 1e6, pad.shape.y / 1e6), abs=0.002)  # type: ignore[union-attr]
+    assert place["U1", "1"] == pytest.approx((pad.shape.x / 1e6, pad.shape.y / 1e6), abs=0.002)

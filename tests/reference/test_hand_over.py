@@ -120,7 +120,7 @@ def test_two_readers_find_the_keys_of_a_keyboard(library: Library) -> None:
 def test_headers_compile_and_follow_the_one_table(
     scheme: str, handset: Brief, library: Library, tmp_path: Path
 ) -> None:
-    brief = handset.model_copy(update={"key_scheme": KeyScheme(name=scheme)})  # type: ignore[arg-type]
+    brief = handset.model_copy(update={"key_scheme": KeyScheme(name=scheme)})
     plan = planned(brief, library)
     files = handover_files(brief, plan)
     for name, data in files.items():
@@ -214,7 +214,7 @@ def compiled(source: bytes, folder: Path) -> str:
 def test_overlays_compile_and_apply_without_a_warning(
     scheme: str, host_panel: Brief, library: Library, tmp_path: Path
 ) -> None:
-    brief = host_panel.model_copy(update={"key_scheme": KeyScheme(name=scheme)})  # type: ignore[arg-type]
+    brief = host_panel.model_copy(update={"key_scheme": KeyScheme(name=scheme)})
     plan = planned(brief, library)
     tree = compiled(write_overlay(brief, plan), tmp_path)
     keys = key_table(brief, plan)

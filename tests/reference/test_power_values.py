@@ -24,7 +24,7 @@ BY_HAND = Source(kind="assumed", text="test")
 def supply(chemistry: str, cells: int, mah: float, ohm: float) -> Supply:
     volts = {"lithium": (3.0, 3.7, 4.2), "alkaline": (0.9, 1.5, 1.6), "coin": (2.0, 3.0, 3.2)}
     low, usual, high = (cells * v for v in volts[chemistry])
-    return Supply(low, usual, high, chemistry, cells, mah, ohm, 2000, BY_HAND)  # type: ignore[arg-type]
+    return Supply(low, usual, high, chemistry, cells, mah, ohm, 2000, BY_HAND)
 
 
 def by_scipy(source: Supply, power_mw: float, current_ma: float, stops_v: float) -> float:

@@ -53,7 +53,7 @@ def move(session: Session, project: int, x_mm: float) -> Design:
 
 
 def dome(session: Session, project: int) -> float:
-    return load_design(session, head_of(session, project).version).brief.thing("dome").place.x_mm  # type: ignore[union-attr]
+    return load_design(session, head_of(session, project).version).brief.thing("dome").place.x_mm
 
 
 def test_a_finished_design_comes_back_the_same(

@@ -40,10 +40,8 @@ class RoleView(BaseModel):
 
     name: str
     terminals: list[str]
-    ways: bool
     figures: list[FigureView]
     count: int
-    own: int
 
 
 class ShelfRowView(BaseModel):
@@ -111,13 +109,11 @@ def get_shelf(session: SessionNow, context: ContextNow) -> ShelfView:
         RoleView(
             name=role.name,
             terminals=list(role.terminals),
-            ways=role.ways,
             figures=[
                 FigureView(name=f, words=known.figures[f].words, unit=known.figures[f].unit)
                 for f in role.figures
             ],
             count=sum(part.kind == role.name for part, _ in rows),
-            own=sum(part.kind == role.name for part, _ in own.values()),
         )
         for role in known.role
     ]

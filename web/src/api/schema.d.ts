@@ -9671,7 +9671,7 @@ export interface components {
         };
         /**
          * DrawnPin
-         * @description A pad in mm about the part's middle, y up: its number, terminal and what that does.
+         * @description A pad as it is drawn, with its terminal and what that does.
          */
         DrawnPin: {
             /** Does */
@@ -15657,12 +15657,8 @@ export interface components {
             figures: components["schemas"]["FigureView"][];
             /** Name */
             name: string;
-            /** Own */
-            own: number;
             /** Terminals */
             terminals: string[];
-            /** Ways */
-            ways: boolean;
         };
         /**
          * RoundCorner

@@ -9,9 +9,8 @@ from typing import Literal
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Bought
 from loquet.core.drawers.incoming import trial_of
-from loquet.core.geometry import Box, Round
 from loquet.core.library import Library
-from loquet.core.parts import LandPattern
+from loquet.core.parts.drawn_land import DrawnLand, lands_of
 from loquet.core.parts.own import OWN
 from loquet.core.parts.part import Part
 from loquet.core.plain.frozen import Frozen
@@ -22,20 +21,6 @@ SMALL_MM = 2.5
 VALUED = frozenset(
     ("resistor", "capacitor", "inductor", "crystal", "clock crystal", "fuse", "linear regulator")
 )
-
-
-class DrawnLand(Frozen):
-    """A pad of a land pattern in mm, about the middle of the part: its number, middle, width and
-    height, whether it is round, and its hole.
-    """
-
-    number: str
-    x_mm: float
-    y_mm: float
-    w_mm: float
-    h_mm: float
-    round: bool
-    drill_mm: float
 
 
 class DrawerLine(Frozen):
@@ -183,28 +168,3 @@ def spares(count: int, small: bool) -> int:
     at least one of others (common practice).
     """
     return max(5, ceil(count / 10)) if small else max(1, ceil(count / 50))
-
-
-def lands_of(pattern: LandPattern) -> tuple[DrawnLand, ...]:
-    """The pads as a picture needs them."""
-    found = []
-    for pad in pattern.pads:
-        shape = pad.shape
-        if isinstance(shape, Round):
-            x, y, w, h = shape.x, shape.y, shape.d, shape.d
-        elif isinstance(shape, Box):
-            x, y, w, h = shape.x, shape.y, shape.w, shape.h
-        else:
-            continue
-        found.append(
-            DrawnLand(
-                number=pad.number,
-                x_mm=x / 1e6,
-                y_mm=y / 1e6,
-                w_mm=w / 1e6,
-                h_mm=h / 1e6,
-                round=isinstance(shape, Round),
-                drill_mm=pad.drill_nm / 1e6,
-            )
-        )
-    return tuple(found)

@@ -60,7 +60,13 @@ def library_with(own: Mapping[str, Part], library: Library, first: tuple[str, ..
     parts = PartShelf(library.parts)
     parts.update({key: part for key, part in own.items() if key not in library.parts})
     parts.preferred, parts.own = frozenset(first), frozenset(own)
+    parts.barred = frozenset(key for key, part in own.items() if not serves(part, library))
     return replace(library, parts=parts)
+
+
+def serves(part: Part, library: Library) -> bool:
+    """Whether a part has every terminal that its kind asks for."""
+    return all(lack.serves for lack in library.roles.lacks(part))
 
 
 def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
@@ -68,6 +74,7 @@ def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
     parts, screens = PartShelf(library.parts), dict(library.screens)
     if isinstance(library.parts, PartShelf):
         parts.preferred, parts.own = library.parts.preferred, library.parts.own
+        parts.barred = library.parts.barred
     for part_id, order in orders.items():
         if misfit(part_id, order, library):
             continue

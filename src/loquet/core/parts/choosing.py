@@ -1,5 +1,5 @@
-"""Which part of the shelf serves: a recipe says the kind, the terminals and the figures that it
-needs, and takes the cheapest part that has them.
+"""Which part of the shelf serves: a recipe says the kind and the figures that it needs, and takes the
+cheapest part that has them.
 """
 
 from collections.abc import Mapping
@@ -18,18 +18,17 @@ SHELVES: Remembered[dict[str, tuple[Part, ...]]] = Remembered(32)
 
 @dataclass(frozen=True)
 class Wanted:
-    """What a part has to be: its kind, terminals that it must have, and figures by name that must
-    reach at `least`, or come to at `most`, so much.
+    """What a part has to be: its kind, and figures by name that must reach at `least`, or come to
+    at `most`, so much.
     """
 
     kind: str
-    terminals: tuple[str, ...] = ()
     least: Mapping[str, float] = field(default_factory=dict)
     most: Mapping[str, float] = field(default_factory=dict)
 
     def lacks(self, part: Part) -> tuple[str, ...]:
         """What a part of the kind has not, a phrase each; a figure that is not known is missing."""
-        found = [f"has no terminal {name}" for name in self.terminals if name not in part.terminals]
+        found: list[str] = []
         for figures, sign in ((self.least, 1), (self.most, -1)):
             for name, bound in figures.items():
                 value = part.values.get(name)
@@ -53,11 +52,12 @@ def by_kind(parts: Mapping[str, Part]) -> dict[str, tuple[Part, ...]]:
     found: dict[str, list[Part]] = {}
     preferred: frozenset[str] = getattr(parts, "preferred", frozenset())
     own: frozenset[str] = getattr(parts, "own", frozenset())
+    barred: frozenset[str] = getattr(parts, "barred", frozenset())
 
     def order(part: Part) -> tuple[bool, bool, float]:
         return (part.id not in preferred, part.id not in own, part.price_cents)
 
-    for part in sorted(parts.values(), key=order):
+    for part in sorted((p for p in parts.values() if p.id not in barred), key=order):
         found.setdefault(part.kind, []).append(part)
     return {kind: tuple(rows) for kind, rows in found.items()}
 

@@ -29,11 +29,13 @@ TEXT = (
 class PartShelf(dict[str, Part]):
     """The parts of the catalogue by id, and behind them every part that is told by its own id;
     `preferred` are those that somebody chose before all others, `own` those of one's own, which
-    come before what ships with Loquet.
+    come before what ships with Loquet; `barred` are those that lack a terminal of their kind, so
+    that no recipe takes them.
     """
 
     preferred: frozenset[str] = frozenset()
     own: frozenset[str] = frozenset()
+    barred: frozenset[str] = frozenset()
 
     def __missing__(self, part_id: str) -> Part:
         """A part of one's own; raises KeyError for any other id, PartError for one that cannot be

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from loquet.core.sheets.drawn import SMALL, Pen, text_width
+from loquet.core.sheets.drawn import SMALL, Anchor, Pen, text_width
 from loquet.core.sheets.faces import Face, Row
 from loquet.core.sheets.strands import Pool, Strand
 
@@ -93,8 +93,8 @@ def draw_pin(pen: Pen, face: Face, row: Row, at: tuple[float, float], ahead: int
     x, y = at
     stub, numbers = stub_of(row), ",".join(row.pads)
     pen.line((x, y), (x + ahead * stub, y), net=row.net)
-    inside = "start" if ahead < 0 else "end"
-    pen.words((x - ahead * 0.35, y + 0.28), row.name, inside, size=SMALL, net=row.net)  # type: ignore[arg-type]
+    inside: Anchor = "start" if ahead < 0 else "end"
+    pen.words((x - ahead * 0.35, y + 0.28), row.name, inside, size=SMALL, net=row.net)
     number_at = (x + ahead * stub / 2, y - 0.22)
     pen.words(number_at, numbers, "middle", size=SMALL, net=row.net, quiet=True)
     pen.pads += [(face.ref, pad) for pad in row.pads]

@@ -2,24 +2,18 @@
 does.
 """
 
-from loquet.core.geometry import Box, Round
+from loquet.core.geometry import Box
 from loquet.core.parts import LandPattern, Part
+from loquet.core.parts.drawn_land import DrawnLand, lands_of
 from loquet.core.parts.terminal import Does
 from loquet.core.plain.frozen import Frozen
 
 
-class DrawnPin(Frozen):
-    """A pad in mm about the part's middle, y up: its number, terminal and what that does."""
+class DrawnPin(DrawnLand):
+    """A pad as it is drawn, with its terminal and what that does."""
 
-    number: str
     terminal: str
     does: Does | None
-    x_mm: float
-    y_mm: float
-    w_mm: float
-    h_mm: float
-    round: bool
-    drill_mm: float
 
 
 class PartDrawing(Frozen):
@@ -37,25 +31,10 @@ class PartDrawing(Frozen):
 def drawing_of(part: Part, pattern: LandPattern) -> PartDrawing:
     """The drawing of a part by its land pattern."""
     pads = []
-    for pad in pattern.pads:
-        shape = pad.shape
-        if not isinstance(shape, Box | Round):
-            continue
-        w, h = (shape.w, shape.h) if isinstance(shape, Box) else (shape.d, shape.d)
-        name = part.at_pad.get(pad.number, "")
-        pads.append(
-            DrawnPin(
-                number=pad.number,
-                terminal=name,
-                does=part.terminals[name].does if name else None,
-                x_mm=shape.x / 1e6,
-                y_mm=shape.y / 1e6,
-                w_mm=w / 1e6,
-                h_mm=h / 1e6,
-                round=isinstance(shape, Round),
-                drill_mm=pad.drill_nm / 1e6,
-            )
-        )
+    for land in lands_of(pattern):
+        name = part.at_pad.get(land.number, "")
+        does = part.terminals[name].does if name else None
+        pads.append(DrawnPin(**land.model_dump(), terminal=name, does=does))
     first = pattern.first_pin
     return PartDrawing(
         pads=tuple(pads),

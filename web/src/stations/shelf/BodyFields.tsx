@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Amount } from "./Amount";
-import { dimensionWords, type Part, padLines, padsOf } from "./typed";
+import { BEGINNINGS, dimensionWords, type Part, padLines, padsOf } from "./typed";
 
 type Body = Part["body"];
 const FAMILIES: Record<Body["family"], string> = {
@@ -9,73 +9,6 @@ const FAMILIES: Record<Body["family"], string> = {
 	"no-leads": "pads under its edges",
 	rows: "two rows",
 	drawn: "pads as drawn",
-};
-/** What a package begins with when its family is chosen: usual sizes, to be typed over from the drawing. */
-const BEGINNINGS: Record<Body["family"], Body> = {
-	"two-ends": {
-		family: "two-ends",
-		prefix: "own",
-		inch_code: "own",
-		metric_code: "own",
-		length_mm: [1.9, 2.1],
-		width_mm: [1.15, 1.35],
-		terminal_mm: [0.3, 0.6],
-	},
-	"gull-wings": {
-		family: "gull-wings",
-		prefix: "own",
-		sides: 2,
-		pins: 8,
-		pitch_mm: 1.27,
-		span_mm: [5.8, 6.2],
-		foot_mm: [0.4, 1.0],
-		lead_mm: [0.35, 0.5],
-		body_mm: [3.9, 4.9],
-		positions: [],
-	},
-	"no-leads": {
-		family: "no-leads",
-		prefix: "own",
-		pins: 16,
-		pitch_mm: 0.5,
-		body_mm: [2.95, 3.05],
-		terminal_mm: [0.3, 0.5],
-		lead_mm: [0.2, 0.3],
-		exposed_mm: 1.7,
-	},
-	rows: {
-		family: "rows",
-		name: "own",
-		pins: 16,
-		pitch_mm: 2.54,
-		row_mm: 15.24,
-		pad_mm: [2.0, 1.6],
-		drill_mm: 0,
-		body_mm: [18, 22],
-	},
-	drawn: {
-		family: "drawn",
-		name: "own",
-		pads: [
-			{
-				number: "1",
-				x_mm: -1.5,
-				y_mm: 0,
-				w_mm: 1.2,
-				h_mm: 1.4,
-				drill_mm: 0,
-				round: false,
-				paste: true,
-				covered: false,
-				bare_mm: 0,
-			},
-		],
-		body_mm: [5, 3],
-		body_middle_mm: [0, 0],
-		pegs_mm: [],
-		first_pin_mark: true,
-		touched_mm: 0,
-	},
 };
 const HIDDEN = [
 	"family",

@@ -48,24 +48,80 @@ export function newOf(role: Role, like: Part, taken: readonly string[]): Part {
 	return { ...part, description: "", price_cents: 0, values: {} };
 }
 
+/** What a package begins with when its family is chosen: usual sizes, to be typed over from the drawing. */
+export const BEGINNINGS: Record<Part["body"]["family"], Part["body"]> = {
+	"two-ends": {
+		family: "two-ends",
+		prefix: "own",
+		inch_code: "own",
+		metric_code: "own",
+		length_mm: [1.9, 2.1],
+		width_mm: [1.15, 1.35],
+		terminal_mm: [0.3, 0.6],
+	},
+	"gull-wings": {
+		family: "gull-wings",
+		prefix: "own",
+		sides: 2,
+		pins: 8,
+		pitch_mm: 1.27,
+		span_mm: [5.8, 6.2],
+		foot_mm: [0.4, 1.0],
+		lead_mm: [0.35, 0.5],
+		body_mm: [3.9, 4.9],
+		positions: [],
+	},
+	"no-leads": {
+		family: "no-leads",
+		prefix: "own",
+		pins: 16,
+		pitch_mm: 0.5,
+		body_mm: [2.95, 3.05],
+		terminal_mm: [0.3, 0.5],
+		lead_mm: [0.2, 0.3],
+		exposed_mm: 1.7,
+	},
+	rows: {
+		family: "rows",
+		name: "own",
+		pins: 16,
+		pitch_mm: 2.54,
+		row_mm: 15.24,
+		pad_mm: [2.0, 1.6],
+		drill_mm: 0,
+		body_mm: [18, 22],
+	},
+	drawn: {
+		family: "drawn",
+		name: "own",
+		pads: [
+			{
+				number: "1",
+				x_mm: -1.5,
+				y_mm: 0,
+				w_mm: 1.2,
+				h_mm: 1.4,
+				drill_mm: 0,
+				round: false,
+				paste: true,
+				covered: false,
+				bare_mm: 0,
+			},
+		],
+		body_mm: [5, 3],
+		body_middle_mm: [0, 0],
+		pegs_mm: [],
+		first_pin_mark: true,
+		touched_mm: 0,
+	},
+};
 /** A part of a kind of which the shelf has none yet: a package with leads on two sides to begin with. */
 export function blank(role: Role, taken: readonly string[]): Part {
 	const part: Part = {
 		id: `new-${role.name}`,
 		kind: role.name,
 		description: "",
-		body: {
-			family: "gull-wings",
-			prefix: "own",
-			sides: 2,
-			pins: 8,
-			pitch_mm: 1.27,
-			span_mm: [5.8, 6.2],
-			foot_mm: [0.4, 1.0],
-			lead_mm: [0.35, 0.5],
-			body_mm: [3.9, 4.9],
-			positions: [],
-		},
+		body: BEGINNINGS["gull-wings"],
 		height_mm: 1.75,
 		price_cents: 0,
 		reference: "U",
