@@ -1,5 +1,5 @@
-"""Which part of the shelf serves: a recipe says the kind and the figures that it needs, and takes the
-cheapest part that has them.
+"""Which part of the shelf serves: a recipe says the kind and the figures that it needs, and takes
+the cheapest part that has them.
 """
 
 from collections.abc import Mapping
