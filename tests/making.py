@@ -5,6 +5,7 @@ from typing import Any
 
 from loquet.core.brief import Brief, brief_from_plain
 from loquet.core.brief.kinds import kind_named
+from loquet.core.brief.making import Making
 from loquet.core.brief.thing import Thing
 from loquet.demo.scenario import demo_brief
 
@@ -97,3 +98,9 @@ def on_cells(**more: Any) -> Brief:
         role=more.pop("role", "stand-alone"),
         **more,
     )
+
+
+def as_made(brief: Brief, **making: Any) -> Brief:
+    """A brief whose boards are made otherwise."""
+    kept = brief.making.model_dump(mode="json")
+    return brief.model_copy(update={"making": Making.model_validate({**kept, **making})})

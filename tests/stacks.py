@@ -14,7 +14,7 @@ from loquet.core.reviewing import subject_of
 from loquet.core.stack.model import Piece, Stack, Walls
 from loquet.core.stack.plugging import Plugged
 from loquet.core.stack.stacking import stack_of
-from tests.making import device, thing
+from tests.making import as_made, device, thing
 
 PLAIN = StackChoices()
 WALLS = Walls(10, 5, True, True, 2, 0.5, 1.6)
@@ -35,8 +35,11 @@ def piece(stack: Stack, name: str) -> Piece:
     return next(p for p in stack.pieces if p.name == name)
 
 
-def said(rule: Rule, design: Design, library: Library, **stack: object) -> list[Finding]:
-    """What a rule says with this shell."""
+def said(
+    rule: Rule, design: Design, library: Library, insulator: bool = False, **stack: object
+) -> list[Finding]:
+    """What a rule says with this shell, perhaps with an insulator about soft cells."""
+    design = design.model_copy(update={"brief": as_made(design.brief, insulator=insulator)})
     choices = design.choices.model_copy(update={"stack": StackChoices(**stack)})
     subject = subject_of(design.model_copy(update={"choices": choices}), library)
     result = outcome_of(

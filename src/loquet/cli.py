@@ -29,11 +29,15 @@ def main(arguments: list[str] | None = None) -> int:
         ("house", "the house that makes the boards"),
         ("finish", "what its pads are covered with, such as 'gold'"),
         ("colour", "the colour of the mask"),
-        ("thickness", "of the board, in µm"),
+        ("thickness", "of the board, in mm"),
         ("copper", "thickness of the copper, in µm"),
+        ("soldered-by", "'hand iron', 'hot plate' or 'assembly house'"),
     ):
-        whole = int if "µm" in words else str
-        compile_.add_argument(f"--{name}", type=whole, help=words)
+        number = {"mm": float, "µm": int}.get(words[-2:], str)
+        compile_.add_argument(f"--{name}", type=number, help=words)
+    compile_.add_argument(
+        "--insulator", action="store_true", default=None, help="1 mm about soft cells"
+    )
     verify = commands.add_parser("verify", help="prove a compiled folder from its own bytes")
     verify.add_argument("folder", type=Path)
     verify.add_argument("--json", action="store_true")
@@ -52,14 +56,18 @@ def main(arguments: list[str] | None = None) -> int:
         ("circuit", "the circuit of a brief"),
         ("kit", "what a brief needs that is on no board"),
         ("stack", "the stack of every board: walls, gaps, screws, openings, order"),
-        ("quote", "what the devices of a brief cost at the door with three simulated houses"),
+        ("quote", "what the devices of a brief cost at the door with every house"),
         ("build", "how a brief's boards are soldered, and what a meter should show"),
         ("log", "the log of a project file: revisions, cards, hours"),
     ):
         report = commands.add_parser(name, help=f"print {words}")
         report.add_argument("brief", type=Path)
         report.add_argument("--json", action="store_true", help="print one JSON object")
-    shelf = commands.add_parser("shelf", help="packs of parts: check, list, add, export, import")
+        if name == "quote":
+            report.add_argument(
+                "--pack", type=Path, action="append", default=[], help="houses, suppliers, parts"
+            )
+    shelf = commands.add_parser("shelf", help="packs: check, list, add, export, import")
     shelf.add_argument("what", choices=("check", "list", "add", "import", "export"))
     shelf.add_argument("pack", type=Path, nargs="*")
     shelf.add_argument("--out", type=Path, help="write the workshop's own parts into this file")
@@ -114,8 +122,8 @@ def compile_command(chosen: argparse.Namespace) -> int:
 
 def as_ordered(chosen: argparse.Namespace) -> dict[str, Any]:
     """How the boards are to be made, as far as it was said."""
-    named = {"house": "house", "finish": "finish", "colour": "colour"}
-    named |= {"thickness": "thickness_um", "copper": "copper_um"}
+    same = ("house", "finish", "colour", "insulator", "soldered_by")
+    named = {name: name for name in same} | {"thickness": "thickness_mm", "copper": "copper_um"}
     return {
         field: value
         for name, field in named.items()
@@ -235,7 +243,7 @@ def quote_command(chosen: argparse.Namespace) -> int:
     """0 said, 1 bad input, 2 the boards are not ready to be ordered."""
     from loquet.reports.quote import report_quote, say_quote
 
-    return report_command(chosen, report_quote, say_quote)
+    return report_command(chosen, lambda path: report_quote(path, chosen.pack), say_quote)
 
 
 def build_command(chosen: argparse.Namespace) -> int:

@@ -16,13 +16,15 @@ from pydantic import ValidationError
 
 from loquet.catalogue.library import bundled_library
 from loquet.core.board.linking import open_links
-from loquet.core.brief import BriefError, read_brief
+from loquet.core.brief import Brief, BriefError, read_brief
+from loquet.core.brief.making import Making
 from loquet.core.brief.seats import fixed_seats
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import DEVICE, SLICES, Choices, Design
 from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
-from loquet.core.parts import Part, PartError
+from loquet.core.ordering.price_list import PriceLine
+from loquet.core.parts import PartError
 from loquet.core.pipeline import STATIONS_OF_STAGES, StageRefused, board_view, run_stage
 from loquet.core.placement.seating import NoRoom
 from loquet.core.planning.feasibility import brief_faults
@@ -31,7 +33,8 @@ from loquet.core.proof.proving import Proof
 from loquet.core.provenance import Finding
 from loquet.core.release import Release, prove_package, release
 from loquet.core.reviewing import review
-from loquet.core.shelf.pack import OWN_ID, PackRefused, read_pack
+from loquet.core.shelf.faults import entry_faults
+from loquet.core.shelf.pack import OWN_ID, SORTS, Pack, PackRefused, read_pack
 
 MOST_FILES = 400
 
@@ -54,57 +57,107 @@ def read_limited(path: Path, most: int = 20_000_000) -> bytes:
         ) from None
 
 
-def own_parts(packs: Sequence[Path]) -> dict[str, Part]:
-    """The parts of packs by id; raises Unusable with every fault, and where one has not an id of
-    one's own.
+def own_packs(packs: Sequence[Path]) -> Pack:
+    """Packs as one, the later of two entries with one id in place of the earlier; raises Unusable
+    with every fault, and where an entry has not an id of one's own.
     """
-    found: dict[str, Part] = {}
+    entries: dict[str, dict[str, Any]] = {sort: {} for sort in SORTS}
+    prices: list[PriceLine] = []
     for path in packs:
         try:
             pack = read_pack(read_limited(path), path.name)
         except PackRefused as error:
             raise Unusable(str(error)) from None
-        for part in pack.part:
-            if not re.fullmatch(OWN_ID, part.id):
-                raise Unusable(f"{path.name}: part '{part.id}' is not called own/NAME. Call it so.")
-            found[part.id] = part
-    return found
+        for sort, begins in SORTS.items():
+            for entry in getattr(pack, sort):
+                if not re.fullmatch(OWN_ID.replace("own/", begins), entry.id):
+                    name = f"{begins}NAME"
+                    raise Unusable(
+                        f"{path.name}: {sort} '{entry.id}' is not called {name}. Call it so."
+                    )
+                if faults := entry_faults(entry):
+                    first = faults[0]
+                    raise Unusable(f"{path.name}: {entry.id}: {first.problem}. {first.way_out}")
+                entries[sort][entry.id] = entry
+        prices += pack.price
+    tables = {sort: tuple(rows.values()) for sort, rows in entries.items()}
+    return Pack(name="workshop", price=tuple(prices), **tables)
 
 
-def refuse_order(choices: Choices, library: Library) -> None:
-    """Raise Unusable for an unknown house, or for what the house does not offer."""
+def made_as(brief: Brief, order: dict[str, Any]) -> Brief:
+    """The brief with what was said on the command line of how the boards are made; raises
+    Unusable.
+    """
+    if not order:
+        return brief
+    try:
+        making = Making.model_validate({**brief.making.model_dump(), **order})
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        field = str(first["loc"][0])
+        option = next((o for o, f in OPTIONS.items() if f == field), field).replace("_", "-")
+        raise Unusable(f"--{option} {order[field]}: {first['msg']}.") from None
+    return brief.model_copy(update={"making": making})
+
+
+OPTIONS = {"thickness": "thickness_mm", "copper": "copper_um"}
+
+
+def chosen_from(pack: Pack, house: str | None) -> Choices:
+    """The choices of a project that takes all parts of a pack, and orders at a house, where one is
+    named: of the pack, or one that ships with Loquet.
+    """
+    own = next((one for one in pack.house if one.id == house), None)
+    taken = Choices(shelf={part.id: part for part in pack.part}, own_house=own)
+    return taken if house is None else taken.model_copy(update={"house": house})
+
+
+def refuse_order(design: Design, library: Library, order: dict[str, Any]) -> None:
+    """Raise Unusable for an unknown house, or for what was asked of it on the command line and it
+    does not offer; what the brief asks is a stop of the report.
+    """
+    choices, making = design.choices, design.brief.making
     try:
         house = library.house(choices.house)
     except PartError as error:
         raise Unusable(f"--house '{choices.house}' {error.problem}. {error.way_out}") from None
-    for name, given, offered in (
-        ("finish", choices.finish, house.finishes),
-        ("colour", choices.colour, house.colours),
-        ("thickness", choices.thickness_um, house.thickness_um),
-        ("copper", choices.copper_um, house.copper_um),
+    for name, field, asked, offered in (
+        ("finish", "finish", making.finish, house.finishes),
+        ("colour", "colour", making.colour, house.colours),
+        (
+            "thickness",
+            "thickness_mm",
+            making.thickness_mm,
+            tuple(um / 1000 for um in house.thickness_um),
+        ),
+        ("copper", "copper_um", making.copper_um, house.copper_um),
     ):
-        if given not in offered:
-            words = ", ".join(str(one) for one in offered)
-            raise Unusable(f"--{name} {given} is not offered by {house.name}. It offers: {words}.")
+        if asked not in offered and (field in order or "house" in order):
+            words = ", ".join(f"{one:g}" if name == "thickness" else str(one) for one in offered)
+            raise Unusable(f"--{name} {asked} is not offered by {house.name}. It offers: {words}.")
 
 
 def compile_brief(
     brief_path: Path, out: Path, packs: Sequence[Path] = (), **order: Any
 ) -> tuple[int, dict[str, Any]]:
-    """Compile a brief into `out`, with the parts of packs and as it is to be ordered (house,
-    finish, colour, thickness_um, copper_um); returns the exit code (0 ready, 2 not ready) and the
-    report.
+    """Compile a brief into `out`, with the parts of packs and as it is to be ordered: `house`, and
+    the fields of the brief's `making`, in place of what the brief says; returns the exit code (0
+    ready, 2 not ready) and the report.
 
     Raises Unusable before writing.
     """
-    choices = Choices(shelf=own_parts(packs), **order)
-    refuse_order(choices, bundled_library())
+    choices = chosen_from(own_packs(packs), order.get("house"))
     data = read_limited(brief_path)
     try:
         brief = read_brief(data, brief_path.name)
     except BriefError as error:
         raise Unusable("\n".join(error.sentences)) from None
+    brief = made_as(brief, {name: value for name, value in order.items() if name != "house"})
     library = project_library(Design(brief=brief, choices=choices), bundled_library())
+    refuse_order(Design(brief=brief, choices=choices), library, order)
+    ways = [way.name for way in library.house(choices.house).shipping]
+    if choices.shipping not in ways:
+        choices = choices.model_copy(update={"shipping": ways[0]})
     faults = brief_faults(brief, library)
     if faults:
         raise Unusable("\n".join(dict.fromkeys(str(fault) for fault in faults)))

@@ -1,5 +1,5 @@
-"""What devices cost with the simulated houses and suppliers, from the files that the houses
-read.
+"""What devices cost with houses and suppliers, of one's own and simulated ones, from the files that
+the houses read.
 """
 
 from dataclasses import dataclass
@@ -7,12 +7,10 @@ from datetime import UTC, datetime
 
 from loquet.core.buying.kit import kit_of
 from loquet.core.design import Design, slice_of
-from loquet.core.drawers.lines import part_lines
+from loquet.core.drawers.lines import DrawerLine, part_lines
 from loquet.core.library import Library
-from loquet.core.ordering.house import House
+from loquet.core.ordering.house import Asked, House
 from loquet.core.ordering.landed import (
-    FREE_SHIPPING_CENTS,
-    PARTS_SHIPPING_CENTS,
     Bought,
     Landed,
     OptionCost,
@@ -20,59 +18,65 @@ from loquet.core.ordering.landed import (
     Wanted,
     landed,
 )
+from loquet.core.ordering.market import Cart, Market, Needed, carts_of
+from loquet.core.ordering.offer import Offer, best_of
 from loquet.core.pipeline import board_view
 from loquet.core.shelf.pack import OWN
 from loquet.standins.board_house import quote
 from loquet.standins.file_inspection import Inspection
-from loquet.standins.part_supplier import Offer, offers_of
+from loquet.standins.part_supplier import SIMULATED, offers_of, stock_offer
 
 STENCILS: dict[Stencil, str] = {"none": "none", "sheet": "a sheet", "framed": "in a frame"}
 OWN_PRICES = "own prices"
-"""What stands for the supplier of parts of one's own: no simulated one sells them."""
+"""What stands for the supplier of a part of one's own that no price list has."""
 
 
 def landed_at(
-    house: House, seen: Inspection, design: Design, library: Library, wanted: Wanted, number: int
+    house: House,
+    seen: Inspection,
+    design: Design,
+    library: Library,
+    market: Market,
+    wanted: Wanted,
+    number: int,
 ) -> Landed:
-    """What so many devices cost with a house."""
-    choices = design.choices
-    chosen = choices.house == house.id
-    finish = choices.finish if chosen and choices.finish in house.finishes else house.finishes[0]
-    colour = choices.colour if chosen and choices.colour in house.colours else house.colours[0]
-    thick = (
-        choices.thickness_um
-        if choices.thickness_um in house.thickness_um
-        else house.thickness_um[-1]
-    )
-    copper = choices.copper_um if choices.copper_um in house.copper_um else house.copper_um[0]
-    ways = [s.name for s in house.shipping]
-    way = choices.shipping if chosen and choices.shipping in ways else ways[0]
-    given_ = quote(
-        house, seen, number, finish, colour, thick, way, datetime.now(UTC).date(), copper
-    )
-    shipping = next(s.cents for s in house.shipping if s.name == way)
+    """What so many devices cost with a house, whose prices are in euro."""
+    asked = asked_of(house, design)
+    given_ = quote(house, seen, number, asked, datetime.now(UTC).date())
+    ways = {way.name: way.cents for way in house.shipping}
+    shipping = ways.get(asked.shipping, house.shipping[0].cents)
     return landed(
         house,
         wanted,
         number,
-        given_.total_cents - shipping,
-        shipping,
-        bought_of(design, library, number),
+        given_.total_cents - round(shipping),
+        round(shipping),
+        bought_of(design, library, market, number),
         placed_parts(design, library),
         stencils_of(design, library),
     )
 
 
-def bought_of(design: Design, library: Library, number: int) -> Bought:
+def asked_of(house: House, design: Design) -> Asked:
+    """What a project asks of a house."""
+    choices = design.choices
+    return house.asked(design.brief.making, choices.shipping, choices.house == house.id)
+
+
+def bought_of(design: Design, library: Library, market: Market, number: int) -> Bought:
     """Parts and kit as the sum wants them."""
-    parts, kit = parts_cost(design, library, number), kit_of(design, library).lines
+    parts, kit = parts_cost(design, library, market, number), kit_of(design, library).lines
     waiting = sum(line.state == "missing" for line in kit)
     words = (f"{waiting} lines of the kit",) if waiting else ()
     return Bought(
         parts_cents=parts.whole_cents,
         shipping_cents=parts.shipping_cents,
+        duty_cents=parts.duty_cents,
+        tax_cents=parts.tax_cents,
         unpriced=(*parts.unpriced, *words),
         short=parts.short,
+        old=parts.old,
+        priced_by=parts.priced_by,
     )
 
 
@@ -87,22 +91,44 @@ def stencils_of(design: Design, library: Library) -> int:
 
 
 def option_costs(
-    house: House, seen: Inspection, design: Design, library: Library, wanted: Wanted, number: int
+    house: House,
+    seen: Inspection,
+    design: Design,
+    library: Library,
+    market: Market,
+    wanted: Wanted,
+    number: int,
 ) -> tuple[OptionCost, ...]:
     """Every other option of a house with what it changes in all; what costs nothing more or less is
     left out.
     """
     choices = design.choices.model_copy(update={"house": house.id})
+    near = asked_of(house, design)
+    as_made = {"finish": near.finish, "colour": near.colour, "copper_um": near.copper_um}
+    brief = design.brief.model_copy(
+        update={
+            "making": design.brief.making.model_copy(
+                update={**as_made, "thickness_mm": near.thickness_um / 1000}
+            )
+        }
+    )
 
-    def total(asked: Wanted = wanted, **change: object) -> int:
-        other = design.model_copy(update={"choices": choices.model_copy(update=change)})
-        return landed_at(house, seen, other, library, asked, number).total_cents
+    def total(asked: Wanted = wanted, shipping: str = near.shipping, **change: object) -> int:
+        making = brief.making.model_copy(update=change)
+        other = design.model_copy(
+            update={
+                "brief": brief.model_copy(update={"making": making}),
+                "choices": choices.model_copy(update={"shipping": shipping}),
+            }
+        )
+        return landed_at(house, seen, other, library, market, asked, number).total_cents
 
     now = total()
     rows = [("finish", name, total(finish=name)) for name in house.finishes]
     rows += [("colour", name, total(colour=name)) for name in house.colours]
     rows += [
-        ("thickness", f"{um / 1000:.1f} mm", total(thickness_um=um)) for um in house.thickness_um
+        ("thickness", f"{um / 1000:.1f} mm", total(thickness_mm=um / 1000))
+        for um in house.thickness_um
     ]
     rows += [("copper", f"{um} µm", total(copper_um=um)) for um in house.copper_um]
     rows += [("shipping", way.name, total(shipping=way.name)) for way in house.shipping]
@@ -148,13 +174,19 @@ def soldered_parts(design: Design) -> int:
 
 @dataclass(frozen=True)
 class PartsCost:
-    """The parts of so many devices: cents by supplier, the lines without a price, and those that no
-    supplier has in that number.
+    """The parts of so many devices: cents of a euro by supplier, their shipping, duty and tax, the
+    lines without a price, those that no supplier has in that number, and those whose price was seen
+    long ago; `simulated` where any price is of a supplier that ships with Loquet.
     """
 
     cents: dict[str, float]
+    shipping_cents: int
+    duty_cents: int
+    tax_cents: int
     unpriced: tuple[str, ...]
     short: tuple[str, ...]
+    old: tuple[str, ...]
+    simulated: bool
 
     @property
     def whole_cents(self) -> int:
@@ -162,60 +194,94 @@ class PartsCost:
         return round(sum(self.cents.values()))
 
     @property
-    def shipping_cents(self) -> int:
-        """Every supplier ships by itself, free from a sum on."""
-        return sum(
-            PARTS_SHIPPING_CENTS for cents in self.cents.values() if 0 < cents < FREE_SHIPPING_CENTS
-        )
+    def priced_by(self) -> str:
+        """Where the prices are from."""
+        own = "price lists of one's own suppliers"
+        some = [own] if any(name not in SIMULATED for name in self.cents) else []
+        some += ["part suppliers (simulated, invented)"] if self.simulated else []
+        return " and ".join(some) or "no part has a price"
 
 
-def parts_cost(design: Design, library: Library, number: int) -> PartsCost:
-    """The parts of so many devices with spares, each line at the cheapest of both suppliers that
-    has it, or at the cheapest.
+def offers_for(line: DrawerLine, library: Library, market: Market) -> tuple[Offer, ...]:
+    """What is asked for a line: by one's own suppliers where any sells it, by the simulated ones
+    for what ships with Loquet; nothing for a part without a price.
     """
-    chips = {chip.name: chip for chip in library.list_chips()}
+    own = market.offers(line.part, library.parts.get(line.part))
+    if own:
+        return own
+    if line.part.startswith("chip:"):
+        found = (row for row in library.list_chips() if row.name == line.part[5:])
+        chip = next(found, None)
+        return (stock_offer(library.stock_of(chip)),) if chip else ()
+    if line.price_cents is None or line.part.startswith(OWN):
+        return ()
+    return offers_of(line.part, line.price_cents)
+
+
+def parts_cost(design: Design, library: Library, market: Market, number: int) -> PartsCost:
+    """The parts of so many devices with spares, each line at the cheapest offer of those that have
+    so many, or at the cheapest.
+    """
     cents: dict[str, float] = {}
-    unpriced, short = [], []
+    unpriced, short, old = [], [], []
+    today = datetime.now(UTC).date()
     for line in part_lines(slice_of(design.circuit), library, number):
-        if line.part.startswith("chip:"):
-            chip = chips.get(line.part[5:])
-            if chip is None:
-                unpriced.append(line.line)
-                continue
-            stock = library.stock_of(chip)
-            cents[stock.supplier] = cents.get(stock.supplier, 0.0) + stock.price_cents * line.to_buy
-            short += [line.line] if stock.pieces < line.to_buy else []
-        elif line.price_cents is None:
-            unpriced.append(line.line)
-        elif line.part.startswith(OWN):
+        offers = offers_for(line, library, market)
+        if offers:
+            best, there = best_of(offers, line.to_buy)
+            cents[best.supplier] = cents.get(best.supplier, 0.0) + best.cents_for(line.to_buy)
+            short += [] if there else [line.line]
+            old += [line.line] if best.old(today) else []
+        elif line.price_cents is not None and line.part.startswith(OWN):
             cents[OWN_PRICES] = cents.get(OWN_PRICES, 0.0) + line.price_cents * line.to_buy
         else:
-            offers = offers_of(line.part, line.price_cents)
-            there = [o for o in offers if o.pieces >= o.buys(line.to_buy)]
-            short += [] if there else [line.line]
+            unpriced.append(line.line)
+    known = {s.name: s for s in (*library.suppliers.values(), *market.suppliers.values())}
+    shipping, duty, tax = 0.0, 0.0, 0.0
+    for name, goods in cents.items():
+        supplier = known.get(name)
+        if supplier is None:
+            continue
+        road = supplier.euro(supplier.shipping_cents(goods / supplier.euro_each))
+        toll = supplier.duty_share * goods
+        shipping, duty = shipping + road, duty + toll
+        tax += supplier.vat_share * (goods + road + toll)
+    return PartsCost(
+        cents,
+        round(shipping),
+        round(duty),
+        round(tax),
+        tuple(unpriced),
+        tuple(short),
+        tuple(old),
+        any(name in known and known[name].known == "simulated" for name in cents),
+    )
 
-            def cost(offer: Offer, wanted: int = line.to_buy) -> float:
-                return offer.each_cents(offer.buys(wanted)) * offer.buys(wanted)
 
-            best = min(there or list(offers), key=cost)
-            cents[best.supplier] = cents.get(best.supplier, 0.0) + cost(best)
-    return PartsCost(cents, tuple(unpriced), tuple(short))
-
-
-def parts_days(design: Design, library: Library, number: int) -> tuple[int, str]:
+def parts_days(design: Design, library: Library, market: Market, number: int) -> tuple[int, str]:
     """The days until the last part is there, each line from the supplier that has so many of it
     soonest; and which line that is. A line that nobody offers counts for nothing and is named with
     the costs.
     """
-    chips = {chip.name: chip for chip in library.list_chips()}
     days = [(0, "none")]
     for line in part_lines(slice_of(design.circuit), library, number):
-        if line.part.startswith("chip:"):
-            chip = chips.get(line.part[5:])
-            if chip is not None:
-                stock = library.stock_of(chip)
-                days.append((stock.days_for(line.to_buy), line.line))
-        elif line.price_cents is not None and not line.part.startswith(OWN):
-            offers = offers_of(line.part, line.price_cents)
+        offers = offers_for(line, library, market)
+        if offers:
             days.append((min(o.days_for(o.buys(line.to_buy)) for o in offers), line.line))
     return max(days)
+
+
+def carts(
+    design: Design, library: Library, market: Market, number: int
+) -> tuple[tuple[Cart, ...], tuple[Needed, ...]]:
+    """A cart for every supplier of one's own for so many devices, and what none of them sells."""
+    needed = [
+        Needed(
+            part=line.part,
+            pieces=line.to_buy,
+            references=" ".join(line.refs),
+            description=line.what,
+        )
+        for line in part_lines(slice_of(design.circuit), library, number)
+    ]
+    return carts_of(needed, market, library.parts)

@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
+from sqlalchemy.orm import Session
+
 from loquet.catalogue.bundled import parts, roles
-from loquet.compiling import Unusable, own_parts
-from loquet.core.parts import Part
+from loquet.compiling import Unusable, own_packs
 from loquet.core.shelf.differing import differences
 from loquet.core.shelf.pack import Pack, write_pack
 from loquet.store import shelf
@@ -23,33 +24,51 @@ def run(what: str, packs: Sequence[Path], out: Path | None) -> tuple[int, dict[s
     if what in ("check", "add", "import") and not packs:
         raise Unusable(f"loquet shelf {what} wants a pack. Give the path of a .toml file.")
     if what == "check":
-        return reported(own_parts(packs), "Checked")
+        return reported(own_packs(packs), "Checked")
     if what == "list":
-        return reported({**parts(), **(own_parts(packs) if packs else {})}, "On the shelf")
+        given = own_packs(packs)
+        every = given.model_copy(update={"part": (*parts().values(), *given.part)})
+        return reported(every, "On the shelf")
     with sessions().begin() as session:
-        now = {row.part_id: row.version for row in shelf.rows_now(session)}
         if what == "export":
-            return written(shelf.own_parts(session), out)
-        found, here = own_parts(packs), shelf.own_parts(session)
-        changed = {key: differences(here[key], part) for key, part in found.items() if key in here}
-        told = [
-            f"{key}: {row.field} {row.before} -> {row.after}"
-            for key, rows in changed.items()
-            for row in rows
-        ]
+            return written(workshop_pack(session), out)
+        found = own_packs(packs)
+        told = []
+        for entry in found.entries.values():
+            row = shelf.newest(session, entry.id)
+            if row is not None and not row.gone:
+                rows = differences(shelf.entry_in(row), entry)
+                told += [f"{entry.id}: {r.field} {r.before} -> {r.after}" for r in rows]
         if told and what == "add":
             way_out = "These are on the shelf already. Take them with: loquet shelf import"
             raise Unusable("\n".join([*told, way_out]))
-        for part in found.values():
-            shelf.put_part(session, part, now.get(part.id, 0), AUTHOR)
+        for entry in found.entries.values():
+            row = shelf.newest(session, entry.id)
+            seen = row.version if row is not None and not row.gone else 0
+            shelf.put_entry(session, entry, seen, AUTHOR)
+        for supplier in found.supplier:
+            lines = [line for line in found.price if line.supplier == supplier.id]
+            shelf.put_prices(session, supplier.id, lines)
     code, report = reported(found, "Taken")
     return code, {**report, "changed": told, "text": "\n".join([*told, report["text"]])}
 
 
-def reported(found: dict[str, Part], word: str) -> tuple[int, dict[str, Any]]:
-    """What each part lacks of its role."""
+def workshop_pack(session: Session) -> Pack:
+    """Everything of one's own on the shelf, with the price lists."""
+    return Pack(
+        name="workshop",
+        title="The workshop's own shelf",
+        part=tuple(shelf.own_parts(session).values()),
+        house=tuple(shelf.own_houses(session).values()),
+        supplier=tuple(shelf.own_suppliers(session).values()),
+        price=shelf.all_prices(session),
+    )
+
+
+def reported(found: Pack, word: str) -> tuple[int, dict[str, Any]]:
+    """What each part lacks of its role, and how much of everything there is."""
     known, rows, lines = roles(), [], []
-    for part in found.values():
+    for part in found.part:
         lacks = known.lacks(part)
         rows.append(
             {"id": part.id, "role": part.kind, "lacks": [lack.model_dump() for lack in lacks]}
@@ -58,21 +77,29 @@ def reported(found: dict[str, Part], word: str) -> tuple[int, dict[str, Any]]:
             words = "; ".join(lack.words for lack in lacks)
             serves = "is not checked for" if all(lack.serves for lack in lacks) else "cannot serve"
             lines.append(f"{part.id} ({part.kind}) {serves}: {words}")
-    text = "\n".join([*lines, f"{word}: {len(found)} parts, {len(lines)} lack something."])
-    return (2 if lines else 0), {"parts": rows, "text": text}
+    counts = [f"{len(found.part)} parts"]
+    for count, words in (
+        (len(found.house), "houses"),
+        (len(found.supplier), "suppliers"),
+        (len(found.price), "prices"),
+    ):
+        counts += [f"{count} {words}"] if count else []
+    text = "\n".join([*lines, f"{word}: {', '.join(counts)}, {len(lines)} lack something."])
+    others = {name: [e.id for e in getattr(found, name)] for name in ("house", "supplier")}
+    report = {"parts": rows, **others, "prices": len(found.price), "text": text}
+    return (2 if lines else 0), report
 
 
-def written(found: dict[str, Part], out: Path | None) -> tuple[int, dict[str, Any]]:
-    """The workshop's own parts as a pack; raises Unusable where it cannot be written."""
-    data = write_pack(
-        Pack(name="workshop", title="The workshop's own parts", part=tuple(found.values()))
-    )
+def written(pack: Pack, out: Path | None) -> tuple[int, dict[str, Any]]:
+    """The workshop's own shelf as a pack; raises Unusable where it cannot be written."""
+    data = write_pack(pack)
     if out is None:
-        return 0, {"parts": sorted(found), "text": data.decode()}
+        return 0, {"entries": sorted(pack.entries), "text": data.decode()}
     try:
         out.write_bytes(data)
     except OSError as error:
         raise Unusable(
             f"{out} cannot be written ({error.strerror}). Choose another file."
         ) from None
-    return 0, {"parts": sorted(found), "text": f"{len(found)} parts written to {out}."}
+    words = f"{len(pack.entries)} entries and {len(pack.price)} prices written to {out}."
+    return 0, {"entries": sorted(pack.entries), "text": words}

@@ -312,9 +312,7 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
     head = fresh(client, made)
     chosen = {
         "house": "saltmarsh",
-        "finish": "gold",
-        "colour": "green",
-        "thickness_um": 1600,
+        "making": {"finish": "gold", "colour": "green", "thickness_mm": 1.6},
         "shipping": "courier",
     }
     head = edit(client, head, kind="choose-house", **chosen).json()

@@ -5,7 +5,7 @@ from datetime import date, timedelta
 import pytest
 
 from loquet.core.library import Library
-from loquet.core.ordering.house import House
+from loquet.core.ordering.house import Asked, House
 from loquet.core.release import Release
 from loquet.standins.board_house import STATES, Quote, order_state, quote
 from loquet.standins.file_inspection import Inspection, Plate, inspect
@@ -24,9 +24,10 @@ def ask(house: House, quantity: int, **changes: object) -> Quote:
         "finish": "lead-free solder",
         "colour": "green",
         "thickness_um": 1600,
+        "copper_um": 35,
         "shipping": "parcel",
     } | changes
-    return quote(house, SEEN, quantity, **wanted, today=TODAY)  # type: ignore[arg-type]
+    return quote(house, SEEN, quantity, Asked.model_validate(wanted), TODAY)
 
 
 def test_the_lines_add_up_and_each_is_a_share(house: House) -> None:

@@ -8,11 +8,13 @@ from pathlib import Path
 
 import pytest
 from selenium.webdriver import Chrome
+from sqlalchemy import text
 
 from loquet.launcher.browser import chromium
 from loquet.launcher.database import MariaDb, free_port
 from loquet.launcher.shooting import prepare, wait_for
 from loquet.launcher.steps import state
+from loquet.store.engine import make_engine
 
 
 class Server:
@@ -45,15 +47,38 @@ class Server:
         return self.process.wait(20)
 
 
-@pytest.fixture(scope="module")
-def server(database: MariaDb, request: pytest.FixtureRequest) -> Iterator[Server]:
-    name = f"loquet_{request.module.__name__.split('.')[-1]}"
-    database.sql(f"CREATE DATABASE IF NOT EXISTS {name}")
-    running = Server(database.url(name))
+@pytest.fixture(scope="session")
+def stocked(database: MariaDb) -> str:
+    """The name of a database with demo data, made once; every module has a copy of its own."""
+    database.sql("CREATE DATABASE loquet_stocked")
+    running = Server(database.url("loquet_stocked"))
     running.command("migrate")
     running.command("seed")
     running.start()
     prepare(running.address)
+    running.stop()
+    return "loquet_stocked"
+
+
+def copy(database: MariaDb, source: str, name: str) -> None:
+    """A new database with every table and row of another."""
+    database.sql(f"CREATE DATABASE {name}")
+    engine = make_engine(database.url(name))
+    with engine.begin() as connection:
+        connection.execute(text("SET foreign_key_checks = 0"))
+        for (table,) in connection.execute(text(f"SHOW TABLES FROM {source}")).all():
+            made = connection.execute(text(f"SHOW CREATE TABLE {source}.{table}")).one()[1]
+            connection.exec_driver_sql(made.replace("%", "%%"))
+            connection.execute(text(f"INSERT INTO {table} SELECT * FROM {source}.{table}"))
+    engine.dispose()
+
+
+@pytest.fixture(scope="module")
+def server(database: MariaDb, stocked: str, request: pytest.FixtureRequest) -> Iterator[Server]:
+    name = f"loquet_{request.module.__name__.split('.')[-1]}"
+    copy(database, stocked, name)
+    running = Server(database.url(name))
+    running.start()
     yield running
     running.stop()
 

@@ -17,7 +17,7 @@ from loquet.core.provenance import Failed, Undetermined
 from loquet.core.reviewing import review, subject_of
 from loquet.core.routing import RouteInput, RouteProgress, RoutingStopped, route
 from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
-from tests.making import device, thing, varied
+from tests.making import as_made, device, thing, varied
 
 
 def rule(name: str) -> Rule:
@@ -255,7 +255,8 @@ def test_a_choice_that_the_house_does_not_offer_is_a_stop(
 
     subject = replace(
         subject_of(finished, library),
-        choices=Choices(finish="silver", colour="plum", thickness_um=900, shipping="pigeon"),
+        brief=as_made(finished.brief, finish="silver", colour="plum", thickness_mm=0.9),
+        choices=Choices(shipping="pigeon"),
     )
     found = outcome("house-offer", subject)
     assert isinstance(found, Failed)
@@ -265,13 +266,8 @@ def test_a_choice_that_the_house_does_not_offer_is_a_stop(
 def test_a_finer_house_routes_too(finished: Design, library: Library) -> None:
     changed = finished.model_copy(
         update={
-            "choices": Choices(
-                house="saltmarsh",
-                finish="gold",
-                colour="blue",
-                thickness_um=1600,
-                shipping="courier",
-            )
+            "brief": as_made(finished.brief, finish="gold", colour="blue"),
+            "choices": Choices(house="saltmarsh", shipping="courier"),
         }
     )
     assert stale_slices(changed) == ("routing", "pour")

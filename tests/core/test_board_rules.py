@@ -17,7 +17,7 @@ from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.provenance import Finding
 from loquet.core.reviewing import subject_of
 from loquet.demo.scenario import demo_brief
-from tests.making import device, thing
+from tests.making import as_made, device, thing
 
 MM = 1_000_000
 NEW = [
@@ -221,7 +221,7 @@ def test_a_thin_bridge_between_a_hole_and_the_edge(
 @pytest.mark.parametrize(("thick_um", "count"), [(2400, 0), (2500, 1)])
 def test_a_hole_eight_times_as_deep_as_wide(thick_um: int, count: int, seen: Subject) -> None:
     """The vias here are 0.3 mm: 8 x 0.3 = 2.4 mm."""
-    thick = replace(seen, choices=seen.choices.model_copy(update={"thickness_um": thick_um}))
+    thick = replace(seen, brief=as_made(seen.brief, thickness_mm=thick_um / 1000))
     assert len(said("hole-aspect", thick)) == count
 
 

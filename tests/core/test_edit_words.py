@@ -91,22 +91,10 @@ def test_the_history_says_what_was_done(fields: dict[str, Any], label: str) -> N
         ({"kind": "release-pin"}, "signal", ("s" * 60,), ("s" * 61,)),
         ({"kind": "release-part"}, "role", ("r" * 80,), ("r" * 81,)),
         (
-            {"kind": "choose-house", "house": "h", "finish": "f", "colour": "c", "shipping": "s"},
-            "thickness_um",
-            (400, 3200),
-            (399, 3201),
-        ),
-        (
-            {
-                "kind": "choose-house",
-                "house": "h",
-                "colour": "c",
-                "shipping": "s",
-                "thickness_um": 1600,
-            },
-            "finish",
-            ("f" * 40,),
-            ("f" * 41,),
+            {"kind": "set-making"},
+            "making",
+            ({"thickness_mm": 0.4, "copper_um": 18}, {"thickness_mm": 3.2, "finish": "f" * 40}),
+            ({"thickness_mm": 0.39}, {"thickness_mm": 3.21}, {"copper_um": 17}, {"finish": ""}),
         ),
         (
             {"kind": "change-thing", "name": "a"},

@@ -248,9 +248,13 @@ def test_wishes_of_the_device(handset: Design) -> None:
     assert edit(handset, kind="set-quantity", quantity=7).brief.quantity == 7
     named = edit(handset, kind="set-words", name="Other name", purpose="For the dome.")
     assert (named.brief.name, named.brief.purpose) == ("Other name", "For the dome.")
-    house = {"house": "saltmarsh", "finish": "gold", "colour": "blue", "thickness_um": 1000}
-    chosen = edit(handset, kind="choose-house", **house, shipping="courier")
+    making = {"finish": "gold", "colour": "blue", "thickness_mm": 1.0}
+    house = {"house": "saltmarsh", "shipping": "courier", "making": making}
+    chosen = edit(handset, kind="choose-house", **house)
     assert chosen.choices.house == "saltmarsh"
+    assert chosen.brief.making.thickness_um == 1000
+    soldered = edit(chosen, kind="set-making", making={**making, "soldered_by": "hot plate"})
+    assert soldered.brief.making.soldered_by == "hot plate"
     whole = handset.brief.model_dump(mode="json")
     assert edit(chosen, kind="replace-brief", brief=whole).brief == handset.brief
 
@@ -406,15 +410,9 @@ def test_a_table_becomes_the_first_brain(handset: Design) -> None:
     ("fields", "field", "most"),
     [
         (
-            {
-                "kind": "choose-house",
-                "finish": "f",
-                "colour": "c",
-                "thickness_um": 800,
-                "shipping": "s",
-            },
+            {"kind": "choose-house", "making": {}, "shipping": "s"},
             "house",
-            40,
+            64,
         ),
         ({"kind": "lock-pin", "pin": "1"}, "signal", 60),
         ({"kind": "release-pin"}, "signal", 60),

@@ -168,7 +168,7 @@ def test_damage_inside_is_found(made: Release, view: BoardView) -> None:
 
 
 def test_a_house_of_two_layers_is_a_stop(four: Design, library: Library) -> None:
-    choice = {"house": "ropewalk", "finish": "lead-free solder", "colour": "green"}
-    pooled = edit(four, kind="choose-house", **choice, thickness_um=1600, shipping="letter")
+    choice = {"house": "ropewalk", "shipping": "letter", "making": {}}
+    pooled = edit(four, kind="choose-house", **choice)
     stops = [f.sentence for f in review(pooled, library) if f.rule == "house-offer"]
     assert stops == ["Ropewalk Pooling does not make boards of 4 layers, as main is."]

@@ -14,7 +14,7 @@ from shapely.geometry import Point, Polygon
 
 from loquet.core.board.copper import FAR, NEAR
 from loquet.core.brief import Brief
-from loquet.core.design import Choices, Design
+from loquet.core.design import Design
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -25,7 +25,7 @@ from loquet.core.planning.feasibility import brief_faults
 from loquet.core.release import prove_package, release
 from loquet.core.reviewing import review
 from tests.editing import edit
-from tests.making import Plain, device, thing
+from tests.making import Plain, as_made, device, thing
 
 CHIP = thing("chip", "chip", part="stm32l433rct6")
 SLOT = thing("slot", "strap", 20, 20, length_mm=8.0, width_mm=2.0, turn_deg=30)
@@ -45,7 +45,7 @@ def brief() -> Brief:
 @pytest.fixture(scope="module")
 def design(brief: Brief, library: Library) -> Design:
     assert brief_faults(brief, library) == []
-    return bring_up_to_date(Design(brief=brief, choices=Choices(finish="gold")), library)
+    return bring_up_to_date(Design(brief=as_made(brief, finish="gold")), library)
 
 
 def test_a_board_with_all_marks_is_proven(design: Design, library: Library) -> None:

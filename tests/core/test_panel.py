@@ -22,7 +22,7 @@ from loquet.core.release import release
 from loquet.core.reviewing import review
 from tests.core.panels import with_panel
 from tests.foreign_reader import opened
-from tests.making import varied
+from tests.making import as_made, varied
 
 MM = 1_000_000
 
@@ -121,7 +121,10 @@ def stops(design: Design, library: Library) -> list[tuple[str, str]]:
 
 def at_house(design: Design, house: str, finish: str) -> Design:
     return design.model_copy(
-        update={"choices": design.choices.model_copy(update={"house": house, "finish": finish})}
+        update={
+            "brief": as_made(design.brief, finish=finish),
+            "choices": design.choices.model_copy(update={"house": house}),
+        }
     )
 
 

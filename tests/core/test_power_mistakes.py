@@ -18,7 +18,7 @@ from loquet.core.lookup.brains import chip_for
 from loquet.core.lookup.powering import power_of
 from loquet.core.provenance import Finding
 from tests.core.benches import bench_for
-from tests.making import Plain, device, thing
+from tests.making import Plain, as_made, device, thing
 
 CHIP = thing("chip", "chip", part="stm32l433rct6")
 LITHIUM = thing("lithium-cell", "cell", 60, 30, far=True)
@@ -302,8 +302,8 @@ def test_k40_solder_under_bare_contacts(bare: Plain, library: Library) -> None:
     (finding,) = found("contact-finish", seen)
     assert "ordered with lead-free solder" in finding.sentence
     (repair,) = finding.repairs
-    assert repair.edit["finish"] == "gold"
-    assert found("contact-finish", replace(seen, choices=Choices(finish="gold"))) == []
+    assert repair.edit["making"]["finish"] == "gold"
+    assert found("contact-finish", replace(seen, brief=as_made(brief, finish="gold"))) == []
     plain = device(CHIP, thing("leads", "leads"), thing("button", "key", 30, 30))
     assert found("contact-finish", subject(plain, library, assemble(bench_for(plain)))) == []
 

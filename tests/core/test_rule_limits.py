@@ -17,7 +17,7 @@ from loquet.core.pipeline import board_view
 from loquet.core.provenance import Finding, Passed
 from loquet.core.reviewing import subject_of
 from tests.core.benches import seen_with
-from tests.making import device, thing
+from tests.making import as_made, device, thing
 
 MM = 1_000_000
 CHIP, LEADS = thing("chip", "chip", part="stm32l433rct6"), thing("leads", "leads")
@@ -89,10 +89,10 @@ def test_a_board_as_large_as_a_house_makes_and_a_little_larger(
 def test_a_thickness_that_is_not_made_is_said_in_mm(finished: Design, library: Library) -> None:
     seen = subject_of(finished, library)
     house = seen.house.model_copy(update={"thickness_um": (800, 1600)})
-    choices = seen.choices.model_copy(update={"thickness_um": 1200})
+    brief = as_made(seen.brief, thickness_mm=1.2)
     (found,) = [
         f
-        for f in said("house-offer", replace(seen, house=house, choices=choices))
+        for f in said("house-offer", replace(seen, house=house, brief=brief))
         if "thick" in f.sentence
     ]
     assert "boards 1.2 mm thick" in found.sentence

@@ -14,6 +14,7 @@ from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
+from loquet.core.ordering.market import NOBODY
 from loquet.core.parts import Part
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
@@ -289,6 +290,6 @@ def test_what_nobody_priced_is_named_and_what_is_priced_counts(library: Library)
         taken = edited(Design(brief=BOARD), kind="take-part", part=part.model_dump(mode="json"))
         known = project_library(taken, library)
         made = bring_up_to_date(taken, library, "circuit")
-        cost = parts_cost(made, known, 3)
+        cost = parts_cost(made, known, NOBODY, 3)
         assert cost.unpriced == (() if priced else ("own/tarn-r33, 3.3 V",))
         assert (cost.cents.get("own prices", 0.0) >= 27.0) == priced

@@ -80,7 +80,7 @@ TAMPERINGS: dict[str, Callable[[Files], Files]] = {
     ),
     "job file gone": gone(F + "board.gbrjob"),
     "job file: layer count": swap(F + "board.gbrjob", b'"LayerNumber": 2', b'"LayerNumber": 4'),
-    "thickness in the design": swap("design.json", b'"thickness_um":1600', b'"thickness_um":800'),
+    "thickness in the design": swap("design.json", b'"thickness_mm":1.6', b'"thickness_mm":0.8'),
     "finish in the design": swap("design.json", b'"finish":"lead-free solder"', b'"finish":"gold"'),
     "a value emptied in the parts list": swap(A + "parts.csv", "2.7 kΩ".encode(), b""),
     "a price changed in the parts list": swap(A + "parts.csv", b"house", b"hand"),

@@ -11,11 +11,12 @@ from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
 from loquet.core.brief.kinds import KINDS
 from loquet.core.circuit.recipes import recipe_for
-from loquet.core.design import Choices, Design
+from loquet.core.design import Design
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
 from loquet.demo.scenario import FEED_BRIEFS, demo_brief
-from tests.making import Plain, device, thing
+from tests.core.second_parts import named_otherwise, shelf_of_twins
+from tests.making import Plain, as_made, device, thing
 
 CHIP = thing("chip", "chip", part="stm32l433rct6")
 LEADS, COIN = thing("leads", "leads", 6, 30), thing("coin-cell", "cell", 60, 30, far=True)
@@ -112,8 +113,14 @@ DEVICES: dict[str, Brief] = {
     ),
     "coin, expander": device(CHIP, COIN, *keys(9), key_scheme={"name": "expander 8"}),
     "leads, wide expander": device(CHIP, LEADS, *keys(9), key_scheme={"name": "expander 16"}),
-    "host feed, register": device(
-        CHIP, thing("host-feed", "feed"), *keys(9), key_scheme={"name": "shift register"}
+    "host feed, register": wide(
+        CHIP, thing("host-feed", "feed", 5, 80), *keys(9), key_scheme={"name": "shift register"}
+    ),
+    "strong port, lights": wide(
+        CHIP,
+        thing("usb-charge", "plug", feeds=True, gives_v=3.3),
+        thing("light-chain", "ring", 80, 60, count=6),
+        *keys(3),
     ),
     "leads, ladder": device(
         CHIP, LEADS, *keys(9), key_scheme={"name": "resistor ladder"}, chords=ALONE
@@ -138,16 +145,26 @@ DEVICES: dict[str, Brief] = {
 }
 
 
+USUAL = ("wire-plug", "header-", "light-2012", "holder", "posts", "terminals", "edge", "flat")
+"""What a kind takes by its count of ways or colour, whatever the shelf has."""
+
+
 def ended(name: str) -> tuple[list[str], list[str], int, int]:
     """A device made to its end: stops, what its proof finds, nets and keys that the proof looked
-    at.
+    at. Those made up here are made of second parts for every role: other pads, bodies and limits.
     """
     library = bundled_library()
     brief = DEVICES.get(name) or demo_brief(name)
-    design = Design(brief=brief, choices=Choices(finish="gold"))
+    if name in DEVICES:
+        brief, library = named_otherwise(brief, library), shelf_of_twins(library)
+    design = Design(brief=as_made(brief, finish="gold"))
     design = bring_up_to_date(design, library)
     made = release(design, library)
     stops = [f.sentence for f in made.findings if f.severity == "stop"]
+    if name in DEVICES:
+        (circuit,) = (kept.value for kept in design.circuit.values())
+        used = {c.part for c in circuit.components if not c.is_chip}
+        stops += [part for part in used if not part.startswith(("own/", "own:", *USUAL))]
     if stops:
         return stops, [], 0, 0
     proof = prove_package(dict(made.files), design, library)

@@ -4,7 +4,7 @@ import re
 
 import pytest
 
-from loquet.catalogue.bundled import screens
+from loquet.catalogue.library import bundled_library
 from loquet.core.pins.buses import (
     axis_working,
     bus_workings,
@@ -107,7 +107,7 @@ def test_legible_rows() -> None:
     """Characters of 6 x 8 pixels, grown to 1.8 mm: 128 x 64 on 10.9 mm gives 4 rows of 10 (common
     practice, no source).
     """
-    rows, columns, high = legible_text(screens()["screen-128x64-serial"])
+    rows, columns, high = legible_text(bundled_library().screens["screen-128x64-serial"])
     assert (rows, columns) == (4, 10)
     assert high == pytest.approx(2.73, abs=0.01)
 
@@ -139,9 +139,9 @@ def test_frames_a_second_of_each_bus(bus: str, part: str, hz: float) -> None:
     )
     display = shown.display()
     assert display is not None
-    rate = frame_rate(display, screens()[part])
+    rate = frame_rate(display, bundled_library().screens[part])
     assert rate.value == pytest.approx(hz)
-    assert faults_in([rate, text_working(display, screens()[part])]) == []
+    assert faults_in([rate, text_working(display, bundled_library().screens[part])]) == []
 
 
 def test_the_load_of_a_bus_by_hand() -> None:
@@ -154,7 +154,7 @@ def test_the_load_of_a_bus_by_hand() -> None:
         thing("gauge", "g", 90, 30),
         thing("spare-bus", "far", 60, 55),
     )
-    load, range_of = bus_workings(brief, screens(), 20, 400, 3.3)
+    load, range_of = bus_workings(brief, bundled_library().screens, 20, 400, 3.3)
     assert load.value == 10 + 8 + 30 + 10 + 10 + 50 + 20
     assert range_of.value == pytest.approx(300e-9 / (0.8473 * 138e-12))
     assert range_of.shown.startswith("967 Ω to ")

@@ -21,6 +21,7 @@ from loquet.core.buying.kit import kit_of
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import SLICES, Design, slice_of
 from loquet.core.lookup.powering import power_of
+from loquet.core.ordering.house import Asked
 from loquet.core.ordering.landed import Bought, Wanted, landed
 from loquet.core.pins.planning import budget_workings
 from loquet.core.pipeline import board_view, bring_up_to_date
@@ -116,9 +117,15 @@ def test_quotes_and_proofs_follow_too(released: Release) -> None:
     ]
     for house in bundled_library().houses.values():
         seen = inspect(released.files, house)
-        asked = (house.finishes[0], house.colours[0], house.thickness_um[0], house.shipping[0].name)
+        asked = Asked(
+            finish=house.finishes[0],
+            colour=house.colours[0],
+            thickness_um=house.thickness_um[0],
+            copper_um=house.copper_um[-1],
+            shipping=house.shipping[0].name,
+        )
         for quantity in (1, 7, 40):
-            got = quote(house, seen, quantity, *asked, date(2026, 11, 25), house.copper_um[-1])
+            got = quote(house, seen, quantity, asked, date(2026, 11, 25))
             figures = [
                 *line_figures(got, house),
                 total_figure(got.lines, got.total_cents, house.name),

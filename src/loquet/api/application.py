@@ -16,6 +16,7 @@ from loquet.api import (
     circuit,
     errors,
     history,
+    houses,
     jobs,
     kinds,
     logs,
@@ -30,6 +31,7 @@ from loquet.api import (
     shelf,
     stacks,
     stations,
+    suppliers,
     units,
 )
 from loquet.api.context import Context
@@ -81,6 +83,8 @@ def make_application(
         circuit,
         parts,
         shelf,
+        houses,
+        suppliers,
         power,
         planning,
         kinds,

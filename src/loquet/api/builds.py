@@ -74,7 +74,7 @@ def get_build(
     design = load_design(session, head_of(session, project_id).version)
     view = placed_view(design, context, board_named(design, board))
     library = context.known(design)
-    stack = stack_of(view, library, design.choices.stack, design.choices.thickness_um / 1000)
+    stack = stack_of(view, library, design.choices.stack, design.brief.making.thickness_mm)
     suspects, faults = suspects_of(design, context.known(design))
     things = design.brief.things
     return BuildView(

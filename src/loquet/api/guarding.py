@@ -17,7 +17,13 @@ from loquet.api.errors import Problem
 
 LOG = logging.getLogger("loquet.api")
 LARGEST_REQUEST, LARGEST_PROJECT = 2_000_000, 100_000_000
-READ_IN = "/api/projects/read-in"
+LARGER = {
+    "/api/projects/read-in": LARGEST_PROJECT,
+    "/api/shelf/pack": 15_000_000,
+    "/api/shelf/price-list": 25_000_000,
+    "/api/shelf/price-list/look": 25_000_000,
+}
+"""What takes larger bodies than others."""
 BODY_SECONDS = 20.0
 LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
 READING = ("GET", "HEAD", "OPTIONS")
@@ -157,7 +163,7 @@ def own_page(headers: dict[bytes, bytes], host: str) -> bool:
 
 async def whole_body(scope: Scope, receive: Receive) -> bytes | Response:
     """The body of a request, or the refusal where it is too large or too slow, chunked or not."""
-    most = LARGEST_PROJECT if scope["path"] == READ_IN else LARGEST_REQUEST
+    most = LARGER.get(scope["path"], LARGEST_REQUEST)
     length = dict(scope["headers"]).get(b"content-length", b"0")
     if not length.isdigit() or int(length) > most:
         return too_large(most)

@@ -13,7 +13,9 @@ from sqlalchemy.orm import Session
 
 from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
+from loquet.api.houses import houses_for
 from loquet.api.releases import (
+    OWN_SUPPLIERS,
     ask,
     current_release,
     describe_order,
@@ -23,6 +25,7 @@ from loquet.api.releases import (
     refuse_twice,
 )
 from loquet.api.shapes import OrderView
+from loquet.api.suppliers import market_for
 from loquet.core.comparing.briefs import Change, compare
 from loquet.core.design import Design
 from loquet.core.ordering.calendar import Calendar, Leg, after_open_days, calendar
@@ -40,7 +43,7 @@ from loquet.core.ordering.landed import (
 from loquet.core.provenance import Source, Working, given
 from loquet.costing import landed_at, option_costs, parts_cost, parts_days, soldered_parts
 from loquet.standins.file_inspection import Inspection, inspect
-from loquet.standins.part_supplier import SUPPLIER
+from loquet.standins.part_supplier import SIMULATED, SUPPLIER
 from loquet.store.designs import head_of, load_design
 from loquet.store.history import version_of
 from loquet.store.releases import order, place_order, release_files
@@ -130,14 +133,16 @@ def get_landed(
     wanted = Wanted(stencil=stencil, fitting=fitting)
     number = quantity or design.brief.quantity
     found = []
-    for house in context.library.houses.values():
+    library = context.known(design)
+    market = market_for(session, design, library)
+    for house in houses_for(session, context, design):
         seen = inspect(files, house)
         complaints = list(ask(house, files, design, number).complaints)
         if stencil != "none":
             complaints += seen.stencil
 
         def cost(n: int, house: House = house, seen: Inspection = seen) -> Landed:
-            return landed_at(house, seen, design, context.known(design), wanted, n)
+            return landed_at(house, seen, design, library, market, wanted, n)
 
         breaks = [least for least, _ in house.breaks if least >= CURVE[0]]
         found.append(
@@ -146,7 +151,7 @@ def get_landed(
                 house_name=house.name,
                 landed=cost(number),
                 curve=curve([*CURVE, *breaks, number], cost),
-                options=option_costs(house, seen, design, context.known(design), wanted, number),
+                options=option_costs(house, seen, design, library, market, wanted, number),
                 fits=house.fit_cents > 0,
                 complaints=complaints,
             )
@@ -168,7 +173,7 @@ def get_calendar(
         (s.days for s in house.shipping if s.name == design.choices.shipping),
         house.shipping[0].days,
     )
-    days, slowest = parts_days(design, library, number)
+    days, slowest = parts_days(design, library, market_for(session, design, library), number)
     by_house = fitting == "house" and house.fit_cents > 0
     working = soldering_days(design, number)
     legs = [
@@ -242,7 +247,9 @@ def soldering_days(design: Design, number: int) -> Working:
 def order_parts(
     project_id: int, wanted: PartsWanted, session: SessionNow, context: ContextNow
 ) -> OrderView:
-    """Order the parts of so many devices at the simulated suppliers."""
+    """Order the parts of so many devices at the simulated suppliers, or note what is bought at
+    one's own.
+    """
     row, design = current_release(session, project_id)
     refuse_stops(session, context, project_id, design)
     if not wanted.again:
@@ -254,20 +261,25 @@ def order_parts_of(
     session: Session, context: Context, row: ReleaseRow, design: Design, quantity: int, key: str
 ) -> OrderView:
     """An order of the parts of so many devices of a release."""
-    cents = parts_cost(design, context.known(design), quantity).whole_cents
+    library = context.known(design)
+    market = market_for(session, design, library)
+    cost = parts_cost(design, library, market, quantity)
+    cents = cost.whole_cents
+    own = any(name not in SIMULATED for name in cost.cents)
     now = datetime.now(UTC)
-    arrives = now.date() + timedelta(days=parts_days(design, context.known(design), quantity)[0])
+    arrives = now.date() + timedelta(days=parts_days(design, library, market, quantity)[0])
     quoted = {
         "quantity": quantity,
         "lines": [[f"parts for {quantity} devices with spares", cents]],
         "total_cents": cents,
         "arrives_on": arrives.isoformat(),
         "ready_on": after_open_days(now.date(), 2, ()).isoformat(),
+        "priced_by": cost.priced_by,
     }
     placed = OrderRow(
         revision_id=row.revision_id,
         release_id=row.id,
-        house=SUPPLIER,
+        house=OWN_SUPPLIERS if own else SUPPLIER,
         kind="parts",
         quote=quoted,
         placed_on=now.date(),

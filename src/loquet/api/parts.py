@@ -1,5 +1,6 @@
 """What the Parts station shows."""
 
+from datetime import UTC, date, datetime
 from typing import Annotated
 
 from fastapi import APIRouter
@@ -8,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from loquet.api.context import ContextNow, SessionNow
 from loquet.api.errors import Refused
+from loquet.api.suppliers import market_for
 from loquet.core.buying.kit import Kit, kit_of
 from loquet.core.buying.shopping import ListError, ReadLine, read_list, write_list
 from loquet.core.design import slice_of
@@ -16,9 +18,8 @@ from loquet.core.drawers.ends import EndLine, end_lines
 from loquet.core.drawers.lines import DrawerLine, part_lines
 from loquet.core.drawers.measuring_pages import write_measuring_cards
 from loquet.core.drawers.substitutes import drop_ins
-from loquet.core.parts.listing import Stock
-from loquet.core.shelf.pack import OWN
-from loquet.standins.part_supplier import Offer, offers_of
+from loquet.core.ordering.offer import Offer
+from loquet.costing import offers_for
 from loquet.store.designs import head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["parts"])
@@ -78,8 +79,9 @@ def get_parts_list(project_id: int, session: SessionNow, context: ContextNow) ->
 
 
 class OfferRow(BaseModel):
-    """What a simulated supplier asks for a line: how many are there and when, how many must be
-    taken, cents each and in all, and the quantity from which they cost less.
+    """What a supplier asks for a line: how many are there and when, how many must be taken, cents
+    each and in all, the quantity from which they cost less, and of one's own suppliers the order
+    number and the day on which the price was seen.
     """
 
     supplier: str
@@ -89,6 +91,9 @@ class OfferRow(BaseModel):
     each_cents: float
     total_cents: float
     next_break: int
+    order_number: str = ""
+    seen_on: date | None = None
+    old: bool = False
 
 
 class LineOffers(BaseModel):
@@ -101,42 +106,24 @@ class LineOffers(BaseModel):
 
 @router.get("/projects/{project_id}/offers")
 def get_offers(project_id: int, session: SessionNow, context: ContextNow) -> list[LineOffers]:
-    """What two simulated suppliers ask for the parts of the boards; nothing before there is a
+    """What suppliers ask for the parts of the boards; nothing before there is a
     circuit.
     """
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         return []
     library = context.known(design)
-    chips = {chip.name: chip for chip in library.list_chips()}
+    market = market_for(session, design, library)
     found = []
     for line in part_lines(slice_of(design.circuit), library, design.brief.quantity):
-        chip, part = chips.get(line.part.removeprefix("chip:")), library.parts.get(line.part)
-        if chip is not None:
-            offers = [stock_row(library.stock_of(chip), line.to_buy)]
-        elif line.part.startswith(OWN):
-            offers = []  # the simulated suppliers sell bundled parts alone
-        elif line.price_cents is not None:
-            offers = [offer_row(o, line.to_buy) for o in offers_of(line.part, line.price_cents)]
-        else:
+        part, asked = library.parts.get(line.part), offers_for(line, library, market)
+        if not asked and line.price_cents is None:
             continue
+        offers = [offer_row(offer, line.to_buy) for offer in asked]
         others = drop_ins(part, library) if part is not None else ()
         fitting = [(p.id, p.description) for p in others]
         found.append(LineOffers(line=line.line, offers=offers, drop_ins=fitting))
     return found
-
-
-def stock_row(stock: Stock, count: int) -> OfferRow:
-    """What the one supplier of chips asks for so many."""
-    return OfferRow(
-        supplier=stock.supplier,
-        pieces=stock.pieces,
-        days=stock.days_for(count),
-        buys=count,
-        each_cents=stock.price_cents,
-        total_cents=stock.price_cents * count,
-        next_break=0,
-    )
 
 
 def offer_row(offer: Offer, count: int) -> OfferRow:
@@ -147,11 +134,14 @@ def offer_row(offer: Offer, count: int) -> OfferRow:
     return OfferRow(
         supplier=offer.supplier,
         pieces=offer.pieces,
-        days=offer.days,
+        days=offer.days_for(count),
         buys=buys,
         each_cents=each,
         total_cents=round(each * buys, 2),
         next_break=next(later, 0),
+        order_number=offer.order_number,
+        seen_on=offer.seen_on,
+        old=offer.old(datetime.now(UTC).date()),
     )
 
 

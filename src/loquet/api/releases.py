@@ -14,14 +14,17 @@ from sqlalchemy.orm import Session
 from loquet.api.context import Context, ContextNow, SessionNow
 from loquet.api.describing import all_findings
 from loquet.api.errors import Refused
+from loquet.api.houses import houses_for
 from loquet.api.shapes import LayerView, OrderView, QuoteView, ReleaseFile, ReleaseView
 from loquet.core.design import Design
 from loquet.core.geometry import Bar, Box, Round
-from loquet.core.ordering.house import House
+from loquet.core.ordering.house import OWN_HOUSE, House
+from loquet.core.ordering.noting import NOTED_STATES, noted_state
 from loquet.core.plain.frozen import digest_of
 from loquet.core.proof.drill_reader import read_drill
 from loquet.core.proof.figures import proof_workings
 from loquet.core.proof.gerber_reader import read_gerber
+from loquet.costing import asked_of
 from loquet.standins.board_house import (
     PART_STATES,
     STATES,
@@ -36,6 +39,7 @@ from loquet.standins.quote_figures import each_figure, line_figures, ordered_fig
 from loquet.store.designs import head_of, load_design
 from loquet.store.logbook import open_cards
 from loquet.store.releases import latest_release, order, orders_of, place_order, release_files
+from loquet.store.shelf import own_houses
 from loquet.store.tables import OrderRow, ReleaseFileRow, ReleaseRow
 
 router = APIRouter(prefix="/api", tags=["releases"])
@@ -150,46 +154,42 @@ def get_quotes(
     number = design.brief.quantity if quantity is None else quantity
     if not 1 <= number <= 10_000:
         raise Refused("The quantity must be between 1 and 10000.", "Give another quantity.")
+    on_shelf = own_houses(session)
     return [
-        describe_quote(ask(house, files, design, number), house, design)
-        for house in context.library.houses.values()
+        describe_quote(ask(house, files, design, number), house, design, on_shelf)
+        for house in houses_for(session, context, design)
     ]
 
 
 def ask(house: House, files: dict[str, bytes], design: Design, quantity: int) -> Quote:
-    """A quote with the design's choices, or the house's own first offer where it is not the chosen
-    one.
+    """A quote with the design's choices, or the nearest that the house offers where it is not the
+    chosen one.
     """
-    choices = design.choices
-    if choices.house == house.id:
-        wanted = (choices.finish, choices.colour, choices.thickness_um, choices.shipping)
-        copper = choices.copper_um
-    else:
-        copper = choices.copper_um if choices.copper_um in house.copper_um else house.copper_um[0]
-        wanted = (
-            choices.finish if choices.finish in house.finishes else house.finishes[0],
-            choices.colour if choices.colour in house.colours else house.colours[0],
-            (
-                choices.thickness_um
-                if choices.thickness_um in house.thickness_um
-                else house.thickness_um[-1]
-            ),
-            house.shipping[0].name,
-        )
     today = datetime.now(UTC).date()
-    return quote(house, inspect(files, house), quantity, *wanted, today, copper)
+    return quote(house, inspect(files, house), quantity, asked_of(house, design), today)
 
 
-def describe_quote(given: Quote, house: House, design: Design) -> QuoteView:
-    """A quote with what else the house offers."""
+def is_changed(house: House, now: House | None) -> bool:
+    """Whether the shelf has a house otherwise than it was asked."""
+    return now is not None and now.in_euro != house
+
+
+def describe_quote(
+    given: Quote, house: House, design: Design, on_shelf: dict[str, House]
+) -> QuoteView:
+    """A quote with what else the house offers, and the house as it is on the shelf."""
     return QuoteView(
         house=house.id,
         house_name=house.name,
+        simulated=house.simulated,
+        within_cents=house.within_cents,
+        own=on_shelf.get(house.id),
+        changed=is_changed(house, on_shelf.get(house.id)),
         about=house.about,
         quantity=given.quantity,
         lines=line_figures(given, house),
-        total=total_figure(given.lines, given.total_cents, house.name),
-        each=each_figure(given, house.name),
+        total=total_figure(given.lines, given.total_cents, house.priced_by),
+        each=each_figure(given, house.priced_by),
         ready_on=given.ready_on,
         arrives_on=given.arrives_on,
         in_time=date.fromisoformat(given.arrives_on) <= design.brief.wanted_by,
@@ -284,7 +284,7 @@ def order_boards(
     """An order of the boards of a release at the house of its design; refused while the house
     complains.
     """
-    house = context.library.house(design.choices.house)
+    house = context.known(design).house(design.choices.house)
     given = ask(house, release_files(session, row.id), design, quantity)
     if given.complaints:
         raise Refused(
@@ -296,7 +296,7 @@ def order_boards(
         revision_id=row.revision_id,
         release_id=row.id,
         house=house.id,
-        quote=given.plain(),
+        quote={**given.plain(), "house_name": house.name, "priced_by": house.priced_by},
         placed_on=now.date(),
         day=0,
         created_at=now,
@@ -318,17 +318,32 @@ def next_day(
 ) -> OrderView:
     """Let one simulated day pass; a request that is repeated changes nothing more."""
     row = order(session, order_id, lock=True)
+    if not simulated(row):
+        raise Refused("Nothing here is simulated.", "Its days go by as days do.")
     if row.day == wanted.day:
         row.day += 1
     session.flush()
     return describe_order(row, context)
 
 
+OWN_SUPPLIERS = "one's own suppliers"
+"""Who is named for parts that are bought by one's own price lists."""
+
+
+def simulated(row: OrderRow) -> bool:
+    """Whether an order lies with those that ship with Loquet."""
+    return not row.house.startswith(OWN_HOUSE) and row.house != OWN_SUPPLIERS
+
+
 def describe_order(row: OrderRow, context: Context, revision: str = "") -> OrderView:
     """An order with its state on its simulated day, and the letter of its revision where that is
     asked.
     """
-    if row.kind == "parts":
+    own = not simulated(row)
+    if own:
+        name, states = str(row.quote.get("house_name", OWN_SUPPLIERS)), list(NOTED_STATES)
+        state, sentence = noted_state(row.quote, row.placed_on, datetime.now(UTC).date())
+    elif row.kind == "parts":
         state, sentence = parts_state(row.quote, row.placed_on, row.day)
         name, states = row.house, list(PART_STATES)
     else:
@@ -337,6 +352,7 @@ def describe_order(row: OrderRow, context: Context, revision: str = "") -> Order
         state, sentence = order_state(
             house, row.quote, row.placed_on, row.day, row.answer, row.waited
         )
+    day = datetime.now(UTC).date() if own else row.placed_on + timedelta(days=row.day)
     return OrderView(
         id=row.id,
         revision=revision,
@@ -346,10 +362,11 @@ def describe_order(row: OrderRow, context: Context, revision: str = "") -> Order
         release=row.release_id,
         house_name=name,
         quantity=row.quote["quantity"],
-        total=ordered_figure(row.quote, name),
+        total=ordered_figure(row.quote, str(row.quote.get("priced_by", f"{name} (simulated)"))),
         state=state,
         sentence=sentence,
         day=row.day,
-        date=(row.placed_on + timedelta(days=row.day)).isoformat(),
+        date=day.isoformat(),
+        simulated=not own,
         states=states,
     )

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 from loquet.core.brief import Brief
 from loquet.core.brief.reach import ReachArc
 from loquet.core.design import Choices
+from loquet.core.ordering.house import House
 from loquet.core.provenance import Finding, Working
 from loquet.core.redoing.tries import Try
 
@@ -289,10 +290,14 @@ class LayerView(BaseModel):
 
 
 class QuoteView(BaseModel):
-    """A simulated quote."""
+    """What a house asks: a simulated one, or one of one's own, then as it is kept on the shelf."""
 
     house: str
     house_name: str
+    simulated: bool
+    within_cents: float
+    own: House | None
+    changed: bool
     about: str
     quantity: int
     lines: list[Working]
@@ -312,7 +317,7 @@ class QuoteView(BaseModel):
 
 
 class OrderView(BaseModel):
-    """A simulated order."""
+    """An order: `simulated` ones go on by simulated days, others are noted and sent by hand."""
 
     id: int
     revision: str = ""
@@ -328,6 +333,7 @@ class OrderView(BaseModel):
     day: int
     date: str
     states: list[str]
+    simulated: bool = True
 
 
 class ChipRow(BaseModel):

@@ -12,19 +12,30 @@ from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.errors import Refused
 from loquet.catalogue.bundled import registered_types, roles
 from loquet.core.design import Design
+from loquet.core.ordering.house import House
+from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.choosing import of_kind
 from loquet.core.shelf.differing import Difference, differences
 from loquet.core.shelf.drawing import PartDrawing, drawing_of
-from loquet.core.shelf.faults import PartFault, faults_of
-from loquet.core.shelf.pack import OWN, Pack, PackRefused, part_faults, read_pack, write_pack
+from loquet.core.shelf.faults import PartFault, entry_faults, faults_of
+from loquet.core.shelf.pack import (
+    OWN,
+    SORTS,
+    Entry,
+    PackRefused,
+    part_faults,
+    read_pack,
+    write_pack,
+)
 from loquet.core.shelf.pin_table import PinRow, UnreadRow, for_role, read_pin_table
 from loquet.core.shelf.role import Lack
+from loquet.shelving import workshop_pack
 from loquet.store import shelf
 from loquet.store.designs import NotFound, all_projects, head_of, load_design
 
 router = APIRouter(prefix="/api", tags=["shelf"])
-MOST_TEXT = 2_000_000
+MOST_TEXT = 12_000_000
 
 
 class FigureView(BaseModel):
@@ -101,7 +112,7 @@ class ShelfPart(Looked):
 @router.get("/shelf")
 def get_shelf(session: SessionNow, context: ContextNow) -> ShelfView:
     """All parts that ship with Loquet, and those of the workshop."""
-    own = {row.part_id: (shelf.part_in(row), row.version) for row in shelf.rows_now(session)}
+    own = {row.entry_id: (shelf.part_in(row), row.version) for row in shelf.rows_now(session)}
     known = roles()
     bundled = [(part, 0) for part in context.library.parts.values()]
     rows = [*own.values(), *bundled]
@@ -219,7 +230,7 @@ def keep_shelf_part(given: TypedPart, session: SessionNow, context: ContextNow) 
     faults = [*own_id_faults(part), *faults_of(part)]
     if faults:
         raise Refused(f"{faults[0].problem}.", faults[0].way_out, place=faults[0].field)
-    shelf.put_part(session, part, given.version, AUTHOR)
+    shelf.put_entry(session, part, given.version, AUTHOR)
     return get_shelf_part(part.id, session, context)
 
 
@@ -231,10 +242,12 @@ def own_id_faults(part: Part) -> list[PartFault]:
     return [PartFault(field="id", problem=problem, way_out="Call it own/NAME.")]
 
 
-@router.delete("/shelf/part")
-def drop_shelf_part(id: str, version: int, session: SessionNow) -> dict[str, str]:
-    """Take a part off the shelf; projects that took it keep it. Raises NotFound, ShelfConflict."""
-    shelf.drop_part(session, id[:80], version, AUTHOR)
+@router.delete("/shelf/entry")
+def drop_shelf_entry(id: str, version: int, session: SessionNow) -> dict[str, str]:
+    """Take a part, house or supplier off the shelf; projects that took it keep it. Raises NotFound,
+    ShelfConflict.
+    """
+    shelf.drop_entry(session, id[:80], version, AUTHOR)
     return {"gone": id[:80]}
 
 
@@ -257,16 +270,15 @@ def read_pin_rows(given: PinTableText) -> PinTableRead:
     """Terminals of a pin table."""
     rows, unread = read_pin_table(given.text)
     role = roles().of(given.kind)
-    rows = for_role(rows, role.terminals) if role else rows
+    rows = for_role(rows, (*role.terminals, *role.also)) if role else rows
     return PinTableRead(rows=list(rows), unread=list(unread))
 
 
 @router.get("/shelf/pack.toml", response_class=Response)
 def give_pack(session: SessionNow) -> Response:
-    """The workshop's own parts as a pack."""
-    own = tuple(shelf.own_parts(session).values())
-    data = write_pack(Pack(name="workshop", title="The workshop's own parts", part=own))
-    name = {"Content-Disposition": 'attachment; filename="workshop-parts.toml"'}
+    """The workshop's own shelf as a pack."""
+    data = write_pack(workshop_pack(session))
+    name = {"Content-Disposition": 'attachment; filename="workshop.toml"'}
     return Response(data, media_type="application/toml", headers=name)
 
 
@@ -285,7 +297,7 @@ class PackText(BaseModel):
 
 
 class PackRow(BaseModel):
-    """A part of a pack against the shelf."""
+    """An entry of a pack against the shelf; a supplier comes with its price list."""
 
     id: str
     kind: str
@@ -297,7 +309,7 @@ class PackRow(BaseModel):
 
 @router.post("/shelf/pack")
 def read_in_pack(given: PackText, session: SessionNow) -> list[PackRow]:
-    """What a pack would bring, part by part; those that are named are taken. Raises Refused with
+    """What a pack would bring, entry by entry; those that are named are taken. Raises Refused with
     every fault and its line.
     """
     try:
@@ -306,28 +318,45 @@ def read_in_pack(given: PackText, session: SessionNow) -> list[PackRow]:
         more = "\n".join(fault.sentence for fault in error.faults[1:])
         first = error.faults[0]
         raise Refused(first.sentence, more, place=f"line {first.line}") from None
-    own = {row.part_id: row for row in shelf.rows_now(session)}
     found = []
-    for part in pack.part:
-        if faults := own_id_faults(part):
-            raise Refused(f"{faults[0].problem}.", faults[0].way_out, place=part.id)
-        row = own.get(part.id)
-        changed = list(differences(shelf.part_in(row), part)) if row else []
+    for entry in pack.entries.values():
+        sort = next((sort for sort, begins in SORTS.items() if entry.id.startswith(begins)), "")
+        if not isinstance(entry, SORT_MODELS.get(sort, ())):
+            way_out = f"Call it {own_name(entry)}."
+            raise Refused(f"'{entry.id[:40]}' is no name of one's own.", way_out, place=entry.id)
+        row = shelf.newest(session, entry.id)
+        row = None if row is None or row.gone else row
+        changed = list(differences(shelf.entry_in(row), entry)) if row else []
         here = "new" if row is None else ("changed" if changed else "same")
-        if part.id in given.take:
-            shelf.put_part(session, part, row.version if row else 0, AUTHOR)
+        if entry.id in given.take:
+            if faults := entry_faults(entry):
+                raise Refused(f"{entry.id}: {faults[0].problem}.", faults[0].way_out)
+            shelf.put_entry(session, entry, row.version if row else 0, AUTHOR)
+            if sort == "supplier":
+                lines = [line for line in pack.price if line.supplier == entry.id]
+                shelf.put_prices(session, entry.id, lines)
             here = "taken"
+        part = entry if isinstance(entry, Part) else None
         found.append(
             PackRow(
-                id=part.id,
-                kind=part.kind,
-                description=part.description,
+                id=entry.id,
+                kind=part.kind if part else sort,
+                description=part.description if part else str(getattr(entry, "name", "")),
                 here=here,
                 changed=changed,
-                lacks=list(roles().lacks(part)),
+                lacks=list(roles().lacks(part)) if part else [],
             )
         )
     return found
+
+
+def own_name(entry: Entry) -> str:
+    """How an entry of its sort is called."""
+    sort = next(sort for sort, model in SORT_MODELS.items() if isinstance(entry, model))
+    return f"{SORTS[sort]}NAME"
+
+
+SORT_MODELS: dict[str, type] = {"part": Part, "house": House, "supplier": Supplier}
 
 
 class TakenView(BaseModel):
@@ -360,7 +389,7 @@ class ProjectShelf(BaseModel):
 def get_project_shelf(project_id: int, session: SessionNow, context: ContextNow) -> ProjectShelf:
     """How a project stands to the shelf."""
     design = load_design(session, head_of(session, project_id).version)
-    own = {row.part_id: (shelf.part_in(row), row.version) for row in shelf.rows_now(session)}
+    own = {row.entry_id: (shelf.part_in(row), row.version) for row in shelf.rows_now(session)}
     taken = []
     for key, part in design.choices.shelf.items():
         now = own[key][0] if key in own else None

@@ -57,7 +57,7 @@ def get_stack(
     design = load_design(session, head_of(session, project_id).version)
     view = placed_view(design, context, board)
     library = context.known(design)
-    return stack_report(view, library, design.choices.stack, design.choices.thickness_um / 1000)
+    return stack_report(view, library, design.choices.stack, design.brief.making.thickness_mm)
 
 
 @router.get("/projects/{project_id}/stack/section")
@@ -75,7 +75,7 @@ def get_section(
     design = load_design(session, head_of(session, project_id).version)
     view = placed_view(design, context, board)
     library = context.known(design)
-    stack = stack_of(view, library, design.choices.stack, design.choices.thickness_um / 1000)
+    stack = stack_of(view, library, design.choices.stack, design.brief.making.thickness_mm)
     try:
         found = section_of(stack, (x1, y1), (x2, y2))
     except ValueError:

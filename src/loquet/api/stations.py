@@ -163,7 +163,7 @@ def describe_board(design: Design, view: BoardView, library: Library) -> BoardDr
         ],
         holes=[HoleView(x=h.x / 1e6, y=h.y / 1e6, d=h.d / 1e6) for h in view.holes if not h.plated],
         covers=covers,
-        thickness_mm=design.choices.thickness_um / 1000,
+        thickness_mm=design.brief.making.thickness_mm,
         via_mm=view.rules.via_nm / 1e6,
         via_hole_mm=view.rules.via_hole_nm / 1e6,
         gap_mm=view.rules.gap_nm / 1e6,

@@ -1,4 +1,4 @@
-"""The bundled catalogue: parts, screens, package bodies, board houses."""
+"""The bundled catalogue: parts, package bodies, board houses, suppliers."""
 
 import re
 import tomllib
@@ -7,14 +7,14 @@ from importlib import resources
 from typing import Any
 
 from loquet.core.ordering.house import House
+from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, PartError
 from loquet.core.parts.families import formula_parts
 from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, Rows, TwoEnds
-from loquet.core.parts.screen import ScreenModule
-from loquet.core.shelf.pack import read_pack
+from loquet.core.shelf.pack import Pack, read_pack
 from loquet.core.shelf.role import Roles
 
-PART_FILES = ("parts", "controls", "reading", "power", "ports")
+PACK_FILES = ("parts", "controls", "reading", "power", "ports", "screens", "houses")
 BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Rows | Drawn]] = {
     "two-ends": TwoEnds,
     "gull-wings": GullWings,
@@ -33,16 +33,21 @@ def table(name: str) -> dict[str, Any]:
 
 
 @cache
+def larkfield() -> tuple[Pack, ...]:
+    """The files of the bundled pack."""
+    folder = resources.files("loquet.catalogue").joinpath("packs", "larkfield")
+    return tuple(
+        read_pack(folder.joinpath(f"{name}.toml").read_bytes(), f"larkfield/{name}.toml")
+        for name in PACK_FILES
+    )
+
+
+@cache
 def parts() -> dict[str, Part]:
     """All bundled parts by id: those of the pack, in the order of its files, then those that
     follow a formula.
     """
-    folder = resources.files("loquet.catalogue").joinpath("packs", "larkfield")
-    packs = (
-        read_pack(folder.joinpath(f"{name}.toml").read_bytes(), f"larkfield/{name}.toml")
-        for name in PART_FILES
-    )
-    drawn = (part for pack in packs for part in pack.part)
+    drawn = (part for pack in larkfield() for part in pack.part)
     return {part.id: part for part in (*drawn, *formula_parts())}
 
 
@@ -59,15 +64,15 @@ def roles() -> Roles:
 
 
 @cache
-def screens() -> dict[str, ScreenModule]:
-    """All bundled screen modules by id."""
-    return {row["id"]: ScreenModule.model_validate(row) for row in table("screens")["screen"]}
+def houses() -> dict[str, House]:
+    """The simulated board houses by id."""
+    return {house.id: house for pack in larkfield() for house in pack.house}
 
 
 @cache
-def houses() -> dict[str, House]:
-    """The simulated board houses by id."""
-    return {row["id"]: House.model_validate(row) for row in table("houses")["house"]}
+def suppliers() -> dict[str, Supplier]:
+    """The simulated suppliers of parts by id."""
+    return {one.id: one for pack in larkfield() for one in pack.supplier}
 
 
 @cache

@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from loquet.catalogue.bundled import houses, package, parts, roles, screens
+from loquet.catalogue.bundled import houses, package, parts, roles, suppliers
 from loquet.catalogue.chip_index import listed_chips
 from loquet.catalogue.chips import find_chip
 from loquet.core.library import Library
@@ -17,8 +17,8 @@ def bundled_library() -> Library:
     """Everything that ships with Loquet."""
     return Library(
         PartShelf(parts()),
-        screens(),
         houses(),
+        suppliers(),
         find_chip,
         package,
         bundled_chips,

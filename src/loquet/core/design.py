@@ -5,17 +5,18 @@ and subject.
 from collections.abc import Mapping
 from typing import Annotated, Any, Generic, Literal, TypeVar
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from loquet.core.board import Placement, Pour, PourChoice, Routing, Wires
-from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief import Brief
+from loquet.core.brief.making import moved, of_before
 from loquet.core.brief.own_checks import OwnCheck
 from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.brief.places import Degrees
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.by_hand import HandChange
+from loquet.core.ordering.house import House
 from loquet.core.parts import Part
 from loquet.core.parts.mating import Half
 from loquet.core.pins import PinPlan
@@ -74,7 +75,8 @@ class Choices(Frozen):
 
     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was
     changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what
-    lies in the drawer now. `shelf` are parts of one's own that this project took, by their ids, as
+    lies in the drawer now. `own_house` is the house of one's own that was chosen, as it was then.
+    `shelf` are parts of one's own that this project took, by their ids, as
     they were then; `preferred` says of kinds of parts which one is taken. `halves` says of
     connectors, by role, what somebody has for their other end. `kit` says of things to buy, by
     their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that
@@ -90,10 +92,7 @@ class Choices(Frozen):
     pin_targets: dict[str, tuple[int, int]] = {}
     part_seats: dict[str, PartSeat] = {}
     house: str = "millrace"
-    finish: str = "lead-free solder"
-    colour: str = "green"
-    thickness_um: int = 1600
-    copper_um: int = USUAL_COPPER_UM
+    own_house: House | None = None
     shipping: str = "parcel"
     kit: dict[str, Literal["bought", "in the drawer"]] = {}
     confirmed: dict[str, Confirmed] = {}
@@ -125,6 +124,17 @@ class Design(Frozen):
     placement: dict[str, Made[Placement]] = {}
     routing: dict[str, Made[Routing]] = {}
     pour: dict[str, Made[Pour]] = {}
+
+    @model_validator(mode="before")
+    @classmethod
+    def as_now(cls, data: Any) -> Any:
+        """A design that was written before with how its boards are made among the choices."""
+        choices = data.get("choices") if isinstance(data, dict) else None
+        if not isinstance(choices, dict) or "brief" not in data or not of_before(choices):
+            return data
+        given = data["brief"]
+        brief = given if isinstance(given, dict) else given.model_dump(mode="json")
+        return {**data, **dict(zip(("brief", "choices"), moved(brief, choices), strict=True))}
 
     def with_made(self, name: SliceName, subject: str, made: Made[Any]) -> "Design":
         """The design with one slice kept."""

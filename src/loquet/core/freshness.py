@@ -3,17 +3,18 @@ stands before them.
 """
 
 from collections.abc import Callable, Iterator
+from dataclasses import asdict
 from typing import Any
 
-from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief import Brief
+from loquet.core.brief.making import USUAL_COPPER_UM
 from loquet.core.design import SLICES, Design, SliceName, subjects_of
 from loquet.core.plain.frozen import Frozen, canonical, digest_of, digest_of_text
 from loquet.core.plain.remembering import Remembered
 
 ROOM = {"near_room_mm": True, "far_room_mm": True}
 NOT_DRAWN: Any = {
-    **dict.fromkeys(("quantity", "wanted_by", "name", "purpose"), True),
+    **dict.fromkeys(("quantity", "wanted_by", "name", "purpose", "making"), True),
     "boards": {"__all__": {**ROOM, "copper_layers": True, "both_sides": True}},
 }
 BEFORE: dict[SliceName, tuple[SliceName, ...]] = {
@@ -133,14 +134,24 @@ def placement_inputs(design: Design, subject: str) -> Texts:
 
 def routing_inputs(design: Design, subject: str) -> Texts:
     """Routing reads the placed board, the house, and what a person drew."""
-    wires, copper = design.choices.wires.get(subject), design.choices.copper_um
+    wires, copper = design.choices.wires.get(subject), design.brief.making.copper_um
     return {
         **({"wires": kept_digest(wires)} if wires else {}),
         **board_inputs(design, subject),
         "placement": slice_digest(design, "placement", subject),
         "house": canonical(design.choices.house),
+        **own_rules(design),
         **({"copper": canonical(copper)} if copper != USUAL_COPPER_UM else {}),
     }
+
+
+def own_rules(design: Design) -> Texts:
+    """What a house of one's own can draw."""
+    house = design.choices.own_house
+    if house is None:
+        return {}
+    rules = house.rules(design.brief.making.copper_um)
+    return {"own_house": canonical(asdict(rules))}
 
 
 def pour_inputs(design: Design, subject: str) -> Texts:

@@ -1,21 +1,34 @@
 """What the core needs of catalogues and data sets, handed in by whoever runs the chain."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from loquet.core.brief import Thing
 from loquet.core.circuit.model import Component
 from loquet.core.geometry import middle_of
 from loquet.core.ordering.house import House
+from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import Body
 from loquet.core.parts.profiles import Plug, profile_for
-from loquet.core.parts.screen import ScreenModule
+from loquet.core.parts.screen import BUSES, ScreenModule, screen_of
 from loquet.core.plain.remembering import Remembered
 from loquet.core.shelf.role import Roles
 
 PATTERNS: Remembered[LandPattern] = Remembered(1024)
+SCREENS: Remembered[dict[str, ScreenModule]] = Remembered(32)
+
+
+def screens_in(parts: Mapping[str, Part]) -> dict[str, ScreenModule]:
+    """The screens among parts."""
+    found = {}
+    for part in parts.values():
+        if part.kind in BUSES:
+            with suppress(PartError):
+                found[part.id] = screen_of(part)
+    return found
 
 
 def marked_pattern(part: Part) -> LandPattern:
@@ -37,19 +50,25 @@ def with_mark(part: Part) -> LandPattern:
 
 @dataclass(frozen=True, repr=False)
 class Library:
-    """Parts, screens, houses by id; a finder for chips; the body and height of a chip's package;
-    what each kind of parts asks for; `known_by` says who changed what ships with Loquet.
+    """Parts, houses in euro and suppliers by id; a finder for chips; the body and height of a
+    chip's package; what each kind of parts asks for; `known_by` says who changed what ships with
+    Loquet.
     """
 
     parts: dict[str, Part]
-    screens: dict[str, ScreenModule]
     houses: dict[str, House]
+    suppliers: dict[str, Supplier]
     find_chip: Callable[[str], Chip]
     package: Callable[[str], tuple[Body, float]]
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
     roles: Roles
     known_by: str = ""
+
+    @property
+    def screens(self) -> dict[str, ScreenModule]:
+        """All parts that are screens, by id; one that does not say what it must is left out."""
+        return SCREENS.of((self.parts,), lambda: screens_in(self.parts))
 
     def part(self, part_id: str, *kinds: str) -> Part:
         """The part of that id and of one of these kinds; raises PartError."""

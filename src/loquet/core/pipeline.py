@@ -280,7 +280,7 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
     drawn = wires_of_nets(design.choices.wires.get(subject, Wires()), view.circuit)
     plane = plane_net(view.circuit) if view.board.copper_layers > 2 else ""
     peaks = currents_on(design, library, view)
-    copper_um = design.choices.copper_um
+    copper_um = design.brief.making.copper_um
     given = replace(
         route_input(view),
         wires=drawn,
@@ -363,7 +363,7 @@ def board_view(design: Design, library: Library, board: str = "") -> BoardView:
         circuit=circuit,
         patterns={c.ref: library.pattern(c.part) for c in circuit.components},
         heights_mm={c.ref: library.height_mm(c) for c in circuit.components},
-        rules=library.house(design.choices.house).rules(design.choices.copper_um),
+        rules=library.house(design.choices.house).rules(design.brief.making.copper_um),
         placement=slice_of(design.placement, name),
         routing=routing.value if routing else None,
         pour=pour.value if pour else None,

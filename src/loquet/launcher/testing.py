@@ -1,9 +1,10 @@
 """`./loquet test`: every check there is, in the order of how fast it fails."""
 
-import os
 import subprocess
 import sys
 import time
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 
 from loquet.launcher.steps import (
     ROOT,
@@ -21,46 +22,64 @@ COMPUTING = ["tests/core", "tests/reference"]
 SHARED = ["--dist", "loadfile", "--numprocesses"]
 TESTS = [
     [*COMPUTING, *SHARED, "auto", "--maxprocesses", "4"],
-    ["tests", *(f"--ignore={folder}" for folder in COMPUTING), *SHARED, "2"],
+    [
+        *("tests", "--no-loadscope-reorder"),
+        *(f"--ignore={folder}" for folder in COMPUTING),
+        *(*SHARED, "2"),
+    ],
 ]
 """Tests that only compute share all processors; the others, which ask for answers in time, are two
-at once. A file stays with one process.
+at once, in the order of tests/conftest.py. A file stays with one process.
 """
 
 
-def checks() -> list[tuple[str, list[str], object]]:
-    """Name, command and folder of every check before the tests."""
+Check = tuple[str, list[str], Path]
+"""Name, command and folder of a check."""
+
+
+def checks() -> tuple[list[Check], list[Check]]:
+    """Every check before the tests: those of Python, and beside them those of the front end."""
     python = [sys.executable, "-m"]
-    return [
-        ("ruff", [*python, "ruff", "check", "src", "tests", "bench"], ROOT),
-        ("ruff format", [*python, "ruff", "format", "--check", "src", "tests", "bench"], ROOT),
-        ("import contracts", [os.path.join(os.path.dirname(sys.executable), "lint-imports")], ROOT),
-        ("mypy strict", [*python, "mypy"], ROOT),
-        ("biome", ["npx", "--no-install", "biome", "check", "."], WEB),
-        ("tsc", ["npx", "--no-install", "tsc", "--noEmit"], WEB),
-        ("vitest", ["npx", "--no-install", "vitest", "run"], WEB),
-    ]
+    return (
+        [
+            ("ruff", [*python, "ruff", "check", "src", "tests", "bench"], ROOT),
+            ("ruff format", [*python, "ruff", "format", "--check", "src", "tests", "bench"], ROOT),
+            ("import contracts", [str(Path(sys.executable).parent / "lint-imports")], ROOT),
+            ("mypy strict", [*python, "mypy"], ROOT),
+        ],
+        [
+            ("biome", ["npx", "--no-install", "biome", "check", "."], WEB),
+            ("tsc", ["npx", "--no-install", "tsc", "--noEmit"], WEB),
+            ("vitest", ["npx", "--no-install", "vitest", "run"], WEB),
+        ],
+    )
+
+
+def all_clean(rows: list[Check]) -> bool:
+    """Checks one after the other, up to the first that fails; whether all are clean."""
+    for name, command, folder in rows:
+        began = time.monotonic()
+        done = subprocess.run(
+            command, cwd=folder, stdin=subprocess.DEVNULL, capture_output=True, text=True
+        )
+        took = f"({time.monotonic() - began:.0f} s)"
+        say(f"{name}: {'FAILED' if done.returncode else 'clean'} {took}")
+        if done.returncode:
+            print(done.stdout[-8000:] + done.stderr[-4000:], flush=True)
+            return False
+    return True
 
 
 def test(arguments: list[str]) -> int:
     """0 where all is green; with arguments only pytest runs, with them."""
     ensure_packages(RUN_PACKAGES | TEST_PACKAGES)
-    ensure_web_packages()
-    ensure_web()
-    ensure_warm()
-    if not arguments:
-        for name, command, folder in checks():
-            began = time.monotonic()
-            done = subprocess.run(
-                command, cwd=str(folder), stdin=subprocess.DEVNULL, capture_output=True, text=True
-            )
-            say(
-                f"{name}: {'clean' if done.returncode == 0 else 'FAILED'}"
-                f" ({time.monotonic() - began:.0f} s)"
-            )
-            if done.returncode:
-                print(done.stdout[-8000:] + done.stderr[-4000:], flush=True)
-                return 1
+    with ThreadPoolExecutor() as lanes:
+        warm = lanes.submit(ensure_warm)
+        ensure_web_packages()
+        ensure_web()
+        warm.result()
+        if not arguments and not all(lanes.map(all_clean, checks())):
+            return 1
     for some in [arguments] if arguments else TESTS:
         say(f"pytest {' '.join(some)}")
         failed = subprocess.run(

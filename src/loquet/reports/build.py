@@ -42,7 +42,7 @@ def report_build(path: Path) -> tuple[int, Report]:
     """
     design, library, views, desk = placed_at(path)
     power = first_power(desk, possible_faults(desk, views))
-    thick = design.choices.thickness_um / 1000
+    thick = design.brief.making.thickness_mm
     boards = [
         {
             "board": view.board.name,

@@ -28,7 +28,7 @@ def report_stack(path: Path) -> tuple[int, Report]:
             board_view(design, library, board.name),
             library,
             design.choices.stack,
-            design.choices.thickness_um / 1000,
+            design.brief.making.thickness_mm,
         )
         for board in brief.boards
     ]

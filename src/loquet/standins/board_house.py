@@ -1,12 +1,14 @@
-"""A simulated board house: quotes for the package that it has read, and makes it."""
+"""A board house at work: what it asks for the package that it has read, by its own list; and, of a
+simulated one, how an order goes on.
+"""
 
 from dataclasses import asdict, dataclass
 from datetime import date, timedelta
 from typing import Any
 
-from loquet.core.board.rules import USUAL_COPPER_UM
+from loquet.core.brief.making import USUAL_COPPER_UM
 from loquet.core.ordering.calendar import after_open_days
-from loquet.core.ordering.house import House
+from loquet.core.ordering.house import Asked, House
 from loquet.standins.file_inspection import Inspection, Plate
 
 STATES = ("received", "files checked", "in production", "on the road", "delivered")
@@ -48,15 +50,13 @@ def quote(
     house: House,
     seen: Inspection,
     quantity: int,
-    finish: str,
-    colour: str,
-    thickness_um: int,
-    shipping: str,
+    asked: Asked,
     today: date,
-    copper_um: int = USUAL_COPPER_UM,
 ) -> Quote:
     """Price and days for a quantity and choice; choices that are not offered become complaints."""
     complaints = list(seen.complaints)
+    finish, colour = asked.finish, asked.colour
+    thickness_um, copper_um = asked.thickness_um, asked.copper_um
     if finish not in house.finishes:
         complaints.append(f"The finish {finish} is not offered.")
     if colour not in house.colours:
@@ -70,26 +70,26 @@ def quote(
             f"Tracks of {seen.narrowest_mm:.2f} mm are too narrow in copper of {copper_um} µm; the"
             f" limit is {house.heavy_least_um / 1000:.2f} mm."
         )
-    way = next((s for s in house.shipping if s.name == shipping), None)
+    way = next((s for s in house.shipping if s.name == asked.shipping), None)
     if way is None:
-        complaints.append(f"Shipping by {shipping} is not offered.")
+        complaints.append(f"Shipping by {asked.shipping} is not offered.")
         way = house.shipping[0]
     boards = boards_cents(house, seen, quantity)
     lines: list[tuple[str, int]] = [
-        ("set-up", house.setup_cents * len(seen.plates)),
+        ("set-up", round(house.setup_cents * len(seen.plates))),
         (words_for(seen, quantity), boards),
     ]
     lines += [(f"panel parted by {p.parting}", panel_cents(house, p)) for p in seen.plates]
     lines += [
-        (f"finish {finish}", house.finish_cents.get(finish, 0)),
-        (f"colour {colour}", house.colour_cents.get(colour, 0)),
+        (f"finish {finish}", round(house.finish_cents.get(finish, 0))),
+        (f"colour {colour}", round(house.colour_cents.get(colour, 0))),
     ]
     if thickness_um < 1600:
-        lines.append((f"thickness {thickness_um / 1000:.1f} mm", house.thin_cents))
+        lines.append((f"thickness {thickness_um / 1000:.1f} mm", round(house.thin_cents)))
     if copper_um > USUAL_COPPER_UM:
         heavy = area_mm2(seen, quantity) / 10_000 * house.heavy_cents_dm2
         lines.append((f"copper {copper_um} µm", round(heavy * factor_of(house, quantity))))
-    lines.append((f"shipping by {way.name}", way.cents))
+    lines.append((f"shipping by {way.name}", round(way.cents)))
     total = sum(cents for _, cents in lines)
     ready = after_open_days(today, house.work_days, house.closed_on)
     factor = factor_of(house, quantity)
@@ -112,7 +112,7 @@ def quote(
         area_mm2(seen, quantity),
         len(seen.plates),
         inner_mm2(seen, quantity),
-        sum(plate.needed(quantity) for plate in seen.plates),
+        pieces_of(seen, quantity),
     )
 
 
@@ -125,7 +125,13 @@ def boards_cents(house: House, seen: Inspection, quantity: int) -> int:
     """The price of the boards alone."""
     outer = area_mm2(seen, quantity) / 10_000 * house.area_cents_dm2
     inner = inner_mm2(seen, quantity) / 10_000 * house.inner_cents_dm2
-    return round((outer + inner) * factor_of(house, quantity))
+    pieces = house.piece_cents * pieces_of(seen, quantity)
+    return round((outer + inner + pieces) * factor_of(house, quantity))
+
+
+def pieces_of(seen: Inspection, quantity: int) -> int:
+    """How many plates are made in all."""
+    return sum(plate.needed(quantity) for plate in seen.plates)
 
 
 def area_mm2(seen: Inspection, quantity: int) -> float:
@@ -143,7 +149,7 @@ def inner_mm2(seen: Inspection, quantity: int) -> float:
 
 def panel_cents(house: House, plate: Plate) -> int:
     """What a panel costs beside its area."""
-    return next((cents for by, cents in house.panel_cents.items() if by == plate.parting), 0)
+    return round(next((c for by, c in house.panel_cents.items() if by == plate.parting), 0))
 
 
 def words_for(seen: Inspection, quantity: int) -> str:

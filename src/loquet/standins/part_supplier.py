@@ -3,8 +3,8 @@ made up from the parts' own figures. Nothing here is real.
 """
 
 import hashlib
-from dataclasses import dataclass
 
+from loquet.core.ordering.offer import Offer
 from loquet.core.parts.listing import ListedChip, Stock
 
 FAMILY_CENTS = {
@@ -39,37 +39,12 @@ def stock_of(chip: ListedChip) -> Stock:
     )
 
 
-@dataclass(frozen=True)
-class Offer:
-    """What a supplier asks for a part: pieces there, days until they are here, the least that it
-    sells, cents each from a quantity on, and the days until more comes in.
-    """
-
-    supplier: str
-    pieces: int
-    days: int
-    minimum: int
-    breaks: tuple[tuple[int, float], ...]
-    back_days: int = 0
-
-    def days_for(self, count: int) -> int:
-        """Days until so many are here: those of what lies there, or until more of it comes in."""
-        return self.days if self.pieces >= count else max(self.days, self.back_days)
-
-    def buys(self, count: int) -> int:
-        """How many have to be taken for so many."""
-        return max(count, self.minimum)
-
-    def each_cents(self, count: int) -> float:
-        """Cents each for so many."""
-        return next(cents for least, cents in reversed(self.breaks) if count >= least)
-
-
 OTHER = "Wharf Street Components (simulated)"
 BREAKS = ((1, 1.3), (10, 1.0), (100, 0.8), (1000, 0.62))
 RUN_OUT = frozenset({"button-6x6-surface"})
 CHEAP_CENTS, CHEAP_LEAST = 5.0, 10
 USUAL_DAYS = {SUPPLIER: 3, OTHER: 6}
+SIMULATED = frozenset(USUAL_DAYS)
 
 
 def offers_of(part: str, price_cents: float) -> tuple[Offer, ...]:
@@ -93,4 +68,15 @@ def offer(name: str, part: str, price_cents: float) -> Offer:
         minimum=CHEAP_LEAST if price_cents < CHEAP_CENTS else 1,
         breaks=tuple((least, round(price_cents * factor * by, 3)) for least, by in BREAKS),
         back_days=USUAL_DAYS[name] + 60 + chance % 50,
+    )
+
+
+def stock_offer(stock: Stock) -> Offer:
+    """What the one supplier of chips asks for one."""
+    return Offer(
+        supplier=stock.supplier,
+        pieces=stock.pieces,
+        days=stock.days,
+        breaks=((1, float(stock.price_cents)),),
+        back_days=stock.back_days,
     )

@@ -1,6 +1,4 @@
-"""The figures of a simulated quote, each with its formula; prices are the house's own, invented for
-the scenario.
-"""
+"""The figures of a quote, each with its formula; prices are the house's own."""
 
 from collections.abc import Mapping, Sequence
 from typing import Any
@@ -13,7 +11,7 @@ Lines = Sequence[tuple[str, int]]
 
 
 def money_figure(
-    name: str, title: str, cents: float, formula: str, inputs: tuple[WorkingInput, ...], house: str
+    name: str, title: str, cents: float, formula: str, inputs: tuple[WorkingInput, ...], source: str
 ) -> Working:
     """A sum in cents, shown in euro."""
     return Working(
@@ -24,7 +22,7 @@ def money_figure(
         shown=f"{cents / 100:.2f} €",
         formula=formula,
         inputs=inputs,
-        source=Source(kind="assumed", text=f"price list of {house} (simulated, invented)"),
+        source=Source(kind="assumed" if "simulated" in source else "house rules", text=source),
     )
 
 
@@ -38,15 +36,12 @@ def line_figures(quote: Quote, house: House) -> list[Working]:
     worked = (
         ("set-up x boards in a set", (given("set-up", house.setup_cents, "cents", "list"), boards)),
         (
-            (
-                "(area x price + area of four layers x price of inner layers) x share"
-                if quote.inner_mm2
-                else "area x price x share"
-            ),
+            boards_formula(quote, house),
             (
                 area,
                 given("price", house.area_cents_dm2, "cents/dm²", "list"),
                 *inner_inputs(quote, house),
+                *piece_inputs(quote, house),
                 share,
             ),
         ),
@@ -60,8 +55,26 @@ def line_figures(quote: Quote, house: House) -> list[Working]:
             formula, inputs = "round(area x price x share)", (area, price, share)
         else:
             formula, inputs = "price", (given("price", cents, "cents", "list"),)
-        found.append(money_figure(f"line {index}", what, cents, formula, inputs, house.name))
+        found.append(money_figure(f"line {index}", what, cents, formula, inputs, house.priced_by))
     return found
+
+
+def boards_formula(quote: Quote, house: House) -> str:
+    """How the boards are worked out."""
+    sums = ["area x price"]
+    sums += ["area of four layers x price of inner layers"] if quote.inner_mm2 else []
+    sums += ["plates x price of a plate"] if house.piece_cents else []
+    return f"({' + '.join(sums)}) x share" if len(sums) > 1 else f"{sums[0]} x share"
+
+
+def piece_inputs(quote: Quote, house: House) -> tuple[WorkingInput, ...]:
+    """What a plate costs beside its area."""
+    if not house.piece_cents:
+        return ()
+    return (
+        given("plates", quote.plates, "", "files"),
+        given("price of a plate", house.piece_cents, "cents", "list"),
+    )
 
 
 def inner_inputs(quote: Quote, house: House) -> tuple[WorkingInput, ...]:
@@ -79,24 +92,24 @@ def made_of(quote: Quote) -> str:
     return f"outlines of the files, {quote.plates} plates"
 
 
-def total_figure(lines: Lines, total_cents: float, house: str) -> Working:
+def total_figure(lines: Lines, total_cents: float, source: str) -> Working:
     """What everything costs at the door: the sum of all lines."""
     inputs = tuple(given(what, cents, "cents", "this quote") for what, cents in lines)
     formula = " + ".join(what for what, _ in lines)
-    return money_figure("total", "Landed", total_cents, formula, inputs, house)
+    return money_figure("total", "Landed", total_cents, formula, inputs, source)
 
 
-def each_figure(quote: Quote, house: str) -> Working:
+def each_figure(quote: Quote, source: str) -> Working:
     """What one set costs."""
     inputs = (
         given("landed", quote.total_cents, "cents", "this quote"),
         given("sets", quote.quantity, "", "asked for"),
     )
-    return money_figure("each", "Each", quote.each_cents, "landed / sets", inputs, house)
+    return money_figure("each", "Each", quote.each_cents, "landed / sets", inputs, source)
 
 
-def ordered_figure(quoted: Mapping[str, Any], house: str) -> Working:
+def ordered_figure(quoted: Mapping[str, Any], source: str) -> Working:
     """What a placed order costs, as it was quoted."""
     return total_figure(
-        [(what, cents) for what, cents in quoted["lines"]], quoted["total_cents"], house
+        [(what, cents) for what, cents in quoted["lines"]], quoted["total_cents"], source
     )

@@ -17,8 +17,10 @@ from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.orm import Session
 
 from loquet.core.brief import Brief, BriefError
+from loquet.core.brief.making import moved, of_before
 from loquet.core.brief.sense import check_sense
-from loquet.store.designs import NotFound
+from loquet.core.plain.frozen import canonical, digest_of
+from loquet.store.designs import DECIDED, NotFound
 from loquet.store.row_shapes import checked_row
 from loquet.store.slices import MODELS as SLICE_MODELS
 from loquet.store.tables import (
@@ -179,6 +181,7 @@ def read_project(session: Session, data: bytes, now: datetime) -> int:
     """
     members = checked_members(data)
     name, rows = rows_in(members)
+    moved_as_now(members, rows)
     slices = checked_slices(members, rows)
     for digest, content in slices:
         row = {"digest": digest, "content": content}
@@ -194,8 +197,25 @@ def checked_rows(data: bytes) -> tuple[str, dict[str, list[dict[str, Any]]]]:
     """The name of a project and its rows by table, without storing anything; raises BadProject."""
     members = checked_members(data)
     name, rows = rows_in(members)
+    moved_as_now(members, rows)
     checked_slices(members, rows)
     return name, rows
+
+
+def moved_as_now(members: dict[str, bytes], rows: dict[str, Any]) -> None:
+    """Versions of a file of before, whose choices still say how the boards are made, as they are
+    stored now; raises BadProject.
+    """
+    try:
+        for version in rows["versions"]:
+            kept = version["slices"]
+            pair = [json.loads(members[f"slices/{kept[name]}.json"]) for name in DECIDED]
+            if of_before(pair[1]):
+                for name, plain in zip(DECIDED, moved(*pair), strict=True):
+                    kept[name] = digest_of(plain)
+                    members[f"slices/{kept[name]}.json"] = canonical(plain).encode()
+    except (KeyError, ValueError, TypeError, AttributeError, RecursionError):
+        raise BadProject("A version in it cannot be read.") from None
 
 
 def rows_in(members: dict[str, bytes]) -> tuple[str, dict[str, list[dict[str, Any]]]]:

@@ -95,20 +95,35 @@ class AnswerRow(Base):
 
 
 class ShelfRow(Base):
-    """A version of a part of one's own; the highest of an id is what it is now, `gone` where it was
-    taken off the shelf.
+    """A version of a part, house or supplier of one's own; the highest of an id is what it is now,
+    `gone` where it was taken off the shelf.
     """
 
-    __tablename__ = "shelf_parts"
+    __tablename__ = "shelf_entries"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    part_id: Mapped[str] = mapped_column(KEY, index=True)
+    entry_id: Mapped[str] = mapped_column(KEY, index=True)
     version: Mapped[int] = mapped_column(Integer)
     digest: Mapped[str] = mapped_column(KEY)
     content: Mapped[str] = mapped_column(LONG_TEXT)
     gone: Mapped[bool] = mapped_column(default=False)
     author: Mapped[str] = mapped_column(String(40))
     created_at: Mapped[datetime] = mapped_column(UtcTime)
-    __table_args__ = (UniqueConstraint("part_id", "version"),)
+    __table_args__ = (UniqueConstraint("entry_id", "version"),)
+
+
+class PriceRow(Base):
+    """A line of a supplier's price list; `part` is the part of the shelf that it names, if it does,
+    `number_key` its maker's number as numbers are compared.
+    """
+
+    __tablename__ = "price_lines"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    supplier: Mapped[str] = mapped_column(KEY, index=True)
+    order_number: Mapped[str] = mapped_column(String(80))
+    part: Mapped[str] = mapped_column(String(300), index=True)
+    number_key: Mapped[str] = mapped_column(String(80), index=True)
+    content: Mapped[str] = mapped_column(LONG_TEXT)
+    __table_args__ = (UniqueConstraint("supplier", "order_number"),)
 
 
 class VersionRow(Base):
@@ -170,7 +185,7 @@ class OrderRow(Base):
     release_id: Mapped[int] = mapped_column(
         ForeignKey("releases.id", ondelete="CASCADE"), index=True
     )
-    house: Mapped[str] = mapped_column(String(40))
+    house: Mapped[str] = mapped_column(String(64))
     quote: Mapped[dict[str, Any]] = mapped_column(JSON)
     placed_on: Mapped[date] = mapped_column(Date)
     day: Mapped[int] = mapped_column(Integer, default=0)

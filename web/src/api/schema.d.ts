@@ -496,6 +496,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/carts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Carts
+         * @description What to put into the cart of each supplier for so many devices.
+         */
+        get: operations["get_carts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/chips": {
         parameters: {
             query?: never;
@@ -792,7 +812,7 @@ export interface paths {
         };
         /**
          * Get Offers
-         * @description What two simulated suppliers ask for the parts of the boards; nothing before there is a
+         * @description What suppliers ask for the parts of the boards; nothing before there is a
          *     circuit.
          */
         get: operations["get_offers"];
@@ -922,7 +942,8 @@ export interface paths {
         put?: never;
         /**
          * Order Parts
-         * @description Order the parts of so many devices at the simulated suppliers.
+         * @description Order the parts of so many devices at the simulated suppliers, or note what is bought at
+         *     one's own.
          */
         post: operations["order_parts"];
         delete?: never;
@@ -1498,6 +1519,107 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Shelf Entry
+         * @description Take a part, house or supplier off the shelf; projects that took it keep it. Raises NotFound,
+         *     ShelfConflict.
+         */
+        delete: operations["drop_shelf_entry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep House
+         * @description Keep a house of one's own; raises Refused for one that cannot be, ShelfConflict.
+         */
+        put: operations["keep_house"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/house/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn House
+         * @description Prices that fit quotes best; raises Refused for too few.
+         */
+        post: operations["learn_house"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/house/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At House
+         * @description What is wrong with a house while it is typed.
+         */
+        post: operations["look_at_house"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/houses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Houses
+         * @description Those of one's own, then the simulated ones.
+         */
+        get: operations["get_houses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/look": {
         parameters: {
             query?: never;
@@ -1529,7 +1651,7 @@ export interface paths {
         put?: never;
         /**
          * Read In Pack
-         * @description What a pack would bring, part by part; those that are named are taken. Raises Refused with
+         * @description What a pack would bring, entry by entry; those that are named are taken. Raises Refused with
          *     every fault and its line.
          */
         post: operations["read_in_pack"];
@@ -1548,7 +1670,7 @@ export interface paths {
         };
         /**
          * Give Pack
-         * @description The workshop's own parts as a pack.
+         * @description The workshop's own shelf as a pack.
          */
         get: operations["give_pack"];
         put?: never;
@@ -1577,11 +1699,7 @@ export interface paths {
          */
         put: operations["keep_shelf_part"];
         post?: never;
-        /**
-         * Drop Shelf Part
-         * @description Take a part off the shelf; projects that took it keep it. Raises NotFound, ShelfConflict.
-         */
-        delete: operations["drop_shelf_part"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1607,6 +1725,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/price-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Link Price
+         * @description Say which part a line sells; raises Refused for a part that is not there, NotFound.
+         */
+        put: operations["link_price"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/price-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take List
+         * @description Take a price list in place of the one before, telling how far it is; its columns are kept
+         *     with the supplier. Raises Refused, NotFound.
+         */
+        post: operations["take_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/price-list/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At List
+         * @description A look at a price list before it is taken in; raises Refused, NotFound.
+         */
+        post: operations["look_at_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Prices
+         * @description The first lines of a supplier's list that hold some words.
+         */
+        get: operations["get_prices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/registered.toml": {
         parameters: {
             query?: never;
@@ -1619,6 +1818,46 @@ export interface paths {
          * @description Types whose numbers a body registers, as a pack to take parts of.
          */
         get: operations["give_registered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/supplier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Supplier
+         * @description Keep a supplier of one's own; raises Refused for one that cannot be, ShelfConflict.
+         */
+        put: operations["keep_supplier"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Suppliers
+         * @description Those of one's own, then the simulated ones.
+         */
+        get: operations["get_suppliers"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5097,8 +5336,8 @@ export interface components {
          * Board
          * @description A board of the device: its name and outline, and the room above its two sides where somebody
          *     has measured it. Copper lies on two layers, or on four with inner planes of ground and of the
-         *     widest supply; on `both_sides` small parts may go behind where the front is full; thickness and
-         *     finish are chosen when it is ordered.
+         *     widest supply; on `both_sides` small parts may go behind where the front is full; how all
+         *     boards are made is said in the brief's `making`.
          */
         Board: {
             /**
@@ -5387,6 +5626,17 @@ export interface components {
              *     }
              */
             key_scheme: components["schemas"]["KeyScheme"];
+            /**
+             * @default {
+             *       "colour": "green",
+             *       "copper_um": 35,
+             *       "finish": "lead-free solder",
+             *       "insulator": false,
+             *       "soldered_by": "hand iron",
+             *       "thickness_mm": 1.6
+             *     }
+             */
+            making: components["schemas"]["Making"];
             /**
              * Name
              * @description letters, digits, spaces and hyphens; starts with a letter
@@ -8566,6 +8816,62 @@ export interface components {
             ] | null;
         };
         /**
+         * Cart
+         * @description What is bought at one supplier: its rows, its file in the columns that it wants, and what it
+         *     comes to in cents of a euro.
+         */
+        Cart: {
+            /** Cents */
+            cents: number;
+            /** Rows */
+            rows: components["schemas"]["CartRow"][];
+            /** Supplier */
+            supplier: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * CartColumn
+         * @description A column of a cart: its heading and what stands in it.
+         */
+        CartColumn: {
+            /** Heading */
+            heading: string;
+            /**
+             * Holds
+             * @enum {string}
+             */
+            holds: "order number" | "maker number" | "pieces" | "references" | "description";
+        };
+        /**
+         * CartRow
+         * @description A line of a cart.
+         */
+        CartRow: {
+            /** Cents */
+            cents: number;
+            /** Description */
+            description: string;
+            /** Maker Number */
+            maker_number: string;
+            /** Order Number */
+            order_number: string;
+            /** Pieces */
+            pieces: number;
+            /** References */
+            references: string;
+        };
+        /**
+         * CartsView
+         * @description A cart for every supplier of one's own, and what none of them sells.
+         */
+        CartsView: {
+            /** Carts */
+            carts: components["schemas"]["Cart"][];
+            /** Nowhere */
+            nowhere: components["schemas"]["Needed"][];
+        };
+        /**
          * CauseView
          * @description A cause with how likely it is, and what it may be in detail.
          */
@@ -8714,7 +9020,8 @@ export interface components {
          *
          *     `confirmed` says of parts, by their ids, how their pins were made sure of. `by_hand` is what was
          *     changed in the circuit beside its recipes. `bought` says of lines to buy, by their words, what
-         *     lies in the drawer now. `shelf` are parts of one's own that this project took, by their ids, as
+         *     lies in the drawer now. `own_house` is the house of one's own that was chosen, as it was then.
+         *     `shelf` are parts of one's own that this project took, by their ids, as
          *     they were then; `preferred` says of kinds of parts which one is taken. `halves` says of
          *     connectors, by role, what somebody has for their other end. `kit` says of things to buy, by
          *     their words, where they stand. `pin_orders` are orders of pins by part, pad by pad, that
@@ -8746,27 +9053,12 @@ export interface components {
              */
             by_hand: (components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"])[];
             /**
-             * Colour
-             * @default green
-             */
-            colour: string;
-            /**
              * Confirmed
              * @default {}
              */
             confirmed: {
                 [key: string]: components["schemas"]["Confirmed"];
             };
-            /**
-             * Copper Um
-             * @default 35
-             */
-            copper_um: number;
-            /**
-             * Finish
-             * @default lead-free solder
-             */
-            finish: string;
             /**
              * Halves
              * @default {}
@@ -8791,6 +9083,7 @@ export interface components {
              * @default []
              */
             own_checks: (components["schemas"]["PinOrderCheck"] | components["schemas"]["PartOnRailCheck"] | components["schemas"]["HeightCheck"] | components["schemas"]["WordsCheck"])[];
+            own_house?: components["schemas"]["House"] | null;
             panel?: components["schemas"]["PanelChoice"] | null;
             /**
              * Part Seats
@@ -8856,18 +9149,12 @@ export interface components {
              *       "fixing": "posts",
              *       "heads": "pan",
              *       "heights_mm": {},
-             *       "insulator": false,
              *       "process": "filament",
              *       "side_gap_mm": 0.5,
              *       "wall_mm": 2
              *     }
              */
             stack: components["schemas"]["StackChoices"];
-            /**
-             * Thickness Um
-             * @default 1600
-             */
-            thickness_um: number;
             /**
              * Wires
              * @default {}
@@ -8896,18 +9183,9 @@ export interface components {
         };
         /**
          * ChooseHouse
-         * @description House, finish, colour, thickness of board and copper, and shipping.
+         * @description House and shipping, with what is ordered there.
          */
         ChooseHouse: {
-            /** Colour */
-            colour: string;
-            /**
-             * Copper Um
-             * @default 35
-             */
-            copper_um: number;
-            /** Finish */
-            finish: string;
             /** House */
             house: string;
             /**
@@ -8915,10 +9193,10 @@ export interface components {
              * @enum {string}
              */
             kind: "choose-house";
+            making: components["schemas"]["Making"];
+            own?: components["schemas"]["House"] | null;
             /** Shipping */
             shipping: string;
-            /** Thickness Um */
-            thickness_um: number;
         };
         /**
          * ChoosePanel
@@ -9799,7 +10077,7 @@ export interface components {
          */
         EditRequest: {
             /** Edit */
-            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ArrayParts"] | components["schemas"]["MirrorParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["AddPourArea"] | components["schemas"]["DropPourArea"] | components["schemas"]["PreferPourArea"] | components["schemas"]["SetTearDrops"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["TakePart"] | components["schemas"]["LeavePart"] | components["schemas"]["PreferPart"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
+            edit: components["schemas"]["AddThing"] | components["schemas"]["ChangeThing"] | components["schemas"]["RemoveThings"] | components["schemas"]["MoveThing"] | components["schemas"]["ReleaseThing"] | components["schemas"]["RenameThing"] | components["schemas"]["MoveThings"] | components["schemas"]["ArrangeThings"] | components["schemas"]["MirrorThings"] | components["schemas"]["PasteThings"] | components["schemas"]["AddBoard"] | components["schemas"]["RemoveBoard"] | components["schemas"]["RenameBoard"] | components["schemas"]["SetOutline"] | components["schemas"]["ShapeOutline"] | components["schemas"]["TakeOutline"] | components["schemas"]["SetRoom"] | components["schemas"]["SetBuild"] | components["schemas"]["ChooseArrangement"] | components["schemas"]["AddCornerHoles"] | components["schemas"]["SetRole"] | components["schemas"]["SetChords"] | components["schemas"]["SetScheme"] | components["schemas"]["SetAnalogue"] | components["schemas"]["SetReading"] | components["schemas"]["SetQuantity"] | components["schemas"]["SetWords"] | components["schemas"]["SetShell"] | components["schemas"]["UsePinTable"] | components["schemas"]["ReplaceBrief"] | components["schemas"]["LockPin"] | components["schemas"]["ReleasePin"] | components["schemas"]["TakePlacedTargets"] | components["schemas"]["SeatPart"] | components["schemas"]["ArrangeParts"] | components["schemas"]["ArrayParts"] | components["schemas"]["MirrorParts"] | components["schemas"]["ReleasePart"] | components["schemas"]["AddPourArea"] | components["schemas"]["DropPourArea"] | components["schemas"]["PreferPourArea"] | components["schemas"]["SetTearDrops"] | components["schemas"]["DrawTracks"] | components["schemas"]["KeepNets"] | components["schemas"]["ReleaseNets"] | components["schemas"]["CutTrack"] | components["schemas"]["LayNet"] | components["schemas"]["ChooseHouse"] | components["schemas"]["ChoosePanel"] | components["schemas"]["SetMaking"] | components["schemas"]["SetStack"] | components["schemas"]["AddCheck"] | components["schemas"]["DropCheck"] | components["schemas"]["MeasureHeight"] | components["schemas"]["MarkKit"] | components["schemas"]["NameBought"] | components["schemas"]["ConfirmPart"] | components["schemas"]["SayHalf"] | components["schemas"]["SetPinOrder"] | components["schemas"]["TakePart"] | components["schemas"]["LeavePart"] | components["schemas"]["PreferPart"] | components["schemas"]["ChangeCircuit"] | components["schemas"]["DropCircuitChange"];
             /** Version */
             version: number;
         };
@@ -10253,6 +10531,300 @@ export interface components {
             words: string;
         };
         /**
+         * House
+         * @description Abilities in micrometres and prices in cents of a board house: boards by set-up, area and
+         *     piece, a stencil with and without frame and the thickness of its sheet, fitting by the part (0
+         *     does not fit); its share of duty and of value added tax, the days on which it is closed
+         *     (`12-25`), what a panel costs by how it is parted (what is not there it does not make) and how
+         *     far copper keeps from its score lines, what it asks back and how late its parcels are, the least
+         *     track and gap that it etches in copper above 35 µm and what that costs.
+         *
+         *     `known` says how its prices are known: learnt ones rest on `quotes` and miss a next one by about
+         *     `within_cents`. One of its `currency` is `euro_each` euro, as somebody saw on `rate_seen`.
+         */
+        House: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /** Area Cents Dm2 */
+            area_cents_dm2: number;
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Breaks
+             * @default [
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            breaks: [
+                number,
+                number
+            ][];
+            /**
+             * Closed On
+             * @default []
+             */
+            closed_on: string[];
+            /**
+             * Colour Cents
+             * @default {}
+             */
+            colour_cents: {
+                [key: string]: number;
+            };
+            /**
+             * Colours
+             * @default [
+             *       "green"
+             *     ]
+             */
+            colours: string[];
+            /**
+             * Copper Layers
+             * @default [
+             *       2
+             *     ]
+             */
+            copper_layers: number[];
+            /**
+             * Copper Um
+             * @default [
+             *       35
+             *     ]
+             */
+            copper_um: number[];
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Duty Share
+             * @default 0
+             */
+            duty_share: number;
+            /**
+             * Edge Um
+             * @default 300
+             */
+            edge_um: number;
+            /**
+             * Euro Each
+             * @default 1
+             */
+            euro_each: number;
+            /**
+             * Finish Cents
+             * @default {}
+             */
+            finish_cents: {
+                [key: string]: number;
+            };
+            /**
+             * Finishes
+             * @default [
+             *       "lead-free solder"
+             *     ]
+             */
+            finishes: string[];
+            /**
+             * Fit Cents
+             * @default 0
+             */
+            fit_cents: number;
+            /**
+             * Fit Days
+             * @default 0
+             */
+            fit_days: number;
+            /**
+             * Fit Setup Cents
+             * @default 0
+             */
+            fit_setup_cents: number;
+            /**
+             * Frame Cents
+             * @default 0
+             */
+            frame_cents: number;
+            /**
+             * Gap Um
+             * @default 150
+             */
+            gap_um: number;
+            /**
+             * Heavy Cents Dm2
+             * @default 0
+             */
+            heavy_cents_dm2: number;
+            /**
+             * Heavy Least Um
+             * @default 0
+             */
+            heavy_least_um: number;
+            /**
+             * Hole Gap Um
+             * @default 250
+             */
+            hole_gap_um: number;
+            /**
+             * Hole Um
+             * @default 300
+             */
+            hole_um: number;
+            /** Id */
+            id: string;
+            /**
+             * Inner Cents Dm2
+             * @default 0
+             */
+            inner_cents_dm2: number;
+            /**
+             * Known
+             * @default typed
+             * @enum {string}
+             */
+            known: "simulated" | "typed" | "learnt";
+            /**
+             * Largest Mm
+             * @default [
+             *       400,
+             *       300
+             *     ]
+             */
+            largest_mm: [
+                number,
+                number
+            ];
+            /**
+             * Late Days
+             * @default 0
+             */
+            late_days: number;
+            /**
+             * Legend Height Um
+             * @default 1000
+             */
+            legend_height_um: number;
+            /**
+             * Legend Stroke Um
+             * @default 150
+             */
+            legend_stroke_um: number;
+            /**
+             * Mask Grow Um
+             * @default 50
+             */
+            mask_grow_um: number;
+            /**
+             * Mask Web Um
+             * @default 100
+             */
+            mask_web_um: number;
+            /** Name */
+            name: string;
+            /**
+             * Panel Cents
+             * @default {}
+             */
+            panel_cents: {
+                [key: string]: number;
+            };
+            /**
+             * Piece Cents
+             * @default 0
+             */
+            piece_cents: number;
+            /**
+             * Quotes
+             * @default []
+             */
+            quotes: components["schemas"]["QuoteSeen"][];
+            /** Rate Seen */
+            rate_seen?: string | null;
+            /**
+             * Ring Um
+             * @default 150
+             */
+            ring_um: number;
+            /**
+             * Score Um
+             * @default 0
+             */
+            score_um: number;
+            /** Setup Cents */
+            setup_cents: number;
+            /** Shipping */
+            shipping: components["schemas"]["Shipping"][];
+            /**
+             * Smallest Mm
+             * @default [
+             *       10,
+             *       10
+             *     ]
+             */
+            smallest_mm: [
+                number,
+                number
+            ];
+            /**
+             * Stencil Cents
+             * @default 0
+             */
+            stencil_cents: number;
+            /**
+             * Stencil Um
+             * @default 0
+             */
+            stencil_um: number;
+            /**
+             * Thickness Um
+             * @default [
+             *       1600
+             *     ]
+             */
+            thickness_um: number[];
+            /**
+             * Thin Cents
+             * @default 0
+             */
+            thin_cents: number;
+            /**
+             * Track Um
+             * @default 150
+             */
+            track_um: number;
+            /**
+             * Vat Share
+             * @default 0
+             */
+            vat_share: number;
+            /**
+             * Within Cents
+             * @default 0
+             */
+            within_cents: number;
+            /** Work Days */
+            work_days: number;
+        };
+        /**
+         * HouseRow
+         * @description A house on the shelf; `version` 0 ships with Loquet.
+         */
+        HouseRow: {
+            house: components["schemas"]["House"];
+            /** Version */
+            version: number;
+        };
+        /**
          * HuntView
          * @description A hunt: what was seen first, how many tests were made, the likeliest causes, the tests that
          *     tell most, whether one cause stands out.
@@ -10565,7 +11137,8 @@ export interface components {
          * Landed
          * @description What so many devices cost: lines in cents with their workings, the sum, and each; where
          *     something in it is `unpriced`, the sum is the least that they cost. `short` are lines that
-         *     nobody has in that number now.
+         *     nobody has in that number now, `old` those whose price was seen more than 90 days ago; what a
+         *     house is learnt to ask may be missed by `within_cents`.
          */
         Landed: {
             /** Each Cents */
@@ -10575,6 +11148,11 @@ export interface components {
                 string,
                 number
             ][];
+            /**
+             * Old
+             * @default []
+             */
+            old: string[];
             /** Quantity */
             quantity: number;
             /**
@@ -10589,6 +11167,11 @@ export interface components {
              * @default []
              */
             unpriced: string[];
+            /**
+             * Within Cents
+             * @default 0
+             */
+            within_cents: number;
             /** Workings */
             workings: components["schemas"]["Working"][];
         };
@@ -10685,6 +11268,37 @@ export interface components {
             ][];
         };
         /**
+         * Learnt
+         * @description Prices in cents by name, what each quote was missed by (asked less worked out, cents), how
+         *     far a quote of the same kind may be missed, and what these quotes do not tell.
+         */
+        Learnt: {
+            /** Misses */
+            misses: number[];
+            /** Prices */
+            prices: {
+                [key: string]: number;
+            };
+            /**
+             * Untold
+             * @default []
+             */
+            untold: string[];
+            /** Within Cents */
+            within_cents: number;
+        };
+        /**
+         * LearntView
+         * @description What they tell: each price with its words.
+         */
+        LearntView: {
+            learnt: components["schemas"]["Learnt"];
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
+        };
+        /**
          * LeavePart
          * @description A part of one's own taken out of this project.
          */
@@ -10778,6 +11392,110 @@ export interface components {
             y2: number;
         };
         /**
+         * ListFault
+         * @description Where a list is wrong: its line, the heading of its column, what is wrong, the way out.
+         */
+        ListFault: {
+            /** Column */
+            column: string;
+            /** Line */
+            line: number;
+            /** Problem */
+            problem: string;
+            /** Way Out */
+            way_out: string;
+        };
+        /**
+         * ListGiven
+         * @description A price list as it came, and of whom.
+         */
+        ListGiven: {
+            /** Supplier */
+            supplier: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ListLook
+         * @description What a list looks like: its headings, what they hold as it is remembered or by their words,
+         *     how prices are written, its first rows, what a column may hold.
+         */
+        ListLook: {
+            /** Columns */
+            columns: {
+                [key: string]: string;
+            };
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /** Fields */
+            fields: string[];
+            /** Headings */
+            headings: string[];
+            /** Lines */
+            lines: number;
+            /** Remembered */
+            remembered: boolean;
+            /** Rows */
+            rows: string[][];
+        };
+        /**
+         * ListStep
+         * @description A line of the answer while a list is taken in: how many lines were read of how many; at last
+         *     how many were kept, or what is wrong, and then nothing is kept.
+         */
+        ListStep: {
+            /** Done */
+            done: number;
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["ListFault"][];
+            /** Kept */
+            kept?: number | null;
+            /**
+             * More Faults
+             * @default 0
+             */
+            more_faults: number;
+            /** Of */
+            of: number;
+        };
+        /**
+         * ListTaken
+         * @description A price list to take in: what its columns hold, how prices are written, when it was seen;
+         *     `leave_out` takes it without the lines that cannot be read.
+         */
+        ListTaken: {
+            /** Columns */
+            columns: {
+                [key: string]: string;
+            };
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /**
+             * Leave Out
+             * @default false
+             */
+            leave_out: boolean;
+            /**
+             * Seen On
+             * Format: date
+             */
+            seen_on: string;
+            /** Supplier */
+            supplier: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * ListText
          * @description The text of a parts list.
          */
@@ -10858,6 +11576,44 @@ export interface components {
             length_mm: number;
             /** Side */
             side: number;
+        };
+        /**
+         * Making
+         * @description Finish and colour by their names at the house, thickness of the boards (mm) and of their
+         *     copper (µm), an insulator about soft cells, and how the parts are soldered on.
+         */
+        Making: {
+            /**
+             * Colour
+             * @default green
+             */
+            colour: string;
+            /**
+             * Copper Um
+             * @default 35
+             */
+            copper_um: number;
+            /**
+             * Finish
+             * @default lead-free solder
+             */
+            finish: string;
+            /**
+             * Insulator
+             * @default false
+             */
+            insulator: boolean;
+            /**
+             * Soldered By
+             * @default hand iron
+             * @enum {string}
+             */
+            soldered_by: "hand iron" | "hot plate" | "assembly house";
+            /**
+             * Thickness Mm
+             * @default 1.6
+             */
+            thickness_mm: number;
         };
         /**
          * MarkKit
@@ -11039,6 +11795,20 @@ export interface components {
             line: string;
         };
         /**
+         * Needed
+         * @description A line to buy: its part, how many, and for what.
+         */
+        Needed: {
+            /** Description */
+            description: string;
+            /** Part */
+            part: string;
+            /** Pieces */
+            pieces: number;
+            /** References */
+            references: string;
+        };
+        /**
          * NetDifference
          * @description A net whose wiring differs: track in mm and vias before and after.
          */
@@ -11130,8 +11900,9 @@ export interface components {
         };
         /**
          * OfferRow
-         * @description What a simulated supplier asks for a line: how many are there and when, how many must be
-         *     taken, cents each and in all, and the quantity from which they cost less.
+         * @description What a supplier asks for a line: how many are there and when, how many must be taken, cents
+         *     each and in all, the quantity from which they cost less, and of one's own suppliers the order
+         *     number and the day on which the price was seen.
          */
         OfferRow: {
             /** Buys */
@@ -11142,8 +11913,20 @@ export interface components {
             each_cents: number;
             /** Next Break */
             next_break: number;
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
+            /**
+             * Order Number
+             * @default
+             */
+            order_number: string;
             /** Pieces */
             pieces: number;
+            /** Seen On */
+            seen_on?: string | null;
             /** Supplier */
             supplier: string;
             /** Total Cents */
@@ -11212,7 +11995,7 @@ export interface components {
         };
         /**
          * OrderView
-         * @description A simulated order.
+         * @description An order: `simulated` ones go on by simulated days, others are noted and sent by hand.
          */
         OrderView: {
             /** Answer */
@@ -11240,6 +12023,11 @@ export interface components {
             revision: string;
             /** Sentence */
             sentence: string;
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
             /** State */
             state: string;
             /** States */
@@ -11282,7 +12070,7 @@ export interface components {
         };
         /**
          * PackRow
-         * @description A part of a pack against the shelf.
+         * @description An entry of a pack against the shelf; a supplier comes with its price list.
          */
         PackRow: {
             /** Changed */
@@ -11454,8 +12242,8 @@ export interface components {
         };
         /**
          * Part
-         * @description A part that can be put on the board; brands and prices are invented for the Larkfield
-         *     scenario.
+         * @description A part that can be put on the board; `sold_as` are the maker's numbers under which price
+         *     lists have it. Brands and prices of bundled ones are invented for the Larkfield scenario.
          */
         Part: {
             /** Body */
@@ -11484,6 +12272,11 @@ export interface components {
             price_cents: number;
             /** Reference */
             reference: string;
+            /**
+             * Sold As
+             * @default []
+             */
+            sold_as: string[];
             /**
              * Terminals
              * @default {}
@@ -15090,6 +15883,79 @@ export interface components {
             title: string;
         };
         /**
+         * PriceLine
+         * @description A line of a supplier's price list: its order number, the maker's number or the part of the
+         *     shelf that it is, pieces there and days to the bench where it says so, packs, and cents each of
+         *     its own currency from a quantity on; seen on a day.
+         */
+        PriceLine: {
+            /** Breaks */
+            breaks: [
+                number,
+                number
+            ][];
+            /** Days */
+            days?: number | null;
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+            /**
+             * Maker Number
+             * @default
+             */
+            maker_number: string;
+            /**
+             * Minimum
+             * @default 1
+             */
+            minimum: number;
+            /** Order Number */
+            order_number: string;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * Seen On
+             * Format: date
+             */
+            seen_on: string;
+            /** Stock */
+            stock?: number | null;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * PriceLink
+         * @description Which part of the shelf a line sells; none takes it back.
+         */
+        PriceLink: {
+            /** Order Number */
+            order_number: string;
+            /** Part */
+            part: string;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * PricesView
+         * @description Lines of a price list, and how many there are.
+         */
+        PricesView: {
+            /** Count */
+            count: number;
+            /** Lines */
+            lines: components["schemas"]["PriceLine"][];
+        };
+        /**
          * Probe
          * @description One measurement: both pins by number and name, and what to expect.
          */
@@ -15237,14 +16103,56 @@ export interface components {
             taken: components["schemas"]["TakenView"][];
         };
         /**
+         * QuoteSeen
+         * @description A quote that somebody received: so many boards of this size (mm), how they are made, what
+         *     they cost without shipping (cents of the house's money), and where it stands.
+         */
+        QuoteSeen: {
+            /** Cents */
+            cents: number;
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Copper Layers
+             * @default 2
+             */
+            copper_layers: number;
+            /**
+             * Finish
+             * @default
+             */
+            finish: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Quantity */
+            quantity: number;
+            /**
+             * Thickness Um
+             * @default 1600
+             */
+            thickness_um: number;
+            /** Width Mm */
+            width_mm: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * QuoteView
-         * @description A simulated quote.
+         * @description What a house asks: a simulated one, or one of one's own, then as it is kept on the shelf.
          */
         QuoteView: {
             /** About */
             about: string;
             /** Arrives On */
             arrives_on: string;
+            /** Changed */
+            changed: boolean;
             /** Cheaper */
             cheaper: [
                 number,
@@ -15272,15 +16180,28 @@ export interface components {
                 number,
                 number
             ] | null;
+            own: components["schemas"]["House"] | null;
             /** Quantity */
             quantity: number;
             /** Ready On */
             ready_on: string;
             /** Shipping */
             shipping: string[];
+            /** Simulated */
+            simulated: boolean;
             /** Thickness Um */
             thickness_um: number[];
             total: components["schemas"]["Working"];
+            /** Within Cents */
+            within_cents: number;
+        };
+        /**
+         * QuotesSeen
+         * @description Quotes as they were typed.
+         */
+        QuotesSeen: {
+            /** Quotes */
+            quotes: components["schemas"]["QuoteSeen"][];
         };
         /**
          * RailChoice
@@ -15979,6 +16900,18 @@ export interface components {
             kind: "set-chords";
         };
         /**
+         * SetMaking
+         * @description How the boards are made and soldered.
+         */
+        SetMaking: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-making";
+            making: components["schemas"]["Making"];
+        };
+        /**
          * SetOutline
          * @description The outline of a board (the main one where none is named); an existing shell keeps its own.
          *
@@ -16270,6 +17203,18 @@ export interface components {
             name: string;
         };
         /**
+         * Shipping
+         * @description A way of shipping: its price in cents and days on the road.
+         */
+        Shipping: {
+            /** Cents */
+            cents: number;
+            /** Days */
+            days: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Source
          * @description Where a formula or value is from; `text` names the standard and clause, or says what is
          *     known.
@@ -16360,8 +17305,7 @@ export interface components {
          * StackChoices
          * @description The shell and the fixing: thickness of the walls, the gap around the board, how the shell is
          *     made; `fixing` by screws from the near side into posts of the back, or through the device from
-         *     the back; their heads; an insulator about soft cells; heights of loose things by name, as they
-         *     were measured.
+         *     the back; their heads; heights of loose things by name, as they were measured.
          */
         StackChoices: {
             /**
@@ -16383,11 +17327,6 @@ export interface components {
             heights_mm: {
                 [key: string]: number;
             };
-            /**
-             * Insulator
-             * @default false
-             */
-            insulator: boolean;
             /**
              * Process
              * @default filament
@@ -16568,6 +17507,102 @@ export interface components {
         StickWanted: {
             /** Stick */
             stick: string;
+        };
+        /**
+         * Supplier
+         * @description Where parts are bought. Prices are in its own `currency`, of which one is `euro_each` euro,
+         *     as somebody saw on `rate_seen`; shipping costs by `shipping` steps, each from so many cents of
+         *     goods on; `days` to the bench where its list does not say; `columns` say what its price list
+         *     has under which heading, `decimal` how it writes a price, `cart` how it wants its own.
+         */
+        Supplier: {
+            /**
+             * Cart
+             * @default [
+             *       {
+             *         "heading": "order number",
+             *         "holds": "order number"
+             *       },
+             *       {
+             *         "heading": "pieces",
+             *         "holds": "pieces"
+             *       },
+             *       {
+             *         "heading": "for",
+             *         "holds": "references"
+             *       }
+             *     ]
+             */
+            cart: components["schemas"]["CartColumn"][];
+            /**
+             * Columns
+             * @default {}
+             */
+            columns: {
+                [key: string]: string;
+            };
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number;
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /**
+             * Duty Share
+             * @default 0
+             */
+            duty_share: number;
+            /**
+             * Euro Each
+             * @default 1
+             */
+            euro_each: number;
+            /** Id */
+            id: string;
+            /**
+             * Known
+             * @default typed
+             * @enum {string}
+             */
+            known: "simulated" | "typed" | "learnt";
+            /** Name */
+            name: string;
+            /** Rate Seen */
+            rate_seen?: string | null;
+            /**
+             * Shipping
+             * @default []
+             */
+            shipping: [
+                number,
+                number
+            ][];
+            /**
+             * Vat Share
+             * @default 0
+             */
+            vat_share: number;
+        };
+        /**
+         * SupplierRow
+         * @description A supplier on the shelf, and how many prices its list has; `version` 0 ships with Loquet.
+         */
+        SupplierRow: {
+            /** Prices */
+            prices: number;
+            supplier: components["schemas"]["Supplier"];
+            /** Version */
+            version: number;
         };
         /**
          * SymptomWanted
@@ -16970,12 +18005,42 @@ export interface components {
             ];
         };
         /**
+         * TypedHouse
+         * @description A house as it was typed, and the version that was seen (0: new).
+         */
+        TypedHouse: {
+            /** House */
+            house: {
+                [key: string]: unknown;
+            };
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
          * TypedPart
          * @description A part as it was typed, and the version that was seen (0: new).
          */
         TypedPart: {
             /** Part */
             part: {
+                [key: string]: unknown;
+            };
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
+         * TypedSupplier
+         * @description A supplier as it was typed, and the version that was seen (0: new).
+         */
+        TypedSupplier: {
+            /** Supplier */
+            supplier: {
                 [key: string]: unknown;
             };
             /**
@@ -20415,6 +21480,129 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CardView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_carts: {
+        parameters: {
+            query?: {
+                quantity?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CartsView"];
                 };
             };
             /** @description Bad Request */
@@ -26751,6 +27939,618 @@ export interface operations {
             };
         };
     };
+    drop_shelf_entry: {
+        parameters: {
+            query: {
+                id: string;
+                version: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedHouse"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    learn_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuotesSeen"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedHouse"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartFault"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_houses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     look_at_part: {
         parameters: {
             query?: never;
@@ -27358,130 +29158,6 @@ export interface operations {
             };
         };
     };
-    drop_shelf_part: {
-        parameters: {
-            query: {
-                id: string;
-                version: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: string;
-                    };
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Method Not Allowed */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Timeout */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     read_pin_rows: {
         parameters: {
             query?: never;
@@ -27605,6 +29281,497 @@ export interface operations {
             };
         };
     };
+    link_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceLink"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListTaken"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListStep"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListGiven"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListLook"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_prices: {
+        parameters: {
+            query: {
+                supplier: string;
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricesView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     give_registered: {
         parameters: {
             query?: never;
@@ -27620,6 +29787,248 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_supplier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedSupplier"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_suppliers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplierRow"][];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from math import ceil
 
-from loquet.core.board.rules import USUAL_COPPER_UM
+from loquet.core.brief.making import USUAL_COPPER_UM
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import MM
 

@@ -2,9 +2,6 @@
 
 from dataclasses import dataclass
 
-USUAL_COPPER_UM = 35
-"""Copper of one ounce to the square foot, as boards come where nothing is said."""
-
 
 @dataclass(frozen=True)
 class BoardRules:

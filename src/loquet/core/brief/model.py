@@ -11,6 +11,7 @@ from pydantic import Field
 
 from loquet.core.brief.any_thing import AnyThing
 from loquet.core.brief.counted import Counted
+from loquet.core.brief.making import Making
 from loquet.core.brief.outline_shapes import Outline
 from loquet.core.brief.pin_table import PinTable
 from loquet.core.brief.places import Name
@@ -27,8 +28,8 @@ RoomMm = Annotated[float, Field(gt=0, le=100, description="mm between board and 
 class Board(Counted):
     """A board of the device: its name and outline, and the room above its two sides where somebody
     has measured it. Copper lies on two layers, or on four with inner planes of ground and of the
-    widest supply; on `both_sides` small parts may go behind where the front is full; thickness and
-    finish are chosen when it is ordered.
+    widest supply; on `both_sides` small parts may go behind where the front is full; how all
+    boards are made is said in the brief's `making`.
     """
 
     name: Name = MAIN
@@ -79,6 +80,7 @@ class Brief(Counted):
     analogue_by: Literal["chip", "converter", "multiplexer"] = "chip"
     button_reading: Literal["internal-pull-up", "pull-down-resistors"] = "internal-pull-up"
     shell: Shell = Shell()
+    making: Making = Making()
     shelf: Shelf = Shelf()
     quantity: Annotated[int, Field(ge=1, le=10_000)]
     wanted_by: date

@@ -15,8 +15,7 @@ Millimetres = Annotated[float, Field(ge=0, le=60)]
 class StackChoices(Frozen):
     """The shell and the fixing: thickness of the walls, the gap around the board, how the shell is
     made; `fixing` by screws from the near side into posts of the back, or through the device from
-    the back; their heads; an insulator about soft cells; heights of loose things by name, as they
-    were measured.
+    the back; their heads; heights of loose things by name, as they were measured.
     """
 
     wall_mm: Annotated[float, Field(ge=0.8, le=8)] = 2.0
@@ -24,5 +23,4 @@ class StackChoices(Frozen):
     process: Process = "filament"
     fixing: Literal["posts", "through"] = "posts"
     heads: Literal["pan", "countersunk"] = "pan"
-    insulator: bool = False
     heights_mm: dict[str, Millimetres] = {}

@@ -95,7 +95,7 @@ def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
     for board in design.brief.boards:
         if board.name in design.placement and design.circuit:
             view = board_view(design, library, board.name)
-            stack = stack_of(view, library, choices, design.choices.thickness_um / 1000)
+            stack = stack_of(view, library, choices, design.brief.making.thickness_mm)
             for fit in screw_fits(view, stack.walls, choices):
                 long = f"{fit.length_mm} mm" if fit.length_mm else "no length fits, see the Stack"
                 yield KitItem(

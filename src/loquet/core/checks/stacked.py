@@ -8,5 +8,5 @@ from loquet.core.stack.stacking import stack_of
 def stack_seen(subject: Subject) -> Stack:
     """The stack of the board of a rule, as the choices stand."""
     assert subject.view is not None
-    choices = subject.choices
-    return stack_of(subject.view, subject.library, choices.stack, choices.thickness_um / 1000)
+    thick = subject.brief.making.thickness_mm
+    return stack_of(subject.view, subject.library, subject.choices.stack, thick)

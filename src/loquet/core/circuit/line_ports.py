@@ -3,9 +3,9 @@
 from loquet.core.brief import Thing, plain_name
 from loquet.core.brief.on_posts import OnPosts
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.model import GROUND, Component, Fragment
+from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.two_wire import LINES, bus_net
-from loquet.core.parts.terminal import way
+from loquet.core.parts.terminal import way, way_count
 
 SUPPLY_FIRST, GROUND_BOTH, GROUND_LAST, BARE = "supply first", "ground both", "ground last", "bare"
 
@@ -22,9 +22,12 @@ def line_port(thing: Thing, bench: Bench, lines: int, order: str) -> Fragment:
 
 def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
     """The connector of a thing with nets on its ways from 1 on; what is left, and hold-downs, lie
-    at ground.
+    at ground. Raises RecipeNotPossible for one of too few ways.
     """
     part = bench.parts[thing.bodies()[0].part]
+    if len(nets) > way_count(part.terminals):
+        limit = f"{part.short} has {way_count(part.terminals)} ways, and {len(nets)} are wanted"
+        raise RecipeNotPossible(thing.label, limit, "Choose one with more ways, or fewer lines.")
     pads = dict.fromkeys(part.terminals, GROUND)
     pads |= {way(i + 1): net for i, net in enumerate(nets) if way(i + 1) in pads}
     return Component(
@@ -34,7 +37,7 @@ def port(thing: Thing, nets: list[str], bench: Bench) -> Component:
         value=thing.label,
         purpose=thing.TITLE,
         pads=pads,
-        bare=part.price_cents == 0,
+        bare=part.height_mm == 0,
     )
 
 

@@ -76,7 +76,7 @@ def where(thing: Thing) -> str:
 
 def wishes(before: Brief, after: Brief) -> list[Change]:
     """Everything of the brief that is neither board nor thing."""
-    old, new = before.model_dump(mode="json"), after.model_dump(mode="json")
+    old, new = plain_wishes(before), plain_wishes(after)
     return [
         Change(
             what="changed",
@@ -86,6 +86,12 @@ def wishes(before: Brief, after: Brief) -> list[Change]:
         for field, value in new.items()
         if field not in ("boards", "things") and old.get(field) != value
     ]
+
+
+def plain_wishes(brief: Brief) -> dict[str, Any]:
+    """The fields of a brief, those of how its boards are made one by one."""
+    plain = brief.model_dump(mode="json")
+    return {**plain, **plain.pop("making")}
 
 
 def said(value: Any) -> str:

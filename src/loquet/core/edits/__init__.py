@@ -31,7 +31,7 @@ from loquet.core.edits.part_arranging import ArrangeParts
 from loquet.core.edits.part_patterns import ArrayParts, MirrorParts
 from loquet.core.edits.pin_edits import LockPin, ReleasePin, TakePlacedTargets
 from loquet.core.edits.pour_edits import AddPourArea, DropPourArea, PreferPourArea, SetTearDrops
-from loquet.core.edits.release_edits import ChooseHouse, ChoosePanel
+from loquet.core.edits.release_edits import ChooseHouse, ChoosePanel, SetMaking
 from loquet.core.edits.renaming import RenameThing
 from loquet.core.edits.seat_edits import ReleasePart, SeatPart
 from loquet.core.edits.shelf_edits import LeavePart, PreferPart, TakePart
@@ -107,6 +107,7 @@ Edit = Annotated[
     | LayNet
     | ChooseHouse
     | ChoosePanel
+    | SetMaking
     | SetStack
     | AddCheck
     | DropCheck

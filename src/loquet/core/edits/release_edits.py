@@ -4,38 +4,63 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from loquet.core.board.rules import USUAL_COPPER_UM
 from loquet.core.brief.counted import Counted
+from loquet.core.brief.making import USUAL_COPPER_UM, Making
 from loquet.core.brief.panel_choice import PanelChoice
 from loquet.core.design import Design
-from loquet.core.edits.applying import with_choices
-
-Words = Annotated[str, Field(max_length=40)]
+from loquet.core.edits.applying import EditRefused, with_brief, with_choices
+from loquet.core.ordering.house import OWN_HOUSE, House
+from loquet.core.shelf.faults import house_faults
 
 
 class ChooseHouse(Counted):
-    """House, finish, colour, thickness of board and copper, and shipping."""
+    """House and shipping, with what is ordered there."""
 
     kind: Literal["choose-house"] = "choose-house"
-    house: Words
-    finish: Words
-    colour: Words
-    thickness_um: Annotated[int, Field(ge=400, le=3200)]
-    copper_um: Annotated[int, Field(ge=18, le=210)] = USUAL_COPPER_UM
-    shipping: Words
+    house: Annotated[str, Field(max_length=64)]
+    shipping: Annotated[str, Field(max_length=80)]
+    making: Making
+    own: House | None = None
 
     @property
     def label(self) -> str:
         """Words for the history."""
-        copper = f", copper {self.copper_um} µm" if self.copper_um != USUAL_COPPER_UM else ""
-        return (
-            f"Order at {self.house}: {self.finish}, {self.colour}, {self.thickness_um / 1000:.1f}"
-            f" mm{copper}"
-        )
+        name = self.own.name if self.own else self.house
+        return f"Order at {name}: {said(self.making)}"
 
     def apply(self, design: Design) -> Design:
-        """Change the choices; a rule says what the house does not offer."""
-        return with_choices(design, **self.model_dump(exclude={"kind"}))
+        """Change the choices; a rule says what the house does not offer. Raises EditRefused where a
+        house of one's own does not come with the choice, or cannot be.
+        """
+        own = self.own if self.house.startswith(OWN_HOUSE) else None
+        if self.house.startswith(OWN_HOUSE) and (own is None or own.id != self.house):
+            raise EditRefused(f"{self.house} comes without what it is.", "Choose it once more.")
+        if own and (faults := house_faults(own)):
+            raise EditRefused(f"{own.name}: {faults[0].problem}.", faults[0].way_out)
+        asked = with_choices(design, house=self.house, own_house=own, shipping=self.shipping)
+        return with_brief(asked, making=self.making)
+
+
+class SetMaking(Counted):
+    """How the boards are made and soldered."""
+
+    kind: Literal["set-making"] = "set-making"
+    making: Making
+
+    @property
+    def label(self) -> str:
+        """Words for the history."""
+        return f"Boards in {said(self.making)}"
+
+    def apply(self, design: Design) -> Design:
+        """Keep it in the brief; rules say what the house does not offer."""
+        return with_brief(design, making=self.making)
+
+
+def said(making: Making) -> str:
+    """How boards are made, in a few words."""
+    copper = f", copper {making.copper_um} µm" if making.copper_um != USUAL_COPPER_UM else ""
+    return f"{making.finish}, {making.colour}, {making.thickness_mm:.1f} mm{copper}"
 
 
 class ChoosePanel(Counted):

@@ -8,20 +8,26 @@ from typing import Any
 from loquet import __version__
 from loquet.core.board import BoardView
 from loquet.core.board.planes import INNER_GAP_NM
-from loquet.core.design import Choices
 from loquet.core.fabrication.drill import drilled_through
 from loquet.core.fabrication.layers import Layer
 
 INNER_MM, PREPREG_MM = 0.035, 0.2
+FINISHES = {
+    "gold": "ENIG",
+    "lead-free solder": "HAL lead-free",
+    "leaded solder": "HAL SnPb",
+    "silver": "ImAg",
+    "tin": "ImSn",
+}
+"""Finishes as the format calls them (from memory); others stand as they are called here."""
 
 
-def write_job(
-    view: BoardView, choices: Choices, layers: tuple[Layer, ...], project: str, project_id: str
-) -> bytes:
+def write_job(view: BoardView, layers: tuple[Layer, ...], project: str, project_id: str) -> bytes:
     """Size, layer count, thickness, finish, design rules and the function of every file; `project`
     is its name as all files write it.
     """
-    legend = "Black" if choices.colour == "white" else "White"
+    making = view.brief.making
+    legend = "Black" if making.colour == "white" else "White"
     left, bottom, right, top = view.outline.bounds
     rules = view.rules
     content = {
@@ -36,8 +42,8 @@ def write_job(
             "ProjectId": {"Name": project, "GUID": project_id, "Revision": "A"},
             "Size": {"X": (right - left) / 1e6, "Y": (top - bottom) / 1e6},
             "LayerNumber": view.board.copper_layers,
-            "BoardThickness": choices.thickness_um / 1000,
-            "Finish": "ENIG" if choices.finish == "gold" else "HAL lead-free",
+            "BoardThickness": making.thickness_mm,
+            "Finish": FINISHES.get(making.finish, making.finish),
         },
         "DesignRules": [
             {
@@ -74,9 +80,9 @@ def write_job(
         ],
         "MaterialStackup": [
             {"Type": "Legend", "Color": legend},
-            {"Type": "SolderMask", "Color": choices.colour.capitalize()},
-            *stack(view.board.copper_layers, choices.thickness_um, choices.copper_um),
-            {"Type": "SolderMask", "Color": choices.colour.capitalize()},
+            {"Type": "SolderMask", "Color": making.colour.capitalize()},
+            *stack(view.board.copper_layers, making.thickness_um, making.copper_um),
+            {"Type": "SolderMask", "Color": making.colour.capitalize()},
             {"Type": "Legend", "Color": legend},
         ],
     }

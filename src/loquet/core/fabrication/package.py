@@ -77,9 +77,7 @@ def board_files(design: Design, sheet: Sheets, library: Library, identity: str) 
         "fabrication/holes-plated.drl": write_drill(view.holes, True, view.board.copper_layers),
         "fabrication/holes-unplated.drl": write_drill(view.holes, False, view.board.copper_layers),
         "fabrication/netlist.ipc": write_test_netlist(view),
-        "fabrication/board.gbrjob": write_job(
-            view, design.choices, layers, project, guid(identity)
-        ),
+        "fabrication/board.gbrjob": write_job(view, layers, project, guid(identity)),
         "assembly/parts.csv": write_parts_list(view, library),
         "assembly/places.csv": write_places_list(view, library),
         "assembly/connectors.csv": write_connectors(view, library),

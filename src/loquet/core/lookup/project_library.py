@@ -19,15 +19,18 @@ Order = Mapping[str, str]
 
 
 def project_library(design: Design, library: Library) -> Library:
-    """The library with the parts that the project took, those it prefers before all others, and
-    every measured pin order in place of the catalogue's; an order that does not name the pins that
-    the part has is left out (`measured-order` says so).
+    """The library with the parts and the house that the project took, those it prefers before all
+    others, and every measured pin order in place of the catalogue's; an order that does not name
+    the pins that the part has is left out (`measured-order` says so).
     """
     choices, tables = design.choices, design.brief.shelf
     own = choices.pin_orders or choices.shelf or choices.preferred or tables.pin_tables
-    if library.known_by or not own:
+    if library.known_by or not (own or choices.own_house):
         return library
-    about = (choices.pin_orders, choices.shelf, choices.preferred, tables, library)
+    about = (
+        *(choices.pin_orders, choices.shelf, choices.preferred, choices.own_house),
+        *(tables, library),
+    )
     return KNOWN.of(about, lambda: known(choices, tables.pin_tables, library))
 
 
@@ -35,7 +38,10 @@ def known(choices: Choices, tables: tuple[PinTable, ...], library: Library) -> L
     """The library with all of that."""
     shelf = library_with(choices.shelf, library, tuple(choices.preferred.values()))
     ordered = with_orders(choices.pin_orders, shelf)
-    return replace(with_tables(tables, ordered), known_by="a project")
+    houses = dict(library.houses)
+    if choices.own_house:
+        houses[choices.own_house.id] = choices.own_house.in_euro
+    return replace(with_tables(tables, ordered), houses=houses, known_by="a project")
 
 
 def with_tables(tables: tuple[PinTable, ...], library: Library) -> Library:
@@ -71,25 +77,19 @@ def serves(part: Part, library: Library) -> bool:
 
 def with_orders(orders: Mapping[str, Order], library: Library) -> Library:
     """The library with these orders."""
-    parts, screens = PartShelf(library.parts), dict(library.screens)
+    parts = PartShelf(library.parts)
     if isinstance(library.parts, PartShelf):
         parts.preferred, parts.own = library.parts.preferred, library.parts.own
         parts.barred = library.parts.barred
     for part_id, order in orders.items():
         if misfit(part_id, order, library):
             continue
-        if part_id in screens:
-            names = tuple(order[str(i + 1)] for i in range(len(order)))
-            screens[part_id] = screens[part_id].model_copy(update={"pins": names})
-        else:
-            parts[part_id] = library.parts[part_id].ordered(order)
-    return replace(library, parts=parts, screens=screens)
+        parts[part_id] = library.parts[part_id].ordered(order)
+    return replace(library, parts=parts)
 
 
 def catalogue_order(part_id: str, library: Library) -> dict[str, str]:
-    """The pins of a part or a screen as the catalogue has them; nothing for what is not there."""
-    if part_id in library.screens:
-        return {str(i + 1): name for i, name in enumerate(library.screens[part_id].pins)}
+    """The pins of a part as the catalogue has them; nothing for what is not there."""
     part = library.parts.get(part_id)
     return dict(part.pin_names) if part is not None else {}
 

@@ -12,10 +12,6 @@ from loquet.core.provenance import Source, Working, WorkingInput, given
 Stencil = Literal["none", "sheet", "framed"]
 Fitting = Literal["hand", "house"]
 CURVE = (5, 10, 20, 30, 50, 100, 200, 300, 500, 1000)
-PARTS_SHIPPING_CENTS, FREE_SHIPPING_CENTS = 690, 6000
-"""Parts are shipped free from a sum on; invented for the scenario."""
-
-
 TITLES = {
     "boards": "Boards",
     "stencil": "Stencils",
@@ -23,6 +19,7 @@ TITLES = {
     "parts": "Parts with spares",
     "shipping": "Shipping",
     "duty": "Duty",
+    "tax": "Value added tax",
 }
 
 
@@ -34,20 +31,26 @@ class Wanted(Frozen):
 
 
 class Bought(Frozen):
-    """What is bought beside the boards: cents for parts with spares and for their shipping, what
-    has no price here, and lines that nobody has in that number.
+    """What is bought beside the boards: cents for parts with spares, for their shipping, duty and
+    tax, what has no price here, lines that nobody has in that number, lines whose price was seen
+    long ago, and in words where the prices are from.
     """
 
     parts_cents: int = 0
     shipping_cents: int = 0
+    duty_cents: int = 0
+    tax_cents: int = 0
     unpriced: tuple[str, ...] = ()
     short: tuple[str, ...] = ()
+    old: tuple[str, ...] = ()
+    priced_by: str = "part suppliers (simulated, invented)"
 
 
 class Landed(Frozen):
     """What so many devices cost: lines in cents with their workings, the sum, and each; where
     something in it is `unpriced`, the sum is the least that they cost. `short` are lines that
-    nobody has in that number now.
+    nobody has in that number now, `old` those whose price was seen more than 90 days ago; what a
+    house is learnt to ask may be missed by `within_cents`.
     """
 
     quantity: int
@@ -57,6 +60,8 @@ class Landed(Frozen):
     each_cents: float
     unpriced: tuple[str, ...] = ()
     short: tuple[str, ...] = ()
+    old: tuple[str, ...] = ()
+    within_cents: float = 0.0
 
 
 class OptionCost(Frozen):
@@ -90,22 +95,30 @@ def landed(
 ) -> Landed:
     """The sum for a quantity: `boards_cents` without shipping, what is `bought` beside them,
     `placed` surface parts of a device that a machine fits, one of so many `stencils` for each side
-    with paste. Duty is on goods and work, not on shipping.
+    with paste. Duty is on goods and work, not on shipping; tax is on all of that.
     """
     one = {"none": 0, "sheet": house.stencil_cents, "framed": house.frame_cents}[wanted.stencil]
-    stencil, parts_cents = one * stencils, bought.parts_cents
+    stencil, parts_cents = round(one * stencils), bought.parts_cents
     parts_shipping = bought.shipping_cents
     fitted = wanted.fitting == "house" and house.fit_cents > 0
     stencil = 0 if fitted else stencil
     fitting = round(house.fit_setup_cents + house.fit_cents * placed * quantity) if fitted else 0
     goods = boards_cents + stencil + fitting
     duty = round(house.duty_share * goods)
+    tax = round(house.vat_share * (goods + boards_shipping_cents + duty))
 
     def cents(name: str, value: float, origin: str) -> WorkingInput:
         return given(name, value, "cents", origin)
 
     rows = (
-        line("boards", boards_cents, "boards", (cents("boards", boards_cents, "quote"),), house),
+        line(
+            "boards",
+            boards_cents,
+            "boards",
+            (cents("boards", boards_cents, "quote"),),
+            house,
+            bought,
+        ),
         line(
             "stencil",
             stencil,
@@ -119,6 +132,7 @@ def landed(
                 else (cents("none", 0, "fitted by the house, or none wanted"),)
             ),
             house,
+            bought,
         ),
         line(
             "fitting",
@@ -126,9 +140,15 @@ def landed(
             "set-up + each x parts x devices" if fitted else "none",
             fitting_inputs(house, placed, quantity, fitted),
             house,
+            bought,
         ),
         line(
-            "parts", parts_cents, "parts", (cents("parts", parts_cents, "cheapest offers"),), house
+            "parts",
+            parts_cents,
+            "parts",
+            (cents("parts", parts_cents, "cheapest offers"),),
+            house,
+            bought,
         ),
         line(
             "shipping",
@@ -136,25 +156,40 @@ def landed(
             "boards + parts",
             (
                 cents("boards", boards_shipping_cents, "quote of the house"),
-                cents(
-                    "parts",
-                    parts_shipping,
-                    f"of each supplier, free from {FREE_SHIPPING_CENTS / 100:.0f} € on",
-                ),
+                cents("parts", parts_shipping, "of each supplier by its own steps"),
             ),
             house,
+            bought,
         ),
         line(
             "duty",
-            duty,
-            "share x (boards + stencil + fitting)",
+            duty + bought.duty_cents,
+            "share x (boards + stencil + fitting) + parts",
             (
-                given("share", house.duty_share, "", "list, invented"),
+                given("share", house.duty_share, "", house.priced_by),
                 cents("boards", boards_cents, "above"),
                 cents("stencil", stencil, "above"),
                 cents("fitting", fitting, "above"),
+                cents("parts", bought.duty_cents, "of each supplier by its own share"),
             ),
             house,
+            bought,
+        ),
+        line(
+            "tax",
+            tax + bought.tax_cents,
+            "share x (boards + stencil + fitting + shipping + duty) + parts",
+            (
+                given("share", house.vat_share, "", house.priced_by),
+                cents("boards", boards_cents, "above"),
+                cents("stencil", stencil, "above"),
+                cents("fitting", fitting, "above"),
+                cents("shipping", boards_shipping_cents, "of the boards"),
+                cents("duty", duty, "of the boards"),
+                cents("parts", bought.tax_cents, "of each supplier by its own share"),
+            ),
+            house,
+            bought,
         ),
     )
     shown = tuple(row for row in rows if row.value)
@@ -167,6 +202,8 @@ def landed(
         each_cents=round(total / quantity, 1),
         unpriced=bought.unpriced,
         short=bought.short,
+        old=bought.old,
+        within_cents=house.within_cents,
     )
 
 
@@ -190,6 +227,7 @@ def line(
     formula: str,
     inputs: tuple[WorkingInput, ...],
     house: House,
+    bought: Bought,
 ) -> Working:
     """A line with its working."""
     return Working(
@@ -201,7 +239,8 @@ def line(
         formula=formula,
         inputs=inputs,
         source=Source(
-            kind="assumed", text=f"{house.name} and part suppliers (simulated, invented)"
+            kind="assumed" if house.simulated else "house rules",
+            text=f"{house.priced_by}; {bought.priced_by}",
         ),
     )
 

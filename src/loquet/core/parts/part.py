@@ -123,9 +123,12 @@ TerminalName = Annotated[str, Field(pattern=r"^[a-zA-Z0-9][ -~]{0,39}$")]
 FigureName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
 
 
+SoldAs = Annotated[str, Field(min_length=1, max_length=80)]
+
+
 class Part(Frozen):
-    """A part that can be put on the board; brands and prices are invented for the Larkfield
-    scenario.
+    """A part that can be put on the board; `sold_as` are the maker's numbers under which price
+    lists have it. Brands and prices of bundled ones are invented for the Larkfield scenario.
     """
 
     id: PartId
@@ -140,6 +143,7 @@ class Part(Frozen):
     terminals: Annotated[dict[TerminalName, Terminal], Field(max_length=MOST_PADS)] = {}
     values: Annotated[dict[FigureName, float], Field(max_length=60)] = {}
     hand_fitted: bool = False
+    sold_as: Annotated[tuple[SoldAs, ...], Field(max_length=20)] = ()
 
     @cached_property
     def pin_names(self) -> dict[str, str]:

@@ -1,9 +1,8 @@
-"""What a change of a part would change, field by field."""
+"""What a change of an entry of the shelf would change, field by field."""
 
 from collections.abc import Iterator
 from typing import Any
 
-from loquet.core.parts import Part
 from loquet.core.plain.frozen import Frozen
 
 NOTHING = "nothing"
@@ -17,9 +16,9 @@ class Difference(Frozen):
     after: str
 
 
-def differences(before: Part, after: Part) -> tuple[Difference, ...]:
+def differences(before: Frozen, after: Frozen) -> tuple[Difference, ...]:
     """Every field that differs, in the order of the fields."""
-    old, new = (dict(flat(part.model_dump(mode="json"), "")) for part in (before, after))
+    old, new = (dict(flat(entry.model_dump(mode="json"), "")) for entry in (before, after))
     return tuple(
         Difference(field=name, before=old.get(name, NOTHING), after=new.get(name, NOTHING))
         for name in dict.fromkeys((*old, *new))

@@ -5,6 +5,8 @@ another.
 from collections import Counter
 from collections.abc import Iterator
 
+from loquet.core.ordering.house import House
+from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import LandPattern, Part, pattern_of
 from loquet.core.plain.frozen import Frozen
 
@@ -34,6 +36,47 @@ def faults_of(part: Part) -> tuple[PartFault, ...]:
         words = f"gives no land pattern ({str(error)[:80] or type(error).__name__})"
         return (PartFault(field="body", problem=words, way_out="Check its dimensions."),)
     return (*pads_against_terminals(part, pattern), *odd_figures(part), *odd_size(part, pattern))
+
+
+def house_faults(house: House) -> tuple[PartFault, ...]:
+    """Everything that is wrong with a house of one's own."""
+    return tuple(odd_house(house))
+
+
+def odd_house(house: House) -> Iterator[PartFault]:
+    """Options without a name, sizes and breaks that cannot be, prices of what is not offered."""
+    if house.simulated:
+        problem, way_out = "only houses that ship with Loquet are simulated", "Say 'typed'."
+        yield PartFault(field="known", problem=problem, way_out=way_out)
+    if any(low > high for low, high in zip(house.smallest_mm, house.largest_mm, strict=True)):
+        problem = "its smallest board is larger than its largest"
+        yield PartFault(field="smallest_mm", problem=problem, way_out="Exchange them?")
+    least = [count for count, _ in house.breaks]
+    if least != sorted(set(least)) or least[0] < 1:
+        problem = "its breaks do not rise from 1"
+        yield PartFault(field="breaks", problem=problem, way_out="Write them by quantity.")
+    for field, offered in (("finish_cents", house.finishes), ("colour_cents", house.colours)):
+        for name in getattr(house, field):
+            if name not in offered:
+                problem = f"'{name}' has a price and is not offered"
+                yield PartFault(
+                    field=field, problem=problem, way_out="Offer it, or drop its price."
+                )
+
+
+def supplier_faults(supplier: Supplier) -> tuple[PartFault, ...]:
+    """Everything that is wrong with a supplier of one's own."""
+    if supplier.known == "simulated":
+        problem = "only suppliers that ship with Loquet are simulated"
+        return (PartFault(field="known", problem=problem, way_out="Say 'typed'."),)
+    return ()
+
+
+def entry_faults(entry: Part | House | Supplier) -> tuple[PartFault, ...]:
+    """Everything that is wrong with an entry of the shelf."""
+    if isinstance(entry, Part):
+        return faults_of(entry)
+    return house_faults(entry) if isinstance(entry, House) else supplier_faults(entry)
 
 
 def pads_against_terminals(part: Part, pattern: LandPattern) -> Iterator[PartFault]:

@@ -1,6 +1,7 @@
-"""A pack: parts as a file that people write, exchange and keep.
+"""A pack: parts, board houses, suppliers and their prices as a file that people write, exchange and
+keep.
 
-The format is `loquet-pack-1`: TOML with a head and a table for every part. A pack that is written
+The format is `loquet-pack-1`: TOML with a head and a table for every entry. A pack that is written
 and read again gives the same bytes.
 """
 
@@ -12,25 +13,47 @@ from typing import Annotated, Any, Literal
 import tomli_w
 from pydantic import Field, ValidationError
 
+from loquet.core.ordering.house import House
+from loquet.core.ordering.price_list import PriceLine
+from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part
 from loquet.core.plain.frozen import Frozen
 from loquet.core.shelf.faults import faults_of
 
 FORMAT: Literal["loquet-pack-1"] = "loquet-pack-1"
-LARGEST_BYTES, MOST_PARTS, MOST_FAULTS = 2_000_000, 2_000, 20
+LARGEST_BYTES, MOST_PARTS, MOST_FAULTS = 12_000_000, 2_000, 20
+MOST_PRICES = 60_000
 OWN = "own/"
+SORTS: dict[str, str] = {"part": "own/", "house": "house/", "supplier": "supplier/"}
+"""How ids of entries of one's own begin, by their table in a pack."""
+TABLES = (*SORTS, "price")
 OWN_ID = r"^own/[a-z0-9][a-z0-9.-]{0,59}$"
 """How ids of parts of one's own are written; no bundled part has one like that."""
 PackName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 
 
 class Pack(Frozen):
-    """Parts under a name; `title` says what they are, in a line."""
+    """Parts, houses, suppliers and lines of their price lists under a name; `title` says what they
+    are, in a line.
+    """
 
     format: Literal["loquet-pack-1"] = FORMAT
     name: PackName
     title: Annotated[str, Field(max_length=120)] = ""
     part: Annotated[tuple[Part, ...], Field(max_length=MOST_PARTS)] = ()
+    house: Annotated[tuple[House, ...], Field(max_length=200)] = ()
+    supplier: Annotated[tuple[Supplier, ...], Field(max_length=200)] = ()
+    price: Annotated[tuple[PriceLine, ...], Field(max_length=MOST_PRICES)] = ()
+
+    @property
+    def entries(self) -> dict[str, "Entry"]:
+        """Everything that lies on the shelf by itself, by id."""
+        every: list[Entry] = [*self.part, *self.house, *self.supplier]
+        return {entry.id: entry for entry in every}
+
+
+Entry = Part | House | Supplier
+"""What lies on the shelf under an id of its own."""
 
 
 class PackFault(Frozen):
@@ -63,7 +86,9 @@ def read_pack(data: bytes, file: str = "the pack") -> Pack:
     """The pack that `data` (UTF-8 TOML) holds; raises PackRefused with every fault at once."""
     if len(data) > LARGEST_BYTES:
         large = f"is {len(data) / 1e6:.1f} MB large"
-        raise refused(file, "", large, "A pack is at most 2 MB; check that this is the right file.")
+        raise refused(
+            file, "", large, "A pack is at most 12 MB; check that this is the right file."
+        )
     try:
         text = data.decode("utf-8")
         plain = tomllib.loads(text)
@@ -86,7 +111,7 @@ def pack_of(plain: dict[str, Any], text: str, file: str) -> Pack:
     if plain.get("format") != FORMAT:
         way_out = f'Its first line is: format = "{FORMAT}"'
         raise refused(file, "format", "does not say that it is a pack", way_out, 1)
-    lines = part_lines(text)
+    lines = {table: entry_lines(text, table) for table in TABLES}
     try:
         pack = Pack.model_validate(plain)
     except ValidationError as error:
@@ -100,41 +125,57 @@ def pack_of(plain: dict[str, Any], text: str, file: str) -> Pack:
     return pack
 
 
-def own_faults(pack: Pack, lines: list[int], text: str, file: str) -> Iterator[PackFault]:
-    """Parts of which two have one id, and parts that cannot be."""
-    seen: dict[str, int] = {}
-    for index, part in enumerate(pack.part):
-        start = lines[index] if index < len(lines) else 0
-        if part.id in seen:
-            problem = f"stands twice, first in line {seen[part.id]}"
-            way_out = "Give one of them another id."
-            yield PackFault(
-                file=file, line=start, place=f"part '{part.id}'", problem=problem, way_out=way_out
-            )
-        seen.setdefault(part.id, start)
-        for fault in faults_of(part):
+Lines = dict[str, list[int]]
+"""The lines at which the entries of each table begin."""
+
+
+def own_faults(pack: Pack, lines: Lines, text: str, file: str) -> Iterator[PackFault]:
+    """Entries of which two have one id, entries that cannot be, and prices of a supplier that the
+    pack does not have.
+    """
+    for table in SORTS:
+        seen: dict[str, int] = {}
+        for index, entry in enumerate(getattr(pack, table)):
+            start = lines[table][index] if index < len(lines[table]) else 0
+            if entry.id in seen:
+                problem = f"stands twice, first in line {seen[entry.id]}"
+                way_out = "Give one of them another id."
+                place = f"{table} '{entry.id}'"
+                yield PackFault(
+                    file=file, line=start, place=place, problem=problem, way_out=way_out
+                )
+            seen.setdefault(entry.id, start)
+            for fault in faults_of(entry) if isinstance(entry, Part) else ():
+                yield PackFault(
+                    file=file,
+                    line=field_line(text, start, fault.field),
+                    place=f"part '{entry.id}', {fault.field}:",
+                    problem=fault.problem,
+                    way_out=fault.way_out,
+                )
+    known = {supplier.id for supplier in pack.supplier}
+    for index, price in enumerate(pack.price):
+        if price.supplier not in known:
             yield PackFault(
                 file=file,
-                line=field_line(text, start, fault.field),
-                place=f"part '{part.id}', {fault.field}:",
-                problem=fault.problem,
-                way_out=fault.way_out,
+                line=lines["price"][index] if index < len(lines["price"]) else 0,
+                place=f"price '{price.order_number}', supplier:",
+                problem=f"'{price.supplier}' is not in this pack",
+                way_out="Put the supplier into the same pack.",
             )
 
 
-def told_fault(
-    row: Any, plain: dict[str, Any], lines: list[int], text: str, file: str
-) -> PackFault:
+def told_fault(row: Any, plain: dict[str, Any], lines: Lines, text: str, file: str) -> PackFault:
     """What the model says of a place, as a fault with its line."""
     loc = [str(piece) for piece in row["loc"]]
     start, named = 0, ""
-    if loc[:1] == ["part"] and len(loc) > 1 and loc[1].isdigit():
-        index = int(loc[1])
-        start = lines[index] if index < len(lines) else 0
-        parts = plain.get("part")
-        own = parts[index] if isinstance(parts, list) and index < len(parts) else None
+    if loc[0] in TABLES and len(loc) > 1 and loc[1].isdigit():
+        table, index = loc[0], int(loc[1])
+        start = lines[table][index] if index < len(lines[table]) else 0
+        rows = plain.get(table)
+        own = rows[index] if isinstance(rows, list) and index < len(rows) else None
         name = str(own.get("id", index + 1))[:60] if isinstance(own, dict) else str(index + 1)
-        named, loc = f"part '{name}', ", loc[2:]
+        named, loc = f"{table} '{name}', ", loc[2:]
     field = ".".join(piece for piece in loc if piece not in FAMILIES)
     return PackFault(
         file=file,
@@ -166,10 +207,10 @@ WAYS_OUT = {
 }
 
 
-def part_lines(text: str) -> list[int]:
-    """The line at which each part begins."""
-    rows = enumerate(text.splitlines(), 1)
-    return [number for number, line in rows if re.match(r"\s*\[\[\s*part\s*\]\]", line)]
+def entry_lines(text: str, table: str) -> list[int]:
+    """The line at which each entry of a table begins."""
+    rows, begins = enumerate(text.splitlines(), 1), re.compile(rf"\s*\[\[\s*{table}\s*\]\]")
+    return [number for number, line in rows if begins.match(line)]
 
 
 def field_line(text: str, start: int, field: str) -> int:
@@ -199,12 +240,12 @@ def refused(file: str, place: str, problem: str, way_out: str, line: int = 0) ->
 def write_pack(pack: Pack) -> bytes:
     """The pack as TOML; what is as usual is left out."""
     plain = pack.model_dump(mode="json", exclude_defaults=True)
-    rows = plain.pop("part", [])
-    head = {"format": FORMAT, **plain}
-    return tomli_w.dumps({**head, "part": [shown(row) for row in rows]}).encode()
+    tables = {table: plain.pop(table) for table in TABLES if plain.get(table)}
+    rows = {table: [shown(row) for row in found] for table, found in tables.items()}
+    return tomli_w.dumps({"format": FORMAT, **plain, **rows}).encode()
 
 
 def shown(row: dict[str, Any]) -> dict[str, Any]:
-    """A part with its tables behind its plain fields, as TOML wants them."""
+    """An entry with its tables behind its plain fields, as TOML wants them."""
     tables = {name: value for name, value in row.items() if isinstance(value, dict)}
     return {**{n: v for n, v in row.items() if n not in tables}, **tables}

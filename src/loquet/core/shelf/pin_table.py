@@ -15,6 +15,9 @@ WORDS: tuple[tuple[str, Does], ...] = (
     (r"open.?drain|od", "open drain"),
     (r"vout|out(put)? (volt|supply)\w*|regulated out\w*", "supply out"),
     (r"vcc|vdd|vin|supply|power|vbus|vbat|avdd|dvdd|v\+", "supply"),
+    (r"boot|bst|switch|sw|lx|coil", "coil"),
+    (r"contact|common contact|pole", "contact"),
+    (r"way", "way"),
     (r"i/?o|bidirectional|in/?out", "both ways"),
     (r"analog(ue)? in\w*|ain\d*", "analogue in"),
     (r"analog(ue)? out\w*|aout\d*", "analogue out"),
@@ -52,9 +55,7 @@ def read_pin_table(text: str) -> tuple[tuple[PinRow, ...], tuple[UnreadRow, ...]
     for number, line in enumerate(text.splitlines()[:MOST_ROWS], 1):
         if not line.strip():
             continue
-        cells = cells_of(line)
-        pads = pads_in(cells)
-        named = [cell for cell in cells if not pads_of(cell)]
+        pads, named = parted(cells_of(line))
         if not pads or not named:
             if number > 1:
                 why = "no pin number" if named else "no name"
@@ -76,13 +77,24 @@ SAME_AS: dict[str, str] = {
     "supply": r"vcc\w*|vdd\w*|v\+|vin|vs|power|3v3|5v",
     "in": r"vin|input|vi|vbus|vcc|in\d?",
     "out": r"vout|output|vo|out\d?|vreg",
-    "enable": r"en|ce|shdn|on/off|chip enable",
+    "enable": r"en|ce|shdn|/shdn|sd|on/off|chip enable",
     "feedback": r"fb|adj|vfb",
     "switch": r"sw|lx|ph|vsw",
     "boot": r"bst|boost|bs|cb",
     "clock": r"scl|sck|clk|bclk|sclk",
     "data": r"sda|dat|sdi|din",
     "alert": r"int|alrt|drdy|irq",
+    "changed": r"int|irq|/int|nint",
+    "data or command": r"dc|d/c|rs|a0",
+    "strobe": r"wr|/wr|e|strb",
+    "read": r"rd|/rd",
+    "reset": r"rst|reset|/rst|nrst|res",
+    "backlight": r"bl|led|blk|led-?a",
+    "in plus": r"in\+|inp|in_p",
+    "in minus": r"in-|inn|in_n|inm",
+    "out plus": r"out\+|outp|vo\+|vo1",
+    "out minus": r"out-|outn|vo-|vo2",
+    "bypass": r"byp|bypass|byps|vref",
     "select": r"cs|ncs|ss|/cs",
     "cell": r"bat|vbat|batt|b\+",
     "program": r"prog|iset|rprog",
@@ -99,6 +111,29 @@ SAME_AS: dict[str, str] = {
     "minus": r"-|d-|dm|neg\w*",
 }
 """Other names of terminals that roles ask for; common abbreviations of data sheets, from memory."""
+NUMBERED: tuple[tuple[str, str], ...] = (
+    (r"line (\d+)", r"(p|io|gp|gpio|k|kl|row|col|l|d)_?0?{0}|p0[._]?{0}"),
+    (r"address (\d+)", r"(a|ad|adr|addr)_?{0}"),
+    (r"address", r"a0?|ad0|addr|adr|sa0|sdo"),
+    (r"channel (\d+)", r"(ch|ain|in|y|x|a)_?0?{0}"),
+    (r"select (\d+)", r"(s|sel|[abc])_?{0}"),
+    (r"data (\d+)", r"(d|db|dat)_?0?{0}"),
+    (r"upstream (minus|plus)", r"{1}(0|u|up|us)|usb{1}(0|u|up|us)?|{1}_(up|us)"),
+    (r"port (\d+) (minus|plus)", r"(usb)?{1}_?{0}|{1}dn?{0}"),
+)
+"""The same of terminals that are counted; `{0}` is their number, `{1}` the end of a pair."""
+ENDS = {"minus": r"(dm|d-|m)", "plus": r"(dp|d\+|p)"}
+
+
+def other_names(name: str) -> str:
+    """How data sheets may call a terminal that a role asks for, as a pattern."""
+    for asked, pattern in NUMBERED:
+        found = re.fullmatch(asked, name)
+        if found:
+            counts = [word for word in found.groups() if word and word.isdigit()]
+            ends = [ENDS[word] for word in found.groups() if word in ENDS]
+            return pattern.format(*(counts or [""]), *ends)
+    return SAME_AS.get(name, re.escape(name))
 
 
 def for_role(rows: tuple[PinRow, ...], asked: tuple[str, ...]) -> tuple[PinRow, ...]:
@@ -108,7 +143,7 @@ def for_role(rows: tuple[PinRow, ...], asked: tuple[str, ...]) -> tuple[PinRow, 
     for name in asked:
         if name in named:
             continue
-        words = SAME_AS.get(name, re.escape(name))
+        words = other_names(name)
         alike = [r.name for r in rows if r.name not in asked and re.fullmatch(words, r.name)]
         if len(alike) == 1 and alike[0] not in renamed:
             renamed[alike[0]] = name
@@ -140,9 +175,17 @@ def pads_of(cell: str) -> list[str]:
     return found
 
 
-def pads_in(cells: list[str]) -> list[str]:
-    """The pads of a row: of the first cell that is nothing else."""
-    return next((pads for cell in cells if (pads := pads_of(cell))), [])
+def parted(cells: list[str]) -> tuple[list[str], list[str]]:
+    """The pads of a row and its other cells: the first cell of digits alone is the pads, since a
+    name such as `P0` may look like one; where there is none, the first that looks like pads.
+    """
+    counted = (i for i, cell in enumerate(cells) if re.match(r"\d", cell) and pads_of(cell))
+    lettered = (i for i, cell in enumerate(cells) if pads_of(cell))
+    at = next(counted, next(lettered, None))
+    if at is None:
+        return [], cells
+    others = (cell for i, cell in enumerate(cells) if i != at)
+    return pads_of(cells[at]), [c for c in others if not re.fullmatch(r"\d[\d\s,/-]*", c)]
 
 
 def what_it_does(cells: list[str]) -> tuple[Does, bool]:
@@ -151,7 +194,7 @@ def what_it_does(cells: list[str]) -> tuple[Does, bool]:
         for words, does in WORDS:
             if re.fullmatch(words, cell.strip(), re.IGNORECASE):
                 return does, True
-    for words, does in WORDS[:8]:
+    for words, does in WORDS[:6]:
         if re.search(rf"\b({words})\b", cells[0], re.IGNORECASE):
             return does, True
     return "passive", False

@@ -12,12 +12,14 @@ class Figure(Frozen):
 
 
 class Role(Frozen):
-    """Terminals that recipes ask a part of a kind for (or numbered `ways`), and figures that they
-    and the rules want, the most harmful to leave out first.
+    """Terminals that recipes ask a part of a kind for (or numbered `ways`), those that they know
+    what to do with where it has them `also`, and figures that they and the rules want, the most
+    harmful to leave out first.
     """
 
     name: str
     terminals: tuple[str, ...] = ()
+    also: tuple[str, ...] = ()
     ways: bool = False
     figures: tuple[str, ...] = ()
 

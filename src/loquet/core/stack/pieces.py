@@ -209,7 +209,7 @@ def loose_pieces(
         height = choices.heights_mm.get(thing.name, loose.high_mm)
         swell = fine_mm(height * loose.swells)
         bed = bed_under(area, seat.far, board_mm, under)
-        bed += INSULATOR_MM if choices.insulator and loose.soft else 0.0
+        bed += INSULATOR_MM if view.brief.making.insulator and loose.soft else 0.0
         low, high = outward(height + swell, board_mm, seat.far, bed)
         yield Piece(
             thing.name,

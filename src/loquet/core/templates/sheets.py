@@ -99,7 +99,7 @@ class Template:
 
 def sheet_for(template: Template, view: BoardView, library: Library, choices: Choices) -> Sheet:
     """The drawing of a template for a board."""
-    stack = stack_of(view, library, choices.stack, choices.thickness_um / 1000)
+    stack = stack_of(view, library, choices.stack, view.brief.making.thickness_mm)
     openings = tuple(openings_of(view, library, stack.walls, choices.stack))
     return template.make(Room(view, stack, openings, choices, wire_runs(view, library, stack)))
 

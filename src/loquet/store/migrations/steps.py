@@ -31,6 +31,18 @@ def make_room(*names: str) -> None:
         op.drop_table(name)
 
 
+def rename_table(
+    old: str, new: str, column: str, called: str, kind: sa.types.TypeEngine[str]
+) -> None:
+    """Rename a table and one of its columns, each where it has the old name."""
+    if sa.inspect(op.get_bind()).has_table(old):
+        op.rename_table(old, new)
+    if column in columns_of(new):
+        op.alter_column(
+            new, column, new_column_name=called, existing_type=kind, existing_nullable=False
+        )
+
+
 def no_table(name: str) -> None:
     """Drop a table where it is there."""
     if sa.inspect(op.get_bind()).has_table(name):

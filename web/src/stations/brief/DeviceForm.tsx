@@ -1,6 +1,7 @@
 import { Choice } from "../../design/Choice";
 import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
+import { MakingFields } from "./MakingFields";
 
 const ROLES = [
 	["stand-alone", "works by itself"],
@@ -65,6 +66,7 @@ export function DeviceForm({ board }: { board: string }) {
 			/>
 			<Wanted />
 			<Purpose />
+			<MakingFields />
 		</div>
 	);
 }

@@ -8,13 +8,17 @@ import { useDesign } from "../../document/useDesign";
 type Landed = Schemas["LandedView"];
 const [WIDE, HIGH] = [420, 150];
 const INKS = ["var(--color-copper)", "var(--color-patina)", "var(--color-legend)"];
-const DASHES = [undefined, "7 4", "2 3"];
+const DASHES = [undefined, "7 4", "2 3", "9 3 2 3"];
+/** Every house has a colour and a dash of its own: twelve pairs before one comes again. */
+const inkOf = (index: number) => INKS[index % INKS.length];
+const dashOf = (index: number) => DASHES[(index + Math.floor(index / INKS.length)) % DASHES.length];
 
 /** What the devices cost at the door with each house, and the curve over quantities. */
 export function Costs() {
 	const { head } = useDesign();
-	const [stencil, setStencil] = useState<"none" | "sheet" | "framed">("sheet");
-	const [fitting, setFitting] = useState<"hand" | "house">("hand");
+	const { soldered_by } = head.brief.making;
+	const [stencil, setStencil] = useState<"none" | "sheet" | "framed">(soldered_by === "hand iron" ? "none" : "sheet");
+	const [fitting, setFitting] = useState<"hand" | "house">(soldered_by === "assembly house" ? "house" : "hand");
 	const quantity = head.brief.quantity;
 	const query = useQuery({
 		queryKey: ["project", head.project, "landed", head.version, quantity, stencil, fitting],
@@ -33,7 +37,6 @@ export function Costs() {
 				<h2 className="font-semibold">
 					At the door, for <span className="figure">{quantity}</span> devices
 				</h2>
-				<span className="border border-legend px-1.5 text-[12px] text-legend">simulated, invented prices</span>
 				<select
 					aria-label="Stencil"
 					className="border border-line bg-card px-1 py-0.5"
@@ -61,7 +64,7 @@ export function Costs() {
 						<tr className="text-left text-[12px] text-ink-2">
 							<th className="font-normal">per order</th>
 							{rows.map((row, index) => (
-								<th key={row.house} className="text-right font-normal" style={{ color: INKS[index] }}>
+								<th key={row.house} className="text-right font-normal" style={{ color: inkOf(index) }}>
 									{row.house_name}
 								</th>
 							))}
@@ -124,7 +127,7 @@ export function Costs() {
 
 /** What has no price, and what nobody has in that number: without it the sum is the least that they cost. */
 function Lacking({ row }: { row: Landed }) {
-	const { unpriced, short } = row.landed;
+	const { unpriced, short, old } = row.landed;
 	return (
 		<ul className="mt-1 text-[12px]" data-testid="lacking">
 			{unpriced.length > 0 && (
@@ -137,6 +140,12 @@ function Lacking({ row }: { row: Landed }) {
 				<li className="flex items-start gap-1.5">
 					<Sign kind="look" size={12} />
 					Nobody has enough now of {short.join(", ")}; the calendar counts the days until they come.
+				</li>
+			)}
+			{old.length > 0 && (
+				<li className="flex items-start gap-1.5">
+					<Sign kind="look" size={12} />
+					The prices of {old.join(", ")} were seen more than 90 days ago: read in a new list before you order.
 				</li>
 			)}
 		</ul>
@@ -233,9 +242,9 @@ function Curve({ rows, quantity }: { rows: readonly Landed[]; quantity: number }
 						.map((p, i) => `${i ? "L" : "M"}${x(p.quantity).toFixed(1)} ${y(p.each_cents).toFixed(1)}`)
 						.join("")}
 					fill="none"
-					stroke={INKS[index]}
+					stroke={inkOf(index)}
 					strokeWidth={2}
-					strokeDasharray={DASHES[index]}
+					strokeDasharray={dashOf(index)}
 				>
 					<title>{row.house_name}</title>
 				</path>

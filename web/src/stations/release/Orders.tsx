@@ -11,7 +11,7 @@ import { useOrder } from "./useOrder";
 
 type Order = Schemas["OrderView"];
 
-/** Orders with their states on a simulated calendar. */
+/** Orders with their states; those at simulated houses go on by simulated days. */
 export function Orders() {
 	const { head } = useDesign();
 	const parts = useOrder("parts");
@@ -39,7 +39,6 @@ export function Orders() {
 				<Button className="mr-2" onClick={() => void parts.place(head.brief.quantity)} data-testid="order-parts">
 					Order parts for {head.brief.quantity}
 				</Button>
-				<span className="border border-legend px-1.5 text-[12px] font-normal text-legend">simulated</span>
 			</h2>
 			<OnceMore order={parts} />
 			<Since />
@@ -113,13 +112,16 @@ function Row({ order, pass }: { order: Order; pass: () => void }) {
 				<span className="flex-1">
 					Order {order.id}
 					{order.revision !== head.revision && ` of revision ${order.revision}`}:{" "}
+					{order.simulated && <span className="mr-1 border border-legend px-1 text-[12px] text-legend">simulated</span>}
 					{order.kind === "parts" ? `parts for ${order.quantity}` : `${order.quantity} boards`} at {order.house_name},{" "}
 					<Figure working={order.total} unit={false} />
 				</span>
 				<span className="figure text-[12px] text-ink-2">{order.date}</span>
-				<Button onClick={pass} disabled={now === order.states.length - 1} data-testid="next-day">
-					Let a day pass
-				</Button>
+				{order.simulated && (
+					<Button onClick={pass} disabled={now === order.states.length - 1} data-testid="next-day">
+						Let a day pass
+					</Button>
+				)}
 			</div>
 			<ol className="mt-1 flex gap-1 text-[12px]">
 				{order.states.map((state, index) => (

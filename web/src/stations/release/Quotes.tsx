@@ -30,7 +30,6 @@ export function Quotes() {
 		<section aria-label="Quotes" className="px-4 py-3">
 			<div className="mb-2 flex items-center gap-3">
 				<h2 className="font-semibold">Quotes</h2>
-				<span className="border border-legend px-1.5 text-[12px] text-legend">simulated houses, invented prices</span>
 				<label className="flex items-center gap-2">
 					for
 					<input
@@ -60,25 +59,23 @@ function House({ quote }: { quote: Quote }) {
 	const order = useOrder();
 	const { choices } = head;
 	const chosen = choices.house === quote.house;
-	const choose = (change: Partial<typeof choices>) =>
+	const { making } = head.brief;
+	const set = (change: Partial<typeof making>) => void edit({ kind: "set-making", making: { ...making, ...change } });
+	const choose = (shipping: string, change: Partial<typeof making> = {}, own = choices.own_house) =>
 		void edit({
 			kind: "choose-house",
 			house: quote.house,
-			finish: choices.finish ?? "",
-			colour: choices.colour ?? "",
-			thickness_um: choices.thickness_um ?? 1600,
-			copper_um: choices.copper_um ?? 35,
-			shipping: choices.shipping ?? "",
-			...change,
+			shipping,
+			making: { ...making, ...change },
+			own: own && own.id === quote.house ? own : null,
 		});
-	const fitting = {
-		finish: quote.finishes.includes(choices.finish ?? "") ? choices.finish : quote.finishes[0],
-		colour: quote.colours.includes(choices.colour ?? "") ? choices.colour : quote.colours[0],
-		thickness_um: quote.thickness_um.includes(choices.thickness_um ?? 0)
-			? choices.thickness_um
-			: (quote.thickness_um.at(-1) ?? 1600),
-		copper_um: quote.copper_um.includes(choices.copper_um ?? 0) ? choices.copper_um : quote.copper_um[0],
-		shipping: quote.shipping[0],
+	const nearest = {
+		finish: quote.finishes.includes(making.finish) ? making.finish : (quote.finishes[0] ?? making.finish),
+		colour: quote.colours.includes(making.colour) ? making.colour : (quote.colours[0] ?? making.colour),
+		thickness_mm: quote.thickness_um.includes(Math.round(making.thickness_mm * 1000))
+			? making.thickness_mm
+			: (quote.thickness_um.at(-1) ?? 1600) / 1000,
+		copper_um: quote.copper_um.includes(making.copper_um) ? making.copper_um : (quote.copper_um[0] ?? making.copper_um),
 	};
 	return (
 		<article
@@ -88,7 +85,20 @@ function House({ quote }: { quote: Quote }) {
 			<h3 className="font-semibold">
 				{quote.house_name} {chosen && <span className="font-normal text-copper">chosen</span>}
 			</h3>
-			<p className="text-[12px] text-ink-2">{quote.about}</p>
+			<p className="text-[12px] text-ink-2">
+				{quote.simulated && <span className="mr-1 border border-legend px-1 text-legend">simulated</span>}
+				{quote.about}
+				{quote.within_cents > 0 &&
+					` Learnt from its quotes: a next one is missed by about ${money(quote.within_cents)}.`}
+			</p>
+			{chosen && quote.changed && (
+				<p className="mt-1 flex items-center gap-1.5 text-[12px]" data-testid="house-changed">
+					<Sign kind="look" size={12} /> The shelf has it otherwise now.
+					<Button weight="quiet" onClick={() => choose(choices.shipping, {}, quote.own)}>
+						Take the change
+					</Button>
+				</p>
+			)}
 			<table className="mt-2 w-full">
 				<tbody>
 					{quote.lines.map((line) => (
@@ -139,37 +149,27 @@ function House({ quote }: { quote: Quote }) {
 			))}
 			{chosen ? (
 				<div className="mt-2 flex flex-wrap items-center gap-2">
-					<Select
-						name="Finish"
-						value={choices.finish ?? ""}
-						options={quote.finishes}
-						change={(finish) => choose({ finish })}
-					/>
-					<Select
-						name="Colour"
-						value={choices.colour ?? ""}
-						options={quote.colours}
-						change={(colour) => choose({ colour })}
-					/>
+					<Select name="Finish" value={making.finish} options={quote.finishes} change={(finish) => set({ finish })} />
+					<Select name="Colour" value={making.colour} options={quote.colours} change={(colour) => set({ colour })} />
 					<Select
 						name="Thickness"
-						value={String(choices.thickness_um)}
+						value={String(Math.round(making.thickness_mm * 1000))}
 						options={quote.thickness_um.map(String)}
 						words={(t) => `${(Number(t) / 1000).toFixed(1)} mm`}
-						change={(t) => choose({ thickness_um: Number(t) })}
+						change={(t) => set({ thickness_mm: Number(t) / 1000 })}
 					/>
 					<Select
 						name="Copper"
-						value={String(choices.copper_um)}
+						value={String(making.copper_um)}
 						options={quote.copper_um.map(String)}
 						words={(t) => `copper ${t} µm`}
-						change={(t) => choose({ copper_um: Number(t) })}
+						change={(t) => set({ copper_um: Number(t) })}
 					/>
 					<Select
 						name="Shipping"
-						value={choices.shipping ?? ""}
+						value={choices.shipping}
 						options={quote.shipping}
-						change={(shipping) => choose({ shipping })}
+						change={(shipping) => choose(shipping)}
 					/>
 					<Button
 						weight="main"
@@ -177,12 +177,16 @@ function House({ quote }: { quote: Quote }) {
 						onClick={() => void order.place(quote.quantity)}
 						data-testid="order"
 					>
-						Order {quote.quantity}
+						{quote.simulated ? "Order" : "Note the order of"} {quote.quantity}
 					</Button>
 					<OnceMore order={order} />
 				</div>
 			) : (
-				<Button className="mt-2" onClick={() => choose(fitting as Partial<typeof choices>)} data-testid="choose">
+				<Button
+					className="mt-2"
+					onClick={() => choose(quote.shipping[0] ?? "", nearest, quote.own)}
+					data-testid="choose"
+				>
 					Choose this house
 				</Button>
 			)}

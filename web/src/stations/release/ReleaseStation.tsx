@@ -8,6 +8,7 @@ import { Sign } from "../../design/Sign";
 import { standing } from "../../document/standing";
 import { useDesign } from "../../document/useDesign";
 import { Calendar } from "./Calendar";
+import { Carts } from "./Carts";
 import { Costs } from "./Costs";
 import { LayerCanvas } from "./LayerCanvas";
 import { Orders } from "./Orders";
@@ -23,11 +24,11 @@ const COMING = [
 	["Lists and a drawing for assembly", "each part with its value, size, place and turn"],
 	["Files for the firmware", "the pin map of every brain, and the report where the device has one"],
 	["The proof", "every file read back and compared with the design, every key scanned on the finished nets"],
-	["Quotes and the order", "from three simulated houses"],
+	["Quotes and the order", "from every house on the shelf"],
 ] as const;
 const FIRST = "fabrication/copper-near.gbr";
 
-/** Files written, proven, read back; quotes and orders at simulated houses. */
+/** Files written, proven, read back; quotes and orders. */
 export function ReleaseStation() {
 	const { head, start, jobs } = useDesign();
 	const [picked, setFile] = useState("");
@@ -86,6 +87,7 @@ export function ReleaseStation() {
 						The design has changed since these files were written. Write and prove them again to ask for quotes.
 					</p>
 				)}
+				{release && <Carts />}
 				{release && <Orders />}
 				{query.isSuccess && !release && (
 					<Coming title="The files of an order will lie here" until="pour">

@@ -23,7 +23,13 @@ export function useOrder(what: "boards" | "parts" = "boards") {
 			);
 			key.current = crypto.randomUUID();
 			setAsked(null);
-			say({ kind: "done", sentence: `Order ${order.id} is placed with ${order.house_name} (simulated).`, wayOut: "" });
+			say({
+				kind: "done",
+				sentence: order.simulated
+					? `Order ${order.id} is placed with ${order.house_name} (simulated).`
+					: `Order ${order.id} is noted: send the files or the cart to ${order.house_name} yourself.`,
+				wayOut: "",
+			});
 			await queries.invalidateQueries({ queryKey: ["project", head.project, "orders"] });
 		} catch (problem) {
 			if (!(problem instanceof Refusal)) throw problem;

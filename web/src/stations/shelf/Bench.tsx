@@ -9,7 +9,7 @@ import { BodyFields } from "./BodyFields";
 import { Drawing } from "./Drawing";
 import { PinFigures } from "./PinFigures";
 import { Terminals } from "./Terminals";
-import { blank, likeThis, newOf, OWN, type Part, type Role, SHELF } from "./typed";
+import { blank, likeThis, OWN, type Part, type Role, SHELF } from "./typed";
 
 type Looked = Schemas["Looked"];
 const DRAFT = "part on the bench";
@@ -105,7 +105,7 @@ export function Bench({
 		});
 	const drop = () =>
 		ask(async () => {
-			await take(client.DELETE("/api/shelf/part", { params: { query: { id, version: seen.version } } }));
+			await take(client.DELETE("/api/shelf/entry", { params: { query: { id, version: seen.version } } }));
 			await queries.invalidateQueries({ queryKey: SHELF });
 			gone();
 		});
@@ -178,7 +178,7 @@ export function Bench({
 								Like this one, but
 							</Button>
 							{role && (
-								<Button data-testid="new-of" onClick={() => setDraft(newOf(role, seen.part, taken))}>
+								<Button data-testid="new-of" onClick={() => setDraft(blank(role, taken, seen.part.reference))}>
 									New, from its data sheet
 								</Button>
 							)}
@@ -310,13 +310,40 @@ function Evidence({ part, put }: { part: Part; put: ((change: Partial<Part>) => 
 					/>
 					<span className="text-ink-2">height</span>
 					<Amount label="Height in mm" value={part.height_mm} unit="mm" set={(n) => put({ height_mm: n ?? 0 })} />
+					<span className="text-ink-2">sold as</span>
+					<input
+						aria-label="Numbers under which it is sold"
+						placeholder="makers' numbers, as price lists have them"
+						className="border border-line bg-card px-1 py-0.5"
+						value={part.sold_as.join(", ")}
+						onChange={(event) => put({ sold_as: event.target.value.split(/,\s*/).filter(Boolean) })}
+					/>
+					<span className="text-ink-2">letters</span>
+					<span className="flex items-center gap-3">
+						<input
+							aria-label="Letters of its name on a board"
+							className="w-[56px] border border-line bg-card px-1 py-0.5"
+							maxLength={3}
+							value={part.reference}
+							onChange={(event) => put({ reference: event.target.value.toUpperCase() })}
+						/>
+						<label className="flex items-center gap-1.5">
+							<input
+								type="checkbox"
+								checked={part.hand_fitted}
+								onChange={(event) => put({ hand_fitted: event.target.checked })}
+							/>
+							always soldered by hand
+						</label>
+					</span>
 				</div>
 			) : (
 				<p className="mt-1">
 					{EVIDENCE.find(([value]) => value === part.evidence)?.[1]}
 					{part.evidence_text && `: ${part.evidence_text}`}.{" "}
 					<span className="figure">{(part.price_cents / 100).toFixed(2)} €</span>,{" "}
-					<span className="figure">{part.height_mm}</span> mm high.
+					<span className="figure">{part.height_mm}</span> mm high
+					{part.sold_as.length > 0 && `, sold as ${part.sold_as.join(", ")}`}.
 				</p>
 			)}
 		</section>

@@ -53,6 +53,14 @@ export function BodyFields({ part, put }: { part: Part; put: ((change: Partial<P
 				))}
 			</select>
 			<div key={body.family}>
+				<Row words="name of the package">
+					<input
+						aria-label="Name of the package"
+						className="w-[150px] border border-line bg-card px-1 py-0.5"
+						value={"name" in body ? body.name : body.prefix}
+						onChange={(event) => set({ ["name" in body ? "name" : "prefix"]: event.target.value })}
+					/>
+				</Row>
 				{Object.entries(body)
 					.filter(([field]) => !HIDDEN.includes(field))
 					.map(([field, value]) =>

@@ -61,7 +61,7 @@ export function PackPanel({ own, done }: { own: number; done: () => void }) {
 					Registered types, from memory
 				</Button>
 				<a className="text-patina underline" href="/api/shelf/pack.toml" download>
-					Give out one's own parts as a pack ({own})
+					Give out one's own shelf as a pack ({own} parts)
 				</a>
 				<span className="flex-1" />
 				<Button weight="quiet" onClick={done}>

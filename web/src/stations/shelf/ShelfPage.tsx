@@ -5,21 +5,30 @@ import { client, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
 import { Bench } from "./Bench";
+import { HousesPage } from "./HousesPage";
 import { PackPanel } from "./PackPanel";
+import { SuppliersPage } from "./SuppliersPage";
 import { SHELF, type ShelfRow } from "./typed";
 
-/** The parts shelf: drawers by what parts are for, the parts of one drawer, and one part on the bench. */
+const PAGES = [
+	["parts", "Parts"],
+	["houses", "Board houses"],
+	["suppliers", "Suppliers"],
+] as const;
+
+/** The shelf: drawers by what parts are for, the parts of one drawer, and one part on the bench. */
 export function ShelfPage() {
 	const query = useQuery({ queryKey: SHELF, queryFn: () => take(client.GET("/api/shelf")) });
 	const [where, go] = useSearchParams();
 	const [words, setWords] = useState("");
 	const [packs, setPacks] = useState(false);
 	useEffect(() => {
-		document.title = "Parts shelf, Loquet";
+		document.title = "Shelf, Loquet";
 	}, []);
 	if (query.error) return <p className="p-6 text-stop">{query.error.message}</p>;
 	if (!query.data) return <p className="p-6 text-ink-2">Opening the shelf.</p>;
 	const { roles, parts } = query.data;
+	const page = where.get("page") ?? "parts";
 	const kind = where.get("kind") ?? "linear regulator";
 	const asked = words.trim().toLowerCase();
 	const shown = parts.filter((row) =>
@@ -36,41 +45,61 @@ export function ShelfPage() {
 		<main className="flex h-full flex-col px-6 pt-5">
 			<header className="flex items-end gap-3 border-b-2 border-ink pb-3">
 				<div>
-					<h1 className="text-[28px] leading-tight font-semibold">Parts shelf</h1>
+					<h1 className="text-[28px] leading-tight font-semibold">Shelf</h1>
 					<p className="text-ink-2">
 						<Link to="/" className="text-patina underline">
 							Workshop
 						</Link>
-						: parts that ship with Loquet, and those of one's own
+						: what ships with Loquet, and one's own
 					</p>
 				</div>
+				<nav aria-label="What lies on the shelf" className="ml-4 flex gap-1">
+					{PAGES.map(([name, words]) => (
+						<button
+							key={name}
+							type="button"
+							aria-pressed={page === name}
+							data-page={name}
+							className={`rounded-[3px] px-2.5 py-1 font-medium ${page === name ? "bg-ink text-paper" : "hover:bg-card"}`}
+							onClick={() => go(name === "parts" ? {} : { page: name })}
+						>
+							{words}
+						</button>
+					))}
+				</nav>
 				<span className="flex-1" />
-				<input
-					type="search"
-					aria-label="Search parts"
-					placeholder="name, kind or what it is"
-					className="w-[230px] border border-line bg-card px-2 py-1"
-					value={words}
-					onChange={(event) => setWords(event.target.value)}
-				/>
+				{page === "parts" && (
+					<input
+						type="search"
+						aria-label="Search parts"
+						placeholder="name, kind or what it is"
+						className="w-[230px] border border-line bg-card px-2 py-1"
+						value={words}
+						onChange={(event) => setWords(event.target.value)}
+					/>
+				)}
 				<Button aria-pressed={packs} onClick={() => setPacks(!packs)}>
 					Packs
 				</Button>
 			</header>
 			{packs && <PackPanel own={own.length} done={() => setPacks(false)} />}
-			<div className="flex min-h-0 flex-1">
-				<Drawers roles={roles} own={own.length} kind={kind} open={(name) => pick("", name)} />
-				<Rows rows={shown} picked={picked} pick={(row) => pick(row.id, asked ? row.kind : kind)} />
-				<Bench
-					key={picked || kind}
-					id={picked}
-					drawer={roles.find((role) => role.name === kind)}
-					roles={roles}
-					taken={parts.map((row) => row.id)}
-					kept={(part) => pick(part.id, part.kind)}
-					gone={() => pick("")}
-				/>
-			</div>
+			{page === "houses" && <HousesPage />}
+			{page === "suppliers" && <SuppliersPage />}
+			{page === "parts" && (
+				<div className="flex min-h-0 flex-1">
+					<Drawers roles={roles} own={own.length} kind={kind} open={(name) => pick("", name)} />
+					<Rows rows={shown} picked={picked} pick={(row) => pick(row.id, asked ? row.kind : kind)} />
+					<Bench
+						key={picked || kind}
+						id={picked}
+						drawer={roles.find((role) => role.name === kind)}
+						roles={roles}
+						taken={parts.map((row) => row.id)}
+						kept={(part) => pick(part.id, part.kind)}
+						gone={() => pick("")}
+					/>
+				</div>
+			)}
 		</main>
 	);
 }

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { DOES, type Does, type Part, padsIn, type Terminal, withEach, withPins } from "./typed";
@@ -18,6 +18,7 @@ export function Terminals({
 	loose: readonly string[];
 }) {
 	const [pasting, setPasting] = useState(false);
+	const [opened, setOpened] = useState("");
 	const rows = Object.entries(part.terminals);
 	const absent = asked.filter((name) => !(name in part.terminals));
 	const change = (name: string, to: string, terminal: Terminal | null) =>
@@ -63,59 +64,93 @@ export function Terminals({
 				<tbody>
 					{rows.map(([name, terminal], index) => (
 						// biome-ignore lint/suspicious/noArrayIndexKey: a name that is being typed must not lose its field
-						<tr key={index} className="border-t border-rule [&>td]:py-0.5" data-terminal={name}>
-							{put ? (
-								<>
-									<td>
-										<Cell
-											label={`Pads of ${name}`}
-											value={terminal.pads.join(" ")}
-											wide="w-[66px] figure"
-											set={(text) => change(name, name, { ...terminal, pads: padsIn(text) })}
-										/>
+						<Fragment key={index}>
+							<tr className="border-t border-rule [&>td]:py-0.5" data-terminal={name}>
+								{put ? (
+									<>
+										<td>
+											<Cell
+												label={`Pads of ${name}`}
+												value={terminal.pads.join(" ")}
+												wide="w-[66px] figure"
+												set={(text) => change(name, name, { ...terminal, pads: padsIn(text) })}
+											/>
+										</td>
+										<td>
+											<Cell
+												label={`Function of ${terminal.pads.join(" ")}`}
+												value={name}
+												wide="w-full"
+												set={(text) => text && !(text in part.terminals) && change(name, text, terminal)}
+											/>
+										</td>
+										<td className="pl-2">
+											<select
+												aria-label={`What ${name} does`}
+												className="w-full border border-line bg-card py-0.5"
+												value={terminal.does}
+												onChange={(event) => change(name, name, { ...terminal, does: event.target.value as Does })}
+											>
+												{DOES.map(([value, words]) => (
+													<option key={value} value={value}>
+														{words}
+													</option>
+												))}
+											</select>
+										</td>
+										<td className="pl-2 text-right whitespace-nowrap">
+											<Button
+												weight="quiet"
+												aria-label={`More of ${name}`}
+												aria-expanded={opened === name}
+												onClick={() => setOpened(opened === name ? "" : name)}
+											>
+												{terminal.open || terminal.joined ? "more, said" : "more"}
+											</Button>
+											<Button weight="quiet" aria-label={`Take ${name} out`} onClick={() => change(name, name, null)}>
+												out
+											</Button>
+										</td>
+									</>
+								) : (
+									<>
+										<td className="figure">{terminal.pads.join(" ")}</td>
+										<td>{name}</td>
+										<td className="text-ink-2">
+											{DOES.find(([value]) => value === terminal.does)?.[1]}
+											{terminal.joined && ", joined inside"}
+										</td>
+										<td className="text-ink-2" title={terminal.open}>
+											{terminal.open && "may stay open"}
+										</td>
+									</>
+								)}
+							</tr>
+							{put && opened === name && (
+								<tr className="bg-card" data-more={name}>
+									<td />
+									<td colSpan={3} className="py-1">
+										<span className="flex items-center gap-2">
+											<span className="text-ink-2">may stay open, because</span>
+											<Cell
+												label={`Why ${name} may stay open`}
+												value={terminal.open}
+												wide="flex-1"
+												set={(open) => change(name, name, { ...terminal, open })}
+											/>
+										</span>
+										<label className="mt-1 flex items-center gap-2">
+											<input
+												type="checkbox"
+												checked={terminal.joined}
+												onChange={(event) => change(name, name, { ...terminal, joined: event.target.checked })}
+											/>
+											its own metal joins these pads: one of them is enough
+										</label>
 									</td>
-									<td>
-										<Cell
-											label={`Function of ${terminal.pads.join(" ")}`}
-											value={name}
-											wide="w-full"
-											set={(text) => text && !(text in part.terminals) && change(name, text, terminal)}
-										/>
-									</td>
-									<td className="pl-2">
-										<select
-											aria-label={`What ${name} does`}
-											className="w-full border border-line bg-card py-0.5"
-											value={terminal.does}
-											onChange={(event) => change(name, name, { ...terminal, does: event.target.value as Does })}
-										>
-											{DOES.map(([value, words]) => (
-												<option key={value} value={value}>
-													{words}
-												</option>
-											))}
-										</select>
-									</td>
-									<td className="pl-2 text-right">
-										<Button weight="quiet" aria-label={`Take ${name} out`} onClick={() => change(name, name, null)}>
-											out
-										</Button>
-									</td>
-								</>
-							) : (
-								<>
-									<td className="figure">{terminal.pads.join(" ")}</td>
-									<td>{name}</td>
-									<td className="text-ink-2">
-										{DOES.find(([value]) => value === terminal.does)?.[1]}
-										{terminal.joined && ", joined inside"}
-									</td>
-									<td className="text-ink-2" title={terminal.open}>
-										{terminal.open && "may stay open"}
-									</td>
-								</>
+								</tr>
 							)}
-						</tr>
+						</Fragment>
 					))}
 				</tbody>
 			</table>

@@ -42,12 +42,6 @@ export function likeThis(part: Part, taken: readonly string[]): Part {
 	return { ...structuredClone(part), id, evidence: "none", evidence_text: "" };
 }
 
-/** A part of a kind of which nothing is known yet but what its role asks for, drawn like one that there is. */
-export function newOf(role: Role, like: Part, taken: readonly string[]): Part {
-	const part = likeThis({ ...like, id: `new-${role.name}` }, taken);
-	return { ...part, description: "", price_cents: 0, values: {} };
-}
-
 /** What a package begins with when its family is chosen: usual sizes, to be typed over from the drawing. */
 export const BEGINNINGS: Record<Part["body"]["family"], Part["body"]> = {
 	"two-ends": {
@@ -115,8 +109,8 @@ export const BEGINNINGS: Record<Part["body"]["family"], Part["body"]> = {
 		touched_mm: 0,
 	},
 };
-/** A part of a kind of which the shelf has none yet: a package with leads on two sides to begin with. */
-export function blank(role: Role, taken: readonly string[]): Part {
+/** A part of a kind of which nothing is known yet: a package with leads on two sides to begin with. */
+export function blank(role: Role, taken: readonly string[], reference = "U"): Part {
 	const part: Part = {
 		id: `new-${role.name}`,
 		kind: role.name,
@@ -124,12 +118,13 @@ export function blank(role: Role, taken: readonly string[]): Part {
 		body: BEGINNINGS["gull-wings"],
 		height_mm: 1.75,
 		price_cents: 0,
-		reference: "U",
+		reference,
 		evidence: "none",
 		evidence_text: "",
 		terminals: {},
 		values: {},
 		hand_fitted: false,
+		sold_as: [],
 	};
 	return likeThis(part, taken);
 }

@@ -18,6 +18,7 @@ const PROCESSES: [NonNullable<Choices["process"]>, string][] = [
 export function Shell({ stack, cut }: { stack: Stack; cut: (line: Line) => void }) {
 	const { head, edit } = useDesign();
 	const choices = head.choices.stack as Choices;
+	const { making } = head.brief;
 	const set = (change: Partial<Choices>) => void edit({ kind: "set-stack", stack: { ...choices, ...change } });
 	const room = (side: { near_room_mm?: number | null; far_room_mm?: number | null }) =>
 		void edit({
@@ -91,8 +92,10 @@ export function Shell({ stack, cut }: { stack: Stack; cut: (line: Line) => void 
 					<label className="flex items-center gap-2 text-[12px]">
 						<input
 							type="checkbox"
-							checked={choices.insulator ?? false}
-							onChange={(event) => set({ insulator: event.target.checked })}
+							checked={making.insulator}
+							onChange={(event) =>
+								void edit({ kind: "set-making", making: { ...making, insulator: event.target.checked } })
+							}
 						/>
 						insulator of 1 mm at soft cells
 					</label>

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.regulated import RegulatedFeed
 from loquet.core.brief.thing import Body, KitItem, Service, Supply
 from loquet.core.provenance import Source
@@ -29,6 +30,7 @@ class BarrelJack(RegulatedFeed):
     )
 
     kind: Literal["barrel-jack"] = "barrel-jack"
+    part: PartId = "jack-barrel-55"
     adapter_v: Annotated[float, Field(ge=3, le=24)] = 5.0
 
     def service(self) -> Service:
@@ -37,7 +39,7 @@ class BarrelJack(RegulatedFeed):
 
     def bodies(self) -> tuple[Body, ...]:
         """A jack of 5.5 mm."""
-        return (Body(part="jack-barrel-55", size_mm=(9.0, 14.0)),)
+        return (Body(part=self.part, kinds=("barrel jack",), size_mm=(9.0, 14.0)),)
 
     def source(self) -> Supply:
         """What the adapter gives."""

@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Thing
 
 
@@ -15,7 +16,8 @@ class ClockCrystal(Thing):
     FIXED = False
 
     kind: Literal["clock-crystal"] = "clock-crystal"
+    part: PartId = "crystal-3215"
 
     def bodies(self) -> tuple[Body, ...]:
         """A small one."""
-        return (Body(part="crystal-3215"),)
+        return (Body(part=self.part, kinds=("clock crystal",)),)

@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Feed, KitItem, Lack, Service, Supply, Thing
 from loquet.core.provenance import Source
 
@@ -24,6 +25,7 @@ class CoinCell(Thing):
     )
 
     kind: Literal["coin-cell"] = "coin-cell"
+    part: PartId = "coin-holder-20"
 
     def service(self) -> Service:
         """Reached with the shell open."""
@@ -31,7 +33,7 @@ class CoinCell(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A holder of a 20 mm cell."""
-        return (Body(part="coin-holder-20", size_mm=(23.4, 16.0)),)
+        return (Body(part=self.part, kinds=("coin holder",), size_mm=(23.4, 16.0)),)
 
     def feed(self) -> Feed:
         """3 V of a lithium coin."""

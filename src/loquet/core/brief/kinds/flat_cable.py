@@ -4,7 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, KitItem, Thing
+
+SOCKETS = ("flat-cable connector",)
 
 
 class FlatCable(Thing):
@@ -24,12 +27,18 @@ class FlatCable(Thing):
         Field(description="the side of the cable that the contacts touch"),
     ] = "bottom"
 
+    part: Annotated[
+        PartId, Field(description="a connector of one's own in place of the usual one")
+    ] = ""
+
     def bodies(self) -> tuple[Body, ...]:
         """Its lines with two of ground."""
         ways = self.lines + 2
+        if self.part:
+            return (Body(part=self.part, kinds=SOCKETS),)
         pitch = 0.5 if self.pitch_mm < 0.75 else 1.0
         part = f"flat-cable-{pitch}-{ways}-{self.contact}"
-        return (Body(part=part, size_mm=(round(pitch * (ways - 1) + 6.0, 2), 5.6)),)
+        return (Body(part=part, kinds=SOCKETS, size_mm=(round(pitch * (ways - 1) + 6.0, 2), 5.6)),)
 
     def kit(self) -> tuple[KitItem, ...]:
         """The cable, by the side that the contacts touch."""

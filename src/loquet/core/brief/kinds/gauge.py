@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.kinds.bus_sensor import BusSensor
+from loquet.core.brief.places import PartId
 
 
 class Gauge(BusSensor):
@@ -12,8 +13,9 @@ class Gauge(BusSensor):
 
     TITLE = "Cell gauge"
     MARK = "sensor"
-    PART = "gauge-8"
+    PART_KIND = "cell gauge"
     GAUGES = True
 
     kind: Literal["gauge"] = "gauge"  # type: ignore[assignment]
+    part: PartId = "gauge-8"
     address: Annotated[int, Field(ge=8, le=119)] = 0x36

@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Service, Thing
 
 
@@ -17,6 +18,7 @@ class Headphones(Thing):
     LEFT_OUT_CENTS = 150.0
 
     kind: Literal["headphones"] = "headphones"
+    part: PartId = "headphone-socket"
     detection: bool = True
 
     def service(self) -> Service:
@@ -25,4 +27,4 @@ class Headphones(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A socket of 3.5 mm."""
-        return (Body(part="headphone-socket", size_mm=(6.5, 12.0)),)
+        return (Body(part=self.part, kinds=("headphone socket",), size_mm=(6.5, 12.0)),)

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Feed, KitItem, Supply, Thing
 from loquet.core.provenance import Source
 
@@ -24,6 +25,7 @@ class Leads(Thing):
     CAUTION = "Mark the plus lead on both ends, and measure it before it is soldered."
 
     kind: Literal["leads"] = "leads"
+    part: PartId = "lead-pads"
     volts: Annotated[float, Field(ge=1, le=24)] = 3.3
     gives_ma: Annotated[
         float | None, Field(ge=1, le=UNSAID_MA, description="what the source behind them gives")
@@ -31,7 +33,7 @@ class Leads(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """Two pads."""
-        return (Body(part="lead-pads", size_mm=(6.0, 3.0)),)
+        return (Body(part=self.part, kinds=("lead pads",), size_mm=(6.0, 3.0)),)
 
     def feed(self) -> Feed:
         """As the brief says."""

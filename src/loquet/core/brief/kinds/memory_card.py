@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Duty, KitItem, Service, Thing
 
 
@@ -18,6 +19,7 @@ class MemoryCard(Thing):
     )
 
     kind: Literal["memory-card"] = "memory-card"
+    part: PartId = "card-socket"
     detect: bool = True
 
     def service(self) -> Service:
@@ -26,7 +28,7 @@ class MemoryCard(Thing):
 
     def bodies(self) -> tuple[Body, ...]:
         """A small socket."""
-        return (Body(part="card-socket", size_mm=(14.0, 14.6)),)
+        return (Body(part=self.part, kinds=("card socket",), size_mm=(14.0, 14.6)),)
 
     def kit(self) -> tuple[KitItem, ...]:
         """A card."""

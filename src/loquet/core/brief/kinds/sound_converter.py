@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, KitItem, Thing
 
 
@@ -14,10 +15,11 @@ class SoundConverter(Thing):
     MARK = "sound"
 
     kind: Literal["sound-converter"] = "sound-converter"
+    part: PartId = "sound-converter"
 
     def bodies(self) -> tuple[Body, ...]:
         """A small chip."""
-        return (Body(part="sound-converter"),)
+        return (Body(part=self.part, kinds=("sound converter",)),)
 
     def kit(self) -> tuple[KitItem, ...]:
         """The line lead."""

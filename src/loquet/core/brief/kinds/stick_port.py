@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Contact, KitItem, Thing
 
 WAYS = ("up", "down", "left", "right", "press")
@@ -19,10 +20,11 @@ class StickPort(Thing):
     EDGE = True
 
     kind: Literal["stick-port"] = "stick-port"
+    part: PartId = "stick-port-9"
 
     def bodies(self) -> tuple[Body, ...]:
         """A connector of nine ways in two rows."""
-        return (Body(part="stick-port-9", size_mm=(31.0, 12.5)),)
+        return (Body(part=self.part, kinds=("stick port",), size_mm=(31.0, 12.5)),)
 
     def contacts(self) -> tuple[Contact, ...]:
         """What the outside stick closes."""

@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.regulated import UsbPower
 from loquet.core.brief.thing import Body, KitItem, Service
 
@@ -17,6 +18,7 @@ class UsbCharge(UsbPower):
     ONLY_CHARGES = True
 
     kind: Literal["usb-charge"] = "usb-charge"
+    part: PartId = "usb-c-16"
 
     def service(self) -> Service:
         """Reached with the shell closed."""
@@ -24,7 +26,7 @@ class UsbCharge(UsbPower):
 
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""
-        return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)
+        return (Body(part=self.part, kinds=("USB-C socket",), size_mm=(8.94, 7.3)),)
 
     def kit(self) -> tuple[KitItem, ...]:
         """The cable for charging, and a charger that has what is asked for."""

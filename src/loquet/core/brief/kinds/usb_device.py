@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.regulated import Current, UsbPower
 from loquet.core.brief.thing import Body, KitItem, Service
 
@@ -16,6 +17,7 @@ class UsbDevice(UsbPower):
     EDGE = True
 
     kind: Literal["usb-device"] = "usb-device"
+    part: PartId = "usb-c-16"
     asks: Current = "500 mA"
 
     def service(self) -> Service:
@@ -24,7 +26,7 @@ class UsbDevice(UsbPower):
 
     def bodies(self) -> tuple[Body, ...]:
         """A USB-C socket."""
-        return (Body(part="usb-c-16", size_mm=(8.94, 7.3)),)
+        return (Body(part=self.part, kinds=("USB-C socket",), size_mm=(8.94, 7.3)),)
 
     def kit(self) -> tuple[KitItem, ...]:
         """The cable to the host."""

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Thing
 
 
@@ -17,13 +18,14 @@ class UsbDownstream(Thing):
     EDGE = True
 
     kind: Literal["usb-downstream"] = "usb-downstream"
+    part: PartId = "usb-a-socket"
     gives_ma: Annotated[
         float, Field(ge=10, le=500, description="mA for the device that is plugged in")
     ] = 100.0
 
     def bodies(self) -> tuple[Body, ...]:
         """A socket of the wide kind."""
-        return (Body(part="usb-a-socket", size_mm=(14.5, 14.0)),)
+        return (Body(part=self.part, kinds=("USB socket",), size_mm=(14.5, 14.0)),)
 
     def current_ma(self) -> float:
         """What the other device is given."""

@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from loquet.core.brief.places import PartId
 from loquet.core.brief.thing import Body, Thing
 
 
@@ -14,7 +15,8 @@ class VoltageSensor(Thing):
     MARK = "sensor"
 
     kind: Literal["voltage-sensor"] = "voltage-sensor"
+    part: PartId = "voltage-sensor-3"
 
     def bodies(self) -> tuple[Body, ...]:
         """A small chip."""
-        return (Body(part="voltage-sensor-3"),)
+        return (Body(part=self.part, kinds=("voltage sensor",)),)

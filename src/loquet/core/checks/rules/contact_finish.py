@@ -18,20 +18,17 @@ def run(subject: Subject) -> Outcome:
     ]
     if not bare:
         return NotApplicable("there are no bare contacts")
-    if subject.choices.finish == FLAT:
+    if subject.brief.making.finish == FLAT:
         return outcome([], len(bare))
     offered = FLAT in subject.house.finishes
-    choices = subject.choices
-    edit: dict[str, str | int] = {"kind": "choose-house", "house": choices.house, "finish": FLAT}
-    edit |= {"colour": choices.colour, "thickness_um": choices.thickness_um}
-    edit |= {"copper_um": choices.copper_um}
-    edit |= {"shipping": choices.shipping}
+    making = subject.brief.making.model_copy(update={"finish": FLAT})
+    edit = {"kind": "set-making", "making": making.model_dump(mode="json")}
     repairs = (Repair(label="Order gold", edit=edit),) if offered else ()
     names = ", ".join(c.ref for c in bare)
     return outcome(
         [
             RULE.finding(
-                f"The board is ordered with {choices.finish}, and {names}"
+                f"The board is ordered with {subject.brief.making.finish}, and {names}"
                 f" {'is' if len(bare) == 1 else 'are'} bare contacts.",
                 (
                     "Order gold: solder is uneven and tarnishes under carbon and in connectors."

@@ -11,7 +11,7 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     plated = sorted((h for h in view.holes if h.plated), key=lambda h: h.d)
-    thick = subject.choices.thickness_um * 1000
+    thick = subject.brief.making.thickness_um * 1000
     found = [
         RULE.finding(
             f"The hole of {hole.owner} is {thick / hole.d:.1f} times as deep as wide; {MOST:g}"

@@ -8,8 +8,8 @@ from loquet.core.provenance import Outcome, Source
 
 def run(subject: Subject) -> Outcome:
     """Compare each choice with the house's list."""
-    choices, house, found = subject.choices, subject.house, []
-    offers = (("finish", choices.finish, house.finishes), ("colour", choices.colour, house.colours))
+    making, choices, house, found = subject.brief.making, subject.choices, subject.house, []
+    offers = (("finish", making.finish, house.finishes), ("colour", making.colour, house.colours))
     for name, chosen, offered in offers:
         if chosen not in offered:
             found.append(
@@ -29,18 +29,18 @@ def run(subject: Subject) -> Outcome:
                     (f"board:{board.name}",),
                 )
             )
-    if choices.thickness_um not in house.thickness_um:
+    if making.thickness_um not in house.thickness_um:
         found.append(
             RULE.finding(
-                f"{house.name} does not make boards {choices.thickness_um / 1000:.1f} mm thick.",
+                f"{house.name} does not make boards {making.thickness_um / 1000:.1f} mm thick.",
                 f"Choose one of: {', '.join(f'{t / 1000:.1f} mm' for t in house.thickness_um)}.",
                 ("release:thickness",),
             )
         )
-    if choices.copper_um not in house.copper_um:
+    if making.copper_um not in house.copper_um:
         found.append(
             RULE.finding(
-                f"{house.name} does not make boards with copper of {choices.copper_um} µm.",
+                f"{house.name} does not make boards with copper of {making.copper_um} µm.",
                 f"Choose one of: {', '.join(f'{t} µm' for t in house.copper_um)}.",
                 ("release:copper",),
             )

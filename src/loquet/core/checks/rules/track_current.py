@@ -27,7 +27,9 @@ def run(subject: Subject) -> Outcome:
     found = []
     for net, (width, x, y) in sorted(narrow.items()):
         needed = (
-            track_width_mm(peaks[net], RISE_K, subject.choices.copper_um) if peaks[net] > 0 else 0.0
+            track_width_mm(peaks[net], RISE_K, subject.brief.making.copper_um)
+            if peaks[net] > 0
+            else 0.0
         )
         if width < needed * MM:
             found.append(
