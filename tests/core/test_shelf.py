@@ -147,7 +147,7 @@ def main_part(design: Design, library: Library) -> str:
 
 def test_a_regulator_of_ones_own_goes_through_the_same_recipe(library: Library) -> None:
     """Its three terminals lie on other pads than the bundled one's, two of them on ground; what it
-    stands and costs decides as for any other.
+    stands decides as for any other, and it comes before those that ship with Loquet.
     """
     plain = Design(brief=BOARD)
     assert main_part(plain, library) == "regulator-linear-high"
@@ -158,7 +158,10 @@ def test_a_regulator_of_ones_own_goes_through_the_same_recipe(library: Library) 
     assert main_part(told, library) == "regulator-linear-high"
     dear = REGULATOR.model_copy(update={"price_cents": 900.0})
     costly = edited(plain, kind="take-part", part=dear.model_dump(mode="json"))
-    assert main_part(costly, library) == "regulator-linear-high"
+    assert main_part(costly, library) == "own/tarn-r33", "one's own comes first at any price"
+    usual = {"role": "linear regulator", "part": "regulator-linear-high"}
+    bundled = edited(costly, kind="prefer-part", **usual)
+    assert main_part(bundled, library) == "regulator-linear-high"
     bare = {name: t for name, t in REGULATOR.terminals.items() if name != "ground"}
     adrift = {"pads": ("2", "4"), "does": "passive"}
     fields = {name: getattr(REGULATOR, name) for name in Part.model_fields}

@@ -2943,7 +2943,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default headphone-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -2977,7 +2977,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default sound-converter
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3056,7 +3056,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default coin-holder-20
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3362,7 +3362,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default jack-barrel-55
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3401,7 +3401,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default lead-pads
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3510,7 +3510,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-c-16
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3568,7 +3568,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-c-16
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3608,7 +3608,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-a-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3720,7 +3720,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default card-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -3937,7 +3937,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default stick-port-9
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -4022,6 +4022,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
+                 * @description a connector of one's own in place of the usual one
                  * @default
                  */
                 part: string;
@@ -4066,6 +4067,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
+                 * @description a socket of one's own in place of posts at 2.54 mm
                  * @default
                  */
                 part: string;
@@ -4361,7 +4363,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default crystal-3225
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -4395,7 +4397,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default crystal-3215
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -4444,7 +4446,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default bus-sensor-6
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -4493,7 +4495,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default motion-sensor-10
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -4542,7 +4544,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default gauge-8
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -4576,7 +4578,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default voltage-sensor-3
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -6407,7 +6409,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default headphone-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -6441,7 +6443,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default sound-converter
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -6520,7 +6522,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default coin-holder-20
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -6826,7 +6828,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default jack-barrel-55
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -6865,7 +6867,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default lead-pads
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -6974,7 +6976,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-c-16
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7032,7 +7034,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-c-16
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7072,7 +7074,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-a-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7184,7 +7186,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default card-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7401,7 +7403,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default stick-port-9
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7486,6 +7488,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
+                 * @description a connector of one's own in place of the usual one
                  * @default
                  */
                 part: string;
@@ -7530,6 +7533,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
+                 * @description a socket of one's own in place of posts at 2.54 mm
                  * @default
                  */
                 part: string;
@@ -7825,7 +7829,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default crystal-3225
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7859,7 +7863,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default crystal-3215
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7908,7 +7912,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default bus-sensor-6
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -7957,7 +7961,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default motion-sensor-10
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -8006,7 +8010,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default gauge-8
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -8040,7 +8044,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default voltage-sensor-3
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13254,7 +13258,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default headphone-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13288,7 +13292,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default sound-converter
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13367,7 +13371,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default coin-holder-20
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13673,7 +13677,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default jack-barrel-55
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13712,7 +13716,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default lead-pads
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13821,7 +13825,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-c-16
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13879,7 +13883,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-c-16
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -13919,7 +13923,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default usb-a-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14031,7 +14035,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default card-socket
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14248,7 +14252,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default stick-port-9
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14333,6 +14337,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
+                 * @description a connector of one's own in place of the usual one
                  * @default
                  */
                 part: string;
@@ -14377,6 +14382,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
+                 * @description a socket of one's own in place of posts at 2.54 mm
                  * @default
                  */
                 part: string;
@@ -14672,7 +14678,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default crystal-3225
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14706,7 +14712,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default crystal-3215
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14755,7 +14761,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default bus-sensor-6
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14804,7 +14810,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default motion-sensor-10
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14853,7 +14859,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default gauge-8
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;
@@ -14887,7 +14893,7 @@ export interface components {
                 name: string;
                 /**
                  * Part
-                 * @default
+                 * @default voltage-sensor-3
                  */
                 part: string;
                 place?: components["schemas"]["Place"] | null;

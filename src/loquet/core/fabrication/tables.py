@@ -2,9 +2,6 @@
 in the column names.
 """
 
-import csv
-import io
-import re
 from collections.abc import Iterable
 
 from loquet.core.board import BoardView
@@ -15,8 +12,8 @@ from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.parts.land import pad_order
 from loquet.core.parts.mating import end_of
+from loquet.core.plain.cells import cell_table
 
-FORMULA = re.compile(r"^[=+@\t\r]|^-(?![0-9.])")
 # A far part is mirrored left to right first, and then turned.
 TURN = "Turn anticlockwise, seen from the near side (deg)"
 PARTS_COLUMNS = (
@@ -148,10 +145,5 @@ def mm(length_nm: int) -> str:
 
 
 def table(columns: tuple[str, ...], rows: Iterable[tuple[str, ...]]) -> bytes:
-    """CSV text; cells that a spreadsheet would take for a formula get a leading apostrophe."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(columns)
-    for row in rows:
-        writer.writerow([f"'{cell}" if FORMULA.match(cell) else cell for cell in row])
-    return out.getvalue().encode("utf-8")
+    """A table as the bytes of its file."""
+    return cell_table(columns, rows).encode("utf-8")

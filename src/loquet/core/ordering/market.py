@@ -1,7 +1,5 @@
 """Where parts can be bought: suppliers of one's own with their price lists."""
 
-import csv
-import io
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -10,6 +8,7 @@ from loquet.core.ordering.offer import Offer, best_of
 from loquet.core.ordering.price_list import PriceLine
 from loquet.core.ordering.supplier import Holds, Supplier
 from loquet.core.parts import Part
+from loquet.core.plain.cells import cell_table
 from loquet.core.plain.frozen import Frozen
 
 UNSAID_PIECES = 0
@@ -153,13 +152,13 @@ def cart_of(name: str, rows: tuple[CartRow, ...], market: Market) -> Cart:
     """A cart in the columns that its supplier wants."""
     supplier = market.named(name)
     assert supplier is not None
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow([guarded(column.heading) for column in supplier.cart])
-    for row in rows:
-        writer.writerow([guarded(cell_of(row, column.holds)) for column in supplier.cart])
+    headings = [column.heading for column in supplier.cart]
+    cells = [[cell_of(row, column.holds) for column in supplier.cart] for row in rows]
     return Cart(
-        supplier=name, rows=rows, text=out.getvalue(), cents=round(sum(r.cents for r in rows), 2)
+        supplier=name,
+        rows=rows,
+        text=cell_table(headings, cells, "\r\n"),
+        cents=round(sum(row.cents for row in rows), 2),
     )
 
 
@@ -172,8 +171,3 @@ def cell_of(row: CartRow, holds: Holds) -> str:
         "references": row.references,
         "description": row.description,
     }[holds]
-
-
-def guarded(text: str) -> str:
-    """A cell that no spreadsheet runs as a formula."""
-    return f"'{text}" if text[:1] in "=+-@\t\r" and not text.lstrip("-").isdigit() else text

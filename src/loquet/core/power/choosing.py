@@ -42,13 +42,21 @@ def drawing(conversion: Conversion, load_ma: float) -> Load:
     return load
 
 
+def own_first(found: tuple[Conversion, ...]) -> list[Conversion]:
+    """Ways that fit; where a part of one's own can, those that ship with Loquet and do the same are
+    left out, but for one that a person chose.
+    """
+    own = {c.way.name for c in found if c.fits and c.own}
+    return [c for c in found if c.fits and (c.own or c.chosen or c.way.name not in own)]
+
+
 def best(supply: Supply, found: tuple[Conversion, ...], load: Currents) -> Choice | None:
     """The way that Loquet takes: one that a person chose, or of an outside source the cheapest that
     fits, of a store the cheapest that lasts nearly as long as the longest.
 
     Nearly as long is within 15 %: a coil and its room want a reason.
     """
-    fitting = sorted((c for c in found if c.fits), key=lambda c: c.price_cents)
+    fitting = sorted(own_first(found), key=lambda c: c.price_cents)
     if not fitting:
         return None
     for found_one in fitting:
@@ -77,7 +85,7 @@ def taken_of(
 ) -> Conversion | None:
     """What a person chose, as far as it fits, or else what Loquet takes."""
     if wish != "auto":
-        fitting = sorted((c for c in found if c.fits), key=lambda c: (not c.chosen, c.price_cents))
+        fitting = sorted(own_first(found), key=lambda c: (not c.chosen, c.price_cents))
         return next((c for c in fitting if c.way.name == wish), None)
     choice = best(supply, found, load)
     return choice.conversion if choice else None

@@ -82,7 +82,8 @@ def stood_v(input_max_v: float) -> float:
 @dataclass(frozen=True)
 class Conversion:
     """A way between a source and a rail of so many volts under a load; `why_not` says why it does
-    not fit, `stops_v` where the source is too low for it; `chosen` by a person before all others.
+    not fit, `stops_v` where the source is too low for it; `chosen` by a person before all others,
+    made with a part of one's `own`.
     """
 
     way: Way
@@ -95,6 +96,7 @@ class Conversion:
     price_cents: float
     why_not: str = ""
     chosen: bool = False
+    own: bool = False
 
     @property
     def fits(self) -> bool:
@@ -138,7 +140,8 @@ def conversion(
     junction = AMBIENT_C + heat / 1000 * values.get("theta_k_w", UNKNOWN_K_W)
     price = part.price_cents + sum(parts[name].price_cents for name in way.around)
     chosen = part.id in getattr(parts, "preferred", ())
-    found = Conversion(way, part, out_v, load_ma, stops, heat, junction, price, chosen=chosen)
+    own = part.id in getattr(parts, "own", ())
+    found = Conversion(way, part, out_v, load_ma, stops, heat, junction, price, "", chosen, own)
     return replace(found, why_not=refused(found, supply))
 
 
