@@ -315,6 +315,7 @@ def test_the_house_complains_about_what_it_cannot_make(
 ) -> None:
     from datetime import date
 
+    from loquet.core.brief.making import Making
     from loquet.standins.board_house import quote
     from loquet.standins.file_inspection import Plate, inspect
 
@@ -334,14 +335,12 @@ def test_the_house_complains_about_what_it_cannot_make(
         house,
         inspect(both, house),
         10,
-        "lead-free solder",
-        "green",
-        1600,
-        "parcel",
+        house.asked(Making(), "parcel", True),
         date(2026, 11, 24),
     )
     assert pair.complaints == ()
     # 2 x 18.00 EUR set-up; 2 x 0.2688 dm2 x 2.60 EUR x 10 sets
     assert pair.lines[:2] == (("set-up", 3600), ("10 sets of 2 boards", 1398))
-    odd = quote(house, seen, 10, "silver", "plum", 700, "pigeon", date(2026, 11, 24))
+    strange = Making(finish="silver", colour="plum", thickness_mm=0.7)
+    odd = quote(house, seen, 10, house.asked(strange, "pigeon", True), date(2026, 11, 24))
     assert len(odd.complaints) == 4

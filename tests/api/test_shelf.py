@@ -50,7 +50,7 @@ def test_a_part_is_kept_by_its_version_and_seen_with_its_history(client: TestCli
     assert [v["version"] for v in second["versions"]] == [2, 1]
     assert second["versions"][0]["changed"][0]["field"] == "height_mm"
     assert len(second["drawing"]["pads"]) == 4
-    gone = client.delete("/api/shelf/part", params={"id": "own/tarn-r50", "version": 2})
+    gone = client.delete("/api/shelf/entry", params={"id": "own/tarn-r50", "version": 2})
     assert gone.status_code == 200
     assert client.get("/api/shelf/part", params={"id": "own/tarn-r50"}).status_code == 404
     again = client.put("/api/shelf/part", json={"part": dearer, "version": 0})
@@ -98,7 +98,7 @@ def test_a_project_keeps_the_part_it_took_until_it_takes_the_change(client: Test
     assert taken["here"] == "same"
     whole = client.get(f"/api/projects/{project}/project.zip").content
     version = client.get("/api/shelf/part", params={"id": "own/tarn-r33"}).json()["version"]
-    client.delete("/api/shelf/part", params={"id": "own/tarn-r33", "version": version})
+    client.delete("/api/shelf/entry", params={"id": "own/tarn-r33", "version": version})
     copy = client.post("/api/projects/read-in", content=whole).json()["project"]
     (lone,) = client.get(f"/api/projects/{copy}/shelf").json()["taken"]
     assert (lone["here"], lone["part"]) == ("not on the shelf", taken["part"])

@@ -4,6 +4,7 @@ from datetime import date, timedelta
 
 import pytest
 
+from loquet.core.brief.making import Making
 from loquet.core.library import Library
 from loquet.core.ordering.house import Asked, House
 from loquet.core.release import Release
@@ -85,7 +86,7 @@ def test_an_order_goes_through_all_states_in_order(house: House) -> None:
 def test_complaints_of_the_files_reach_the_quote(house: House, released: Release) -> None:
     empty = inspect({}, house)
     assert len(empty.complaints) == 10
-    given = quote(house, empty, 5, "gold", "green", 1600, "parcel", TODAY)
+    given = quote(house, empty, 5, house.asked(Making(), "parcel", True), TODAY)
     assert "copper-near.gbr is missing." in given.complaints
     assert inspect(released.files, house).complaints == ()
 

@@ -128,7 +128,8 @@ class PriceRow(Base):
 
 class VersionRow(Base):
     """An immutable version: the digests of its slices, its parent, and the edit that made it;
-    `former_slices` of a version that was turned.
+    `former_slices` of a version that was turned, `slices_before_making` of one whose choices still
+    said how its boards are made.
     """
 
     __tablename__ = "versions"
@@ -139,6 +140,7 @@ class VersionRow(Base):
     parent_id: Mapped[int | None] = mapped_column(Integer)
     slices: Mapped[dict[str, Any]] = mapped_column(JSON)
     former_slices: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    slices_before_making: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     label: Mapped[str] = mapped_column(String(200))
     author: Mapped[str] = mapped_column(String(80))
     created_at: Mapped[datetime] = mapped_column(UtcTime)
