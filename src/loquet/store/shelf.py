@@ -147,7 +147,8 @@ def put_prices(session: Session, supplier: str, lines: Iterable[PriceLine]) -> i
 def price_counts(session: Session) -> dict[str, int]:
     """How many lines the price list of each supplier has."""
     query = select(PriceRow.supplier, func.count()).group_by(PriceRow.supplier)
-    return dict(row._tuple() for row in session.execute(query))
+    rows = session.execute(query).all()
+    return {str(row[0]): int(row[1]) for row in rows}
 
 
 def all_prices(session: Session) -> tuple[PriceLine, ...]:
