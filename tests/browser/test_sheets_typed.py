@@ -76,11 +76,11 @@ def enter(driver: Chrome, sheet: Sheet, part: Part) -> None:
     press(driver, "[data-testid='take-pins']")
     for words, reason in sheet.open.items():
         name = named_at(part, sheet.pins, words)
-        press(driver, f'[aria-label="More of {name}"]')
+        press(driver, f'[aria-label="more of {name}"]')
         field = see(driver, f'[aria-label="Why {name} may stay open"]')
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(reason, Keys.ENTER)
-        press(driver, f'[aria-label="More of {name}"]')
+        press(driver, f'[aria-label="more of {name}"]')
     for label, value in sheet.figures.items():
         typed(driver, label, re.findall(r"[\d.]+", value)[0])
     Select(see(driver, "[aria-label='How it was made sure of']")).select_by_value("drawing")

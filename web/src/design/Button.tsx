@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from "react";
+import type { ButtonHTMLAttributes, Ref } from "react";
 
 type Weight = "main" | "plain" | "quiet";
 
@@ -12,7 +12,7 @@ export function Button({
 	weight = "plain",
 	className = "",
 	...rest
-}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight }) {
+}: ButtonHTMLAttributes<HTMLButtonElement> & { weight?: Weight; ref?: Ref<HTMLButtonElement> }) {
 	return (
 		<button
 			type="button"

@@ -101,6 +101,9 @@ def landed(
     stencil, parts_cents = round(one * stencils), bought.parts_cents
     parts_shipping = bought.shipping_cents
     fitted = wanted.fitting == "house" and house.fit_cents > 0
+    unpriced = bought.unpriced
+    if wanted.stencil != "none" and not one and not fitted:
+        unpriced = (*unpriced, f"a stencil of {house.name}")
     stencil = 0 if fitted else stencil
     fitting = round(house.fit_setup_cents + house.fit_cents * placed * quantity) if fitted else 0
     goods = boards_cents + stencil + fitting
@@ -200,7 +203,7 @@ def landed(
         workings=shown,
         total_cents=total,
         each_cents=round(total / quantity, 1),
-        unpriced=bought.unpriced,
+        unpriced=unpriced,
         short=bought.short,
         old=bought.old,
         within_cents=house.within_cents,

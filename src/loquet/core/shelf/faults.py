@@ -48,6 +48,10 @@ def odd_house(house: House) -> Iterator[PartFault]:
     if house.simulated:
         problem, way_out = "only houses that ship with Loquet are simulated", "Say 'typed'."
         yield PartFault(field="known", problem=problem, way_out=way_out)
+    if not (house.setup_cents or house.area_cents_dm2 or house.piece_cents):
+        problem = "nothing that it asks for boards is known"
+        way_out = "Type its prices, or three of its quotes."
+        yield PartFault(field="area_cents_dm2", problem=problem, way_out=way_out)
     if any(low > high for low, high in zip(house.smallest_mm, house.largest_mm, strict=True)):
         problem = "its smallest board is larger than its largest"
         yield PartFault(field="smallest_mm", problem=problem, way_out="Exchange them?")

@@ -191,7 +191,7 @@ def part_faults(error: ValidationError) -> list[tuple[str, str, str]]:
     return [
         (
             ".".join(str(piece) for piece in row["loc"] if piece not in FAMILIES) or "part",
-            str(row["msg"])[:120].removeprefix("Value error, "),
+            SAID.get(row["type"], str(row["msg"])[:120].removeprefix("Value error, ")),
             WAYS_OUT.get(row["type"], "Write it as docs/shelf.md says."),
         )
         for row in error.errors(include_url=False)[:MOST_FAULTS]
@@ -199,7 +199,9 @@ def part_faults(error: ValidationError) -> list[tuple[str, str, str]]:
 
 
 FAMILIES = ("two-ends", "gull-wings", "no-leads", "rows", "drawn")
+SAID = {"string_too_short": "is empty", "missing": "is missing"}
 WAYS_OUT = {
+    "string_too_short": "Type it.",
     "missing": "Add it.",
     "extra_forbidden": "Take it out, or spell it as docs/shelf.md does.",
     "literal_error": "Choose one of these words.",

@@ -18,6 +18,7 @@ WORDS: tuple[tuple[str, Does], ...] = (
     (r"boot|bst|switch|sw|lx|coil", "coil"),
     (r"contact|common contact|pole", "contact"),
     (r"way", "way"),
+    (r"end", "end"),
     (r"i/?o|bidirectional|in/?out", "both ways"),
     (r"analog(ue)? in\w*|ain\d*", "analogue in"),
     (r"analog(ue)? out\w*|aout\d*", "analogue out"),

@@ -5,9 +5,9 @@ import { useDesign } from "../../document/useDesign";
 
 type Making = Schemas["Making"];
 const SOLDERED: [Making["soldered_by"], string][] = [
-	["hand iron", "by hand, with an iron"],
-	["hot plate", "paste, on a hot plate"],
-	["assembly house", "by an assembly house"],
+	["hand iron", "with an iron"],
+	["hot plate", "on a hot plate"],
+	["assembly house", "by a house"],
 ];
 const HOUSES = ["shelf", "houses"];
 

@@ -31,6 +31,7 @@ export function Costs() {
 		placeholderData: (before) => before,
 	});
 	const rows = query.data ?? [];
+	const about = rows.find((row) => row.house === head.choices.house) ?? rows[0];
 	return (
 		<section aria-label="Cost at the door" className="border-t border-rule px-4 py-3">
 			<div className="mb-2 flex flex-wrap items-center gap-3">
@@ -106,7 +107,7 @@ export function Costs() {
 				</table>
 				<Curve rows={rows} quantity={quantity} />
 			</div>
-			{rows[0] && <Lacking row={rows[0]} />}
+			{about && <Lacking row={about} />}
 			{rows
 				.filter((row) => row.house === head.choices.house && row.options.length > 0)
 				.map((row) => (

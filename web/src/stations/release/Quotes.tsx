@@ -87,7 +87,7 @@ function House({ quote }: { quote: Quote }) {
 			</h3>
 			<p className="text-[12px] text-ink-2">
 				{quote.simulated && <span className="mr-1 border border-legend px-1 text-legend">simulated</span>}
-				{quote.about}
+				{quote.about && `${quote.about.replace(/\.$/, "")}.`}
 				{quote.within_cents > 0 &&
 					` Learnt from its quotes: a next one is missed by about ${money(quote.within_cents)}.`}
 			</p>

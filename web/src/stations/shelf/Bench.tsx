@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
@@ -45,6 +45,12 @@ export function Bench({
 	const [draft, setDraft] = useState<Part | null>(() => keptDraft(id));
 	const [looked, setLooked] = useState<Looked | null>(null);
 	const [problem, setProblem] = useState("");
+	// Who begins a part by keyboard goes on in its first field.
+	const first = useRef<HTMLInputElement>(null);
+	const typing = draft !== null;
+	useEffect(() => {
+		if (typing) first.current?.focus();
+	}, [typing]);
 	useEffect(() => {
 		if (draft) sessionStorage.setItem(DRAFT, JSON.stringify({ from: id, part: draft }));
 	}, [draft, id]);
@@ -122,6 +128,7 @@ export function Bench({
 						<>
 							<h2 className="sr-only">{part.description || "A part that is being typed"}</h2>
 							<input
+								ref={first}
 								aria-label="What it is"
 								placeholder="what it is, in a line: Linear regulator, 3.3 V, 500 mA"
 								className="w-full border border-line bg-card px-2 py-1 text-[16px] font-semibold"

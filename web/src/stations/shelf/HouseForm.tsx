@@ -140,7 +140,7 @@ export function HouseForm({ house, put }: { house: House; put: Put }) {
 							{house.shipping.length > 1 && (
 								<Button
 									weight="quiet"
-									aria-label={`Drop shipping ${index + 1}`}
+									aria-label={`out: shipping ${index + 1}`}
 									onClick={() => set({ shipping: house.shipping.filter((_, at) => at !== index) })}
 								>
 									out
@@ -155,6 +155,7 @@ export function HouseForm({ house, put }: { house: House; put: Put }) {
 						<Listed label="Closed days" value={house.closed_on} set={(text) => set({ closed_on: namesIn(text) })} />
 					</Line>
 					<Heading>What it can make</Heading>
+					<p className="py-1 text-[12px] text-ink-2">Usual limits stand here until its own are typed.</p>
 					{LIMITS.map(([field, words]) => (
 						<Line key={field} words={words}>
 							<Figure

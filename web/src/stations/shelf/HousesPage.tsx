@@ -4,7 +4,7 @@ import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { Sign } from "../../design/Sign";
 import { HouseForm } from "./HouseForm";
-import { HOUSES, type House, idOf } from "./owned";
+import { blankHouse, HOUSES, type House, idOf } from "./owned";
 
 /** Board houses: those of one's own first, typed or learnt from their quotes, then the simulated ones. */
 export function HousesPage() {
@@ -42,10 +42,11 @@ export function HousesPage() {
 			await take(client.DELETE("/api/shelf/entry", { params: { query } }));
 			setPicked("");
 		});
+	const fresh = idOf("house", "new house", taken);
 	const begin = (like: House) =>
 		setDraft({
 			...like,
-			id: idOf("house", "new house", taken),
+			id: fresh,
 			name: "",
 			about: "",
 			known: "typed",
@@ -61,7 +62,9 @@ export function HousesPage() {
 					className="mb-2 w-full"
 					data-testid="new-house"
 					disabled={!rows.length}
-					onClick={() => rows[0] && begin((rows.find((one) => one.version === 0) ?? rows[0]).house)}
+					onClick={() =>
+						rows[0] && setDraft(blankHouse((rows.find((one) => one.version === 0) ?? rows[0]).house, fresh))
+					}
 				>
 					New house
 				</Button>
@@ -158,8 +161,10 @@ function Said({ house }: { house: House }) {
 	const money = (cents: number) => `${(cents / 100).toFixed(2)} ${house.currency}`;
 	const rows: [string, string][] = [
 		["boards", `${money(house.setup_cents)} set-up, ${money(house.area_cents_dm2)} a dm²`],
-		["each board beside", money(house.piece_cents)],
-		["inner layers", `${money(house.inner_cents_dm2)} a dm²`],
+		...(house.piece_cents ? [["each board beside", money(house.piece_cents)] as [string, string]] : []),
+		...(house.copper_layers.some((n) => n > 2)
+			? [["inner layers", `${money(house.inner_cents_dm2)} a dm²`] as [string, string]]
+			: []),
 		["layers", house.copper_layers.join(", ")],
 		["thickness", house.thickness_um.map((um) => `${(um / 1000).toFixed(1)} mm`).join(", ")],
 		["copper", house.copper_um.map((um) => `${um} µm`).join(", ")],
@@ -174,9 +179,9 @@ function Said({ house }: { house: House }) {
 	return (
 		<>
 			<p className="mt-1 text-ink-2">
-				{house.about}
+				{house.about && `${house.about.replace(/\.$/, "")}. `}
 				{house.known === "learnt" &&
-					` Learnt from ${house.quotes.length} quotes; a next one is missed by about ${money(house.within_cents)}.`}
+					`Learnt from ${house.quotes.length} quotes; a next one is missed by about ${money(house.within_cents)}.`}
 				{house.currency !== "EUR" &&
 					` One ${house.currency} is ${house.euro_each} €${house.rate_seen ? `, seen ${house.rate_seen}` : ""}.`}
 			</p>

@@ -83,6 +83,7 @@ function Row({ line, supplier }: { line: Schemas["PriceLine"]; supplier: Supplie
 				<input
 					key={line.part}
 					aria-label={`Part that ${line.order_number} is`}
+					placeholder="id of a part"
 					className="w-[170px] border border-line bg-card px-1"
 					defaultValue={line.part}
 					onBlur={(event) => event.target.value.trim() !== line.part && void link(event.target.value.trim())}

@@ -135,11 +135,13 @@ export function QuotesSeen({ house, put }: { house: House; put: (house: House) =
 										set={(n) => set(key, { cents: Math.round((n ?? 0) * 100) })}
 									/>
 								</td>
-								<td className="figure text-right">{miss === undefined ? "" : (miss / 100).toFixed(2)}</td>
+								<td className="figure text-right">
+									{miss === undefined ? "" : (Math.round(miss) / 100).toFixed(2).replace(/^-0\.00$/, "0.00")}
+								</td>
 								<td>
 									<Button
 										weight="quiet"
-										aria-label={`Drop quote ${index + 1}`}
+										aria-label={`out: quote ${index + 1}`}
 										onClick={() => setRows(rows.filter((row) => row.key !== key))}
 									>
 										out
@@ -152,6 +154,7 @@ export function QuotesSeen({ house, put }: { house: House; put: (house: House) =
 			</table>
 			<Button
 				weight="quiet"
+				data-testid="more-quotes"
 				onClick={() =>
 					setRows([...rows, { key: (last?.key ?? 0) + 1, quote: { ...(last?.quote ?? BLANK), cents: 0 } }])
 				}

@@ -99,7 +99,7 @@ export function SupplierForm({ supplier, put }: { supplier: Supplier; put: (supp
 						{supplier.cart.length > 1 && (
 							<Button
 								weight="quiet"
-								aria-label={`Drop column ${index + 1}`}
+								aria-label={`out: column ${index + 1}`}
 								onClick={() => set({ cart: supplier.cart.filter((_, at) => at !== index) })}
 							>
 								out

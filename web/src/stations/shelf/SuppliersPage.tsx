@@ -145,7 +145,9 @@ export function SuppliersPage() {
 
 function Terms({ supplier }: { supplier: Supplier }) {
 	const money = (cents: number) => `${(cents / 100).toFixed(2)} ${supplier.currency}`;
-	const steps = supplier.shipping.map(([from, cents]) => `${money(cents)} from ${money(from)} on`).join(", ");
+	const steps = supplier.shipping
+		.map(([from, cents]) => (from ? `${money(cents)} from ${money(from)} on` : money(cents)))
+		.join(", ");
 	return (
 		<p className="mt-1 text-ink-2">
 			Ships for {steps || "nothing"}; {supplier.days} days where its list does not say

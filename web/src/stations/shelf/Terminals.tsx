@@ -1,4 +1,4 @@
-import { Fragment, useState } from "react";
+import { Fragment, useRef, useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
 import { DOES, type Does, type Part, padsIn, type Terminal, withEach, withPins } from "./typed";
@@ -18,6 +18,7 @@ export function Terminals({
 	loose: readonly string[];
 }) {
 	const [pasting, setPasting] = useState(false);
+	const paste = useRef<HTMLButtonElement>(null);
 	const [opened, setOpened] = useState("");
 	const rows = Object.entries(part.terminals);
 	const absent = asked.filter((name) => !(name in part.terminals));
@@ -36,7 +37,7 @@ export function Terminals({
 					Terminals <span className="figure font-normal text-ink-2">{rows.length}</span>
 				</h3>
 				{put && (
-					<Button weight="quiet" data-testid="paste-pins" onClick={() => setPasting(!pasting)}>
+					<Button weight="quiet" ref={paste} data-testid="paste-pins" onClick={() => setPasting(!pasting)}>
 						Paste a pin table
 					</Button>
 				)}
@@ -47,6 +48,7 @@ export function Terminals({
 					took={(rows) => {
 						put({ terminals: withPins(part, rows).terminals });
 						setPasting(false);
+						paste.current?.focus();
 					}}
 				/>
 			)}
@@ -101,11 +103,11 @@ export function Terminals({
 										<td className="pl-2 text-right whitespace-nowrap">
 											<Button
 												weight="quiet"
-												aria-label={`More of ${name}`}
+												aria-label={`more of ${name}`}
 												aria-expanded={opened === name}
 												onClick={() => setOpened(opened === name ? "" : name)}
 											>
-												{terminal.open || terminal.joined ? "more, said" : "more"}
+												<span className={terminal.open || terminal.joined ? "font-bold" : "font-normal"}>more</span>
 											</Button>
 											<Button weight="quiet" aria-label={`Take ${name} out`} onClick={() => change(name, name, null)}>
 												out

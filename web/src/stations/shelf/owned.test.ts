@@ -50,7 +50,8 @@ test("what quotes tell becomes the prices of a house, its options those of the q
 		finishes: ["gold"],
 		colours: ["green"],
 		finish_cents: { gold: 900 },
-		copper_layers: [2, 4],
-		thickness_um: [800, 1600],
+		copper_layers: [4],
+		thickness_um: [800],
+		copper_um: [35],
 	});
 });

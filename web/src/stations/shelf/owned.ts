@@ -62,11 +62,14 @@ export function priced(house: House, learnt: Schemas["Learnt"], quotes: Quote[])
 		else if (name.startsWith("colour ")) colour[name.slice(7)] = value;
 		else (base as Record<string, number>)[name] = value;
 	}
-	const seen = (pick: (quote: Quote) => string, offered: string[]) => [
-		...new Set([...quotes.map(pick).filter(Boolean), ...offered]),
-	];
-	const finishes = seen((q) => q.finish, quotes.some((q) => q.finish) ? [] : house.finishes);
-	const colours = seen((q) => q.colour, quotes.some((q) => q.colour) ? [] : house.colours);
+	// What no quote has is not offered: nobody knows its price.
+	const seen = (pick: (quote: Quote) => string, offered: string[]) => {
+		const named = [...new Set(quotes.map(pick).filter(Boolean))];
+		return named.length ? named : offered.slice(0, 1);
+	};
+	const numbers = (pick: (quote: Quote) => number) => [...new Set(quotes.map(pick))].sort((a, b) => a - b);
+	const finishes = seen((q) => q.finish, house.finishes);
+	const colours = seen((q) => q.colour, house.colours);
 	return {
 		...house,
 		...base,
@@ -78,7 +81,47 @@ export function priced(house: House, learnt: Schemas["Learnt"], quotes: Quote[])
 		colours,
 		finish_cents: finish,
 		colour_cents: colour,
-		copper_layers: [...new Set([...house.copper_layers, ...quotes.map((q) => q.copper_layers)])].sort(),
-		thickness_um: [...new Set([...house.thickness_um, ...quotes.map((q) => q.thickness_um)])].sort((a, b) => a - b),
+		copper_layers: numbers((q) => q.copper_layers),
+		thickness_um: numbers((q) => q.thickness_um),
+		copper_um: [35],
+	};
+}
+
+/** A house of which nothing is known yet: usual limits, no price. */
+export function blankHouse(like: House, id: string): House {
+	return {
+		...like,
+		id,
+		name: "",
+		about: "",
+		known: "typed",
+		quotes: [],
+		within_cents: 0,
+		setup_cents: 0,
+		area_cents_dm2: 0,
+		inner_cents_dm2: 0,
+		piece_cents: 0,
+		thin_cents: 0,
+		heavy_cents_dm2: 0,
+		finishes: like.finishes.slice(0, 1),
+		colours: like.colours.slice(0, 1),
+		finish_cents: {},
+		colour_cents: {},
+		copper_layers: [2],
+		thickness_um: [1600],
+		copper_um: [35],
+		breaks: [[1, 1]],
+		shipping: [{ name: "parcel", cents: 0, days: 5 }],
+		stencil_cents: 0,
+		frame_cents: 0,
+		fit_setup_cents: 0,
+		fit_cents: 0,
+		fit_days: 0,
+		panel_cents: {},
+		duty_share: 0,
+		vat_share: 0,
+		closed_on: [],
+		asks: "",
+		late_days: 0,
 	};
 }
