@@ -202,7 +202,18 @@ def test_every_line_shows_its_working(library: Library) -> None:
         ropewalk, Wanted(), 10, 1211, 450, Bought(parts_cents=4100, shipping_cents=690), 30
     )
     duty = {i.name: float(i.value) for w in taxed.workings if w.title == "Duty" for i in w.inputs}
-    assert duty == {"share": 0.037, "boards": 1211, "stencil": 900, "fitting": 0}
+    assert duty == {"share": 0.037, "boards": 1211, "stencil": 900, "fitting": 0, "parts": 0}
+    # own money: 20 % of 12.11 + 9.00 + 4.50 + 0.78 duty = 5.28, and what suppliers ask: 0.50 + 1.00
+    own = ropewalk.model_copy(update={"vat_share": 0.2})
+    bought = Bought(parts_cents=4100, duty_cents=50, tax_cents=100)
+    lines = dict(landed(own, Wanted(), 10, 1211, 450, bought, 30).lines)
+    assert (lines["Duty"], lines["Value added tax"]) == (78 + 50, 528 + 100)
+    unstencilled = own.model_copy(update={"stencil_cents": 0.0})
+    assert landed(unstencilled, Wanted(), 10, 1211, 450, bought, 30).unpriced == (
+        "a stencil of Ropewalk Pooling",
+    )
+    handed = landed(unstencilled, Wanted(stencil="none"), 10, 1211, 450, bought, 30)
+    assert handed.unpriced == ()
     # 3.7 % of 24.99 + 29.70 = 2.02; with a stencil instead of fitting 3.7 % of 24.99 + 15.00 = 1.48
     abroad = millrace.model_copy(update={"duty_share": 0.037})
     worked = landed(abroad, Wanted(fitting="house"), 10, 2499, 950, Bought(parts_cents=6000), 30)
