@@ -13,7 +13,7 @@ from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
 from loquet.core.pipeline import bring_up_to_date
-from loquet.core.release import prove_package, release
+from loquet.core.release import release
 from loquet.core.shelf.pack import read_pack
 from loquet.core.shelf.pin_table import for_role, read_pin_table
 
@@ -59,7 +59,8 @@ def test_a_device_of_sheets_ends_ready_and_proven(name: str) -> None:
     design = bring_up_to_date(begun, library)
     made = release(design, library)
     assert [f.sentence for f in made.findings if f.severity == "stop"] == []
-    assert prove_package(dict(made.files), design, library).holds
+    assert made.proof is not None
+    assert made.proof.holds
     (circuit,) = (kept.value for kept in design.circuit.values())
     used = {c.part for c in circuit.components} | {t.package for t in brief.shelf.pin_tables}
     asked = {f"own/sheet-{sheet}" for sheet in MADE_OF[name]}

@@ -13,7 +13,7 @@ from loquet.core.brief.kinds import KINDS
 from loquet.core.circuit.recipes import recipe_for
 from loquet.core.design import Design
 from loquet.core.pipeline import bring_up_to_date
-from loquet.core.release import prove_package, release
+from loquet.core.release import release
 from loquet.demo.scenario import FEED_BRIEFS, demo_brief
 from tests.core.second_parts import named_otherwise, shelf_of_twins
 from tests.making import Plain, as_made, device, thing
@@ -167,7 +167,8 @@ def ended(name: str) -> tuple[list[str], list[str], int, int]:
         stops += [part for part in used if not part.startswith(("own/", "own:", *USUAL))]
     if stops:
         return stops, [], 0, 0
-    proof = prove_package(dict(made.files), design, library)
+    proof = made.proof
+    assert proof is not None, "nothing is released without its proof"
     return [], [fault.sentence for fault in proof.faults], proof.nets, proof.keys
 
 

@@ -21,7 +21,6 @@ from loquet.core.outlining.opening_shapes import (
     opening_of,
     rounded,
 )
-from loquet.core.outlining.reading_dxf import read_dxf
 from loquet.core.outlining.reading_svg import read_svg
 from loquet.core.outlining.strokes import Drawing, DrawingRefused, Stroke
 from loquet.core.plain.frozen import Frozen
@@ -89,6 +88,8 @@ def read_drawing(data: bytes) -> Drawing:
         return read_svg(data)
     if b"\0" in head and not head.startswith(b"AutoCAD Binary"):
         raise DrawingRefused("This file is not text.", "Give a drawing as DXF or SVG.")
+    from loquet.core.outlining.reading_dxf import read_dxf  # it loads a large library, for few
+
     return read_dxf(data)
 
 

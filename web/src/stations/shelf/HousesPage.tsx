@@ -123,7 +123,11 @@ export function HousesPage() {
 									</span>
 								)}
 							</h2>
-							{row.version > 0 && <Button onClick={() => setDraft(row.house)}>Change it</Button>}
+							{row.version > 0 && (
+								<Button data-testid="change-house" onClick={() => setDraft(row.house)}>
+									Change it
+								</Button>
+							)}
 							{row.version > 0 && <Button onClick={() => void drop(row)}>Take off the shelf</Button>}
 							<Button onClick={() => begin(row.house)}>Like this one, but</Button>
 						</div>

@@ -69,7 +69,7 @@ export function Workshop() {
 						to="/shelf"
 						className="inline-flex items-center rounded-[3px] border border-line bg-card px-2.5 py-1 font-medium hover:border-ink-2"
 					>
-						Parts shelf
+						Shelf
 					</Link>
 					<ReadIn />
 					<OpenBrief />
