@@ -44,6 +44,7 @@ SIZES: dict[str, tuple[float, float]] = {
     "load-switch": (6.0, 6.0),
     "own-part": (10.0, 10.0),
     "own-block": (12.0, 12.0),
+    "shelf-part": (8.0, 8.0),
     "hole": (4.4, 4.4),
     "slot": (6.0, 2.0),
     "cut-out": (10.0, 10.0),

@@ -8,6 +8,7 @@ from loquet.core.board.openings import openings_of
 from loquet.core.brief import Board, Body, Brief, Thing, outline_polygon_mm
 from loquet.core.brief.joining import is_source
 from loquet.core.brief.seats import seat_of_thing
+from loquet.core.brief.thing import ANY_KIND
 from loquet.core.design import Design
 from loquet.core.geometry import Seat
 from loquet.core.library import Library
@@ -16,6 +17,7 @@ from loquet.core.outlining.shaping import corners_of, side_lengths
 from loquet.core.parts import PartError
 from loquet.core.pins.needing import needs_of
 from loquet.core.power.load import draw_of
+from loquet.core.shelf.pack import OWN
 
 BESIDE_MM, APART_MM = 14.0, 4.0
 LEAST_MM = 2.0
@@ -189,4 +191,6 @@ def parts_for(thing: Thing, library: Library) -> list[str]:
     if thing.display() is not None:
         return sorted(library.screens)
     kinds = {kind for body in thing.bodies() for kind in body.kinds}
+    if ANY_KIND in kinds:
+        return sorted(part_id for part_id in library.parts if part_id.startswith(OWN))
     return sorted(part.id for part in library.parts.values() if part.kind in kinds)

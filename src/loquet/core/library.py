@@ -5,6 +5,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from loquet.core.brief import Thing
+from loquet.core.brief.thing import ANY_KIND
 from loquet.core.circuit.model import Component
 from loquet.core.geometry import middle_of
 from loquet.core.ordering.house import House
@@ -77,7 +78,7 @@ class Library:
         choose = f"Choose one of: {', '.join(fitting)}."
         if part is None:
             raise PartError(part_id, "is not in the catalogue", choose)
-        if part.kind not in kinds:
+        if part.kind not in kinds and ANY_KIND not in kinds:
             raise PartError(part_id, f"is a {part.kind}, not a {' or '.join(kinds)}", choose)
         return part
 

@@ -4715,6 +4715,52 @@ export interface components {
                  */
                 address: number;
                 /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Joins
+                 * @description terminal = where, with semicolons between: supply, ground, open, line, to chip, from chip, clock, data, or @NET of one's own
+                 * @default
+                 */
+                joins: string;
+                /**
+                 * Kind
+                 * @default shelf-part
+                 * @constant
+                 */
+                kind: "shelf-part";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
+                 * Address
+                 * @description on two wires; 0 is not known
+                 * @default 0
+                 */
+                address: number;
+                /**
                  * Block
                  * @description its name on the shelf
                  * @default
@@ -8173,6 +8219,52 @@ export interface components {
                  * @default 10
                  */
                 width_mm: number;
+            } | {
+                /**
+                 * Address
+                 * @description on two wires; 0 is not known
+                 * @default 0
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Joins
+                 * @description terminal = where, with semicolons between: supply, ground, open, line, to chip, from chip, clock, data, or @NET of one's own
+                 * @default
+                 */
+                joins: string;
+                /**
+                 * Kind
+                 * @default shelf-part
+                 * @constant
+                 */
+                kind: "shelf-part";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
             } | {
                 /**
                  * Address
@@ -15022,6 +15114,52 @@ export interface components {
                  * @default 10
                  */
                 width_mm: number;
+            } | {
+                /**
+                 * Address
+                 * @description on two wires; 0 is not known
+                 * @default 0
+                 */
+                address: number;
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Joins
+                 * @description terminal = where, with semicolons between: supply, ground, open, line, to chip, from chip, clock, data, or @NET of one's own
+                 * @default
+                 */
+                joins: string;
+                /**
+                 * Kind
+                 * @default shelf-part
+                 * @constant
+                 */
+                kind: "shelf-part";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
             } | {
                 /**
                  * Address

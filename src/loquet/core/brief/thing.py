@@ -26,12 +26,16 @@ def only(**when: tuple[str, ...]) -> dict[str, Any]:
     return {"when": {name: list(values) for name, values in when.items()}}
 
 
+ANY_KIND = "any"
+"""Stands for every kind of part."""
+
+
 @dataclass(frozen=True)
 class Body:
     """A piece of a thing on the board: its part, or its size in mm where there is none, about the
     thing's own middle (nm).
 
-    `kinds` are the kinds of catalogue parts that fit; `side` is where the piece sits against the
+    `kinds` are the kinds of parts that fit, or ANY_KIND; `side` is where the piece sits against the
     thing: the same side or the other.
     """
 

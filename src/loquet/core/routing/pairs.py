@@ -10,6 +10,8 @@ from loquet.core.routing.kernels import Ints
 from loquet.core.routing.router import NetState, Router
 
 PLUS, MINUS = "_PLUS", "_MINUS"
+JOIN = "JOIN_"
+"""How nets begin that parts of the shelf share (`circuit/recipes/shelf_part.py`)."""
 APART_COST = (
     6.0  # six tenths of a straight step for every cell beside the corridor; tried on the examples
 )
@@ -17,8 +19,8 @@ ROOM_CELLS = 3
 
 
 def mate_of(router: Router, net: NetState) -> NetState | None:
-    """The other line of a USB pair, by its name."""
-    if "USB" not in net.name:
+    """The other line of a pair, by its name: of USB, or of parts that are joined by hand."""
+    if "USB" not in net.name and not net.name.startswith(JOIN):
         return None
     for own, other in ((PLUS, MINUS), (MINUS, PLUS)):
         if net.name.endswith(own):

@@ -51,6 +51,7 @@ from loquet.core.circuit.recipes import (
     screw_terminals,
     serial,
     series_pack,
+    shelf_part,
     slider,
     sound_converter,
     spare_bus,
@@ -121,6 +122,7 @@ RECIPES: tuple[tuple[type[Thing], Callable[..., Fragment]], ...] = (
     speaker.RECIPE,
     headphones.RECIPE,
     own_part.RECIPE,
+    shelf_part.RECIPE,
     own_block.RECIPE,
 )
 
