@@ -2,10 +2,12 @@
 
 import random
 import tomllib
+from datetime import date
 from pathlib import Path
 from typing import Any
 
 import pytest
+from pydantic import ValidationError
 
 from loquet.catalogue.bundled import parts, registered_types, roles
 from loquet.core.circuit import Circuit
@@ -14,13 +16,17 @@ from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
+from loquet.core.ordering.house import House
 from loquet.core.ordering.market import NOBODY
-from loquet.core.parts import Part
+from loquet.core.ordering.supplier import Supplier
+from loquet.core.parts import Part, pattern_of
 from loquet.core.pipeline import bring_up_to_date
 from loquet.core.release import prove_package, release
 from loquet.core.reviewing import review
 from loquet.core.shelf.differing import differences
-from loquet.core.shelf.pack import Pack, PackRefused, read_pack, write_pack
+from loquet.core.shelf.drawing import drawing_of
+from loquet.core.shelf.faults import entry_faults, house_faults
+from loquet.core.shelf.pack import Pack, PackRefused, part_faults, read_pack, write_pack
 from loquet.core.shelf.pin_table import for_role, read_pin_table
 from loquet.costing import parts_cost
 from tests.making import device, thing
@@ -296,3 +302,139 @@ def test_what_nobody_priced_is_named_and_what_is_priced_counts(library: Library)
         cost = parts_cost(made, known, NOBODY, 3)
         assert cost.unpriced == (() if priced else ("own/tarn-r33, 3.3 V",))
         assert (cost.cents.get("own prices", 0.0) >= 27.0) == priced
+
+
+def test_a_drawing_has_everything_where_the_sheet_has_it() -> None:
+    """In mm from the sheet: four pads, a body of 6.5 x 3.5, pin 1 marked; a peg of 1.2 at 3, -2."""
+    body = REGULATOR.body.model_copy(update={"pegs_mm": ((3.0, -2.0, 1.2),)})
+    drawn = drawing_of(REGULATOR, pattern_of(body))
+    assert [(p.number, p.x_mm, p.y_mm, p.w_mm, p.h_mm, p.terminal, p.does) for p in drawn.pads] == [
+        ("1", -2.3, -3.2, 1.2, 2.2, "out", "supply out"),
+        ("2", 0.0, -3.2, 1.2, 2.2, "ground", "ground"),
+        ("3", 2.3, -3.2, 1.2, 2.2, "in", "supply"),
+        ("4", 0.0, 3.2, 3.8, 2.2, "ground", "ground"),
+    ]
+    assert drawn.holes_mm == ((3.0, -2.0, 1.2),)
+    assert drawn.body_mm == (-3.25, -1.75, 3.25, 1.75)
+    left, low, right, high = drawn.room_mm
+    assert left <= -3.25
+    assert low <= -4.3
+    assert right >= 3.25
+    assert high >= 4.3
+    assert right - left < 8
+    assert high - low < 10
+    assert drawn.first_mm == (-2.3, -3.2)
+    plain = drawing_of(REGULATOR, pattern_of(body.model_copy(update={"first_pin_mark": False})))
+    assert plain.first_mm is None
+
+
+def test_what_a_house_cannot_be_is_told() -> None:
+    house = House.model_validate(
+        {
+            "id": "house/fell",
+            "name": "Fell Boards",
+            "setup_cents": 900,
+            "area_cents_dm2": 200,
+            "work_days": 4,
+            "shipping": [{"name": "letter", "cents": 500, "days": 8}],
+        }
+    )
+    assert house_faults(house) == ()
+
+    def told(**change: object) -> list[str]:
+        return [f.field for f in house_faults(house.model_copy(update=change))]
+
+    assert told(known="simulated") == ["known"]
+    assert told(setup_cents=0, area_cents_dm2=0) == ["area_cents_dm2"]
+    assert told(setup_cents=0, area_cents_dm2=0, piece_cents=1) == []
+    assert told(smallest_mm=(500.0, 10.0)) == ["smallest_mm"]
+    assert told(smallest_mm=(10.0, 301.0)) == ["smallest_mm"]
+    assert told(smallest_mm=(400.0, 300.0)) == []
+    assert told(breaks=((5, 1.0), (20, 0.9))) == []
+    assert told(breaks=((20, 1.0), (5, 0.9))) == ["breaks"]
+    assert told(breaks=((5, 1.0), (5, 0.9))) == ["breaks"]
+    assert told(breaks=((0, 1.0),)) == ["breaks"]
+    assert told(finish_cents={"gold": 1.0}) == ["finish_cents"]
+    assert told(colour_cents={"plum": 1.0}) == ["colour_cents"]
+    supplier = Supplier.model_validate({"id": "supplier/beck", "name": "Beck"})
+    assert entry_faults(supplier) == ()
+    simulated = entry_faults(supplier.model_copy(update={"known": "simulated"}))
+    assert [f.field for f in simulated] == ["known"]
+    assert entry_faults(house.model_copy(update={"known": "simulated"}))[0].field == "known"
+    assert entry_faults(REGULATOR) == ()
+
+
+def test_a_pack_of_everything_is_told_apart_by_its_tables() -> None:
+    text = """format = "loquet-pack-1"
+name = "beck"
+
+[[supplier]]
+id = "supplier/beck"
+name = "Beck"
+
+[[price]]
+supplier = "supplier/beck"
+order_number = "A-1"
+breaks = [[1, 3.5]]
+seen_on = "2026-11-30"
+
+[[price]]
+supplier = "supplier/gone"
+order_number = "A-2"
+breaks = [[1, 3.5]]
+seen_on = "2026-11-30"
+"""
+    with pytest.raises(PackRefused) as caught:
+        read_pack(text.encode(), "beck.toml")
+    (fault,) = caught.value.faults
+    assert (fault.line, fault.place) == (14, "price 'A-2', supplier:")
+    whole = read_pack(text.replace("supplier/gone", "supplier/beck").encode(), "beck.toml")
+    assert [price.order_number for price in whole.price] == ["A-1", "A-2"]
+    assert whole.price[0].seen_on == date(2026, 11, 30)
+    assert list(whole.entries) == ["supplier/beck"]
+    written = write_pack(whole)
+    assert read_pack(written, "again") == whole
+    assert write_pack(read_pack(written, "again")) == written
+    late = text.replace('breaks = [[1, 3.5]]\nseen_on = "2026-11-30"\n\n[[price]]', "[[price]]")
+    with pytest.raises(PackRefused) as caught:
+        read_pack(late.encode(), "beck.toml")
+    assert {(f.place, f.problem, f.way_out) for f in caught.value.faults} == {
+        ("price '1', breaks:", "is missing", "Add it."),
+        ("price '1', seen_on:", "is missing", "Add it."),
+    }
+
+
+def test_what_a_form_does_not_take_is_said_by_its_field() -> None:
+    plain = REGULATOR.model_dump(mode="json")
+    wrong = {**plain, "reference": "u", "body": {**plain["body"], "pads": [], "colour": "red"}}
+    del wrong["kind"]
+    with pytest.raises(ValidationError) as caught:
+        Part.model_validate(wrong)
+    told = {field: (problem, way_out) for field, problem, way_out in part_faults(caught.value)}
+    assert told["kind"] == ("is missing", "Add it.")
+    assert told["body.colour"][1] == "Take it out, or spell it as docs/shelf.md does."
+    assert set(told) == {"kind", "body.pads", "body.colour", "reference"}
+    with pytest.raises(ValidationError) as caught:
+        House.model_validate({"id": "house/x", "name": "", "setup_cents": 1, "area_cents_dm2": 1})
+    said = {field: problem for field, problem, _ in part_faults(caught.value)}
+    assert said["name"] == "is empty"
+    with pytest.raises(ValidationError) as caught:
+        Part.model_validate(3)
+    assert [field for field, _, _ in part_faults(caught.value)] == ["part"]
+
+
+@pytest.mark.parametrize(
+    ("row", "place", "line"),
+    [
+        (f'title = "{"a" * 121}"', "title:", 3),
+        ("part = 3", "part:", 3),
+        ('house = [{ id = "house/x" }]', "house 'house/x', name:", 3),
+        ("price = [3]", "price '1':", 3),
+    ],
+)
+def test_a_fault_of_the_head_is_told_at_its_field(row: str, place: str, line: int) -> None:
+    text = f'format = "loquet-pack-1"\nname = "x"\n{row}\n'
+    with pytest.raises(PackRefused) as caught:
+        read_pack(text.encode(), "x.toml")
+    first = caught.value.faults[0]
+    assert (first.place, first.line) == (place, line)

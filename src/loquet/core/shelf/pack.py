@@ -171,7 +171,7 @@ def told_fault(row: Any, plain: dict[str, Any], lines: Lines, text: str, file: s
     start, named = 0, ""
     if loc[0] in TABLES and len(loc) > 1 and loc[1].isdigit():
         table, index = loc[0], int(loc[1])
-        start = lines[table][index] if index < len(lines[table]) else 0
+        start = lines[table][index] if index < len(lines[table]) else field_line(text, 0, table)
         rows = plain.get(table)
         own = rows[index] if isinstance(rows, list) and index < len(rows) else None
         name = str(own.get("id", index + 1))[:60] if isinstance(own, dict) else str(index + 1)
@@ -180,8 +180,8 @@ def told_fault(row: Any, plain: dict[str, Any], lines: Lines, text: str, file: s
     return PackFault(
         file=file,
         line=field_line(text, start, field),
-        place=f"{named}{field}:",
-        problem=str(row["msg"])[:120].removeprefix("Value error, "),
+        place=f"{(named + field).removesuffix(', ')}:",
+        problem=SAID.get(row["type"], str(row["msg"])[:120].removeprefix("Value error, ")),
         way_out=WAYS_OUT.get(row["type"], "Write it as docs/shelf.md says."),
     )
 
