@@ -4,6 +4,7 @@ import { Button } from "../../design/Button";
 import { Choice } from "../../design/Choice";
 import { NumberField } from "../../design/NumberField";
 import { useDesign } from "../../document/useDesign";
+import { Joins } from "./Joins";
 import { USAGES } from "./keyUsages";
 import type { Field, Thing } from "./kinds";
 import { means } from "./kinds";
@@ -43,7 +44,7 @@ export function ThingForm({ thing, select }: { thing: Thing; select: (names: str
 			{kind?.fields
 				.filter((field) => means(field, values, kind.usual))
 				.map((field) => (
-					<FieldRow key={field.name} field={field} value={values[field.name]} thing={thing} change={change} />
+					<FieldRow key={field.name} field={field} values={values} thing={thing} change={change} />
 				))}
 			<Facts thing={thing} />
 			<div className="flex gap-2">
@@ -151,12 +152,12 @@ function Belonging({ thing, values, change }: { thing: Thing; values: Values; ch
 
 function FieldRow({
 	field,
-	value,
+	values,
 	thing,
 	change,
 }: {
 	field: Field;
-	value: unknown;
+	values: Values;
 	thing: Thing;
 	change: (changes: Values) => void;
 }) {
@@ -166,6 +167,9 @@ function FieldRow({
 		return part?.description ?? id;
 	};
 	const label = field.title;
+	const value = values[field.name];
+	if (field.name === "joins")
+		return <Joins part={String(values.part ?? "")} text={String(value ?? "")} set={(joins) => change({ joins })} />;
 	if (field.name === "sends")
 		return (
 			<Choice
@@ -177,12 +181,15 @@ function FieldRow({
 		);
 	switch (field.what) {
 		case "part":
-			if (thing.parts.length === 0) return null;
+			if (thing.parts.length === 0 || onlyOne(thing.parts, value)) return null;
 			return (
 				<Choice
 					label={label}
 					value={String(value ?? "")}
-					options={thing.parts.map((id) => [id, words(id)] as const)}
+					options={[
+						...(thing.parts.includes(String(value ?? "")) ? [] : [[String(value ?? ""), "choose one"] as const]),
+						...thing.parts.map((id) => [id, words(id)] as const),
+					]}
 					set={(part) => {
 						const screen = tray.data?.screens.find((s) => s.id === part);
 						change(screen ? { part, bus: screen.bus } : { part });
@@ -259,5 +266,9 @@ function Facts({ thing }: { thing: Thing }) {
 		</div>
 	);
 }
+
+/** Whether there is one part alone that ships with Loquet, and it is taken. */
+const onlyOne = (parts: readonly string[], value: unknown) =>
+	parts.length === 1 && parts[0] === value && !String(value).startsWith("own/");
 
 const round = (value: number) => Math.round(value * 1000) / 1000;
