@@ -158,7 +158,7 @@ def test_a_part_costs_what_the_list_says() -> None:
     """By its maker's number however it is written, by its id where somebody said so, a chip by its
     name; in euro.
     """
-    part = Part(**{**dict(REGULATOR), "sold_as": ("tr 33",)})
+    part = Part.model_validate({**REGULATOR.model_dump(mode="json"), "sold_as": ["tr 33"]})
     market = Market.of([supplier(currency="USD", euro_each=0.5, days=9)], lines())
     (offer,) = market.offers(part.id, part)
     assert (offer.supplier, offer.order_number, offer.pieces, offer.days) == (
@@ -200,7 +200,7 @@ def test_shipping_by_steps() -> None:
 
 
 def test_carts_in_the_columns_that_a_supplier_wants() -> None:
-    part = Part(**{**dict(REGULATOR), "sold_as": ("TR-50",)})
+    part = Part.model_validate({**REGULATOR.model_dump(mode="json"), "sold_as": ["TR-50"]})
     columns = (
         CartColumn(heading="Menge", holds="pieces"),
         CartColumn(heading="=Nr", holds="order number"),
