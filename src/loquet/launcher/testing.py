@@ -25,11 +25,11 @@ TESTS = [
     [
         *("tests", "--no-loadscope-reorder"),
         *(f"--ignore={folder}" for folder in COMPUTING),
-        *(*SHARED, "3"),
+        *(*SHARED, "2"),
     ],
 ]
-"""Tests that only compute share all processors; the others, which wait for pages now and then, are
-three at once, in the order of tests/conftest.py. A file stays with one process.
+"""Tests that only compute share all processors; the others, which ask for answers in time, are two
+at once, in the order of tests/conftest.py. A file stays with one process.
 """
 
 
