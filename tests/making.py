@@ -104,3 +104,16 @@ def as_made(brief: Brief, **making: Any) -> Brief:
     """A brief whose boards are made otherwise."""
     kept = brief.making.model_dump(mode="json")
     return brief.model_copy(update={"making": Making.model_validate({**kept, **making})})
+
+
+FELL: Plain = {
+    "id": "house/fell",
+    "name": "Fell Boards",
+    "currency": "USD",
+    "euro_each": 0.5,
+    "setup_cents": 1000,
+    "area_cents_dm2": 200,
+    "work_days": 4,
+    "shipping": [{"name": "letter", "cents": 500, "days": 8}],
+}
+"""A board house of one's own, invented."""

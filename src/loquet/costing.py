@@ -24,7 +24,7 @@ from loquet.core.pipeline import board_view
 from loquet.core.shelf.pack import OWN
 from loquet.standins.board_house import quote
 from loquet.standins.file_inspection import Inspection
-from loquet.standins.part_supplier import SIMULATED, offers_of, stock_offer
+from loquet.standins.part_supplier import offers_of, stock_offer
 
 STENCILS: dict[Stencil, str] = {"none": "none", "sheet": "a sheet", "framed": "in a frame"}
 OWN_PRICES = "own prices"
@@ -176,7 +176,8 @@ def soldered_parts(design: Design) -> int:
 class PartsCost:
     """The parts of so many devices: cents of a euro by supplier, their shipping, duty and tax, the
     lines without a price, those that no supplier has in that number, and those whose price was seen
-    long ago; `simulated` where any price is of a supplier that ships with Loquet.
+    long ago; `simulated` where any price is of a supplier that ships with Loquet, `own` where any
+    is of a price list of one's own.
     """
 
     cents: dict[str, float]
@@ -187,6 +188,7 @@ class PartsCost:
     short: tuple[str, ...]
     old: tuple[str, ...]
     simulated: bool
+    own: bool
 
     @property
     def whole_cents(self) -> int:
@@ -196,8 +198,8 @@ class PartsCost:
     @property
     def priced_by(self) -> str:
         """Where the prices are from."""
-        own = "price lists of one's own suppliers"
-        some = [own] if any(name not in SIMULATED for name in self.cents) else []
+        some = ["price lists of one's own suppliers"] if self.own else []
+        some += ["own prices"] if OWN_PRICES in self.cents else []
         some += ["part suppliers (simulated, invented)"] if self.simulated else []
         return " and ".join(some) or "no part has a price"
 
@@ -255,6 +257,7 @@ def parts_cost(design: Design, library: Library, market: Market, number: int) ->
         tuple(short),
         tuple(old),
         any(name in known and known[name].known == "simulated" for name in cents),
+        any(name in known and known[name].known != "simulated" for name in cents),
     )
 
 

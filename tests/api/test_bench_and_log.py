@@ -281,7 +281,7 @@ def test_costs_calendar_parts_and_a_query(client: TestClient, made: int) -> None
             {p["quantity"] for p in row["curve"]}
         )
     # Millrace's list: gold 17.00, other colours 3.00, thinner 4.00, express 26.00 - 9.50, a stencil
-    # 15.00 and 39.00 in its frame; copper of 70 µm 1.40 a dm², and ten boards of 70 x 40 mm are 2.8
+    # 15.00 and 39.00 in its frame; copper of 70 µm 1.40 a dm², and ten boards of 70 x 40 are 2.8
     hand = client.get(f"/api/projects/{made}/landed", params={"quantity": 10}).json()[0]
     costs = {(o["sort"], o["words"]): o["cents"] for o in hand["options"]}
     fitted = costs.pop(("fitting", "by the house"))

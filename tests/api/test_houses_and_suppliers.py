@@ -11,19 +11,9 @@ from fastapi.testclient import TestClient
 
 from tests.api.test_planning import edit, finished
 from tests.conftest import ROOT
-from tests.making import device, plain_of, thing
+from tests.making import FELL, device, plain_of, thing
 
-HOUSE = {
-    "id": "house/fell",
-    "name": "Fell Boards",
-    "currency": "USD",
-    "euro_each": 0.5,
-    "setup_cents": 1000,
-    "area_cents_dm2": 200,
-    "work_days": 4,
-    "shipping": [{"name": "letter", "cents": 500, "days": 8}],
-    "vat_share": 0.2,
-}
+HOUSE = {**FELL, "vat_share": 0.2}
 BECK = {"id": "supplier/beck", "name": "Beck Parts", "shipping": [[0, 400]], "vat_share": 0.2}
 HEAD = "order no,maker,description,stock,price 1,price 100\n"
 

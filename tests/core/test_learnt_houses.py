@@ -18,6 +18,7 @@ from loquet.core.ordering.learning import (
     prices_in,
     worked_out,
 )
+from tests.making import FELL
 
 SIZES = ((5, 100, 60), (10, 64, 42), (20, 120, 80), (30, 90, 50), (50, 70, 70))
 
@@ -137,20 +138,8 @@ def test_too_few_and_too_alike() -> None:
 
 
 def test_prices_in_another_money_are_in_euro() -> None:
-    house = House.model_validate(
-        {
-            "id": "house/fell",
-            "name": "Fell Boards",
-            "currency": "USD",
-            "euro_each": 0.5,
-            "setup_cents": 1000,
-            "area_cents_dm2": 200,
-            "finish_cents": {"lead-free solder": 30},
-            "work_days": 4,
-            "shipping": [{"name": "letter", "cents": 500, "days": 8}],
-            "fit_cents": 3,
-        }
-    )
+    more = {"finish_cents": {"lead-free solder": 30}, "fit_cents": 3}
+    house = House.model_validate({**FELL, **more})
     there = house.in_euro
     assert (there.setup_cents, there.area_cents_dm2, there.fit_cents) == (500, 100, 1.5)
     assert there.finish_cents == {"lead-free solder": 15}
@@ -160,3 +149,4 @@ def test_prices_in_another_money_are_in_euro() -> None:
     assert "typed" in house.priced_by
     told = house.model_copy(update={"known": "learnt", "within_cents": 120.0})
     assert "within 1.20 USD" in told.priced_by
+    assert "within 0.60 EUR" in told.in_euro.priced_by

@@ -29,7 +29,7 @@ from loquet.core.shelf.faults import entry_faults, house_faults
 from loquet.core.shelf.pack import Pack, PackRefused, part_faults, read_pack, write_pack
 from loquet.core.shelf.pin_table import for_role, read_pin_table
 from loquet.costing import parts_cost
-from tests.making import device, thing
+from tests.making import FELL, device, thing
 
 TARN = Path(__file__).parents[2] / "examples" / "packs" / "tarn-regulator.toml"
 TEXT = TARN.read_text()
@@ -329,16 +329,7 @@ def test_a_drawing_has_everything_where_the_sheet_has_it() -> None:
 
 
 def test_what_a_house_cannot_be_is_told() -> None:
-    house = House.model_validate(
-        {
-            "id": "house/fell",
-            "name": "Fell Boards",
-            "setup_cents": 900,
-            "area_cents_dm2": 200,
-            "work_days": 4,
-            "shipping": [{"name": "letter", "cents": 500, "days": 8}],
-        }
-    )
+    house = House.model_validate(FELL)
     assert house_faults(house) == ()
 
     def told(**change: object) -> list[str]:

@@ -113,8 +113,8 @@ def test_legible_rows() -> None:
 
 
 def test_ladder_values_are_preferred() -> None:
-    """Equal steps of an eight-key ladder with 10 kΩ: 10 k/7 = 1.43 kΩ, 10 k/3 = 3.32 kΩ (E96 of IEC
-    60063).
+    """Equal steps of an eight-key ladder with 10 kΩ: 10 k/7 = 1.43 kΩ, 10 k/3 = 3.32 kΩ (E96 of
+    IEC 60063).
     """
     windows = ladder_windows(tuple("abcdefgh"))
     assert windows[1].resistor_ohm == 1430

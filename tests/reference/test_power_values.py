@@ -122,8 +122,8 @@ def test_a_step_up_converter_is_held_by_its_switch() -> None:
 
 
 def test_charging_by_hand() -> None:
-    """400 mAh at 0.5 C: 200 mA -> 5 kΩ, next E24 5.1 kΩ = 196 mA. 1200 mAh would be 600 mA: 1.3 V x
-    0.6 A x 190 K/W are 148 K over 40 °C, so no more than leaves it cool is taken: 280 mA -> 3.57
+    """400 mAh at 0.5 C: 200 mA -> 5 kΩ, next E24 5.1 kΩ = 196 mA. 1200 mAh would be 600 mA: 1.3 V
+    x 0.6 A x 190 K/W are 148 K over 40 °C, so no more than leaves it cool is taken: 280 mA -> 3.57
     kΩ, next E24 3.6 kΩ = 278 mA. It holds itself back from 70 K / (190 K/W x 1.3 V) = 283 mA on.
     500 mA that are asked for are 2 kΩ, and 283 mA that flow.
     """

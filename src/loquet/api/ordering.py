@@ -23,6 +23,7 @@ from loquet.api.releases import (
     refuse_open_cards,
     refuse_stops,
     refuse_twice,
+    simulated,
 )
 from loquet.api.shapes import OrderView
 from loquet.api.suppliers import market_for
@@ -43,7 +44,7 @@ from loquet.core.ordering.landed import (
 from loquet.core.provenance import Source, Working, given
 from loquet.costing import landed_at, option_costs, parts_cost, parts_days, soldered_parts
 from loquet.standins.file_inspection import Inspection, inspect
-from loquet.standins.part_supplier import SIMULATED, SUPPLIER
+from loquet.standins.part_supplier import SUPPLIER
 from loquet.store.designs import head_of, load_design
 from loquet.store.history import version_of
 from loquet.store.releases import order, place_order, release_files
@@ -265,7 +266,6 @@ def order_parts_of(
     market = market_for(session, design, library)
     cost = parts_cost(design, library, market, quantity)
     cents = cost.whole_cents
-    own = any(name not in SIMULATED for name in cost.cents)
     now = datetime.now(UTC)
     arrives = now.date() + timedelta(days=parts_days(design, library, market, quantity)[0])
     quoted = {
@@ -279,7 +279,7 @@ def order_parts_of(
     placed = OrderRow(
         revision_id=row.revision_id,
         release_id=row.id,
-        house=OWN_SUPPLIERS if own else SUPPLIER,
+        house=OWN_SUPPLIERS if cost.own else SUPPLIER,
         kind="parts",
         quote=quoted,
         placed_on=now.date(),
@@ -316,7 +316,8 @@ def answer_house(
 ) -> OrderView:
     """Answer the query of a house; it goes on from the next day."""
     row = order(session, order_id, lock=True)
-    if row.kind != "boards" or not context.library.house(row.house).asks:
+    asked = simulated(row) and row.kind == "boards"
+    if not asked or not context.library.house(row.house).asks:
         raise Refused("Nobody has asked anything about this order.", "It goes on by itself.")
     if row.answer is not None:
         raise Refused("This query is answered.", "The house goes on with the order.", 409)

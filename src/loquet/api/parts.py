@@ -106,9 +106,7 @@ class LineOffers(BaseModel):
 
 @router.get("/projects/{project_id}/offers")
 def get_offers(project_id: int, session: SessionNow, context: ContextNow) -> list[LineOffers]:
-    """What suppliers ask for the parts of the boards; nothing before there is a
-    circuit.
-    """
+    """What suppliers ask for the parts of the boards; nothing before there is a circuit."""
     design = load_design(session, head_of(session, project_id).version)
     if not design.circuit:
         return []

@@ -44,7 +44,6 @@ BREAKS = ((1, 1.3), (10, 1.0), (100, 0.8), (1000, 0.62))
 RUN_OUT = frozenset({"button-6x6-surface"})
 CHEAP_CENTS, CHEAP_LEAST = 5.0, 10
 USUAL_DAYS = {SUPPLIER: 3, OTHER: 6}
-SIMULATED = frozenset(USUAL_DAYS)
 
 
 def offers_of(part: str, price_cents: float) -> tuple[Offer, ...]:

@@ -132,7 +132,7 @@ class House(Frozen):
         for name in ("finish_cents", "colour_cents", "panel_cents"):
             priced[name] = {key: cents * by for key, cents in plain[name].items()}
         ways = tuple(way.model_copy(update={"cents": way.cents * by}) for way in self.shipping)
-        return House(**{**plain, **priced, "shipping": ways, "euro_each": 1.0})
+        return House(**{**plain, **priced, "shipping": ways, "euro_each": 1.0, "currency": "EUR"})
 
     def asked(self, making: Making, shipping: str, chosen: bool) -> Asked:
         """What a project asks of this house: where it is the `chosen` one all as it was said, else

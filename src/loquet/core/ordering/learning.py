@@ -2,7 +2,7 @@
 and how far they miss.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -77,11 +77,7 @@ def learn(quotes: Sequence[QuoteSeen]) -> Learnt:
     misses, found = fitted(quotes, asked)
     if len({(q.quantity, q.width_mm, q.height_mm) for q in quotes}) < FEWEST:
         raise TooFewQuotes("Three quotes must differ in size or quantity; these are alike.")
-    left_out = [
-        abs(quotes[i].cents - worked_out(quotes[i], asked, fitted(others, asked)[1]))
-        for i in range(len(quotes))
-        if told(others := [q for j, q in enumerate(quotes) if j != i], asked)
-    ]
+    left_out = list(missed_by_others(quotes, asked))
     within = max([ROUNDING_CENTS, *left_out, *(abs(miss) for miss in misses)])
     untold = untold_of(quotes, asked)
     if not left_out:
@@ -92,6 +88,14 @@ def learn(quotes: Sequence[QuoteSeen]) -> Learnt:
         within_cents=round(within, 2),
         untold=untold,
     )
+
+
+def missed_by_others(quotes: Sequence[QuoteSeen], asked: Sequence[Price]) -> Iterator[float]:
+    """By how many cents each quote is missed that all others can tell."""
+    for at, quote in enumerate(quotes):
+        others = [*quotes[:at], *quotes[at + 1 :]]
+        if told(others, asked):
+            yield abs(quote.cents - worked_out(quote, asked, fitted(others, asked)[1]))
 
 
 def prices_in(quotes: Sequence[QuoteSeen]) -> tuple[Price, ...]:

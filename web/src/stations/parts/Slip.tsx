@@ -40,7 +40,12 @@ export function Slip({
 				{what}
 				<span className="block text-[12px] text-ink-2">{more}</span>
 				{offers?.offers.map((offer) => (
-					<OfferLine key={offer.supplier} offer={offer} best={offer === best} count={count} />
+					<OfferLine
+						key={`${offer.supplier} ${offer.order_number}`}
+						offer={offer}
+						best={offer === best}
+						count={count}
+					/>
 				))}
 				{offers && !best && (
 					<span className="flex items-start gap-1.5 text-[12px] text-look">
@@ -86,6 +91,7 @@ function OfferLine({ offer, best, count }: { offer: Offer; best: boolean; count:
 					? `: ${offer.pieces} there, more in ${offer.days} days`
 					: `: here in ${offer.days} days`}
 				{offer.buys > count ? `; sells ${offer.buys} at least` : ""}
+				{offer.order_number && `; ${offer.order_number}, seen ${offer.seen_on}${offer.old ? ", long ago" : ""}`}
 				{offer.next_break ? `; less each from ${offer.next_break}` : ""}
 			</span>
 		</span>

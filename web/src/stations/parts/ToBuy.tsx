@@ -17,6 +17,7 @@ export function ToBuy({ lines, kit }: { lines: Line[]; kit: KitLine[] }) {
 			take(client.GET("/api/projects/{project_id}/offers", { params: { path: { project_id: head.project } } })),
 		placeholderData: (before) => before,
 	});
+	const own = offers.data?.some((row) => row.offers.some((offer) => offer.order_number)) ?? false;
 	const by = new Map(offers.data?.map((row) => [row.line, row]));
 	return (
 		<div className="min-h-0 flex-1 overflow-y-auto p-4" data-testid="to-buy">
@@ -24,7 +25,8 @@ export function ToBuy({ lines, kit }: { lines: Line[]; kit: KitLine[] }) {
 				<span className="figure">{lines.length}</span> <span className="text-ink-2">parts for about</span>{" "}
 				<span className="figure">{(cents / 100).toFixed(2)} €</span>{" "}
 				<span className="text-ink-2">
-					with spares{unknown ? `, and ${unknown} whose price is not known` : ""}; prices and suppliers are simulated.{" "}
+					with spares{unknown ? `, and ${unknown} whose price is not known` : ""};{" "}
+					{own ? "by one's own price lists where they sell it, else simulated" : "prices and suppliers are simulated"}.{" "}
 				</span>
 				<span className="figure">{missing.length}</span> <span className="text-ink-2">of the kit are missing.</span>
 			</p>
