@@ -8,6 +8,10 @@ from loquet.core.provenance import Working
 
 NetKind = Literal["signal", "supply", "ground", "switched"]
 GROUND = "GROUND"
+JOIN = "JOIN_"
+"""How nets begin that only parts share which are joined by hand; those that end in `_PLUS` and
+`_MINUS` are a pair.
+"""
 
 
 class Component(Frozen):

@@ -5,13 +5,12 @@ from contextlib import contextmanager
 
 import numpy as np
 
+from loquet.core.circuit.model import JOIN
 from loquet.core.routing.grid import CELL_NM, Grid
 from loquet.core.routing.kernels import Ints
 from loquet.core.routing.router import NetState, Router
 
 PLUS, MINUS = "_PLUS", "_MINUS"
-JOIN = "JOIN_"
-"""How nets begin that parts of the shelf share (`circuit/recipes/shelf_part.py`)."""
 APART_COST = (
     6.0  # six tenths of a straight step for every cell beside the corridor; tried on the examples
 )

@@ -3,16 +3,11 @@
 from loquet.core.brief import plain_name
 from loquet.core.brief.kinds.shelf_part import LINES, ShelfPart
 from loquet.core.circuit.bench import Bench
-from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.model import GROUND, JOIN, Component, Fragment, RecipeNotPossible
 from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.circuit.two_wire import bus_net
 from loquet.core.parts import Part
 from loquet.core.parts.terminal import Terminal
-
-JOIN = "JOIN_"
-"""How the nets begin that only such parts share; `routing/pairs.py` draws those together that end
-in `_PLUS` and `_MINUS`.
-"""
 
 
 def recipe(thing: ShelfPart, bench: Bench) -> Fragment:
