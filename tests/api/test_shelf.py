@@ -99,7 +99,9 @@ def test_a_project_keeps_the_part_it_took_until_it_takes_the_change(client: Test
     whole = client.get(f"/api/projects/{project}/project.zip").content
     version = client.get("/api/shelf/part", params={"id": "own/tarn-r33"}).json()["version"]
     client.delete("/api/shelf/entry", params={"id": "own/tarn-r33", "version": version})
-    copy = client.post("/api/projects/read-in", content=whole).json()["project"]
+    read = client.post("/api/projects/read-in", content=whole)
+    assert read.status_code == 201, read.text
+    copy = read.json()["project"]
     (lone,) = client.get(f"/api/projects/{copy}/shelf").json()["taken"]
     assert (lone["here"], lone["part"]) == ("not on the shelf", taken["part"])
     assert "own/tarn-r33" in json.dumps(client.get(f"/api/projects/{copy}/power").json())

@@ -3,6 +3,7 @@
 import os
 import subprocess
 import sys
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -46,41 +47,58 @@ class Server:
         self.process.terminate()
         return self.process.wait(20)
 
+    def idle(self) -> None:
+        """Until no job runs; where one does not end, the application starts again."""
+        engine = make_engine(self.environment["LOQUET_DATABASE_URL"])
+        running = text("SELECT COUNT(*) FROM jobs WHERE state IN ('waiting', 'running')")
+        for _ in range(40):
+            with engine.connect() as connection:
+                if connection.scalar(running) == 0:
+                    break
+            time.sleep(0.5)
+        else:
+            self.stop()
+            self.start()
+        engine.dispose()
+
+
+USED, STOCKED = "loquet_browser", "loquet_stocked"
+
 
 @pytest.fixture(scope="session")
-def stocked(database: MariaDb) -> str:
-    """The name of a database with demo data, made once; every module has a copy of its own."""
-    database.sql("CREATE DATABASE loquet_stocked")
-    running = Server(database.url("loquet_stocked"))
-    running.command("migrate")
-    running.command("seed")
-    running.start()
-    prepare(running.address)
-    running.stop()
-    return "loquet_stocked"
+def running(database: MariaDb) -> Iterator[Server]:
+    """One application for all files of a process, with demo data that is kept beside."""
+    database.sql(f"CREATE DATABASE {USED}; CREATE DATABASE {STOCKED}")
+    server = Server(database.url(USED))
+    server.command("migrate")
+    server.command("seed")
+    server.start()
+    prepare(server.address)
+    server.idle()
+    copy(database, USED, STOCKED)
+    yield server
+    server.stop()
 
 
 def copy(database: MariaDb, source: str, name: str) -> None:
-    """A new database with every table and row of another."""
-    database.sql(f"CREATE DATABASE {name}")
+    """Every table and row of a database put in place of those of another."""
     engine = make_engine(database.url(name))
     with engine.begin() as connection:
         connection.execute(text("SET foreign_key_checks = 0"))
         for (table,) in connection.execute(text(f"SHOW TABLES FROM {source}")).all():
             made = connection.execute(text(f"SHOW CREATE TABLE {source}.{table}")).one()[1]
+            connection.execute(text(f"DROP TABLE IF EXISTS {table}"))
             connection.exec_driver_sql(made.replace("%", "%%"))
             connection.execute(text(f"INSERT INTO {table} SELECT * FROM {source}.{table}"))
     engine.dispose()
 
 
 @pytest.fixture(scope="module")
-def server(database: MariaDb, stocked: str, request: pytest.FixtureRequest) -> Iterator[Server]:
-    name = f"loquet_{request.module.__name__.split('.')[-1]}"
-    copy(database, stocked, name)
-    running = Server(database.url(name))
-    running.start()
-    yield running
-    running.stop()
+def server(database: MariaDb, running: Server) -> Server:
+    """The application with its demo data as they were."""
+    running.idle()
+    copy(database, STOCKED, USED)
+    return running
 
 
 @pytest.fixture(scope="module")

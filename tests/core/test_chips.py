@@ -111,7 +111,7 @@ def test_the_sketch_of_a_quad_package_agrees_with_its_land_pattern(library: Libr
     """Every pin lies on the same side and in the same order as in the pattern by IPC-7351B."""
     chip = find_chip("stm32l051c8t6")
     seat = Seat(0, 0)
-    exact = places_of(pattern_of(library.package(chip.package)[0]), seat)
+    exact = places_of(pattern_of(library.package(chip.package).body), seat)
     sketch = package_places(chip, seat)
     for number, (x, y) in sketch.items():
         true_x, true_y = exact[number]

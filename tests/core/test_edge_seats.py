@@ -10,7 +10,7 @@ from loquet.core.brief import Brief
 from loquet.core.geometry import Box, Rect, Seat
 from loquet.core.library import Library
 from loquet.core.parts import LandPattern
-from loquet.core.parts.profiles import Plug
+from loquet.core.parts.in_use import Plug
 from loquet.core.placement.corner_seats import corner_seats
 from loquet.core.placement.edge_seats import along_side, edge_seats, plug_area
 from tests.making import Plain, device, thing
@@ -111,7 +111,7 @@ def test_a_port_leaves_room_for_the_plug_beside_it(other: float, free: bool) -> 
     from the mouth outwards.
     """
     socket = LandPattern("u", (), Box(0, 0, 9 * MM, 7 * MM), Box(0, 0, 9 * MM, 7 * MM))
-    plug = Plug("USB-C plug", 12.35, 6.5, 35.0, 0.8)
+    plug = Plug(words="USB-C plug", wide_mm=12.35, high_mm=6.5, long_mm=35.0, meets_mm=0.8)
     one = plug_area(socket, Seat(30 * MM, round(3.5 * MM)), plug)
     assert one.bounds == (22_825_000, -35_000_000, 37_175_000, -800_000)
     two = plug_area(socket, Seat(round((30 + other) * MM), round(3.5 * MM)), plug)

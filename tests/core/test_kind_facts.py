@@ -63,6 +63,7 @@ FEEDS: dict[str, tuple[float, float, float, float]] = {
     "barrel-jack": (3.3, 3.3, 3.3, 1000),
     "leads": (3.3, 3.3, 3.3, 500),
     "ready-module": (3.3, 3.3, 3.3, 250),
+    "module-port": (4.4, 5.0, 5.25, 500),
     "converter": (5.0, 5.0, 5.0, 500),
     "host-computer": (3.3, 3.3, 3.3, 500),
 }

@@ -60,6 +60,11 @@ def counted(library: Library, *things: Plain, quantity: int = 3) -> dict[str, in
             {"carbon pill 8 mm in its rubber dome": 3},
         ),
         (
+            [thing("button", "a", part="button-carbon-fingers-12")],
+            {"carbon pill 12 mm in its rubber dome": 3},
+        ),
+        ([thing("stick", "a")], {"cap for a resistive stick": 3}),
+        (
             [thing("flat-cable", "flat", lines=4, pitch_mm=1.0, contact="top")],
             {"flat cable, 6 ways, 1 mm, contacts on the top side at this end": 3},
         ),

@@ -17,7 +17,7 @@ from loquet.core.drawers.substitutes import drop_ins
 from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.geometry import polygon_of
 from loquet.core.library import Library
-from loquet.core.parts.mating import End, Half, end_of, faults_between
+from loquet.core.parts.mating import End, Half, faults_between
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.reviewing import review
 from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
@@ -114,13 +114,13 @@ def test_k17_a_ribbon_that_is_opened_too_often(library: Library) -> None:
 
 
 def test_what_mates_is_said_in_words_and_is_what_mates(library: Library) -> None:
-    assert end_of(library.parts["resistor-1608"]) is None
-    assert end_of(library.parts["terminals-3"]) is None  # bare wires go in
-    plug = end_of(library.parts["wire-plug-2.0-2"])
+    assert library.roles.end(library.parts["resistor-1608"]) is None
+    assert library.roles.end(library.parts["terminals-3"]) is None  # bare wires go in
+    plug = library.roles.end(library.parts["wire-plug-2.0-2"])
     assert plug is not None
     assert plug.other_half == "plug for wires at 2 mm, 2 ways, sockets, keyed"
     for part in ("posts-6", "flat-cable-0.5-8-bottom", "usb-c-16", "stick-port-9"):
-        end = end_of(library.parts[part])
+        end = library.roles.end(library.parts[part])
         assert isinstance(end, End)
         other = (
             "sockets"

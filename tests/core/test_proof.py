@@ -122,9 +122,14 @@ def test_a_file_that_cannot_be_read_is_the_one_fault(bench: Bench) -> None:
     assert [f.sentence for f in missing.faults] == [f"{name}, line 0: is missing."]
 
 
+@pytest.fixture(scope="module")
+def little(small: Design, library: Library) -> Bench:
+    return Bench(small, release(small, library), library)
+
+
 @pytest.mark.parametrize("seed", range(8))
-def test_every_random_damage_is_caught_and_placed(bench: Bench, seed: int) -> None:
-    chance = random.Random(seed)
+def test_every_random_damage_is_caught_and_placed(little: Bench, seed: int) -> None:
+    bench, chance = little, random.Random(seed)
     for _ in range(DAMAGES_EACH):
         done, name, text = damage(bench, chance)
         proof = bench.damaged(name, text)

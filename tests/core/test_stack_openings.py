@@ -12,11 +12,11 @@ from loquet.core.checks.rules import (
     screw_fits,
 )
 from loquet.core.library import Library
-from loquet.core.parts.profiles import SCREWS
 from loquet.core.pipeline import board_view
 from loquet.core.stack.model import Walls
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.plugging import meets, plugs_of
+from loquet.core.stack.screw_sizes import SCREWS
 from loquet.core.stack.screws import screw_fit
 from tests.making import thing
 from tests.stacks import (

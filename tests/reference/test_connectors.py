@@ -9,8 +9,7 @@ from typing import Any
 
 import pytest
 
-from loquet.catalogue.bundled import parts
-from loquet.core.parts.mating import FAMILIES
+from loquet.catalogue.bundled import parts, roles
 from loquet.core.parts.wire import wire, wire_for, wire_working
 
 # first and last pad (x, y, width, height, hole), number of pads, body, height and price (cents)
@@ -113,10 +112,11 @@ MATES = {
 
 
 def test_what_mates_and_how_often() -> None:
-    found = {kind: (f.gender, f.cycles, f.keyed, f.latch) for kind, f in FAMILIES.items()}
+    mates = {role.name: role.mates for role in roles().role if role.mates}
+    found = {kind: (f.gender, f.cycles, f.keyed, f.latch) for kind, f in mates.items()}
     assert found == MATES
-    assert (FAMILIES["post row"].name, FAMILIES["header"].name) == ("square posts", "square posts")
-    assert all("source" in f.source or "memory" in f.source for f in FAMILIES.values())
+    assert (mates["post row"].family, mates["header"].family) == ("square posts", "square posts")
+    assert all("source" in f.source or "memory" in f.source for f in mates.values())
 
 
 # AWG, diameter in mm, resistance in mΩ a metre: handbook table of annealed copper at 20 °C

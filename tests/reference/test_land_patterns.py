@@ -10,7 +10,7 @@ from itertools import combinations
 import pytest
 import shapely
 
-from loquet.catalogue.bundled import packages, part
+from loquet.catalogue.bundled import part, parts
 from loquet.core.geometry import Box, Round, polygon_of
 from loquet.core.parts.ipc import (
     CHIP_LARGE,
@@ -21,6 +21,7 @@ from loquet.core.parts.ipc import (
     Fillets,
     land,
 )
+from loquet.core.parts.part import PACKAGE
 from loquet.core.parts.patterns import extent, pattern_of
 
 Span = tuple[float, float]
@@ -57,7 +58,7 @@ PITCHES = {
 
 def boxes(name: str) -> dict[str, Box]:
     """The rectangular pads of a part or a package by number."""
-    body = packages()[name][0] if name in packages() else part(name).body
+    body = part(name).body
     return {p.number: p.shape for p in pattern_of(body).pads if isinstance(p.shape, Box)}
 
 
@@ -144,12 +145,12 @@ def test_leads_are_numbered_anticlockwise_as_seen_from_above(name: str) -> None:
     assert turns > 0
 
 
-@pytest.mark.parametrize("code", sorted(packages()))
+@pytest.mark.parametrize("code", [p.id for p in parts().values() if p.kind == PACKAGE])
 def test_contacts_of_a_package_lie_apart_and_along_its_body(code: str) -> None:
     """No two contacts touch (IPC-7351B asks for a gap), and rows run along the longer side of a
     body, as any drawing shows them.
     """
-    pattern = pattern_of(packages()[code][0])
+    pattern = pattern_of(part(code).body)
     pads: dict[str, list[shapely.Polygon]] = {}
     for pad in pattern.pads:
         pads.setdefault(pad.number, []).append(polygon_of(pad.shape))

@@ -6,7 +6,7 @@ The source stands beside each; "from memory" where it is.
 import networkx as nx
 import pytest
 
-from loquet.catalogue.bundled import packages, part
+from loquet.catalogue.bundled import part
 from loquet.core.board.current import track_width_mm
 from loquet.core.design import Design, slice_of
 from loquet.core.geometry import Box
@@ -42,7 +42,7 @@ def test_preferred_numbers() -> None:
 
 
 def box_of(part_or_code: str, number: str) -> Box:
-    body = packages().get(part_or_code, (None,))[0] or part(part_or_code).body
+    body = part(part_or_code).body
     shape = next(pad.shape for pad in pattern_of(body).pads if pad.number == number)
     assert isinstance(shape, Box)
     return shape

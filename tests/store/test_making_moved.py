@@ -6,6 +6,7 @@ import json
 from datetime import UTC, datetime
 from typing import Any
 
+import pytest
 from sqlalchemy import text
 from sqlalchemy.orm import Session
 
@@ -14,11 +15,11 @@ from loquet.core.design import Design
 from loquet.core.freshness import stale_slices
 from loquet.core.plain.frozen import canonical, digest_of
 from loquet.launcher.database import MariaDb
+from loquet.store import slices as stored_slices
 from loquet.store.designs import all_projects, commit_version, create_project, head_of, load_design
 from loquet.store.engine import make_engine
 from loquet.store.migrating import downgrade, upgrade
 from loquet.store.project_file import read_project, write_project
-from loquet.store.slices import SHELF
 
 OLD = {"finish": "gold", "colour": "black", "thickness_um": 1000, "copper_um": 70}
 NOW = datetime(2026, 11, 30, tzinfo=UTC)
@@ -68,7 +69,9 @@ def put_before(connection: Any, version: int, design: Design) -> None:
     )
 
 
-def test_stored_designs_come_over_up_and_down(database: MariaDb, small: Design) -> None:
+def test_stored_designs_come_over_up_and_down(
+    database: MariaDb, small: Design, monkeypatch: pytest.MonkeyPatch
+) -> None:
     database.sql("DROP DATABASE IF EXISTS loquet_moved; CREATE DATABASE loquet_moved")
     url = database.url("loquet_moved")
     upgrade(url)
@@ -82,7 +85,7 @@ def test_stored_designs_come_over_up_and_down(database: MariaDb, small: Design) 
     with engine.begin() as connection:
         put_before(connection, version, small)
     upgrade(url)
-    SHELF.values.clear()
+    monkeypatch.setattr(stored_slices, "SHELF", stored_slices.Shelf())
     with Session(engine) as session:
         design = load_design(session, head_of(session, project).version)
         assert is_moved(design)

@@ -16,6 +16,7 @@ from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.choosing import of_kind
+from loquet.core.parts.in_use import InUse, Mates
 from loquet.core.shelf.differing import Difference, differences
 from loquet.core.shelf.drawing import PartDrawing, drawing_of
 from loquet.core.shelf.faults import PartFault, entry_faults, faults_of
@@ -53,6 +54,10 @@ class RoleView(BaseModel):
     terminals: list[str]
     figures: list[FigureView]
     count: int
+    mates: Mates | None
+    in_use: InUse | None
+    trial: str
+    with_it: tuple[str, ...]
 
 
 class ShelfRowView(BaseModel):
@@ -125,6 +130,10 @@ def get_shelf(session: SessionNow, context: ContextNow) -> ShelfView:
                 for f in role.figures
             ],
             count=sum(part.kind == role.name for part, _ in rows),
+            mates=role.mates,
+            in_use=role.in_use,
+            trial=role.trial,
+            with_it=role.with_it,
         )
         for role in known.role
     ]

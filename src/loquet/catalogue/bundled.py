@@ -1,4 +1,4 @@
-"""The bundled catalogue: parts, package bodies, board houses, suppliers."""
+"""The bundled catalogue: parts, board houses, suppliers, and what each kind of parts must have."""
 
 import re
 import tomllib
@@ -10,18 +10,10 @@ from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, PartError
 from loquet.core.parts.families import formula_parts
-from loquet.core.parts.part import Body, Drawn, GullWings, NoLeads, Rows, TwoEnds
 from loquet.core.shelf.pack import Pack, read_pack
 from loquet.core.shelf.role import Roles
 
-PACK_FILES = ("parts", "controls", "reading", "power", "ports", "screens", "houses")
-BODIES: dict[str, type[TwoEnds | GullWings | NoLeads | Rows | Drawn]] = {
-    "two-ends": TwoEnds,
-    "gull-wings": GullWings,
-    "no-leads": NoLeads,
-    "rows": Rows,
-    "drawn": Drawn,
-}
+PACK_FILES = (*("parts", "controls", "reading", "power", "ports", "screens", "packages", "houses"),)
 
 
 @cache
@@ -75,24 +67,12 @@ def suppliers() -> dict[str, Supplier]:
     return {one.id: one for pack in larkfield() for one in pack.supplier}
 
 
-@cache
-def packages() -> dict[str, tuple[Body, float]]:
-    """Body and height (mm) of every package by its code."""
-    return {
-        row["code"]: (
-            BODIES[row["body"]["family"]].model_validate(row["body"]),
-            float(row["height_mm"]),
-        )
-        for row in table("packages")["package"]
-    }
-
-
-@cache
 def package_by_letters() -> dict[str, str]:
-    """Package code by the two letters that chip names of the first families carry (package, pin
+    """Package by the two letters that chip names of the first families carry (package, pin
     count).
     """
-    return {row["letters"]: row["code"] for row in table("packages")["package"] if "letters" in row}
+    letters: dict[str, str] = table("corrections")["letters"]
+    return letters
 
 
 def supply_limits_mv(family: str) -> tuple[int, int] | None:
@@ -135,8 +115,3 @@ def usb_of(name: str, what: str) -> str:
     """
     rows: dict[str, str] = table("corrections")[what]
     return next((said for pattern, said in rows.items() if re.match(pattern, name)), "unknown")
-
-
-def package(code: str) -> tuple[Body, float]:
-    """The body and height (mm) of a package code such as LQFP48; raises KeyError."""
-    return packages()[code]

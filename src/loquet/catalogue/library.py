@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from loquet.catalogue.bundled import houses, package, parts, roles, suppliers
+from loquet.catalogue.bundled import houses, parts, roles, suppliers
 from loquet.catalogue.chip_index import listed_chips
 from loquet.catalogue.chips import find_chip
 from loquet.core.library import Library
@@ -20,7 +20,6 @@ def bundled_library() -> Library:
         houses(),
         suppliers(),
         find_chip,
-        package,
         bundled_chips,
         stock_of,
         roles(),

@@ -11,9 +11,9 @@ from loquet.core.geometry import middle_of
 from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
+from loquet.core.parts.in_use import Plug
 from loquet.core.parts.listing import ListedChip, Stock
-from loquet.core.parts.part import Body
-from loquet.core.parts.profiles import Plug, profile_for
+from loquet.core.parts.part import PACKAGE
 from loquet.core.parts.screen import BUSES, ScreenModule, screen_of
 from loquet.core.plain.remembering import Remembered
 from loquet.core.shelf.role import Roles
@@ -51,16 +51,14 @@ def with_mark(part: Part) -> LandPattern:
 
 @dataclass(frozen=True, repr=False)
 class Library:
-    """Parts, houses in euro and suppliers by id; a finder for chips; the body and height of a
-    chip's package; what each kind of parts asks for; `known_by` says who changed what ships with
-    Loquet.
+    """Parts, houses in euro and suppliers by id; a finder for chips; what each kind of parts asks
+    for; `known_by` says who changed what ships with Loquet.
     """
 
     parts: dict[str, Part]
     houses: dict[str, House]
     suppliers: dict[str, Supplier]
     find_chip: Callable[[str], Chip]
-    package: Callable[[str], tuple[Body, float]]
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
     roles: Roles
@@ -111,10 +109,22 @@ class Library:
             )
         return self.houses[house_id]
 
+    def body_part(self, part_id: str) -> Part | None:
+        """The part that draws what stands on a board: a catalogue part, or the package of
+        `chip:NAME`; nothing where none does.
+        """
+        if part_id.startswith("chip:"):
+            return self.parts.get(self.find_chip(part_id[5:]).package)
+        return self.parts.get(part_id)
+
+    def package(self, code: str) -> Part:
+        """The package of that id; raises PartError."""
+        return self.part(code, PACKAGE)
+
     def plug(self, part_id: str) -> Plug | None:
-        """What is put into a catalogue part from outside, where anything is."""
-        part = self.parts.get(part_id)
-        return profile_for(part.id, part.kind).plug if part else None
+        """What is put into a catalogue part or a module from outside, where anything is."""
+        part = self.body_part(part_id)
+        return self.roles.in_use(part).plug if part else None
 
     def pattern(self, part_id: str) -> LandPattern:
         """The land pattern of a catalogue part, or of `chip:NAME`."""
@@ -123,12 +133,12 @@ class Library:
             if chip.uncovered:
                 problem, _, way_out = chip.uncovered.partition("; ")
                 raise PartError(chip.name, problem, way_out)
-            return pattern_of(self.package(chip.package)[0])
+            return pattern_of(self.package(chip.package).body)
         return marked_pattern(self.parts[part_id])
 
     def height_mm(self, component: Component) -> float:
         """Height above the board, with what it is put into."""
         under = sum(self.parts[part].height_mm for part in component.sits_in)
         if component.is_chip:
-            return under + self.package(self.find_chip(component.part[5:]).package)[1]
+            return under + self.package(self.find_chip(component.part[5:]).package).height_mm
         return under + self.parts[component.part].height_mm

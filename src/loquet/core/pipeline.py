@@ -4,6 +4,8 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from shapely.geometry.base import BaseGeometry
+
 from loquet.core.board import BoardView, Placement, Pour, Routing, Wires
 from loquet.core.board.current import supply_width_working, width_for_nm
 from loquet.core.board.islands import CutOff, cut_off_ground
@@ -12,6 +14,7 @@ from loquet.core.board.openings import board_area
 from loquet.core.board.planes import plane_net, planes_of
 from loquet.core.board.pouring import pour_ground
 from loquet.core.brief import Brief, Thing
+from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.brief.seats import fixed_seats, seat_of_thing
 from loquet.core.brief.shares import mark_of, share_of
 from loquet.core.circuit import Circuit
@@ -167,15 +170,34 @@ def seat_of_chip(
         return Seat(nm_from_mm(chosen.x_mm), nm_from_mm(chosen.y_mm), chosen.turn_deg, chosen.far)
     if brain.place is not None:
         return seat_of_thing(brief, brain)
+    if brain.name in module_sockets(brief):
+        at_edge = seats_at_edge(brief, library, brain.board)[0].get(brain.role())
+        if at_edge:
+            return at_edge
     around = [(library.pattern(part), seat) for part, seat in placed_parts(brief, brain.board)]
     around += seated
     targets = [need.target for need in needs_of(brief, brain.name) if need.target]
     outline = board_area(brief, brief.board(brain.board))
     screws = screw_circles(brief, brain.board)
-    high = library.package(chip_for(brief, library, brain.name).package)[1]
+    high = library.package(chip_for(brief, library, brain.name).package).height_mm
     kept = near_rects_kept(brief, brain.board, high)
     behind = bodies_behind(brief, library, brain.board)
     return chip_seat(outline, pattern, around, screws, targets, kept, behind, number)
+
+
+def seats_at_edge(
+    brief: Brief, library: Library, board: str
+) -> tuple[dict[str, Seat], list[BaseGeometry]]:
+    """Seats of the ports of a board that have no place, and all that is taken then."""
+    screws = screw_circles(brief, board)
+    placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, board))
+    taken = taken_areas(brief, board, placed, screws, near_rects_kept(brief, board))
+    taken += [
+        plug_area(library.pattern(part), seat, library.plug(part))
+        for part, seat in placed_parts(brief, board)
+    ]
+    behind = bodies_behind(brief, library, board)
+    return edge_seats(brief, board, library.pattern, library.plug, taken, behind), taken
 
 
 def bodies_behind(brief: Brief, library: Library, board: str) -> tuple[Rect, ...]:
@@ -226,14 +248,7 @@ def place_parts(design: Design, library: Library, progress: Progress, subject: s
     patterns = {c.ref: library.pattern(c.part) for c in circuit.components}
     seats = fixed_seats(brief, subject)
     screws = screw_circles(brief, subject)
-    placed = tuple((library.pattern(part), seat) for part, seat in placed_parts(brief, subject))
-    taken = taken_areas(brief, subject, placed, screws, near_rects_kept(brief, subject))
-    taken += [
-        plug_area(library.pattern(part), seat, library.plug(part))
-        for part, seat in placed_parts(brief, subject)
-    ]
-    behind = bodies_behind(brief, library, subject)
-    ports = edge_seats(brief, subject, library.pattern, library.plug, taken, behind)
+    ports, taken = seats_at_edge(brief, library, subject)
     ports |= corner_seats(brief, subject, library.pattern, taken)
     seats |= ports
     by_role = {c.role: patterns[c.ref] for c in circuit.components}

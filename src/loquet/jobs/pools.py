@@ -16,7 +16,11 @@ from loquet.jobs.telling import Told
 
 SPARE_WORKERS = 2
 BEHIND_THE_PAGES, AFTER_ALL_ELSE = 10, 19
-SPAWN = multiprocessing.get_context("spawn")
+FORKS = multiprocessing.get_context("forkserver")
+FORKS.set_forkserver_preload(["loquet.jobs.making"])
+"""A process that has loaded what every job needs stands ready; workers are copies of it, so that a
+new one is there at once.
+"""
 CHANNEL: Any = None
 
 
@@ -50,14 +54,13 @@ class Pool(Protocol):
 
 
 def take_channel(channel: Any, niceness: int) -> None:
-    """In a worker process: keep the way to tell of progress, let what is more urgent go first, and
-    load what every job needs.
+    """In a worker process: keep the way to tell of progress, and let what is more urgent go
+    first.
     """
     global CHANNEL
     CHANNEL = channel
     os.nice(niceness)
     threading.Thread(target=end_with_parent, daemon=True).start()
-    import loquet.jobs.making  # noqa: F401
 
 
 def end_with_parent() -> None:
@@ -84,9 +87,9 @@ class Worker:
     """A process that takes one call at a time; ending a call ends the process."""
 
     def __init__(self, niceness: int) -> None:
-        self.channel = SPAWN.Queue()
+        self.channel = FORKS.Queue()
         self.executor = ProcessPoolExecutor(
-            1, mp_context=SPAWN, initializer=take_channel, initargs=(self.channel, niceness)
+            1, mp_context=FORKS, initializer=take_channel, initargs=(self.channel, niceness)
         )
         self.executor.submit(int)
 

@@ -49,6 +49,11 @@ def main() -> int:
 
                 chosen = address(command, rest)
                 return start(Wanted(chosen.host, chosen.port, command == "demo", chosen.scheduler))
+            case "web":
+                from loquet.launcher.steps import ensure_web
+
+                ensure_web()
+                return 0
             case "backup":
                 from loquet.launcher.keeping import backup
 

@@ -70,15 +70,27 @@ def all_clean(rows: list[Check]) -> bool:
     return True
 
 
+def set_up(rows: list[Check]) -> bool:
+    """The front end and the compiled loops, with checks between them; whether all are clean."""
+    ensure_web_packages()
+    ensure_web()
+    clean = all_clean(rows)
+    ensure_warm()
+    return clean
+
+
 def test(arguments: list[str]) -> int:
-    """0 where all is green; with arguments only pytest runs, with them."""
+    """0 where all is green; with arguments only pytest runs, with them.
+
+    Checks of Python take as long as all else that comes before the tests, so these two go side by
+    side.
+    """
     ensure_packages(RUN_PACKAGES | TEST_PACKAGES)
+    python, web = checks()
     with ThreadPoolExecutor() as lanes:
-        warm = lanes.submit(ensure_warm)
-        ensure_web_packages()
-        ensure_web()
-        warm.result()
-        if not arguments and not all(lanes.map(all_clean, checks())):
+        made = lanes.submit(set_up, [] if arguments else web)
+        clean = bool(arguments) or all_clean(python)
+        if not (made.result() and clean):
             return 1
     for some in [arguments] if arguments else TESTS:
         say(f"pytest {' '.join(some)}")

@@ -812,8 +812,7 @@ export interface paths {
         };
         /**
          * Get Offers
-         * @description What suppliers ask for the parts of the boards; nothing before there is a
-         *     circuit.
+         * @description What suppliers ask for the parts of the boards; nothing before there is a circuit.
          */
         get: operations["get_offers"];
         put?: never;
@@ -4229,6 +4228,47 @@ export interface components {
                  * @default
                  */
                 table: string;
+            } | {
+                /**
+                 * Asks
+                 * @description what the module's own resistors ask for
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A";
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default module-port
+                 * @constant
+                 */
+                kind: "module-port";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
             } | {
                 /**
                  * Board
@@ -7743,6 +7783,47 @@ export interface components {
                 table: string;
             } | {
                 /**
+                 * Asks
+                 * @description what the module's own resistors ask for
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A";
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default module-port
+                 * @constant
+                 */
+                kind: "module-port";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  * @default main
@@ -10940,6 +11021,62 @@ export interface components {
             tests: number;
         };
         /**
+         * InUse
+         * @description A part in use: how much of its height comes through the wall above it (0 stays inside), the
+         *     opening that this takes, how far it moves down and how far it leans, what is plugged into it,
+         *     how much room its wires take above it, and how far behind the edge a slider of the shell still
+         *     moves it; lengths in mm.
+         */
+        InUse: {
+            /**
+             * Bend Mm
+             * @default 0
+             */
+            bend_mm: number;
+            /**
+             * Bridged Mm
+             * @default 0
+             */
+            bridged_mm: number;
+            /**
+             * Capped
+             * @default false
+             */
+            capped: boolean;
+            /**
+             * Leans Deg
+             * @default 0
+             */
+            leans_deg: number;
+            /**
+             * Opening Mm
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            opening_mm: [
+                number,
+                number
+            ];
+            plug?: components["schemas"]["Plug"] | null;
+            /**
+             * Round
+             * @default true
+             */
+            round: boolean;
+            /**
+             * Through Mm
+             * @default 0
+             */
+            through_mm: number;
+            /**
+             * Travel Mm
+             * @default 0
+             */
+            travel_mm: number;
+        };
+        /**
          * JobCard
          * @description A job, running or ended.
          */
@@ -11730,6 +11867,42 @@ export interface components {
             what: string;
         };
         /**
+         * Mates
+         * @description What a connector is mated with: its family in our own words, its gender, how often it may be
+         *     opened and where that stands; a `shape` of its own has no pitch.
+         */
+        Mates: {
+            /** Cycles */
+            cycles: number;
+            /** Family */
+            family: string;
+            /**
+             * Gender
+             * @enum {string}
+             */
+            gender: "pins" | "sockets" | "contacts" | "cable end";
+            /**
+             * Keyed
+             * @default false
+             */
+            keyed: boolean;
+            /**
+             * Latch
+             * @default false
+             */
+            latch: boolean;
+            /**
+             * Shape
+             * @default false
+             */
+            shape: boolean;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
          * MeasureHeight
          * @description How high a thing is that lies loose in the shell; None goes back to the usual height.
          */
@@ -12340,10 +12513,19 @@ export interface components {
          * Part
          * @description A part that can be put on the board; `sold_as` are the maker's numbers under which price
          *     lists have it. Brands and prices of bundled ones are invented for the Larkfield scenario.
+         *
+         *     What it does not say of how it mates, goes on beyond its body, is tried, and of what is bought
+         *     `with_it`, its role says; `contact` is the side from which it touches a flat cable.
          */
         Part: {
             /** Body */
             body: components["schemas"]["TwoEnds"] | components["schemas"]["GullWings"] | components["schemas"]["NoLeads"] | components["schemas"]["Rows"] | components["schemas"]["Drawn"];
+            /**
+             * Contact
+             * @default
+             * @enum {string}
+             */
+            contact: "" | "top" | "bottom";
             /** Description */
             description: string;
             /**
@@ -12362,8 +12544,10 @@ export interface components {
             height_mm: number;
             /** Id */
             id: string;
+            in_use?: components["schemas"]["InUse"] | null;
             /** Kind */
             kind: string;
+            mates?: components["schemas"]["Mates"] | null;
             /** Price Cents */
             price_cents: number;
             /** Reference */
@@ -12381,12 +12565,22 @@ export interface components {
                 [key: string]: components["schemas"]["Terminal"];
             };
             /**
+             * Trial
+             * @default
+             */
+            trial: string;
+            /**
              * Values
              * @default {}
              */
             values: {
                 [key: string]: number;
             };
+            /**
+             * With It
+             * @default []
+             */
+            with_it: string[];
         };
         /**
          * PartDifference
@@ -14638,6 +14832,47 @@ export interface components {
                 table: string;
             } | {
                 /**
+                 * Asks
+                 * @description what the module's own resistors ask for
+                 * @default 500 mA
+                 * @enum {string}
+                 */
+                asks: "500 mA" | "1.5 A" | "3 A";
+                /**
+                 * Board
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 * @default main
+                 */
+                board: string;
+                /**
+                 * Brain
+                 * @default
+                 */
+                brain: string;
+                /**
+                 * Kind
+                 * @default module-port
+                 * @constant
+                 */
+                kind: "module-port";
+                /**
+                 * Name
+                 * @description letters, digits, spaces and hyphens; starts with a letter
+                 */
+                name: string;
+                /**
+                 * Part
+                 * @default
+                 */
+                part: string;
+                place?: components["schemas"]["Place"] | null;
+                /**
+                 * Rail
+                 * @default
+                 */
+                rail: string;
+            } | {
+                /**
                  * Board
                  * @description letters, digits, spaces and hyphens; starts with a letter
                  * @default main
@@ -15862,6 +16097,24 @@ export interface components {
             pieces: components["schemas"]["PieceView"][];
         };
         /**
+         * Plug
+         * @description What is put into a part from outside: its words, its widest section, and how long it is with
+         *     the bend of its lead, in mm; `meets_mm` is how far behind the outside of a wall its socket may
+         *     lie before the plug's grip is stopped by the wall.
+         */
+        Plug: {
+            /** High Mm */
+            high_mm: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Meets Mm */
+            meets_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * PlugView
          * @description A plug in its socket, outside.
          */
@@ -16720,10 +16973,16 @@ export interface components {
             count: number;
             /** Figures */
             figures: components["schemas"]["FigureView"][];
+            in_use: components["schemas"]["InUse"] | null;
+            mates: components["schemas"]["Mates"] | null;
             /** Name */
             name: string;
             /** Terminals */
             terminals: string[];
+            /** Trial */
+            trial: string;
+            /** With It */
+            with_it: string[];
         };
         /**
          * RoundCorner

@@ -16,7 +16,6 @@ from loquet.core.pipeline import board_view
 from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 from loquet.core.stack.model import Stack
-from loquet.core.stack.pieces import profile_of
 from loquet.core.stack.report import cap_workings
 from loquet.core.stack.screws import screw_fits
 from loquet.core.stack.stacking import stack_of
@@ -82,9 +81,19 @@ def items_of(design: Design, library: Library) -> Iterator[tuple[KitItem, int]]:
     for thing in brief.things:
         for item in thing.kit():
             yield item, 1 if "one for all" in item.why else brief.quantity
+        for item in bought_with(thing, library):
+            yield item, brief.quantity
     for item in (*cables_of(brief, library), *mechanics_of(design, library)):
         yield item, brief.quantity
     yield from ((item, 1) for item in (*MAKING, PASTE))
+
+
+def bought_with(thing: Thing, library: Library) -> Iterator[KitItem]:
+    """What goes with the parts of a thing: caps, pills, nuts."""
+    for body in thing.bodies():
+        part = library.parts.get(body.part)
+        for what in library.roles.with_it(part) if part else ():
+            yield KitItem("mechanics", what, 1, f"goes with {thing.name}")
 
 
 def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
@@ -117,15 +126,15 @@ def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
 
 
 def caps_of(view: BoardView, library: Library, stack: Stack) -> Iterator[KitItem]:
-    """A cap for every control that a finger works through the wall and that brings none: key
-    switches name their own.
+    """A cap for every control that a finger works through the wall, unless its part says
+    what goes with it.
     """
-    own = {t.name for t in view.brief.things for item in t.kit() if item.group == "mechanics"}
     highs = {w.id: w.shown for w in cap_workings(view, library, stack)}
     for component in view.circuit.components:
-        if not profile_of(component, library).capped or component.thing in own:
+        part = library.parts.get(component.part)
+        if part is None or not library.roles.in_use(part).capped or library.roles.with_it(part):
             continue
-        part, far = library.parts[component.part], view.seats[component.ref].far
+        far = view.seats[component.ref].far
         high = highs[f"stack.cap.{part.id}.{'far' if far else 'near'}"]
         yield KitItem(
             "mechanics", f"cap of {high} for: {part.short}", 1, "controls, printed or bought"

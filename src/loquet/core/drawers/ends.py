@@ -6,7 +6,7 @@ from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Choices
 from loquet.core.library import Library
 from loquet.core.parts.land import pad_order
-from loquet.core.parts.mating import End, Half, end_of, faults_between
+from loquet.core.parts.mating import End, Half, faults_between
 from loquet.core.plain.frozen import Frozen
 
 
@@ -35,7 +35,7 @@ def end_lines(circuit: Circuit, choices: Choices, library: Library) -> tuple[End
 def line_of(component: Component, choices: Choices, library: Library) -> EndLine | None:
     """One connector; nothing for another part."""
     part = library.parts.get(component.part)
-    end = end_of(part) if part is not None else None
+    end = library.roles.end(part) if part is not None else None
     if end is None or (component.bare and end.family != "board edge"):
         return None
     half = choices.halves.get(component.role)

@@ -8,7 +8,6 @@ from typing import Literal
 
 from loquet.core.circuit import Circuit, Component
 from loquet.core.design import Bought
-from loquet.core.drawers.incoming import trial_of
 from loquet.core.library import Library
 from loquet.core.parts.drawn_land import DrawnLand, lands_of
 from loquet.core.parts.own import OWN
@@ -18,6 +17,8 @@ from loquet.core.shelf.pack import OWN as SHELF_OWN
 
 Known = Literal["drawing", "measurement", "standard", "data set", "from memory", "none"]
 SMALL_MM = 2.5
+CHIP_TRIAL = "One of the bag in a socket or on a carrier: it answers the probe."
+MODULE_TRIAL = "On its own plug: it answers, and its rail measures what it should."
 VALUED = frozenset(
     ("resistor", "capacitor", "inductor", "crystal", "clock crystal", "fuse", "linear regulator")
 )
@@ -113,13 +114,13 @@ def line_of(
         chip = library.find_chip(part_id[5:])
         memory = chip.pins_from == "memory"
         return DrawerLine(
-            kind=(kind := "ready module" if chip.module else "microcontroller"),
-            trial=trial_of(kind),
+            kind="ready module" if chip.module else "microcontroller",
+            trial=MODULE_TRIAL if chip.module else CHIP_TRIAL,
             what=f"{'Ready module' if chip.module else 'Microcontroller'} {chip.name}",
             size=chip.package,
             pins=(),
             price_cents=chip_cents(part_id[5:], library),
-            height_mm=library.package(chip.package)[1],
+            height_mm=library.package(chip.package).height_mm,
             by_hand=chip.by_hand,
             known="from memory" if memory else "data set",
             evidence=chip.data_source,
@@ -128,7 +129,7 @@ def line_of(
     part = library.parts[part_id]
     return DrawerLine(
         kind=part.kind,
-        trial=trial_of(part.kind),
+        trial=library.roles.trial(part),
         what=part.description,
         size=part.size_codes,
         pins=tuple(part.pin_names.items()),

@@ -11,7 +11,6 @@ from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.parts import PartError
 from loquet.core.parts.land import pad_order
-from loquet.core.parts.mating import end_of
 from loquet.core.plain.cells import cell_table
 
 # A far part is mirrored left to right first, and then turned.
@@ -71,7 +70,7 @@ def part_cells(part_id: str, value: str, library: Library) -> tuple[str, ...]:
             f"{what} {chip.name}",
             value,
             chip.package,
-            f"{library.package(chip.package)[1]:.2f}",
+            f"{library.package(chip.package).height_mm:.2f}",
             "hand" if chip.by_hand else "house",
             "not known",
             chip.data_source,
@@ -129,7 +128,7 @@ def write_connectors(view: BoardView, library: Library) -> bytes:
     for component in view.circuit.components:
         pattern, seat = view.patterns[component.ref], view.seats[component.ref]
         part = library.parts.get(component.part)
-        if part is None or end_of(part) is None or component.bare:
+        if part is None or library.roles.end(part) is None or component.bare:
             continue
         spots = {p.number: seat.point(*middle_of(p.shape)) for p in reversed(pattern.pads)}
         side = "far" if seat.far else "near"

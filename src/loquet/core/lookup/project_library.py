@@ -11,7 +11,6 @@ from loquet.core.library import Library
 from loquet.core.lookup.brains import chip_of
 from loquet.core.parts import Chip, Part
 from loquet.core.parts.own import PartShelf
-from loquet.core.parts.part import Body
 from loquet.core.plain.remembering import Remembered
 
 KNOWN: Remembered[Library] = Remembered(16)
@@ -52,11 +51,7 @@ def with_tables(tables: tuple[PinTable, ...], library: Library) -> Library:
         table = by_name.get(name)
         return chip_of(table, library) if table else library.find_chip(name)
 
-    def package(code: str) -> tuple[Body, float]:
-        part = library.parts.get(code)
-        return (part.body, part.height_mm) if part else library.package(code)
-
-    return replace(library, find_chip=find_chip, package=package) if by_name else library
+    return replace(library, find_chip=find_chip) if by_name else library
 
 
 def library_with(own: Mapping[str, Part], library: Library, first: tuple[str, ...] = ()) -> Library:

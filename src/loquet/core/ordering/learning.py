@@ -8,7 +8,6 @@ from typing import Annotated
 
 import numpy as np
 from pydantic import Field
-from scipy.optimize import nnls
 
 from loquet.core.plain.frozen import Frozen
 
@@ -137,6 +136,8 @@ def matrix(quotes: Sequence[QuoteSeen], asked: Sequence[Price]) -> np.ndarray:
 
 def fitted(quotes: Sequence[QuoteSeen], asked: Sequence[Price]) -> tuple[np.ndarray, np.ndarray]:
     """What each quote is missed by, and the prices; columns are weighed to a like size before."""
+    from scipy.optimize import nnls  # loaded when first asked for
+
     amounts = matrix(quotes, asked)
     sizes = np.where(amounts.max(axis=0) > 0, amounts.max(axis=0), 1.0)
     cents = np.array([quote.cents for quote in quotes])

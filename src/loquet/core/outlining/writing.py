@@ -5,9 +5,6 @@ the near side.
 import io
 from math import atan2, degrees, hypot
 
-from ezdxf import units
-from ezdxf.filemanagement import new
-
 from loquet.core.board.openings import board_profile
 from loquet.core.board.outline import Arc, Line, Piece
 from loquet.core.brief import Board, Brief, outline_polygon_mm
@@ -27,7 +24,9 @@ def holes_of(brief: Brief, board: Board) -> list[Hole]:
 
 def outline_as_dxf(brief: Brief, board: Board) -> bytes:
     """DXF R2000 in mm: the cut lines on the layer OUTLINE, drilled holes on HOLES."""
-    file = new("R2000", units=units.MM)
+    from ezdxf import filemanagement, units  # loaded when first asked for
+
+    file = filemanagement.new("R2000", units=units.MM)
     file.layers.add("OUTLINE")
     file.layers.add("HOLES")
     space = file.modelspace()

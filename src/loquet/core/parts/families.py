@@ -8,6 +8,7 @@ side a flat cable's contacts must face.
 
 from collections.abc import Iterator
 
+from loquet.core.parts.in_use import STAYS, Side
 from loquet.core.parts.part import Drawn, DrawnPad, Part
 from loquet.core.parts.terminal import HOLDS, ONE, OTHER, Terminal, way_count, ways
 
@@ -126,7 +127,7 @@ def post_rows(ways: int) -> Part:
     )
 
 
-def flat_cable(pitch: str, ways: int, contact: str) -> Part:
+def flat_cable(pitch: str, ways: int, contact: Side) -> Part:
     """A flat-cable connector; the cable goes in from below in the picture, contacts at the top of
     the body; `contact` is the side of the cable that they touch.
     """
@@ -156,7 +157,8 @@ def flat_cable(pitch: str, ways: int, contact: str) -> Part:
     words = f"Flat-cable connector, {ways} ways, {pitch} mm, touches the cable's {contact} side"
     sizes = (2.0, 18.0 + 0.9 * ways)
     key = f"flat-cable-{pitch}-{ways}-{contact}"
-    return connector(key, "flat-cable connector", words, sizes, body, CABLE_TEXT, 500)
+    part = connector(key, "flat-cable connector", words, sizes, body, CABLE_TEXT, 500)
+    return part.model_copy(update={"contact": contact})
 
 
 def wire_plug(pitch: str, ways: int) -> Part:
@@ -275,6 +277,8 @@ def contact_fingers(diameter_mm: int) -> Part:
             OTHER: Terminal(pads=("4",), does="end"),
         },
         values={"contact_ohm": 150, "flat_finish": 1},
+        in_use=STAYS,
+        with_it=(f"carbon pill {diameter_mm} mm in its rubber dome",),
     )
 
 

@@ -2,16 +2,14 @@
 contact, latch, and how often it may be opened.
 """
 
-from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
+from loquet.core.parts.in_use import Gender, Mates, Side
 from loquet.core.parts.part import Drawn, Part, Rows
 from loquet.core.plain.frozen import Frozen
 
-Gender = Literal["pins", "sockets", "contacts", "cable end"]
-Side = Literal["", "top", "bottom"]
 OPPOSITE: dict[Gender, Gender] = {
     "pins": "sockets",
     "sockets": "pins",
@@ -62,66 +60,20 @@ class Half(Frozen):
     opened: Annotated[int, Field(ge=0, le=100_000)] = 0
 
 
-@dataclass(frozen=True)
-class Family:
-    """A family of connectors: what it is called here, its gender, how often it may be opened and
-    where that stands; a `shape` of its own has no pitch.
-    """
-
-    name: str
-    gender: Gender
-    cycles: int
-    source: str = "usual rating, from memory"
-    keyed: bool = False
-    latch: bool = False
-    shape: bool = False
-
-
-PRACTICE = "common practice, no source"
-FAMILIES = {
-    "post row": Family("square posts", "pins", 100, PRACTICE),
-    "post rows": Family("square posts in two rows", "pins", 100, PRACTICE),
-    "header": Family("square posts", "pins", 100, PRACTICE),
-    "wire plug": Family("plug for wires", "pins", 30, keyed=True, latch=True),
-    "flat-cable connector": Family("flat cable", "contacts", 20, latch=True),
-    "USB-C socket": Family(
-        "USB-C", "sockets", 10_000, "USB Type-C 3.8.1.3, from memory", shape=True
-    ),
-    "USB socket": Family(
-        "USB-A", "sockets", 1_500, "USB 2.0 6.7, from memory", keyed=True, shape=True
-    ),
-    "barrel jack": Family("barrel 5.5 / 2.1", "sockets", 5_000, shape=True),
-    "headphone socket": Family("headphones 3.5", "sockets", 5_000, shape=True),
-    "card socket": Family(
-        "small memory card",
-        "contacts",
-        10_000,
-        "SD physical layer, from memory",
-        keyed=True,
-        latch=True,
-        shape=True,
-    ),
-    "stick port": Family("nine-way D", "pins", 500, keyed=True, shape=True),
-    "edge contacts": Family("board edge", "contacts", 25, "thin gold, from memory"),
-}
-SIDES: tuple[Side, ...] = ("top", "bottom")
-
-
-def end_of(part: Part) -> End | None:
+def end_of(part: Part, mates: Mates | None) -> End | None:
     """How a part mates; nothing for one that is no connector, or into which bare wires go."""
-    family = FAMILIES.get(part.kind)
-    if family is None:
+    if mates is None:
         return None
     return End(
-        family=family.name,
-        pitch_mm=0.0 if family.shape else pitch_of(part),
+        family=mates.family,
+        pitch_mm=0.0 if mates.shape else pitch_of(part),
         ways=ways_of(part),
-        gender=family.gender,
-        keyed=family.keyed,
-        latch=family.latch,
-        contact=next((side for side in SIDES if part.id.endswith(f"-{side}")), ""),
-        cycles=family.cycles,
-        source=family.source,
+        gender=mates.gender,
+        keyed=mates.keyed,
+        latch=mates.latch,
+        contact=part.contact,
+        cycles=mates.cycles,
+        source=mates.source,
     )
 
 

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.parts.in_use import InUse, Mates, Side
 from loquet.core.parts.terminal import NAMELESS, PadNumber, Terminal, way
 from loquet.core.plain.frozen import Frozen
 
@@ -23,6 +24,8 @@ Place = Annotated[float, Field(ge=-300, le=300)]
 Span = tuple[Mm, Mm]
 Words = Annotated[str, Field(max_length=300)]
 MOST_PADS = 500
+PACKAGE = "chip package"
+"""The kind of parts that only draw a chip or module: its pins say what its pads are."""
 
 
 class TwoEnds(Frozen):
@@ -129,6 +132,9 @@ SoldAs = Annotated[str, Field(min_length=1, max_length=80)]
 class Part(Frozen):
     """A part that can be put on the board; `sold_as` are the maker's numbers under which price
     lists have it. Brands and prices of bundled ones are invented for the Larkfield scenario.
+
+    What it does not say of how it mates, goes on beyond its body, is tried, and of what is bought
+    `with_it`, its role says; `contact` is the side from which it touches a flat cable.
     """
 
     id: PartId
@@ -144,6 +150,11 @@ class Part(Frozen):
     values: Annotated[dict[FigureName, float], Field(max_length=60)] = {}
     hand_fitted: bool = False
     sold_as: Annotated[tuple[SoldAs, ...], Field(max_length=20)] = ()
+    contact: Side = ""
+    mates: Mates | None = None
+    in_use: InUse | None = None
+    trial: Words = ""
+    with_it: Annotated[tuple[SoldAs, ...], Field(max_length=8)] = ()
 
     @cached_property
     def pin_names(self) -> dict[str, str]:

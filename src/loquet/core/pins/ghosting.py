@@ -10,8 +10,6 @@ and whose column so reads low while its row is driven is a ghost.
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
-from ortools.sat.python import cp_model
-
 from loquet.core.pins.wiring import KeyWiring
 
 Together = Callable[[frozenset[str]], bool]
@@ -140,6 +138,8 @@ def least_cut(wiring: KeyWiring, ways: list[tuple[str, ...]]) -> tuple[str, ...]
     """The smallest set of keys that meets every way; ties by the order of the keys."""
     if not ways:
         return ()
+    from ortools.sat.python import cp_model  # loaded when first asked for
+
     model = cp_model.CpModel()
     picks = {key: model.new_bool_var(key) for key, _, _ in wiring.cells}
     for way in {frozenset(way) for way in ways}:

@@ -12,11 +12,12 @@ from loquet.core.board.openings import openings_of
 from loquet.core.board.through import pins_rect
 from loquet.core.brief import Brief, Thing
 from loquet.core.brief.edges import Side, sides_of
+from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.geometry import Rect, Seat, polygon_of
 from loquet.core.parts import LandPattern
-from loquet.core.parts.profiles import FINGERS_MM, Plug
+from loquet.core.parts.in_use import FINGERS_MM, Plug
 from loquet.core.placement.rooms import near_rects
-from loquet.core.quantities.lengths import nm_from_mm
+from loquet.core.quantities.lengths import MM, nm_from_mm
 
 STEP_MM = 0.5
 Seated = tuple[tuple[LandPattern, Seat], ...]
@@ -34,13 +35,19 @@ def edge_seats(
     taken, its pins clear of bodies `behind` the board; one that finds no room is left to be placed
     as any part.
     """
-    found = {}
+    found, sockets = {}, module_sockets(brief)
     for thing in brief.on(board):
-        body = next((b for b in thing.bodies() if b.part and b.size_mm[1]), None)
-        if not thing.EDGE or thing.place is not None or body is None:
+        body = next((b for b in thing.bodies() if b.part), None)
+        if thing.place is not None or body is None:
             continue
-        drawn = pattern(body.part)
-        for seat in along_edges(brief, thing, body.size_mm):
+        if thing.name in sockets and plug(body.part):
+            drawn = pattern(body.part)
+            size = (drawn.body.w / MM, drawn.body.h / MM)
+        elif thing.EDGE and body.size_mm[1]:
+            drawn, size = pattern(body.part), body.size_mm
+        else:
+            continue
+        for seat in along_edges(brief, thing, size):
             yard = polygon_of(seat.shape(drawn.courtyard))
             before = plug_area(drawn, seat, plug(body.part))
             pins = pins_rect(drawn, seat)

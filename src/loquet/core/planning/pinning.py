@@ -16,7 +16,16 @@ from loquet.core.geometry import middle_of
 from loquet.core.library import Library
 from loquet.core.lookup.brains import brain_of, chip_for
 from loquet.core.parts import PartError
-from loquet.core.pins import Infeasible, Need, PinPlan, PinProblem, Solved, Stopped, solve
+from loquet.core.pins import (
+    Infeasible,
+    Need,
+    PinPlan,
+    PinProblem,
+    Solved,
+    Stopped,
+    feasible,
+    solve,
+)
 from loquet.core.pins.buses import axis_working, bus_workings, frame_rate, text_working
 from loquet.core.pins.conflicts import conflict_of as smallest_conflict
 from loquet.core.pins.conflicts import crowd_of, in_words, refuse_early
@@ -24,7 +33,6 @@ from loquet.core.pins.needing import bus_khz_of, needs_of, on_two_wire
 from loquet.core.pins.planning import plan_of
 from loquet.core.pins.schemes import SchemeCard, compare
 from loquet.core.pins.schemes.comparing import helpers_pf
-from loquet.core.pins.solving import feasible
 from loquet.core.pins.ways_out import Shelf, WayOut, ways_out
 from loquet.core.pins.wiring import wiring_of
 from loquet.core.pipeline import board_view, pin_problem

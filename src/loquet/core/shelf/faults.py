@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import LandPattern, Part, pattern_of
+from loquet.core.parts.part import PACKAGE
 from loquet.core.plain.frozen import Frozen
 
 PAIRS = (
@@ -87,7 +88,8 @@ def pads_against_terminals(part: Part, pattern: LandPattern) -> Iterator[PartFau
     """Every pad has one terminal, every terminal pads that are there."""
     pads = {pad.number for pad in pattern.pads}
     named = Counter(pad for t in part.terminals.values() for pad in t.pads)
-    for pad in sorted(pads - named.keys()):
+    drawn_alone = part.kind == PACKAGE and not part.terminals
+    for pad in () if drawn_alone else sorted(pads - named.keys()):
         problem = f"pad {pad} has no terminal"
         way_out = "Say what it does; a pad that is joined to nothing does 'nothing'."
         yield PartFault(field="terminals", problem=problem, way_out=way_out)

@@ -1,6 +1,8 @@
 """A role: what a part must have to serve as its kind, as data."""
 
 from loquet.core.parts import Part
+from loquet.core.parts.in_use import STAYS, InUse, Mates
+from loquet.core.parts.mating import End, end_of
 from loquet.core.plain.frozen import Frozen
 
 
@@ -14,7 +16,9 @@ class Figure(Frozen):
 class Role(Frozen):
     """Terminals that recipes ask a part of a kind for (or numbered `ways`), those that they know
     what to do with where it has them `also`, and figures that they and the rules want, the most
-    harmful to leave out first.
+    harmful to leave out first; and how parts of the kind mate, go on beyond their bodies, are tried
+    before they are soldered (empty: too cheap to try, a spare does it) and what is bought with
+    each, where they do not say it themselves.
     """
 
     name: str
@@ -22,6 +26,10 @@ class Role(Frozen):
     also: tuple[str, ...] = ()
     ways: bool = False
     figures: tuple[str, ...] = ()
+    mates: Mates | None = None
+    in_use: InUse | None = None
+    trial: str = ""
+    with_it: tuple[str, ...] = ()
 
 
 class Roles(Frozen):
@@ -33,6 +41,26 @@ class Roles(Frozen):
     def of(self, kind: str) -> Role | None:
         """The role of a kind; nothing for a kind that no recipe asks for."""
         return next((role for role in self.role if role.name == kind), None)
+
+    def end(self, part: Part) -> End | None:
+        """How a part mates, if it is a connector."""
+        role = self.of(part.kind)
+        return end_of(part, part.mates or (role.mates if role else None))
+
+    def in_use(self, part: Part) -> InUse:
+        """How a part goes on beyond its body."""
+        role = self.of(part.kind)
+        return part.in_use or (role.in_use if role else None) or STAYS
+
+    def trial(self, part: Part) -> str:
+        """How one is tried before it is soldered."""
+        role = self.of(part.kind)
+        return part.trial or (role.trial if role else "")
+
+    def with_it(self, part: Part) -> tuple[str, ...]:
+        """What is bought with each: a cap, a nut."""
+        role = self.of(part.kind)
+        return part.with_it or (role.with_it if role else ())
 
     def words(self, figure: str) -> str:
         """A figure as it is said: `highest supply (V)`."""

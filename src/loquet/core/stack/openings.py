@@ -11,12 +11,12 @@ from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import Process, StackChoices
 from loquet.core.library import Library
 from loquet.core.lookup.covers import covers_of
-from loquet.core.parts.profiles import Plug
+from loquet.core.parts.in_use import Plug
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import MM, caliper_mm, fine_mm
 from loquet.core.stack.model import Walls
 from loquet.core.stack.mouths import beyond_mm, middle_mm, mouth_of
-from loquet.core.stack.pieces import profile_of
+from loquet.core.stack.pieces import plug_in, use_of
 
 PLAY_MM = 0.25
 """On each side of something that moves or is plugged in; common practice, no source."""
@@ -60,32 +60,32 @@ def openings_of(
 ) -> Iterator[Opening]:
     """The openings for controls, screens and plugs, in the order of the parts."""
     for component in view.circuit.components:
-        seat, profile = view.seats[component.ref], profile_of(component, library)
+        seat, use = view.seats[component.ref], use_of(component, library)
         height = view.heights_mm[component.ref]
         words = f"{component.ref} ({component.purpose})"
         wall: Literal["front wall", "back wall"] = "back wall" if seat.far else "front wall"
-        if profile.through_mm > 0:
+        if use.through_mm > 0:
             room = walls.far_room_mm if seat.far else walls.near_room_mm
-            wide, high = profile.opening_mm
+            wide, high = use.opening_mm
             lean = 0.0
-            if profile.leans_deg:
+            if use.leans_deg:
                 lean = max(0.0, room + walls.wall_mm - PIVOT_SHARE * height)
-                lean *= tan(radians(profile.leans_deg))
+                lean *= tan(radians(use.leans_deg))
             size = (wide + 2 * lean, high + 2 * lean)
             yield opening(
                 component.thing,
                 words,
                 wall,
-                profile.round,
+                use.round,
                 (seat.x / MM, seat.y / MM, 0.0, seat.turn_deg),
                 size,
                 PLAY_MM,
                 lean,
                 choices.process,
             )
-        elif profile.plug is not None:
+        elif (plug := plug_in(view, component, library)) is not None:
             yield plug_opening(
-                view, component.ref, component.thing, words, profile.plug, walls, choices.process
+                view, component.ref, component.thing, words, plug, walls, choices.process
             )
     for cover in covers_of(view.brief, library, view.board.name):
         thing = view.brief.thing(cover.thing)

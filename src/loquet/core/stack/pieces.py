@@ -12,6 +12,7 @@ from shapely.geometry.base import BaseGeometry
 
 from loquet.core.board.copper import BoardView, Copper
 from loquet.core.brief import Thing
+from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.brief.seats import seat_of_thing
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.brief.thing import Loose
@@ -19,10 +20,11 @@ from loquet.core.circuit.model import Component
 from loquet.core.geometry import Seat, polygon_of
 from loquet.core.library import Library
 from loquet.core.lookup.covers import covers_of
-from loquet.core.parts.profiles import LEAD_MM, POST, SCREWS, STAYS, Profile, Screw, profile_for
+from loquet.core.parts.in_use import LEAD_MM, STAYS, InUse, Plug
 from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import MM, fine_mm
 from loquet.core.stack.model import Piece
+from loquet.core.stack.screw_sizes import POST, SCREWS, Screw
 
 MODULE_MM = 4.0
 """A screen module is so thick with its glass; common practice, no source."""
@@ -33,10 +35,17 @@ INSULATOR_MM = 1.0
 PARTS: Remembered[tuple[Piece, ...]] = Remembered(4096)
 
 
-def profile_of(component: Component, library: Library) -> Profile:
+def use_of(component: Component, library: Library) -> InUse:
     """How a part goes on beyond its body."""
     part = library.parts.get(component.part)
-    return profile_for(part.id, part.kind) if part else STAYS
+    return library.roles.in_use(part) if part else STAYS
+
+
+def plug_in(view: BoardView, component: Component, library: Library) -> Plug | None:
+    """What is put into a part from outside; into a module where its socket is in use."""
+    if component.is_chip and component.thing not in module_sockets(view.brief):
+        return None
+    return library.plug(component.part)
 
 
 def part_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
@@ -44,7 +53,7 @@ def part_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[
     for component, pads in zip(view.circuit.components, view.pads_by_part, strict=True):
         name = f"{view.heights_mm[component.ref]} {board_mm}"
         about = (component, view.placed[component.ref], pads, library)
-        make = partial(pieces_of, view, component, pads, profile_of(component, library), board_mm)
+        make = partial(pieces_of, view, component, pads, use_of(component, library), board_mm)
         yield from PARTS.of(about, make, name)
 
 
@@ -52,7 +61,7 @@ def pieces_of(
     view: BoardView,
     component: Component,
     pads: tuple[Copper, ...],
-    profile: Profile,
+    use: InUse,
     board_mm: float,
 ) -> tuple[Piece, ...]:
     """The body of a part, and the tips of its leads."""
@@ -62,7 +71,7 @@ def pieces_of(
     about = (f"part:{ref}", *thing_of(component.thing))
     words = f"{ref} ({component.purpose})"
     if height > 0:
-        through = profile.through_mm
+        through = use.through_mm
         shoulder = outward(height - through, board_mm, seat.far)[0 if seat.far else 1]
         found.append(
             Piece(
@@ -98,7 +107,7 @@ def pieces_of(
 def wire_pieces(view: BoardView, library: Library, board_mm: float) -> Iterator[Piece]:
     """The room that a cable takes above its header, where a link goes over a cable."""
     for component in view.circuit.components:
-        bend = profile_of(component, library).bend_mm
+        bend = use_of(component, library).bend_mm
         owner = view.brief.find(component.thing)
         joint = owner.joint() if owner else None
         if joint is None or joint.plugged or not bend:

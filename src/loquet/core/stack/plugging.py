@@ -10,11 +10,11 @@ from shapely.geometry import Polygon
 
 from loquet.core.board.copper import BoardView
 from loquet.core.library import Library
-from loquet.core.parts.profiles import FINGERS_MM
+from loquet.core.parts.in_use import FINGERS_MM
 from loquet.core.quantities.lengths import MM, caliper_mm, fine_mm
 from loquet.core.stack.model import Piece, Stack
 from loquet.core.stack.mouths import beyond_mm, middle_mm, mouth_of
-from loquet.core.stack.pieces import profile_of, thing_of
+from loquet.core.stack.pieces import plug_in, thing_of
 
 
 @dataclass(frozen=True)
@@ -48,7 +48,7 @@ class InTheWay:
 def plugs_of(view: BoardView, library: Library, board_mm: float) -> Iterator[Plugged]:
     """Every plug in its socket."""
     for component in view.circuit.components:
-        plug = profile_of(component, library).plug
+        plug = plug_in(view, component, library)
         if plug is None:
             continue
         seat, body = view.seats[component.ref], view.patterns[component.ref].body

@@ -10,7 +10,7 @@ from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.library import Library
 from loquet.core.quantities.lengths import fine_mm
 from loquet.core.stack.model import Piece, Stack
-from loquet.core.stack.pieces import profile_of
+from loquet.core.stack.pieces import use_of
 
 EDGE_MM = 1.5
 """A part no farther from the edge than this is reached through the side of the shell; common
@@ -44,7 +44,7 @@ def reached_things(
         if service is None or piece is None:
             continue
         component = next(c for c in view.circuit.components if c.ref == piece.name)
-        bridged = profile_of(component, library).bridged_mm
+        bridged = use_of(component, library).bridged_mm
         how, reached = reached_closed(piece, stack, bridged)
         if not service.closed:
             how, reached = reached_open(piece, stack, choices)

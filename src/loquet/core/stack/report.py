@@ -14,7 +14,7 @@ from loquet.core.quantities.lengths import fine_mm
 from loquet.core.stack.model import Gap, Piece, Stack
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.order import order_of
-from loquet.core.stack.pieces import profile_of
+from loquet.core.stack.pieces import use_of
 from loquet.core.stack.plugging import plugs_of
 from loquet.core.stack.reaching import reached_things
 from loquet.core.stack.screws import screw_fits
@@ -289,7 +289,7 @@ def cap_workings(view: BoardView, library: Library, stack: Stack) -> tuple[Worki
     """How long the caps have to be that stand on controls; one for each height."""
     found: dict[tuple[str, float, bool], Working] = {}
     for component in view.circuit.components:
-        if not profile_of(component, library).capped:
+        if not use_of(component, library).capped:
             continue
         height, far = view.heights_mm[component.ref], view.seats[component.ref].far
         part = library.parts[component.part]

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
-from loquet.core.parts.profiles import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import caliper_mm, fine_mm
 from loquet.core.stack.model import Walls
 from loquet.core.stack.pieces import screws_of
+from loquet.core.stack.screw_sizes import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
 
 ISO = Source(
     kind="standard",

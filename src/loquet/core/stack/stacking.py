@@ -12,7 +12,6 @@ from shapely.geometry.base import BaseGeometry
 from loquet.core.board.copper import BoardView
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.library import Library
-from loquet.core.parts.profiles import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
 from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import caliper_mm, fine_mm
 from loquet.core.stack.model import Gap, Piece, Stack, Walls
@@ -25,6 +24,7 @@ from loquet.core.stack.pieces import (
     screws_of,
     wire_pieces,
 )
+from loquet.core.stack.screw_sizes import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
 
 SPARE_MM = 0.5
 """Between the highest part and a wall that is proposed; common practice, no source."""

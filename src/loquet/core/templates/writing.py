@@ -5,9 +5,7 @@ program.
 import io
 import struct
 
-import ezdxf.units
 import shapely
-from ezdxf.filemanagement import new
 from reportlab.lib.pagesizes import A3, A4, landscape
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -150,7 +148,9 @@ def as_svg(sheet: Sheet) -> bytes:
 
 def as_dxf(sheet: Sheet) -> bytes:
     """DXF R2000 in mm: what is cut on the layer CUT, what is only marked on MARKS."""
-    file = new("R2000", units=ezdxf.units.MM)
+    from ezdxf import filemanagement, units  # loaded when first asked for
+
+    file = filemanagement.new("R2000", units=units.MM)
     space = file.modelspace()
     for layer, areas in (("CUT", (sheet.plate,)), ("MARKS", sheet.marks)):
         file.layers.add(layer)

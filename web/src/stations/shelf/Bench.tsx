@@ -7,6 +7,7 @@ import { Sign } from "../../design/Sign";
 import { Amount } from "./Amount";
 import { BodyFields } from "./BodyFields";
 import { Drawing } from "./Drawing";
+import { InUse } from "./InUse";
 import { PinFigures } from "./PinFigures";
 import { Terminals } from "./Terminals";
 import { blank, likeThis, OWN, type Part, type Role, SHELF } from "./typed";
@@ -216,6 +217,7 @@ export function Bench({
 				<div>
 					<PinFigures part={part} role={role} put={draft ? put : null} />
 					<BodyFields part={part} put={draft ? put : null} />
+					<InUse part={part} role={role} put={draft ? put : null} />
 					<Evidence part={part} put={draft ? put : null} />
 					{!draft && <History seen={seen} />}
 				</div>

@@ -125,6 +125,9 @@ export function blank(role: Role, taken: readonly string[], reference = "U"): Pa
 		values: {},
 		hand_fitted: false,
 		sold_as: [],
+		contact: "",
+		trial: "",
+		with_it: [],
 	};
 	return likeThis(part, taken);
 }

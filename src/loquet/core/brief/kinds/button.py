@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Contact, KitItem, Worked
+from loquet.core.brief.thing import Body, Contact, Worked
 
 
 class Button(Worked):
@@ -37,11 +37,3 @@ class Button(Worked):
     def contacts(self) -> tuple[Contact, ...]:
         """Diagonal legs, which are never joined inside whichever way the pairs are remembered."""
         return (Contact("", f"button {self.name}", duty=self.duty, sends=self.sends),)
-
-    def kit(self) -> tuple[KitItem, ...]:
-        """A cap for a key switch, a pill for bare fingers; others bring their own."""
-        if self.part.startswith("button-low-key"):
-            return (KitItem("mechanics", "key cap for a low-profile key switch", 1, "keys"),)
-        if self.part == "button-carbon-fingers":
-            return (KitItem("mechanics", "carbon pill 8 mm in its rubber dome", 1, "keys"),)
-        return ()

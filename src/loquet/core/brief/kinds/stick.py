@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, Contact, FilterHz, KitItem, Worked
+from loquet.core.brief.thing import Axis, Body, Contact, FilterHz, Worked
 
 
 class Stick(Worked):
@@ -38,7 +38,3 @@ class Stick(Worked):
             Axis("x", f"{self.name} x", volts, "stick x", self.filter_hz),
             Axis("y", f"{self.name} y", volts, "stick y", self.filter_hz),
         )
-
-    def kit(self) -> tuple[KitItem, ...]:
-        """Its cap."""
-        return (KitItem("mechanics", f"cap for a {self.sensing} stick", 1, "sticks"),)

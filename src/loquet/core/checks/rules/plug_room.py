@@ -2,7 +2,7 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.checks.stacked import stack_seen
-from loquet.core.parts.profiles import FINGERS_MM
+from loquet.core.parts.in_use import FINGERS_MM
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.stack.plugging import plugs_in_the_way, plugs_of
 

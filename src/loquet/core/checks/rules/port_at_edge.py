@@ -2,6 +2,7 @@
 
 import shapely
 
+from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.quantities.lengths import MM
@@ -16,10 +17,12 @@ def run(subject: Subject) -> Outcome:
     view = subject.view
     assert view is not None
     ports = {t.name: t for t in view.brief.on(view.board.name) if t.EDGE and t.bodies()}
+    sockets = module_sockets(view.brief)
     rows = [
         c
         for c in view.circuit.components
-        if c.thing in ports and c.role == ports[c.thing].role(ports[c.thing].bodies()[0].piece)
+        if (c.thing in ports and c.role == ports[c.thing].role(ports[c.thing].bodies()[0].piece))
+        or (c.is_chip and c.thing in sockets and subject.library.plug(c.part))
     ]
     if not rows:
         return NotApplicable("no port has a plug at the edge")

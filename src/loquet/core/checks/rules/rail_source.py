@@ -1,8 +1,10 @@
 """Every net that feeds something has a source, and no net ends at a single pad."""
 
+from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.circuit.backfeed import BOTH_WAYS
 from loquet.core.circuit.model import GROUND, Component
+from loquet.core.power.rails import rails_of
 from loquet.core.provenance import Outcome, Source
 
 
@@ -48,6 +50,8 @@ def reached(subject: Subject) -> set[str]:
     fed = {net for c in sources for net in c.pads.values() if not c.is_chip or net in supplies} - {
         GROUND
     }
+    sockets = {port.name for port in module_sockets(subject.brief).values()}
+    fed |= {rail.net for rail in rails_of(subject.brief) if rail.fed_by in sockets}
     passing = [
         (set(c.pads.values()) - {GROUND}) & (supplies if c.is_chip else set(c.pads.values()))
         for c in subject.circuit.components

@@ -2,8 +2,8 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.stacked import stack_seen
-from loquet.core.parts.profiles import SCREWS
 from loquet.core.provenance import NotApplicable, Outcome, Source
+from loquet.core.stack.screw_sizes import SCREWS
 from loquet.core.stack.screws import screw_fits
 
 

@@ -1,5 +1,6 @@
 """A device that is a USB controller or keyboard has a USB port."""
 
+from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.pins.needing import needs_of
 from loquet.core.provenance import NotApplicable, Outcome, Repair, Source
@@ -10,7 +11,8 @@ def run(subject: Subject) -> Outcome:
     brief = subject.brief
     if brief.role not in ("usb-controller", "usb-keyboard"):
         return NotApplicable("the role has no USB report")
-    if any(need.kind == "usb minus" for need in needs_of(brief)):
+    reports = any(need.kind == "usb minus" for need in needs_of(brief))
+    if reports or module_sockets(brief):
         return outcome([], 1)
     words = brief.role.replace("usb-", "USB ")
     add = Repair(
