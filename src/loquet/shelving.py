@@ -61,6 +61,7 @@ def workshop_pack(session: Session) -> Pack:
         part=tuple(shelf.own_parts(session).values()),
         house=tuple(shelf.own_houses(session).values()),
         supplier=tuple(shelf.own_suppliers(session).values()),
+        paste=tuple(shelf.own_pastes(session).values()),
         price=shelf.all_prices(session),
     )
 
@@ -81,11 +82,12 @@ def reported(found: Pack, word: str) -> tuple[int, dict[str, Any]]:
     for count, words in (
         (len(found.house), "houses"),
         (len(found.supplier), "suppliers"),
+        (len(found.paste), "pastes"),
         (len(found.price), "prices"),
     ):
         counts += [f"{count} {words}"] if count else []
     text = "\n".join([*lines, f"{word}: {', '.join(counts)}, {len(lines)} lack something."])
-    others = {name: [e.id for e in getattr(found, name)] for name in ("house", "supplier")}
+    others = {name: [e.id for e in getattr(found, name)] for name in ("house", "supplier", "paste")}
     report = {"parts": rows, **others, "prices": len(found.price), "text": text}
     return (2 if lines else 0), report
 

@@ -192,3 +192,40 @@ def test_everything_of_ones_own_goes_into_one_pack(client: TestClient) -> None:
     assert counted(client) == 5000
     orphan = given.replace("[[supplier]]", "[[nobody]]")
     assert client.post("/api/shelf/pack", json={"text": orphan}).status_code == 422
+
+
+def test_a_paste_of_ones_own_is_kept_and_heated_by(client: TestClient, project: int) -> None:
+    standard = client.get("/api/shelf/pastes").json()
+    assert [(row["paste"]["id"], row["version"]) for row in standard] == [
+        ("lead-free", 0),
+        ("tin-lead", 0),
+    ]
+    cool = {
+        **standard[1]["paste"],
+        **{"id": "paste/bismuth", "name": "bismuth paste", "known": "typed"},
+        **{"soak_c": [90, 130], "liquid_c": 138, "peak_c": [155, 180]},
+    }
+    wrong = client.post("/api/shelf/paste/look", json={"paste": {**cool, "liquid_c": 160}}).json()
+    assert [fault["field"] for fault in wrong["faults"]] == ["liquid_c"]
+    assert wrong["profile"] == []
+    assert (
+        client.put("/api/shelf/paste", json={"paste": {**cool, "peak_c": [9, 1]}}).status_code
+        == 422
+    )
+    lost = client.put("/api/shelf/paste", json={"paste": {**cool, "id": "bismuth"}})
+    assert "paste/NAME" in lost.json()["way_out"]
+    assert client.put("/api/shelf/paste", json={"paste": cool}).json()["version"] == 1
+    assert client.put("/api/shelf/paste", json={"paste": {**cool, "up_k_s": 2}}).status_code == 409
+    view = client.get(f"/api/projects/{project}/build", params={"paste": "paste/bismuth"})
+    assert view.json()["paste"] == cool
+    assert max(point["c"] for point in view.json()["profile"]) == 167.5
+    csv = "".join(f"{point['s']},{point['c']}\n" for point in view.json()["profile"])
+    held = client.post("/api/reflow", json={"paste": "paste/bismuth", "csv": csv}).json()
+    assert all(check["kept"] for check in held["checks"])
+    assert client.post("/api/reflow", json={"paste": "paste/none", "csv": csv}).status_code == 404
+    given = client.get("/api/shelf/pack.toml").text
+    assert 'id = "paste/bismuth"' in given
+    gone = client.delete("/api/shelf/entry", params={"id": "paste/bismuth", "version": 1})
+    assert gone.status_code == 200
+    again = client.post("/api/shelf/pack", json={"text": given, "take": ["paste/bismuth"]}).json()
+    assert [row["here"] for row in again if row["id"] == "paste/bismuth"] == ["taken"]

@@ -8,6 +8,7 @@ from pathlib import Path
 
 import pytest
 from selenium.webdriver import Chrome
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select, WebDriverWait
 
@@ -33,6 +34,7 @@ FIELDS = {
     "row": "between the rows",
 }
 """What the screen calls a dimension, where it is not the sheet's own word."""
+MEETS = "Its grip meets the wall at, in mm"
 SLOT = re.compile(r"(?<=\S) {2,}(?=\S)")
 
 
@@ -51,6 +53,7 @@ class Sheet:
         self.family = FAMILIES[SLOT.split(package[0])[1]]
         self.pads = [line for line in package[1:] if re.match(r"\S+ -?[\d.]+ -?[\d.]+ ", line)]
         self.sizes = dict(SLOT.split(line) for line in package[1:] if line not in self.pads)
+        self.in_use = dict(SLOT.split(line) for line in named.get("In use", [""])[1:])
         self.figures = dict(SLOT.split(line) for line in named.get("Figures", [""])[1:])
 
 
@@ -83,11 +86,24 @@ def enter(driver: Chrome, sheet: Sheet, part: Part) -> None:
         press(driver, f'[aria-label="more of {name}"]')
     for label, value in sheet.figures.items():
         typed(driver, label, re.findall(r"[\d.]+", value)[0])
+    if "plug" in sheet.in_use:
+        put_in_use(driver, sheet.in_use["plug"])
     Select(see(driver, "[aria-label='How it was made sure of']")).select_by_value("drawing")
     typed(driver, "Drawing with page, or who measured when", sheet.evidence)
     typed(driver, "Price in cents", sheet.head["Price"].split()[0])
     typed(driver, "Height in mm", sheet.head["Height"].split()[0])
     typed(driver, "Letters of its name on a board", sheet.head["Letters"])
+
+
+def put_in_use(driver: Chrome, plug: str) -> None:
+    """The plug of a sheet: its words, its size, and how its grip meets a wall."""
+    press(driver, "[aria-label='Through the wall and beside it: say it']")
+    driver.find_element(By.XPATH, "//label[contains(., 'there is one')]/input").click()
+    words, sizes = plug.split(", ", 1)
+    typed(driver, "What is plugged into it", words)
+    labels = ("Plug across in mm", "Plug up in mm", "Plug with the bend of its lead in mm")
+    for label, number in zip((*labels, MEETS), re.findall(r"[\d.]+", sizes), strict=True):
+        typed(driver, label, number)
 
 
 def named_at(part: Part, pins: str, word: str) -> str:

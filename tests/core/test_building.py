@@ -2,15 +2,15 @@
 
 from dataclasses import replace
 from math import cos, pi, sin
+from typing import Any
 
 import pytest
 
+from loquet.catalogue.bundled import pastes
 from loquet.core.board import BoardView
 from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.build.reflow import (
-    LIMITS,
     BadCurve,
-    Paste,
     Point,
     checked_curve,
     profile,
@@ -22,9 +22,13 @@ from loquet.core.build.steps import Step, build_steps, layered
 from loquet.core.build.sticks import BadSamples, Sample, stick_result
 from loquet.core.design import Design
 from loquet.core.library import Library
+from loquet.core.parts.paste import Paste
 from loquet.core.pipeline import board_view, bring_up_to_date
+from loquet.core.shelf.faults import paste_faults
 from loquet.core.stack.stacking import stack_of
 from tests.making import device, thing
+
+PASTES = pastes()
 
 
 def steps_of(view: BoardView, library: Library, hand: bool = True) -> tuple[Step, ...]:
@@ -131,7 +135,7 @@ def test_the_limits_are_those_of_the_standard() -> None:
     """J-STD-020, table 5-2; from memory: soak 150 to 200 °C 60 to 120 s and 217 °C for lead-free,
     100 to 150 °C and 183 °C for tin-lead.
     """
-    free, lead = LIMITS["lead-free"], LIMITS["tin-lead"]
+    free, lead = PASTES["lead-free"], PASTES["tin-lead"]
     assert (free.soak_c, free.soak_s, free.liquid_c, free.liquid_s) == (
         (150, 200),
         (60, 120),
@@ -150,7 +154,7 @@ def test_the_limits_are_those_of_the_standard() -> None:
 
 @pytest.mark.parametrize("paste", ["lead-free", "tin-lead"])
 def test_the_profile_keeps_its_own_limits(paste: str) -> None:
-    checks = checked_curve(profile(paste), paste)  # type: ignore[arg-type]
+    checks = checked_curve(profile(PASTES[paste]), PASTES[paste])
     assert [c.words for c in checks if not c.kept] == []
 
 
@@ -187,9 +191,51 @@ def test_the_profile_is_drawn_as_it_says(paste: str, hand: list[tuple[float, flo
     """By hand: 2 K/s to the soak, 90 s of it, 1 K/s to the melting point, 45 s to the middle of the
     peak's span, 35 s down to the melting point, 2.5 K/s to 60 °C.
     """
-    assert [(p.s, p.c) for p in profile(paste)] == hand  # type: ignore[arg-type]
-    (peak,) = [c for c in checked_curve(profile(paste), paste) if c.words == "Peak"]
+    assert [(p.s, p.c) for p in profile(PASTES[paste])] == hand
+    (peak,) = [c for c in checked_curve(profile(PASTES[paste]), PASTES[paste]) if c.words == "Peak"]
     assert peak.asked == {"lead-free": "235 to 260 °C", "tin-lead": "205 to 235 °C"}[paste]
+
+
+COOL = Paste(
+    id="paste/bismuth",
+    name="bismuth paste",
+    known="typed",
+    source="Copperbeck data sheet CB-138 (invented)",
+    soak_c=(90, 130),
+    soak_s=(60, 120),
+    liquid_c=138,
+    liquid_s=(30, 90),
+    peak_c=(155, 180),
+    up_k_s=2.5,
+    down_k_s=4,
+    whole_s=300,
+)
+
+
+def test_a_paste_of_ones_own_has_its_own_curve() -> None:
+    """By hand: 32.5 s to 90 °C, 90 s to 130, 8 s to 138, 45 s to 167.5, 35 s back, 31.2 s to 60."""
+    assert [(p.s, p.c) for p in profile(COOL)] == [
+        *((0, 25), (32.5, 90), (122.5, 130), (130.5, 138)),
+        *((175.5, 167.5), (210.5, 138), (241.7, 60)),
+    ]
+    assert [c.words for c in checked_curve(profile(COOL), COOL) if not c.kept] == []
+    hot = {c.words: c.kept for c in checked_curve(profile(PASTES["tin-lead"]), COOL)}
+    assert not hot["Peak"]
+    assert paste_faults(COOL) == ()
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"known": "standard"}, "known"),
+        ({"soak_c": (130, 90)}, "soak_c"),
+        ({"liquid_s": (90, 90)}, "liquid_s"),
+        ({"liquid_c": 155}, "liquid_c"),
+        ({"liquid_c": 90}, "liquid_c"),
+    ],
+)
+def test_limits_that_no_curve_keeps_are_refused(change: Any, field: str) -> None:
+    assert field in [f.field for f in paste_faults(COOL.model_copy(update=change))]
 
 
 def test_parts_are_banded_by_their_height(view: BoardView) -> None:
@@ -229,25 +275,29 @@ def test_a_recorded_curve_is_held_against_every_limit(
     change: dict[int, tuple[float, float]], broken: list[str]
 ) -> None:
     curve = points(*(change.get(i, pair) for i, pair in enumerate(GOOD)))
-    assert [c.words for c in checked_curve(curve, "lead-free") if not c.kept] == broken
+    assert [c.words for c in checked_curve(curve, PASTES["lead-free"]) if not c.kept] == broken
 
 
 @pytest.mark.parametrize("paste", ["lead-free", "tin-lead"])
-def test_no_paste_is_heated_by_more_than_three_kelvin_a_second(paste: Paste) -> None:
+def test_no_paste_is_heated_by_more_than_three_kelvin_a_second(paste: str) -> None:
     """J-STD-020, table 5-2: 3 °C/s up and 6 °C/s down at the most, of either solder."""
     for seconds, kept in ((34, True), (33, False)):
         up = points((0, 100), (seconds, 200), (seconds + 60, 200))
-        assert {c.words: c.kept for c in checked_curve(up, paste)}["Steepest way up"] is kept
+        assert {c.words: c.kept for c in checked_curve(up, PASTES[paste])}[
+            "Steepest way up"
+        ] is kept
     for seconds, kept in ((17, True), (16, False)):
         down = points((0, 100), (60, 200), (60 + seconds, 100))
-        assert {c.words: c.kept for c in checked_curve(down, paste)}["Steepest way down"] is kept
+        assert {c.words: c.kept for c in checked_curve(down, PASTES[paste])}[
+            "Steepest way down"
+        ] is kept
 
 
 def test_a_part_that_stands_less_heat_lowers_the_peak() -> None:
-    checks = {c.words: c for c in checked_curve(points(*GOOD), "lead-free", hottest_c=240)}
+    checks = {c.words: c for c in checked_curve(points(*GOOD), PASTES["lead-free"], hottest_c=240)}
     assert not checks["Peak"].kept
     assert checks["Peak"].asked == "235 to 240 °C"
-    assert max(p.c for p in profile("lead-free", 245)) == 240
+    assert max(p.c for p in profile(PASTES["lead-free"], 245)) == 240
 
 
 def test_times_and_slopes_are_read_off_straight_pieces() -> None:

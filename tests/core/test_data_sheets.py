@@ -22,7 +22,7 @@ SHEETS = sorted(FOLDER.glob("*.txt"))
 MADE_OF = {
     "charging-pad": {"charger", "gauge", "regulator"},
     "many-keys": {"expander"},
-    "module-panel": {"module", "membrane-socket", "regulator"},
+    "module-panel": {"module", "membrane-socket"},
     "quad-lamp": {"quad-chip"},
     "roof-remote": {"step-down"},
     "speaking-stick": {"amplifier", "stick"},

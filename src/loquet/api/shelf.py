@@ -17,6 +17,7 @@ from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, pattern_of
 from loquet.core.parts.choosing import of_kind
 from loquet.core.parts.in_use import InUse, Mates
+from loquet.core.parts.paste import Paste
 from loquet.core.shelf.differing import Difference, differences
 from loquet.core.shelf.drawing import PartDrawing, drawing_of
 from loquet.core.shelf.faults import PartFault, entry_faults, faults_of
@@ -365,7 +366,12 @@ def own_name(entry: Entry) -> str:
     return f"{SORTS[sort]}NAME"
 
 
-SORT_MODELS: dict[str, type] = {"part": Part, "house": House, "supplier": Supplier}
+SORT_MODELS: dict[str, type] = {
+    "part": Part,
+    "house": House,
+    "supplier": Supplier,
+    "paste": Paste,
+}
 
 
 class TakenView(BaseModel):

@@ -10,10 +10,13 @@ from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, PartError
 from loquet.core.parts.families import formula_parts
+from loquet.core.parts.paste import Paste
 from loquet.core.shelf.pack import Pack, read_pack
 from loquet.core.shelf.role import Roles
 
-PACK_FILES = (*("parts", "controls", "reading", "power", "ports", "screens", "packages", "houses"),)
+PACK_FILES = (
+    *("parts", "controls", "reading", "power", "ports", "screens", "packages", "houses", "pastes"),
+)
 
 
 @cache
@@ -59,6 +62,12 @@ def roles() -> Roles:
 def houses() -> dict[str, House]:
     """The simulated board houses by id."""
     return {house.id: house for pack in larkfield() for house in pack.house}
+
+
+@cache
+def pastes() -> dict[str, Paste]:
+    """Solder pastes of the standard by id."""
+    return {paste.id: paste for pack in larkfield() for paste in pack.paste}
 
 
 @cache

@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from loquet.catalogue.bundled import houses, parts, roles, suppliers
+from loquet.catalogue.bundled import houses, parts, pastes, roles, suppliers
 from loquet.catalogue.chip_index import listed_chips
 from loquet.catalogue.chips import find_chip
 from loquet.core.library import Library
@@ -23,6 +23,7 @@ def bundled_library() -> Library:
         bundled_chips,
         stock_of,
         roles(),
+        pastes(),
     )
 
 

@@ -14,6 +14,7 @@ from loquet.core.parts import Chip, LandPattern, Part, PartError, pattern_of
 from loquet.core.parts.in_use import Plug
 from loquet.core.parts.listing import ListedChip, Stock
 from loquet.core.parts.part import PACKAGE
+from loquet.core.parts.paste import Paste
 from loquet.core.parts.screen import BUSES, ScreenModule, screen_of
 from loquet.core.plain.remembering import Remembered
 from loquet.core.shelf.role import Roles
@@ -52,7 +53,7 @@ def with_mark(part: Part) -> LandPattern:
 @dataclass(frozen=True, repr=False)
 class Library:
     """Parts, houses in euro and suppliers by id; a finder for chips; what each kind of parts asks
-    for; `known_by` says who changed what ships with Loquet.
+    for; solder pastes by id; `known_by` says who changed what ships with Loquet.
     """
 
     parts: dict[str, Part]
@@ -62,6 +63,7 @@ class Library:
     list_chips: Callable[[], Sequence[ListedChip]]
     stock_of: Callable[[ListedChip], Stock]
     roles: Roles
+    pastes: dict[str, Paste]
     known_by: str = ""
 
     @property

@@ -1,4 +1,4 @@
-"""The workshop's own parts, houses and suppliers: every version is kept, the last one of an id
+"""The workshop's own parts, houses, suppliers and pastes: every version is kept, the last of an id
 counts; and the price lists of the suppliers as they are now.
 """
 
@@ -13,15 +13,17 @@ from loquet.core.ordering.market import Market, number_key
 from loquet.core.ordering.price_list import PriceLine
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part
+from loquet.core.parts.paste import Paste
 from loquet.core.plain.frozen import digest_of
 from loquet.core.shelf.pack import SORTS, Entry
 from loquet.store.designs import NotFound
 from loquet.store.tables import PriceRow, ShelfRow
 
-MODELS: dict[str, type[Part] | type[House] | type[Supplier]] = {
+MODELS: dict[str, type[Entry]] = {
     SORTS["part"]: Part,
     SORTS["house"]: House,
     SORTS["supplier"]: Supplier,
+    SORTS["paste"]: Paste,
 }
 AT_ONCE = 1000
 
@@ -68,6 +70,12 @@ def own_suppliers(session: Session) -> dict[str, Supplier]:
     """All suppliers of one's own as they are now."""
     rows = rows_now(session, "supplier")
     return {row.entry_id: Supplier.model_validate_json(row.content) for row in rows}
+
+
+def own_pastes(session: Session) -> dict[str, Paste]:
+    """All pastes of one's own as they are now."""
+    rows = rows_now(session, "paste")
+    return {row.entry_id: Paste.model_validate_json(row.content) for row in rows}
 
 
 def versions_of(session: Session, entry_id: str) -> list[ShelfRow]:

@@ -1704,6 +1704,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Paste
+         * @description Keep a paste of one's own; raises Refused for one that cannot be, ShelfConflict.
+         */
+        put: operations["keep_paste"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/paste/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Paste
+         * @description What is wrong with a paste while it is typed, and its curve.
+         */
+        post: operations["look_at_paste"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/pastes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pastes
+         * @description Those of one's own, then those of the standard.
+         */
+        get: operations["get_pastes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/pin-table": {
         parameters: {
             query?: never;
@@ -8825,12 +8885,9 @@ export interface components {
             functions: string[];
             /** Keys */
             keys: string[];
-            limits: components["schemas"]["Limits"];
-            /**
-             * Paste
-             * @enum {string}
-             */
-            paste: "lead-free" | "tin-lead";
+            paste: components["schemas"]["Paste"];
+            /** Pastes */
+            pastes: components["schemas"]["Paste"][];
             power: components["schemas"]["FirstPower"];
             /** Profile */
             profile: components["schemas"]["Point"][];
@@ -9653,9 +9710,8 @@ export interface components {
             /**
              * Paste
              * @default lead-free
-             * @enum {string}
              */
-            paste: "lead-free" | "tin-lead";
+            paste: string;
         };
         /**
          * CutNotch
@@ -11559,41 +11615,6 @@ export interface components {
             sort: string;
         };
         /**
-         * Limits
-         * @description What a curve must keep: soak (°C from, to; s from, to), liquid (°C; s from, to), peak (°C
-         *     from, to), the steepest way up and down (K/s), and from 25 °C to the peak (s).
-         */
-        Limits: {
-            /** Down K S */
-            down_k_s: number;
-            /** Liquid C */
-            liquid_c: number;
-            /** Liquid S */
-            liquid_s: [
-                number,
-                number
-            ];
-            /** Peak C */
-            peak_c: [
-                number,
-                number
-            ];
-            /** Soak C */
-            soak_c: [
-                number,
-                number
-            ];
-            /** Soak S */
-            soak_s: [
-                number,
-                number
-            ];
-            /** Up K S */
-            up_k_s: number;
-            /** Whole S */
-            whole_s: number;
-        };
-        /**
          * LineOffers
          * @description The offers for a line, and what fits in its place: part and words.
          */
@@ -12782,6 +12803,78 @@ export interface components {
             key: string;
             /** Quantity */
             quantity: number;
+        };
+        /**
+         * Paste
+         * @description A solder paste and what its curve must keep: soak (°C from, to; s from, to), liquid (°C; s
+         *     from, to), peak (°C from, to), the steepest way up and down (K/s), and from 25 °C to the peak
+         *     (s); `known` by a standard, or typed from its data sheet, which `source` names.
+         */
+        Paste: {
+            /** Down K S */
+            down_k_s: number;
+            /** Id */
+            id: string;
+            /**
+             * Known
+             * @enum {string}
+             */
+            known: "standard" | "typed";
+            /** Liquid C */
+            liquid_c: number;
+            /** Liquid S */
+            liquid_s: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Peak C */
+            peak_c: [
+                number,
+                number
+            ];
+            /** Soak C */
+            soak_c: [
+                number,
+                number
+            ];
+            /** Soak S */
+            soak_s: [
+                number,
+                number
+            ];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Up K S */
+            up_k_s: number;
+            /** Whole S */
+            whole_s: number;
+        };
+        /**
+         * PasteLooked
+         * @description What is wrong with a paste, and the profile inside its limits where nothing is.
+         */
+        PasteLooked: {
+            /** Faults */
+            faults: components["schemas"]["PartFault"][];
+            /**
+             * Profile
+             * @default []
+             */
+            profile: components["schemas"]["Point"][];
+        };
+        /**
+         * PasteRow
+         * @description A paste on the shelf; `version` 0 ships with Loquet.
+         */
+        PasteRow: {
+            paste: components["schemas"]["Paste"];
+            /** Version */
+            version: number;
         };
         /**
          * PasteThings
@@ -18438,6 +18531,21 @@ export interface components {
             version: number;
         };
         /**
+         * TypedPaste
+         * @description A paste as it was typed, and the version that was seen (0: new).
+         */
+        TypedPaste: {
+            /** Paste */
+            paste: {
+                [key: string]: unknown;
+            };
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+        };
+        /**
          * TypedSupplier
          * @description A supplier as it was typed, and the version that was seen (0: new).
          */
@@ -21492,7 +21600,7 @@ export interface operations {
             query?: {
                 board?: string;
                 way?: "hand" | "plate";
-                paste?: "lead-free" | "tin-lead";
+                paste?: string;
             };
             header?: never;
             path: {
@@ -29458,6 +29566,371 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfPart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_paste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedPaste"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasteRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_paste: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedPaste"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasteLooked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_pastes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasteRow"][];
                 };
             };
             /** @description Bad Request */

@@ -1,58 +1,16 @@
-"""Heating: limits of a reflow profile by paste and by the most sensitive part (J-STD-020), a
-profile inside them, and a recorded curve held against them.
+"""Heating: a reflow profile inside the limits of a paste and of the most sensitive part
+(J-STD-020), and a recorded curve held against them.
 """
 
 import csv
 import io
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import Literal
 
+from loquet.core.parts.paste import Paste
 from loquet.core.plain.frozen import Frozen
-from loquet.core.provenance import Source
 
-Paste = Literal["lead-free", "tin-lead"]
-STANDARD = Source(kind="standard", text="J-STD-020, table 5-2 and figure 5-1; from memory")
 MOST_ROWS = 20_000
-
-
-class Limits(Frozen):
-    """What a curve must keep: soak (°C from, to; s from, to), liquid (°C; s from, to), peak (°C
-    from, to), the steepest way up and down (K/s), and from 25 °C to the peak (s).
-    """
-
-    soak_c: tuple[float, float]
-    soak_s: tuple[float, float]
-    liquid_c: float
-    liquid_s: tuple[float, float]
-    peak_c: tuple[float, float]
-    up_k_s: float
-    down_k_s: float
-    whole_s: float
-
-
-LIMITS: dict[Paste, Limits] = {
-    "lead-free": Limits(
-        soak_c=(150, 200),
-        soak_s=(60, 120),
-        liquid_c=217,
-        liquid_s=(60, 150),
-        peak_c=(235, 260),
-        up_k_s=3,
-        down_k_s=6,
-        whole_s=480,
-    ),
-    "tin-lead": Limits(
-        soak_c=(100, 150),
-        soak_s=(60, 120),
-        liquid_c=183,
-        liquid_s=(60, 150),
-        peak_c=(205, 235),
-        up_k_s=3,
-        down_k_s=6,
-        whole_s=360,
-    ),
-}
 
 
 class Point(Frozen):
@@ -81,21 +39,20 @@ def profile(paste: Paste, hottest_c: float = 260.0) -> tuple[Point, ...]:
     """A profile inside the limits whose peak no part minds that stands `hottest_c`: 2 K/s up, 90 s
     of soak, 80 s above the melting point.
     """
-    lim = LIMITS[paste]
-    peak = min(hottest_c - 5, (lim.peak_c[0] + lim.peak_c[1]) / 2)
+    peak = min(hottest_c - 5, (paste.peak_c[0] + paste.peak_c[1]) / 2)
     points = [Point(s=0, c=25)]
-    at = (lim.soak_c[0] - 25) / 2.0
-    points.append(Point(s=round(at, 1), c=lim.soak_c[0]))
+    at = (paste.soak_c[0] - 25) / 2.0
+    points.append(Point(s=round(at, 1), c=paste.soak_c[0]))
     at += 90
-    points.append(Point(s=round(at, 1), c=lim.soak_c[1]))
-    slow = (lim.liquid_c - lim.soak_c[1]) / 1.0 if lim.liquid_c > lim.soak_c[1] else 0.0
+    points.append(Point(s=round(at, 1), c=paste.soak_c[1]))
+    slow = (paste.liquid_c - paste.soak_c[1]) / 1.0 if paste.liquid_c > paste.soak_c[1] else 0.0
     at += slow
-    points.append(Point(s=round(at, 1), c=lim.liquid_c))
+    points.append(Point(s=round(at, 1), c=paste.liquid_c))
     at += 45
     points.append(Point(s=round(at, 1), c=peak))
     at += 35
-    points.append(Point(s=round(at, 1), c=lim.liquid_c))
-    at += (lim.liquid_c - 60) / 2.5
+    points.append(Point(s=round(at, 1), c=paste.liquid_c))
+    at += (paste.liquid_c - 60) / 2.5
     points.append(Point(s=round(at, 1), c=60))
     return tuple(points)
 
@@ -184,11 +141,10 @@ def checked_curve(
     """Every limit held against a curve; parts that stand less heat than the paste allows lower the
     peak.
     """
-    lim = LIMITS[paste]
     top = max(p.c for p in points)
-    most = min(lim.peak_c[1], hottest_c)
-    soak = seconds_between(points, *lim.soak_c, rising=True)
-    liquid = seconds_between(points, lim.liquid_c, 1000, rising=False)
+    most = min(paste.peak_c[1], hottest_c)
+    soak = seconds_between(points, *paste.soak_c, rising=True)
+    liquid = seconds_between(points, paste.liquid_c, 1000, rising=False)
     up, down = slopes(points)
     at_peak = next(p.s for p in points if p.c == top)
     warm = next((p.s for p in points if p.c >= 25), points[0].s)
@@ -201,10 +157,12 @@ def checked_curve(
         )
 
     return (
-        row(f"Soak between {lim.soak_c[0]:g} and {lim.soak_c[1]:g} °C", soak, *lim.soak_s, "s"),
-        row(f"Above {lim.liquid_c:g} °C", liquid, *lim.liquid_s, "s"),
-        row("Peak", top, lim.peak_c[0], most, "°C"),
-        row("Steepest way up", up, 0, lim.up_k_s, "K/s"),
-        row("Steepest way down", down, 0, lim.down_k_s, "K/s"),
-        row("From 25 °C to the peak", whole, 0, lim.whole_s, "s"),
+        row(
+            f"Soak between {paste.soak_c[0]:g} and {paste.soak_c[1]:g} °C", soak, *paste.soak_s, "s"
+        ),
+        row(f"Above {paste.liquid_c:g} °C", liquid, *paste.liquid_s, "s"),
+        row("Peak", top, paste.peak_c[0], most, "°C"),
+        row("Steepest way up", up, 0, paste.up_k_s, "K/s"),
+        row("Steepest way down", down, 0, paste.down_k_s, "K/s"),
+        row("From 25 °C to the peak", whole, 0, paste.whole_s, "s"),
     )

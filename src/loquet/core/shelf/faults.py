@@ -9,6 +9,7 @@ from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import LandPattern, Part, pattern_of
 from loquet.core.parts.part import PACKAGE
+from loquet.core.parts.paste import Paste
 from loquet.core.plain.frozen import Frozen
 
 PAIRS = (
@@ -77,10 +78,35 @@ def supplier_faults(supplier: Supplier) -> tuple[PartFault, ...]:
     return ()
 
 
-def entry_faults(entry: Part | House | Supplier) -> tuple[PartFault, ...]:
+def paste_faults(paste: Paste) -> tuple[PartFault, ...]:
+    """Everything that is wrong with a paste of one's own."""
+    return tuple(odd_paste(paste))
+
+
+def odd_paste(paste: Paste) -> Iterator[PartFault]:
+    """Limits that no curve can keep, and a paste of one's own that is called a standard."""
+    if paste.known != "typed":
+        problem = "only pastes that ship with Loquet are those of the standard"
+        yield PartFault(field="known", problem=problem, way_out="Say 'typed'.")
+    for field in ("soak_c", "soak_s", "liquid_s", "peak_c"):
+        low, high = getattr(paste, field)
+        if low >= high:
+            problem = f"it goes from {low:g} to {high:g}"
+            yield PartFault(field=field, problem=problem, way_out="The lower one comes first.")
+    if not paste.soak_c[0] < paste.liquid_c < paste.peak_c[0]:
+        problem = (
+            f"it melts at {paste.liquid_c:g} °C, which is not between where its soak begins"
+            f" ({paste.soak_c[0]:g}) and its least peak ({paste.peak_c[0]:g})"
+        )
+        yield PartFault(field="liquid_c", problem=problem, way_out="Look at its data sheet again.")
+
+
+def entry_faults(entry: Part | House | Supplier | Paste) -> tuple[PartFault, ...]:
     """Everything that is wrong with an entry of the shelf."""
     if isinstance(entry, Part):
         return faults_of(entry)
+    if isinstance(entry, Paste):
+        return paste_faults(entry)
     return house_faults(entry) if isinstance(entry, House) else supplier_faults(entry)
 
 

@@ -1,5 +1,5 @@
-"""A pack: parts, board houses, suppliers and their prices as a file that people write, exchange and
-keep.
+"""A pack: parts, board houses, suppliers, prices and pastes as a file that people write, exchange
+and keep.
 
 The format is `loquet-pack-1`: TOML with a head and a table for every entry. A pack that is written
 and read again gives the same bytes.
@@ -17,6 +17,7 @@ from loquet.core.ordering.house import House
 from loquet.core.ordering.price_list import PriceLine
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part
+from loquet.core.parts.paste import Paste
 from loquet.core.plain.frozen import Frozen
 from loquet.core.shelf.faults import faults_of
 
@@ -24,7 +25,12 @@ FORMAT: Literal["loquet-pack-1"] = "loquet-pack-1"
 LARGEST_BYTES, MOST_PARTS, MOST_FAULTS = 12_000_000, 2_000, 20
 MOST_PRICES = 60_000
 OWN = "own/"
-SORTS: dict[str, str] = {"part": "own/", "house": "house/", "supplier": "supplier/"}
+SORTS: dict[str, str] = {
+    "part": "own/",
+    "house": "house/",
+    "supplier": "supplier/",
+    "paste": "paste/",
+}
 """How ids of entries of one's own begin, by their table in a pack."""
 TABLES = (*SORTS, "price")
 OWN_ID = r"^own/[a-z0-9][a-z0-9.-]{0,59}$"
@@ -33,8 +39,8 @@ PackName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 
 
 class Pack(Frozen):
-    """Parts, houses, suppliers and lines of their price lists under a name; `title` says what they
-    are, in a line.
+    """Parts, houses, suppliers, pastes and lines of price lists under a name; `title` says what
+    they are, in a line.
     """
 
     format: Literal["loquet-pack-1"] = FORMAT
@@ -43,16 +49,17 @@ class Pack(Frozen):
     part: Annotated[tuple[Part, ...], Field(max_length=MOST_PARTS)] = ()
     house: Annotated[tuple[House, ...], Field(max_length=200)] = ()
     supplier: Annotated[tuple[Supplier, ...], Field(max_length=200)] = ()
+    paste: Annotated[tuple[Paste, ...], Field(max_length=200)] = ()
     price: Annotated[tuple[PriceLine, ...], Field(max_length=MOST_PRICES)] = ()
 
     @property
     def entries(self) -> dict[str, "Entry"]:
         """Everything that lies on the shelf by itself, by id."""
-        every: list[Entry] = [*self.part, *self.house, *self.supplier]
+        every: list[Entry] = [*self.part, *self.house, *self.supplier, *self.paste]
         return {entry.id: entry for entry in every}
 
 
-Entry = Part | House | Supplier
+Entry = Part | House | Supplier | Paste
 """What lies on the shelf under an id of its own."""
 
 

@@ -23,7 +23,7 @@ export function BuildStation() {
 	const [board, setBoard] = useKept("build board", head.boards[0]?.name ?? "");
 	const [page, setPage] = useKept<Page>("build page", "steps");
 	const [way, setWay] = useKept<"hand" | "plate">("build way", "hand");
-	const [paste, setPaste] = useKept<"lead-free" | "tin-lead">("build paste", "lead-free");
+	const [paste, setPaste] = useKept("build paste", "lead-free");
 	const placed = !head.stale.includes("placement");
 	const query = useBuild(board, way, paste, placed);
 	if (!placed)
@@ -53,11 +53,14 @@ export function BuildStation() {
 					<select
 						aria-label="Paste"
 						className="border border-line bg-card px-1 py-1"
-						value={paste}
-						onChange={(event) => setPaste(event.target.value as typeof paste)}
+						value={build?.paste.id ?? paste}
+						onChange={(event) => setPaste(event.target.value)}
 					>
-						<option value="lead-free">lead-free paste</option>
-						<option value="tin-lead">tin-lead paste</option>
+						{(build?.pastes ?? []).map((one) => (
+							<option key={one.id} value={one.id}>
+								{one.name}
+							</option>
+						))}
 					</select>
 				)}
 			</div>

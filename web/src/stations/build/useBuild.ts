@@ -8,7 +8,7 @@ export type Probe = Schemas["ProbeView"];
 export type Step = Schemas["Step"];
 
 /** How a board is built, as the design stands. */
-export function useBuild(board: string, way: "hand" | "plate", paste: "lead-free" | "tin-lead", enabled: boolean) {
+export function useBuild(board: string, way: "hand" | "plate", paste: string, enabled: boolean) {
 	const { head } = useDesign();
 	return useQuery({
 		queryKey: ["project", head.project, "build", head.version, board, way, paste],

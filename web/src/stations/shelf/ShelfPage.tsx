@@ -7,6 +7,7 @@ import { Sign } from "../../design/Sign";
 import { Bench } from "./Bench";
 import { HousesPage } from "./HousesPage";
 import { PackPanel } from "./PackPanel";
+import { PastesPage } from "./PastesPage";
 import { SuppliersPage } from "./SuppliersPage";
 import { SHELF, type ShelfRow } from "./typed";
 
@@ -14,6 +15,7 @@ const PAGES = [
 	["parts", "Parts"],
 	["houses", "Board houses"],
 	["suppliers", "Suppliers"],
+	["pastes", "Pastes"],
 ] as const;
 
 /** The shelf: drawers by what parts are for, the parts of one drawer, and one part on the bench. */
@@ -85,6 +87,7 @@ export function ShelfPage() {
 			{packs && <PackPanel own={own.length} done={() => setPacks(false)} />}
 			{page === "houses" && <HousesPage />}
 			{page === "suppliers" && <SuppliersPage />}
+			{page === "pastes" && <PastesPage />}
 			{page === "parts" && (
 				<div className="flex min-h-0 flex-1">
 					<Drawers roles={roles} own={own.length} kind={kind} open={(name) => pick("", name)} />

@@ -7,9 +7,10 @@ export type Quote = Schemas["QuoteSeen"];
 /** Under which the houses and suppliers of the shelf are kept. */
 export const HOUSES = ["shelf", "houses"];
 export const SUPPLIERS = ["shelf", "suppliers"];
+export const PASTES = ["shelf", "pastes"];
 
 /** A name as an id takes it: small letters, digits, dashes. */
-export function idOf(sort: "house" | "supplier", name: string, taken: readonly string[]): string {
+export function idOf(sort: "house" | "supplier" | "paste", name: string, taken: readonly string[]): string {
 	const stem =
 		name
 			.toLowerCase()
