@@ -74,7 +74,7 @@ def enter(driver: Chrome, sheet: Sheet, part: Part) -> None:
         label, numbers = FIELDS.get(word, word), re.findall(r"[\d.]+", value)
         for place, number in enumerate(numbers, 1):
             typed(driver, f"{label} {place}" if len(numbers) > 1 else label, number)
-    press(driver, "[data-testid='paste-pins']")
+    WebDriverWait(driver, 30).until(pasting)
     typed(driver, "Pin table", sheet.pins)
     press(driver, "[data-testid='take-pins']")
     for words, reason in sheet.open.items():
@@ -93,6 +93,16 @@ def enter(driver: Chrome, sheet: Sheet, part: Part) -> None:
     typed(driver, "Price in cents", sheet.head["Price"].split()[0])
     typed(driver, "Height in mm", sheet.head["Height"].split()[0])
     typed(driver, "Letters of its name on a board", sheet.head["Letters"])
+
+
+def pasting(driver: Chrome) -> bool:
+    """Whether the field for a pin table is there; asked for where it is not: a drawing that grows
+    while its sizes are typed may move the button away under the pointer.
+    """
+    field = "[aria-label='Pin table']"
+    if not driver.find_elements(By.CSS_SELECTOR, field):
+        press(driver, "[data-testid='paste-pins']")
+    return bool(driver.find_elements(By.CSS_SELECTOR, field))
 
 
 def put_in_use(driver: Chrome, plug: str) -> None:

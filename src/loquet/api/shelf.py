@@ -12,6 +12,7 @@ from loquet.api.context import AUTHOR, ContextNow, SessionNow
 from loquet.api.errors import Refused
 from loquet.catalogue.bundled import registered_types, roles
 from loquet.core.design import Design
+from loquet.core.drawers.part_page import write_part_page
 from loquet.core.ordering.house import House
 from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part, pattern_of
@@ -35,6 +36,7 @@ from loquet.core.shelf.role import Lack
 from loquet.shelving import workshop_pack
 from loquet.store import shelf
 from loquet.store.designs import NotFound, all_projects, head_of, load_design
+from loquet.store.tables import ShelfRow
 
 router = APIRouter(prefix="/api", tags=["shelf"])
 MOST_TEXT = 12_000_000
@@ -170,12 +172,7 @@ def looked_at(part: Part) -> Looked:
 def get_shelf_part(id: str, session: SessionNow, context: ContextNow) -> ShelfPart:
     """One part; raises NotFound."""
     rows = shelf.versions_of(session, id[:80])
-    if rows and not rows[0].gone:
-        part, version = shelf.part_in(rows[0]), rows[0].version
-    elif id in context.library.parts:
-        part, version = context.library.parts[id], 0
-    else:
-        raise NotFound(f"There is no part {id[:80]} on the shelf.")
+    part, version = part_now(id, rows, context)
     contents = [shelf.part_in(row) for row in rows]
     versions = [
         PartVersion(
@@ -214,6 +211,25 @@ class TypedPart(BaseModel):
 
     part: dict[str, Any]
     version: Annotated[int, Field(ge=0)] = 0
+
+
+def part_now(id: str, rows: list[ShelfRow], context: ContextNow) -> tuple[Part, int]:
+    """A part of one's own as it is now, or one that ships with Loquet, with its version; raises
+    NotFound.
+    """
+    if rows and not rows[0].gone:
+        return shelf.part_in(rows[0]), rows[0].version
+    if id in context.library.parts:
+        return context.library.parts[id], 0
+    raise NotFound(f"There is no part {id[:80]} on the shelf.")
+
+
+@router.get("/shelf/part/page.pdf", response_class=Response)
+def get_part_page(id: str, session: SessionNow, context: ContextNow) -> Response:
+    """A page to lay a part on, at true size, with what to measure; raises NotFound."""
+    part, _ = part_now(id, shelf.versions_of(session, id[:80]), context)
+    headers = {"Content-Disposition": 'inline; filename="part.pdf"'}
+    return Response(write_part_page(part), media_type="application/pdf", headers=headers)
 
 
 @router.post("/shelf/look")

@@ -1704,6 +1704,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/part/page.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Part Page
+         * @description A page to lay a part on, at true size, with what to measure; raises NotFound.
+         */
+        get: operations["get_part_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/paste": {
         parameters: {
             query?: never;
@@ -5373,6 +5393,30 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * Around
+         * @description A small part about another: its kind, its `value` (`4.7 kΩ`, or `= ...` in Ω or F over the
+         *     part's figures and `rail_v`), the terminals between which it lies (`ground` is the board's own),
+         *     and why.
+         */
+        Around: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "resistor" | "capacitor";
+            /** One */
+            one: string;
+            /**
+             * Other
+             * @default ground
+             */
+            other: string;
+            /** Value */
+            value: string;
+            /** Why */
+            why: string;
         };
         /**
          * ArrangeParts
@@ -12537,8 +12581,14 @@ export interface components {
          *
          *     What it does not say of how it mates, goes on beyond its body, is tried, and of what is bought
          *     `with_it`, its role says; `contact` is the side from which it touches a flat cable.
+         *     `around` is its application circuit.
          */
         Part: {
+            /**
+             * Around
+             * @default []
+             */
+            around: components["schemas"]["Around"][];
             /** Body */
             body: components["schemas"]["TwoEnds"] | components["schemas"]["GullWings"] | components["schemas"]["NoLeads"] | components["schemas"]["Rows"] | components["schemas"]["Drawn"];
             /**
@@ -18232,7 +18282,8 @@ export interface components {
          * @description A function of a part and its pads.
          *
          *     Where they are `joined` by the part's own metal, one of them is enough: the first. `open` says
-         *     why it may stay on no net; without it, it must be on one.
+         *     why it may stay on no net; without it, it must be on one. `most_v` is what it stands against
+         *     ground whatever else is on, in V.
          */
         Terminal: {
             /**
@@ -18246,6 +18297,8 @@ export interface components {
              * @default false
              */
             joined: boolean;
+            /** Most V */
+            most_v?: number | null;
             /**
              * Open
              * @default
@@ -29567,6 +29620,125 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ShelfPart"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_part_page: {
+        parameters: {
+            query: {
+                id: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

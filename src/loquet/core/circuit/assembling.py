@@ -24,6 +24,7 @@ from loquet.core.circuit.model import (
     NetKind,
 )
 from loquet.core.circuit.recipes import rank_of, recipe_for
+from loquet.core.circuit.surroundings import surrounded
 from loquet.core.circuit.two_wire import bus_of_brain
 from loquet.core.parts import Part
 from loquet.core.pins.wiring import wiring_of
@@ -39,7 +40,8 @@ def assemble(bench: Bench) -> Circuit:
     for thing in brief.things:
         function = recipe_for(thing)
         if function is not None:
-            made.setdefault(rank_of(thing), []).append((thing, reckoned(function(thing, bench))))
+            found = surrounded(thing, function(thing, bench), bench)
+            made.setdefault(rank_of(thing), []).append((thing, reckoned(found)))
     fragments: list[Fragment] = []
     for rank in sorted(made):
         fragments += in_order(made[rank])

@@ -92,6 +92,11 @@ class Bench:
         desk = self.desk(thing)
         return helpers_pf(desk.share, desk.wiring, dict(self.parts))
 
+    @cached_property
+    def rails(self) -> tuple[Rail, ...]:
+        """All rails of the brief."""
+        return rails_of(self.brief)
+
     def rail(self, thing: Thing) -> Rail:
         """What feeds a thing."""
         return rail_of(self.brief, thing)

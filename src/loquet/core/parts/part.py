@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.parts.in_use import InUse, Mates, Side
+from loquet.core.parts.surroundings import Around
 from loquet.core.parts.terminal import NAMELESS, PadNumber, Terminal, way
 from loquet.core.plain.frozen import Frozen
 
@@ -135,6 +136,7 @@ class Part(Frozen):
 
     What it does not say of how it mates, goes on beyond its body, is tried, and of what is bought
     `with_it`, its role says; `contact` is the side from which it touches a flat cable.
+    `around` is its application circuit.
     """
 
     id: PartId
@@ -155,6 +157,7 @@ class Part(Frozen):
     in_use: InUse | None = None
     trial: Words = ""
     with_it: Annotated[tuple[SoldAs, ...], Field(max_length=8)] = ()
+    around: Annotated[tuple[Around, ...], Field(max_length=40)] = ()
 
     @cached_property
     def pin_names(self) -> dict[str, str]:

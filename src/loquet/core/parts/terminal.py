@@ -40,13 +40,15 @@ class Terminal(Frozen):
     """A function of a part and its pads.
 
     Where they are `joined` by the part's own metal, one of them is enough: the first. `open` says
-    why it may stay on no net; without it, it must be on one.
+    why it may stay on no net; without it, it must be on one. `most_v` is what it stands against
+    ground whatever else is on, in V.
     """
 
     pads: Annotated[tuple[PadNumber, ...], Field(min_length=1)]
     does: Does = "passive"
     joined: bool = False
     open: str = ""
+    most_v: Annotated[float, Field(gt=0, le=200)] | None = None
 
 
 def way(number: int) -> str:

@@ -10,6 +10,7 @@ from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import LandPattern, Part, pattern_of
 from loquet.core.parts.part import PACKAGE
 from loquet.core.parts.paste import Paste
+from loquet.core.parts.surroundings import GROUND_END, NoValue, value_of
 from loquet.core.plain.frozen import Frozen
 
 PAIRS = (
@@ -19,7 +20,7 @@ PAIRS = (
 )
 """Figures of which the first must be below the second."""
 SHARES = ("tolerance", "efficiency", "span_share")
-REACH_MM = 150.0
+REACH_MM, USUAL_V = 150.0, 3.3
 
 
 class PartFault(Frozen):
@@ -37,7 +38,12 @@ def faults_of(part: Part) -> tuple[PartFault, ...]:
     except (ValueError, ArithmeticError, IndexError) as error:
         words = f"gives no land pattern ({str(error)[:80] or type(error).__name__})"
         return (PartFault(field="body", problem=words, way_out="Check its dimensions."),)
-    return (*pads_against_terminals(part, pattern), *odd_figures(part), *odd_size(part, pattern))
+    return (
+        *pads_against_terminals(part, pattern),
+        *odd_surroundings(part),
+        *odd_figures(part),
+        *odd_size(part, pattern),
+    )
 
 
 def house_faults(house: House) -> tuple[PartFault, ...]:
@@ -129,6 +135,28 @@ def pads_against_terminals(part: Part, pattern: LandPattern) -> Iterator[PartFau
         if count > 1:
             problem = f"pad {pad} has {count} terminals"
             yield PartFault(field="terminals", problem=problem, way_out="Give it one.")
+
+
+def odd_surroundings(part: Part) -> Iterator[PartFault]:
+    """Small parts at terminals that are not there, from a terminal to itself, or of values that
+    cannot be read or worked out.
+    """
+    for number, row in enumerate(part.around, 1):
+        field = f"around.{number - 1}"
+        for end in (row.one, row.other):
+            if end not in part.terminals and (end != GROUND_END or end == row.one):
+                problem = f"small part {number} lies at '{end}', which the part has not"
+                way_out = f"It has: {', '.join(list(part.terminals)[:20])}."
+                yield PartFault(field=field, problem=problem, way_out=way_out)
+        if row.one == row.other:
+            problem = f"small part {number} lies between {row.one} and itself"
+            yield PartFault(field=field, problem=problem, way_out="Say where its other end lies.")
+        try:
+            value_of(row, {**part.values, "rail_v": USUAL_V})
+        except NoValue as error:
+            names = ", ".join((*part.values, "rail_v"))
+            way_out = f"Figures that it may name: {names}."
+            yield PartFault(field=f"{field}.value", problem=str(error), way_out=way_out)
 
 
 def odd_figures(part: Part) -> Iterator[PartFault]:

@@ -9,6 +9,7 @@ import { BodyFields } from "./BodyFields";
 import { Drawing } from "./Drawing";
 import { InUse } from "./InUse";
 import { PinFigures } from "./PinFigures";
+import { Surroundings } from "./Surroundings";
 import { Terminals } from "./Terminals";
 import { blank, likeThis, OWN, type Part, type Role, SHELF } from "./typed";
 
@@ -185,6 +186,14 @@ export function Bench({
 							>
 								Like this one, but
 							</Button>
+							<a
+								className="self-center text-patina underline"
+								href={`/api/shelf/part/page.pdf?id=${encodeURIComponent(part.id)}`}
+								target="_blank"
+								rel="noreferrer"
+							>
+								Page to lay it on (PDF)
+							</a>
 							{role && (
 								<Button data-testid="new-of" onClick={() => setDraft(blank(role, taken, seen.part.reference))}>
 									New, from its data sheet
@@ -217,6 +226,7 @@ export function Bench({
 				<div>
 					<PinFigures part={part} role={role} put={draft ? put : null} />
 					<BodyFields part={part} put={draft ? put : null} />
+					<Surroundings part={part} put={draft ? put : null} />
 					<InUse part={part} role={role} put={draft ? put : null} />
 					<Evidence part={part} put={draft ? put : null} />
 					{!draft && <History seen={seen} />}

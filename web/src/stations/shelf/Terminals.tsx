@@ -1,6 +1,7 @@
 import { Fragment, useRef, useState } from "react";
 import { client, Refusal, type Schemas, take } from "../../api/client";
 import { Button } from "../../design/Button";
+import { Amount } from "./Amount";
 import { DOES, type Does, type Part, padsIn, type Terminal, withEach, withPins } from "./typed";
 
 type Put = ((change: Partial<Part>) => void) | null;
@@ -107,7 +108,13 @@ export function Terminals({
 												aria-expanded={opened === name}
 												onClick={() => setOpened(opened === name ? "" : name)}
 											>
-												<span className={terminal.open || terminal.joined ? "font-bold" : "font-normal"}>more</span>
+												<span
+													className={
+														terminal.open || terminal.joined || terminal.most_v != null ? "font-bold" : "font-normal"
+													}
+												>
+													more
+												</span>
 											</Button>
 											<Button weight="quiet" aria-label={`Take ${name} out`} onClick={() => change(name, name, null)}>
 												out
@@ -121,6 +128,7 @@ export function Terminals({
 										<td className="text-ink-2">
 											{DOES.find(([value]) => value === terminal.does)?.[1]}
 											{terminal.joined && ", joined inside"}
+											{terminal.most_v != null && `, stands ${terminal.most_v} V`}
 										</td>
 										<td className="text-ink-2" title={terminal.open}>
 											{terminal.open && "may stay open"}
@@ -149,6 +157,15 @@ export function Terminals({
 											/>
 											its own metal joins these pads: one of them is enough
 										</label>
+										<span className="mt-1 flex items-center gap-2">
+											<span className="text-ink-2">stands against ground at most</span>
+											<Amount
+												label={`Most volts at ${name}`}
+												value={terminal.most_v}
+												unit="V"
+												set={(most_v) => change(name, name, { ...terminal, most_v })}
+											/>
+										</span>
 									</td>
 								</tr>
 							)}

@@ -128,6 +128,7 @@ export function blank(role: Role, taken: readonly string[], reference = "U"): Pa
 		contact: "",
 		trial: "",
 		with_it: [],
+		around: [],
 	};
 	return likeThis(part, taken);
 }
