@@ -217,17 +217,19 @@ export function Bench({
 				<Missing about={about} drafted={draft !== null} />
 			</div>
 			<div className="mt-5 grid grid-cols-[minmax(330px,1fr)_minmax(250px,330px)] items-start gap-8">
-				<Terminals
-					part={part}
-					put={draft ? put : null}
-					asked={role?.terminals ?? []}
-					loose={[...new Set((about.drawing?.pads ?? []).filter((pad) => !pad.terminal).map((pad) => pad.number))]}
-				/>
+				<div>
+					<Terminals
+						part={part}
+						put={draft ? put : null}
+						asked={role?.terminals ?? []}
+						loose={[...new Set((about.drawing?.pads ?? []).filter((pad) => !pad.terminal).map((pad) => pad.number))]}
+					/>
+					<Surroundings part={part} put={draft ? put : null} />
+					<InUse part={part} role={role} put={draft ? put : null} />
+				</div>
 				<div>
 					<PinFigures part={part} role={role} put={draft ? put : null} />
 					<BodyFields part={part} put={draft ? put : null} />
-					<Surroundings part={part} put={draft ? put : null} />
-					<InUse part={part} role={role} put={draft ? put : null} />
 					<Evidence part={part} put={draft ? put : null} />
 					{!draft && <History seen={seen} />}
 				</div>

@@ -161,7 +161,7 @@ function UseFields({ use, say }: { use: Use; say: (change: Partial<Use>) => void
 				<Figure
 					label="Comes through the wall by, in mm"
 					value={use.through_mm}
-					unit="mm of its height, 0 stays inside"
+					unit="mm, 0 stays inside"
 					set={(through_mm) => say({ through_mm })}
 				/>
 			</Line>

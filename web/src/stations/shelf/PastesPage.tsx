@@ -117,7 +117,7 @@ export function PastesPage() {
 						{problem}
 					</p>
 				)}
-				<div className="mt-3 grid grid-cols-[minmax(320px,1fr)_330px] items-start gap-8">
+				<div className="mt-3 grid grid-cols-[minmax(320px,1fr)_420px] items-start gap-8">
 					<div>
 						{looked && looked.profile.length > 0 ? (
 							<HeatCurve limits={shown} profile={looked.profile} />
@@ -125,7 +125,7 @@ export function PastesPage() {
 							<ul className="text-stop">
 								{faults.map((fault) => (
 									<li key={fault.field}>
-										{fault.problem}. {fault.way_out}
+										{`${fault.problem[0]?.toUpperCase()}${fault.problem.slice(1)}`}. {fault.way_out}
 									</li>
 								))}
 							</ul>
