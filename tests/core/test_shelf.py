@@ -109,6 +109,28 @@ def test_what_is_no_pack_is_refused_in_words(data: bytes) -> None:
     assert "it" in str(refused.value)
 
 
+@pytest.mark.parametrize(
+    ("data", "line", "place", "problem", "way_out"),
+    [
+        (b"x = " + b"[" * 100_000, 0, "", "cannot be read", "docs/shelf.md"),
+        (b"a = 1\nb = $", 2, "", "is not TOML", "Mend it"),
+        (b"a = 1 \xff", 0, "byte 6", "is not UTF-8", "Save the file as UTF-8"),
+        (b" " * 12_000_001, 0, "", "is 12.0 MB large", "at most 12 MB"),
+        (b'format = "loquet-pack-2"', 1, "format", "does not say", "Its first line"),
+    ],
+    ids=["nested", "no TOML", "no text", "large", "another format"],
+)
+def test_a_file_that_cannot_be_read_says_where_and_the_way_out(
+    data: bytes, line: int, place: str, problem: str, way_out: str
+) -> None:
+    with pytest.raises(PackRefused) as refused:
+        read_pack(data, "odd.toml")
+    (fault,) = refused.value.faults
+    assert (fault.file, fault.line, fault.place) == ("odd.toml", line, place)
+    assert problem in fault.problem
+    assert way_out in fault.way_out
+
+
 def test_bytes_changed_at_random_are_taken_or_refused() -> None:
     """No other error comes out, whatever stands in it."""
     chance = random.Random(5)

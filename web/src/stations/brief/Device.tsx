@@ -62,7 +62,9 @@ export function Device({
 	const xs = board.outline_mm.map((p) => p[0]);
 	const ys = board.outline_mm.map((p) => p[1]);
 	const [w, h] = [Math.max(...xs), Math.max(...ys)];
-	const waiting = things.some((t) => !t.placed && t.y_mm < 0);
+	const unplaced = things.filter((t) => !t.placed && t.y_mm < 0);
+	const waiting = unplaced.length > 0;
+	const bare = waiting && unplaced.every((t) => t.bodies.length === 0);
 	const below = waiting ? ROW_MM : 7;
 	const view = { w: w + 2 * PAD_MM, h: h + PAD_MM + below };
 	const px = 1 / Math.max(1, Math.min(size.w / view.w, size.h / view.h));
@@ -218,7 +220,9 @@ export function Device({
 				<Ruler w={w} h={h} px={px} />
 				{waiting && (
 					<text x={0} y={h + ROW_MM - 1.5} fontSize={11 * px} fill="var(--color-ink-2)">
-						Without a place; Loquet finds one, or drag it onto the board.
+						{bare
+							? "It has no part of its own here: press its name to read or change it."
+							: "Without a place; Loquet finds one, or drag it onto the board."}
 					</text>
 				)}
 				{things.map((thing) => {
