@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button } from "../../design/Button";
-import { Figure, Heading, Line, Listed, Words } from "./fields";
+import { Figure, Heading, Line, Listed, Percent, Words } from "./fields";
 import { type House, namesIn, numbersIn, pairLines, pairsIn } from "./owned";
 import { QuotesSeen } from "./QuotesSeen";
 
@@ -102,8 +102,8 @@ export function HouseForm({ house, put }: { house: House; put: Put }) {
 					<Price words="fitting, set-up" house={house} field="fit_setup_cents" set={set} />
 					<Price words="fitting, a part" house={house} field="fit_cents" set={set} />
 					<Line words="duty and tax">
-						<Figure label="Duty" value={house.duty_share} unit="share" set={(duty_share) => set({ duty_share })} />
-						<Figure label="Tax" value={house.vat_share} unit="share" set={(vat_share) => set({ vat_share })} />
+						<Percent label="Duty" value={house.duty_share} set={(duty_share) => set({ duty_share })} />
+						<Percent label="Tax" value={house.vat_share} set={(vat_share) => set({ vat_share })} />
 					</Line>
 				</div>
 				<div>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../design/Button";
-import { Figure, Heading, Line, Words } from "./fields";
+import { Figure, Heading, Line, Percent, Words } from "./fields";
 import { pairLines, pairsIn, type Supplier } from "./owned";
 
 type Holds = Schemas["CartColumn"]["holds"];
@@ -46,10 +46,10 @@ export function SupplierForm({ supplier, put }: { supplier: Supplier; put: (supp
 					)}
 				</Line>
 				<Line words="duty">
-					<Figure label="Duty" value={supplier.duty_share} unit="share" set={(duty_share) => set({ duty_share })} />
+					<Percent label="Duty" value={supplier.duty_share} set={(duty_share) => set({ duty_share })} />
 				</Line>
 				<Line words="tax">
-					<Figure label="Tax" value={supplier.vat_share} unit="share" set={(vat_share) => set({ vat_share })} />
+					<Percent label="Tax" value={supplier.vat_share} set={(vat_share) => set({ vat_share })} />
 				</Line>
 				<Line words="days, where not said">
 					<Figure label="Days" value={supplier.days} unit="days" set={(n) => set({ days: Math.round(n) })} />
@@ -78,7 +78,7 @@ export function SupplierForm({ supplier, put }: { supplier: Supplier; put: (supp
 					<Line key={index} words={`column ${index + 1}`}>
 						<Words
 							label={`Heading of column ${index + 1}`}
-							wide="w-[130px]"
+							wide="w-[84px]"
 							value={column.heading}
 							set={(heading) => set({ cart: supplier.cart.with(index, { ...column, heading }) })}
 						/>

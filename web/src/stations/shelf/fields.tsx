@@ -74,6 +74,12 @@ export function Figure({
 	return <Amount label={label} value={value} unit={unit} set={(n) => set(n ?? 0)} />;
 }
 
+/** A share, typed in percent. */
+export function Percent({ label, value, set }: { label: string; value: number; set: (value: number) => void }) {
+	const shown = Math.round(value * 1e6) / 1e4;
+	return <Figure label={label} value={shown} unit="%" set={(n) => set(Math.round(n * 1e4) / 1e6)} />;
+}
+
 export function Heading({ children }: { children: ReactNode }) {
 	return <h3 className="mt-4 border-b border-ink pb-1 text-[14px] font-semibold first:mt-0">{children}</h3>;
 }
