@@ -15,6 +15,7 @@ from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import Part
 from loquet.core.pipeline import bring_up_to_date
+from loquet.core.power.budget import loads_of
 from loquet.core.power.load import draws_of
 from loquet.core.release import release
 from tests.conftest import ROOT
@@ -88,6 +89,26 @@ def test_they_draw_and_cost_as_their_sheet_says(library: Library) -> None:
         line for line in part_lines(circuit_of(design, library), known, 5) if line.part == HUB.id
     )
     assert (line.count, line.price_cents, line.by_hand) == (2, 66, False)
+
+
+@pytest.mark.parametrize(
+    ("values", "play", "idle", "sleep"),
+    [
+        ({}, 24, 24, 24),  # nobody says that it sleeps: it draws as long as its rail is on
+        ({"sleeps_ma": 0.2}, 24, 24, 0.2),
+        ({"plays_ma": 18, "waits_ma": 6, "sleeps_ma": 0}, 18, 6, 0),
+    ],
+)
+def test_a_part_says_what_it_draws_when(
+    values: dict[str, float], play: float, idle: float, sleep: float, library: Library
+) -> None:
+    hub = HUB.model_copy(update={"values": {**HUB.values, **values}})
+    design = begun(joined("one", 35, FIRST), parts=(hub,))
+    known = project_library(design, library)
+    (row,) = (r for r in loads_of(design.brief, known.parts, known.screens) if r.thing == "one")
+    assert (row.currents.play, row.currents.idle, row.currents.sleep) == (play, idle, sleep)
+    assert row.currents.peak == 24
+    assert ("its parts say" in row.origin) is bool(values)
 
 
 def test_a_board_of_joined_parts_ends_ready_with_its_pairs_together(library: Library) -> None:

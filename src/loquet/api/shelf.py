@@ -32,7 +32,7 @@ from loquet.core.shelf.pack import (
     write_pack,
 )
 from loquet.core.shelf.pin_table import PinRow, UnreadRow, for_role, read_pin_table
-from loquet.core.shelf.role import Lack
+from loquet.core.shelf.role import Lack, Roles
 from loquet.shelving import workshop_pack
 from loquet.store import shelf
 from loquet.store.designs import NotFound, all_projects, head_of, load_design
@@ -56,6 +56,7 @@ class RoleView(BaseModel):
     name: str
     terminals: list[str]
     figures: list[FigureView]
+    could_say: list[FigureView]
     count: int
     mates: Mates | None
     in_use: InUse | None
@@ -128,10 +129,8 @@ def get_shelf(session: SessionNow, context: ContextNow) -> ShelfView:
         RoleView(
             name=role.name,
             terminals=list(role.terminals),
-            figures=[
-                FigureView(name=f, words=known.figures[f].words, unit=known.figures[f].unit)
-                for f in role.figures
-            ],
+            figures=[figure_view(known, name) for name in role.figures],
+            could_say=[figure_view(known, name) for name in role.could_say],
             count=sum(part.kind == role.name for part, _ in rows),
             mates=role.mates,
             in_use=role.in_use,
@@ -141,6 +140,11 @@ def get_shelf(session: SessionNow, context: ContextNow) -> ShelfView:
         for role in known.role
     ]
     return ShelfView(roles=views, parts=[row_view(part, version) for part, version in rows])
+
+
+def figure_view(known: Roles, name: str) -> FigureView:
+    """A figure in words."""
+    return FigureView(name=name, words=known.figures[name].words, unit=known.figures[name].unit)
 
 
 def row_view(part: Part, version: int) -> ShelfRowView:

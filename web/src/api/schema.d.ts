@@ -17112,6 +17112,8 @@ export interface components {
          * @description A kind of parts: what it must have, and how many there are.
          */
         RoleView: {
+            /** Could Say */
+            could_say: components["schemas"]["FigureView"][];
             /** Count */
             count: number;
             /** Figures */

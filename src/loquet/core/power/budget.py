@@ -55,11 +55,11 @@ def loads_of(
     rows = []
     for draw in draws_of(brief, parts, modules):
         thing = brief.thing(draw.name)
-        duty, most, rail = thing.DUTY, draw.current_ma, rail_of(brief, thing)
+        rail, currents = rail_of(brief, thing), draw.by_mode
         feeder = feeder_of(brief, rail)
-        asleep = 0.0 if feeder is not None and feeder.PASSES else most * duty.sleep
-        currents = Currents(play=most * duty.play, idle=most * duty.idle, sleep=asleep, peak=most)
-        origin = f"{draw.origin}; {duty.origin}"
+        if feeder is not None and feeder.PASSES:
+            currents = currents.model_copy(update={"sleep": 0.0})
+        origin = f"{draw.origin}; {draw.when}"
         rows.append(LoadRow(thing=thing.name, rail=rail.name, currents=currents, origin=origin))
     return tuple(rows)
 

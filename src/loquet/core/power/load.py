@@ -9,17 +9,22 @@ from loquet.core.brief import Brief, Thing
 from loquet.core.parts import Part
 from loquet.core.parts.screen import ScreenModule
 from loquet.core.power.brain_currents import brain_ma
+from loquet.core.power.currents import Currents
 from loquet.core.power.rails import rail_of
 from loquet.core.provenance import Source, Working, WorkingInput
 
 
 @dataclass(frozen=True)
 class Draw:
-    """What one thing draws at the most, in mA, and where that is from."""
+    """What one thing draws at the most, in mA, and where that is from; and by mode, with who says
+    so.
+    """
 
     name: str
     current_ma: float
     origin: str
+    by_mode: Currents
+    when: str
 
 
 def draws_of(
@@ -40,23 +45,44 @@ def draw_of(
     display = thing.display()
     if display and display.part in modules:
         module = modules[display.part]
-        return Draw(thing.name, module.current_ma, module.evidence_text)
+        shown = parts.get(display.part)
+        return drawn(thing, module.current_ma, module.evidence_text, (shown,) if shown else ())
     if thing.current_ma():
-        return Draw(thing.name, thing.current_ma(), "brief")
+        return drawn(thing, thing.current_ma(), "brief")
     part = parts.get(thing.part)
     if part and "coil_ohm" in part.values:
         peak = rail_of(brief, thing).usual_v / part.figure("coil_ohm") * 1000
-        return Draw(thing.name, peak, f"coil at the rail: {part.evidence_text}")
+        return drawn(thing, peak, f"coil at the rail: {part.evidence_text}")
     own = (thing.part, *(body.part for body in thing.bodies()), *thing.DRAWS)
     drawing = [
         p for name in dict.fromkeys(own) if (p := parts.get(name)) and "draws_ma" in p.values
     ]
     if drawing:
         total = sum(p.figure("draws_ma") for p in drawing)
-        return Draw(thing.name, total, "; ".join(p.evidence_text for p in drawing))
+        return drawn(thing, total, "; ".join(p.evidence_text for p in drawing), tuple(drawing))
     if thing.BRAIN:
-        return Draw(thing.name, *brain_ma(thing.part))
+        return drawn(thing, *brain_ma(thing.part))
     return None
+
+
+SAID = {"play": "plays_ma", "idle": "waits_ma", "sleep": "sleeps_ma"}
+"""The figure of a part that says what it draws in a mode."""
+
+
+def drawn(thing: Thing, most_ma: float, origin: str, parts: tuple[Part, ...] = ()) -> Draw:
+    """A draw by mode: what parts say of themselves, for the rest the share of the thing's kind."""
+    duty, modes = thing.DUTY, {"peak": most_ma}
+    rest = most_ma - sum(part.values.get("draws_ma", 0.0) for part in parts)
+    words = set()
+    for mode, figure in SAID.items():
+        share = float(getattr(duty, mode))
+        modes[mode] = max(0.0, rest) * share
+        for part in parts:
+            said = part.values.get(figure)
+            modes[mode] += part.values.get("draws_ma", 0.0) * share if said is None else said
+            words.add("its parts say what they take when" if said is not None else duty.origin)
+    when = "; ".join(sorted(words)) or duty.origin
+    return Draw(thing.name, most_ma, origin, Currents(**modes), when)
 
 
 def load_working(

@@ -5,6 +5,9 @@ from loquet.core.parts.in_use import STAYS, InUse, Mates
 from loquet.core.parts.mating import End, end_of
 from loquet.core.plain.frozen import Frozen
 
+BY_MODE = ("plays_ma", "waits_ma", "sleeps_ma")
+"""What a part draws by mode: figures that one which draws something could say, and need not."""
+
 
 class Figure(Frozen):
     """A figure of a part in words, with its unit."""
@@ -30,6 +33,11 @@ class Role(Frozen):
     in_use: InUse | None = None
     trial: str = ""
     with_it: tuple[str, ...] = ()
+
+    @property
+    def could_say(self) -> tuple[str, ...]:
+        """Figures that are not missing where they are not known."""
+        return BY_MODE if "draws_ma" in self.figures else ()
 
 
 class Roles(Frozen):

@@ -12,8 +12,10 @@ export function PinFigures({
 	put: ((change: Partial<Part>) => void) | null;
 }) {
 	const asked = role?.figures ?? [];
-	const more = Object.keys(part.values).filter((name) => !asked.some((figure) => figure.name === name));
-	const rows = [...asked, ...more.map((name) => ({ name, words: name, unit: "" }))];
+	const could = (role?.could_say ?? []).filter((figure) => put || part.values[figure.name] !== undefined);
+	const named = [...asked, ...could];
+	const more = Object.keys(part.values).filter((name) => !named.some((figure) => figure.name === name));
+	const rows = [...named, ...more.map((name) => ({ name, words: name, unit: "" }))];
 	const set = (name: string, value: number | null) => {
 		const { [name]: _, ...others } = part.values;
 		put?.({ values: value === null ? others : { ...others, [name]: value } });

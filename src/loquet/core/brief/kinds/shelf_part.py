@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import ANY_KIND, Body, Fault, OnBus, Thing
+from loquet.core.brief.thing import ANY_KIND, Body, Duty, Fault, OnBus, Thing
 
 LOAD_PF = 10.0
 LINES = ("line", "to chip", "from chip")
@@ -27,6 +27,7 @@ class ShelfPart(Thing):
     TITLE = "Part from the shelf"
     WORD = "part"
     MARK = "box"
+    DUTY = Duty(1.0, 1.0, 1.0, "as long as its rail is on; what it takes asleep its part may say")
 
     kind: Literal["shelf-part"] = "shelf-part"
     part: PartId = ""

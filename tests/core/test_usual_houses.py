@@ -1,0 +1,75 @@
+"""What a board house has that says no more than its price and its days, and what none may say."""
+
+from typing import Any
+
+import pytest
+from pydantic import ValidationError
+
+from loquet.core.ordering.house import House
+
+LEAST: dict[str, Any] = {
+    "id": "house/plain",
+    "name": "Plain boards",
+    "setup_cents": 900,
+    "area_cents_dm2": 300,
+    "work_days": 5,
+    "shipping": [{"name": "parcel", "cents": 600, "days": 3}],
+}
+# What ordinary houses draw and drill on two layers: common practice, no source.
+USUAL: dict[str, Any] = {
+    **{"track_um": 150, "gap_um": 150, "hole_um": 300, "ring_um": 150, "edge_um": 300},
+    **{"mask_web_um": 100, "mask_grow_um": 50, "hole_gap_um": 250},
+    **{"legend_height_um": 1000, "legend_stroke_um": 150},
+    **{"smallest_mm": (10, 10), "largest_mm": (400, 300)},
+    **{"copper_layers": (2,), "thickness_um": (1600,), "copper_um": (35,)},
+    **{"finishes": ("lead-free solder",), "colours": ("green",)},
+    **{"currency": "EUR", "euro_each": 1.0, "rate_seen": None, "known": "typed"},
+    **{"breaks": ((1, 1.0),), "duty_share": 0, "vat_share": 0, "closed_on": ()},
+}
+# What it does not offer until it says so: no price, no service.
+NOTHING = (
+    *("inner_cents_dm2", "piece_cents", "thin_cents", "stencil_cents", "frame_cents"),
+    *("stencil_um", "fit_setup_cents", "fit_cents", "fit_days", "score_um", "late_days"),
+    *("heavy_least_um", "heavy_cents_dm2", "within_cents"),
+)
+
+
+def test_a_house_that_says_no_more_is_an_ordinary_one() -> None:
+    house = House.model_validate(LEAST)
+    assert {field: getattr(house, field) for field in USUAL} == USUAL
+    assert {field: getattr(house, field) for field in NOTHING} == dict.fromkeys(NOTHING, 0)
+    assert (house.finish_cents, house.colour_cents, house.panel_cents) == ({}, {}, {})
+
+
+@pytest.mark.parametrize(
+    ("field", "most"),
+    [
+        *((("work_days", 400), ("late_days", 400), ("track_um", 20_000), ("stencil_um", 500))),
+        *((("score_um", 20_000), ("heavy_least_um", 20_000))),
+    ],
+)
+def test_figures_end_where_no_house_goes(field: str, most: int) -> None:
+    assert getattr(House.model_validate({**LEAST, field: most}), field) == most
+    with pytest.raises(ValidationError):
+        House.model_validate({**LEAST, field: most + 1})
+
+
+@pytest.mark.parametrize(
+    ("field", "wrong"),
+    [
+        *((("track_um", 9), ("work_days", -1), ("stencil_um", -1), ("setup_cents", -1))),
+        *((("smallest_mm", (0, 10)), ("largest_mm", (2001, 10)), ("shipping", []))),
+        *((("closed_on", ["02-32"]), ("closed_on", ["13-01"]), ("copper_layers", []))),
+        *((("finishes", []), ("breaks", []), ("id", "House Plain"), ("name", ""))),
+        *((("duty_share", -0.1), ("currency", "euro"), ("euro_each", 0))),
+    ],
+)
+def test_what_no_house_may_say_is_refused(field: str, wrong: Any) -> None:
+    with pytest.raises(ValidationError) as refused:
+        House.model_validate({**LEAST, field: wrong})
+    assert refused.value.errors()[0]["loc"][0] == field
+
+
+def test_a_day_on_which_it_is_closed_is_a_month_and_a_day() -> None:
+    days = ("12-25", "01-01", "02-29", "10-31")
+    assert House.model_validate({**LEAST, "closed_on": days}).closed_on == days
