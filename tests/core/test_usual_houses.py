@@ -1,4 +1,4 @@
-"""What a board house has that says no more than its price and its days, and what none may say."""
+"""What a board house or a supplier has that says no more than it must, and what none may say."""
 
 from typing import Any
 
@@ -6,6 +6,7 @@ import pytest
 from pydantic import ValidationError
 
 from loquet.core.ordering.house import House
+from loquet.core.ordering.supplier import Supplier
 
 LEAST: dict[str, Any] = {
     "id": "house/plain",
@@ -73,3 +74,17 @@ def test_what_no_house_may_say_is_refused(field: str, wrong: Any) -> None:
 def test_a_day_on_which_it_is_closed_is_a_month_and_a_day() -> None:
     days = ("12-25", "01-01", "02-29", "10-31")
     assert House.model_validate({**LEAST, "closed_on": days}).closed_on == days
+
+
+def test_a_supplier_that_says_no_more_ships_free_in_a_week() -> None:
+    """Common practice, no source: a week; its cart has the number, the pieces and what they are
+    for.
+    """
+    plain = Supplier(id="supplier/plain", name="Plain parts")
+    assert (plain.days, plain.decimal, plain.currency, plain.euro_each) == (7, ".", "EUR", 1.0)
+    assert (plain.vat_share, plain.duty_share, plain.shipping, plain.columns) == (0, 0, (), {})
+    assert [column.holds for column in plain.cart] == ["order number", "pieces", "references"]
+    assert (plain.shipping_cents(100), plain.euro(250)) == (0, 250)
+    for field, wrong in (("days", 401), ("days", -1), ("cart", ()), ("vat_share", 1.01)):
+        with pytest.raises(ValidationError):
+            Supplier.model_validate({"id": "supplier/plain", "name": "x", field: wrong})
