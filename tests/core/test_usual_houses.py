@@ -1,12 +1,17 @@
 """What a board house or a supplier has that says no more than it must, and what none may say."""
 
+from datetime import date
 from typing import Any
 
 import pytest
 from pydantic import ValidationError
 
 from loquet.core.ordering.house import House
+from loquet.core.ordering.learning import QuoteSeen
+from loquet.core.ordering.price_list import Cell, PriceLine, cents_in, whole_in
 from loquet.core.ordering.supplier import Supplier
+
+DAY = date(2026, 12, 1)
 
 LEAST: dict[str, Any] = {
     "id": "house/plain",
@@ -88,3 +93,63 @@ def test_a_supplier_that_says_no_more_ships_free_in_a_week() -> None:
     for field, wrong in (("days", 401), ("days", -1), ("cart", ()), ("vat_share", 1.01)):
         with pytest.raises(ValidationError):
             Supplier.model_validate({"id": "supplier/plain", "name": "x", field: wrong})
+
+
+QUOTE = {"quantity": 5, "width_mm": 50, "height_mm": 40, "cents": 4000}
+LINE = {"supplier": "supplier/plain", "order_number": "A", "breaks": [[1, 5]], "seen_on": DAY}
+
+
+@pytest.mark.parametrize(
+    ("model", "least", "field", "most"),
+    [
+        (QuoteSeen, QUOTE, "quantity", 100_000),
+        (QuoteSeen, QUOTE, "width_mm", 1000),
+        (QuoteSeen, QUOTE, "thickness_um", 6400),
+        (PriceLine, LINE, "pack", 1_000_000),
+        (PriceLine, LINE, "minimum", 10_000_000),
+        (PriceLine, LINE, "stock", 2_000_000_000),
+        (PriceLine, LINE, "days", 4000),
+    ],
+)
+def test_amounts_end_where_no_offer_goes(
+    model: type[QuoteSeen] | type[PriceLine], least: dict[str, Any], field: str, most: int
+) -> None:
+    assert getattr(model.model_validate({**least, field: most}), field) == most
+    with pytest.raises(ValidationError):
+        model.model_validate({**least, field: most + 1})
+
+
+@pytest.mark.parametrize(
+    ("model", "least", "field", "most"),
+    [
+        (House, LEAST, "quotes", 60),
+        (House, LEAST, "about", 200),
+        (House, LEAST, "asks", 300),
+        (House, LEAST, "shipping", 12),
+        (PriceLine, LINE, "supplier", 64),
+        (PriceLine, LINE, "order_number", 80),
+        (PriceLine, LINE, "maker_number", 80),
+        (PriceLine, LINE, "part", 300),
+        (PriceLine, LINE, "description", 200),
+        (PriceLine, LINE, "breaks", 20),
+    ],
+)
+def test_words_and_rows_are_as_many_as_a_page_shows(
+    model: type[House] | type[PriceLine], least: dict[str, Any], field: str, most: int
+) -> None:
+    rows: dict[str, Any] = {"quotes": QUOTE, "shipping": LEAST["shipping"][0], "breaks": [1, 5]}
+    one = [rows[field]] if field in rows else "x"
+    model.model_validate({**least, field: one * most})
+    with pytest.raises(ValidationError):
+        model.model_validate({**least, field: one * (most + 1)})
+
+
+def test_what_cannot_be_read_is_shown_by_its_first_thirty_characters() -> None:
+    long = "9" * 40
+    for text, said in (("z" * 40, "is no number"), (long, "cannot be")):
+        with pytest.raises(Cell) as odd:
+            whole_in(text, "stock", ".")
+        assert odd.value.problem == f"'{text[:30]}' {said}"
+    with pytest.raises(Cell) as odd:
+        cents_in("y" * 40, ".", "price 1")
+    assert odd.value.problem == f"'{'y' * 30}' is no price"
