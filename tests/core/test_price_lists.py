@@ -218,3 +218,15 @@ def test_carts_in_the_columns_that_a_supplier_wants() -> None:
     ]
     assert cart.cents == pytest.approx(15 * 40)
     assert nowhere == (needed[1],)
+
+
+@pytest.mark.parametrize(
+    ("pieces", "count", "days"),
+    [(30, 30, 4), (31, 30, 4), (29, 30, 21), (0, 1, 21)],
+)
+def test_what_lies_there_comes_sooner_than_what_comes_in(
+    pieces: int, count: int, days: int
+) -> None:
+    offer = Offer(supplier="s", pieces=pieces, days=4, breaks=((1, 2.0),), back_days=21)
+    assert offer.days_for(count) == days
+    assert Offer(supplier="s", pieces=0, days=4, breaks=((1, 2.0),)).days_for(1) == 4
