@@ -5,7 +5,7 @@ the houses read.
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from loquet.core.buying.kit import kit_of
+from loquet.core.buying.kit import kit_key, kit_to_buy
 from loquet.core.design import Design, slice_of
 from loquet.core.drawers.lines import DrawerLine, part_lines
 from loquet.core.library import Library
@@ -65,9 +65,8 @@ def asked_of(house: House, design: Design) -> Asked:
 
 def bought_of(design: Design, library: Library, market: Market, number: int) -> Bought:
     """Parts and kit as the sum wants them."""
-    parts, kit = parts_cost(design, library, market, number), kit_of(design, library).lines
-    waiting = sum(line.state == "missing" for line in kit)
-    words = (f"{waiting} lines of the kit",) if waiting else ()
+    parts = parts_cost(design, library, market, number)
+    words = (f"{parts.kit_unpriced} lines of the kit",) if parts.kit_unpriced else ()
     return Bought(
         parts_cents=parts.whole_cents,
         shipping_cents=parts.shipping_cents,
@@ -174,10 +173,10 @@ def soldered_parts(design: Design) -> int:
 
 @dataclass(frozen=True)
 class PartsCost:
-    """The parts of so many devices: cents of a euro by supplier, their shipping, duty and tax, the
-    lines without a price, those that no supplier has in that number, and those whose price was seen
-    long ago; `simulated` where any price is of a supplier that ships with Loquet, `own` where any
-    is of a price list of one's own.
+    """The parts and the kit of so many devices: cents of a euro by supplier, their shipping, duty
+    and tax, the lines without a price, how many such lines the kit has, those that no supplier has
+    in that number, and those whose price was seen long ago; `simulated` where any price is of a
+    supplier that ships with Loquet, `own` where any is of a price list of one's own.
     """
 
     cents: dict[str, float]
@@ -185,6 +184,7 @@ class PartsCost:
     duty_cents: int
     tax_cents: int
     unpriced: tuple[str, ...]
+    kit_unpriced: int
     short: tuple[str, ...]
     old: tuple[str, ...]
     simulated: bool
@@ -221,11 +221,11 @@ def offers_for(line: DrawerLine, library: Library, market: Market) -> tuple[Offe
 
 
 def parts_cost(design: Design, library: Library, market: Market, number: int) -> PartsCost:
-    """The parts of so many devices with spares, each line at the cheapest offer of those that have
-    so many, or at the cheapest.
+    """The parts of so many devices with spares, and what of their kit is still to buy, each line at
+    the cheapest offer of those that have so many, or at the cheapest.
     """
     cents: dict[str, float] = {}
-    unpriced, short, old = [], [], []
+    unpriced, short, old, kit_unpriced = [], [], [], 0
     today = datetime.now(UTC).date()
     for line in part_lines(slice_of(design.circuit), library, number):
         offers = offers_for(line, library, market)
@@ -238,6 +238,15 @@ def parts_cost(design: Design, library: Library, market: Market, number: int) ->
             cents[OWN_PRICES] = cents.get(OWN_PRICES, 0.0) + line.price_cents * line.to_buy
         else:
             unpriced.append(line.line)
+    for item in kit_to_buy(design, library, number):
+        offers = market.offers(kit_key(item.what), None)
+        if not offers:
+            kit_unpriced += 1
+            continue
+        best, there = best_of(offers, item.count)
+        cents[best.supplier] = cents.get(best.supplier, 0.0) + best.cents_for(item.count)
+        short += [] if there else [item.what]
+        old += [item.what] if best.old(today) else []
     known = {s.name: s for s in (*library.suppliers.values(), *market.suppliers.values())}
     shipping, duty, tax = 0.0, 0.0, 0.0
     for name, goods in cents.items():
@@ -254,6 +263,7 @@ def parts_cost(design: Design, library: Library, market: Market, number: int) ->
         round(duty),
         round(tax),
         tuple(unpriced),
+        kit_unpriced,
         tuple(short),
         tuple(old),
         any(name in known and known[name].known == "simulated" for name in cents),
@@ -286,5 +296,14 @@ def carts(
             description=line.what,
         )
         for line in part_lines(slice_of(design.circuit), library, number)
+    ]
+    needed += [
+        Needed(
+            part=kit_key(item.what),
+            pieces=item.count,
+            references="kit",
+            description=item.what,
+        )
+        for item in kit_to_buy(design, library, number)
     ]
     return carts_of(needed, market, library.parts)

@@ -25,10 +25,25 @@ def see(driver: Chrome, selector: str, seconds: float = 60) -> WebElement:
     return WebDriverWait(driver, seconds).until(lambda d: d.find_element(By.CSS_SELECTOR, selector))
 
 
+STILL = """const [selector, done] = arguments; let before = '', turns = 0;
+const look = () => {
+  const box = document.querySelector(selector)?.getBoundingClientRect();
+  const now = box ? [box.x, box.y, box.width, box.height].join() : '';
+  if ((now && now === before) || ++turns > 120) return done();
+  before = now;
+  requestAnimationFrame(look);
+};
+look();"""
+
+
 def press(driver: Chrome, selector: str) -> None:
+    """Once it can be pressed and stays where it is: what still comes in may move it away from under
+    the pointer.
+    """
     WebDriverWait(driver, 60).until(
         lambda d: d.find_element(By.CSS_SELECTOR, selector).is_enabled()
     )
+    driver.execute_async_script(STILL, selector)
     see(driver, selector).click()
 
 

@@ -150,6 +150,14 @@ def test_spares_by_size() -> None:
     assert [spares(n, False) for n in (1, 50, 51, 200)] == [1, 1, 2, 4]
 
 
+def test_a_part_says_its_own_spares() -> None:
+    """Five in a hundred and at least two; none at all; a share alone keeps the usual least."""
+    own = {"spare_share": 0.05, "spare_least": 2}
+    assert [spares(n, True, own) for n in (1, 40, 41, 200)] == [2, 2, 3, 10]
+    assert spares(200, True, {"spare_share": 0, "spare_least": 0}) == 0
+    assert [spares(n, False, {"spare_share": 0.5}) for n in (1, 10)] == [1, 5]
+
+
 def test_wire_gauges_of_the_table() -> None:
     """ASTM B258: 22 AWG 0.644 mm, 24 AWG 0.511 mm, 30 AWG 0.255 mm; 53 and 338 mΩ/m at 20 °C
     (handbook, from memory: 52.96 and 338.6).

@@ -5,9 +5,13 @@ import io
 import random
 import time
 from datetime import date, timedelta
+from math import ceil
 
 import pytest
 
+from loquet.core.buying.kit import kit_key, kit_of
+from loquet.core.design import Design
+from loquet.core.library import Library
 from loquet.core.ordering.market import Market, Needed, carts_of, number_key
 from loquet.core.ordering.offer import Offer, best_of
 from loquet.core.ordering.price_list import (
@@ -22,6 +26,7 @@ from loquet.core.ordering.price_list import (
 )
 from loquet.core.ordering.supplier import CartColumn, Supplier
 from loquet.core.parts import Part
+from loquet.costing import carts, parts_cost
 from tests.core.test_shelf import REGULATOR
 
 DAY = date(2026, 11, 30)
@@ -174,6 +179,42 @@ def test_a_part_costs_what_the_list_says() -> None:
     nobody = [line.model_copy(update={"supplier": "supplier/gone"}) for line in lines()]
     assert Market.of([supplier()], nobody).offers(part.id, part) == ()
     assert number_key("74HC-595 D/1") == "74hc595d1"
+
+
+def test_screws_cables_and_the_like_are_bought_by_the_words_of_the_kit(
+    small: Design, library: Library
+) -> None:
+    """A screw at 3 cents each in bags of 20: what the kit wants of it for 4 and for 9 devices, in
+    whole bags; nothing of what lies in the drawer.
+    """
+    lines = kit_of(small, library).lines
+    screw = next(line for line in lines if line.what.startswith("screw "))
+    each = screw.count // small.brief.quantity
+    sells = PriceLine(
+        supplier="supplier/beck",
+        order_number="BK-9",
+        part=kit_key(screw.what),
+        pack=20,
+        stock=500,
+        breaks=((1, 3.0),),
+        seen_on=DAY,
+    )
+    market = Market.of([supplier(shipping=[])], [sells])
+    for number in (4, 9):
+        bare = parts_cost(small, library, Market(), number)
+        cost = parts_cost(small, library, market, number)
+        bags = ceil(each * number / 20)
+        assert cost.cents["Beck Parts"] == pytest.approx(60.0 * bags)
+        assert bare.kit_unpriced - cost.kit_unpriced == 1
+        found, nowhere = carts(small, library, market, number)
+        (row,) = found[0].rows
+        assert (row.order_number, row.pieces, row.references) == ("BK-9", 20 * bags, "kit")
+        assert screw.what not in [line.description for line in nowhere]
+        assert "kit" in [line.references for line in nowhere]
+    there = small.choices.model_copy(update={"kit": {screw.what: "in the drawer"}})
+    held = small.model_copy(update={"choices": there})
+    assert "Beck Parts" not in parts_cost(held, library, market, 4).cents
+    assert parts_cost(held, library, Market(), 4).kit_unpriced == bare.kit_unpriced - 1
 
 
 def test_packs_least_quantities_and_age() -> None:

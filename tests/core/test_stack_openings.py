@@ -6,7 +6,7 @@ from math import radians, tan
 import pytest
 from shapely.geometry import box
 
-from loquet.core.brief.stack_choices import StackChoices
+from loquet.core.brief.stack_choices import OwnScrew, StackChoices
 from loquet.core.checks.rules import (
     plug_room,
     screw_fits,
@@ -16,9 +16,9 @@ from loquet.core.pipeline import board_view
 from loquet.core.stack.model import Walls
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.plugging import meets, plugs_of
-from loquet.core.stack.screw_sizes import SCREWS
+from loquet.core.stack.screw_sizes import SCREWS, screw_of
 from loquet.core.stack.screws import screw_fit
-from tests.making import thing
+from tests.making import made, thing
 from tests.stacks import (
     PLAIN,
     WALLS,
@@ -201,3 +201,42 @@ def test_a_plug_meets_what_is_not_its_own_socket() -> None:
     assert meets(replace(plug, thing=""), replace(way, thing=""))
     assert not meets(plug, replace(way, low_mm=5.0))
     assert not meets(plug, replace(way, area=box(10, 0, 20, 10)))
+
+
+def test_a_screw_of_ones_own_is_measured_by_its_own_head(library: Library) -> None:
+    """A thread of 2.2 mm in plastic: board 1.6 mm and two diameters give 6.0 mm at least; it wants
+    a hole of 2.3 mm, and M2 keeps 4.0 mm free for its head.
+    """
+    own = OwnScrew(thread_mm=2.2, head_mm=4.0, head_high_mm=1.9)
+    choices = StackChoices(heads="own", own_screw=own)
+    hole = made("hole", "post", screw="M2")
+    name, screw = screw_of(hole, choices) or ("", SCREWS["M2"])
+    assert (name, screw.d_mm, screw.pan_mm, screw.sunk_mm) == (
+        *("of 2.2 mm", 2.2),
+        *((4.0, 1.9), (4.0, 1.9)),
+    )
+    assert choices.head_words == "head 4 x 1.9 mm"
+    walls = Walls(9.0, 6.0, True, True, 2.0, 0.5, 1.6)
+    assert screw_fit("post", name, screw, walls, choices).least_mm == pytest.approx(6.0)
+    assert screw_of(made("hole", "peg", screw="none"), choices) is None
+    assert screw_of(hole, StackChoices()) == ("M2", SCREWS["M2"])
+
+
+@pytest.mark.parametrize(
+    ("screw", "own", "words"),
+    [
+        ("M2", {"thread_mm": 2.2, "head_mm": 4.0}, []),  # ISO 273 medium for M2: 2.4 mm
+        ("M2", {"thread_mm": 2.4, "head_mm": 4.0}, ["does not go through post"]),
+        ("M2", {"thread_mm": 2.2, "head_mm": 4.1}, ["is 4.1 mm wide, and 4 mm are kept free"]),
+        ("M3", {"thread_mm": 2.4, "head_mm": 5.6}, []),
+    ],
+)
+def test_a_screw_of_ones_own_fits_its_holes(
+    screw: str, own: dict[str, float], words: list[str], library: Library
+) -> None:
+    design = placed(library, thing("hole", "post", 20, 20, screw=screw))
+    choices = StackChoices(heads="own", own_screw=OwnScrew(**own))
+    found = list(screw_fits.own_screws(board_view(design, library), choices))
+    assert len(found) == len(words)
+    assert all(said in f.sentence for said, f in zip(words, found, strict=True))
+    assert list(screw_fits.own_screws(board_view(design, library), StackChoices())) == []

@@ -5,6 +5,7 @@ what a part's drawing asks for, and the volts that its terminals stand.
 from typing import Any
 
 import pytest
+from pydantic import ValidationError
 
 from loquet.compiling import own_packs
 from loquet.core.checks.catalogue import RULES
@@ -160,3 +161,13 @@ def test_no_terminal_gets_more_than_it_stands(
     found = findings_of([(rule, rule.run(seen))])
     assert [f.severity for f in found] == ["stop"] * stops
     assert all("stands 3.2 V, and SUPPLY may come to 3.3 V" in f.sentence for f in found)
+
+
+@pytest.mark.parametrize(
+    ("field", "most"), [("value", 120), ("why", 120), ("one", 40), ("other", 40)]
+)
+def test_words_of_a_small_part_are_short(field: str, most: int) -> None:
+    least = {"kind": "resistor", "value": "1 kΩ", "one": "in", "why": "as asked"}
+    Around.model_validate({**least, field: "x" * most})
+    with pytest.raises(ValidationError):
+        Around.model_validate({**least, field: "x" * (most + 1)})

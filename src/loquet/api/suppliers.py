@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from loquet.api.context import AUTHOR, Context, ContextNow, SessionNow
 from loquet.api.errors import Refused
+from loquet.core.buying.kit import BY_KIT, kit_key, kit_of
 from loquet.core.design import Design, slice_of
 from loquet.core.library import Library
 from loquet.core.ordering.market import Cart, Market, Needed, keys_of
@@ -237,7 +238,9 @@ def get_prices(
 
 
 class PriceLink(BaseModel):
-    """Which part of the shelf a line sells; none takes it back."""
+    """Which part of the shelf a line sells, or `kit:` and the words of a line of kits; none takes
+    it back.
+    """
 
     supplier: Annotated[str, Field(max_length=64)]
     order_number: Annotated[str, Field(max_length=80)]
@@ -246,9 +249,12 @@ class PriceLink(BaseModel):
 
 @router.put("/shelf/price-link")
 def link_price(given: PriceLink, session: SessionNow, context: ContextNow) -> PriceLine:
-    """Say which part a line sells; raises Refused for a part that is not there, NotFound."""
+    """Say which part a line sells, or what of a kit; raises Refused for a part that is not there,
+    NotFound.
+    """
     there = context.library.parts.keys() | shelf.own_parts(session).keys()
-    if given.part and given.part not in there and not given.part.startswith("chip:"):
+    free = given.part.startswith(("chip:", BY_KIT))
+    if given.part and given.part not in there and not free:
         raise Refused(f"There is no part {given.part[:80]} on the shelf.", "Type its id.")
     return shelf.link_price(session, given.supplier, given.order_number, given.part)
 
@@ -260,6 +266,7 @@ def market_for(session: Session, design: Design, library: Library) -> Market:
     circuit = slice_of(design.circuit)
     used = {p for c in circuit.components for p in (c.part, *c.sits_in)}
     keys = {key for part in used for key in keys_of(part, library.parts.get(part))}
+    keys |= {kit_key(line.what) for line in kit_of(design, library).lines}
     return shelf.market_of(session, sorted(keys))
 
 

@@ -1814,7 +1814,8 @@ export interface paths {
         get?: never;
         /**
          * Link Price
-         * @description Say which part a line sells; raises Refused for a part that is not there, NotFound.
+         * @description Say which part a line sells, or what of a kit; raises Refused for a part that is not there,
+         *     NotFound.
          */
         put: operations["link_price"];
         post?: never;
@@ -9427,6 +9428,11 @@ export interface components {
              *       "fixing": "posts",
              *       "heads": "pan",
              *       "heights_mm": {},
+             *       "own_screw": {
+             *         "head_high_mm": 1.6,
+             *         "head_mm": 4,
+             *         "thread_mm": 2.2
+             *       },
              *       "process": "filament",
              *       "side_gap_mm": 0.5,
              *       "wall_mm": 2
@@ -12401,6 +12407,28 @@ export interface components {
              * @default
              */
             port: string;
+        };
+        /**
+         * OwnScrew
+         * @description A screw that no standard has, such as one that cuts its thread in plastic: across its thread,
+         *     across its head, and how high that is, in mm.
+         */
+        OwnScrew: {
+            /**
+             * Head High Mm
+             * @default 1.6
+             */
+            head_high_mm: number;
+            /**
+             * Head Mm
+             * @default 4
+             */
+            head_mm: number;
+            /**
+             * Thread Mm
+             * @default 2.2
+             */
+            thread_mm: number;
         };
         /**
          * PackRow
@@ -16475,7 +16503,8 @@ export interface components {
         };
         /**
          * PriceLink
-         * @description Which part of the shelf a line sells; none takes it back.
+         * @description Which part of the shelf a line sells, or `kit:` and the words of a line of kits; none takes it
+         *     back.
          */
         PriceLink: {
             /** Order Number */
@@ -17335,6 +17364,8 @@ export interface components {
             most_mm: number;
             /** Post Mm */
             post_mm: number;
+            /** Sunk Mm */
+            sunk_mm: number;
             /** Thing */
             thing: string;
             /** Thread */
@@ -17853,7 +17884,8 @@ export interface components {
          * StackChoices
          * @description The shell and the fixing: thickness of the walls, the gap around the board, how the shell is
          *     made; `fixing` by screws from the near side into posts of the back, or through the device from
-         *     the back; their heads; heights of loose things by name, as they were measured.
+         *     the back; their heads, or a screw of one's own in their place; heights of loose things by name,
+         *     as they were measured.
          */
         StackChoices: {
             /**
@@ -17867,7 +17899,7 @@ export interface components {
              * @default pan
              * @enum {string}
              */
-            heads: "pan" | "countersunk";
+            heads: "pan" | "countersunk" | "own";
             /**
              * Heights Mm
              * @default {}
@@ -17875,6 +17907,14 @@ export interface components {
             heights_mm: {
                 [key: string]: number;
             };
+            /**
+             * @default {
+             *       "head_high_mm": 1.6,
+             *       "head_mm": 4,
+             *       "thread_mm": 2.2
+             *     }
+             */
+            own_screw: components["schemas"]["OwnScrew"];
             /**
              * Process
              * @default filament

@@ -17,6 +17,7 @@ from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Working
 from loquet.core.stack.model import Stack
 from loquet.core.stack.report import cap_workings
+from loquet.core.stack.screw_sizes import screw_of
 from loquet.core.stack.screws import screw_fits
 from loquet.core.stack.stacking import stack_of
 
@@ -75,6 +76,22 @@ def kit_of(design: Design, library: Library) -> Kit:
     return Kit(lines=lines, workings=wires_of(brief, library))
 
 
+BY_KIT = "kit:"
+"""How a line of a price list names what it is in a kit, in place of a part of the shelf."""
+
+
+def kit_key(what: str) -> str:
+    """Under which a line of a kit is found in price lists."""
+    return f"{BY_KIT}{what}"
+
+
+def kit_to_buy(design: Design, library: Library, number: int) -> tuple[KitLine, ...]:
+    """What of the kit for so many devices is neither bought nor in the drawer."""
+    brief = design.brief.model_copy(update={"quantity": number})
+    lines = kit_of(design.model_copy(update={"brief": brief}), library).lines
+    return tuple(line for line in lines if line.state == "missing")
+
+
 def items_of(design: Design, library: Library) -> Iterator[tuple[KitItem, int]]:
     """Every item with how many times it is needed."""
     brief = design.brief
@@ -109,17 +126,17 @@ def mechanics_of(design: Design, library: Library) -> Iterator[KitItem]:
                 long = f"{fit.length_mm} mm" if fit.length_mm else "no length fits, see the Stack"
                 yield KitItem(
                     "mechanics",
-                    f"screw {fit.thread} x {long}, {fit.head} head",
+                    f"screw {fit.thread} x {long}, {fit.head}",
                     1,
                     "fixes the board",
                 )
             yield from caps_of(view, library, stack)
             continue
         for thing in design.brief.on(board.name):
-            thread = getattr(thing, "screw", "none")
-            if thing.drilled() is not None and thread != "none":
+            found = screw_of(thing, choices)
+            if found is not None:
                 what = (
-                    f"screw {thread}, {choices.heads} head, as long as the Stack says once the"
+                    f"screw {found[0]}, {choices.head_words}, as long as the Stack says once the"
                     " board is placed"
                 )
                 yield KitItem("mechanics", what, 1, "fixes the board")

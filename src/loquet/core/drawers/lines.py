@@ -96,7 +96,8 @@ def line_of(
     count, refs = len(members), tuple(c.ref for c in members)
     pattern = library.pattern(part_id)
     small = pattern.body.w < SMALL_MM * 1e6
-    spare = spares(count * quantity, small)
+    known = library.parts.get(part_id)
+    spare = spares(count * quantity, small, known.values if known else None)
     shared = {
         "refs": refs,
         "count": count,
@@ -164,8 +165,13 @@ def known_by(part: Part) -> Known:
     return part.evidence
 
 
-def spares(count: int, small: bool) -> int:
+def spares(count: int, small: bool, said: Mapping[str, float] | None = None) -> int:
     """Spares for so many: a tenth and at least five of what is smaller than 2.5 mm, a fiftieth and
-    at least one of others (common practice).
+    at least one of others (common practice), where the part's own figures do not say it.
     """
-    return max(5, ceil(count / 10)) if small else max(1, ceil(count / 50))
+    share, least = (0.1, 5) if small else (0.02, 1)
+    said = said or {}
+    return max(
+        round(said.get("spare_least", least)),
+        ceil(round(count * said.get("spare_share", share), 9)),
+    )

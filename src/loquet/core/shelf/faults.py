@@ -19,7 +19,7 @@ PAIRS = (
     ("hold_ma", "trip_ma"),
 )
 """Figures of which the first must be below the second."""
-SHARES = ("tolerance", "efficiency", "span_share")
+SHARES = ("tolerance", "efficiency", "span_share", "spare_share")
 REACH_MM, USUAL_V = 150.0, 3.3
 
 

@@ -8,6 +8,9 @@ from loquet.core.plain.frozen import Frozen
 BY_MODE = ("plays_ma", "waits_ma", "sleeps_ma")
 """What a part draws by mode: figures that one which draws something could say, and need not."""
 
+SPARES = ("spare_share", "spare_least")
+"""How many more than wanted are bought of a part, where it says that."""
+
 
 class Figure(Frozen):
     """A figure of a part in words, with its unit."""
@@ -37,7 +40,7 @@ class Role(Frozen):
     @property
     def could_say(self) -> tuple[str, ...]:
         """Figures that are not missing where they are not known."""
-        return BY_MODE if "draws_ma" in self.figures else ()
+        return (*(BY_MODE if "draws_ma" in self.figures else ()), *SPARES)
 
 
 class Roles(Frozen):

@@ -24,7 +24,7 @@ from loquet.core.parts.in_use import LEAD_MM, STAYS, InUse, Plug
 from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.lengths import MM, fine_mm
 from loquet.core.stack.model import Piece
-from loquet.core.stack.screw_sizes import POST, SCREWS, Screw
+from loquet.core.stack.screw_sizes import POST, Screw, screw_of
 
 MODULE_MM = 4.0
 """A screen module is so thick with its glass; common practice, no source."""
@@ -154,7 +154,7 @@ def screw_pieces(
     """Heads, shanks and posts at every fixing hole; countersunk heads lie in the board or in the
     wall.
     """
-    for thing, seat, screw in screws_of(view):
+    for thing, seat, screw in screws_of(view, choices):
         spot = Point(seat.x / MM, seat.y / MM)
         about = thing_of(thing.name)
         post = spot.buffer(POST * screw.d_mm / 2)
@@ -195,12 +195,12 @@ def screw_pieces(
             )
 
 
-def screws_of(view: BoardView) -> Iterator[tuple[Thing, Seat, Screw]]:
+def screws_of(view: BoardView, choices: StackChoices) -> Iterator[tuple[Thing, Seat, Screw]]:
     """The fixing holes of a board that take a screw."""
     for thing in view.brief.on(view.board.name):
-        size = SCREWS.get(str(getattr(thing, "screw", "")))
-        if thing.drilled() is not None and size is not None:
-            yield thing, seat_of_thing(view.brief, thing), size
+        found = screw_of(thing, choices)
+        if found is not None:
+            yield thing, seat_of_thing(view.brief, thing), found[1]
 
 
 def loose_pieces(

@@ -64,6 +64,7 @@ class ScrewView(Frozen):
     least_mm: float
     most_mm: float
     post_mm: float
+    sunk_mm: float
     working: Working
 
 

@@ -8,8 +8,7 @@ from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.lengths import caliper_mm, fine_mm
 from loquet.core.stack.model import Walls
-from loquet.core.stack.pieces import screws_of
-from loquet.core.stack.screw_sizes import ENGAGED, LENGTHS_MM, SKIN_MM, Screw
+from loquet.core.stack.screw_sizes import ENGAGED, LENGTHS_MM, SKIN_MM, Screw, screw_of
 
 ISO = Source(
     kind="standard",
@@ -23,7 +22,7 @@ ISO = Source(
 @dataclass(frozen=True)
 class ScrewFit:
     """A screw at a hole: its thread, its length (None where no length fits), how long it must and
-    may be, the height of its post, and the working of its length.
+    may be, the height of its post and of its countersunk head, and the working of its length.
     """
 
     thing: str
@@ -33,14 +32,16 @@ class ScrewFit:
     least_mm: float
     most_mm: float
     post_mm: float
+    sunk_mm: float
     working: Working
 
 
 def screw_fits(view: BoardView, walls: Walls, choices: StackChoices) -> Iterator[ScrewFit]:
     """The screw of every fixing hole."""
-    for thing, _, screw in screws_of(view):
-        thread = str(getattr(thing, "screw", ""))
-        yield screw_fit(thing.name, thread, screw, walls, choices)
+    for thing in view.brief.on(view.board.name):
+        found = screw_of(thing, choices)
+        if found is not None:
+            yield screw_fit(thing.name, *found, walls, choices)
 
 
 def screw_fit(
@@ -85,5 +86,13 @@ def screw_fit(
     )
     post = caliper_mm(walls.far_room_mm)
     return ScrewFit(
-        name, thread, choices.heads, length, fine_mm(least), fine_mm(most), post, working
+        thing=name,
+        thread=thread,
+        head=choices.head_words,
+        length_mm=length,
+        least_mm=fine_mm(least),
+        most_mm=fine_mm(most),
+        post_mm=post,
+        sunk_mm=screw.sunk_mm[1],
+        working=working,
     )

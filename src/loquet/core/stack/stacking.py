@@ -107,7 +107,7 @@ def walls_about(
         else:
             near = max(near, caliper_mm(piece.shoulder_mm - board_mm + SPARE_MM))
     board = view.board
-    for *_, screw in screws_of(view):
+    for *_, screw in screws_of(view, choices):
         if choices.fixing == "posts":
             far = max(far, room_for(screw, board_mm, choices.wall_mm))
         else:

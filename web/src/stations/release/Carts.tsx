@@ -41,11 +41,14 @@ export function Carts() {
 			</ul>
 			{nowhere.length > 0 && (
 				<p className="mt-1 text-[12px] text-ink-2">
-					None of them sells {nowhere.map((line) => line.references.split(" ")[0]).join(", ")}
-					{": "}
+					None of them sells{" "}
 					{nowhere
 						.slice(0, 4)
-						.map((line) => line.description)
+						.map((line) =>
+							line.references === "kit"
+								? `${line.description} (of the kit)`
+								: `${line.references.split(" ")[0]}, ${line.description}`,
+						)
 						.join("; ")}
 					{nowhere.length > 4 && ` and ${nowhere.length - 4} more`}.
 				</p>

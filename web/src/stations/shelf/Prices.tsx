@@ -27,7 +27,8 @@ export function Prices({ supplier }: { supplier: Supplier }) {
 					value={words}
 					onChange={(event) => setWords(event.target.value)}
 				/>
-				A line serves a part whose makers' numbers hold its own; any other can be said here.
+				A line serves a part whose makers' numbers hold its own; any other can be said here, and so can screws, cables
+				and the like: kit: and the words that the kit has for them.
 			</p>
 			<table className="mt-1 w-full text-[12px]">
 				<thead>
@@ -83,7 +84,8 @@ function Row({ line, supplier }: { line: Schemas["PriceLine"]; supplier: Supplie
 				<input
 					key={line.part}
 					aria-label={`Part that ${line.order_number} is`}
-					placeholder="id of a part"
+					placeholder="id of a part, or kit: and its words"
+					title="A part of the shelf by its id; or kit: and the words of a line of the kit, such as a screw or a cable"
 					className="w-[170px] border border-line bg-card px-1"
 					defaultValue={line.part}
 					onBlur={(event) => event.target.value.trim() !== line.part && void link(event.target.value.trim())}

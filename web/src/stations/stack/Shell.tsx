@@ -14,11 +14,19 @@ const PROCESSES: [NonNullable<Choices["process"]>, string][] = [
 	["milled", "milled"],
 ];
 
+const SCREW = { thread_mm: 2.2, head_mm: 4, head_high_mm: 1.6 };
+const OWN: [keyof typeof SCREW, string][] = [
+	["thread_mm", "Thread across"],
+	["head_mm", "Head across"],
+	["head_high_mm", "Head high"],
+];
+
 /** How the shell is made and what it works out to: rooms, gaps, screws. */
 export function Shell({ stack, cut }: { stack: Stack; cut: (line: Line) => void }) {
 	const { head, edit } = useDesign();
 	const choices = head.choices.stack as Choices;
 	const { making } = head.brief;
+	const own = choices.own_screw ?? SCREW;
 	const set = (change: Partial<Choices>) => void edit({ kind: "set-stack", stack: { ...choices, ...change } });
 	const room = (side: { near_room_mm?: number | null; far_room_mm?: number | null }) =>
 		void edit({
@@ -85,9 +93,20 @@ export function Shell({ stack, cut }: { stack: Stack; cut: (line: Line) => void 
 					options={[
 						["pan", "pan"],
 						["countersunk", "countersunk"],
+						["own", "a screw of one's own"],
 					]}
 					set={(heads) => set({ heads })}
 				/>
+				{choices.heads === "own" &&
+					OWN.map(([field, label]) => (
+						<NumberField
+							key={field}
+							label={label}
+							unit="mm"
+							value={own[field] ?? 0}
+							set={(v) => v != null && set({ own_screw: { ...own, [field]: v } })}
+						/>
+					))}
 				{stack.pieces.some((piece) => piece.soft) && (
 					<label className="flex items-center gap-2 text-[12px]">
 						<input

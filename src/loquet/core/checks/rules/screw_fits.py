@@ -1,10 +1,19 @@
 """Every screw has a length that holds and does not come out."""
 
+from collections.abc import Iterator
+
+from loquet.core.board.copper import BoardView
+from loquet.core.brief.stack_choices import StackChoices
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.stacked import stack_seen
-from loquet.core.provenance import NotApplicable, Outcome, Source
-from loquet.core.stack.screw_sizes import SCREWS
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
+from loquet.core.stack.screw_sizes import screw_of
 from loquet.core.stack.screws import screw_fits
+
+PLAY_MM = 0.1
+"""So much is the least between a thread and its hole: the fine series of ISO 273 for small screws,
+from memory.
+"""
 
 
 def run(subject: Subject) -> Outcome:
@@ -31,7 +40,7 @@ def run(subject: Subject) -> Outcome:
                     working=fit.working,
                 )
             )
-        sunk = SCREWS[fit.thread].sunk_mm[1]
+        sunk = fit.sunk_mm
         if (
             choices.heads == "countersunk"
             and choices.fixing == "posts"
@@ -45,7 +54,32 @@ def run(subject: Subject) -> Outcome:
                     (thing(fit.thing),),
                 )
             )
+    found += own_screws(view, choices)
     return outcome(found, len(fits))
+
+
+def own_screws(view: BoardView, choices: StackChoices) -> Iterator[Finding]:
+    """A screw of one's own goes through its holes, and its head stays on what they keep free."""
+    own = choices.own_screw
+    for each in view.brief.on(view.board.name) if choices.heads == "own" else ():
+        drilled = each.drilled()
+        if screw_of(each, choices) is None or drilled is None:
+            continue
+        if own.thread_mm + PLAY_MM > drilled.d_mm:
+            yield RULE.finding(
+                f"The screw of {own.thread_mm:g} mm does not go through {each.name}, which is"
+                f" {drilled.d_mm:g} mm.",
+                "Drill it larger at the Brief, or take a thinner screw.",
+                (thing(each.name),),
+            )
+        if own.head_mm > drilled.head_mm:
+            yield RULE.finding(
+                f"The head of the screw at {each.name} is {own.head_mm:g} mm wide, and"
+                f" {drilled.head_mm:g} mm are kept free of copper and parts for it.",
+                "Say the next larger screw at the hole, which keeps more free, or take a smaller"
+                " head.",
+                (thing(each.name),),
+            )
 
 
 RULE = Rule(
