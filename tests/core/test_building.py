@@ -213,7 +213,7 @@ COOL = Paste(
 
 
 def test_a_paste_of_ones_own_has_its_own_curve() -> None:
-    """By hand: 32.5 s to 90 °C, 90 s to 130, 8 s to 138, 45 s to 167.5, 35 s back, 31.2 s to 60."""
+    """By hand: 32.5 s to 90 °C, 90 s to 130, 8 s to 138, 45 s to 167.5, 35 s back, 31.2 s on."""
     assert [(p.s, p.c) for p in profile(COOL)] == [
         *((0, 25), (32.5, 90), (122.5, 130), (130.5, 138)),
         *((175.5, 167.5), (210.5, 138), (241.7, 60)),

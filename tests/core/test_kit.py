@@ -168,8 +168,8 @@ def test_wire_gauges_of_the_table() -> None:
 
 
 def test_the_thinnest_wire_that_carries_a_current() -> None:
-    """30 AWG is 0.0509 mm², 255 mA at 5 A/mm². 1 A needs 0.2 mm²: 24 AWG; over half a metre 50 mV
-    need 22 AWG (53 mV: not enough) and 20.
+    """30 AWG is 0.0509 mm², 255 mA at 5 A/mm². 1 A needs 0.2 mm²: 24 AWG; over half a metre
+    50 mV need 22 AWG (53 mV: not enough) and 20.
     """
     assert wire_for(100, 150).gauge == 30
     assert wire_for(300, 150).gauge == 28

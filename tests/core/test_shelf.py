@@ -423,13 +423,13 @@ def test_what_a_form_does_not_take_is_said_by_its_field() -> None:
     del wrong["kind"]
     with pytest.raises(ValidationError) as caught:
         Part.model_validate(wrong)
-    told = {field: (problem, way_out) for field, problem, way_out in part_faults(caught.value)}
+    told = {f.field: (f.problem, f.way_out) for f in part_faults(caught.value)}
     assert told["kind"] == ("is missing", "Add it.")
     assert told["body.colour"][1] == "Take it out, or spell it as docs/shelf.md does."
     assert set(told) == {"kind", "body.pads", "body.colour", "reference"}
     with pytest.raises(ValidationError) as caught:
         House.model_validate({"id": "house/x", "name": "", "setup_cents": 1, "area_cents_dm2": 1})
-    said = {field: problem for field, problem, _ in part_faults(caught.value)}
+    said = {f.field: f.problem for f in part_faults(caught.value)}
     assert said["name"] == "is empty"
     with pytest.raises(ValidationError) as caught:
         Part.model_validate(3)

@@ -136,8 +136,8 @@ def test_wires_by_their_handbook(gauge: int, diameter: float, mohm_m: float) -> 
 @pytest.mark.parametrize(
     ("current", "length", "gauge"),
     [
-        # 5 A/mm²: 30 AWG (0.0509 mm²) carries 255 mA, 28 (0.0810) 405, 26 (0.1288) 644; over 10 mm
-        # the drop is small
+        # 5 A/mm²: 30 AWG (0.0509 mm²) carries 255 mA, 28 (0.0810) 405, 26 (0.1288) 644; over
+        # 10 mm the drop is small
         (250, 10, 30),
         (260, 10, 28),
         (400, 10, 28),

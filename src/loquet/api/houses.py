@@ -48,10 +48,7 @@ def look_at_house(given: TypedHouse) -> list[PartFault]:
     try:
         return list(house_faults(House.model_validate(given.house)))
     except ValidationError as error:
-        return [
-            PartFault(field=field, problem=problem, way_out=way_out)
-            for field, problem, way_out in part_faults(error)
-        ]
+        return part_faults(error)
 
 
 @router.put("/house")

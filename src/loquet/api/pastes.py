@@ -54,11 +54,7 @@ def look_at_paste(given: TypedPaste) -> PasteLooked:
     try:
         paste = Paste.model_validate(given.paste)
     except ValidationError as error:
-        faults = [
-            PartFault(field=field, problem=problem, way_out=way_out)
-            for field, problem, way_out in part_faults(error)
-        ]
-        return PasteLooked(faults=faults)
+        return PasteLooked(faults=part_faults(error))
     faults = [fault for fault in paste_faults(paste) if fault.field != "known"]
     return PasteLooked(faults=faults, profile=() if faults else profile(paste))
 

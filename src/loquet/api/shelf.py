@@ -242,11 +242,7 @@ def look_at_part(given: TypedPart) -> Looked:
     try:
         return looked_at(Part.model_validate(given.part))
     except ValidationError as error:
-        faults = [
-            PartFault(field=field, problem=problem, way_out=way_out)
-            for field, problem, way_out in part_faults(error)
-        ]
-        return Looked(faults=faults, lacks=[], drawing=None)
+        return Looked(faults=part_faults(error), lacks=[], drawing=None)
 
 
 @router.put("/shelf/part")
@@ -255,8 +251,9 @@ def keep_shelf_part(given: TypedPart, session: SessionNow, context: ContextNow) 
     try:
         part = Part.model_validate(given.part)
     except ValidationError as error:
-        field, problem, way_out = part_faults(error)[0]
-        raise Refused(f"{field} {problem}.", way_out, place=field) from None
+        first = part_faults(error)[0]
+        words = f"{first.field} {first.problem}."
+        raise Refused(words, first.way_out, place=first.field) from None
     faults = [*own_id_faults(part), *faults_of(part)]
     if faults:
         raise Refused(f"{faults[0].problem}.", faults[0].way_out, place=faults[0].field)

@@ -75,8 +75,9 @@ def keep_supplier(given: TypedSupplier, session: SessionNow) -> SupplierRow:
     try:
         supplier = Supplier.model_validate(given.supplier)
     except ValidationError as error:
-        field, problem, way_out = part_faults(error)[0]
-        raise Refused(f"{field} {problem}.", way_out, place=field) from None
+        first = part_faults(error)[0]
+        words = f"{first.field} {first.problem}."
+        raise Refused(words, first.way_out, place=first.field) from None
     if not supplier.id.startswith(SORTS["supplier"]):
         way_out = "Call it supplier/NAME."
         raise Refused(f"'{supplier.id}' is no name of a supplier of one's own.", way_out)

@@ -158,7 +158,8 @@ def checked_curve(
 
     return (
         row(
-            f"Soak between {paste.soak_c[0]:g} and {paste.soak_c[1]:g} °C", soak, *paste.soak_s, "s"
+            f"Soak between {paste.soak_c[0]:g} and {paste.soak_c[1]:g} °C",
+            *(soak, *paste.soak_s, "s"),
         ),
         row(f"Above {paste.liquid_c:g} °C", liquid, *paste.liquid_s, "s"),
         row("Peak", top, paste.peak_c[0], most, "°C"),

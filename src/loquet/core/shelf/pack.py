@@ -19,7 +19,7 @@ from loquet.core.ordering.supplier import Supplier
 from loquet.core.parts import Part
 from loquet.core.parts.paste import Paste
 from loquet.core.plain.frozen import Frozen
-from loquet.core.shelf.faults import faults_of
+from loquet.core.shelf.faults import PartFault, faults_of
 
 FORMAT: Literal["loquet-pack-1"] = "loquet-pack-1"
 LARGEST_BYTES, MOST_PARTS, MOST_FAULTS = 12_000_000, 2_000, 20
@@ -193,13 +193,13 @@ def told_fault(row: Any, plain: dict[str, Any], lines: Lines, text: str, file: s
     )
 
 
-def part_faults(error: ValidationError) -> list[tuple[str, str, str]]:
-    """Field, problem and way out of everything that a model says of one part."""
+def part_faults(error: ValidationError) -> list[PartFault]:
+    """Everything that a model says of one entry."""
     return [
-        (
-            ".".join(str(piece) for piece in row["loc"] if piece not in FAMILIES) or "part",
-            SAID.get(row["type"], str(row["msg"])[:120].removeprefix("Value error, ")),
-            WAYS_OUT.get(row["type"], "Write it as docs/shelf.md says."),
+        PartFault(
+            field=".".join(str(p) for p in row["loc"] if p not in FAMILIES) or "part",
+            problem=SAID.get(row["type"], str(row["msg"])[:120].removeprefix("Value error, ")),
+            way_out=WAYS_OUT.get(row["type"], "Write it as docs/shelf.md says."),
         )
         for row in error.errors(include_url=False)[:MOST_FAULTS]
     ]
