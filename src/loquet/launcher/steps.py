@@ -15,6 +15,7 @@ RUN_PACKAGES = {"mariadbd": "mariadb-server-core", "mariadb": "mariadb-client-co
 TEST_PACKAGES = {
     "chromium": "chromium",
     "chromedriver": "chromium-driver",
+    "ngspice": "ngspice",
     "dtc": "device-tree-compiler",
 }
 

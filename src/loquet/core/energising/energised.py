@@ -1,0 +1,91 @@
+"""A device in all of its states: the volts of every node, the current of every part, and where
+they are worst.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from loquet.core.energising.answering import Answers, answers
+from loquet.core.energising.device import Device, Spot
+from loquet.core.energising.network import lead_at, network_of
+from loquet.core.energising.pins import Pin, pins_of
+from loquet.core.energising.states import (
+    State,
+    Way,
+    given_of,
+    starting,
+    states_of,
+    ways_of,
+)
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Energised:
+    """A device with its states and their answers, row by row."""
+
+    device: Device
+    ways: tuple[Way, ...]
+    states: tuple[State, ...]
+    answers: Answers
+
+    def volt(self, node: str) -> Floats:
+        """The volts of a node by state, against ground."""
+        return self.answers.volt(node)
+
+    @property
+    def sound(self) -> NDArray[np.bool_]:
+        """By state, whether its answer may be believed."""
+        return self.answers.sound
+
+    @cached_property
+    def spots(self) -> dict[str, Spot]:
+        """Components on their places, by reference."""
+        at = lead_at(self.device)
+        return {c.ref: Spot(self.device, c, at) for c in self.device.circuit.components}
+
+    @cached_property
+    def pins(self) -> tuple[Pin, ...]:
+        """Every pin that has a supply to count from."""
+        return tuple(pin for spot in self.spots.values() for pin in pins_of(spot))
+
+    def amperes(self, ref: str, kind: str = "") -> list[Floats]:
+        """The currents into the first terminal of the elements of a part, by state."""
+        return [
+            self.answers.currents[sort][:, index, 1 if sort == "channels" else 0]
+            for sort, index, _ in self.answers.indices.get(ref, ())
+            if kind in ("", sort)
+        ]
+
+    @cached_property
+    def given_a(self) -> dict[str, Floats]:
+        """What every source gives by state, in A: less than nothing where current flows into it."""
+        found: dict[str, Floats] = {}
+        for index, element in enumerate(self.answers.made.network.sources):
+            if element.name not in found:
+                found[element.name] = -self.answers.currents["sources"][:, index, 0]
+        return found
+
+    def rows(self, wanted: Sequence[bool]) -> NDArray[np.bool_]:
+        """States that are wanted and whose answers may be believed."""
+        return np.asarray(wanted, dtype=np.bool_) & self.sound
+
+
+def energised(device: Device) -> Energised:
+    """All states of a device."""
+    ways, states = ways_of(device), states_of(device)
+    return in_states(device, ways, states)
+
+
+def in_states(device: Device, ways: tuple[Way, ...], states: tuple[State, ...]) -> Energised:
+    """A device in some states."""
+    network, given = network_of(device), [given_of(device, ways, s) for s in states]
+    guess = None
+    if any(thing.ASKS_FIRST for thing in device.brief.things):
+        guess = answers(network, [starting(device, g) for g in given]).volts
+    return Energised(device, ways, states, answers(network, given, guess))

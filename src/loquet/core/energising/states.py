@@ -1,0 +1,205 @@
+"""The states of a device: which sources are there and how, where its switch stands, what its brains
+do, which key is held.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from itertools import combinations
+from typing import Literal
+
+from loquet.core.brief import Thing
+from loquet.core.energising.answering import Given
+from loquet.core.energising.conditions import (
+    PARTS_HIGH,
+    PARTS_LOW,
+    drives,
+    feeds,
+    held,
+    holds,
+    pressed,
+    switched,
+)
+from loquet.core.energising.device import Device
+
+Level = Literal["least", "usual", "most", "reversed", "wrong"]
+Acts = Literal["off", "reset", "asleep", "high", "low"]
+LOOSE_KINDS = ("cell holder", "coin holder", "18650 holder", "lead pads", "screw terminals")
+TURNED_KINDS = (*LOOSE_KINDS, "header", "post row", "post rows", "barrel jack")
+"""Kinds of parts over which a source can come in the wrong way round: holders, wires, plugs that
+nothing keys, adapters with minus inside.
+"""
+WRONG_V = 12.0, 24.0
+"""Adapters whose plug fits as well: 12 V, or 24 V where 12 are the right ones; common practice."""
+MOST_TOGETHER = 3
+Mode = Literal["play", "idle", "sleep", "peak"]
+
+
+@dataclass(frozen=True)
+class State:
+    """One state; `sources` says of those that are there how they are, `contact` is the role and the
+    ends of a key that is held.
+    """
+
+    sources: tuple[tuple[str, Level], ...]
+    acts: Acts
+    mode: Mode = "play"
+    on: bool = True
+    contact: tuple[str, tuple[str, str]] | None = None
+    key: str = ""
+
+    @property
+    def id(self) -> str:
+        """It as one word, for a command or an address."""
+        there = "+".join(f"{name}={level}" for name, level in self.sources) or "nothing"
+        rest = [self.acts, self.mode, "on" if self.on else "off"]
+        return ",".join([there, *rest, *([f"key={self.key}"] if self.key else [])])
+
+    @property
+    def usual(self) -> bool:
+        """Whether everything in it is as it was meant to be."""
+        return all(level in ("least", "usual", "most") for _, level in self.sources)
+
+
+@dataclass(frozen=True)
+class Way:
+    """How a source may be there: the share of its usual volts by level."""
+
+    name: str
+    label: str
+    shares: tuple[tuple[Level, float], ...]
+    port: bool = False
+    jack: bool = False
+
+    def share(self, level: Level) -> float:
+        """The share of its usual volts; raises KeyError for a level that it never has."""
+        return dict(self.shares)[level]
+
+
+def ways_of(device: Device) -> tuple[Way, ...]:
+    """All sources of a device with the levels that they may have."""
+    found = []
+    for thing in device.sources:
+        found.append(way_of(device, thing))
+    known = {way.name for way in found}
+    for row in device.made:
+        name = row.feeder.name if row.feeder is not None else row.rail.name
+        own = row.feeder is None or not (row.feeder.LOWER_FEED or row.feeder.PASSES)
+        if own and name not in known and row.supply is None:
+            known.add(name)
+            usual = row.rail.usual_v
+            shares: tuple[tuple[Level, float], ...] = (
+                ("least", row.rail.empty_v / usual),
+                ("usual", 1.0),
+                ("most", row.rail.fresh_v / usual),
+            )
+            found.append(Way(name, name, shares))
+    return tuple(found)
+
+
+def way_of(device: Device, thing: Thing) -> Way:
+    """How a thing may bring power."""
+    supply, kinds = thing.source(), kinds_of(device, thing)
+    if supply is None:
+        five = thing.plug_v() / 5.0
+        return Way(thing.name, thing.label, (("least", 0.88), ("usual", 1.0), ("most", five)), True)
+    usual = supply.usual_v
+    shares: list[tuple[Level, float]] = [
+        ("least", supply.empty_v / usual),
+        ("usual", 1.0),
+        ("most", supply.fresh_v / usual),
+    ]
+    if any(kind in TURNED_KINDS for kind in kinds):
+        shares.append(("reversed", -1.0))
+    jack = "barrel jack" in kinds
+    if jack and usual < WRONG_V[1]:
+        wrong = WRONG_V[0] if usual < WRONG_V[0] * 0.95 else WRONG_V[1]
+        shares.append(("wrong", wrong / usual))
+    return Way(thing.name, thing.label, tuple(shares), supply.stays and thing.plug_v() > 0, jack)
+
+
+def kinds_of(device: Device, thing: Thing) -> set[str]:
+    """The kinds of the parts over which a source comes in."""
+    components = (c for c in device.circuit.components if c.thing == thing.name)
+    return {device.kind(c) for c in components if c.polar or device.kind(c).endswith("holder")}
+
+
+def states_of(device: Device) -> tuple[State, ...]:
+    """All states that are looked at, each once."""
+    ways = ways_of(device)
+    return tuple(dict.fromkeys(all_states(device, ways)))
+
+
+def all_states(device: Device, ways: tuple[Way, ...]) -> Iterator[State]:
+    """States in the order in which a person would try them."""
+    every = together(ways)
+    for chosen in every:
+        at = usual(chosen)
+        yield from (State(at, acts) for acts in ("reset", "high", "low"))
+        yield State(at, "high", "peak")
+        yield State(at, "asleep", "sleep")
+        if any(thing.SWITCHES for thing in device.brief.things):
+            yield State(at, "off", "sleep", on=False)
+    for way in ways:
+        for others in ([], [w for w in ways if w is not way]):
+            yield from alone_and_together(way, others)
+    whole = usual([w for w in ways if not w.port] or list(ways))
+    for thing in device.brief.things:
+        for contact in thing.contacts():
+            role = thing.role(contact.body)
+            yield State(whole, "reset", contact=(role, contact.ends), key=contact.words)
+
+
+def together(ways: tuple[Way, ...]) -> list[list[Way]]:
+    """Which sources are there at once: none, each alone, several."""
+    most = len(ways) if len(ways) <= MOST_TOGETHER else 2
+    found = [list(row) for n in range(most + 1) for row in combinations(ways, n)]
+    return found if list(ways) in found else [*found, list(ways)]
+
+
+def usual(ways: list[Way]) -> tuple[tuple[str, Level], ...]:
+    """Sources at their usual volts."""
+    return tuple((way.name, "usual") for way in ways)
+
+
+def alone_and_together(way: Way, others: list[Way]) -> Iterator[State]:
+    """A source at each of its levels beside others."""
+    for level, _ in way.shares:
+        at = (*usual(others), (way.name, level))
+        if level in ("least", "most"):
+            yield State(at, "high", "peak")
+            yield State(at, "low")
+        if level in ("reversed", "wrong"):
+            yield State(at, "reset")
+            yield State(at, "high")
+
+
+def given_of(device: Device, ways: tuple[Way, ...], state: State) -> Given:
+    """A state as the solver takes it."""
+    by_name = {way.name: way for way in ways}
+    on = {feeds(name) for name, _ in state.sources}
+    for thing in device.brief.things:
+        if thing.SWITCHES:
+            on.add(switched(thing.name, state.on))
+            if state.on:
+                on.add(holds(thing.name))
+    for brain in device.brief.brains:
+        if state.acts in ("high", "low", "asleep"):
+            on.add(drives(brain.name, state.acts == "high"))
+    if state.acts in ("high", "low"):
+        on.add(PARTS_HIGH if state.acts == "high" else PARTS_LOW)
+    if state.contact:
+        on.add(held(*state.contact))
+    volts = {name: by_name[name].share(level) for name, level in state.sources}
+    amperes = {
+        load.thing: load.currents.of("sleep" if state.acts == "off" else state.mode) / 1000
+        for load in device.loads
+    }
+    return Given(frozenset(on), volts, amperes)
+
+
+def starting(device: Device, given: Given) -> Given:
+    """The moment before, from which a device with a latch comes into a state that it is on in: its
+    button is held.
+    """
+    latches = [t.name for t in device.brief.things if t.ASKS_FIRST]
+    return replace(given, on=given.on | {pressed(n) for n in latches if holds(n) in given.on})
