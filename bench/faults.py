@@ -8,12 +8,12 @@ import time
 from collections.abc import Callable
 
 from loquet.catalogue.library import bundled_library
-from loquet.core.build.elements import desk_of
 from loquet.core.build.faults import possible_faults
 from loquet.core.build.finding import Finder, Suspects, label, near
 from loquet.core.build.measuring import Probe
 from loquet.core.build.protocol import ask, number, symptom
 from loquet.core.design import Design, slice_of
+from loquet.core.lookup.switched_on import device_of, planned_of
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.demo.scenario import demo_brief
 from loquet.standins.bench_unit import BenchUnit
@@ -81,7 +81,9 @@ def faults_table(count: int) -> int:
     whole: dict[str, list[tuple[bool, int]]] = {name: [] for name in ways}
     for number_, example in enumerate(EXAMPLES):
         design = bring_up_to_date(Design(brief=demo_brief(example)), library, "placement")
-        desk = desk_of(design.brief, slice_of(design.circuit), library)
+        desk = device_of(
+            design.brief, slice_of(design.circuit), library, planned_of(design, library)
+        )
         views = tuple(board_view(design, library, b.name) for b in design.brief.boards)
         faults = possible_faults(desk, views)
         suspects = Suspects(desk, faults)

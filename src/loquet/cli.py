@@ -8,6 +8,7 @@ import json
 import os
 import sys
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -67,6 +68,10 @@ def main(arguments: list[str] | None = None) -> int:
             report.add_argument(
                 "--pack", type=Path, action="append", default=[], help="houses, suppliers, parts"
             )
+    switched = commands.add_parser("on", help="switch a brief's device on: volts, loads, states")
+    switched.add_argument("brief", type=Path)
+    switched.add_argument("--state", default="", help="such as cell=usual+usb=usual,high,play,on")
+    switched.add_argument("--json", action="store_true", help="print one JSON object")
     shelf = commands.add_parser("shelf", help="packs: check, list, add, export, import")
     shelf.add_argument("what", choices=("check", "list", "add", "import", "export"))
     shelf.add_argument("pack", type=Path, nargs="*")
@@ -225,6 +230,13 @@ def circuit_command(chosen: argparse.Namespace) -> int:
     return report_command(chosen, report_circuit, say_circuit)
 
 
+def on_command(chosen: argparse.Namespace) -> int:
+    """0 nothing stands against it, 1 bad input, no circuit or no such state, 2 a stop does."""
+    from loquet.reports.on import report_on, say_on
+
+    return report_command(chosen, partial(report_on, wanted=chosen.state), say_on)
+
+
 def kit_command(chosen: argparse.Namespace) -> int:
     """0 said, 1 bad input."""
     from loquet.reports.plans import report_kit, say_kit
@@ -372,6 +384,7 @@ COMMANDS = {
     "pins": pins_command,
     "power": power_command,
     "circuit": circuit_command,
+    "on": on_command,
     "kit": kit_command,
     "stack": stack_command,
     "quote": quote_command,

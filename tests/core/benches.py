@@ -10,8 +10,11 @@ from loquet.core.brief import Brief
 from loquet.core.checks.rule import ReadBy, Subject
 from loquet.core.circuit.assembling import assemble
 from loquet.core.circuit.bench import Bench, Desk
-from loquet.core.design import Choices
+from loquet.core.design import Choices, Design, slice_of
+from loquet.core.energising.device import Device
+from loquet.core.library import Library
 from loquet.core.lookup.brains import chip_for
+from loquet.core.lookup.switched_on import device_of, planned_of
 from loquet.core.pins import Assignment, PinPlan
 from loquet.core.pins.needing import needs_of
 
@@ -60,3 +63,9 @@ def seen_with(brief: Brief, **changes: Any) -> Subject:
     return replace(
         Subject(brief, Choices(), house, library, brains=brains, circuit=circuit), **changes
     )
+
+
+def switched_on(design: Design, library: Library) -> Device:
+    """A made design as it is switched on."""
+    brains = planned_of(design, library)
+    return device_of(design.brief, slice_of(design.circuit), library, brains)

@@ -9,8 +9,8 @@ from datetime import date
 import pytest
 
 from loquet.core.checks.rules import house_offer, track_current
-from loquet.core.circuit.carried import Carried
 from loquet.core.design import Design
+from loquet.core.energising.carried import Carried
 from loquet.core.freshness import stale_slices
 from loquet.core.library import Library
 from loquet.core.ordering.house import Asked
@@ -68,7 +68,7 @@ def test_a_track_that_is_too_narrow_in_thin_copper_may_do_in_thick(
     narrow for the one, wide enough for the other.
     """
     carried = Carried(nets={"SUPPLY": 1500.0})
-    monkeypatch.setattr(track_current, "carried_of", lambda *_: carried)
+    monkeypatch.setattr(track_current, "carried_by", lambda _: carried)
     for um, kind in ((35, Failed), (70, Passed)):
         seen = subject_of(small, library)
         brief = as_made(small.brief, copper_um=um)

@@ -5,18 +5,19 @@ causes are found by few tests.
 import pytest
 
 from loquet.core.board import BoardView
-from loquet.core.build.elements import Desk, desk_of
 from loquet.core.build.expected import first_power
 from loquet.core.build.faults import GOOD, Fault, possible_faults
 from loquet.core.build.finding import Finder, Suspects, entropy, likely
 from loquet.core.build.measuring import Faulty, Probe, Symptom
-from loquet.core.build.network import OPEN_OHM
+from loquet.core.build.meter import OPEN_OHM
 from loquet.core.build.protocol import ProtocolFault, answer, ask, keys, number, samples, symptom
-from loquet.core.design import Design, slice_of
+from loquet.core.design import Design
+from loquet.core.energising.device import Device
 from loquet.core.library import Library
 from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
 from loquet.standins.bench_unit import BenchUnit
+from tests.core.benches import switched_on
 
 
 @pytest.fixture(scope="module")
@@ -25,21 +26,21 @@ def view(finished: Design, library: Library) -> BoardView:
 
 
 @pytest.fixture(scope="module")
-def desk(finished: Design, library: Library) -> Desk:
-    return desk_of(finished.brief, slice_of(finished.circuit), library)
+def desk(finished: Design, library: Library) -> Device:
+    return switched_on(finished, library)
 
 
 @pytest.fixture(scope="module")
-def faults(desk: Desk, view: BoardView) -> list[Fault]:
+def faults(desk: Device, view: BoardView) -> list[Fault]:
     return possible_faults(desk, (view,))
 
 
 @pytest.fixture(scope="module")
-def suspects(desk: Desk, faults: list[Fault]) -> Suspects:
+def suspects(desk: Device, faults: list[Fault]) -> Suspects:
     return Suspects(desk, faults)
 
 
-def ref(desk: Desk, purpose: str) -> str:
+def ref(desk: Device, purpose: str) -> str:
     return next(c.ref for c in desk.circuit.components if purpose in c.purpose)
 
 
@@ -56,7 +57,7 @@ def pick(
     )
 
 
-def test_a_good_device_works(desk: Desk) -> None:
+def test_a_good_device_works(desk: Device) -> None:
     """Two AAA cells of 1.5 V: 3.0 V at the rail less what little is lost; the supply feeds what
     Power says.
     """
@@ -65,20 +66,22 @@ def test_a_good_device_works(desk: Desk) -> None:
     assert wanted == 3.0
     assert volts == pytest.approx(3.0, abs=0.03)
     assert good.symptom() == Symptom()
-    assert good.current_a() == pytest.approx(sum(ma for *_, ma in desk.loads) / 1000, rel=0.25)
+    assert good.current_a() == pytest.approx(
+        sum(load.currents.idle for load in desk.loads) / 1000, rel=0.25
+    )
 
 
 @pytest.mark.parametrize("name", BOARD_BRIEFS)
 def test_every_example_works_when_nothing_is_wrong(name: str, library: Library) -> None:
     """The rail of its first brain is up within a tenth, and it draws no more than it may."""
     design = bring_up_to_date(Design(brief=demo_brief(name)), library, "circuit")
-    good = Faulty(desk_of(design.brief, slice_of(design.circuit), library), GOOD)
+    good = Faulty(switched_on(design, library), GOOD)
     assert good.symptom() == Symptom()
     volts, wanted = good.rail()
     assert volts == pytest.approx(wanted, rel=0.1)
 
 
-def test_each_sort_of_fault_shows(desk: Desk, faults: list[Fault]) -> None:
+def test_each_sort_of_fault_shows(desk: Device, faults: list[Fault]) -> None:
     boot, red = ref(desk, "own memory"), ref(desk, "Button red")
     opened = Faulty(desk, pick(faults, "open", boot, "1"))
     chip = next(c for c in desk.circuit.components if c.is_chip)
@@ -99,7 +102,9 @@ def test_each_sort_of_fault_shows(desk: Desk, faults: list[Fault]) -> None:
     assert flat.volt((chip.ref, next(p for p, n in chip.pads.items() if n == "SUPPLY"))) < 0.1
 
 
-def test_a_bridge_joins_two_nets_and_names_both_functions(desk: Desk, faults: list[Fault]) -> None:
+def test_a_bridge_joins_two_nets_and_names_both_functions(
+    desk: Device, faults: list[Fault]
+) -> None:
     bridge = next(
         f for f in faults if f.sort == "bridge" and all(n.startswith("BUTTON") for n in f.nets)
     )
@@ -111,14 +116,14 @@ def test_a_bridge_joins_two_nets_and_names_both_functions(desk: Desk, faults: li
     assert device.seen(Probe("look", *bridge.leads)) == 1
 
 
-def test_a_supply_shorted_to_ground_is_dead_and_draws_too_much(desk: Desk) -> None:
+def test_a_supply_shorted_to_ground_is_dead_and_draws_too_much(desk: Device) -> None:
     short = Fault("bridge", leads=(("C1", "1"), ("C1", "2")), nets=("GROUND", "SUPPLY"))
     seen = Faulty(desk, short).symptom()
     assert seen.dead
     assert seen.hot
 
 
-def test_a_missing_capacitor_is_missed_by_a_meter(desk: Desk, faults: list[Fault]) -> None:
+def test_a_missing_capacitor_is_missed_by_a_meter(desk: Device, faults: list[Fault]) -> None:
     """The reset net has 100 nF to ground; without it there is nothing.
 
     What is seen is that it is unsteady.
@@ -131,7 +136,7 @@ def test_a_missing_capacitor_is_missed_by_a_meter(desk: Desk, faults: list[Fault
     assert gone.symptom().broken == frozenset({"unsteady"})
 
 
-def test_a_glass_tells_which_joint(desk: Desk, faults: list[Fault]) -> None:
+def test_a_glass_tells_which_joint(desk: Device, faults: list[Fault]) -> None:
     red = ref(desk, "Button red")
     probe = Probe("look", (red, "1"))
     assert Faulty(desk, pick(faults, "missing", red)).reading(probe) == 1
@@ -171,7 +176,7 @@ def test_readings_are_weighed() -> None:
     ],
 )
 def test_the_cause_is_named_within_five_tests(
-    sort: str, purpose: str, pad: str, desk: Desk, faults: list[Fault], suspects: Suspects
+    sort: str, purpose: str, pad: str, desk: Device, faults: list[Fault], suspects: Suspects
 ) -> None:
     """K56: one test at a time, each by the line protocol from the simulated unit with the spread of
     its meter.
@@ -199,7 +204,7 @@ def test_neighbours_are_ranked_by_how_near_they_lie(faults: list[Fault]) -> None
     assert len({f.nets for f in bridges}) == len(bridges)
 
 
-def test_the_table_of_the_first_power(desk: Desk, faults: list[Fault]) -> None:
+def test_the_table_of_the_first_power(desk: Device, faults: list[Fault]) -> None:
     """K55: 200 k of the chip between supply and ground; volts of the rail; the bench supply is
     limited to twice what waits, 50 mA at least.
     """
@@ -211,14 +216,14 @@ def test_the_table_of_the_first_power(desk: Desk, faults: list[Fault]) -> None:
     assert volts["SUPPLY"] == pytest.approx(3.0, abs=0.03)
     assert volts["BOOT"] == pytest.approx(0.0, abs=0.01)
     assert table.limit.value == 50
-    assert table.idle.value == pytest.approx(sum(ma for *_, ma in desk.loads))
+    assert table.idle.value == pytest.approx(sum(load.currents.idle for load in desk.loads))
     assert len(table.neighbours) == 12
     assert all(row.shown == "open" or row.expected > 0 for row in table.neighbours)
     open_rows = [row for row in table.neighbours if row.shown == "open"]
     assert {(row.low, row.high) for row in open_rows} == {(1e6, 1e12)}
 
 
-def test_the_protocol_of_the_bench_unit(desk: Desk, faults: list[Fault]) -> None:
+def test_the_protocol_of_the_bench_unit(desk: Device, faults: list[Fault]) -> None:
     """Every word has its answer; what is no answer is refused with a sentence."""
     red = next(t.role("") for t in desk.brief.things if t.name == "red")
     unit = BenchUnit(desk, pick(faults, "open", ref(desk, "Button red"), "1"), seed=1)

@@ -5,11 +5,12 @@ the drawings and the circuits named beside them.
 import pytest
 
 from loquet.core.brief import BriefError
+from loquet.core.checks.rules import back_feed
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.circuit.assembling import assemble
-from loquet.core.circuit.backfeed import back_feeds
 from loquet.core.power import rails_of
-from tests.core.benches import bench_for
+from loquet.core.provenance import Passed
+from tests.core.benches import bench_for, seen_with
 from tests.core.netlists import netlist, written
 from tests.making import Plain, device, thing
 
@@ -261,8 +262,7 @@ def test_two_sources_feed_one_rail_and_none_feeds_the_other() -> None:
     assert netlist(brief, "switch") == {
         "switch-slide-surface on and off: 2=BLOCK_GUARDED 3=BLOCK_IN"
     }
-    bench = bench_for(brief)
-    assert back_feeds(assemble(bench).components, bench.parts) == []
+    assert isinstance(back_feed.run(seen_with(brief)), Passed)
     assert [rail.net for rail in rails_of(brief)] == ["SUPPLY"]
 
 
@@ -277,8 +277,7 @@ def test_a_pack_that_is_joined_has_a_diode_where_it_would_have_a_transistor_that
     both = netlist(brief, "cell") | netlist(brief, "host")
     assert not any(line.startswith("transistor-pmos") for line in both)
     assert sum(line.startswith("diode-schottky") for line in both) == 2
-    bench = bench_for(brief)
-    assert back_feeds(assemble(bench).components, bench.parts) == []
+    assert isinstance(back_feed.run(seen_with(brief)), Passed)
 
 
 def test_a_source_joins_before_a_converter_and_no_cell_that_is_charged() -> None:

@@ -29,7 +29,7 @@ STOPPED: dict[str, set[str]] = {
     "t5-f405-usb": {"usb-clock"},
     "d07-usb-f103": {"usb-clock"},
     "t36-usb-f3": {"usb-clock"},
-    "d30-f103-selfpowered": {"usb-supply"},
+    "d30-f103-selfpowered": {"usb-supply", "back-feed"},
     "t31-coin-usb": {"usb-supply"},
     "pill": {"contact-finish", "programmable"},
 }

@@ -185,18 +185,17 @@ def test_a_line_that_is_too_low_for_its_part_is_found(library: Library) -> None:
     V.
     """
     speaker = thing("speaker", "it")
-    assert findings("levels-up", library, LOW_CHIP, JACK, LOGIC, speaker) == [
-        (
-            "U1 drives SPEAKER_IT_MUTE to 2.9 V, and U4 (Amplifier of the speaker) takes 3.5 V and "
-            "more for high."
-        )
-    ]
+    (said,) = findings("levels-up", library, LOW_CHIP, JACK, LOGIC, speaker)
+    assert said.endswith(
+        "U1 (Microcontroller) drives SPEAKER_IT_MUTE to 3.3 V, and U4 (Amplifier of the speaker) "
+        "takes 3.5 V and more for high."
+    )
     card = thing("memory-card", "it")
     low = findings("levels-up", library, LOW_CHIP, JACK, LOGIC, card)
-    assert [line.split(" to ")[0] for line in low] == [
-        "U1 drives LINK_IT_CLOCK",
-        "U1 drives LINK_IT_SELECT",
-        "U1 drives LINK_IT_TO_CARD",
+    assert sorted(line.split(" drives ")[1].split(" to ")[0] for line in low) == [
+        "LINK_IT_CLOCK",
+        "LINK_IT_SELECT",
+        "LINK_IT_TO_CARD",
     ]
     for fed in (speaker, card):
         assert findings("levels-up", library, LOW_CHIP, JACK, LOGIC, fed | {"rail": "logic"}) == []

@@ -5,8 +5,8 @@ from typing import Any
 
 import pytest
 
-from loquet.core.build.elements import desk_of, network_of
-from loquet.core.build.network import Solver
+from loquet.core.build.faults import GOOD
+from loquet.core.build.measuring import Faulty
 from loquet.core.checks.catalogue import RULES
 from loquet.core.checks.rule import Subject, findings_of
 from loquet.core.design import Choices, Design
@@ -16,7 +16,7 @@ from loquet.core.pipeline import board_view, bring_up_to_date
 from loquet.core.release import release
 from loquet.core.stack.openings import openings_of
 from loquet.core.stack.plugging import plugs_of
-from tests.core.benches import bench_for
+from tests.core.benches import bench_for, switched_on
 from tests.making import Plain, device, thing
 from tests.stacks import PLAIN, WALLS
 
@@ -49,7 +49,7 @@ def test_its_five_volts_feed_the_module_and_no_part_is_added(
     (supply,) = (pin.number for pin in chip.pins if pin.kind == "supply")
     assert module.pads[supply] == "SUPPLY"
     assert not [c for c in circuit.components if c.thing == "socket"]
-    desk = desk_of(made.brief, circuit, library)
+    desk = switched_on(made, library)
     assert [(m.rail.net, m.rail.usual_v) for m in desk.made] == [
         ("SUPPLY", 5.0),
         ("SUPPLY_BRAIN", 3.3),
@@ -59,12 +59,7 @@ def test_its_five_volts_feed_the_module_and_no_part_is_added(
 def test_a_healthy_board_has_the_volts_of_the_host_and_of_the_module(
     made: Design, library: Library
 ) -> None:
-    (circuit,) = (kept.value for kept in made.circuit.values())
-    nets = {(c.ref, pad): net for c in circuit.components for pad, net in c.pads.items()}
-    network = network_of(
-        desk_of(made.brief, circuit, library), lambda ref, pad: nets[ref, pad], powered=True
-    )
-    volts = Solver(network).on_power()
+    volts = Faulty(switched_on(made, library), GOOD).volts
     assert volts["SUPPLY"] == pytest.approx(5.0, abs=0.2)
     assert volts["SUPPLY_BRAIN"] == pytest.approx(3.3, abs=0.1)
 

@@ -11,18 +11,18 @@ from contextlib import contextmanager
 import pytest
 
 from loquet import instruments
-from loquet.core.build.elements import desk_of
 from loquet.core.build.protocol import ProtocolFault, keys, number
-from loquet.core.design import Design, slice_of
+from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.instruments import BenchUnreachable, name_of, url_of, wired_bench
 from loquet.standins.bench_server import BenchServer
 from loquet.standins.bench_unit import BenchUnit
+from tests.core.benches import switched_on
 
 
 @pytest.fixture(scope="module")
 def unit(finished: Design, library: Library) -> BenchUnit:
-    return BenchUnit(desk_of(finished.brief, slice_of(finished.circuit), library))
+    return BenchUnit(switched_on(finished, library))
 
 
 @contextmanager

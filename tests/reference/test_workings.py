@@ -15,11 +15,10 @@ from loquet.catalogue.library import bundled_library
 from loquet.compiling import proof_figures
 from loquet.core.brief import Brief
 from loquet.core.brief.stack_choices import StackChoices
-from loquet.core.build.elements import desk_of
 from loquet.core.build.expected import first_power
 from loquet.core.buying.kit import kit_of
 from loquet.core.circuit.assembling import assemble
-from loquet.core.design import SLICES, Design, slice_of
+from loquet.core.design import SLICES, Design
 from loquet.core.lookup.powering import power_of
 from loquet.core.ordering.house import Asked
 from loquet.core.ordering.landed import Bought, Wanted, landed
@@ -34,7 +33,7 @@ from loquet.demo.scenario import BOARD_BRIEFS, DEMO_BRIEFS, FEED_BRIEFS, demo_br
 from loquet.standins.board_house import quote
 from loquet.standins.file_inspection import inspect
 from loquet.standins.quote_figures import each_figure, line_figures, ordered_figure, total_figure
-from tests.core.benches import bench_for
+from tests.core.benches import bench_for, switched_on
 from tests.making import device, thing
 from tests.recomputing import faults_in
 
@@ -72,7 +71,7 @@ def later_workings(brief: Brief) -> Iterator[Working]:
             report = stack_report(view, library, choices, 1.6)
             yield from report.workings
             yield from (row.working for row in (*report.screws, *report.openings))
-    power = first_power(desk_of(brief, slice_of(design.circuit), library), [])
+    power = first_power(switched_on(design, library), [])
     yield from (power.limit, power.idle)
     yield soldering_days(design, brief.quantity)
     for house in library.houses.values():

@@ -33,6 +33,7 @@ from loquet.api import (
     stacks,
     stations,
     suppliers,
+    switched_on,
     units,
 )
 from loquet.api.context import Context
@@ -82,6 +83,7 @@ def make_application(
         outlines,
         panels,
         circuit,
+        switched_on,
         parts,
         shelf,
         houses,

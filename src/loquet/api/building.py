@@ -7,13 +7,14 @@ from dataclasses import asdict
 from typing import Any
 
 from loquet.api.errors import Refused
-from loquet.core.build.elements import Desk, desk_of
 from loquet.core.build.faults import GOOD, Fault, possible_faults
 from loquet.core.build.finding import Finder, Suspects
 from loquet.core.build.measuring import Probe, Symptom
 from loquet.core.design import Design, slice_of
+from loquet.core.energising.device import Device
 from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
+from loquet.core.lookup.switched_on import device_of, planned_of
 from loquet.core.pipeline import board_view
 from loquet.core.plain.remembering import Remembered
 from loquet.standins.bench_unit import BenchUnit
@@ -32,7 +33,7 @@ def suspects_of(design: Design, library: Library) -> tuple[Suspects, list[Fault]
 
     def work() -> tuple[Suspects, list[Fault]]:
         own = project_library(design, library)
-        desk = desk_of(design.brief, circuit, own)
+        desk = device_of(design.brief, circuit, own, planned_of(design, own))
         views = tuple(board_view(design, library, name) for name in boards)
         faults = possible_faults(desk, views)
         return Suspects(desk, faults), faults
@@ -53,7 +54,7 @@ def fault_from(plain: dict[str, Any] | None) -> Fault:
     return Fault(**{**plain, "leads": leads, "nets": tuple(plain["nets"])})
 
 
-def simulated_unit(row: UnitRow, desk: Desk, turn: int) -> BenchUnit:
+def simulated_unit(row: UnitRow, desk: Device, turn: int) -> BenchUnit:
     """The simulated device of a unit; raises Refused for a real one.
 
     `turn` lets the meter spread anew at every reading.

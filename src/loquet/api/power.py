@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 
 from loquet.api.context import ContextNow, SessionNow
-from loquet.core.lookup.powering import power_of
+from loquet.core.lookup.switched_on import power_with
 from loquet.core.power.plan import PowerPlan
 from loquet.store.designs import head_of, load_design
 
@@ -12,6 +12,8 @@ router = APIRouter(prefix="/api", tags=["power"])
 
 @router.get("/projects/{project_id}/power")
 def get_power(project_id: int, session: SessionNow, context: ContextNow) -> PowerPlan:
-    """Sources, rails, loads and the ways between them, as the brief stands."""
+    """Sources, rails, loads and the ways between them, as the brief stands; run times as its
+    circuit does.
+    """
     design = load_design(session, head_of(session, project_id).version)
-    return power_of(design.brief, context.known(design))
+    return power_with(design, context.known(design))

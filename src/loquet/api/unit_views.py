@@ -15,7 +15,7 @@ from loquet.api.context import Context, SessionNow
 from loquet.api.control_tests import KeyRead, StickDrawn, keys_read, sticks_drawn
 from loquet.core.build.finding import Finder
 from loquet.core.build.measuring import Probe, Symptom
-from loquet.core.build.network import OPEN_OHM
+from loquet.core.build.meter import OPEN_OHM
 from loquet.core.design import Design
 from loquet.core.library import Library
 from loquet.core.quantities.shown import show_si

@@ -35,7 +35,7 @@ from loquet.core.build.finding import Suspects
 from loquet.core.build.measuring import Symptom
 from loquet.core.build.protocol import ProtocolFault, ask, keys, number, samples, symptom
 from loquet.core.build.sticks import BadSamples, stick_result
-from loquet.core.lookup.powering import power_of
+from loquet.core.lookup.switched_on import power_with
 from loquet.instruments import Bench, BenchUnreachable, name_of, serial_ports, wired_bench
 from loquet.store.designs import head_of
 from loquet.store.tables import UnitRow
@@ -300,7 +300,7 @@ def say_rundown(
     """A timed run-down, compared with what Power promises in play."""
     row = unit(session, unit_id)
     design = design_of(row, session)
-    plan = power_of(design.brief, context.known(design))
+    plan = power_with(design, context.known(design))
     promised = next((h["play"] for s in plan.sources if (h := s.hours) and "play" in h), None)
     words = f"ran for {wanted.hours:g} h"
     good = None

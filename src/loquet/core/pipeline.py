@@ -27,8 +27,8 @@ from loquet.core.geometry import Rect, Seat
 from loquet.core.library import Library
 from loquet.core.lookup.brains import brain_of, chip_for
 from loquet.core.lookup.covers import covers_of, lying_behind, screw_circles
-from loquet.core.lookup.powering import carried_of
 from loquet.core.lookup.project_library import project_library
+from loquet.core.lookup.switched_on import carried_of, planned_of
 from loquet.core.parts import LandPattern
 from loquet.core.pins import Infeasible, PinPlan, PinProblem, Solved, Stopped, places_of, solve
 from loquet.core.pins.needing import needs_of
@@ -323,7 +323,8 @@ def route_board(design: Design, library: Library, progress: Progress, subject: s
 
 def currents_on(design: Design, library: Library, view: BoardView) -> dict[str, float]:
     """By net of a board, what it carries with everything on, in A."""
-    carried = carried_of(slice_of(design.circuit), design.brief, library).nets
+    circuit, brains = slice_of(design.circuit), planned_of(design, library)
+    carried = carried_of(design.brief, circuit, library, brains).nets
     here = {net.name for net in view.circuit.nets}
     return {net: current / 1000 for net, current in carried.items() if net in here}
 

@@ -7,13 +7,14 @@ from pathlib import Path
 from loquet.catalogue.library import bundled_library
 from loquet.compiling import Unusable
 from loquet.core.board import BoardView
-from loquet.core.build.elements import Desk, desk_of
 from loquet.core.build.expected import FirstPower, first_power
 from loquet.core.build.faults import possible_faults
 from loquet.core.build.steps import Step, build_steps
 from loquet.core.circuit import RecipeNotPossible
 from loquet.core.design import Design, slice_of
+from loquet.core.energising.device import Device
 from loquet.core.library import Library
+from loquet.core.lookup.switched_on import device_of, planned_of
 from loquet.core.parts import PartError
 from loquet.core.pipeline import StageRefused, board_view, bring_up_to_date
 from loquet.core.placement.seating import NoRoom
@@ -21,7 +22,7 @@ from loquet.core.stack.stacking import stack_of
 from loquet.reports.plans import Report, brief_at
 
 
-def placed_at(path: Path) -> tuple[Design, Library, tuple[BoardView, ...], Desk]:
+def placed_at(path: Path) -> tuple[Design, Library, tuple[BoardView, ...], Device]:
     """The design of a brief file with its boards placed, and what lies on the bench.
 
     Raises Unusable.
@@ -32,7 +33,8 @@ def placed_at(path: Path) -> tuple[Design, Library, tuple[BoardView, ...], Desk]
     except (PartError, StageRefused, RecipeNotPossible, NoRoom) as error:
         raise Unusable(str(error)) from None
     views = tuple(board_view(design, library, board.name) for board in brief.boards)
-    return design, library, views, desk_of(brief, slice_of(design.circuit), library)
+    circuit, brains = slice_of(design.circuit), planned_of(design, library)
+    return design, library, views, device_of(brief, circuit, library, brains)
 
 
 def report_build(path: Path) -> tuple[int, Report]:

@@ -6,10 +6,10 @@ import random
 from collections.abc import Callable
 from math import cos, pi, sin
 
-from loquet.core.build.elements import Desk
 from loquet.core.build.faults import GOOD, Fault
 from loquet.core.build.measuring import Faulty, Probe
 from loquet.core.build.protocol import symptom_line
+from loquet.core.energising.device import Device
 
 OHM_SPREAD, VOLT_SPREAD, FARAD_SPREAD = 0.02, 0.015, 0.05
 FULL = 4095
@@ -18,7 +18,7 @@ FULL = 4095
 class BenchUnit:
     """One simulated device; `seed` makes its meter spread the same again."""
 
-    def __init__(self, desk: Desk, fault: Fault = GOOD, seed: int = 0) -> None:
+    def __init__(self, desk: Device, fault: Fault = GOOD, seed: int = 0) -> None:
         self.desk, self.fault, self.random = desk, fault, random.Random(seed)
         self.device = Faulty(desk, fault)
 

@@ -156,6 +156,10 @@ class Duty:
     origin: str = "taken as steady while on, off in sleep; assumed"
 
 
+ALWAYS_ON = Duty(1.0, 1.0, 1.0, "as long as its rail is on: nothing else turns it off")
+"""Of sensors and the like that have no pin and no command to sleep by."""
+
+
 @dataclass(frozen=True)
 class Fault:
     """Something that a thing's own fields do not make sense of together: the field, what is wrong,

@@ -1,10 +1,10 @@
 """What a meter should show before power and after it, worked out from the circuit."""
 
-from loquet.core.build.elements import SOURCES, Desk
 from loquet.core.build.faults import GOOD, Fault
 from loquet.core.build.measuring import Faulty, Probe, probes_of, usual_current
-from loquet.core.build.network import OPEN_OHM
+from loquet.core.build.meter import OPEN_OHM
 from loquet.core.circuit.model import GROUND
+from loquet.core.energising.device import SOURCES, Device
 from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source, Working, given
 
@@ -42,7 +42,7 @@ class FirstPower(Frozen):
     idle: Working
 
 
-def first_power(desk: Desk, faults: list[Fault]) -> FirstPower:
+def first_power(desk: Device, faults: list[Fault]) -> FirstPower:
     """All readings of a good device."""
     good = Faulty(desk, GOOD)
     rails = {m.rail.net for m in desk.made}
@@ -73,7 +73,7 @@ def first_power(desk: Desk, faults: list[Fault]) -> FirstPower:
     )
 
 
-def is_held(desk: Desk, good: Faulty, hub: tuple[str, str], ground: tuple[str, str]) -> bool:
+def is_held(desk: Device, good: Faulty, hub: tuple[str, str], ground: tuple[str, str]) -> bool:
     """Whether a net's volts say anything at first power: it is led somewhere by more than the pins
     of an empty chip, and does not lie between two cells, which are out.
     """
@@ -86,7 +86,7 @@ def is_held(desk: Desk, good: Faulty, hub: tuple[str, str], ground: tuple[str, s
     return net in rails or good.ohm(hub, ground) < 0.5 * OPEN_OHM
 
 
-def volts_working(desk: Desk) -> Working | None:
+def volts_working(desk: Device) -> Working | None:
     """What the bench supply is set to in the place of the device's own source."""
     thing = desk.brief.find(desk.source)
     supply = thing.source() if thing else None
@@ -151,24 +151,26 @@ def ohms(value: float) -> str:
     return f"{value / 1e3:.3g} kΩ" if value >= 1e3 else f"{value:.3g} Ω"
 
 
-def idle_working(desk: Desk) -> Working:
+def idle_working(desk: Device) -> Working:
     """The current that all rails give while the device waits."""
-    value = sum(ma for *_, ma in desk.loads)
+    waiting = [load for load in desk.loads if load.currents.idle > 0]
+    value = sum(load.currents.idle for load in waiting)
     return Working(
         id="build.idle",
         title="All rails give, waiting",
         value=value,
         unit="mA",
         shown=f"{value:.1f} mA",
-        formula=" + ".join(thing for thing, *_ in desk.loads) or "0",
+        formula=" + ".join(load.thing for load in waiting) or "0",
         inputs=tuple(
-            given(thing, ma, "mA", f"waiting, on {rail}") for thing, rail, _, ma in desk.loads
+            given(load.thing, load.currents.idle, "mA", f"waiting, on {load.rail}")
+            for load in waiting
         ),
         source=Source(kind="computed", text="currents as at Power"),
     )
 
 
-def limit_working(desk: Desk) -> Working:
+def limit_working(desk: Device) -> Working:
     """Where the bench supply is limited for the first power."""
     usual = usual_current(desk)
     value = max(LIMIT_FACTOR * usual, LEAST_LIMIT_A)

@@ -11,10 +11,11 @@ from typing import Literal
 import numpy as np
 
 from loquet.core.board.copper import BoardView
-from loquet.core.build.elements import PASSIVE, SOURCES, Desk, network_of
-from loquet.core.build.network import Network, Resistance
 from loquet.core.circuit import Component
 from loquet.core.circuit.model import GROUND
+from loquet.core.energising.device import PASSIVE, SOURCES, Device
+from loquet.core.energising.elements import Network, Resistance
+from loquet.core.energising.network import network_of
 from loquet.core.geometry import gap_between, polygon_of
 from loquet.core.geometry.neighbours import near_pairs
 
@@ -66,7 +67,7 @@ class Fault:
 GOOD = Fault("none")
 
 
-def possible_faults(desk: Desk, views: tuple[BoardView, ...]) -> list[Fault]:
+def possible_faults(desk: Device, views: tuple[BoardView, ...]) -> list[Fault]:
     """Every single fault of a device with how likely it is against the others; weights are common
     practice, no source: bridges by how near pads lie, joints by how fine they are, hand work before
     machines.
@@ -131,7 +132,7 @@ def possible_faults(desk: Desk, views: tuple[BoardView, ...]) -> list[Fault]:
     return found
 
 
-def bridges(desk: Desk, view: BoardView) -> Iterator[Fault]:
+def bridges(desk: Device, view: BoardView) -> Iterator[Fault]:
     """Pads of different nets that lie near each other on one side, the nearest first."""
     bare = {c.ref for c in desk.circuit.components if c.bare}
     pads = [p for p in view.pads if p.net and p.ref not in bare and not p.covered]
@@ -154,7 +155,7 @@ def bridges(desk: Desk, view: BoardView) -> Iterator[Fault]:
     yield from sorted(seen.values(), key=lambda f: (-f.weight, f.nets))
 
 
-def faulty(desk: Desk, fault: Fault, powered: bool) -> Network:
+def faulty(desk: Device, fault: Fault) -> Network:
     """The network of a device with a fault."""
     nets = {c.ref: c.pads for c in desk.circuit.components}
     opened = set(fault.leads) if fault.sort == "open" else set()
@@ -178,12 +179,10 @@ def faulty(desk: Desk, fault: Fault, powered: bool) -> Network:
         gone=frozenset({fault.ref}) if fault.sort == "missing" else frozenset(),
         scaled={fault.ref: fault.factor} if fault.sort == "value" else None,
         extra=extra,
-        powered=powered,
-        flat=fault.sort == "flat",
     )
 
 
-def turned_pads(desk: Desk, fault: Fault) -> dict[Lead, str]:
+def turned_pads(desk: Device, fault: Fault) -> dict[Lead, str]:
     """What a part that was put in the wrong way round has on which pad: its first two pins, or
     supply and ground, exchanged.
     """
@@ -197,7 +196,7 @@ def turned_pads(desk: Desk, fault: Fault) -> dict[Lead, str]:
     return found
 
 
-def drifted(desk: Desk, fault: Fault) -> tuple[Resistance, ...]:
+def drifted(desk: Device, fault: Fault) -> tuple[Resistance, ...]:
     """A wiper that sits off its middle: as if a part of the track were bridged."""
     component = next(c for c in desk.circuit.components if c.ref == fault.ref)
     named = desk.named(component)
@@ -212,7 +211,7 @@ UNSTEADY = "unsteady"
 """What is seen where a capacitor is missing: it works, and resets or hums at times."""
 
 
-def function_of(desk: Desk, component: Component) -> str:
+def function_of(desk: Device, component: Component) -> str:
     """What stops working with a part: a key by its role, else its thing; capacitors make it
     unsteady.
     """
@@ -222,7 +221,7 @@ def function_of(desk: Desk, component: Component) -> str:
     return component.role if kind in KEYED else component.thing
 
 
-def affected(desk: Desk, fault: Fault) -> frozenset[str]:
+def affected(desk: Device, fault: Fault) -> frozenset[str]:
     """What no longer does what it should: the function of the part, or of all parts whose leads
     hang on a net that is bridged or has lost its contact.
     """
@@ -250,7 +249,7 @@ def affected(desk: Desk, fault: Fault) -> frozenset[str]:
 Manner = Literal["", "dead", "always", "together", "off"]
 
 
-def manner_of(desk: Desk, fault: Fault) -> Manner:
+def manner_of(desk: Device, fault: Fault) -> Manner:
     """How what is broken behaves: dead, always on, together with something else, or off its
     place.
     """

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import exp, log
 
-from loquet.core.build.elements import Desk
 from loquet.core.build.faults import Fault
 from loquet.core.build.measuring import COST, Faulty, Probe, Symptom, probes_of
+from loquet.core.energising.device import Device
 
 SURE = 0.9
 WRONG = 0.002
@@ -45,7 +45,7 @@ class Suspects:
     hunts.
     """
 
-    def __init__(self, desk: Desk, faults: Sequence[Fault]) -> None:
+    def __init__(self, desk: Device, faults: Sequence[Fault]) -> None:
         self.desk = desk
         self.faulty = [Faulty(desk, fault) for fault in faults]
         self.probes = probes_of(desk, list(faults))

@@ -1,13 +1,18 @@
 """Readings: what each test would show with each fault."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
+from math import log
 from typing import Literal
 
-from loquet.core.build.elements import SOURCES, Desk
 from loquet.core.build.faults import GOOD, Fault, Lead, Manner, affected, faulty, manner_of
-from loquet.core.build.network import OPEN_OHM, Solver
+from loquet.core.build.meter import OPEN_OHM, Meter
 from loquet.core.circuit.model import GROUND
+from loquet.core.energising.answering import Answers, Given, answers
+from loquet.core.energising.conditions import METERED, held, switched
+from loquet.core.energising.device import SOURCES, Device
+from loquet.core.energising.elements import THERMAL_V, Junction, Network
+from loquet.core.energising.states import Level, State, given_of, starting, ways_of
 from loquet.core.quantities.shown import read_si
 
 TestSort = Literal["ohm", "volt", "diode", "farad", "look"]
@@ -62,7 +67,7 @@ class Faulty:
     for.
     """
 
-    def __init__(self, desk: Desk, fault: Fault) -> None:
+    def __init__(self, desk: Device, fault: Fault) -> None:
         self.desk, self.fault = desk, fault
         self.read: dict[Probe, float] = {}
 
@@ -77,9 +82,15 @@ class Faulty:
         }
 
     @cached_property
-    def off(self) -> Solver:
-        """The network with the power off."""
-        return Solver(faulty(self.desk, self.fault, powered=False))
+    def network(self) -> Network:
+        """What it is with its fault."""
+        return faulty(self.desk, self.fault)
+
+    @cached_property
+    def off(self) -> Meter:
+        """It with the power off, its switch on."""
+        slid = (switched(t.name, True) for t in self.desk.brief.things if t.SWITCHES)
+        return Meter(self.network, frozenset({METERED, *slid}))
 
     @cached_property
     def ohms(self):  # type: ignore[no-untyped-def] # a matrix of floats
@@ -87,9 +98,18 @@ class Faulty:
         return self.off.between()
 
     @cached_property
+    def answer(self) -> Answers:
+        """It on power, fed by its first source, its brains not yet running."""
+        given = at_the_bench(self.desk, self.fault)
+        first = None
+        if any(t.ASKS_FIRST for t in self.desk.brief.things):
+            first = answers(self.network, [starting(self.desk, given)]).volts
+        return answers(self.network, [given], first)
+
+    @cached_property
     def volts(self) -> dict[str, float]:
         """Volts of every node on power."""
-        return Solver(faulty(self.desk, self.fault, powered=True)).on_power()
+        return {node: float(self.answer.volts[0, row]) for node, row in self.answer.made.at.items()}
 
     def ohm(self, one: Lead, other: Lead) -> float:
         """What a meter reads between two leads; `OPEN_OHM` at the most."""
@@ -114,9 +134,8 @@ class Faulty:
         ohm = self.ohm(one, other)
         if ohm < 500:
             return round(ohm / 1000, 3)
-        powered = faulty(self.desk, self.fault, powered=True)
         a, b = self.nets[one], self.nets[other]
-        found = [v.volts for v in powered.valves if (v.a, v.b) == (a, b)]
+        found = [round(forward_v(d), 3) for d in self.network.junctions if (d.a, d.b) == (a, b)]
         return min(found, default=2.0)
 
     def farad(self, one: Lead, other: Lead) -> float:
@@ -174,12 +193,8 @@ class Faulty:
 
     def current_a(self) -> float:
         """What is drawn from the source."""
-        network = faulty(self.desk, self.fault, powered=True)
-        flows = [
-            (s.volts - (self.volts[s.plus] - self.volts[s.minus])) / s.ohm
-            for s in network.batteries
-        ]
-        return max(flows, default=0.0)
+        flows = self.answer.currents["sources"][0, :, 0]
+        return float(max(-flows, default=0.0))
 
     def rail(self) -> tuple[float, float]:
         """Volts of the first brain's rail, and what it should have."""
@@ -200,12 +215,39 @@ class Faulty:
         return Symptom(dead, hot, broken, manner_of(self.desk, self.fault) if broken else "")
 
 
-def usual_current(desk: Desk) -> float:
+def usual_current(desk: Device) -> float:
     """What everything draws while it waits, in A."""
-    return sum(ma for *_, ma in desk.loads) / 1000
+    return sum(load.currents.idle for load in desk.loads) / 1000
 
 
-def probes_of(desk: Desk, faults: list[Fault]) -> list[Probe]:
+METER_A = 1e-3
+"""What a diode test sends; common practice."""
+
+
+def forward_v(junction: Junction) -> float:
+    """What the diode test shows of a junction, in V."""
+    return junction.ideality * THERMAL_V * log(METER_A / junction.saturation_a + 1)
+
+
+def at_the_bench(desk: Device, fault: Fault) -> Given:
+    """The first source at its usual volts, a flat one at none, hosts on their own plugs there, the
+    key that turns it on held, its brains not yet running.
+    """
+    ways = ways_of(desk)
+    own = {thing.name for thing in desk.sources}
+    fed = [way.name for way in ways if way.name == desk.source or way.name not in own]
+    there: list[tuple[str, Level]] = [(name, "usual") for name in fed if fault.ref != name]
+    given = given_of(desk, ways, State(tuple(there), "reset", "idle"))
+    keys = {
+        held(thing.role(contact.body), contact.ends)
+        for thing in desk.brief.things
+        for contact in thing.contacts()
+        if contact.duty == "power"
+    }
+    return replace(given, on=given.on | keys)
+
+
+def probes_of(desk: Device, faults: list[Fault]) -> list[Probe]:
     """The tests that can be made: along every net, across every part, between nets that may be
     bridged, volts of every net, and looks.
     """
@@ -251,7 +293,7 @@ def probes_of(desk: Desk, faults: list[Fault]) -> list[Probe]:
     return list(found)
 
 
-def rank(desk: Desk, lead: Lead) -> tuple[int, str, str]:
+def rank(desk: Device, lead: Lead) -> tuple[int, str, str]:
     """Leads that are easy to touch first: test points, then parts with few leads, then chips."""
     component = next(c for c in desk.circuit.components if c.ref == lead[0])
     easy = 0 if desk.kind(component) == "test point" else 1 + len(component.pads)

@@ -81,9 +81,10 @@ class Rule:
         severity: Severity | None = None,
         working: Working | None = None,
         repairs: tuple[Repair, ...] = (),
+        state: str = "",
     ) -> Finding:
-        """A finding of this rule, with its place in mm, its working, and the repairs that Loquet
-        can make itself.
+        """A finding of this rule, with its place in mm, its working, the repairs that Loquet can
+        make itself, and the state of the switched-on device in which it shows.
         """
         return Finding(
             rule=self.id,
@@ -96,6 +97,7 @@ class Rule:
             y_mm=None if y_nm is None else round(y_nm / 1e6, 3),
             working=working,
             repairs=repairs,
+            state=state,
         )
 
 

@@ -27,10 +27,15 @@ class Compiled:
     order: Any
 
 
+def order_of(network: Network) -> dict[str, int]:
+    """The rows of all nodes: ground, then the others by name."""
+    names = {n for e in network.elements() for n in nodes_of(e)} - {network.ground}
+    return {network.ground: 0} | {name: i for i, name in enumerate(sorted(names), 1)}
+
+
 def compiled(network: Network) -> Compiled:
     """A network made ready for any number of states."""
-    names = {n for e in network.elements() for n in nodes_of(e)} - {network.ground}
-    at = {network.ground: 0} | {name: i for i, name in enumerate(sorted(names), 1)}
+    at = order_of(network)
     near = np.zeros((len(at), len(at)), dtype=np.bool_)
     for element in network.elements():
         rows = [at[n] for n in nodes_of(element)]

@@ -2,6 +2,8 @@
 
 METERED = "metered"
 """Power is off and a meter looks at it."""
+BY_DUTY = "lights and sounders by their duty"
+"""What no pin drives in a state draws as much as it does on the average."""
 PARTS_HIGH, PARTS_LOW = "parts drive high", "parts drive low"
 
 
@@ -18,6 +20,21 @@ def held(role: str, ends: tuple[str, str]) -> str:
 def drives(brain: str, high: bool) -> str:
     """All lines that a brain drives are high, or low."""
     return f"{brain} drives {'high' if high else 'low'}"
+
+
+def absent(source: str) -> str:
+    """A source is not there: what it stands in for, such as a host that is off, takes a little."""
+    return f"{source} is absent"
+
+
+def pulls(brain: str) -> str:
+    """A brain pulls the lines of its two-wire bus low."""
+    return f"{brain} pulls its bus low"
+
+
+def passes(switch: str) -> str:
+    """A brain has switched a rail on."""
+    return f"{switch} is on"
 
 
 def feeds(source: str) -> str:

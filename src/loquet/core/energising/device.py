@@ -3,7 +3,7 @@ what everything draws, and what the brains do at their pins.
 """
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from loquet.core.brief import Brief, Thing
@@ -17,8 +17,6 @@ from loquet.core.power.budget import LoadRow, Made
 At = Callable[[str, str], str]
 """The node of a lead, by reference and pad."""
 SOURCES = ("cell holder", "coin holder", "18650 holder")
-FEEDING = ("holder", "plug", "socket", "jack", "pads", "connector", "terminals")
-"""How the kinds of parts end through which a device is fed."""
 PASSIVE = frozenset(
     {
         "resistor",
@@ -128,12 +126,15 @@ def poles(named: Mapping[str, list[str]]) -> tuple[str, str]:
 
 @dataclass(frozen=True)
 class Spot:
-    """A component on its place: how its leads are joined, and by how much its value is off."""
+    """A component on its place: how its leads are joined, and by how much its value and those of
+    `others` are off.
+    """
 
     device: Device
     component: Component
     at: At
     scale: float = 1.0
+    others: Mapping[str, float] = field(default_factory=dict)
 
     @cached_property
     def named(self) -> dict[str, list[str]]:

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from loquet.core.brief.module_sockets import module_sockets
 from loquet.core.circuit.model import GROUND, Component
-from loquet.core.energising.conditions import feeds
-from loquet.core.energising.device import FEEDING, PASSIVE, SOURCES, Device, Spot, brings, poles
+from loquet.core.energising.conditions import absent, feeds
+from loquet.core.energising.device import SOURCES, Device, Spot, brings, poles
 from loquet.core.energising.elements import Converter, Element, Junction, Source, junction_of
 from loquet.core.energising.semiconductors import BODY_A, BODY_V
 from loquet.core.power import rail_of
@@ -16,7 +16,9 @@ from loquet.core.quantities.shown import read_si
 OUTSIDE_OHM = 0.1
 """Behind a rail that a host feeds; assumed."""
 PORT_V, PORT_OHM, PORT_A = 5.0, 0.2, 0.5
-LEAST_OHM = 0.05
+ABSENT_OHM = 1000.0
+"""What a host that is off, or whoever touches an open plug, is to what stands there; assumed."""
+LEAST_OHM, OPEN_DRAIN_OHM = 0.05, 50.0
 MODULE_LEAST_V, LEAST_V = 0.9, 0.9
 """From so many volts on a regulator begins to work where its part does not say; assumed."""
 CONVERTERS = ("linear regulator", "buck converter", "boost converter", "buck-boost converter")
@@ -34,15 +36,26 @@ def fed(spot: Spot) -> Iterator[Element]:
         yield from converter(spot)
     elif kind == "charger":
         yield from charger(spot)
+    elif kind == "supply negotiator":
+        yield from negotiator(spot)
     if spot.component.is_chip:
         yield from module(spot)
+
+
+def negotiator(spot: Spot) -> Iterator[Element]:
+    """Its open drain is low as soon as the volts that it asked for are there."""
+    good = spot.node("good")
+    if good and spot.component.thing:
+        ground = spot.node("ground") or GROUND
+        yield spot.resistance(good, ground, OPEN_DRAIN_OHM, feeds(spot.component.thing))
 
 
 def source(spot: Spot) -> Iterator[Element]:
     """The cells, the plug of a cell, or the socket of a source or port."""
     device, component = spot.device, spot.component
-    thing, kind = device.things.get(component.thing), device.kind(component)
-    if thing is None or not brings(thing) or kind in PASSIVE or not kind.endswith(FEEDING):
+    thing, part = device.things.get(component.thing), spot.part
+    comes_in = component.polar or (part is not None and "gives_v" in part.values)
+    if thing is None or not brings(thing) or not comes_in:
         return
     plus, minus = poles(spot.named)
     if not plus:
@@ -55,6 +68,7 @@ def source(spot: Spot) -> Iterator[Element]:
     elif thing.port_gives_ma():
         most = thing.port_gives_ma() / 1000
     ends = spot.at(spot.ref, plus), spot.at(spot.ref, minus)
+    yield spot.resistance(*ends, ABSENT_OHM, absent(thing.name))
     yield Source(*ends, volts, ohm, max(most, PORT_A), spot.ref, feeds(thing.name), thing.name)
 
 
@@ -78,9 +92,17 @@ def from_outside(device: Device) -> Iterator[Element]:
         if outside:
             name = feeder.name if feeder is not None else row.rail.name
             volts = row.rail.usual_v
-            yield Source(
-                row.rail.net, GROUND, volts, OUTSIDE_OHM, when=feeds(name), name=name, ref=""
-            )
+            nets = {row.rail.net: volts} | own_five(device, name)
+            for net, its in nets.items():
+                yield Source(net, GROUND, its, OUTSIDE_OHM, when=feeds(name), name=name)
+
+
+def own_five(device: Device, host: str) -> dict[str, float]:
+    """Further supplies at the pins of a host that is on its own plug: the volts of that plug."""
+    plugs = [c for c in device.circuit.components if c.is_chip and c.thing == host]
+    supplies = {net.name for net in device.circuit.nets if net.kind == "supply"}
+    nets = {net for c in plugs for net in c.pads.values()} & supplies - device.rails.keys()
+    return dict.fromkeys(sorted(nets), PORT_V)
 
 
 def converter(spot: Spot) -> Iterator[Element]:
@@ -148,7 +170,8 @@ def resistance_between(spot: Spot, one: str, other: str) -> float:
         if spot.device.kind(component) == "resistor":
             leads = [spot.at(component.ref, pad) for pad in component.pads]
             if sorted(leads) == sorted((one, other)):
-                return read_si(component.value, "Ω") or 0.0
+                value = read_si(component.value, "Ω") or 0.0
+                return value * spot.others.get(component.ref, 1.0)
     return 0.0
 
 

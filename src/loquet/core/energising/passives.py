@@ -6,7 +6,14 @@ import itertools
 from collections.abc import Iterator
 
 from loquet.core.circuit.model import GROUND
-from loquet.core.energising.conditions import METERED, held, pressed, switched
+from loquet.core.energising.conditions import (
+    METERED,
+    PARTS_HIGH,
+    PARTS_LOW,
+    held,
+    pressed,
+    switched,
+)
 from loquet.core.energising.device import PASSIVE, SOURCES, Spot
 from loquet.core.energising.elements import Element
 from loquet.core.quantities.shown import read_si
@@ -17,6 +24,8 @@ INNER_OHM = 2.0
 """Supply pins of a chip are joined inside by so much; assumed."""
 CHIP_OHM = 200_000.0
 """An unpowered chip shows a meter so much between supply and ground; assumed, makers differ."""
+END_OHM = 50.0
+"""Between a wiper and the end of its track; assumed."""
 COIL_OHM, SOUNDER_OHM, TRACK_OHM = 0.06, 42.0, 10_000.0
 AT_REST, IN_THE_MIDDLE = 0.95, 0.5
 """The share of a track that lies above its wiper: of a trigger that nobody pulls, of anything
@@ -65,7 +74,7 @@ def ohms_of(spot: Spot, kind: str) -> float:
 
 
 def track(spot: Spot) -> Iterator[Element]:
-    """Resistive tracks: from the supply over the wiper to ground."""
+    """Resistive tracks: from the supply over the wiper to ground; pushed to either end."""
     ohm, part = spot.figure("track_ohm", TRACK_OHM), spot.part
     supplies, grounds = spot.named.get("supply", []), spot.named.get("ground", [])
     if part is None or not supplies or not grounds:
@@ -82,6 +91,8 @@ def track(spot: Spot) -> Iterator[Element]:
         middle = spot.at(spot.ref, wiper)
         yield spot.resistance(supply, middle, ohm * share)
         yield spot.resistance(middle, ground, ohm * (1 - share))
+        yield spot.resistance(supply, middle, END_OHM, PARTS_HIGH)
+        yield spot.resistance(middle, ground, END_OHM, PARTS_LOW)
 
 
 def contacts(spot: Spot) -> Iterator[Element]:

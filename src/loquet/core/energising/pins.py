@@ -7,9 +7,17 @@ from dataclasses import dataclass
 
 from loquet.core.brief import plain_name
 from loquet.core.circuit.model import GROUND
-from loquet.core.energising.conditions import PARTS_HIGH, PARTS_LOW, drives, holds
-from loquet.core.energising.device import Spot
+from loquet.core.energising.conditions import (
+    PARTS_HIGH,
+    PARTS_LOW,
+    drives,
+    holds,
+    passes,
+    pulls,
+)
+from loquet.core.energising.device import PASSIVE, Spot
 from loquet.core.energising.elements import Converter, Element, Junction, junction_of
+from loquet.core.energising.feeds import CONVERTERS
 from loquet.core.energising.semiconductors import BODY_A, BODY_V, CLAMP_A, CLAMP_V
 from loquet.core.parts.terminal import Does
 from loquet.core.pins.model import NeedKind
@@ -20,6 +28,10 @@ PIN_OHM = 50.0
 SENSOR_OHM = 200.0
 """Behind the output of a sensor; assumed."""
 INNER_A = 0.3
+MAKERS = (*CONVERTERS, "charger", "ideal diode", "supply negotiator")
+"""What makes or passes a supply: its pins see what is behind it, and are not clamped to what is
+before.
+"""
 OUTPUTS: tuple[Does, ...] = ("output", "analogue out")
 PINS: tuple[Does, ...] = (*OUTPUTS, "input", "analogue in", "open drain", "both ways")
 DRIVES: frozenset[NeedKind] = frozenset(
@@ -77,7 +89,7 @@ def pins_of(spot: Spot) -> Iterator[Pin]:
         yield from pins_of_brain(spot)
         return
     part, supply = spot.part, supply_of(spot)
-    if part is None or supply is None:
+    if part is None or supply is None or part.kind in MAKERS or part.kind in PASSIVE:
         return
     ground = spot.node("ground") or GROUND
     takes, asks = part.values.get("takes_v", 0.0), part.values.get("input_high_v", 0.0)
@@ -151,7 +163,9 @@ def driven(spot: Spot) -> Iterator[Element]:
     brain = spot.device.things.get(spot.component.thing)
     yield from inside(spot)
     seen: set[str] = set()
-    latches = {plain_name(t.role("hold")): t.name for t in spot.device.brief.things if t.ASKS_FIRST}
+    things = spot.device.brief.things
+    lines = {plain_name(t.role("hold")): holds(t.name) for t in things if t.ASKS_FIRST}
+    lines |= {plain_name(t.role("on")): passes(t.name) for t in things if t.PASSES}
     for pin in pins_of(spot):
         weak = pin.does == "analogue out"
         ohm = SENSOR_OHM if weak else PIN_OHM
@@ -159,11 +173,13 @@ def driven(spot: Spot) -> Iterator[Element]:
             high, low = drives(brain.name, True), drives(brain.name, False)
         else:
             high, low = PARTS_HIGH, PARTS_LOW
-        latch = latches.get(pin.node, "")
+        own = lines.get(pin.node, "")
         if pin.does in OUTPUTS:
-            yield spot.resistance(pin.supply, pin.node, ohm, holds(latch) if latch else high)
-        if (pin.does in OUTPUTS and not latch) or pin.use in PULLS_LOW:
+            yield spot.resistance(pin.supply, pin.node, ohm, own or high)
+        if pin.does in OUTPUTS and not own:
             yield spot.resistance(pin.node, pin.ground, ohm, low)
+        if pin.use in PULLS_LOW and brain is not None:
+            yield spot.resistance(pin.node, pin.ground, ohm, pulls(brain.name))
         saturation = junction_of(CLAMP_V, CLAMP_A)
         if pin.clamped:
             yield Junction(pin.node, pin.supply, saturation, 1.0, pin.ref)

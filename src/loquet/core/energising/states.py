@@ -5,31 +5,38 @@ do, which key is held.
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import combinations
-from typing import Literal
+from typing import Literal, get_args
 
 from loquet.core.brief import Thing
 from loquet.core.energising.answering import Given
 from loquet.core.energising.conditions import (
+    BY_DUTY,
     PARTS_HIGH,
     PARTS_LOW,
+    absent,
     drives,
     feeds,
     held,
     holds,
+    passes,
     pressed,
+    pulls,
     switched,
 )
 from loquet.core.energising.device import Device
 
 Level = Literal["least", "usual", "most", "reversed", "wrong"]
-Acts = Literal["off", "reset", "asleep", "high", "low"]
-LOOSE_KINDS = ("cell holder", "coin holder", "18650 holder", "lead pads", "screw terminals")
-TURNED_KINDS = (*LOOSE_KINDS, "header", "post row", "post rows", "barrel jack")
+Acts = Literal["dark", "reset", "asleep", "high", "low", "runs"]
+LOOSE_KINDS = ("cell holder", "18650 holder", "lead pads", "screw terminals")
+TURNED_KINDS = (*LOOSE_KINDS, "header", "post row", "barrel jack")
 """Kinds of parts over which a source can come in the wrong way round: holders, wires, plugs that
-nothing keys, adapters with minus inside.
+nothing keys, adapters with minus inside. The plus spring of a coin holder touches the rim of its
+cell, which is plus on either side; from memory.
 """
 WRONG_V = 12.0, 24.0
 """Adapters whose plug fits as well: 12 V, or 24 V where 12 are the right ones; common practice."""
+PORT_V, LEAST_PORT_V = 5.0, 4.4
+"""A port, usual and at its least (USB 2.0 section 7.2.2)."""
 MOST_TOGETHER = 3
 Mode = Literal["play", "idle", "sleep", "peak"]
 
@@ -37,7 +44,7 @@ Mode = Literal["play", "idle", "sleep", "peak"]
 @dataclass(frozen=True)
 class State:
     """One state; `sources` says of those that are there how they are, `contact` is the role and the
-    ends of a key that is held.
+    ends of a key that is held, `alone` the only brain that does something.
     """
 
     sources: tuple[tuple[str, Level], ...]
@@ -46,13 +53,15 @@ class State:
     on: bool = True
     contact: tuple[str, tuple[str, str]] | None = None
     key: str = ""
+    alone: str = ""
 
     @property
     def id(self) -> str:
         """It as one word, for a command or an address."""
         there = "+".join(f"{name}={level}" for name, level in self.sources) or "nothing"
         rest = [self.acts, self.mode, "on" if self.on else "off"]
-        return ",".join([there, *rest, *([f"key={self.key}"] if self.key else [])])
+        rest += [f"key={self.key}"] if self.key else []
+        return ",".join([there, *rest, *([f"alone={self.alone}"] if self.alone else [])])
 
     @property
     def usual(self) -> bool:
@@ -62,13 +71,21 @@ class State:
 
 @dataclass(frozen=True)
 class Way:
-    """How a source may be there: the share of its usual volts by level."""
+    """How a source may be there: the share of its usual volts by level; whether it `stays` as long
+    as it is plugged in, and feeds the device only while it is there as a `port`.
+    """
 
     name: str
     label: str
+    usual_v: float
     shares: tuple[tuple[Level, float], ...]
+    stays: bool = False
     port: bool = False
-    jack: bool = False
+
+    @property
+    def wrong_v(self) -> float:
+        """The volts of the wrong adapter; raises KeyError where none fits."""
+        return round(self.usual_v * self.share("wrong"), 1)
 
     def share(self, level: Level) -> float:
         """The share of its usual volts; raises KeyError for a level that it never has."""
@@ -92,7 +109,7 @@ def ways_of(device: Device) -> tuple[Way, ...]:
                 ("usual", 1.0),
                 ("most", row.rail.fresh_v / usual),
             )
-            found.append(Way(name, name, shares))
+            found.append(Way(name, name, usual, shares, stays=True))
     return tuple(found)
 
 
@@ -100,8 +117,13 @@ def way_of(device: Device, thing: Thing) -> Way:
     """How a thing may bring power."""
     supply, kinds = thing.source(), kinds_of(device, thing)
     if supply is None:
-        five = thing.plug_v() / 5.0
-        return Way(thing.name, thing.label, (("least", 0.88), ("usual", 1.0), ("most", five)), True)
+        five = thing.plug_v() / PORT_V
+        levels: tuple[tuple[Level, float], ...] = (
+            ("least", LEAST_PORT_V / PORT_V),
+            ("usual", 1.0),
+            ("most", five),
+        )
+        return Way(thing.name, thing.label, PORT_V, levels, stays=True, port=True)
     usual = supply.usual_v
     shares: list[tuple[Level, float]] = [
         ("least", supply.empty_v / usual),
@@ -110,17 +132,78 @@ def way_of(device: Device, thing: Thing) -> Way:
     ]
     if any(kind in TURNED_KINDS for kind in kinds):
         shares.append(("reversed", -1.0))
-    jack = "barrel jack" in kinds
-    if jack and usual < WRONG_V[1]:
+    if "barrel jack" in kinds and usual < 0.95 * WRONG_V[1]:
         wrong = WRONG_V[0] if usual < WRONG_V[0] * 0.95 else WRONG_V[1]
         shares.append(("wrong", wrong / usual))
-    return Way(thing.name, thing.label, tuple(shares), supply.stays and thing.plug_v() > 0, jack)
+    return Way(thing.name, thing.label, usual, tuple(shares), stays=supply.stays)
 
 
 def kinds_of(device: Device, thing: Thing) -> set[str]:
     """The kinds of the parts over which a source comes in."""
     components = (c for c in device.circuit.components if c.thing == thing.name)
     return {device.kind(c) for c in components if c.polar or device.kind(c).endswith("holder")}
+
+
+class UnknownState(Exception):
+    """A state that a device has not: what is wrong with it, and the way out."""
+
+    def __init__(self, problem: str, way_out: str) -> None:
+        super().__init__(f"{problem} {way_out}")
+        self.problem, self.way_out = problem, way_out
+
+
+def read_state(device: Device, text: str) -> State:
+    """A state from its one word, such as `cell=full+usb=usual,high,play,on`; raises UnknownState
+    with what may stand there.
+    """
+    there, *rest = [piece.strip() for piece in text.split(",")]
+    ways = {way.name: [level for level, _ in way.shares] for way in ways_of(device)}
+    sources: list[tuple[str, Level]] = []
+    for piece in there.split("+") if there not in ("", "nothing") else ():
+        name, _, word = piece.partition("=")
+        level = next((row for row in ways.get(name, ()) if row == (word or "usual")), None)
+        if level is None:
+            known = "; ".join(f"{n}: {', '.join(levels)}" for n, levels in ways.items())
+            raise UnknownState(f"'{piece}' is no source of this device.", f"It has {known}.")
+        sources.append((name, level))
+    found = State(tuple(sources), "high")
+    for word in rest:
+        found = with_word(device, found, word)
+    return found
+
+
+def with_word(device: Device, state: State, word: str) -> State:
+    """A state with one more word of its text; raises UnknownState."""
+    acts: tuple[Acts, ...] = get_args(Acts)
+    modes: tuple[Mode, ...] = get_args(Mode)
+    name, _, rest = word.partition("=")
+    keys = {
+        contact.words: (thing.role(contact.body), contact.ends)
+        for thing in device.brief.things
+        for contact in thing.contacts()
+    }
+    if word in ("on", "off"):
+        return replace(state, on=word == "on")
+    for act in acts:
+        if word == act:
+            return replace(state, acts=act)
+    for mode in modes:
+        if word == mode:
+            return replace(state, mode=mode)
+    if name == "key" and rest in keys:
+        return replace(state, contact=keys[rest], key=rest)
+    if name == "alone" and any(brain.name == rest for brain in device.brief.brains):
+        return replace(state, alone=rest)
+    raise UnknownState(
+        f"'{word}' says nothing of a state.",
+        f"Say one of {', '.join((*acts, *modes))}, on, off, or a key: key={next(iter(keys), '')}.",
+    )
+
+
+def usual_state(ways: tuple[Way, ...]) -> State:
+    """The device as it is used: on its own sources, or on all where it has none."""
+    own = [way for way in ways if not way.port] or list(ways)
+    return State(usual(own), "high")
 
 
 def states_of(device: Device) -> tuple[State, ...]:
@@ -137,8 +220,9 @@ def all_states(device: Device, ways: tuple[Way, ...]) -> Iterator[State]:
         yield from (State(at, acts) for acts in ("reset", "high", "low"))
         yield State(at, "high", "peak")
         yield State(at, "asleep", "sleep")
+        yield from (State(at, "high", alone=brain.name) for brain in device.brief.brains)
         if any(thing.SWITCHES for thing in device.brief.things):
-            yield State(at, "off", "sleep", on=False)
+            yield State(at, "dark", "sleep", on=False)
     for way in ways:
         for others in ([], [w for w in ways if w is not way]):
             yield from alone_and_together(way, others)
@@ -168,6 +252,7 @@ def alone_and_together(way: Way, others: list[Way]) -> Iterator[State]:
         if level in ("least", "most"):
             yield State(at, "high", "peak")
             yield State(at, "low")
+            yield State(at, "reset", "sleep")
         if level in ("reversed", "wrong"):
             yield State(at, "reset")
             yield State(at, "high")
@@ -177,21 +262,28 @@ def given_of(device: Device, ways: tuple[Way, ...], state: State) -> Given:
     """A state as the solver takes it."""
     by_name = {way.name: way for way in ways}
     on = {feeds(name) for name, _ in state.sources}
+    on |= {absent(name) for name in by_name if feeds(name) not in on}
     for thing in device.brief.things:
         if thing.SWITCHES:
             on.add(switched(thing.name, state.on))
             if state.on:
                 on.add(holds(thing.name))
+        if thing.PASSES and state.acts in ("high", "runs"):
+            on.add(passes(thing.name))
+    if state.acts in ("runs", "asleep"):
+        on.add(BY_DUTY)
     for brain in device.brief.brains:
-        if state.acts in ("high", "low", "asleep"):
+        if state.acts == "low":
+            on.add(pulls(brain.name))
+        if state.acts in ("high", "low", "asleep") and state.alone in ("", brain.name):
             on.add(drives(brain.name, state.acts == "high"))
-    if state.acts in ("high", "low"):
+    if state.acts in ("high", "low") and not state.alone:
         on.add(PARTS_HIGH if state.acts == "high" else PARTS_LOW)
     if state.contact:
         on.add(held(*state.contact))
     volts = {name: by_name[name].share(level) for name, level in state.sources}
     amperes = {
-        load.thing: load.currents.of("sleep" if state.acts == "off" else state.mode) / 1000
+        load.thing: load.currents.of("sleep" if state.acts == "dark" else state.mode) / 1000
         for load in device.loads
     }
     return Given(frozenset(on), volts, amperes)

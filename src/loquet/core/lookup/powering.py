@@ -3,8 +3,6 @@ brains on it.
 """
 
 from loquet.core.brief import Brief
-from loquet.core.circuit import Circuit
-from loquet.core.circuit.carried import Carried, carried_ma
 from loquet.core.library import Library
 from loquet.core.lookup.brains import chip_for
 from loquet.core.parts import PartError
@@ -16,7 +14,6 @@ from loquet.core.power.plan import PowerPlan, power_plan
 from loquet.core.power.plugged import plugged
 
 PLANS: Remembered[PowerPlan] = Remembered(64)
-CARRIED: Remembered[Carried] = Remembered(16)
 MADE: Remembered[tuple[Made, ...]] = Remembered(64)
 
 
@@ -34,17 +31,6 @@ def lead_ma(made: Made, brief: Brief, library: Library) -> float:
     """
     at_plug = plugged(brief, made, library.parts)
     return max(peak_at_source(made), at_plug.charge_ma if at_plug else 0.0)
-
-
-def carried_of(circuit: Circuit, brief: Brief, library: Library) -> Carried:
-    """What every part and net in the way of power carries; kept as long as circuit and brief
-    are.
-    """
-    loads = loads_of(brief, library.parts, library.screens)
-    return CARRIED.of(
-        (circuit, brief, library),
-        lambda: carried_ma(circuit, brief, library.parts, made_of(brief, library), loads),
-    )
 
 
 def power_of(brief: Brief, library: Library) -> PowerPlan:

@@ -57,6 +57,29 @@ COLD_MODEL = Source(
         " typical curves"
     ),
 )
+# What a store loses by itself in a year, as a share of what it holds, at 20 °C.
+LOSES: dict[str, float] = {"lithium": 0.25, "alkaline": 0.03, "coin": 0.01}
+LOSES_MODEL = Source(
+    kind="from memory",
+    text=(
+        "self-discharge at 20 °C: alkaline 3 % a year, lithium coin 1 %, a lithium cell with its"
+        " protection some 2 % a month; from memory of data sheets"
+    ),
+)
+# What a cell gives of what is printed on it, by the hours in which it is emptied.
+GIVES: dict[str, tuple[tuple[float, float], ...]] = {
+    "lithium": ((1.0, 0.95), (5.0, 1.0)),
+    "alkaline": ((2.5, 0.35), (10.0, 0.6), (25.0, 0.8), (100.0, 0.95), (250.0, 1.0)),
+    "coin": ((10.0, 0.4), (23.5, 0.57), (80.0, 0.8), (235.0, 0.93), (1200.0, 1.0)),
+}
+GIVES_MODEL = Source(
+    kind="from memory",
+    text=(
+        "what a cell gives by the rate at which it is emptied (a coin of 235 mAh some 135 mAh at"
+        " 10 mA); from memory of data sheets"
+    ),
+)
+HOURS_A_YEAR = 8760.0
 STEPS = 2000
 Load = Callable[[NDArray[np.float64]], NDArray[np.float64]]
 
@@ -80,6 +103,20 @@ def in_the_cold(supply: Supply) -> Supply:
         capacity_mah=supply.capacity_mah * holds,
         resistance_ohm=supply.resistance_ohm * resists,
     )
+
+
+def self_discharge_ma(supply: Supply) -> float:
+    """What a store loses by itself, as a current in mA."""
+    return supply.capacity_mah * LOSES.get(supply.chemistry, 0.0) / HOURS_A_YEAR
+
+
+def usable_share(supply: Supply, current_ma: float) -> float:
+    """What a store gives of its capacity at a current in mA."""
+    points = GIVES.get(supply.chemistry)
+    if points is None or current_ma <= 0:
+        return 1.0
+    hours = np.log([p[0] for p in points])
+    return float(np.interp(np.log(supply.capacity_mah / current_ma), hours, [p[1] for p in points]))
 
 
 def open_v(supply: Supply, left: NDArray[np.float64] | float) -> NDArray[np.float64]:

@@ -14,8 +14,17 @@ from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_working, program_working
 from loquet.core.power.converting import AMBIENT_C, UNKNOWN_K_W
 from loquet.core.power.currents import MODES
-from loquet.core.power.discharge import COLD_C, COLD_MODEL, MODEL, in_the_cold, open_v, rundown
-from loquet.core.power.lasting import source_load, stops_v
+from loquet.core.power.discharge import (
+    COLD_C,
+    COLD_MODEL,
+    GIVES_MODEL,
+    LOSES_MODEL,
+    MODEL,
+    in_the_cold,
+    open_v,
+    rundown,
+)
+from loquet.core.power.lasting import Lasting, source_load, stops_v
 from loquet.core.power.plugged import charger_of, plugged, port_working
 from loquet.core.power.rails import Rail, logic_rail_of
 from loquet.core.provenance import Source, Working, WorkingInput, given
@@ -162,6 +171,43 @@ def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
             given("I", mean_ma, "mA", "mean current at the source, from the budget"),
         ),
         source=MODEL,
+    )
+
+
+def lasts(row: Made, found: Lasting, cold: bool = False) -> Working:
+    """How long the source lasts with every path of the finished circuit."""
+    supply = row.supply
+    assert supply is not None
+    plain = {"play": "in play", "idle": "while it waits", "sleep": "in sleep"}[found.mode]
+    words = f"{plain} at {COLD_C} °C" if cold else plain
+    days = found.hours > 72
+    return Working(
+        id=f"power.{row.rail.name}.run.{found.mode}{'.cold' if cold else ''}",
+        title=f"Run time on {row.rail.words} {words}",
+        value=found.hours,
+        unit="h",
+        shown=(
+            f"{found.hours / 24:.0f} days, {found.hours:.0f} h" if days else f"{found.hours:.1f} h"
+        ),
+        formula="C x gives x share / I" if found.hours else "0 x C",
+        inputs=(
+            given("C", supply.capacity_mah, "mAh", supply.source.text),
+            given("gives", found.usable, "", GIVES_MODEL.text),
+            given(
+                "share",
+                found.share,
+                "",
+                f"used until {found.stops_v:.2f} V under load; {MODEL.text}",
+            ),
+            given(
+                "I",
+                found.mean_ma,
+                "mA",
+                f"mean current of the whole circuit, {1000 * found.lost_ma:.1f} µA of it by"
+                f" self-discharge ({LOSES_MODEL.text})",
+            ),
+        ),
+        source=COLD_MODEL if cold else MODEL,
     )
 
 

@@ -2,9 +2,39 @@
 
 from collections.abc import Mapping
 
+from loquet.core.plain.frozen import Frozen
 from loquet.core.power.budget import Made
 from loquet.core.power.choosing import drawing
 from loquet.core.power.discharge import Load, rundown
+
+
+class Path(Frozen):
+    """A part through which a source is emptied: its reference, what it is for, its current in mA
+    as seen at the source, its share, and how long the source would last without it (h).
+    """
+
+    ref: str
+    words: str
+    ma: float
+    share: float
+    hours_without: float
+
+
+class Lasting(Frozen):
+    """How long a source lasts in a mode (h), what share of what it holds is used, the mean current
+    at the source and what it loses by itself (mA), the volts at which the device stops, what a
+    cell of its kind gives of its capacity at that current, and the paths.
+    """
+
+    source: str
+    mode: str
+    hours: float
+    share: float
+    mean_ma: float
+    lost_ma: float
+    stops_v: float
+    usable: float
+    paths: tuple[Path, ...]
 
 
 def before_v(made: Made) -> float:

@@ -14,7 +14,7 @@ from loquet.core.power.choosing import best, hours_of
 from loquet.core.power.converting import Conversion
 from loquet.core.power.currents import MODES, Currents
 from loquet.core.power.figures import figures_of
-from loquet.core.power.lasting import before_v, run_hours
+from loquet.core.power.lasting import Lasting, before_v, run_hours
 from loquet.core.power.plugged import Plugged, plugged
 from loquet.core.provenance import Working
 
@@ -79,13 +79,33 @@ class SourceRow(Frozen):
 
 
 class PowerPlan(Frozen):
-    """All of it, with the workings of its figures."""
+    """All of it, with the workings of its figures; `lasting` says how long each source lasts with
+    every path of the finished circuit, and is empty before there is one: then run times are those
+    of the budget.
+    """
 
     sources: tuple[SourceRow, ...]
     rails: tuple[RailRow, ...]
     loads: tuple[LoadRow, ...]
     ways: tuple[WayRow, ...]
     workings: tuple[Working, ...]
+    lasting: tuple[Lasting, ...] = ()
+
+    def with_lasting(self, rows: tuple[Lasting, ...], workings: tuple[Working, ...]) -> "PowerPlan":
+        """The plan with the run times of the finished circuit in place of those of the budget."""
+        hours = {(row.source, row.mode): round(row.hours, 3) for row in rows}
+        sources = tuple(
+            source.model_copy(
+                update={
+                    "hours": {m: hours.get((source.name, m), h) for m, h in source.hours.items()}
+                }
+            )
+            for source in self.sources
+        )
+        anew = {w.id: w for w in workings}
+        kept = tuple(anew.get(w.id, w) for w in self.workings)
+        update = {"sources": sources, "workings": kept, "lasting": rows}
+        return self.model_copy(update=update)
 
 
 def power_plan(

@@ -19,7 +19,7 @@ class Finding(Frozen):
     """A sentence about named things, what to do, and how it was found.
 
     `about` holds references such as `control:up`, `net:GND`, `part:U1`; `x_mm`, `y_mm` a place on
-    the board.
+    the board. `state` is that of the switched-on device in which it shows.
     """
 
     rule: str
@@ -31,4 +31,5 @@ class Finding(Frozen):
     x_mm: float | None = None
     y_mm: float | None = None
     working: Working | None = None
+    state: str = ""
     repairs: tuple[Repair, ...] = ()

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from loquet.core.brief.kinds.bus_sensor import BusSensor
 from loquet.core.brief.places import PartId
+from loquet.core.brief.thing import ALWAYS_ON
 
 
 class Gauge(BusSensor):
@@ -13,6 +14,7 @@ class Gauge(BusSensor):
 
     TITLE = "Cell gauge"
     MARK = "sensor"
+    DUTY = ALWAYS_ON
     PART_KIND = "cell gauge"
     GAUGES = True
 

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, Contact, FilterHz, Worked
+from loquet.core.brief.thing import ALWAYS_ON, Axis, Body, Contact, FilterHz, Worked
 
 
 class Stick(Worked):
@@ -13,6 +13,7 @@ class Stick(Worked):
     TITLE = "Stick"
     WORD = "stick"
     MARK = "stick"
+    DUTY = ALWAYS_ON
 
     kind: Literal["stick"] = "stick"
     sensing: Literal["resistive", "magnetic"] = "resistive"

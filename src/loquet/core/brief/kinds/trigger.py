@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Axis, Body, FilterHz, Worked
+from loquet.core.brief.thing import ALWAYS_ON, Axis, Body, FilterHz, Worked
 
 
 class Trigger(Worked):
@@ -13,6 +13,7 @@ class Trigger(Worked):
     TITLE = "Trigger"
     WORD = "trigger"
     MARK = "wedge"
+    DUTY = ALWAYS_ON
 
     kind: Literal["trigger"] = "trigger"
     sensing: Literal["magnetic", "slide"] = "magnetic"

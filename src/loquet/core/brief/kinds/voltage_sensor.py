@@ -3,7 +3,7 @@
 from typing import Literal
 
 from loquet.core.brief.places import PartId
-from loquet.core.brief.thing import Body, Thing
+from loquet.core.brief.thing import ALWAYS_ON, Body, Thing
 
 
 class VoltageSensor(Thing):
@@ -13,6 +13,7 @@ class VoltageSensor(Thing):
     TITLE = "Voltage sensor"
     WORD = "sensor"
     MARK = "sensor"
+    DUTY = ALWAYS_ON
 
     kind: Literal["voltage-sensor"] = "voltage-sensor"
     part: PartId = "voltage-sensor-3"

@@ -1,27 +1,30 @@
 """No source feeds another one."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.circuit.backfeed import back_feeds, origins_of
+from loquet.core.checks.switched_on import switched_on, when
+from loquet.core.energising.limits import backs
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """Search the finished circuit from every source to every other."""
-    circuit = subject.circuit
-    assert circuit is not None
-    origins = origins_of(circuit.components, subject.library.parts)
-    if len(origins) < 2:
+    """Look for a current into a source in every state."""
+    energised = switched_on(subject)
+    if len(energised.ways) < 2:
         return NotApplicable("there is one source")
-    found = [
-        RULE.finding(
-            f"Current flows from {back.start.thing} into {back.end.thing}, through"
-            f" {', '.join(back.through) or 'nothing at all'}.",
-            "Put a diode or a power path between them.",
-            (thing(back.start.thing), thing(back.end.thing)),
+    found = []
+    for back in backs(energised):
+        whence = f"from {back.start} into {back.source}" if back.start else f"into {back.source}"
+        ends = dict.fromkeys(name for name in (back.start, back.source) if name)
+        found.append(
+            RULE.finding(
+                f"{when(energised, back.state)}: {1000 * back.amperes:.0f} mA flow {whence}, "
+                f"through {', '.join(back.through) or 'nothing at all'}.",
+                "Put a diode or a power path between them.",
+                tuple(thing(name) for name in ends if name in energised.device.things),
+                state=energised.states[back.state].id,
+            )
         )
-        for back in back_feeds(circuit.components, subject.library.parts)
-    ]
-    return outcome(found, len(origins) * (len(origins) - 1))
+    return outcome(found, len(energised.ways) * (len(energised.ways) - 1))
 
 
 RULE = Rule(
@@ -33,8 +36,7 @@ RULE = Rule(
     Source(
         kind="computed",
         text=(
-            "search through diodes, body diodes, converters turned round, guard arrays, fuses and"
-            " switches; USB Type-C 4.5.2.2: a sink gives nothing back"
+            "currents of the device in every state; USB Type-C 4.5.2.2: a sink gives nothing back"
         ),
     ),
     run,

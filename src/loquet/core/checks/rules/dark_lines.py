@@ -1,70 +1,87 @@
-"""Nothing holds a line of a part high while its switched rail is off."""
+"""Nothing holds a line of a part high while its supply is off."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.circuit import Circuit
+from loquet.core.checks.switched_on import about, named, switched_on, when
 from loquet.core.circuit.model import GROUND
-from loquet.core.power import rails_of
-from loquet.core.provenance import NotApplicable, Outcome, Source
+from loquet.core.energising.energised import Energised
+from loquet.core.energising.limits import Over, overs
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
 
 PASSIVE_PADS = 3
 
 
 def run(subject: Subject) -> Outcome:
-    """Look at what else is on the nets of every part that a switched rail feeds."""
-    circuit, brief = subject.circuit, subject.brief
-    assert circuit is not None
-    switches = {t.name for t in brief.things if t.PASSES}
-    rails = rails_of(brief)
-    dark = {rail.net: rail.fed_by for rail in rails if rail.fed_by in switches}
-    lit = {rail.net for rail in rails} - dark.keys()
-    if not dark:
-        return NotApplicable("no rail is switched")
-    found, looked = [], 0
-    for component in circuit.components:
-        switch = next((dark[net] for net in component.pads.values() if net in dark), "")
-        lines = set(component.pads.values()) - dark.keys() - lit - {GROUND}
-        if not switch or not lines or len(component.pads) <= PASSIVE_PADS:
+    """Look for current through the pins of parts that are off, and for lines that only a firmware
+    keeps low.
+    """
+    energised = switched_on(subject)
+    found: dict[str, list[Over]] = {}
+    for over in overs(energised):
+        if not over.alive:
+            found.setdefault(over.pin.ref, []).append(over)
+    rows = [fed(energised, ref, over) for ref, over in found.items()]
+    rows += by_firmware(energised, set(found))
+    if not rows and not any(t.PASSES for t in subject.brief.things) and len(energised.ways) < 2:
+        return NotApplicable("all is on or off together")
+    return outcome(rows, len(energised.pins))
+
+
+def fed(energised: Energised, ref: str, rows: list[Over]) -> Finding:
+    """A part that is off and fed through its pins."""
+    worst = max(rows, key=lambda over: over.amperes)
+    component = energised.device.by_ref[ref]
+    nets = sorted({component.pads.get(over.pin.pad, over.pin.node) for over in rows})
+    by = f"{named(energised, worst.by)} {'pulls' if worst.pulled else 'drives'}"
+    out = (
+        "Feed what pulls it from the same rail, or leave the part on its rail: it sleeps by itself."
+    )
+    if not worst.pulled:
+        out = "Let the firmware keep the line low, put 1 kΩ in its way, or feed both together."
+    return RULE.finding(
+        f"{when(energised, worst.state)}: {named(energised, ref)} is off and fed through its own "
+        f"pins, {1000 * worst.amperes:.2g} mA at {', '.join(nets)}, that {by} high.",
+        out,
+        about(energised, ref),
+        state=energised.states[worst.state].id,
+    )
+
+
+def by_firmware(energised: Energised, said: set[str]) -> list[Finding]:
+    """Lines of a brain into parts of a switched rail: the firmware holds them low before it turns
+    that off.
+    """
+    device = energised.device
+    dark = {
+        row.rail.net: row.rail.fed_by for row in device.made if row.feeder and row.feeder.PASSES
+    }
+    lit = set(device.rails) - dark.keys() | {GROUND}
+    found = []
+    for component in device.circuit.components:
+        nets = component.pads.values()
+        switch = next((dark[net] for net in nets if net in dark), "")
+        lines = set(nets) - dark.keys() - lit
+        if not switch or len(component.pads) <= PASSIVE_PADS or component.ref in said:
             continue
-        looked += 1
-        owner = (thing(component.thing),) if component.thing else ()
-        held = sorted(line for line in lines if pulled_up(circuit, line, lit))
-        driven = sorted(line for line in lines if line not in held and at_a_brain(circuit, line))
-        if held:
-            found.append(
-                RULE.finding(
-                    f"While {switch} is off, {component.ref} ({component.purpose}) is fed through"
-                    f" its own inputs: {', '.join(held)} {'is' if len(held) == 1 else 'are'} pulled"
-                    " up to another rail.",
-                    f"Feed those resistors from {switch} as well, or leave the part on its rail: it"
-                    " sleeps by itself.",
-                    (thing(switch), *owner, f"part:{component.ref}"),
-                )
-            )
-        elif driven:
+        driven = sorted(
+            {
+                n
+                for n in lines
+                for c in device.circuit.components
+                if c.is_chip and n in c.pads.values()
+            }
+        )
+        if driven:
             found.append(
                 RULE.finding(
                     f"While {switch} is off, the firmware must hold {', '.join(driven)} of"
                     f" {component.ref} low or leave them open.",
                     "Do so before it is switched off; a line that is high feeds the part through"
                     " its input.",
-                    (thing(switch), *owner, f"part:{component.ref}"),
+                    (thing(switch), *about(energised, component.ref)[::-1]),
                     severity="note",
                 )
             )
-    return outcome(found, looked)
-
-
-def pulled_up(circuit: Circuit, line: str, lit: set[str]) -> bool:
-    """Whether a part with two ends joins a line to a rail that stays on."""
-    return any(
-        len(c.pads) == 2 and line in c.pads.values() and lit & set(c.pads.values())
-        for c in circuit.components
-    )
-
-
-def at_a_brain(circuit: Circuit, line: str) -> bool:
-    """Whether a chip drives or reads a line."""
-    return any(c.is_chip and line in c.pads.values() for c in circuit.components)
+    return found
 
 
 RULE = Rule(

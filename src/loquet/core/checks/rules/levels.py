@@ -1,42 +1,41 @@
-"""No pin is driven above its own supply by a part, a brain or a resistor that lives on a higher
-one.
-"""
+"""No pin is brought above what it takes by a part, a brain or a resistor on a higher supply."""
 
-from loquet.core.checks.line_ends import Drive, Line, Pin, lines_of
 from loquet.core.checks.rule import Rule, Subject, outcome
+from loquet.core.checks.switched_on import about, named, switched_on, when
+from loquet.core.energising.energised import Energised
+from loquet.core.energising.limits import Over, overs
+from loquet.core.energising.pins import MEASURES
 from loquet.core.provenance import Failed, Finding, NotApplicable, Outcome, Source, Undetermined
 
 
 def run(subject: Subject) -> Outcome:
-    """Hold everything that drives a line against everything that it meets."""
-    rows = [
-        (line, drive, pin)
-        for line in lines_of(subject)
-        for drive in line.drives
-        for pin in line.pins
-        if drive.component.ref != pin.component.ref
-    ]
-    if not rows:
-        return NotApplicable("nothing drives a line on which another part has limits of its own")
-    found = [said(*row) for row in rows if row[1].most_v > row[2].takes_v]
+    """Hold every pin against its own supply in every state in which its part is on."""
+    energised = switched_on(subject)
+    if not energised.pins:
+        return NotApplicable("no part has pins with limits of their own")
+    found = [said(energised, over) for over in overs(energised) if over.alive]
     if any(finding.severity == "stop" for finding in found):
         return Failed(tuple(found))
-    return Undetermined(tuple(found)) if found else outcome([], len(rows))
+    return Undetermined(tuple(found)) if found else outcome([], len(energised.pins))
 
 
-def said(line: Line, drive: Drive, pin: Pin) -> Finding:
-    """What drives too high what; a pin of which nobody knows whether it takes that is a stop where
+def said(energised: Energised, over: Over) -> Finding:
+    """What brings a pin too high; one of which nobody knows whether it takes that is a stop where
     it is driven hard.
     """
-    by, at = drive.component, pin.component
-    how = "pulls" if drive.pulled else "drives"
-    takes = f"takes {pin.takes_v:.1f} V" if pin.known else "is not known to take that"
+    pin = over.pin
+    known = pin.use is None or pin.use in MEASURES or pin.five_volt is not None
+    how = "pulls" if over.pulled else "drives"
+    takes = f"takes {over.takes_v:.1f} V" if known else "is not known to take that"
+    net = energised.device.by_ref[pin.ref].pads.get(pin.pad, pin.node)
+    refs = [ref for ref in (over.by, pin.ref) if ref]
     return RULE.finding(
-        f"{by.ref} ({by.purpose}) {how} {line.net} up to {drive.most_v:.1f} V, "
-        f"and pin {pin.pad} of {at.ref} {takes}.",
+        f"{when(energised, over.state)}: {named(energised, over.by)} {how} {net} up to "
+        f"{over.volts:.1f} V, and pin {pin.pad} of {pin.ref} {takes}.",
         "Put a divider or a buffer between them, or feed both from one rail.",
-        (f"net:{line.net}", f"part:{by.ref}", f"part:{at.ref}"),
-        severity="look" if drive.pulled and not pin.known else "stop",
+        (f"net:{net}", *about(energised, *refs)),
+        severity="look" if over.pulled and not known else "stop",
+        state=energised.states[over.state].id,
     )
 
 

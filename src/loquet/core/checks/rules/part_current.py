@@ -1,22 +1,25 @@
 """No switch, fuse, diode, transistor, coil or contact carries more than it is made for."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.checks.switched_on import carried_by, switched_on, when
 from loquet.core.circuit import Component
-from loquet.core.lookup.powering import carried_of
+from loquet.core.energising.carried import Carried
+from loquet.core.energising.energised import Energised
+from loquet.core.energising.loading import carries_ma
 from loquet.core.parts import Part
 from loquet.core.provenance import Outcome, Repair, Source, Working, given
-from loquet.core.quantities.shown import read_si
 
 
 def run(subject: Subject) -> Outcome:
     """Compare what every part in the way of power carries with its limit."""
     circuit, library = subject.circuit, subject.library
     assert circuit is not None
-    carried = carried_of(circuit, subject.brief, library).parts
+    carries = carried_by(subject)
+    carried, energised = carries.parts, switched_on(subject)
     found, looked = [], 0
     for component in circuit.components:
         part, current = library.parts.get(component.part), carried.get(component.ref)
-        limit = limit_ma(component, part) if part and current else None
+        limit = carries_ma(component, part) if part and current else None
         if current is None or part is None or limit is None:
             continue
         looked += 1
@@ -26,15 +29,26 @@ def run(subject: Subject) -> Outcome:
         does = "holds" if part.kind == "fuse" else "is made for"
         found.append(
             RULE.finding(
-                f"{component.ref} ({component.purpose}) carries {current:.0f} mA with everything "
-                f"on, and {does} {limit:.0f} mA.",
+                f"{when_of(energised, carries, component.ref)}{component.ref} "
+                f"({component.purpose}) carries {current:.0f} mA, and {does} {limit:.0f} mA.",
                 WAYS.get(part.kind, "Take a part for more current, or draw less."),
                 about,
                 working=working_of(component, part, current, limit),
+                state=state_of(energised, carries, component.ref),
                 repairs=stronger(subject, component, part, current),
             )
         )
     return outcome(found, looked)
+
+
+def state_of(energised: Energised, carried: Carried, ref: str) -> str:
+    """That state itself."""
+    return energised.states[carried.states[ref]].id if ref in carried.states else ""
+
+
+def when_of(energised: Energised, carried: Carried, ref: str) -> str:
+    """The state in which a part carries most, as the beginning of a sentence."""
+    return f"{when(energised, carried.states[ref])}: " if ref in carried.states else ""
 
 
 WAYS = {
@@ -54,22 +68,13 @@ def stronger(
     fitting = [
         p
         for p in subject.library.parts.values()
-        if p.kind == part.kind and (limit_ma(component, p) or 0.0) >= current
+        if p.kind == part.kind and (carries_ma(component, p) or 0.0) >= current
     ]
     if not fitting:
         return ()
-    best = min(fitting, key=lambda p: (limit_ma(component, p) or 0.0, p.id))
+    best = min(fitting, key=lambda p: (carries_ma(component, p) or 0.0, p.id))
     edit = {"kind": "change-thing", "name": component.thing, "changes": {"part": best.id}}
     return (Repair(label=f"Take the {best.short}", edit=edit),)
-
-
-def limit_ma(component: Component, part: Part) -> float | None:
-    """The most that a part carries for long, in mA: of a fuse as its value says."""
-    values = part.values
-    if part.kind == "fuse":
-        amps = read_si(component.value, "A")
-        return 1000 * amps if amps else values.get("hold_ma")
-    return values.get("contact_ma", values.get("current_ma"))
 
 
 def working_of(component: Component, part: Part, current: float, limit: float) -> Working:
@@ -82,7 +87,12 @@ def working_of(component: Component, part: Part, current: float, limit: float) -
         shown=f"{100 * current / limit:.0f} %",
         formula="100 x I / Imax",
         inputs=(
-            given("I", round(current, 1), "mA", "everything on at once, at its lowest volts"),
+            given(
+                "I",
+                round(current, 1),
+                "mA",
+                "highest of all states in which all is as it was meant",
+            ),
             given("Imax", limit, "mA", part.evidence_text),
         ),
         source=RULE.source,

@@ -2,31 +2,42 @@
 at fewer than open it.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
+
+import numpy as np
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.checks.switched_on import about as about_parts
+from loquet.core.checks.switched_on import switched_on, when
 from loquet.core.circuit import Component
-from loquet.core.circuit.model import GROUND
-from loquet.core.circuit.net_volts import highest_volts
+from loquet.core.energising.energised import Energised
+from loquet.core.energising.limits import highest_volts, meant, through_a
 from loquet.core.parts import Part
 from loquet.core.power import rail_of
 from loquet.core.provenance import Finding, Outcome, Source
 from loquet.core.quantities.preferred import nearest
 
 FULL_SHARE, LOUD_SHARE = 0.85, 1.25
+CARRIES_A = 1e-9
+"""From such a current on a transistor in the way of power has to be open: also where so little
+is left behind it that nothing starts. Common practice."""
+LOST_V, WANTED_V = 0.1, 0.2
+"""More than this is not lost in one that is open; one whose gate lies as high as its source is
+meant to be shut. Common practice."""
 
 
 def run(subject: Subject) -> Outcome:
     """Compare every part that has a limit with the highest volts of its nets."""
     circuit, library = subject.circuit, subject.library
     assert circuit is not None
-    volts = highest_volts(circuit, subject.brief, library.parts)
+    energised = switched_on(subject)
+    volts = highest_volts(energised)
     found, looked = [], 0
     for component in circuit.components:
         part = library.parts.get(component.part)
         if part is None:
             continue
-        found += [*gates(subject, component, part, volts), *sounders(subject, component, part)]
+        found += [*gates(energised, component, part), *sounders(subject, component, part)]
         if "voltage" not in part.values:
             continue
         looked += 1
@@ -59,32 +70,37 @@ def run(subject: Subject) -> Outcome:
     return outcome(found, looked)
 
 
-def gates(
-    subject: Subject, component: Component, part: Part, volts: Mapping[str, float]
-) -> Iterator[Finding]:
-    """Guards whose gate lies at ground: the source beside them opens them when it is empty, and
-    does not break their gate when it is full.
-    """
-    names = {name: component.pads.get(pad, "") for pad, name in part.pin_names.items()}
-    if "gate_v" not in part.values or names.get("gate") != GROUND:
+def gates(energised: Energised, component: Component, part: Part) -> Iterator[Finding]:
+    """Gates of P-channel transistors: what carries current is open, and no gate is broken."""
+    pads = {name: component.pads.get(pad, "") for pad, name in part.pin_names.items()}
+    if "gate_v" not in part.values or not {"gate", "source"} <= pads.keys():
         return
-    about = (f"part:{component.ref}", *((thing(component.thing),) if component.thing else ()))
-    high = max(volts.get(names["source"], 0.0), volts.get(names["drain"], 0.0))
-    if high > part.figure("gate_v"):
+    gate, source = energised.volt(pads["gate"]), energised.volt(pads["source"])
+    about, rows = about_parts(energised, component.ref), meant(energised)
+    name = f"{component.ref} ({component.purpose})"
+    across = np.where(rows, np.abs(source - gate), 0.0)
+    state = int(across.argmax())
+    if across[state] > part.figure("gate_v"):
         yield RULE.finding(
-            f"The gate of {component.ref} ({component.purpose}) takes {part.values['gate_v']:g} V, "
-            f"and {names['drain']} comes to {high:.2f} V.",
+            f"{when(energised, state)}: the gate of {name} takes {part.values['gate_v']:g} V, "
+            f"and gets {across[state]:.2f} V.",
             "Take a transistor for more, or a source of fewer volts.",
             about,
+            state=energised.states[state].id,
         )
-    source = subject.brief.thing(component.thing).source() if component.thing else None
-    if source is not None and source.empty_v < part.figure("opens_v"):
+    drain = energised.volt(pads.get("drain", ""))
+    carries = rows & (through_a(energised, component.ref) > CARRIES_A)
+    half = (source - gate < part.figure("opens_v")) & (source - gate > WANTED_V)
+    lost = np.where(carries & half, drain - source, 0.0)
+    state = int(lost.argmax())
+    if lost[state] > LOST_V:
         yield RULE.finding(
-            f"{component.ref} ({component.purpose}) opens fully from {part.values['opens_v']:g} V "
-            f"on, and {component.thing} falls to {source.empty_v:g} V: the device dies early, or "
-            "feeds itself through a warm diode.",
-            "Take one cell more.",
+            f"{when(energised, state)}: {name} opens fully from {part.values['opens_v']:g} V on, "
+            f"gets {source[state] - gate[state]:.2f} V and loses {lost[state]:.2f} V: the device "
+            "dies early, or feeds itself through a warm diode.",
+            "Take one cell more, or a transistor that opens at fewer volts.",
             about,
+            state=energised.states[state].id,
         )
 
 

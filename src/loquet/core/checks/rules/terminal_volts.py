@@ -1,7 +1,8 @@
 """No terminal gets more volts than its drawing says that it stands."""
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.circuit.net_volts import highest_volts
+from loquet.core.checks.switched_on import switched_on
+from loquet.core.energising.limits import highest_volts
 from loquet.core.provenance import NotApplicable, Outcome, Source, Working, given
 
 
@@ -9,7 +10,7 @@ def run(subject: Subject) -> Outcome:
     """Compare every terminal that says its most volts with the highest that its net comes to."""
     circuit, parts = subject.circuit, subject.library.parts
     assert circuit is not None
-    volts = highest_volts(circuit, subject.brief, parts)
+    volts = highest_volts(switched_on(subject))
     found, looked = [], 0
     for component in circuit.components:
         part = parts.get(component.part)
@@ -24,7 +25,7 @@ def run(subject: Subject) -> Outcome:
             found.append(
                 RULE.finding(
                     f"{name} of {component.ref} ({component.purpose}) stands {terminal.most_v:g} V,"
-                    f" and {net} may come to {volts[net]:g} V.",
+                    f" and {net} may come to {volts[net]:.2f} V.",
                     "Feed it from a lower rail, put a divider or a shifter between, or take"
                     " another part.",
                     (*about, thing(component.thing)) if component.thing else about,
@@ -36,7 +37,12 @@ def run(subject: Subject) -> Outcome:
                         shown=f"{100 * volts[net] / terminal.most_v:.0f} %",
                         formula="100 x V / Vmost",
                         inputs=(
-                            given("V", volts[net], "V", "highest source or rail that reaches it"),
+                            given(
+                                "V",
+                                volts[net],
+                                "V",
+                                "highest of all states in which all is as it was meant",
+                            ),
                             given("Vmost", terminal.most_v, "V", part.evidence_text),
                         ),
                         source=RULE.source,

@@ -2,7 +2,7 @@
 
 from loquet.core.board.current import track_width_mm
 from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.lookup.powering import carried_of
+from loquet.core.checks.switched_on import carried_by
 from loquet.core.provenance import NotApplicable, Outcome, Source
 from loquet.core.quantities.lengths import MM
 
@@ -13,8 +13,7 @@ def run(subject: Subject) -> Outcome:
     """Compare the narrowest track of every such net with the width for its peak current at 20 K."""
     view = subject.view
     assert view is not None
-    assert subject.circuit is not None
-    carried = carried_of(subject.circuit, subject.brief, subject.library).nets
+    carried = carried_by(subject).nets
     nets = {net.name for net in view.circuit.nets}
     peaks = {net: current / 1000 for net, current in carried.items() if net in nets}
     narrow: dict[str, tuple[int, int, int]] = {}
