@@ -823,6 +823,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Switched On
+         * @description The device in a state, or with everything as it is usually; refused before there is a
+         *     circuit, and for a state that it has not.
+         */
+        get: operations["get_switched_on"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/orders": {
         parameters: {
             query?: never;
@@ -1020,7 +1041,8 @@ export interface paths {
         };
         /**
          * Get Power
-         * @description Sources, rails, loads and the ways between them, as the brief stands.
+         * @description Sources, rails, loads and the ways between them, as the brief stands; run times as its
+         *     circuit does.
          */
         get: operations["get_power"];
         put?: never;
@@ -10504,7 +10526,7 @@ export interface components {
          * @description A sentence about named things, what to do, and how it was found.
          *
          *     `about` holds references such as `control:up`, `net:GND`, `part:U1`; `x_mm`, `y_mm` a place on
-         *     the board.
+         *     the board. `state` is that of the switched-on device in which it shows.
          */
         Finding: {
             /**
@@ -10526,6 +10548,11 @@ export interface components {
              * @enum {string}
              */
             severity: "stop" | "look" | "note";
+            /**
+             * State
+             * @default
+             */
+            state: string;
             /** Station */
             station: string;
             /** Way Out */
@@ -10622,7 +10649,7 @@ export interface components {
          */
         Gathered: {
             /** Paths */
-            paths: components["schemas"]["Path"][];
+            paths: components["schemas"]["loquet__core__sheets__gathered__Path"][];
             /** Spots */
             spots: components["schemas"]["Spot"][];
             /** Words */
@@ -11535,6 +11562,32 @@ export interface components {
             options: components["schemas"]["OptionCost"][];
         };
         /**
+         * Lasting
+         * @description How long a source lasts in a mode (h), what share of what it holds is used, the mean current
+         *     at the source and what it loses by itself (mA), the volts at which the device stops, what a
+         *     cell of its kind gives of its capacity at that current, and the paths.
+         */
+        Lasting: {
+            /** Hours */
+            hours: number;
+            /** Lost Ma */
+            lost_ma: number;
+            /** Mean Ma */
+            mean_ma: number;
+            /** Mode */
+            mode: string;
+            /** Paths */
+            paths: components["schemas"]["loquet__core__power__lasting__Path"][];
+            /** Share */
+            share: number;
+            /** Source */
+            source: string;
+            /** Stops V */
+            stops_v: number;
+            /** Usable */
+            usable: number;
+        };
+        /**
          * LayNet
          * @description Lay a net anew by hand, all of it: a corner dragged, another width, a tidied way.
          */
@@ -11663,6 +11716,21 @@ export interface components {
             projects: number;
             /** Sort */
             sort: string;
+        };
+        /**
+         * LevelView
+         * @description How a source may be there.
+         */
+        LevelView: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "least" | "usual" | "most" | "reversed" | "wrong";
+            /** Volts */
+            volts: number;
+            /** Words */
+            words: string;
         };
         /**
          * LineOffers
@@ -11806,6 +11874,26 @@ export interface components {
         ListText: {
             /** Text */
             text: string;
+        };
+        /**
+         * Load
+         * @description What a part is asked for and what it stands, in one unit; `share` is the one over the other,
+         *     over 1 is too much.
+         */
+        Load: {
+            /** Amount */
+            amount: number;
+            /** Limit */
+            limit: number;
+            /** Ref */
+            ref: string;
+            /** Share */
+            share: number;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+            working: components["schemas"]["Working"];
         };
         /**
          * LoadRow
@@ -12239,6 +12327,18 @@ export interface components {
             ];
         };
         /**
+         * NodeView
+         * @description A net in a state: its volts against ground, and what flows into it in mA.
+         */
+        NodeView: {
+            /** Current Ma */
+            current_ma: number;
+            /** Net */
+            net: string;
+            /** Volts */
+            volts: number;
+        };
+        /**
          * OfferRow
          * @description What a supplier asks for a line: how many are there and when, how many must be taken, cents
          *     each and in all, the quantity from which they cost less, and of one's own suppliers the order
@@ -12271,6 +12371,39 @@ export interface components {
             supplier: string;
             /** Total Cents */
             total_cents: number;
+        };
+        /**
+         * OnView
+         * @description A device in one state. `sound` is false where no answer keeps its own sums: then there are no
+         *     volts and no loads.
+         */
+        OnView: {
+            /** Acts */
+            acts: string;
+            /** Id */
+            id: string;
+            /** Key */
+            key: string;
+            /** Keys */
+            keys: string[];
+            /** Loads */
+            loads: components["schemas"]["Load"][];
+            /** Mode */
+            mode: string;
+            /** Nodes */
+            nodes: components["schemas"]["NodeView"][];
+            /** On */
+            on: boolean;
+            /** Sound */
+            sound: boolean;
+            /** Sources */
+            sources: components["schemas"]["SourceView"][];
+            /** States */
+            states: number;
+            /** Switch */
+            switch: string;
+            /** Words */
+            words: string;
         };
         /**
          * OpeningView
@@ -16029,22 +16162,6 @@ export interface components {
             })[];
         };
         /**
-         * Path
-         * @description All strokes of one net or part and one look, in the letters of SVG's `d` (M and L, mm).
-         */
-        Path: {
-            /** Bold */
-            bold: boolean;
-            /** D */
-            d: string;
-            /** Filled */
-            filled: boolean;
-            /** Net */
-            net: string;
-            /** Ref */
-            ref: string;
-        };
-        /**
          * Piece
          * @description A part in a step: where it lies, its value, and what shows which way round it goes.
          */
@@ -16387,9 +16504,16 @@ export interface components {
         };
         /**
          * PowerPlan
-         * @description All of it, with the workings of its figures.
+         * @description All of it, with the workings of its figures; `lasting` says how long each source lasts with
+         *     every path of the finished circuit, and is empty before there is one: then run times are those
+         *     of the budget.
          */
         PowerPlan: {
+            /**
+             * Lasting
+             * @default []
+             */
+            lasting: components["schemas"]["Lasting"][];
             /** Loads */
             loads: components["schemas"]["LoadRow"][];
             /** Rails */
@@ -16503,8 +16627,8 @@ export interface components {
         };
         /**
          * PriceLink
-         * @description Which part of the shelf a line sells, or `kit:` and the words of a line of kits; none takes it
-         *     back.
+         * @description Which part of the shelf a line sells, or `kit:` and the words of a line of kits; none takes
+         *     it back.
          */
         PriceLink: {
             /** Order Number */
@@ -17838,6 +17962,23 @@ export interface components {
             usual_v: number;
         };
         /**
+         * SourceView
+         * @description A source with its levels, the one that it has (nothing where it is absent), and what it
+         *     gives in mA (less than nothing where current flows into it).
+         */
+        SourceView: {
+            /** Gives Ma */
+            gives_ma: number;
+            /** Label */
+            label: string;
+            /** Level */
+            level: string;
+            /** Levels */
+            levels: components["schemas"]["LevelView"][];
+            /** Name */
+            name: string;
+        };
+        /**
          * Spot
          * @description Where a part can be pressed: the room of its own strokes, in mm.
          */
@@ -19007,6 +19148,39 @@ export interface components {
             unit: string;
             /** Value */
             value: string;
+        };
+        /**
+         * Path
+         * @description A part through which a source is emptied: its reference, what it is for, its current in mA
+         *     as seen at the source, its share, and how long the source would last without it (h).
+         */
+        loquet__core__power__lasting__Path: {
+            /** Hours Without */
+            hours_without: number;
+            /** Ma */
+            ma: number;
+            /** Ref */
+            ref: string;
+            /** Share */
+            share: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Path
+         * @description All strokes of one net or part and one look, in the letters of SVG's `d` (M and L, mm).
+         */
+        loquet__core__sheets__gathered__Path: {
+            /** Bold */
+            bold: boolean;
+            /** D */
+            d: string;
+            /** Filled */
+            filled: boolean;
+            /** Net */
+            net: string;
+            /** Ref */
+            ref: string;
         };
     };
     responses: never;
@@ -24048,6 +24222,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineOffers"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_switched_on: {
+        parameters: {
+            query?: {
+                /** @description cell=usual+usb=usual,high,play,on */
+                state?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnView"];
                 };
             };
             /** @description Bad Request */

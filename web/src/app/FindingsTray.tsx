@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import type { Edit, Finding } from "../api/client";
 import { Button } from "../design/Button";
 import { Figure } from "../design/Figure";
@@ -62,16 +63,14 @@ export function FindingsTray({ station }: { station: StationName }) {
 
 function Row({ finding }: { finding: Finding }) {
 	const { show } = useShown();
-	const { edit } = useDesign();
+	const { head, edit } = useDesign();
+	const navigate = useNavigate();
+	const shown = { about: finding.about ?? [], x: finding.x_mm ?? null, y: finding.y_mm ?? null };
 	const repairs = finding.repairs ?? [];
 	const place = finding.x_mm != null && finding.y_mm != null;
 	return (
 		<li data-finding={finding.rule} className="border-b border-rule">
-			<button
-				type="button"
-				className="flex w-full gap-2 p-3 text-left hover:bg-paper"
-				onClick={() => show({ about: finding.about ?? [], x: finding.x_mm ?? null, y: finding.y_mm ?? null })}
-			>
+			<button type="button" className="flex w-full gap-2 p-3 text-left hover:bg-paper" onClick={() => show(shown)}>
 				<span className="mt-[3px]">
 					<Sign kind={finding.severity} />
 				</span>
@@ -88,12 +87,24 @@ function Row({ finding }: { finding: Finding }) {
 					)}
 				</span>
 			</button>
-			{(repairs.length > 0 || finding.working) && (
+			{(repairs.length > 0 || finding.working || finding.state) && (
 				<div className="flex flex-wrap items-center gap-1.5 px-3 pb-2 pl-9 text-[12px]">
 					{finding.working && (
 						<span className="mr-1">
 							<Figure working={finding.working} />
 						</span>
+					)}
+					{finding.state && (
+						<Button
+							className="!py-0"
+							data-testid="switch-on-so"
+							onClick={() => {
+								show({ ...shown, state: finding.state });
+								navigate(`/project/${head.project}/circuit`);
+							}}
+						>
+							Switch it on so
+						</Button>
 					)}
 					{repairs.map((repair) => (
 						<Button

@@ -4,8 +4,8 @@ import { createContext, useContext } from "react";
 export const ReckonerContext = createContext<(text: string) => void>(() => undefined);
 export const useReckoner = () => useContext(ReckonerContext);
 
-/** Which finding or thing the tray asks the station to show. */
-export type Shown = { about: string[]; x: number | null; y: number | null } | null;
+/** Which finding or thing the tray asks the station to show; `state` is that in which the device is to be switched on for it. */
+export type Shown = { about: string[]; x: number | null; y: number | null; state?: string } | null;
 export const ShownContext = createContext<{ shown: Shown; show: (shown: Shown) => void }>({
 	shown: null,
 	show: () => undefined,

@@ -2,13 +2,12 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from loquet.core.circuit import Component
 from loquet.core.energising.energised import Energised
 from loquet.core.energising.limits import through_a
 from loquet.core.parts import Part
 from loquet.core.plain.frozen import Frozen
+from loquet.core.provenance import Source, Working, given
 from loquet.core.quantities.shown import read_si
 
 
@@ -23,7 +22,7 @@ class Load(Frozen):
     amount: float
     limit: float
     share: float
-    origin: str
+    working: Working
 
 
 def carries_ma(component: Component, part: Part) -> float | None:
@@ -73,13 +72,26 @@ def loads_of_part(
 
 def load(ref: str, words: str, unit: str, amount: float, limit: float, part: Part) -> Load:
     """A load with its share."""
-    share = amount / limit if limit else np.inf
+    share = amount / limit
+    working = Working(
+        id=f"on.{ref}.{words}",
+        title=f"{words[0].upper()}{words[1:]} of {ref} beside its limit",
+        value=100 * share,
+        unit="%",
+        shown=f"{100 * share:.0f} %",
+        formula="100 x X / Xmax",
+        inputs=(
+            given("X", float(f"{amount:.5g}"), unit, "the circuit switched on, in this state"),
+            given("Xmax", limit, unit, part.evidence_text),
+        ),
+        source=Source(kind="part drawing", text="limits of the parts in the catalogue"),
+    )
     return Load(
         ref=ref,
         words=words,
         unit=unit,
         amount=amount,
         limit=limit,
-        share=float(share),
-        origin=part.evidence_text,
+        share=share,
+        working=working,
     )

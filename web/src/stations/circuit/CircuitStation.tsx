@@ -5,16 +5,20 @@ import { Coming } from "../../app/Coming";
 import { useReckoner } from "../../app/reckoner";
 import { Button } from "../../design/Button";
 import { Figures } from "../../design/Figure";
+import { Toggle } from "../../design/Toggle";
 import { useSize } from "../../design/useSize";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { CurvePlot } from "./CurvePlot";
 import { HandChanges } from "./HandChanges";
 import { light } from "./lighting";
+import { type Lit, litBy, type On, saidMa, saidVolts } from "./lit";
 import { NetList } from "./NetPanel";
 import { PartCard } from "./PartCard";
 import { type Component, type Picked, type Sheet, titleOf, type View } from "./picked";
 import { SheetDrawing } from "./SheetDrawing";
+import { SwitchedOn } from "./SwitchedOn";
+import { useSwitchedOn } from "./useSwitchedOn";
 
 const FITS = { least: 3.6, most: 4.4 };
 const STEPS = [2.6, 3.2, 4, 5, 6.5, 8];
@@ -23,6 +27,8 @@ const STEPS = [2.6, 3.2, 4, 5, 6.5, 8];
 export function CircuitStation() {
 	const { head, start, jobs } = useDesign();
 	const [picked, setPicked] = useState<Picked>(null);
+	const { state, set, on, error: unlit } = useSwitchedOn();
+	const lit = useMemo(() => (on ? litBy(on) : null), [on]);
 	const query = useQuery({
 		queryKey: ["project", head.project, "circuit", head.version],
 		queryFn: () =>
@@ -45,6 +51,11 @@ export function CircuitStation() {
 					<span className="text-look">{view.components.length ? "drawn from earlier choices" : "not made yet"}</span>
 				)}
 				<span className="flex-1" />
+				{view.components.length > 0 && !stale && (
+					<Toggle on={state !== null} data-testid="switch-on" onClick={() => set(state === null ? "" : null)}>
+						Switch it on
+					</Toggle>
+				)}
 				{view.components.length > 0 && (
 					<a
 						className="text-patina underline"
@@ -69,14 +80,21 @@ export function CircuitStation() {
 				</Coming>
 			) : (
 				<div className="flex min-h-0 flex-1">
-					<Sheets view={view} picked={picked} pick={setPicked} />
+					<Sheets
+						view={view}
+						picked={picked}
+						pick={setPicked}
+						lit={state === null || stale ? null : lit}
+						words={state === null || stale ? "" : unlit || wordsOf(on)}
+					/>
 					<div className="flex w-[226px] shrink-0 flex-col border-l border-rule">
-						{part ? (
+						{state !== null && !stale && on && <SwitchedOn on={on} set={set} picked={picked} pick={setPicked} />}
+						{state !== null && !stale ? null : part ? (
 							<PartCard key={part.ref} component={part} view={view} pick={setPicked} />
 						) : (
 							<NetList view={view} picked={picked} pick={setPicked} />
 						)}
-						<HandChanges view={view} />
+						{(state === null || stale) && <HandChanges view={view} />}
 						<datalist id="net-names">
 							{view.nets.map((net) => (
 								<option key={net.name} value={net.name} />
@@ -87,6 +105,12 @@ export function CircuitStation() {
 			)}
 		</div>
 	);
+}
+
+/** A state in words, or that there is no answer in it. */
+function wordsOf(on: On | null): string {
+	if (!on) return "Switching it on.";
+	return on.sound ? `${on.words}.` : `${on.words}: no answer was found that keeps its own sums.`;
 }
 
 /** What will get a circuit, and what has no recipe yet. */
@@ -106,14 +130,26 @@ function Wanted() {
 }
 
 /** All sheets, one below the other or side by side, at a scale that can be chosen. */
-function Sheets({ view, picked, pick }: { view: View; picked: Picked; pick: (picked: Picked) => void }) {
+function Sheets({
+	view,
+	picked,
+	pick,
+	lit,
+	words,
+}: {
+	view: View;
+	picked: Picked;
+	pick: (picked: Picked) => void;
+	lit: Lit | null;
+	words: string;
+}) {
 	const root = useRef<HTMLDivElement>(null);
 	const [chosen, choose] = useKept<number | null>("sheet scale", null);
 	const room = useSize(root);
 	const parts = useMemo(() => new Map(view.components.map((c) => [c.ref, c])), [view]);
 	const widest = Math.max(1, ...view.sheets.map((s) => s.width_mm));
 	const scale = chosen ?? Math.min(FITS.most, Math.max(FITS.least, (room.w - 32) / widest));
-	const over = usePointing(root, view, parts);
+	const over = usePointing(root, view, parts, lit);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: sheets that were drawn anew are lit anew
 	useEffect(() => {
 		if (!root.current) return;
@@ -124,7 +160,9 @@ function Sheets({ view, picked, pick }: { view: View; picked: Picked; pick: (pic
 	return (
 		<div className="flex min-w-0 flex-1 flex-col">
 			<div className="flex items-center gap-1 px-4 pt-1 text-[12px]" role="group" aria-label="Scale of the sheets">
-				<span className="flex-1 text-ink-2">Press a part for its figures, a wire for its net.</span>
+				<span className={`flex-1 ${words ? "" : "text-ink-2"}`} data-testid="state-words">
+					{words || "Press a part for its figures, a wire for its net."}
+				</span>
 				<Button
 					weight="quiet"
 					aria-label="Smaller"
@@ -141,12 +179,12 @@ function Sheets({ view, picked, pick }: { view: View; picked: Picked; pick: (pic
 			</div>
 			<div
 				ref={root}
-				className="flex min-h-0 flex-1 flex-wrap content-start gap-x-8 overflow-auto px-4 pb-4"
+				className={`flex min-h-0 flex-1 flex-wrap content-start gap-x-8 overflow-auto pr-4 pb-4 ${lit ? "pl-14" : "pl-4"}`}
 				onPointerOver={over}
 				onPointerLeave={over}
 			>
 				{view.sheets.map((sheet) => (
-					<OneSheet key={keyOf(sheet)} sheet={sheet} view={view} scale={scale} parts={parts} pick={pick} />
+					<OneSheet key={keyOf(sheet)} sheet={sheet} view={view} scale={scale} parts={parts} pick={pick} lit={lit} />
 				))}
 				<Further view={view} />
 			</div>
@@ -155,7 +193,12 @@ function Sheets({ view, picked, pick }: { view: View; picked: Picked; pick: (pic
 }
 
 /** Lights what is under the pointer everywhere and says it in the strip. */
-function usePointing(root: { current: HTMLDivElement | null }, view: View, parts: ReadonlyMap<string, Component>) {
+function usePointing(
+	root: { current: HTMLDivElement | null },
+	view: View,
+	parts: ReadonlyMap<string, Component>,
+	lit: Lit | null,
+) {
 	const reckon = useReckoner();
 	return useCallback(
 		(event: { target: EventTarget; type: string }) => {
@@ -165,10 +208,15 @@ function usePointing(root: { current: HTMLDivElement | null }, view: View, parts
 			light(root.current, net, "net", "under-pointer");
 			const part = parts.get(over?.getAttribute("data-press") ?? over?.getAttribute("data-part") ?? "");
 			const row = net ? view.nets.find((n) => n.name === net) : undefined;
-			if (row) reckon(`${row.name}: ${row.pads.map(([ref, pad]) => `${ref}.${pad}`).join(" ")}`);
+			const node = net ? lit?.nodes.get(net) : undefined;
+			const load = part ? lit?.loads.get(part.ref) : undefined;
+			if (row && node) reckon(`${row.name}: ${saidVolts(node.volts)}, ${saidMa(node.ma)}`);
+			else if (part && load)
+				reckon(`${titleOf(part)}: ${load.words} ${load.amount.toPrecision(3)} of ${load.limit} ${load.unit}`);
+			else if (row) reckon(`${row.name}: ${row.pads.map(([ref, pad]) => `${ref}.${pad}`).join(" ")}`);
 			else if (part) reckon(`${titleOf(part)}: ${part.purpose}; ${part.evidence}`);
 		},
-		[root, view, parts, reckon],
+		[root, view, parts, reckon, lit],
 	);
 }
 
@@ -180,7 +228,9 @@ function OneSheet({
 	scale,
 	parts,
 	pick,
+	lit,
 }: {
+	lit: Lit | null;
 	sheet: Sheet;
 	view: View;
 	scale: number;
@@ -197,13 +247,15 @@ function OneSheet({
 				{sheet.title}
 				{several && <span className="font-normal text-ink-2"> on {sheet.board}</span>}
 			</h2>
-			<SheetDrawing sheet={sheet} scale={scale} parts={parts} pick={pick} />
-			<div className="flex flex-wrap gap-x-6">
-				{curves.map((curve) => (
-					<CurvePlot key={curve.id} curve={curve} />
-				))}
-			</div>
-			{figures.length > 0 && (
+			<SheetDrawing sheet={sheet} scale={scale} parts={parts} pick={pick} lit={lit} />
+			{!lit && (
+				<div className="flex flex-wrap gap-x-6">
+					{curves.map((curve) => (
+						<CurvePlot key={curve.id} curve={curve} />
+					))}
+				</div>
+			)}
+			{!lit && figures.length > 0 && (
 				<div className="mt-2 max-w-[380px]">
 					<Figures workings={figures} />
 				</div>
