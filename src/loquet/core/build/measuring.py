@@ -8,11 +8,12 @@ from typing import Literal
 from loquet.core.build.faults import GOOD, Fault, Lead, Manner, affected, faulty, manner_of
 from loquet.core.build.meter import OPEN_OHM, Meter
 from loquet.core.circuit.model import GROUND
-from loquet.core.energising.answering import Answers, Given, answers
+from loquet.core.energising.answering import Answers, Given
 from loquet.core.energising.conditions import METERED, held, switched
 from loquet.core.energising.device import SOURCES, Device
 from loquet.core.energising.elements import THERMAL_V, Junction, Network
-from loquet.core.energising.states import Level, State, given_of, starting, ways_of
+from loquet.core.energising.energised import settled
+from loquet.core.energising.states import Level, State, given_of, ways_of
 from loquet.core.quantities.shown import read_si
 
 TestSort = Literal["ohm", "volt", "diode", "farad", "look"]
@@ -100,11 +101,7 @@ class Faulty:
     @cached_property
     def answer(self) -> Answers:
         """It on power, fed by its first source, its brains not yet running."""
-        given = at_the_bench(self.desk, self.fault)
-        first = None
-        if any(t.ASKS_FIRST for t in self.desk.brief.things):
-            first = answers(self.network, [starting(self.desk, given)]).volts
-        return answers(self.network, [given], first)
+        return settled(self.desk, self.network, [at_the_bench(self.desk, self.fault)])
 
     @cached_property
     def volts(self) -> dict[str, float]:

@@ -9,8 +9,9 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from loquet.core.energising.answering import Answers, answers
+from loquet.core.energising.answering import Answers, Given, answers
 from loquet.core.energising.device import Device, Spot
+from loquet.core.energising.elements import Network
 from loquet.core.energising.network import lead_at, network_of
 from loquet.core.energising.pins import Pin, pins_of
 from loquet.core.energising.states import (
@@ -85,7 +86,10 @@ def energised(device: Device) -> Energised:
 def in_states(device: Device, ways: tuple[Way, ...], states: tuple[State, ...]) -> Energised:
     """A device in some states."""
     network, given = network_of(device), [given_of(device, ways, s) for s in states]
-    guess = None
-    if any(thing.ASKS_FIRST for thing in device.brief.things):
-        guess = answers(network, [starting(device, g) for g in given]).volts
-    return Energised(device, ways, states, answers(network, given, guess))
+    return Energised(device, ways, states, settled(device, network, given))
+
+
+def settled(device: Device, network: Network, given: Sequence[Given]) -> Answers:
+    """The answers that a device comes to from the moment before each state."""
+    before = answers(network, [starting(device, each) for each in given])
+    return answers(network, given, before.volts)

@@ -22,6 +22,7 @@ LEAST_OHM, OPEN_DRAIN_OHM = 0.05, 50.0
 MODULE_LEAST_V, LEAST_V = 0.9, 0.9
 """From so many volts on a regulator begins to work where its part does not say; assumed."""
 CONVERTERS = ("linear regulator", "buck converter", "boost converter", "buck-boost converter")
+RUNAWAY_V = 40.0
 STEPPING_OHM = 0.2
 """The switch and the coil of a converter that cannot make more than it gets; assumed."""
 CHARGING_OHM = 0.3
@@ -150,7 +151,9 @@ def out_of(spot: Spot) -> str | None:
 
 
 def set_v(spot: Spot, out: str) -> float:
-    """What a converter makes: by its divider, or the volts that it is made for."""
+    """What a converter makes: by its divider, or the volts that it is made for. Without the upper
+    resistor it goes as high as it can, without the lower one it holds its reference.
+    """
     feedback = spot.node("feedback")
     reference = spot.figure("reference_v", 0.0)
     if feedback and reference:
@@ -158,6 +161,7 @@ def set_v(spot: Spot, out: str) -> float:
         lower = resistance_between(spot, feedback, spot.node("ground") or GROUND)
         if upper and lower:
             return reference * (1 + upper / lower)
+        return RUNAWAY_V if lower else reference
     said = read_si(spot.component.value, "V")
     rails = (m.rail.usual_v for m in spot.device.made if m.rail.net == out)
     own = (m.rail.usual_v for m in spot.device.made if m.rail.fed_by == spot.component.thing)

@@ -7,10 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquet.core.brief import Supply, Thing
-from loquet.core.energising.answering import answers
 from loquet.core.energising.device import Device
 from loquet.core.energising.elements import nodes_of
-from loquet.core.energising.energised import Energised
+from loquet.core.energising.energised import Energised, settled
 from loquet.core.energising.feeds import CONVERTERS
 from loquet.core.energising.limits import through_a
 from loquet.core.energising.network import network_of
@@ -20,7 +19,6 @@ from loquet.core.energising.states import (
     Mode,
     State,
     given_of,
-    starting,
     ways_of,
 )
 from loquet.core.power.discharge import open_v, self_discharge_ma, usable_share
@@ -85,10 +83,7 @@ def emptied(device: Device, thing: Thing, supply: Supply, left: Floats, mode: st
     ]
     given = given_of(device, ways, state)
     rows = [replace(given, volts={thing.name: float(share)}) for share in shares]
-    first = None
-    if any(t.ASKS_FIRST for t in device.brief.things):
-        first = answers(network, [starting(device, row) for row in rows]).volts
-    return Energised(device, ways, (state,) * len(left), answers(network, rows, first))
+    return Energised(device, ways, (state,) * len(left), settled(device, network, rows))
 
 
 def volts_of(seen: Energised, thing: Thing) -> Floats:

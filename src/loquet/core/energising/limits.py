@@ -79,6 +79,7 @@ def overs(energised: Energised) -> Iterator[Over]:
         volts, supply = energised.volt(pin.node), energised.volt(pin.supply)
         takes = takes_v(energised, pin)
         amps = shockley(volts - supply, saturation, THERMAL_V)  # type: ignore[arg-type]
+        amps = amps if pin.clamped else np.zeros_like(amps)
         high = rows & (volts > takes + 1e-6) & ((amps > TRICKLE_A) | (not pin.clamped))
         if not high.any():
             continue
@@ -158,12 +159,10 @@ class Low:
 
 
 def lows(energised: Energised) -> Iterator[Low]:
-    """Every input that stays below what it asks for high: one that is driven while its lines are
-    driven high, another while nobody drives it.
+    """Every input that stays below what it asks for high while lines are driven high, or held so
+    by resistors.
     """
-    rows = meant(energised)
-    high = rows & np.array([s.acts == "high" for s in energised.states])
-    rest = rows & np.array([s.acts == "reset" and not s.contact for s in energised.states])
+    high = meant(energised) & np.array([s.acts == "high" for s in energised.states])
     driven: dict[str, set[str]] = {}
     for pin in energised.pins:
         if pin.does in ("output", "analogue out"):
@@ -178,7 +177,7 @@ def lows(energised: Energised) -> Iterator[Low]:
         asks = np.maximum(pin.asks_v, 0.0) if pin.asks_v else HIGH_SHARE * supply
         asks = np.broadcast_to(asks, supply.shape)
         volts = energised.volt(pin.node)
-        here = (high if by_others else rest) & alive & (volts > LIFTED_V) & (volts < asks)
+        here = high & alive & (volts > LIFTED_V) & (volts < asks)
         if here.any():
             state = int(np.argmax(np.where(here, asks - volts, -1e9)))
             by, pulled = min(drivers, default=""), False
@@ -324,6 +323,37 @@ class Wrong:
     amperes: float
 
 
+@dataclass(frozen=True)
+class Burst:
+    """A part that stands fewer volts than the wrong adapter gives it: the state, its reference, the
+    volts and what it stands.
+    """
+
+    state: int
+    ref: str
+    volts: float
+    most_v: float
+
+
+def bursts(energised: Energised) -> Iterator[Burst]:
+    """Parts that the wrong adapter destroys: at their supply, or across them."""
+    rows = energised.rows([any(x == "wrong" for _, x in s.sources) for s in energised.states])
+    if not rows.any():
+        return
+    for component in energised.device.circuit.components:
+        part, spot = energised.device.parts.get(component.part), energised.spots[component.ref]
+        values = part.values if part else {}
+        limit = values.get("input_max_v", values.get("voltage"))
+        node = spot.node("in") or spot.node("supply")
+        nodes = [node] if "input_max_v" in values and node else list(component.pads.values())
+        if limit is None or not nodes:
+            continue
+        volts = np.where(rows, np.max([np.abs(energised.volt(n)) for n in nodes], axis=0), 0.0)
+        if volts.max() > limit:
+            state = int(volts.argmax())
+            yield Burst(state, component.ref, float(volts[state]), limit)
+
+
 def wrongs(energised: Energised) -> Iterator[Wrong]:
     """Parts that stand below ground, and sources that are shorted, while one is the wrong way
     round; each part once.
@@ -350,3 +380,41 @@ def wrongs(energised: Energised) -> Iterator[Wrong]:
         if flows.max() > SHORT_A and not seen:
             state = int(flows.argmax())
             yield Wrong(state, "", name, 0.0, float(flows[state]))
+
+
+@dataclass(frozen=True)
+class Fed:
+    """What a supply pin gets while all is as it was meant to be: the most volts, the least while
+    its sources are at their usual volts and while one is nearly empty, each with its state.
+    """
+
+    most_v: float
+    most_at: int
+    usual_v: float
+    usual_at: int
+    late_v: float
+    late_at: int
+
+
+def fed_at(energised: Energised, node: str) -> Fed | None:
+    """What a node gets as a supply; nothing for one that is never fed. The most counts while nobody
+    drives a line: what comes in through pins is said of those.
+    """
+    rows, volts = meant(energised), energised.volt(node)
+    quiet = np.array([s.acts not in ("high", "low") for s in energised.states])
+    most_at = int(np.argmax(np.where(rows & quiet, volts, -1e9)))
+    most = float(volts[most_at]) if rows.any() else 0.0
+    if most < LIFTED_V:
+        return None
+    on = rows & (volts > most / 2)
+    late = np.array([any(x == "least" for _, x in s.sources) for s in energised.states])
+    usual_at = int(np.argmin(np.where(on & ~late, volts, 1e9)))
+    late_at = int(np.argmin(np.where(on & late, volts, 1e9))) if (on & late).any() else usual_at
+    return Fed(
+        most,
+        most_at,
+        float(volts[usual_at]),
+        usual_at,
+        float(volts[late_at]),
+        late_at,
+    )

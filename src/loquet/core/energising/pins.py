@@ -162,7 +162,9 @@ def driven(spot: Spot) -> Iterator[Element]:
     """Drivers and clamps of all its pins, and the regulator inside of a brain that has one."""
     brain = spot.device.things.get(spot.component.thing)
     yield from inside(spot)
-    seen: set[str] = set()
+    supply = logic_supply(spot) if spot.component.is_chip else supply_of(spot)
+    if supply is not None and spot.device.kind(spot.component) not in PASSIVE:
+        yield Junction(GROUND, supply, junction_of(BODY_V, BODY_A), 1.0, spot.ref)
     things = spot.device.brief.things
     lines = {plain_name(t.role("hold")): holds(t.name) for t in things if t.ASKS_FIRST}
     lines |= {plain_name(t.role("on")): passes(t.name) for t in things if t.PASSES}
@@ -184,9 +186,6 @@ def driven(spot: Spot) -> Iterator[Element]:
         if pin.clamped:
             yield Junction(pin.node, pin.supply, saturation, 1.0, pin.ref)
         yield Junction(pin.ground, pin.node, saturation, 1.0, pin.ref)
-        if pin.supply not in seen:
-            seen.add(pin.supply)
-            yield Junction(pin.ground, pin.supply, junction_of(BODY_V, BODY_A), 1.0, pin.ref)
 
 
 def inside(spot: Spot) -> Iterator[Element]:

@@ -290,8 +290,11 @@ def given_of(device: Device, ways: tuple[Way, ...], state: State) -> Given:
 
 
 def starting(device: Device, given: Given) -> Given:
-    """The moment before, from which a device with a latch comes into a state that it is on in: its
-    button is held.
+    """The moment before, from which a device comes into a state: nothing is drawn yet, and the
+    button of its latch is held. Of several answers (a latch that is off, a port that everything
+    together never lets up) it is the one that a device in use is in.
     """
     latches = [t.name for t in device.brief.things if t.ASKS_FIRST]
-    return replace(given, on=given.on | {pressed(n) for n in latches if holds(n) in given.on})
+    held_down = {pressed(n) for n in latches if holds(n) in given.on}
+    nothing = dict.fromkeys((load.thing for load in device.loads), 0.0)
+    return replace(given, on=given.on | held_down, amperes=nothing)

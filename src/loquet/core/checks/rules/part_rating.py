@@ -21,6 +21,7 @@ FULL_SHARE, LOUD_SHARE = 0.85, 1.25
 CARRIES_A = 1e-9
 """From such a current on a transistor in the way of power has to be open: also where so little
 is left behind it that nothing starts. Common practice."""
+PASSES_A, SLACK = 1e-3, 0.9
 LOST_V, WANTED_V = 0.1, 0.2
 """More than this is not lost in one that is open; one whose gate lies as high as its source is
 meant to be shut. Common practice."""
@@ -90,6 +91,20 @@ def gates(energised: Energised, component: Component, part: Part) -> Iterator[Fi
         )
     drain = energised.volt(pads.get("drain", ""))
     carries = rows & (through_a(energised, component.ref) > CARRIES_A)
+    usual = [all(level != "least" for _, level in s.sources) for s in energised.states]
+    promised = SLACK * part.figure("opens_v")
+    weak = rows & np.array(usual) & (source - gate > WANTED_V) & (source - gate < promised)
+    weak &= through_a(energised, component.ref) > PASSES_A
+    if weak.any():
+        state = int(np.argmax(weak))
+        yield RULE.finding(
+            f"{when(energised, state)}: {name} is sure to open from {part.values['opens_v']:g} V "
+            f"on, and gets {source[state] - gate[state]:.2f} V while current flows.",
+            "Take one cell more, or a transistor that opens at fewer volts.",
+            about,
+            state=energised.states[state].id,
+        )
+        return
     half = (source - gate < part.figure("opens_v")) & (source - gate > WANTED_V)
     lost = np.where(carries & half, drain - source, 0.0)
     state = int(lost.argmax())

@@ -6,47 +6,69 @@ from collections.abc import Iterator
 
 from loquet.core.checks.limits import Limits, limits_on
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
-from loquet.core.power import Rail, rail_of, rails_of
-from loquet.core.provenance import Finding, Outcome, Source
+from loquet.core.checks.switched_on import about as about_parts
+from loquet.core.checks.switched_on import switched_on, when
+from loquet.core.energising.energised import Energised
+from loquet.core.energising.limits import fed_at
+from loquet.core.power import rail_of
+from loquet.core.provenance import Finding, Outcome, Severity, Source
+
+LOSS_V = 0.03
+"""So much is lost in a pin's way, or made too much by a divider of E24 values: no limit is so
+sharp. Common practice, no source.
+"""
 
 
 def run(subject: Subject) -> Outcome:
-    """Compare the limits of parts with the rails that their supply pins are on."""
+    """Compare the limits of parts with what their supply pins get in all states."""
     assert subject.circuit is not None
-    rails = {rail.net: rail for rail in rails_of(subject.brief)}
-    rows = limits_on(subject.circuit, subject.brief, subject.library)
-    found = [f for row in rows if row.net in rails for f in compared(row, rails[row.net])]
+    energised = switched_on(subject)
+    rows = [*limits_on(subject.circuit, subject.brief, subject.library), *brains_on(subject)]
+    found = [f for row in rows for f in compared(row, energised)]
     found += [*converters(subject), *hanging(subject)]
     return outcome(found, len(rows))
 
 
-def compared(row: Limits, rail: Rail) -> Iterator[Finding]:
-    """What is wrong between a part and its rail."""
-    component, least, most, origin = row.component, row.least_v, row.most_v, row.origin
-    about = (f"part:{component.ref}", *((thing(component.thing),) if component.thing else ()))
-    name = f"{component.ref} ({component.purpose})"
-    if rail.fresh_v > most:
-        yield RULE.finding(
-            f"{name} takes {most:g} V at the most, and {rail.words} may give {rail.fresh_v:g} V"
-            f" ({origin}).",
-            "Feed it from a lower rail, or take another part.",
-            about,
-        )
-    if rail.usual_v < least:
-        yield RULE.finding(
-            f"{name} wants {least:g} V, and {rail.words}"
-            f" give{'s' if not rail.words.endswith('s') else ''} {rail.usual_v:g} V ({origin}).",
-            "Feed it from a higher rail, or take another part.",
-            about,
-        )
-    elif rail.empty_v < least:
-        yield RULE.finding(
-            f"{name} stops below {least:g} V, before {rail.words} are empty at {rail.empty_v:g} V"
-            f" ({origin}).",
-            "Accept a shorter run time, or put a converter between.",
-            about,
-            severity="look",
-        )
+def brains_on(subject: Subject) -> Iterator[Limits]:
+    """Brains with what they stand, where their rail is meant to be within that: what lies outside
+    of it by the brief is said at the Pins.
+    """
+    assert subject.circuit is not None
+    for own in subject.brains:
+        brain, chip = own.share.brain, own.chip
+        if brain is None or chip is None or not chip.supply_min_mv or not chip.supply_max_mv:
+            continue
+        rail = rail_of(subject.brief, brain)
+        least, most = chip.supply_min_mv / 1000, chip.supply_max_mv / 1000
+        parts = (c for c in subject.circuit.components if c.is_chip and c.thing == brain.name)
+        component = next(parts, None)
+        if component is not None and least <= rail.empty_v and rail.fresh_v <= most:
+            yield Limits(component, rail.net, least, most, chip.supply_source)
+
+
+def compared(row: Limits, energised: Energised) -> Iterator[Finding]:
+    """What is wrong between a part and what feeds it."""
+    fed, least, most, origin = fed_at(energised, row.net), row.least_v, row.most_v, row.origin
+    if fed is None:
+        return
+    about = about_parts(energised, row.component.ref)
+    name = f"{row.component.ref} ({row.component.purpose})"
+
+    def said(state: int, words: str, way_out: str, severity: Severity = "stop") -> Finding:
+        sentence = f"{when(energised, state)}: {name} {words} ({origin})."
+        at = energised.states[state].id
+        return RULE.finding(sentence, way_out, about, severity=severity, state=at)
+
+    if fed.most_v > most + LOSS_V:
+        words = f"takes {most:g} V at the most, and gets {fed.most_v:.2f} V"
+        yield said(fed.most_at, words, "Feed it from a lower rail, or take another part.")
+    if fed.usual_v < least - LOSS_V:
+        words = f"wants {least:g} V, and gets {fed.usual_v:.2f} V"
+        yield said(fed.usual_at, words, "Feed it from a higher rail, or take another part.")
+    elif fed.late_v < least - LOSS_V:
+        words = f"stops below {least:g} V, and gets {fed.late_v:.2f} V"
+        out = "Accept a shorter run time, or put a converter between."
+        yield said(fed.late_at, words, out, "look")
 
 
 def hanging(subject: Subject) -> Iterator[Finding]:

@@ -1,18 +1,23 @@
-"""A source that is put in the wrong way round harms nothing."""
+"""A source that is put in the wrong way round, or another adapter, harms nothing."""
+
+from collections.abc import Iterator
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import about, named, switched_on, when
-from loquet.core.energising.limits import wrongs
-from loquet.core.provenance import NotApplicable, Outcome, Source
+from loquet.core.energising.energised import Energised
+from loquet.core.energising.limits import bursts, wrongs
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
 
 
 def run(subject: Subject) -> Outcome:
-    """Look at every state in which a cell, wires or an adapter are the wrong way round."""
+    """Look at every state in which a cell, wires or an adapter are the wrong way round, or an
+    adapter is another one.
+    """
     energised = switched_on(subject)
-    turned = [s for s in energised.states if any(x == "reversed" for _, x in s.sources)]
-    if not turned:
+    odd = [s for s in energised.states if not s.usual]
+    if not odd:
         return NotApplicable("no source of this device can be put in the wrong way round")
-    found = []
+    found = list(burst(energised))
     for wrong in wrongs(energised):
         words = when(energised, wrong.state)
         if wrong.ref:
@@ -34,7 +39,24 @@ def run(subject: Subject) -> Outcome:
                     state=energised.states[wrong.state].id,
                 )
             )
-    return outcome(found, len(turned))
+    return outcome(found, len(odd))
+
+
+def burst(energised: Energised) -> Iterator[Finding]:
+    """What another adapter with the same plug destroys, in one sentence."""
+    rows = sorted(bursts(energised), key=lambda row: row.most_v - row.volts)
+    if rows:
+        first, more = rows[0], [row.ref for row in rows[1:]]
+        beside = f"; {', '.join(more)} as well" if more else ""
+        yield RULE.finding(
+            f"{when(energised, first.state)}: {named(energised, first.ref)} stands "
+            f"{first.most_v:g} V and gets {first.volts:.1f} V{beside}.",
+            "Print the volts beside the jack, or take a converter and capacitors that stand that "
+            "adapter.",
+            about(energised, first.ref),
+            severity="look",
+            state=energised.states[first.state].id,
+        )
 
 
 RULE = Rule(

@@ -1,12 +1,15 @@
 """Every net that feeds something has a source, and no net ends at a single pad."""
 
-from loquet.core.checks.rule import Rule, Subject, outcome
-from loquet.core.checks.switched_on import switched_on
+from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.checks.switched_on import switched_on, when
+from loquet.core.energising.energised import Energised
 from loquet.core.energising.limits import highest_volts
-from loquet.core.provenance import Outcome, Source
+from loquet.core.provenance import Finding, Outcome, Source
 
-FED_V = 0.5
-"""A rail that never comes to so much is fed by nothing; common practice, no source."""
+FED_V, FED_SHARE = 0.5, 0.75
+"""What never comes to so much, or a rail to such a share of its volts, is fed by nothing; common
+practice, no source.
+"""
 
 
 def run(subject: Subject) -> Outcome:
@@ -25,9 +28,12 @@ def run(subject: Subject) -> Outcome:
                     severity="look",
                 )
             )
-    volts = highest_volts(switched_on(subject))
+    energised = switched_on(subject)
+    volts, rails = highest_volts(energised), energised.device.rails
     for net in circuit.nets:
-        if net.kind == "supply" and volts.get(net.name, 0.0) < FED_V:
+        made = rails.get(net.name)
+        asked = FED_SHARE * made.rail.usual_v if made else FED_V
+        if net.kind == "supply" and volts.get(net.name, 0.0) < asked:
             found.append(
                 RULE.finding(
                     f"{net.name} has {len(net.pads)} loads and no source.",
@@ -35,7 +41,32 @@ def run(subject: Subject) -> Outcome:
                     (f"net:{net.name}",),
                 )
             )
+    if not found:
+        found += unfed(energised)
     return outcome(found, len(circuit.nets))
+
+
+def unfed(energised: Energised) -> list[Finding]:
+    """Sources that do not bring their own rail up when they are there alone."""
+    found = []
+    for index, state in enumerate(energised.states):
+        alone = state.acts == "high" and state.mode == "play" and state.on and not state.alone
+        if not alone or len(state.sources) != 1 or state.sources[0][1] != "usual":
+            continue
+        name = state.sources[0][0]
+        for net, made in energised.device.rails.items():
+            volts = float(energised.volt(net)[index])
+            if made.rail.fed_by == name and volts < FED_SHARE * made.rail.usual_v:
+                found.append(
+                    RULE.finding(
+                        f"{when(energised, index)}: {net} comes to {volts:.2f} V, and is to be fed "
+                        f"from {name} with {made.rail.usual_v:g} V.",
+                        "Join what is between them.",
+                        (f"net:{net}", thing(name)),
+                        state=state.id,
+                    )
+                )
+    return found
 
 
 RULE = Rule(
