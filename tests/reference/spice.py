@@ -26,11 +26,9 @@ from loquet.core.energising.elements import (
 )
 
 HEAD = """a network
-.options gmin=1e-12 reltol=1e-4 abstol=1e-9 vntol=1e-5 tnom=26.85 temp=26.85 method=gear
-Vlow low 0 -40
-Vhigh high 0 40
+.options gmin=1e-12 reltol=1e-3 abstol=1e-7 vntol=1e-4 tnom=26.85 temp=26.85 method=gear
 """
-SETTLED_S, PATIENCE_S = 0.03, 2
+SETTLED_S, STAYS_S, PATIENCE_S = 0.03, 0.002, 2
 
 
 def volts_of(
@@ -53,8 +51,11 @@ def volts_of(
             ".ic "
             + " ".join(f"v({at[n]})={v:.9g}" for n, v in start.items() if n in at and at[n] != "0")
         )
+    transient = f"tran {SETTLED_S / 50} {SETTLED_S} uic"
+    if start:
+        transient = f"tran {STAYS_S / 1000} {STAYS_S} 0 {STAYS_S / 1000} uic"
     shown = [f"let last_{n} = {n}[length({n})-1]\nprint last_{n}" for n in at.values() if n != "0"]
-    lines += [".control", f"tran {SETTLED_S / 50} {SETTLED_S} uic", *shown, ".endc", ".end"]
+    lines += [".control", transient, *shown, ".endc", ".end"]
     try:
         run = subprocess.run(
             ["ngspice", "-b"],
@@ -89,8 +90,8 @@ def cards(element: Element, index: int, at: Mapping[str, str], given: Given) -> 
         case Channel(sign=sign, threshold_v=threshold, k=k):
             sort = "NMOS" if sign > 0 else "PMOS"
             return [
-                f"M{index} {n[1]} {n[0]} {n[2]} {'low' if sign > 0 else 'high'} MM{index} W=1 L=1",
-                f".model MM{index} {sort}(LEVEL=1 VTO={sign * threshold:.9g} KP={k:.9g} IS=1e-30)",
+                f"M{index} {n[1]} {n[0]} {n[2]} {n[2]} MM{index} W=1 L=1",
+                f".model MM{index} {sort}(LEVEL=1 VTO={sign * threshold:.9g} KP={k:.9g} IS=1e-290)",
             ]
         case Bipolar(saturation_a=saturation, gain=gain, reverse_gain=back):
             return [

@@ -69,7 +69,8 @@ def source(spot: Spot) -> Iterator[Element]:
     elif thing.port_gives_ma():
         most = thing.port_gives_ma() / 1000
     ends = spot.at(spot.ref, plus), spot.at(spot.ref, minus)
-    yield spot.resistance(*ends, ABSENT_OHM, absent(thing.name))
+    if supply is None or supply.stays:
+        yield spot.resistance(*ends, ABSENT_OHM, absent(thing.name))
     yield Source(*ends, volts, ohm, max(most, PORT_A), spot.ref, feeds(thing.name), thing.name)
 
 

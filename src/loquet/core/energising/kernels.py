@@ -18,7 +18,7 @@ LEAK_S = 1e-9
 """Every node leaks so much to ground (a gigaohm), so that nothing floats."""
 ROUNDS, STEP_V, CLOSE_V = 80, 2.0, 1e-7
 FREE, NARROWS = 20, 0.85
-STEPS, FIRST_S = 300, 1e-3
+STEPS, FIRST_S, LEAST_S, LET_GO_S = 300, 0.1, 1e-3, 1e-6
 KNEE, RISE = 0.3, 1.0440306508910548  # sqrt(1 + KNEE^2)
 ENABLED_V, EDGE_V = 0.8, 0.02
 """A converter is on from about so many volts at its pin, over so narrow an edge; common
@@ -367,15 +367,16 @@ def recalled(laws, v):  # type: ignore[no-untyped-def] # pragma: no cover
 
 @njit(cache=True, nogil=True)
 def solved(laws, on, order, starts, behind, guess):  # type: ignore[no-untyped-def] # pragma: no cover
-    """Volts by state and node, and whether each was found: from the guess, else as it settles
-    after power comes on.
+    """Volts by state and node, and whether each was found: as it settles from the guess, every
+    node held back at first and let go step by step, as by a capacitor. Of several answers it is the
+    one that a device comes to from there.
     """
     states = on[0].shape[0]
     volts, found = guess.copy(), np.zeros(states, dtype=np.bool_)
     for s in range(states):
         row = (on[0][s], on[1][s], on[2][s], on[3][s], on[4][s], on[5][s], on[6][s], on[7][s])
         before = guess[s].copy()
-        pull, v = 0.0, before.copy()
+        pull, v = FIRST_S, before.copy()
         for _ in range(STEPS):
             memory = recalled(laws, v)
             if newton(laws, row, order, starts, behind, pull, before, v, memory):
@@ -384,9 +385,9 @@ def solved(laws, on, order, starts, behind, guess):  # type: ignore[no-untyped-d
                     found[s] = True
                     break
                 before[:] = v
-                pull = pull / 5 if pull > LEAK_S else 0.0
+                pull = pull / 5 if pull > LET_GO_S else 0.0
             else:
-                pull = max(7 * pull, FIRST_S)
+                pull = max(7 * pull, LEAST_S)
                 if pull > 1e6:
                     break
                 v[:] = before

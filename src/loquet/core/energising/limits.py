@@ -221,16 +221,10 @@ def backs(energised: Energised) -> Iterator[Back]:
 
 
 def absent_a(energised: Energised, name: str) -> NDArray[np.float64]:
-    """What flows into a source that is absent, by state, in A; an empty holder at its charger does
-    not count.
-    """
+    """What flows into a source that is absent, by state, in A; an empty holder takes nothing."""
     network, amps = energised.answers.made.network, energised.answers.currents["resistances"]
-    charged = any(
-        energised.device.kind(c) == "charger" and c.thing == name
-        for c in energised.device.circuit.components
-    )
     for index, element in enumerate(network.resistances):
-        if element.when == absent(name) and not charged:
+        if element.when == absent(name):
             return np.asarray(amps[:, index, 0])
     return np.zeros(len(energised.states))
 
