@@ -11,6 +11,7 @@ from bench.faults import faults_table
 from bench.kills import kills_table
 from bench.pages import pages_table
 from bench.pins import bench_pins
+from bench.switched import switched_table
 from loquet.catalogue.library import bundled_library
 from loquet.core.brief import Brief
 from loquet.core.design import SLICES, Design, slice_of
@@ -64,7 +65,8 @@ def measure(name: str, brief: Brief) -> list[str]:
 def main() -> int:
     """Print the table; the number of seeds a board may be given, or `board N` for generated boards
     against their targets, `pins N` for the pin solver alone, `faults N` for the fault finder,
-    `kills N` for kills while edits are made, `pages` for what a hand waits for.
+    `kills N` for kills while edits are made, `pages` for what a hand waits for, `on`
+    for all states of every example.
     """
     number = int(sys.argv[2]) if len(sys.argv) > 2 else 0
     match sys.argv[1:2]:
@@ -78,6 +80,8 @@ def main() -> int:
             return faults_table(number or 200)
         case ["pages"]:
             return pages_table()
+        case ["on"]:
+            return switched_table()
     seeds = int(sys.argv[1]) if len(sys.argv) > 1 else 5
     run_stage(
         run_stage(

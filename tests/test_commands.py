@@ -355,3 +355,21 @@ def test_a_board_is_compiled_as_it_is_to_be_ordered(tmp_path: Path) -> None:
     assert said == {"lead-free solder": ["contact-finish"], "gold": []}
     with pytest.raises(Unusable, match="--colour pink is not offered"):
         compile_brief(brief, tmp_path / "pink", colour="pink")
+
+
+def test_on_switches_a_brief_on(command: Command) -> None:
+    """703 mA through a switch for 300 mA is a stop; one state can be asked for; none that is not
+    there.
+    """
+    pack = str(ROOT / "tests" / "data" / "devices" / "d09c-switch.brief.json")
+    code, out, _ = command("on", pack, "--json")
+    report = json.loads(out)
+    assert code == 2
+    assert [f["rule"] for f in report["findings"]] == ["part-current"]
+    assert report["state"]["id"] == report["findings"][0]["state"]
+    assert all(state["sound"] for state in report["states"])
+    code, out, _ = command("on", pack, "--state", "pack=most,reset,sleep,on")
+    assert "With pack full, before the firmware runs" in out
+    code, out, err = command("on", pack, "--state", "pack=sideways")
+    assert code == 1
+    assert "'pack=sideways' is no source of this device." in out + err

@@ -112,3 +112,48 @@ def test_plugs_offers_and_what_was_bought(client: TestClient) -> None:
     text = client.get(f"/api/projects/{project}/parts-list").text
     assert text.splitlines()[0].endswith("Chosen part")
     assert "Fell R-0603" in text
+
+
+def test_a_device_is_switched_on(client: TestClient) -> None:
+    """Two fresh AAA cells are 3.3 V (IEC 60086-2) less what the guard and the cells lose; turned,
+    nothing reaches the chip; what it has not is refused with what it has.
+    """
+    brief = demo_brief("focus-pad").model_dump(mode="json")
+    empty = client.post("/api/projects", json=brief).json()["project"]
+    assert client.get(f"/api/projects/{empty}/on").status_code == 404
+    project = with_circuit(client, "focus-pad")
+
+    def on(state: str = "") -> Any:
+        return client.get(f"/api/projects/{project}/on", params={"state": state}).json()
+
+    usual = on()
+    assert usual["words"] == "With cell in, lines driven high"
+    (cell,) = usual["sources"]
+    assert (cell["level"], [row["level"] for row in cell["levels"]]) == (
+        "usual",
+        ["least", "usual", "most", "reversed"],
+    )
+    assert cell["gives_ma"] > 0
+    fresh = on("cell=most,reset,sleep,on")
+    volts = {row["net"]: row["volts"] for row in fresh["nodes"]}
+    assert 3.2 < volts["SUPPLY"] <= 3.3
+    turned = {row["net"]: row["volts"] for row in on("cell=reversed,high,play,on")["nodes"]}
+    assert abs(turned["SUPPLY"]) < 0.01
+    assert usual["loads"][0]["share"] >= usual["loads"][-1]["share"]
+    wrong = client.get(f"/api/projects/{project}/on", params={"state": "sun=usual"})
+    assert wrong.status_code == 422
+    assert "'sun=usual' is no source" in wrong.json()["sentence"]
+    assert "cell: least, usual, most, reversed" in wrong.json()["way_out"]
+
+
+def test_run_times_are_those_of_the_circuit_once_it_is_there(client: TestClient) -> None:
+    brief = demo_brief("focus-pad").model_dump(mode="json")
+    empty = client.post("/api/projects", json=brief).json()["project"]
+    assert client.get(f"/api/projects/{empty}/power").json()["lasting"] == []
+    project = with_circuit(client, "focus-pad")
+    plan = client.get(f"/api/projects/{project}/power").json()
+    rows = {row["mode"]: row for row in plan["lasting"]}
+    assert plan["sources"][0]["hours"] == {m: round(r["hours"], 3) for m, r in rows.items()}
+    shown = {w["id"]: w["value"] for w in plan["workings"]}
+    assert shown["power.cell.run.play"] == rows["play"]["hours"]
+    assert sum(path["share"] for path in rows["sleep"]["paths"]) > 0.9

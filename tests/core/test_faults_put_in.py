@@ -4,6 +4,7 @@ law and the parts' own limits; the faults are chosen by hand.
 """
 
 from collections.abc import Callable
+from functools import cache
 
 import pytest
 
@@ -229,8 +230,14 @@ def findings(rule: str, brief: Brief, role: str = "", change: Change = missing) 
     return [f.sentence for f in found if f.severity != "note"]
 
 
+@cache
+def quiet(rule: str, brief: Brief) -> bool:
+    """Whether a rule says nothing of a device without a fault."""
+    return findings(rule, brief) == []
+
+
 @pytest.mark.parametrize("name", FAULTS)
 def test_a_fault_is_found_by_its_rule_and_none_where_there_is_none(name: str) -> None:
     brief, role, change, rule = FAULTS[name]
-    assert findings(rule, brief) == []
+    assert quiet(rule, brief)
     assert findings(rule, brief, role, change) != []

@@ -62,7 +62,9 @@ def current_ma(seen: Device, left: float, mode: str) -> float:
 @pytest.mark.parametrize("load", LOADS)
 @pytest.mark.parametrize("feed", FEEDS)
 def test_run_times_are_what_scipy_integrates(feed: str, load: str, library: Library) -> None:
-    """dt = C dq / (I(q) + what the cell loses by itself), from full to where it stops; within 3 %."""
+    """dt = C dq / (I(q) + what the cell loses by itself), from full to where it stops, within a
+    thirtieth.
+    """
     seen = made(device(CHIP, *FEEDS[feed], *LOADS[load]), library)
     cell = seen.brief.thing("cell")
     supply = cell.source()

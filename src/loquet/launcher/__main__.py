@@ -21,6 +21,8 @@ HELP = """Loquet: from a brief to a proven board package.
   ./loquet verify DIR [--json]          prove a package from its own bytes
   ./loquet power BRIEF [--json]         sources, rails, loads, and the ways between them
   ./loquet circuit BRIEF [--json]       components, nets, rails, workings and findings
+  ./loquet on BRIEF [--state S] [--json]
+                                        switched on: what is wrong in which state, volts, loads
   ./loquet kit BRIEF [--json]           everything that the devices need and that is on no board
   ./loquet stack BRIEF [--json]         walls, gaps, screws, openings, how to put it together
   ./loquet quote BRIEF [--json]         what the devices cost at the door, for 5 to 1,000
@@ -32,7 +34,7 @@ HELP = """Loquet: from a brief to a proven board package.
                                         plan the pins; files for the firmware
   ./loquet schema [brief|pack]          print the JSON Schema of a brief, or of a pack of parts
   ./loquet test [pytest arguments]      every check and test
-  ./loquet bench [board|pins|kills|pages|faults] [N]
+  ./loquet bench [board|pins|kills|pages|faults|on] [N]
                                         time the chain, or the pin solver, on generated boards
   ./loquet shots                        take the pictures of docs/screenshots anew
   ./loquet help                         this text
@@ -82,6 +84,7 @@ def main() -> int:
                 "compile"
                 | "verify"
                 | "pins"
+                | "on"
                 | "power"
                 | "circuit"
                 | "kit"

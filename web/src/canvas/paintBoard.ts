@@ -20,6 +20,8 @@ export type Scene = {
 	draft: { legs: Leg[]; vias: { x: number; y: number }[]; width: number; near: boolean } | null;
 	track: Track | null;
 	ring: { x: number; y: number }[] | null;
+	/** The colours of nets while the device is switched on. */
+	lit: ReadonlyMap<string, string> | null;
 };
 
 const COLOUR = {
@@ -39,7 +41,7 @@ const COLOUR = {
 export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene, w: number, h: number, kept: Kept): void {
 	const { board, look, view, net, selected, held } = scene;
 	ctx.clearRect(0, 0, w, h);
-	const about = [board, look, net, selected, scene.also.join(), held?.ref ?? "", view.scale, view.mirrored];
+	const about = [board, look, net, selected, scene.also.join(), held?.ref ?? "", view.scale, view.mirrored, scene.lit];
 	paintStill(ctx, kept, about, view, w, h, (pen, room) =>
 		paintAll(pen, { ...scene, view: { ...view, x: view.x + room.x, y: view.y + room.y } }),
 	);
@@ -147,15 +149,16 @@ function hatch(ctx: CanvasRenderingContext2D, colour: string, leaning: boolean):
 }
 
 function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, strength: number, dashed: boolean): void {
-	const { board, view, net } = scene;
-	const colour = side === "near" ? COLOUR.near : COLOUR.far;
+	const { board, view, net, lit } = scene;
+	const usual = side === "near" ? COLOUR.near : COLOUR.far;
+	const colourAt = (name: string) => (net && name === net ? COLOUR.pick : (lit?.get(name) ?? usual));
 	ctx.save();
 	ctx.globalAlpha = strength * 0.55;
 	for (const piece of board.pieces) {
 		if (piece.far !== (side === "far")) continue;
-		const lit = piece.net === net && net !== "GROUND" ? COLOUR.pick : colour;
-		if (piece.net !== "GROUND") fillRings(ctx, view, piece.rings, lit);
-		else fillRings(ctx, view, piece.rings, hatch(ctx, lit, side === "near"));
+		const colour = piece.net === "GROUND" ? (lit?.get(piece.net) ?? usual) : colourAt(piece.net);
+		if (piece.net !== "GROUND") fillRings(ctx, view, piece.rings, colour);
+		else fillRings(ctx, view, piece.rings, hatch(ctx, colour, side === "near"));
 	}
 	ctx.globalAlpha = strength;
 	ctx.lineCap = "round";
@@ -166,7 +169,7 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 		ctx.moveTo(a.x, a.y);
 		ctx.lineTo(b.x, b.y);
 		ctx.setLineDash(dashed ? [5, 4] : []);
-		ctx.strokeStyle = net && track.net === net ? COLOUR.pick : colour;
+		ctx.strokeStyle = colourAt(track.net);
 		ctx.lineWidth = Math.max(1.2, track.w * view.scale) + (net && track.net === net ? 1.5 : 0);
 		ctx.stroke();
 		if (!track.by_hand) continue;
@@ -177,7 +180,7 @@ function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, stre
 	ctx.setLineDash([]);
 	for (const pad of board.pads) {
 		if (!pad.sides.includes(side) || scene.held?.ref === pad.ref) continue;
-		ctx.fillStyle = net && pad.net === net ? COLOUR.pick : colour;
+		ctx.fillStyle = colourAt(pad.net);
 		tracePad(ctx, view, pad);
 		ctx.fill();
 		ctx.strokeStyle = "#fffdf7";

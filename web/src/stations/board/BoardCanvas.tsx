@@ -32,6 +32,7 @@ type Props = {
 	showSide: (side: Side) => void;
 	track: Track | null;
 	pickTrack: (track: Track | null) => void;
+	lit: ReadonlyMap<string, string> | null;
 };
 /** What a press on the board does: draw a track, measure, draw the line of an area; or pick and move. */
 export type Hand = "draw" | "measure" | "area" | null;
@@ -96,13 +97,14 @@ export function BoardCanvas(props: Props) {
 						track,
 						span,
 						ring: outlining ? area.shown : null,
+						lit: props.lit,
 					},
 					cw,
 					ch,
 					kept.current,
 				);
 		},
-		[board, look, view, net, selected, also, held, mark, draft, track, span, outlining, area.shown],
+		[board, look, view, net, selected, also, held, mark, draft, track, span, outlining, area.shown, props.lit],
 	);
 	const { ref, size } = useCanvas(paint);
 	// A view that a hand has zoomed or moved stays as it is when the canvas grows or shrinks, until another board or side is shown.

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { client, Refusal, take } from "../../api/client";
 import { BoardPicker } from "../../app/BoardPicker";
 import { Coming, GhostBoard } from "../../app/Coming";
@@ -14,6 +14,8 @@ import { Switch } from "../../design/Switch";
 import { Toggle } from "../../design/Toggle";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
+import { colourOf, litBy } from "../circuit/lit";
+import { useSwitchedOn } from "../circuit/useSwitchedOn";
 import { BoardCanvas, type Hand } from "./BoardCanvas";
 import { NetActions } from "./NetActions";
 import { PartActions } from "./PartActions";
@@ -68,6 +70,11 @@ export function BoardStation() {
 	const board = useLaid(query.isError ? undefined : query.data, jobs);
 	const looks = [...LOOKS, ...(board?.planes.length ? PLANES : [])];
 	const look = looks.some(([value]) => value === wished) ? wished : "near";
+	const { state, set: setState, on } = useSwitchedOn();
+	const lit = useMemo(() => {
+		const found = state !== null && on ? litBy(on) : null;
+		return found && new Map([...found.nodes].map(([name, node]) => [name, colourOf(node.volts, found.most)]));
+	}, [state, on]);
 	const [beside, setBeside] = useKept<"tries" | "pour" | null>("beside the board", null);
 	const showBeside = (what: "tries" | "pour") => {
 		setBeside(beside === what ? null : what);
@@ -146,6 +153,15 @@ export function BoardStation() {
 				>
 					Tries
 				</Toggle>
+				<Toggle
+					on={state !== null}
+					title={on && state !== null ? on.words : "Copper by its volts, in the state that is chosen at the Circuit"}
+					disabled={!board || head.stale.includes("circuit") || look === "solid"}
+					onClick={() => setState(state === null ? "" : null)}
+					data-testid="board-lit"
+				>
+					Volts
+				</Toggle>
 				<span className="flex-1" />
 				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
 					Place
@@ -187,6 +203,7 @@ export function BoardStation() {
 							showSide={setLook}
 							track={track}
 							pickTrack={setTrack}
+							lit={lit}
 							mark={shown?.x != null && shown.y != null ? { x: shown.x, y: shown.y } : null}
 						/>
 					) : query.error instanceof Refusal ? (

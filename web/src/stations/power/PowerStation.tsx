@@ -5,6 +5,7 @@ import { Figures } from "../../design/Figure";
 import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
+import { Paths } from "./Paths";
 import { River } from "./River";
 import { type Mode, wayOf } from "./river";
 import { Ways } from "./Ways";
@@ -47,6 +48,7 @@ export function PowerStation() {
 				<div className="mt-3 flex flex-wrap gap-6">
 					<div className="min-w-[540px] flex-1">
 						<Ways plan={plan} />
+						<Paths plan={plan} mode={seen} />
 					</div>
 					<section aria-label="Figures" className="w-[290px]">
 						<h2 className="border-b border-ink pb-1 font-semibold">What it works out to</h2>
@@ -54,7 +56,9 @@ export function PowerStation() {
 							workings={plan.workings.filter((w) => !/\.(play|idle|sleep|peak)$/.test(w.id) || w.id.includes(".run."))}
 						/>
 						<p className="mt-2 text-[12px] text-ink-2">
-							Run times come from a model of the cell, at 20 °C unless said; a measured rundown counts for more.
+							Run times come from a model of the cell
+							{plan.lasting?.length ? " and all paths of the circuit" : " and the budget, before there is a circuit"},
+							at 20 °C unless said; a measured rundown counts for more.
 						</p>
 						{plan.sources
 							.filter((source) => source.caution)
