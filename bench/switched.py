@@ -8,7 +8,7 @@ from loquet.core.energising.energised import energised
 from loquet.core.lookup.switched_on import device_of, planned_of
 from loquet.core.pipeline import StageRefused, run_stage
 from loquet.core.reviewing import review
-from loquet.demo.scenario import BOARD_BRIEFS, demo_brief
+from loquet.demo.scenario import DEMO_BRIEFS, demo_brief
 
 ROW = "{:16} {:>6} {:>6} {:>9} {:>7} {:>8} {:>6} {:>9} {:>9}"
 TIMES = 5
@@ -35,7 +35,7 @@ def switched_table() -> int:
             "example", "parts", "nodes", "elements", "states", "sound", "", "states ms", "review ms"
         )
     )
-    for name in BOARD_BRIEFS:
+    for name in DEMO_BRIEFS:
         try:
             design = run_stage(Design(brief=demo_brief(name)), "pins", library)
             design = run_stage(design, "circuit", library)

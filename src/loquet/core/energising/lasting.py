@@ -67,7 +67,7 @@ def lasting(
         lost_ma=lost,
         stops_v=float(np.interp(share - 1.0, -left, volts)),
         usable=usable,
-        paths=paths_of(seen, thing, at, hours),
+        paths=paths_of(seen, thing, at, hours, lost / mean),
     )
 
 
@@ -115,9 +115,11 @@ def edge(left: Floats, holds: Bools) -> float:
     return float(left[first] + left[max(first - 1, 0)]) / 2 if first else 1.0
 
 
-def paths_of(seen: Energised, thing: Thing, at: int, hours: float) -> tuple[Path, ...]:
+def paths_of(
+    seen: Energised, thing: Thing, at: int, hours: float, by_itself: float
+) -> tuple[Path, ...]:
     """Every part with the power that it turns into heat, as a current at the source, the largest
-    first; small ones together are not named.
+    first; small ones together are not named. `by_itself` is the share that the source loses.
     """
     volts = float(volts_of(seen, thing)[at])
     watts: dict[str, float] = {}
@@ -143,7 +145,7 @@ def paths_of(seen: Energised, thing: Thing, at: int, hours: float) -> tuple[Path
                 words=f"{value}{component.purpose}",
                 ma=1000 * (own_a(seen, ref, at) or lost / volts),
                 share=share,
-                hours_without=hours / max(1 - share, 1e-3),
+                hours_without=hours / max(1 - share * (1 - by_itself), 1e-3),
             )
         )
     return tuple(found)

@@ -163,7 +163,7 @@ def driven(spot: Spot) -> Iterator[Element]:
     brain = spot.device.things.get(spot.component.thing)
     yield from inside(spot)
     supply = logic_supply(spot) if spot.component.is_chip else supply_of(spot)
-    if supply is not None and spot.device.kind(spot.component) not in PASSIVE:
+    if supply is not None and spot.device.kind(spot.component) not in (*PASSIVE, *MAKERS):
         yield Junction(GROUND, supply, junction_of(BODY_V, BODY_A), 1.0, spot.ref)
     things = spot.device.brief.things
     lines = {plain_name(t.role("hold")): holds(t.name) for t in things if t.ASKS_FIRST}

@@ -153,15 +153,6 @@ export function BoardStation() {
 				>
 					Tries
 				</Toggle>
-				<Toggle
-					on={state !== null}
-					title={on && state !== null ? on.words : "Copper by its volts, in the state that is chosen at the Circuit"}
-					disabled={!board || head.stale.includes("circuit") || look === "solid"}
-					onClick={() => setState(state === null ? "" : null)}
-					data-testid="board-lit"
-				>
-					Volts
-				</Toggle>
 				<span className="flex-1" />
 				<Button disabled={busy} onClick={() => void start("placement")} data-testid="place">
 					Place
@@ -249,6 +240,20 @@ export function BoardStation() {
 						<span className="text-ink-2">{w.title}</span> <Figure working={w} unit={false} />
 					</span>
 				))}
+				<label
+					className="flex items-center gap-1.5 whitespace-nowrap"
+					title="Copper by its volts, in the state that is chosen at the Circuit"
+				>
+					<input
+						type="checkbox"
+						checked={state !== null}
+						disabled={!board || head.stale.includes("circuit") || look === "solid"}
+						onChange={() => setState(state === null ? "" : null)}
+						data-testid="board-lit"
+					/>
+					Volts
+				</label>
+				{lit && !part && !net && <span className="text-ink-2">{on?.words}</span>}
 				<span className="flex-1" />
 				{part && board && also.length > 0 ? (
 					<PartActions parts={[part, ...also.flatMap((ref) => board.parts.filter((p) => p.ref === ref))]} edit={edit} />

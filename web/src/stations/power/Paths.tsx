@@ -5,14 +5,20 @@ type Plan = Schemas["PowerPlan"];
 const WORDS: Partial<Record<Mode, string>> = { play: "in play", idle: "while it waits", sleep: "asleep" };
 const MOST = 6;
 const WORTH = 0.1;
-const LONG = 3;
+const LONG = 2;
+const ENOUGH_H = 2 * 365 * 24;
 
 /** Through what each source is emptied in a mode, the largest first, and how long it would last without. */
 export function Paths({ plan, mode }: { plan: Plan; mode: Mode }) {
 	const rows = (plan.lasting ?? []).filter((row) => row.mode === mode && row.paths.length > 0);
 	return rows.map((row) => {
 		const first = row.paths[0];
-		const worth = mode === "sleep" && first && first.share > WORTH && first.hours_without > LONG * row.hours;
+		const worth =
+			mode === "sleep" &&
+			first &&
+			row.hours < ENOUGH_H &&
+			first.share > WORTH &&
+			first.hours_without > LONG * row.hours;
 		return (
 			<section key={row.source} aria-label={`What empties ${row.source}`} className="mt-4" data-paths={row.source}>
 				<h2 className="border-b border-ink pb-1 font-semibold">
