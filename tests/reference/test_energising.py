@@ -110,18 +110,14 @@ def off_by(found: Answers, given: Given, row: int = 0) -> dict[str, tuple[float,
 
 
 def test_random_networks_stand_as_ngspice_says() -> None:
-    """Some are too stiff for ngspice; three hundred are not. One has two answers of which ngspice
-    takes the other whatever it begins with.
-    """
-    agreed, others = 0, {}
+    """A few may be too stiff for ngspice on a slow machine; three hundred are not."""
+    agreed = 0
     for seed in range(310):
         found = answers(some_network(seed), [Given()])
         assert found.sound.all(), f"network {seed} keeps no sums"
         off = off_by(found, Given())
-        agreed += off == {}
-        if off:
-            others[seed] = off
-    assert len(others) <= 1, others
+        assert not off, f"network {seed}: {off}"
+        agreed += off is not None
     assert agreed >= 300
 
 
