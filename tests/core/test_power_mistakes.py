@@ -389,3 +389,17 @@ def test_what_is_on_a_switched_rail_sleeps_without_current_and_is_not_fed_throug
     main, quiet = plan.rails
     assert (quiet.parent, quiet.load.play) == ("leads", load.currents.play)
     assert main.load.play == pytest.approx(8.0 + load.currents.play)
+
+
+def test_k29_a_divider_that_loads_its_track_moves_its_middle(library: Library) -> None:
+    """Two halves of 10 kohm are 2.5 kohm inside; 15.6 kohm on them leave 2.5 V x 15.6 / 18.1 =
+    2.155 V of 5 V: 43 %. On the chip's own rail nothing loads it.
+    """
+    leads = thing("leads", "leads")
+    stick = thing("stick", "axis", 30, 30, supply="5 V")
+    found = on_board("loaded-track", library, device(CHIP, leads, FIVE, stick))
+    assert len(found) == 2
+    assert all("reads 43 % at pin" in f.sentence for f in found)
+    assert {f.severity for f in found} == {"look"}
+    own = device(CHIP, leads, thing("stick", "axis", 30, 30))
+    assert on_board("loaded-track", library, own) == []
