@@ -198,6 +198,8 @@ FAULTS: dict[str, tuple[Brief, str, Change, str]] = {
     "a lower resistor that is missing": (ADAPTER, "jack converter lower", missing, "part-supply"),
     "a card on 5 V": (CARD, "link:it", wired("4", "SUPPLY"), "part-supply"),
     "a motion sensor on 5 V": (LIVE, "converter:three converter", bridged("1", "5"), "part-supply"),
+    # off, and still drawn from: a divider of 200 kΩ at 3.7 V, and the regulator before it
+    "a switch that is bridged": (POUCH, "switch:off", bridged("2", "3"), "off-means-off"),
     # nothing feeds it
     "no regulator": (WIRES, "converter:three converter", missing, "rail-source"),
     "no coil": (ADAPTER, "jack converter coil", missing, "rail-source"),

@@ -4,10 +4,18 @@ from collections.abc import Iterator
 
 from loquet.core.brief.joining import is_source, joined_by, switched_source
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
+from loquet.core.checks.switched_on import switched_on, when
 from loquet.core.circuit import Circuit
+from loquet.core.energising.lasting import paths_of
 from loquet.core.power import rails_of
 from loquet.core.power.budget import parent_of
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
+
+DRAWN_A = 20e-6
+"""What a source may give while all is off: it empties 1000 mAh in some six years. Common practice,
+no source.
+"""
+MOST = 2
 
 
 def run(subject: Subject) -> Outcome:
@@ -15,9 +23,37 @@ def run(subject: Subject) -> Outcome:
     brief, circuit = subject.brief, subject.circuit
     assert circuit is not None
     sources = [t for t in brief.things if is_source(t) and joined_by(brief, t) is None]
-    if len(sources) < 2:
+    drawn = list(still_drawn(subject))
+    if len(sources) < 2 and not drawn:
         return NotApplicable("there is one source")
-    return outcome(list(looked_at(subject, circuit)), len(sources))
+    found = list(looked_at(subject, circuit)) if len(sources) > 1 else []
+    told = {about for finding in found for about in finding.about}
+    found += [f for f in drawn if not told & set(f.about)]
+    return outcome(found, len(sources))
+
+
+def still_drawn(subject: Subject) -> Iterator[Finding]:
+    """Stores that still give something while the device is switched off, and through what."""
+    energised = switched_on(subject)
+    for index, state in enumerate(energised.states):
+        if state.acts != "dark" or len(state.sources) != 1 or not energised.sound[index]:
+            continue
+        source = energised.device.things.get(state.sources[0][0])
+        supply = source.source() if source is not None else None
+        if source is None or supply is None or supply.stays:
+            continue
+        amps = float(energised.given_a[source.name][index])
+        if amps <= DRAWN_A:
+            continue
+        paths = paths_of(energised, source, index, 0.0, 0.0)[:MOST]
+        through = ", ".join(f"{p.ref} ({p.words})" for p in paths)
+        yield RULE.finding(
+            f"{when(energised, index)}: {source.label} still gives {1e6 * amps:.0f} µA, most of it "
+            f"through {through}.",
+            "Take them behind the switch, or put a switched rail before them.",
+            (thing(source.name), *(f"part:{p.ref}" for p in paths)),
+            state=state.id,
+        )
 
 
 def looked_at(subject: Subject, circuit: Circuit) -> Iterator[Finding]:
@@ -65,7 +101,7 @@ RULE = Rule(
     "power",
     "look",
     "A device that is half off empties its cell in a drawer.",
-    Source(kind="computed", text="what hangs on the rail of each source"),
+    Source(kind="computed", text="what hangs on each rail, and currents while all is off"),
     run,
     ("circuit",),
 )
