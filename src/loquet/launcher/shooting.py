@@ -185,6 +185,14 @@ def order(driver: Chrome, address: str) -> None:
     driver.execute_script("document.querySelector('[data-order]').scrollIntoView()")
 
 
+def switched_on(driver: Chrome, address: str) -> None:
+    """The sheets of the first project, lit by volts and currents."""
+    driver.get(f"{address}/project/1/circuit")
+    find(driver, "[aria-label='Chip core']")
+    press(driver, "[data-testid='switch-on']")
+    find(driver, "[data-load]")
+
+
 def power(driver: Chrome, address: str) -> None:
     """The handset with a cell of its own, in play."""
     driver.get(f"{address}/project/13/power")
@@ -312,7 +320,6 @@ STEPS = (
     ("", handset),
     ("ways-out", handset_pins),
     ("schemes", schemes),
-    ("circuit", station("circuit", "[aria-label='Chip core']")),
     ("parts", station("parts", "[data-part='holder-aaa-surface']")),
     ("shelf", shelf),
     ("shelf-house", house),
@@ -331,6 +338,7 @@ STEPS = (
     ("stack", stack),
     ("build", build),
     ("log", log),
+    ("circuit", switched_on),
     ("outline", outline),
     ("history", history),
 )
