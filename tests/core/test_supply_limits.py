@@ -12,7 +12,7 @@ from loquet.core.checks.rule import ReadBy, Subject, findings_of
 from loquet.core.checks.switched_on import switched_on
 from loquet.core.circuit.assembling import assemble
 from loquet.core.design import Choices, Design
-from loquet.core.energising.limits import highest_volts
+from loquet.core.energising.meant import highest_volts
 from loquet.core.fabrication.bare_board_netlist import write_test_netlist
 from loquet.core.fabrication.layers import mask_layer, paste_layer
 from loquet.core.geometry import polygon_of

@@ -97,6 +97,19 @@ def test_a_device_stops_where_its_brain_does(library: Library) -> None:
     assert 1 - found.share == pytest.approx(left, abs=0.03)
 
 
+def test_a_rail_stops_where_its_regulator_lets_it_fall(library: Library) -> None:
+    """A pouch behind a linear regulator of 0.25 V at 300 mA: 95 % of 3.3 V and what 8 mA lose in it
+    (7 mV) and in the cell (1 mV) are 3.143 V of 3.0 to 3.4 V, in which the last twentieth lies.
+    """
+    seen = made(device(CHIP, *FEEDS["a pouch"], *LOADS["alone"]), library)
+    cell = seen.brief.thing("cell")
+    supply = cell.source()
+    assert supply is not None
+    found = lasting(seen, cell, supply, "play", lowest_of(seen.brief, library))
+    assert 1 - found.share == pytest.approx(0.05 * 0.143 / 0.4, abs=0.002)
+    assert found.stops_v == pytest.approx(3.14, abs=0.02)
+
+
 # Each device, what its paths draw at the cell asleep in mA by hand, and from what.
 ASLEEP: dict[str, tuple[tuple[Plain, ...], float]] = {
     # a chip asleep at 0.0005 of 8 mA

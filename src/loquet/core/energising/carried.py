@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import meant, through_a
+from loquet.core.energising.meant import meant, through_a
 
 RIPPLE = 1.2
 """The highest current of a coil over its mean: a ripple of 40 %; common practice, no source."""

@@ -11,7 +11,7 @@ from loquet.core.energising.device import Device
 from loquet.core.energising.elements import nodes_of
 from loquet.core.energising.energised import Energised, settled
 from loquet.core.energising.feeds import CONVERTERS
-from loquet.core.energising.limits import through_a
+from loquet.core.energising.meant import through_a
 from loquet.core.energising.network import network_of
 from loquet.core.energising.states import (
     Acts,
@@ -26,7 +26,7 @@ from loquet.core.power.lasting import Lasting, Path
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
-POINTS = 41
+POINTS, FINE = 41, 21
 """At so many shares of what is left the device is solved; between them the current is straight."""
 STEPS = 2000
 ACTS: dict[str, Acts] = {"play": "runs", "idle": "runs", "sleep": "asleep"}
@@ -47,12 +47,16 @@ def lasting(
     """
     left = np.linspace(1.0, 0.0, POINTS)
     seen = emptied(device, thing, supply, left, mode)
-    volts = volts_of(seen, thing)
-    holds = seen.sound & held(seen, lowest_v) & (volts >= supply.empty_v - 1e-9)
+    volts, holds = volts_of(seen, thing), running(seen, thing, supply, lowest_v)
+    stops = 0.0
+    if not holds.all():
+        between = finer(left, holds)
+        near = emptied(device, thing, supply, between, mode)
+        stops = edge(between, running(near, thing, supply, lowest_v))
     lost = self_discharge_ma(supply)
     fine = np.linspace(1.0, 0.0, STEPS + 1)
     current = np.interp(-fine, -left, 1000 * seen.given_a[thing.name]) + lost
-    last = STEPS if holds.all() else int(np.searchsorted(-fine, -edge(left, holds)))
+    last = int(np.searchsorted(-fine, -stops))
     mean = float(current[: max(last, 1)].mean())
     usable = usable_share(supply, mean)
     slices = 2.0 / (current[1:] + current[:-1]) * supply.capacity_mah * usable / STEPS
@@ -107,6 +111,21 @@ def held(seen: Energised, lowest_v: Mapping[str, float]) -> Bools:
             asked = max(asked, HELD_SHARE * made.rail.usual_v)
         found &= volts >= asked
     return found
+
+
+def running(seen: Energised, thing: Thing, supply: Supply, lowest_v: Mapping[str, float]) -> Bools:
+    """By state, whether the device runs: its answer may be believed, its rails are held, and its
+    source is not empty.
+    """
+    full = volts_of(seen, thing) >= supply.empty_v - 1e-9
+    found: Bools = seen.sound & held(seen, lowest_v) & full
+    return found
+
+
+def finer(left: Floats, holds: Bools) -> Floats:
+    """A full source, and shares between the last at which it ran and the next."""
+    first = int(np.argmin(holds))
+    return np.concatenate([[1.0], np.linspace(left[max(first - 1, 0)], left[first], FINE)])
 
 
 def edge(left: Floats, holds: Bools) -> float:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from loquet.core.circuit import Component
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import through_a
+from loquet.core.energising.meant import through_a
 from loquet.core.parts import Part
 from loquet.core.plain.frozen import Frozen
 from loquet.core.provenance import Source, Working, given

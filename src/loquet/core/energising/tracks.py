@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import meant
+from loquet.core.energising.meant import meant
 from loquet.core.energising.pins import MEASURES, Pin
 
 TRACKS = ("resistive stick", "slider")

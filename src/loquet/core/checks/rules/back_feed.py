@@ -2,7 +2,7 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import switched_on, when
-from loquet.core.energising.limits import backs
+from loquet.core.energising.back_feeding import backs
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

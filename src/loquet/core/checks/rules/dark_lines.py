@@ -4,7 +4,7 @@ from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import about, named, switched_on, when
 from loquet.core.circuit.model import GROUND
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import Over, overs
+from loquet.core.energising.levels import Over, overs
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
 
 PASSIVE_PADS = 3

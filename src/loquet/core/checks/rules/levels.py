@@ -3,7 +3,7 @@
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.checks.switched_on import about, named, switched_on, when
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import Over, overs
+from loquet.core.energising.levels import Over, overs
 from loquet.core.energising.pins import MEASURES
 from loquet.core.provenance import Failed, Finding, NotApplicable, Outcome, Source, Undetermined
 

@@ -2,7 +2,7 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome
 from loquet.core.checks.switched_on import about, named, switched_on, when
-from loquet.core.energising.limits import lows
+from loquet.core.energising.levels import lows
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 

@@ -11,7 +11,7 @@ from loquet.core.checks.switched_on import about as about_parts
 from loquet.core.checks.switched_on import switched_on, when
 from loquet.core.circuit import Component
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import highest_volts, meant, through_a
+from loquet.core.energising.meant import highest_volts, meant, through_a
 from loquet.core.parts import Part
 from loquet.core.power import rail_of
 from loquet.core.provenance import Finding, Outcome, Source

@@ -9,7 +9,7 @@ from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import about as about_parts
 from loquet.core.checks.switched_on import switched_on, when
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import fed_at
+from loquet.core.energising.supplied import fed_at
 from loquet.core.power import rail_of
 from loquet.core.provenance import Finding, Outcome, Severity, Source
 

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import about, named, switched_on, when
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import bursts, wrongs
+from loquet.core.energising.put_in_wrong import bursts, wrongs
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
 
 

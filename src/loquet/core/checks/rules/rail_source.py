@@ -3,7 +3,7 @@
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import switched_on, when
 from loquet.core.energising.energised import Energised
-from loquet.core.energising.limits import highest_volts
+from loquet.core.energising.meant import highest_volts
 from loquet.core.provenance import Finding, Outcome, Source
 
 FED_V, FED_SHARE = 0.5, 0.75

@@ -2,7 +2,7 @@
 
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.checks.switched_on import switched_on
-from loquet.core.energising.limits import highest_volts
+from loquet.core.energising.meant import highest_volts
 from loquet.core.provenance import NotApplicable, Outcome, Source, Working, given
 
 
