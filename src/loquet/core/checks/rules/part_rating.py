@@ -91,7 +91,10 @@ def gates(energised: Energised, component: Component, part: Part) -> Iterator[Fi
         )
     drain = energised.volt(pads.get("drain", ""))
     carries = rows & (through_a(energised, component.ref) > CARRIES_A)
-    usual = [all(level != "least" for _, level in s.sources) for s in energised.states]
+    usual = [
+        s.acts == "reset" and all(level != "least" for _, level in s.sources)
+        for s in energised.states
+    ]
     promised = SLACK * part.figure("opens_v")
     weak = rows & np.array(usual) & (source - gate > WANTED_V) & (source - gate < promised)
     weak &= through_a(energised, component.ref) > PASSES_A

@@ -29,11 +29,9 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     energised = switched_on(subject)
-    volts, rails = highest_volts(energised), energised.device.rails
+    volts = highest_volts(energised)
     for net in circuit.nets:
-        made = rails.get(net.name)
-        asked = FED_SHARE * made.rail.usual_v if made else FED_V
-        if net.kind == "supply" and volts.get(net.name, 0.0) < asked:
+        if net.kind == "supply" and volts.get(net.name, 0.0) < FED_V:
             found.append(
                 RULE.finding(
                     f"{net.name} has {len(net.pads)} loads and no source.",
@@ -47,11 +45,12 @@ def run(subject: Subject) -> Outcome:
 
 
 def unfed(energised: Energised) -> list[Finding]:
-    """Sources that do not bring their own rail up when they are there alone."""
+    """Sources that do not bring their own rail up when they are there alone and hardly anything is
+    drawn.
+    """
     found = []
     for index, state in enumerate(energised.states):
-        alone = state.acts == "high" and state.mode == "play" and state.on and not state.alone
-        if not alone or len(state.sources) != 1 or state.sources[0][1] != "usual":
+        if state.acts != "asleep" or len(state.sources) != 1 or state.sources[0][1] != "usual":
             continue
         name = state.sources[0][0]
         for net, made in energised.device.rails.items():
