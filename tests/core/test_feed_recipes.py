@@ -167,8 +167,8 @@ def test_volts_that_nothing_makes_are_refused_with_what_every_way_lacks() -> Non
 
 
 def test_the_first_family_wants_series_resistors_and_a_pull_up_at_usb() -> None:
-    """Makers' hardware notes, from memory: 22 Ω in both lines, 1.5 kΩ from 3.3 V to plus tells full
-    speed.
+    """Makers' hardware notes, from memory: 22 Ω in both lines, 1.5 kΩ from 3.3 V to plus tells
+    full speed.
     """
     chip = thing("chip", "chip", part="stm32f103c8t6")
     made = netlist(device(chip, thing("leads", "leads"), thing("usb-device", "usb")), "usb")

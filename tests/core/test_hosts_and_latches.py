@@ -37,9 +37,9 @@ def findings(rule: str, library: Library, *things: Plain) -> list[str]:
 
 def test_a_soft_latch_is_opened_by_the_button_and_held_by_the_brain() -> None:
     """High-side P-channel latch, common practice: source at the cell, gate held at the source by
-    100 kΩ, pulled down by the button through a diode or by an NPN transistor that the brain drives;
-    a second diode lets the brain read the button. Pads: P-channel 1 gate, 2 source, 3 drain; NPN 1
-    base, 2 emitter, 3 collector; diode 1 cathode.
+    100 kΩ, pulled down by the button through a diode or by an NPN transistor that the brain
+    drives; a second diode lets the brain read the button. Pads: P-channel 1 gate, 2 source, 3
+    drain; NPN 1 base, 2 emitter, 3 collector; diode 1 cathode.
     """
     assert netlist(device(CHIP, LITHIUM, BUTTON), "on") == written("""
     transistor-pmos-sot23 P-channel: 1=POWER_BUTTON_ON_GATE 2=CELL_GUARDED 3=CELL_IN

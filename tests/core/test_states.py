@@ -2,13 +2,19 @@
 from what its sources are.
 """
 
+from dataclasses import replace
+
+import numpy as np
 import pytest
 
+from loquet.core.checks.rules import unsolved_state
 from loquet.core.checks.switched_on import switched_on
+from loquet.core.energising.answering import Answers
 from loquet.core.energising.energised import Energised
 from loquet.core.energising.loading import loads_at
 from loquet.core.energising.states import State, UnknownState, given_of, read_state, usual_state
 from loquet.core.energising.wording import words_of
+from loquet.core.provenance import Passed, Undetermined
 from tests.core.benches import seen_with
 from tests.making import Plain, device, thing
 
@@ -143,8 +149,29 @@ def test_parts_stand_beside_the_limit_that_they_are_nearest_to() -> None:
     assert row.working.value == pytest.approx(100 * row.share)
     resistor = next(c for c in found.device.circuit.components if c.role == "light:lamp resistor")
     across = [float(found.volt(net)[index]) for net in resistor.pads.values()]
-    drop, ohm = abs(across[0] - across[1]), 680.0
-    if resistor.value == "680 Ω":
-        assert loads[resistor.ref].amount == pytest.approx(1000 * drop * drop / ohm, rel=1e-3)
+    assert resistor.value == "680 Ω"
+    milliwatts = 1000 * (across[0] - across[1]) ** 2 / 680
+    assert loads[resistor.ref].amount == pytest.approx(milliwatts, rel=1e-3)
     shares = [row.share for row in loads_at(found, index)]
     assert shares == sorted(shares, reverse=True)
+
+
+def test_wires_give_no_more_than_they_are_said_to() -> None:
+    found = seen(thing("leads", "leads", gives_ma=100))
+    (source,) = found.answers.made.network.sources
+    assert (source.volts, source.most_a) == (3.3, 0.1)
+
+
+def test_a_state_without_an_answer_is_said(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Nobody passes what nobody worked out: the rule that says so does not pass, and names it."""
+    found = seen(thing("leads", "leads"), KEY)
+    answer, lost = found.answers, np.ones(len(found.states), dtype=np.bool_)
+    lost[1] = False
+    broken = replace(found, answers=Answers(answer.made, answer.values, answer.volts, lost))
+    assert isinstance(unsolved_state.run(seen_with(device(CHIP, KEY))), Passed)
+    monkeypatch.setattr(unsolved_state, "switched_on", lambda _: broken)
+    said = unsolved_state.run(seen_with(device(CHIP, KEY)))
+    assert isinstance(said, Undetermined)
+    (finding,) = said.missing
+    assert (finding.severity, finding.state) == ("look", found.states[1].id)
+    assert finding.sentence.startswith("With nothing plugged in, lines driven high: no answer")

@@ -2,6 +2,8 @@
 asleep against sums by hand.
 """
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from scipy.integrate import quad
@@ -53,8 +55,7 @@ def current_ma(seen: Device, left: float, mode: str) -> float:
     share = float(np.interp(left, shares, volts)) * supply.in_series / supply.usual_v
     acts, at = ("asleep" if mode == "sleep" else "runs"), (("cell", "usual"),)
     given = given_of(seen, ways_of(seen), State(at, acts, mode))  # type: ignore[arg-type]
-    given.volts["cell"] = share  # type: ignore[index]
-    found = answers(network_of(seen), [given])
+    found = answers(network_of(seen), [replace(given, volts={"cell": share})])
     index = next(i for i, s in enumerate(found.made.network.sources) if s.name == "cell")
     return -1000 * float(found.currents["sources"][0, index, 0])
 

@@ -20,7 +20,7 @@ from loquet.core.energising.states import (
     read_state,
     usual_state,
 )
-from loquet.core.energising.wording import source_words, words_of
+from loquet.core.energising.wording import level_words, words_of
 from loquet.core.lookup.switched_on import energised_of, planned_of, seen_in
 from loquet.store.designs import head_of, load_design
 
@@ -138,6 +138,6 @@ def describe(whole: Energised, seen: Energised, state: State) -> OnView:
 def levels_of(way: Way) -> list[LevelView]:
     """How a source may be there, in words."""
     return [
-        LevelView(level=level, words=source_words(way, level), volts=way.usual_v * share)
+        LevelView(level=level, words=level_words(way, level), volts=way.usual_v * share)
         for level, share in way.shares
     ]

@@ -40,19 +40,22 @@ def report_on(path: Path, wanted: str = "") -> tuple[int, Report]:
     except UnknownState as error:
         raise Unusable(str(error)) from None
     seen = seen_in(whole, first)
+    sound = bool(seen.sound[0])
+    shown = circuit.nets if sound else ()
+    given = seen.given_a if sound else {}
     report: dict[str, Any] = {
         "states": [
-            {"id": state.id, "words": words_of(state, whole.ways), "sound": bool(sound)}
-            for state, sound in zip(whole.states, whole.sound, strict=True)
+            {"id": state.id, "words": words_of(state, whole.ways), "sound": bool(kept)}
+            for state, kept in zip(whole.states, whole.sound, strict=True)
         ],
         "findings": [f.model_dump(mode="json", exclude={"working"}) for f in findings],
         "state": {
             "id": first.id,
             "words": words_of(first, whole.ways),
-            "sound": bool(seen.sound[0]),
-            "volts": {net.name: round(float(seen.volt(net.name)[0]), 4) for net in circuit.nets},
-            "sources_ma": {n: round(1000 * float(a[0]), 4) for n, a in seen.given_a.items()},
-            "loads": [load.model_dump() for load in loads_at(seen, 0)],
+            "sound": sound,
+            "volts": {net.name: round(float(seen.volt(net.name)[0]), 4) for net in shown},
+            "sources_ma": {n: round(1000 * float(a[0]), 4) for n, a in given.items()},
+            "loads": [load.model_dump() for load in loads_at(seen, 0)] if sound else [],
         },
     }
     code = 2 if any(f.severity == "stop" for f in findings) else 0

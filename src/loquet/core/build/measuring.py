@@ -105,7 +105,9 @@ class Faulty:
 
     @cached_property
     def volts(self) -> dict[str, float]:
-        """Volts of every node on power."""
+        """Volts of every node on power; none where no answer keeps its own sums."""
+        if not self.answer.sound[0]:
+            return {}
         return {node: float(self.answer.volts[0, row]) for node, row in self.answer.made.at.items()}
 
     def ohm(self, one: Lead, other: Lead) -> float:
@@ -190,6 +192,8 @@ class Faulty:
 
     def current_a(self) -> float:
         """What is drawn from the source."""
+        if not self.answer.sound[0]:
+            return 0.0
         flows = self.answer.currents["sources"][0, :, 0]
         return float(max(-flows, default=0.0))
 

@@ -39,11 +39,8 @@ class Given:
     amperes: Mapping[str, float] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
-class Values:
-    """What is on by kind of element, a row a state: conductances, shares, volts, amperes."""
-
-    arrays: tuple[Floats, ...]
+Values = tuple[Floats, ...]
+"""What is on by kind of element, a row a state: conductances, whether there, volts, amperes."""
 
 
 class Answers:
@@ -61,7 +58,7 @@ class Answers:
     def currents(self) -> dict[str, Floats]:
         """By kind of element: amperes by state, element and terminal, into the element."""
         net, volts = self.made.network, self.volts
-        rg, don, mon, qon, sv, son, xi, con = self.values.arrays
+        rg, don, mon, qon, sv, son, xi, con = self.values
         (ra, rb, da, db, dis, dnv, _, mg, md, ms, msign, mrow) = self.made.laws[0]
         (qb, qc, qe, qrow, _, sp, sm, sg, slim, xa, xb, xv, cs, co, cg, ce, crow) = self.made.laws[
             1
@@ -99,11 +96,10 @@ class Answers:
     def sums(self) -> tuple[Floats, Floats]:
         """By state and node: what is left over of the sum of currents, and half of what flows."""
         left, flowing = LEAK_S * self.volts, np.zeros_like(self.volts)
-        for kind, amps in self.currents.items():
-            for index, element in enumerate(getattr(self.made.network, kind)):
-                for end, node in enumerate(nodes_of(element)):
-                    left[:, self.made.at[node]] += amps[:, index, end]
-                    flowing[:, self.made.at[node]] += np.abs(amps[:, index, end]) / 2
+        for element, amps in self.each:
+            for end, node in enumerate(nodes_of(element)):
+                left[:, self.made.at[node]] += amps[:, end]
+                flowing[:, self.made.at[node]] += np.abs(amps[:, end]) / 2
         left[:, 0] = 0.0
         return left, flowing
 
@@ -116,16 +112,24 @@ class Answers:
         return found
 
     @cached_property
-    def indices(self) -> dict[str, list[tuple[str, int, Element]]]:
-        """Elements by the part whose they are: kind, place among its kind, and itself."""
-        found: dict[str, list[tuple[str, int, Element]]] = {}
-        for kind in self.currents:
-            for index, element in enumerate(getattr(self.made.network, kind)):
-                found.setdefault(element.ref, []).append((kind, index, element))
+    def each(self) -> list[tuple[Element, Floats]]:
+        """Every element with its currents in A, by state and terminal."""
+        return [
+            (element, amps[:, index])
+            for kind, amps in self.currents.items()
+            for index, element in enumerate(getattr(self.made.network, kind))
+        ]
+
+    @cached_property
+    def of_part(self) -> dict[str, list[tuple[Element, Floats]]]:
+        """The same by the reference of the part whose an element is."""
+        found: dict[str, list[tuple[Element, Floats]]] = {}
+        for element, amps in self.each:
+            found.setdefault(element.ref, []).append((element, amps))
         return found
 
 
-def shockley(volts: Floats, saturation: Floats, nvt: Floats | float) -> Floats:
+def shockley(volts: Floats, saturation: Floats | float, nvt: Floats | float) -> Floats:
     """The law of a junction."""
     x = volts / nvt
     bent = np.exp(np.clip(x, -80.0, 80.0))
@@ -181,28 +185,30 @@ def values_of(network: Network, states: Sequence[Given]) -> Values:
     conductances = np.array([1 / r.ohm for r in network.resistances])
     shares = [[s.volts.get(e.name, 1.0) * e.volts for e in network.sources] for s in states]
     draws = [[s.amperes.get(e.name, e.amperes) for e in network.draws] for s in states]
-    return Values(
-        (
-            on(network.resistances) * conductances,
-            on(network.junctions),
-            on(network.channels),
-            on(network.bipolars),
-            np.array(shares, dtype=np.float64).reshape(len(states), len(network.sources)),
-            on(network.sources),
-            np.array(draws, dtype=np.float64).reshape(len(states), len(network.draws))
-            * on(network.draws),
-            on(network.converters),
-        )
+    return (
+        on(network.resistances) * conductances,
+        on(network.junctions),
+        on(network.channels),
+        on(network.bipolars),
+        np.array(shares, dtype=np.float64).reshape(len(states), len(network.sources)),
+        on(network.sources),
+        np.array(draws, dtype=np.float64).reshape(len(states), len(network.draws))
+        * on(network.draws),
+        on(network.converters),
     )
 
 
-def answers(network: Network, states: Sequence[Given], guess: Floats | None = None) -> Answers:
-    """The network in each of these states; `guess` is the volts by state and node from where the
-    search begins, where there is more than one answer (a latch).
-    """
+def answers(network: Network, states: Sequence[Given]) -> Answers:
+    """The network in each of these states, as power comes on."""
     made = compiled(network)
-    values = values_of(network, states)
-    first = np.zeros((len(states), len(made.at))) if guess is None else guess
+    return answers_from(made, states, np.zeros((len(states), len(made.at))))
+
+
+def answers_from(made: Compiled, states: Sequence[Given], first: Floats) -> Answers:
+    """The same from the volts by state and node that stood there before; of more than one answer
+    (a latch) it is the one that is reached from there.
+    """
+    values = values_of(made.network, states)
     order, starts, behind = made.order
-    volts, found = solved(made.laws, values.arrays, order, starts, behind, first)
+    volts, found = solved(made.laws, values, order, starts, behind, first)
     return Answers(made, values, volts, found)

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquet.core.energising.conditions import absent
-from loquet.core.energising.elements import nodes_of
+from loquet.core.energising.elements import Converter, Source, nodes_of
 from loquet.core.energising.energised import Energised
 from loquet.core.energising.meant import meant
 
@@ -15,6 +15,8 @@ BACK_A = 0.8e-3
 """A current into a source from which on it is fed backwards; into one that is absent it is 0.8 V at
 its plug, above which a port counts as powered (USB Type-C 2.1: vSafe0V).
 """
+FARTHEST = 40
+"""No way between two sources has more parts."""
 
 
 @dataclass(frozen=True)
@@ -44,24 +46,19 @@ def backs(energised: Energised) -> Iterator[Back]:
 
 def absent_a(energised: Energised, name: str) -> NDArray[np.float64]:
     """What flows into a source that is absent, by state, in A; an empty holder takes nothing."""
-    network, amps = energised.answers.made.network, energised.answers.currents["resistances"]
-    for index, element in enumerate(network.resistances):
-        if element.when == absent(name):
-            return np.asarray(amps[:, index, 0])
-    return np.zeros(len(energised.states))
+    found = (amps for element, amps in energised.answers.each if element.when == absent(name))
+    first = next(found, None)
+    return np.zeros(len(energised.states)) if first is None else first[:, 0]
 
 
 def charged_a(energised: Energised, name: str) -> NDArray[np.float64]:
     """What the chargers of a source give by state, in A."""
-    whole = np.zeros(len(energised.states))
-    for ref, rows in energised.answers.indices.items():
-        component = energised.device.by_ref.get(ref)
-        if component is None or component.thing != name:
-            continue
-        if energised.device.kind(component) == "charger":
-            for kind, index, _ in rows:
-                if kind == "converters":
-                    whole = whole - energised.answers.currents[kind][:, index, 1]
+    whole, device = np.zeros(len(energised.states)), energised.device
+    for component in device.circuit.components:
+        if component.thing == name and device.kind(component) == "charger":
+            for element, amps in energised.answers.of_part.get(component.ref, ()):
+                if isinstance(element, Converter):
+                    whole = whole - amps[:, 1]
     return whole
 
 
@@ -73,17 +70,15 @@ def traced(energised: Energised, name: str, state: int) -> tuple[str, tuple[str,
     owner = {source.plus: source.name for source in answer.made.network.sources}
     here = next(s.plus for s in answer.made.network.sources if s.name == name)
     through: list[str] = []
-    for _ in range(40):
+    for _ in range(FARTHEST):
         step, most, ref = "", 0.0, ""
-        for kind, amps in answer.currents.items():
-            for index, element in enumerate(getattr(answer.made.network, kind)):
-                ends = nodes_of(element)
-                if kind == "sources" or here not in ends:
-                    continue
-                flows = amps[state, index]
-                if -flows[ends.index(here)] > most:
-                    most, ref = -float(flows[ends.index(here)]), element.ref
-                    step = ends[int(np.argmax(flows))]
+        for element, amps in answer.each:
+            ends, flows = nodes_of(element), amps[state]
+            if isinstance(element, Source) or here not in ends:
+                continue
+            if -flows[ends.index(here)] > most:
+                most, ref = -float(flows[ends.index(here)]), element.ref
+                step = ends[int(np.argmax(flows))]
         if not step:
             break
         through.append(ref)

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from loquet.core.energising.elements import Converter
 from loquet.core.energising.energised import Energised
 from loquet.core.energising.meant import meant, through_a
 
@@ -15,7 +16,7 @@ SIGNAL_MA = 50.0
 
 @dataclass
 class Carried:
-    """In mA: by reference of a part, and by net."""
+    """In mA: by reference of a part, and by net; and by part the state in which it is most."""
 
     parts: dict[str, float] = field(default_factory=dict)
     nets: dict[str, float] = field(default_factory=dict)
@@ -48,16 +49,15 @@ def coils(energised: Energised, found: Carried) -> None:
     ripple.
     """
     rows = meant(energised)
-    amps = energised.answers.currents["converters"]
     device = energised.device
     by_thing: dict[str, float] = {}
-    for index, element in enumerate(energised.answers.made.network.converters):
-        component = device.by_ref.get(element.ref)
-        if component is None or not element.efficiency:
+    for element, amps in energised.answers.each:
+        if not isinstance(element, Converter) or not element.efficiency:
             continue
+        component = device.by_ref[element.ref]
         kind = device.kind(component)
-        taken = np.abs(amps[:, index, 0]) if kind != "buck converter" else 0.0
-        given = np.abs(amps[:, index, 1]) if kind != "boost converter" else 0.0
+        taken = np.abs(amps[:, 0]) if kind != "buck converter" else 0.0
+        given = np.abs(amps[:, 1]) if kind != "boost converter" else 0.0
         most = np.where(rows, np.maximum(taken, given), 0.0)
         by_thing[component.thing] = 1000 * RIPPLE * float(most.max(initial=0.0))
     for component in device.circuit.components:

@@ -9,9 +9,9 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from loquet.core.energising.answering import Answers, Given, answers
+from loquet.core.energising.answering import Answers, Given, answers, answers_from
 from loquet.core.energising.device import Device, Spot
-from loquet.core.energising.elements import Network
+from loquet.core.energising.elements import Network, Source
 from loquet.core.energising.network import lead_at, network_of
 from loquet.core.energising.pins import Pin, pins_of
 from loquet.core.energising.states import (
@@ -55,21 +55,13 @@ class Energised:
         """Every pin that has a supply to count from."""
         return tuple(pin for spot in self.spots.values() for pin in pins_of(spot))
 
-    def amperes(self, ref: str, kind: str = "") -> list[Floats]:
-        """The currents into the first terminal of the elements of a part, by state."""
-        return [
-            self.answers.currents[sort][:, index, 1 if sort == "channels" else 0]
-            for sort, index, _ in self.answers.indices.get(ref, ())
-            if kind in ("", sort)
-        ]
-
     @cached_property
     def given_a(self) -> dict[str, Floats]:
         """What every source gives by state, in A: less than nothing where current flows into it."""
         found: dict[str, Floats] = {}
-        for index, element in enumerate(self.answers.made.network.sources):
-            if element.name not in found:
-                found[element.name] = -self.answers.currents["sources"][:, index, 0]
+        for element, amps in self.answers.each:
+            if isinstance(element, Source):
+                found.setdefault(element.name, -amps[:, 0])
         return found
 
     def rows(self, wanted: Sequence[bool]) -> NDArray[np.bool_]:
@@ -92,4 +84,4 @@ def in_states(device: Device, ways: tuple[Way, ...], states: tuple[State, ...]) 
 def settled(device: Device, network: Network, given: Sequence[Given]) -> Answers:
     """The answers that a device comes to from the moment before each state."""
     before = answers(network, [starting(device, each) for each in given])
-    return answers(network, given, before.volts)
+    return answers_from(before.made, given, before.volts)

@@ -16,13 +16,18 @@ from loquet.core.quantities.shown import read_si
 OUTSIDE_OHM = 0.1
 """Behind a rail that a host feeds; assumed."""
 PORT_V, PORT_OHM, PORT_A = 5.0, 0.2, 0.5
+"""A port of a host that the device does not run on: USB 2.0 section 7.2.1; its lead is assumed."""
+UNLIMITED_A = 1e3
+"""What a cell gives is held by its own resistance alone."""
 ABSENT_OHM = 1000.0
 """What a host that is off, or whoever touches an open plug, is to what stands there; assumed."""
 LEAST_OHM, OPEN_DRAIN_OHM = 0.05, 50.0
+"""Inside a source at the least, and an open drain that is on; assumed."""
 MODULE_LEAST_V, LEAST_V = 0.9, 0.9
 """From so many volts on a regulator begins to work where its part does not say; assumed."""
 CONVERTERS = ("linear regulator", "buck converter", "boost converter", "buck-boost converter")
 RUNAWAY_V = 40.0
+"""What a converter without its upper resistor tries to make: more than any part here stands."""
 STEPPING_OHM = 0.2
 """The switch and the coil of a converter that cannot make more than it gets; assumed."""
 CHARGING_OHM = 0.3
@@ -65,13 +70,13 @@ def source(spot: Spot) -> Iterator[Element]:
     volts, ohm, most = PORT_V, PORT_OHM, PORT_A
     if supply is not None:
         volts, ohm = supply.usual_v / count, max(supply.resistance_ohm / count, LEAST_OHM)
-        most = supply.most_ma / 1000 if supply.stays else 1e3
+        most = supply.most_ma / 1000 if supply.stays else UNLIMITED_A
     elif thing.port_gives_ma():
         most = thing.port_gives_ma() / 1000
     ends = spot.at(spot.ref, plus), spot.at(spot.ref, minus)
     if supply is None or supply.stays:
         yield spot.resistance(*ends, ABSENT_OHM, absent(thing.name))
-    yield Source(*ends, volts, ohm, max(most, PORT_A), spot.ref, feeds(thing.name), thing.name)
+    yield Source(*ends, volts, ohm, most, spot.ref, feeds(thing.name), thing.name)
 
 
 def cells_of(device: Device, component: Component) -> int:

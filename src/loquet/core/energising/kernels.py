@@ -6,6 +6,7 @@ stepped along their curve and not up it, as is usual for circuits (Nagel, SPICE2
 """
 
 from math import exp, log, sqrt
+from typing import Any
 
 import numpy as np
 from numba import njit
@@ -13,12 +14,20 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Slopes = tuple[float, float, float, float]
+"""A current, and its slopes over the volts before, behind and at the enable pin of a converter."""
 
 LEAK_S = 1e-9
 """Every node leaks so much to ground (a gigaohm), so that nothing floats."""
 ROUNDS, STEP_V, CLOSE_V = 80, 2.0, 1e-7
 FREE, NARROWS = 20, 0.85
+"""So many rounds at the most, each node by so many volts, until none moves by more than so little;
+after the free ones each step is narrower than the one before. Found by trial on 2,000 networks.
+"""
 STEPS, FIRST_S, LEAST_S, LET_GO_S = 300, 0.1, 1e-3, 1e-6
+"""How many times nodes are let go or held back again; held at first, from a failure on, and no
+longer below so many siemens. Found by trial on the same networks.
+"""
 KNEE, RISE = 0.3, 1.0440306508910548  # sqrt(1 + KNEE^2)
 ENABLED_V, EDGE_V = 0.8, 0.02
 """A converter is on from about so many volts at its pin, over so narrow an edge; common
@@ -73,7 +82,9 @@ def curve(volts: float, saturation: float, nvt: float) -> tuple[float, float]:  
 
 
 @njit(cache=True, nogil=True)
-def channel(vgs: float, vds: float, threshold: float, k: float):  # type: ignore[no-untyped-def] # pragma: no cover
+def channel(
+    vgs: float, vds: float, threshold: float, k: float
+) -> tuple[float, float, float]:  # pragma: no cover
     """Drain current of an N channel with vds >= 0, and its slopes over vgs and vds."""
     over = vgs - threshold
     if over <= 0:
@@ -106,7 +117,7 @@ def settled(u: float, o: float, old: float, row: Floats) -> float:  # pragma: no
 
 
 @njit(cache=True, nogil=True)
-def made(u: float, o: float, e: float, row: Floats):  # type: ignore[no-untyped-def] # pragma: no cover
+def made(u: float, o: float, e: float, row: Floats) -> tuple[Slopes, Slopes]:  # pragma: no cover
     """What a converter gives and takes, in A, with the slopes of both over its volts before (u),
     behind (o) and at its enable pin (e); `row` is volts, least, most, efficiency, drop, steps up,
     quiet.
@@ -223,7 +234,17 @@ def ordered(near: NDArray[np.bool_]) -> tuple[Ints, Ints, Ints]:  # pragma: no c
 
 
 @njit(cache=True, nogil=True)
-def newton(laws, on, order, starts, behind, pull, before, v, memory):  # type: ignore[no-untyped-def] # pragma: no cover
+def newton(
+    laws: Any,
+    on: Any,
+    order: Ints,
+    starts: Ints,
+    behind: Ints,
+    pull: float,
+    before: Floats,
+    v: Floats,
+    memory: Any,
+) -> int:  # pragma: no cover
     """The volts of one state in place of the first guess `v`; how many rounds it took, 0 where it
     found none. `pull` (S) holds every node at what it was `before`.
     """
@@ -356,7 +377,7 @@ def newton(laws, on, order, starts, behind, pull, before, v, memory):  # type: i
 
 
 @njit(cache=True, nogil=True)
-def recalled(laws, v):  # type: ignore[no-untyped-def] # pragma: no cover
+def recalled(laws: Any, v: Floats) -> Any:  # pragma: no cover
     """Where junctions and converters were looked at last, at these volts."""
     da, db, co, cg = laws[0][2], laws[0][3], laws[1][13], laws[1][14]
     qb, qc, qe = laws[1][0], laws[1][1], laws[1][2]
@@ -366,7 +387,9 @@ def recalled(laws, v):  # type: ignore[no-untyped-def] # pragma: no cover
 
 
 @njit(cache=True, nogil=True)
-def solved(laws, on, order, starts, behind, guess):  # type: ignore[no-untyped-def] # pragma: no cover
+def solved(
+    laws: Any, on: Any, order: Ints, starts: Ints, behind: Ints, guess: Floats
+) -> tuple[Floats, NDArray[np.bool_]]:  # pragma: no cover
     """Volts by state and node, and whether each was found: as it settles from the guess, every
     node held back at first and let go step by step, as by a capacitor. Of several answers it is the
     one that a device comes to from there.

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from loquet.core.brief import Supply, Thing
 from loquet.core.energising.device import Device
-from loquet.core.energising.elements import nodes_of
+from loquet.core.energising.elements import Source, nodes_of
 from loquet.core.energising.energised import Energised, settled
 from loquet.core.energising.feeds import CONVERTERS
 from loquet.core.energising.meant import through_a
@@ -142,12 +142,10 @@ def paths_of(
     """
     volts = float(volts_of(seen, thing)[at])
     watts: dict[str, float] = {}
-    for kind, amps in seen.answers.currents.items():
-        for index, element in enumerate(getattr(seen.answers.made.network, kind)):
-            if kind != "sources" and element.ref:
-                across = [seen.volt(node)[at] for node in nodes_of(element)]
-                lost = float(np.dot(amps[at, index], across))
-                watts[element.ref] = watts.get(element.ref, 0.0) + lost
+    for element, amps in seen.answers.each:
+        if element.ref and not isinstance(element, Source):
+            across = [seen.volt(node)[at] for node in nodes_of(element)]
+            watts[element.ref] = watts.get(element.ref, 0.0) + float(np.dot(amps[at], across))
     whole = sum(watts.values())
     if volts <= 0 or whole <= 0:
         return ()
@@ -173,5 +171,5 @@ def paths_of(
 def own_a(seen: Energised, ref: str, at: int) -> float:
     """What a part draws itself, in A; 0 for one that passes on what others draw."""
     kind = seen.device.kind(seen.device.by_ref[ref])
-    passes_on = kind in PASSING or seen.answers.indices[ref][0][0] in ("channels", "converters")
+    passes_on = kind in PASSING or "transistor" in kind
     return 0.0 if passes_on else float(through_a(seen, ref)[at])

@@ -68,11 +68,11 @@ def overs(energised: Energised) -> Iterator[Over]:
     """Every pin that is brought above what it takes while all is as it was meant to be, once while
     its part is on and once while it is off.
     """
-    rows, saturation = meant(energised), np.float64(junction_of(CLAMP_V, CLAMP_A))
+    rows, saturation = meant(energised), junction_of(CLAMP_V, CLAMP_A)
     for pin in energised.pins:
         volts, supply = energised.volt(pin.node), energised.volt(pin.supply)
         takes = takes_v(energised, pin)
-        amps = shockley(volts - supply, saturation, THERMAL_V)  # type: ignore[arg-type]
+        amps = shockley(volts - supply, saturation, THERMAL_V)
         amps = amps if pin.clamped else np.zeros_like(amps)
         high = rows & (volts > takes + 1e-6) & ((amps > TRICKLE_A) | (not pin.clamped))
         if not high.any():
@@ -100,19 +100,14 @@ def brought_by(energised: Energised, pin: Pin, state: int) -> tuple[str, bool]:
     resistor.
     """
     best, most, pulled = "", 0.0, False
-    for kind, amps in energised.answers.currents.items():
-        for index, element in enumerate(getattr(energised.answers.made.network, kind)):
-            if element.ref == pin.ref or not element.ref:
-                continue
-            for end, node in enumerate(nodes_of(element)):
-                given = -float(amps[state, index, end])
-                if node == pin.node and given > most:
-                    component = energised.device.by_ref[element.ref]
-                    best, most = element.ref, given
-                    pulled = (
-                        isinstance(element, Resistance)
-                        and energised.device.kind(component) == "resistor"
-                    )
+    for element, amps in energised.answers.each:
+        if element.ref == pin.ref or not element.ref:
+            continue
+        for end, node in enumerate(nodes_of(element)):
+            given = -float(amps[state, end])
+            if node == pin.node and given > most:
+                kind = energised.device.kind(energised.device.by_ref[element.ref])
+                best, most, pulled = element.ref, given, kind == "resistor"
     return best, pulled
 
 
@@ -121,11 +116,12 @@ def open_v(energised: Energised, pin: Pin, state: int) -> float:
     element that brings it there has at its other end.
     """
     best, most = float(energised.volt(pin.node)[state]), 0.0
-    for index, element in enumerate(energised.answers.made.network.resistances):
-        ends = (element.a, element.b)
-        if element.ref != pin.ref and pin.node in ends:
+    for element, flows in energised.answers.each:
+        if not isinstance(element, Resistance) or element.ref == pin.ref:
+            continue
+        if pin.node in (element.a, element.b):
             other = element.b if element.a == pin.node else element.a
-            amps = abs(float(energised.answers.currents["resistances"][state, index, 0]))
+            amps = abs(float(flows[state, 0]))
             if amps > most and energised.volt(other)[state] > best:
                 best, most = float(energised.volt(other)[state]), amps
     return best

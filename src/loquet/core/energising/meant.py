@@ -29,11 +29,10 @@ def through_a(energised: Energised, ref: str) -> NDArray[np.float64]:
     one terminal, whichever way.
     """
     by_node: dict[str, NDArray[np.float64]] = {}
-    for kind, index, element in energised.answers.indices.get(ref, ()):
-        amps = energised.answers.currents[kind]
+    for element, amps in energised.answers.of_part.get(ref, ()):
         for end, node in enumerate(nodes_of(element)):
             so_far = by_node.get(node, np.zeros(len(energised.states)))
-            by_node[node] = so_far + amps[:, index, end]
+            by_node[node] = so_far + amps[:, end]
     rows = [np.abs(row) for row in by_node.values()]
     found: NDArray[np.float64] = np.max(rows, axis=0) if rows else np.zeros(len(energised.states))
     return found

@@ -27,7 +27,8 @@ PIN_OHM = 50.0
 """A pin loses 0.4 V at 8 mA; from memory of data sheets."""
 SENSOR_OHM = 200.0
 """Behind the output of a sensor; assumed."""
-INNER_A = 0.3
+INNER_A, INNER_LEAST_V, INNER_DROP_OHM = 0.3, 0.9, 1.0
+"""A small regulator on a module; assumed."""
 MAKERS = (*CONVERTERS, "charger", "ideal diode", "supply negotiator")
 """What makes or passes a supply: its pins see what is behind it, and are not clamped to what is
 before.
@@ -161,7 +162,7 @@ def logic_supply(spot: Spot) -> str | None:
 def driven(spot: Spot) -> Iterator[Element]:
     """Drivers and clamps of all its pins, and the regulator inside of a brain that has one."""
     brain = spot.device.things.get(spot.component.thing)
-    yield from inside(spot)
+    yield from own_regulator(spot)
     supply = logic_supply(spot) if spot.component.is_chip else supply_of(spot)
     if supply is not None and spot.device.kind(spot.component) not in (*PASSIVE, *MAKERS):
         yield Junction(GROUND, supply, junction_of(BODY_V, BODY_A), 1.0, spot.ref)
@@ -188,7 +189,7 @@ def driven(spot: Spot) -> Iterator[Element]:
         yield Junction(pin.ground, pin.node, saturation, 1.0, pin.ref)
 
 
-def inside(spot: Spot) -> Iterator[Element]:
+def own_regulator(spot: Spot) -> Iterator[Element]:
     """The regulator on a module whose lines live on volts that it makes for itself."""
     brain, supply = spot.device.things.get(spot.component.thing), logic_supply(spot)
     if brain is None or supply != f"{spot.ref} inside":
@@ -197,5 +198,13 @@ def inside(spot: Spot) -> Iterator[Element]:
     pads = {net: pad for pad, net in spot.component.pads.items()}
     before = spot.at(spot.ref, pads[taken])
     yield Converter(
-        before, supply, GROUND, before, brain.logic_v(), 0.9, INNER_A, drop_ohm=1.0, ref=spot.ref
+        before,
+        supply,
+        GROUND,
+        before,
+        brain.logic_v(),
+        INNER_LEAST_V,
+        INNER_A,
+        drop_ohm=INNER_DROP_OHM,
+        ref=spot.ref,
     )

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from loquet.core.energising.elements import Junction
 from loquet.core.energising.energised import Energised
 
 WRONG_A = 1e-3
@@ -71,11 +72,12 @@ def wrongs(energised: Energised) -> Iterator[Wrong]:
         return
     seen: set[str] = set()
     ground = energised.answers.made.network.ground
-    amps = energised.answers.currents["junctions"]
-    for index, element in enumerate(energised.answers.made.network.junctions):
-        flows = np.where(rows, amps[:, index, 0], 0.0)
+    for element, amps in energised.answers.each:
+        if not isinstance(element, Junction) or element.a != ground:
+            continue
+        flows = np.where(rows, amps[:, 0], 0.0)
         kind = energised.device.kind(energised.device.by_ref[element.ref])
-        clamp = element.a == ground and kind not in ("diode", "light")
+        clamp = kind not in ("diode", "light")
         if clamp and flows.max() > WRONG_A and element.ref not in seen:
             seen.add(element.ref)
             state = int(flows.argmax())

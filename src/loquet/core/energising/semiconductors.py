@@ -20,6 +20,7 @@ IDEAL_A, IDEAL_IDEALITY, IDEAL_OHM = 1e-6, 0.12, 0.08
 """A controller that acts as a diode: some 40 mV, and its channel; assumed."""
 THRESHOLD_V, CHANNEL_OHM, OPENS_V = 1.0, 0.1, 2.5
 BASE_V, BASE_A, GAIN = 0.7, 0.01, 100.0
+"""Of small transistors whose parts do not say more; from memory of data sheets."""
 
 
 def semiconductor(spot: Spot) -> Iterator[Element]:

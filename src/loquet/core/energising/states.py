@@ -24,6 +24,7 @@ from loquet.core.energising.conditions import (
     switched,
 )
 from loquet.core.energising.device import Device
+from loquet.core.energising.feeds import PORT_V
 
 Level = Literal["least", "usual", "most", "reversed", "wrong"]
 Acts = Literal["dark", "reset", "asleep", "high", "low", "runs"]
@@ -35,8 +36,8 @@ cell, which is plus on either side; from memory.
 """
 WRONG_V = 12.0, 24.0
 """Adapters whose plug fits as well: 12 V, or 24 V where 12 are the right ones; common practice."""
-PORT_V, LEAST_PORT_V = 5.0, 4.4
-"""A port, usual and at its least (USB 2.0 section 7.2.2)."""
+LEAST_PORT_V = 4.4
+"""A port at its least (USB 2.0 section 7.2.2)."""
 MOST_TOGETHER = 3
 Mode = Literal["play", "idle", "sleep", "peak"]
 
@@ -72,7 +73,7 @@ class State:
 @dataclass(frozen=True)
 class Way:
     """How a source may be there: the share of its usual volts by level; whether it `stays` as long
-    as it is plugged in, and feeds the device only while it is there as a `port`.
+    as it is plugged in, and is a `port` that only charges or serves and feeds no rail of its own.
     """
 
     name: str

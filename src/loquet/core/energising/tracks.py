@@ -11,6 +11,7 @@ from loquet.core.energising.pins import MEASURES, Pin
 
 TRACKS = ("resistive stick", "slider")
 SPAN_V = 0.5
+"""What moves by less is no control that is measured; common practice, no source."""
 
 
 @dataclass(frozen=True)

@@ -3,16 +3,16 @@
 from loquet.core.energising.states import Level, State, Way
 
 PORT: dict[Level, str] = {
-    "least": "{} plugged in and at its least volts",
-    "usual": "{} plugged in",
-    "most": "{} plugged in and at its most volts",
-    "reversed": "{} the wrong way round",
+    "least": "plugged in and at its least volts",
+    "usual": "plugged in",
+    "most": "plugged in and at its most volts",
+    "reversed": "the wrong way round",
 }
 STORE: dict[Level, str] = {
-    "least": "{} nearly empty",
-    "usual": "{} in",
-    "most": "{} full",
-    "reversed": "{} put in backwards",
+    "least": "nearly empty",
+    "usual": "in",
+    "most": "full",
+    "reversed": "put in backwards",
 }
 ACTS = {
     "dark": "switched off",
@@ -27,7 +27,10 @@ ACTS = {
 def words_of(state: State, ways: tuple[Way, ...]) -> str:
     """A state as the beginning of a sentence: `With cell full, lines driven high`."""
     by_name = {way.name: way for way in ways}
-    there = [source_words(by_name[name], level) for name, level in state.sources]
+    there = [
+        f"{by_name[name].label} {level_words(by_name[name], level)}"
+        for name, level in state.sources
+    ]
     parts = [f"With {' and '.join(there)}" if there else "With nothing plugged in"]
     if state.contact:
         parts.append(f"{state.key} held")
@@ -39,8 +42,8 @@ def words_of(state: State, ways: tuple[Way, ...]) -> str:
     return ", ".join(parts)
 
 
-def source_words(way: Way, level: Level) -> str:
-    """A source as it is there."""
+def level_words(way: Way, level: Level) -> str:
+    """How a source is there."""
     if level == "wrong":
-        return f"an adapter of {way.wrong_v:g} V at {way.label}"
-    return (PORT if way.stays else STORE)[level].format(way.label)
+        return f"on an adapter of {way.wrong_v:g} V"
+    return (PORT if way.stays else STORE)[level]

@@ -116,5 +116,5 @@ def power_with(design: Design, library: Library) -> PowerPlan:
 
 
 def seen_in(whole: Energised, state: State) -> Energised:
-    """A device in one state: of those that are worked out already, or worked out for it."""
+    """A device in one state, whichever it is."""
     return in_states(whole.device, whole.ways, (state,))

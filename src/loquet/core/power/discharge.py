@@ -42,8 +42,8 @@ CURVES: dict[str, tuple[tuple[float, float], ...]] = {
     ),
     "coin": ((0.0, 2.00), (0.05, 2.50), (0.1, 2.75), (0.2, 2.88), (0.9, 2.98), (1.0, 3.20)),
 }
-# At 0 °C: what can still be drawn of what is held at 20 °C, and how many times the inner resistance
-# grows.
+# At 0 °C: what can still be drawn of what is held at 20 °C, and how many times the inner
+# resistance grows.
 COLD_C = 0
 COLD: dict[str, tuple[float, float]] = {
     "lithium": (0.85, 2.5),

@@ -147,6 +147,15 @@ def hold_up(row: Made) -> Working:
     )
 
 
+IN_MODE = {"play": "in play", "idle": "while it waits", "sleep": "in sleep"}
+LONG_H = 72
+
+
+def shown_hours(hours: float) -> str:
+    """A run time for a person: long ones in days as well."""
+    return f"{hours / 24:.0f} days, {hours:.0f} h" if hours > LONG_H else f"{hours:.1f} h"
+
+
 def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
     """How long the source lasts in a mode: its share that can be used, over its mean current."""
     supply = row.supply
@@ -154,16 +163,13 @@ def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
     stops = stops_v(row, lowest_v)
     found = rundown(supply, source_load(row, mode), stops)
     mean_ma = supply.capacity_mah * found.share / found.hours if found.hours else 0.0
-    words = {"play": "in play", "idle": "while it waits", "sleep": "in sleep"}[mode]
-    days = found.hours > 72
+    words = IN_MODE[mode]
     return Working(
         id=f"power.{row.rail.name}.run.{mode}",
         title=f"Run time on {row.rail.words} {words}",
         value=found.hours,
         unit="h",
-        shown=(
-            f"{found.hours / 24:.0f} days, {found.hours:.0f} h" if days else f"{found.hours:.1f} h"
-        ),
+        shown=shown_hours(found.hours),
         formula="C x share / I" if mean_ma else "0 x C",
         inputs=(
             given("C", supply.capacity_mah, "mAh", supply.source.text),
@@ -178,17 +184,14 @@ def lasts(row: Made, found: Lasting, cold: bool = False) -> Working:
     """How long the source lasts with every path of the finished circuit."""
     supply = row.supply
     assert supply is not None
-    plain = {"play": "in play", "idle": "while it waits", "sleep": "in sleep"}[found.mode]
+    plain = IN_MODE[found.mode]
     words = f"{plain} at {COLD_C} °C" if cold else plain
-    days = found.hours > 72
     return Working(
         id=f"power.{row.rail.name}.run.{found.mode}{'.cold' if cold else ''}",
         title=f"Run time on {row.rail.words} {words}",
         value=found.hours,
         unit="h",
-        shown=(
-            f"{found.hours / 24:.0f} days, {found.hours:.0f} h" if days else f"{found.hours:.1f} h"
-        ),
+        shown=shown_hours(found.hours),
         formula="C x gives x share / I" if found.hours else "0 x C",
         inputs=(
             given("C", supply.capacity_mah, "mAh", supply.source.text),

@@ -50,9 +50,7 @@ export function SwitchedOn({
 							value={source.level}
 							options={[
 								[ABSENT, "not there"],
-								...source.levels.map(
-									(l) => [l.level, `${wordOf(l.words, source.label)}, ${l.volts.toFixed(1)} V`] as const,
-								),
+								...source.levels.map((l) => [l.level, `${l.words}, ${l.volts.toFixed(1)} V`] as const),
 							]}
 							set={(level) => put({ sources: on.sources.map((s) => (s.name === source.name ? { ...s, level } : s)) })}
 						/>
@@ -123,9 +121,6 @@ export function SwitchedOn({
 		</section>
 	);
 }
-
-/** The words of a level without the name of its source, which stands above them. */
-const wordOf = (words: string, label: string) => words.replace(label, "").replace(" at ", "").trim();
 
 function Worst({
 	finding,

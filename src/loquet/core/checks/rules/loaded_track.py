@@ -6,6 +6,7 @@ from loquet.core.energising.tracks import middles
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 OFF_SHARE = 0.03
+"""So far from its half a middle may be: as much as tracks differ; common practice, no source."""
 
 
 def run(subject: Subject) -> Outcome:

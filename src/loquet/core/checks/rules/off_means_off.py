@@ -48,8 +48,8 @@ def still_drawn(subject: Subject) -> Iterator[Finding]:
         paths = paths_of(energised, source, index, 0.0, 0.0)[:MOST]
         through = ", ".join(f"{p.ref} ({p.words})" for p in paths)
         yield RULE.finding(
-            f"{when(energised, index)}: {source.label} still gives {1e6 * amps:.0f} µA, most of it "
-            f"through {through}.",
+            f"{when(energised, index)}: {source.label} still gives {1e6 * amps:.0f} µA, most of "
+            f"it through {through}.",
             "Take them behind the switch, or put a switched rail before them.",
             (thing(source.name), *(f"part:{p.ref}" for p in paths)),
             state=state.id,
