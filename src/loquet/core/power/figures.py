@@ -166,7 +166,7 @@ def run_time(row: Made, mode: str, lowest_v: Mapping[str, float]) -> Working:
     words = IN_MODE[mode]
     return Working(
         id=f"power.{row.rail.name}.run.{mode}",
-        title=f"Run time on {row.rail.words} {words}",
+        title=f"Run time on {row.rail.words} {words}, by the budget alone",
         value=found.hours,
         unit="h",
         shown=shown_hours(found.hours),
@@ -218,7 +218,7 @@ def run_cold(row: Made, lowest_v: Mapping[str, float]) -> Working:
     """How long the source lasts in play on a frosty night."""
     assert row.supply is not None
     cold = run_time(replace(row, supply=in_the_cold(row.supply)), "play", lowest_v)
-    title = f"Run time on {row.rail.words} in play at {COLD_C} °C"
+    title = f"Run time on {row.rail.words} in play at {COLD_C} °C, by the budget alone"
     return cold.model_copy(update={"id": f"{cold.id}.cold", "title": title, "source": COLD_MODEL})
 
 
