@@ -54,6 +54,17 @@ class Answers:
         row = self.made.at.get(node)
         return np.zeros(len(self.volts)) if row is None else self.volts[:, row]
 
+    def take(self, rows: Sequence[int], given: Sequence[Given]) -> "Answers":
+        """Some of these volts, a row for each of other states."""
+        values = values_of(self.made.network, given)
+        return Answers(self.made, values, self.volts[rows], self.found[rows])
+
+    def with_rows(self, rows: Sequence[int], others: "Answers") -> "Answers":
+        """The same with other answers in place of some."""
+        volts, found = self.volts.copy(), self.found.copy()
+        volts[rows], found[rows] = others.volts, others.found
+        return Answers(self.made, self.values, volts, found)
+
     @cached_property
     def currents(self) -> dict[str, Floats]:
         """By kind of element: amperes by state, element and terminal, into the element."""

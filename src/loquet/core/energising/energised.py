@@ -76,12 +76,27 @@ def energised(device: Device) -> Energised:
 
 
 def in_states(device: Device, ways: tuple[Way, ...], states: tuple[State, ...]) -> Energised:
-    """A device in some states."""
+    """A device in some states: a key is pressed when it has come to the state without that key."""
     network, given = network_of(device), [given_of(device, ways, s) for s in states]
-    return Energised(device, ways, states, settled(device, network, given))
+    calm = list(dict.fromkeys(state.calm for state in states))
+    found = settled(device, network, [given_of(device, ways, s) for s in calm])
+    before = found.take([calm.index(state.calm) for state in states], given)
+    keys = [row for row, state in enumerate(states) if state.contact]
+    if not keys:
+        return Energised(device, ways, states, before)
+    pressed = answers_from(found.made, [given[row] for row in keys], before.volts[keys])
+    return Energised(device, ways, states, before.with_rows(keys, pressed))
 
 
 def settled(device: Device, network: Network, given: Sequence[Given]) -> Answers:
     """The answers that a device comes to from the moment before each state."""
-    before = answers(network, [starting(device, each) for each in given])
-    return answers_from(before.made, given, before.volts)
+    first = [starting(device, each) for each in given]
+    different = {same_moment(each): each for each in first}
+    before = answers(network, list(different.values()))
+    rows = [list(different).index(same_moment(each)) for each in first]
+    return answers_from(before.made, given, before.volts[rows])
+
+
+def same_moment(given: Given) -> tuple[frozenset[str], tuple[tuple[str, float], ...]]:
+    """What tells one moment before from another; nothing is drawn in any."""
+    return given.on, tuple(sorted(given.volts.items()))

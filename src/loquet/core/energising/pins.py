@@ -191,8 +191,8 @@ def driven(spot: Spot) -> Iterator[Element]:
 
 def own_regulator(spot: Spot) -> Iterator[Element]:
     """The regulator on a module whose lines live on volts that it makes for itself."""
-    brain, supply = spot.device.things.get(spot.component.thing), logic_supply(spot)
-    if brain is None or supply != f"{spot.ref} inside":
+    brain, supply = spot.device.things.get(spot.component.thing), f"{spot.ref} inside"
+    if brain is None or not brain.logic_v() or logic_supply(spot) != supply:
         return
     taken = rail_of(spot.device.brief, brain).net
     pads = {net: pad for pad, net in spot.component.pads.items()}

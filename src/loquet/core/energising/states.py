@@ -65,6 +65,11 @@ class State:
         return ",".join([there, *rest, *([f"alone={self.alone}"] if self.alone else [])])
 
     @property
+    def calm(self) -> "State":
+        """The same with no key held: where a device is before one is pressed."""
+        return replace(self, contact=None, key="")
+
+    @property
     def usual(self) -> bool:
         """Whether everything in it is as it was meant to be."""
         return all(level in ("least", "usual", "most") for _, level in self.sources)
