@@ -39,7 +39,13 @@ CONTROLS: dict[str, tuple[dict[str, object], str]] = {
             " 7=STICK_IT_PRESS 8=GROUND"
         ),
     ),
-    "trigger": ({}, "trigger-magnetic it: 1=SUPPLY 2=TRIGGER_IT_PULL 3=GROUND"),
+    "trigger": (
+        {},
+        """
+        trigger-magnetic it: 1=SUPPLY 2=TRIGGER_IT_PULL 3=GROUND
+        capacitor-1608 100 nF: 1=SUPPLY 2=GROUND
+        """,
+    ),
     "slider": ({}, "slider-20 it: 1=SUPPLY 2=SLIDER_IT_LEVEL 3=GROUND"),
     "encoder": (
         {},

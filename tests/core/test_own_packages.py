@@ -140,7 +140,8 @@ def test_drawn_pads_lie_where_they_are_drawn(library: Library) -> None:
 
 
 def test_pins_follow_the_order_and_open_ones_have_no_net() -> None:
-    (line,) = netlist(device(CHIP, LEADS, own(**SOIC)), "it")
+    quiet, line = sorted(netlist(device(CHIP, LEADS, own(**SOIC)), "it"))
+    assert quiet == "capacitor-1608 100 nF: 1=SUPPLY 2=GROUND"
     assert line.endswith("it: 1=SUPPLY 2=PART_IT_1 3=PART_IT_2 4=GROUND")
 
 
@@ -178,7 +179,7 @@ def test_an_exposed_pad_may_be_named_one_past_the_last_pin() -> None:
             pin_order=order,
         ),
     )
-    (line,) = netlist(brief, "it")
+    line = max(netlist(brief, "it"))
     assert line.endswith("1=SUPPLY 2=GROUND 17=GROUND")
 
 

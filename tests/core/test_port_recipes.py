@@ -98,13 +98,13 @@ def test_crystals_carry_twice_what_their_load_lacks() -> None:
     """
     assert made("crystal") == written("""
     crystal-3225 crystal: 1=CRYSTAL_IT_IN 2=GROUND 3=CRYSTAL_IT_OUT 4=GROUND
-    capacitor-1608 15 pF: 1=CRYSTAL_IT_IN 2=GROUND
-    capacitor-1608 15 pF: 1=CRYSTAL_IT_OUT 2=GROUND
+    capacitor-1608-steady 15 pF: 1=CRYSTAL_IT_IN 2=GROUND
+    capacitor-1608-steady 15 pF: 1=CRYSTAL_IT_OUT 2=GROUND
     """)
     assert made("clock-crystal") == written("""
     crystal-3215 clock crystal: 1=CLOCK_CRYSTAL_IT_IN 2=CLOCK_CRYSTAL_IT_OUT
-    capacitor-1608 9.1 pF: 1=CLOCK_CRYSTAL_IT_IN 2=GROUND
-    capacitor-1608 9.1 pF: 1=CLOCK_CRYSTAL_IT_OUT 2=GROUND
+    capacitor-1608-steady 9.1 pF: 1=CLOCK_CRYSTAL_IT_IN 2=GROUND
+    capacitor-1608-steady 9.1 pF: 1=CLOCK_CRYSTAL_IT_OUT 2=GROUND
     """)
 
 
@@ -249,12 +249,17 @@ def test_a_sound_converter_has_a_filtered_line_output() -> None:
 
 
 def test_what_is_ones_own_stands_on_posts_in_its_own_order() -> None:
-    assert made("own-part", lines=2) == {"posts-4 it: 1=SUPPLY 2=PART_IT_1 3=PART_IT_2 4=GROUND"}
+    quiet = "capacitor-1608 100 nF: 1=SUPPLY 2=GROUND"
+    assert made("own-part", lines=2) == {
+        "posts-4 it: 1=SUPPLY 2=PART_IT_1 3=PART_IT_2 4=GROUND",
+        quiet,
+    }
     ordered = made("own-part", lines=2, pin_order="ground, 2, open, 1, supply")
-    assert ordered == {"posts-5 it: 1=GROUND 2=PART_IT_2 4=PART_IT_1 5=SUPPLY"}
+    assert ordered == {"posts-5 it: 1=GROUND 2=PART_IT_2 4=PART_IT_1 5=SUPPLY", quiet}
     block = made("own-block", bus="two-wire", inputs=1, outputs=1)
     assert block == {
-        "posts-6 it: 1=SUPPLY 2=BUS_CLOCK 3=BUS_DATA 4=BLOCK_IT_GIVES_1 5=BLOCK_IT_TAKES_1 6=GROUND"
+        "posts-6 it: 1=SUPPLY 2=BUS_CLOCK 3=BUS_DATA 4=BLOCK_IT_GIVES_1 5=BLOCK_IT_TAKES_1 6=GROUND",
+        quiet,
     }
 
 

@@ -124,18 +124,18 @@ ASLEEP: dict[str, tuple[tuple[Plain, ...], float]] = {
         0.004 + 0.6,
     ),
     "a slider on a coin": ((CHIP, *FEEDS["a coin"], *LOADS["slider"]), 0.004 + 0.3),
-    # 3.3 V behind a linear regulator of 4 uA, a divider of 200 kohm at 3.7 V
+    # 3.3 V behind a linear regulator of 4 uA, a divider of 2 Mohm at 3.7 V
     "a pouch": (
         (CHIP, *FEEDS["a pouch"], *LOADS["alone"]),
-        0.004 + 0.0185 + 0.004,
+        0.004 + 0.00185 + 0.004,
     ),
     "a slider on a pouch": (
         (CHIP, *FEEDS["a pouch"], *LOADS["slider"]),
-        0.004 + 0.0185 + 0.004 + 0.33,
+        0.004 + 0.00185 + 0.004 + 0.33,
     ),
     "a stick on a pouch": (
         (CHIP, *FEEDS["a pouch"], *LOADS["stick"]),
-        0.004 + 0.0185 + 0.004 + 0.66,
+        0.004 + 0.00185 + 0.004 + 0.66,
     ),
     "a pouch that is not measured": (
         (CHIP, {**POUCH, "sense": False}, thing("usb-charge", "plug"), *LOADS["slider"]),

@@ -89,7 +89,7 @@ def test_linear_regulators_against_the_handbook() -> None:
     200 K/W.
     """
     port = Supply(4.4, 5.0, 5.25, "outside", 1, 0, 0.2, 500, BY_HAND)
-    low, high, buck, boost, both = conversions(parts(), port, 3.3, 100)
+    low, high, buck, wide, boost, both = conversions(parts(), port, 3.3, 100)
     assert low.heat_mw == pytest.approx(195 + 5.25 * 0.004)
     assert low.junction_c == pytest.approx(79.0, abs=0.1)
     # least input: 3.3 V and a third of the drop of 0.25 V at 300 mA
@@ -97,6 +97,7 @@ def test_linear_regulators_against_the_handbook() -> None:
     # 5 mA of its own at 5.25 V come on top in the high one
     assert high.heat_mw == pytest.approx(195 + 26.25)
     assert "may give 4.40 V" in buck.why_not
+    assert "needs 5.00 V" in wide.why_not
     assert "only steps up" in boost.why_not
     # a switching one passes on the power: 330 mW / 0.9 / 5 V = 73.3 mA and 0.05 mA of its own
     assert both.draws_ma(5.0, 100) == pytest.approx(73.38, abs=0.01)

@@ -10,6 +10,8 @@ from loquet.core.circuit.two_wire import bus_net
 from loquet.core.parts.choosing import Wanted, pick
 
 BLOCK = "axes"
+LEAST = {"converter": 1, "multiplexer": 2}
+"""For fewer axes there is none."""
 
 
 def axis_lists(brain: Thing, bench: Bench) -> Fragment:
@@ -19,13 +21,11 @@ def axis_lists(brain: Thing, bench: Bench) -> Fragment:
     desk = bench.desk(brain)
     share = desk.share
     nets = [plain_name(t.role(axis.piece)) for t in share.group("controls") for axis in t.axes()]
+    made = {"converter": converters, "multiplexer": multiplexer}.get(share.analogue_by)
+    if made is None or len(nets) < LEAST[share.analogue_by]:
+        return Fragment(())
     drawer = Drawer(BLOCK, bench.parts, brain.board)
-    rail = bench.logic_rail(brain).net
-    if share.analogue_by == "converter" and nets:
-        return Fragment(tuple(converters(desk, drawer, rail, nets)))
-    if share.analogue_by == "multiplexer" and len(nets) > 1:
-        return Fragment(tuple(multiplexer(desk, drawer, rail, nets)))
-    return Fragment(())
+    return Fragment(tuple(made(desk, drawer, bench.logic_rail(brain).net, nets)))
 
 
 def converters(desk: Desk, drawer: Drawer, rail: str, axes: list[str]) -> list[Component]:

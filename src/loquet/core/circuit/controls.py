@@ -8,6 +8,7 @@ from loquet.core.circuit.axis_filters import filters
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.key_levels import pull_down_ohm
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.parting import Drawer
 from loquet.core.parts import Part
 from loquet.core.parts.choosing import Wanted, schottky, serving
 from loquet.core.parts.terminal import ONE, OTHER
@@ -32,17 +33,20 @@ def control(thing: Thing, bench: Bench, title: str, outputs: tuple[str, ...] = (
         around += wire_contact(thing, contact, bench, hosts)
     components: list[Component] = []
     workings: list[Working] = []
+    rail, drawer = bench.rail(thing).net, Drawer(BLOCK, bench.parts)
     for body in thing.bodies():
-        pads = hosts[body.piece]
-        wire_outputs(thing, bench.parts[body.part], pads, bench.rail(thing).net, outputs)
-        around += divided(thing, bench, thing.role(body.piece), pads)
-        low_passes = filters(thing, bench, body.part, thing.role(body.piece), pads)
+        part, role, pads = bench.parts[body.part], thing.role(body.piece), hosts[body.piece]
+        wire_outputs(thing, part, pads, rail, outputs)
+        around += divided(thing, bench, role, pads)
+        low_passes = filters(thing, bench, body.part, role, pads)
         around += low_passes.components
         workings += low_passes.workings
         name = " ".join(filter(None, (thing.name, body.piece)))
+        if "supply" in part.terminals and "input_min_v" in part.values:
+            around.append(drawer.quiet(role, part.id, rail))
         components.append(
             Component(
-                role=thing.role(body.piece),
+                role=role,
                 part=body.part,
                 block=BLOCK,
                 value=name,

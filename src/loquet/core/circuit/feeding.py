@@ -13,16 +13,18 @@ from loquet.core.parts import Part, choosing
 from loquet.core.parts.choosing import Wanted, p_channel, schottky, serving
 from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.power.budget import Made
-from loquet.core.power.converting import BOOT, COIL_UH, ENTRY, OUT, Conversion, stood_v
+from loquet.core.power.converting import BOOT, COIL_UH, OUT, Conversion, stood_v
 from loquet.core.power.figures import junction
+from loquet.core.power.plugged import entry_value
 from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
-WORTH_MA = 250.0
+WORTH_MA, KEEPS = 250.0, 2.0
 LOWER_OHM = 22_000.0
 TOLERANCE = 0.01
 COIL_ENDS = ("coil", "coil 1", "coil 2")
+"""A ceramic capacitor of so many times the volts that lie on it keeps half and more."""
 JUMPS: NetKind = "switched"
 APPLICATION = Source(
     kind="common practice",
@@ -181,14 +183,22 @@ def converter(bench: Bench, thing: Thing, entry: str) -> Fragment:
     value = f"{made.rail.usual_v:g} V" if taken.way.name == "linear" else part.short
     words = f"{taken.way.title} to {made.rail.usual_v:g} V"
     main = Component(role=role, part=part.id, block="power", value=value, purpose=words, pads=pads)
-    top_v = part.figure("input_max_v")
+    value, top_v = entry_value(bench.brief, thing), part.figure("input_max_v")
     beside = "out" if "out" in part.terminals else "ground"
     around = [
         *coil(bench, thing, taken, entry, rail, role),
         capacitor(
-            bench, f"{role} input", ENTRY, "Input capacitor", entry, (role, "in"), stood_v(top_v)
+            bench, f"{role} input", value, "Input capacitor", entry, (role, "in"), stood_v(top_v)
         ),
-        capacitor(bench, f"{role} output", OUT, "Output capacitor", rail, (role, beside)),
+        capacitor(
+            bench,
+            f"{role} output",
+            OUT,
+            "Output capacitor",
+            rail,
+            (role, beside),
+            KEEPS * made.rail.usual_v,
+        ),
     ]
     jumping = {net(thing, word) for word in COIL_ENDS} & set(pads.values())
     kinds = supplies(entry, rail) | dict.fromkeys(jumping, JUMPS)

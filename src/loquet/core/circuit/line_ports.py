@@ -4,6 +4,7 @@ from loquet.core.brief import Thing, plain_name
 from loquet.core.brief.on_posts import OnPosts
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
+from loquet.core.circuit.parting import Drawer, Near
 from loquet.core.circuit.two_wire import LINES, bus_net
 from loquet.core.parts.terminal import way, way_count
 
@@ -58,4 +59,11 @@ def own_posts(thing: OnPosts, bench: Bench) -> Fragment:
         purpose=f"Posts of {thing.label}",
         pads={way(i + 1): nets[name] for i, name in enumerate(thing.posts()) if name in nets},
     )
-    return Fragment((posts,))
+    fed = next((pad for pad, net in posts.pads.items() if net == rail), None)
+    if fed is None:
+        return Fragment((posts,))
+    words, near = f"Decoupling of {thing.label}", Near(posts.role, fed)
+    quiet = Drawer("own", bench.parts).capacitor(
+        f"{posts.role} decoupling", "100 nF", words, (rail, GROUND), near
+    )
+    return Fragment((posts, quiet))

@@ -4,6 +4,7 @@ rail where it feeds the device.
 
 from dataclasses import dataclass
 
+from loquet.core.brief import Brief
 from loquet.core.brief.regulated import VOLTS, UsbPower
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.feeding import (
@@ -41,9 +42,14 @@ def five_net(thing: UsbPower) -> str:
     return net(thing, "5v")
 
 
+def plug_net(thing: UsbPower) -> str:
+    """The net of a port's 5 V before its fuse."""
+    return net(thing, "plug")
+
+
 def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
     """The socket with its data lines as given, and everything that its power needs."""
-    role, five, raw = thing.role(), five_net(thing), net(thing, "plug")
+    role, five, raw = thing.role(), five_net(thing), plug_net(thing)
     cc = {name: net(thing, name) for name in ("cc1", "cc2")}
     pads = {"supply": raw, "ground": GROUND, "shell": GROUND, **cc, **data}
     socket = Component(
@@ -65,24 +71,32 @@ def usb_power(thing: UsbPower, bench: Bench, data: dict[str, str]) -> UsbSide:
         (role, "supply"),
     )
     asking = negotiated(bench, thing, cc) if asked else plain_asking(bench, thing, cc)
-    entry = capacitor(
-        bench,
-        f"{role} entry",
-        ENTRY,
-        "Quiets the volts of the plug",
-        five,
-        outlet(thing),
-        made_for_v(thing),
-    )
     kinds = supplies(raw, five, behind)
     made = Fragment(())
     if thing.feeds:
         way = feed_way(bench, thing)
         kinds |= supplies(way.guarded)
         made = converter(bench, thing, way.behind)
-    components = (socket, fuse, *asking, entry, *joined(thing, bench, five), *made.components)
+    entry = at_the_plug(thing, bench, five)
+    components = (socket, fuse, *asking, *entry, *joined(thing, bench, five), *made.components)
     workings = made.workings if asked else (asking_working(), *made.workings)
     return UsbSide(Fragment(components, kinds | made.kinds, workings), five)
+
+
+def at_the_plug(thing: UsbPower, bench: Bench, five: str) -> tuple[Component, ...]:
+    """What quiets the volts of the plug; nothing where the input capacitor of a charger does, since
+    a port may not see more than 10 µF in all.
+    """
+    charges = any(t.charging_ma() for t in bench.brief.things) and thing.five_volts()
+    if charges and thing is charging_port(bench.brief):
+        return ()
+    role, words, near = thing.role(), "Quiets the volts of the plug", outlet(thing)
+    return (capacitor(bench, f"{role} entry", ENTRY, words, five, near, made_for_v(thing)),)
+
+
+def charging_port(brief: Brief) -> UsbPower | None:
+    """The first port that brings 5 V."""
+    return next((t for t in brief.things if isinstance(t, UsbPower) and t.five_volts()), None)
 
 
 def outlet(thing: UsbPower) -> tuple[str, str]:

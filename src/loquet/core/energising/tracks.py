@@ -1,9 +1,9 @@
-"""What a brain measures of resistive controls: where their middle lies between both ends."""
+"""What a brain measures of controls: how far they swing, and where the middle of a resistive one
+lies between both ends.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-
-import numpy as np
 
 from loquet.core.energising.energised import Energised
 from loquet.core.energising.meant import meant
@@ -26,6 +26,19 @@ class Middle:
     share: float
 
 
+@dataclass(frozen=True)
+class Swing:
+    """What a measured pin swings over: a state in which it rests, its least and its most volts
+    while the same sources are there, and the volts of its supply at the most.
+    """
+
+    pin: Pin
+    state: int
+    low_v: float
+    high_v: float
+    full_v: float
+
+
 def middles(energised: Energised) -> Iterator[Middle]:
     """Every wiper that a brain measures, at its own net or behind a resistor."""
     network = energised.answers.made.network
@@ -36,34 +49,41 @@ def middles(energised: Energised) -> Iterator[Middle]:
         for name, pads in spot.named.items()
         if spot.part.terminals[name].does == "analogue out"
     }
-    rows = meant(energised)
-    states = [(s.acts, s.mode, len(s.sources)) for s in energised.states]
-    for pin in energised.pins:
-        if pin.use not in MEASURES:
-            continue
-        beside = {pin.node} | {
+    for swing in swings(energised):
+        node = swing.pin.node
+        beside = {node} | {
             other
             for r in network.resistances
             if not r.when
             for one, other in ((r.a, r.b), (r.b, r.a))
-            if one == pin.node
+            if one == node
         }
         ref = next((wipers[node] for node in sorted(beside) if node in wipers), "")
-        if not ref:
+        if ref:
+            here = float(energised.volt(node)[swing.state]) - swing.low_v
+            yield Middle(ref, swing.pin, swing.state, here / (swing.high_v - swing.low_v))
+
+
+def swings(energised: Energised) -> Iterator[Swing]:
+    """Every pin that measures something which moves."""
+    rows = meant(energised)
+    states = [(s.acts, s.mode, s.sources) for s in energised.states]
+    for pin in energised.pins:
+        if pin.use not in MEASURES:
             continue
         volts = energised.volt(pin.node)
         for index, (acts, mode, sources) in enumerate(states):
             if acts != "reset" or mode != "play" or not sources or not rows[index]:
                 continue
             ends = [
-                volts[k]
-                for k, other in enumerate(states)
-                if other[0] in ("high", "low")
-                and other[1] == "play"
-                and energised.states[k].sources == energised.states[index].sources
+                k
+                for k, (does, how, there) in enumerate(states)
+                if does in ("high", "low")
+                and (how, there) == ("play", sources)
                 and not energised.states[k].alone
             ]
-            low, high = float(np.min(ends)), float(np.max(ends))
+            most = max(ends, key=lambda k: float(volts[k]), default=index)
+            low, high = min(float(volts[k]) for k in (*ends, most)), float(volts[most])
             if high - low > SPAN_V:
-                yield Middle(ref, pin, index, (float(volts[index]) - low) / (high - low))
+                yield Swing(pin, index, low, high, float(energised.volt(pin.supply)[most]))
                 break

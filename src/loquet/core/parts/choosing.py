@@ -5,13 +5,14 @@ the cheapest part that has them.
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from loquet.core.parts.dielectric import STEADY_TOLERANCE
 from loquet.core.parts.part import Part, PartError
 from loquet.core.parts.terminal import way_count
 from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.shown import read_si
 
 MICRO, SAME, MARGIN = 1e6, 1e-9, 1.5
-LITTLE_V = 0.5
+STEADY_F, LITTLE_V = 1e-9, 0.5
 """A diode that loses at most so much is taken for a Schottky diode."""
 SHELVES: Remembered[dict[str, tuple[Part, ...]]] = Remembered(32)
 
@@ -138,10 +139,12 @@ def socket(parts: Mapping[str, Part], contacts: int) -> str:
 def capacitor(parts: Mapping[str, Part], value: str, volts: float = 0.0) -> str:
     """The part for a capacitor of a value such as `100 nF`, at so many volts: made for half as much
     again, since ceramics lose capacitance near their rating (common practice), or for the most
-    there is. Raises PartError.
+    there is; one within 5 % where it is small, as those of crystals and filters have to be. Raises
+    PartError.
     """
     farads = read_si(value, "F") or 0.0
-    wanted = Wanted("capacitor", least={"most_uf": farads * MICRO, "voltage": volts})
+    most = {"tolerance": STEADY_TOLERANCE} if farads < STEADY_F else {}
+    wanted = Wanted("capacitor", {"most_uf": farads * MICRO, "voltage": volts}, most)
     return strongest(parts, wanted, "voltage", MARGIN * volts).id
 
 

@@ -1,7 +1,7 @@
 """What every rail gives in every mode, and what its source has to give for it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from loquet.core.brief import Brief, Supply, Thing
 from loquet.core.brief.joining import together
@@ -14,6 +14,9 @@ from loquet.core.power.currents import MODES, Currents
 from loquet.core.power.load import draws_of
 from loquet.core.power.rails import Rail, rail_of, rails_of
 from loquet.core.provenance import Source
+
+GUARD_V = 0.5
+"""What a fuse and a Schottky diode behind a port lose; from memory of data sheets."""
 
 
 class LoadRow(Frozen):
@@ -114,11 +117,18 @@ def made_rail(brief: Brief, parts: Mapping[str, Part], rail: Rail, load: Current
     wish = feeder.made_by() if feeder else ""
     if feeder is None or not wish:
         return Made(rail, feeder, supply, parent, load)
-    before = supply or as_supply(parent)
+    before = behind_guard(feeder, supply) if supply else as_supply(parent)
     if before is None:
         return Made(rail, feeder, supply, parent, load)
     found = conversions(parts, before, rail.usual_v, load.peak)
     return Made(rail, feeder, supply, parent, load, found, taken_of(before, found, load, wish))
+
+
+def behind_guard(feeder: Thing, supply: Supply) -> Supply:
+    """What is left of a port behind its fuse and the diode that lets nothing back into its host."""
+    if not feeder.five_volts():
+        return supply
+    return replace(supply, empty_v=supply.empty_v - GUARD_V)
 
 
 def as_supply(rail: Rail | None) -> Supply | None:

@@ -2,7 +2,7 @@
 taken.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import TypeVar
 
@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from loquet.core.brief import Supply
-from loquet.core.parts import Part
+from loquet.core.parts import Part, PartError
 from loquet.core.parts.choosing import capacitor, inductor, of_kind, resistor
 from loquet.core.plain.remembering import Remembered
 
@@ -25,15 +25,18 @@ HEADROOM_V = 1.0
 
 @dataclass(frozen=True)
 class Way:
-    """A way to make a rail: its name, its main part, and what stands around that."""
+    """A way to make a rail: its name, its main part, what stands around that, and what of it the
+    shelf has not.
+    """
 
     name: str
     title: str
     part: str
     around: tuple[str, ...]
+    lacks: str = ""
 
 
-ENTRY, OUT, BOOT, COIL_UH = "10 µF", "22 µF", "100 nF", 4.7
+ENTRY, PORT_ENTRY, OUT, BOOT, COIL_UH = "10 µF", "4.7 µF", "22 µF", "100 nF", 4.7
 LOW_V = 6.0
 """Above so many volts at its input a converter is said to be for a high input."""
 ROLES = {
@@ -42,6 +45,7 @@ ROLES = {
     "boost converter": ("boost", "Step-up converter"),
     "buck-boost converter": ("buck-boost", "Step-up and step-down"),
 }
+UPWARD = ("boost", "buck-boost")
 KEPT: Remembered[tuple[Way, ...]] = Remembered(16)
 
 
@@ -59,17 +63,22 @@ def way_of(part: Part, parts: Mapping[str, Part]) -> Way:
     name, title = ROLES[part.kind]
     if name == "linear" and part.values.get("input_max_v", 0.0) > LOW_V:
         title += ", high input"
-    around = [
-        capacitor(parts, ENTRY, stood_v(part.values.get("input_max_v", 0.0))),
-        capacitor(parts, OUT),
-    ]
-    if name != "linear":
-        around.append(inductor(parts, COIL_UH))
+    try:
+        return Way(name, title, part.id, tuple(around(part, parts)))
+    except PartError as error:
+        return Way(name, title, part.id, (), str(error))
+
+
+def around(part: Part, parts: Mapping[str, Part]) -> Iterator[str]:
+    """The parts that stand around a converter; raises PartError for one that is on no shelf."""
+    yield capacitor(parts, ENTRY, stood_v(part.values.get("input_max_v", 0.0)))
+    yield capacitor(parts, OUT)
+    if ROLES[part.kind][0] != "linear":
+        yield inductor(parts, COIL_UH)
     if "feedback" in part.terminals:
-        around += [resistor(parts)] * 2
+        yield from [resistor(parts)] * 2
     if "boot" in part.terminals:
-        around.append(capacitor(parts, BOOT))
-    return Way(name, title, part.id, tuple(around))
+        yield capacitor(parts, BOOT)
 
 
 def stood_v(input_max_v: float) -> float:
@@ -161,13 +170,15 @@ def least_in_v(way: Way, out_v: float, drop_v: float) -> float:
 def refused(found: Conversion, supply: Supply) -> str:
     """Why a conversion cannot be taken, or nothing."""
     values, name = found.part.values, found.way.name
+    if found.way.lacks:
+        return f"has not what stands around it: {found.way.lacks}"
     if supply.fresh_v > values["input_max_v"]:
         return (
             f"takes {values['input_max_v']:g} V at the most, and the source gives"
             f" {supply.fresh_v:.2f} V"
         )
     carried = carried_ma(found, supply)
-    if carried > values["current_ma"] and name == "boost":
+    if carried > values["current_ma"] and name in UPWARD:
         return (
             f"carries {values['current_ma']:g} mA in its switch, and would have to carry"
             f" {carried:.0f} mA"
@@ -186,12 +197,13 @@ def refused(found: Conversion, supply: Supply) -> str:
 
 
 def carried_ma(found: Conversion, supply: Supply) -> float:
-    """What its limit is compared with: the rail's current, or for a step-up converter the mean
+    """What its limit is compared with: the rail's current, or for one that steps up the mean
     current of its switch at the lowest input.
     """
-    if found.way.name != "boost":
+    if found.way.name not in UPWARD:
         return found.load_ma
-    return found.draws_ma(max(supply.empty_v, found.stops_v), found.load_ma)
+    lowest = found.draws_ma(max(supply.empty_v, found.stops_v), found.load_ma)
+    return max(found.load_ma, lowest)
 
 
 def conversions(

@@ -25,13 +25,13 @@ from loquet.core.power.discharge import (
     rundown,
 )
 from loquet.core.power.lasting import Lasting, source_load, stops_v
-from loquet.core.power.plugged import charger_of, plugged, port_working
+from loquet.core.power.plugged import charger_of, entry_value, plugged, port_working
 from loquet.core.power.rails import Rail, logic_rail_of
 from loquet.core.provenance import Source, Working, WorkingInput, given
+from loquet.core.quantities.shown import read_si
 
 SUM = Source(kind="computed", text="sum over the things of the rail")
 LAST_HOURS, LOW_LEFT = 0.25, 0.2
-ENTRY_F = 10e-6
 CODES, SENSE_SHARE = 4095, 0.5
 
 
@@ -45,7 +45,7 @@ def figures_of(
         if row.taken:
             found.append(junction(row))
             if row.supply and row.load.play > 0:
-                found.append(hold_up(row))
+                found.append(hold_up(row, entry_value(brief, row.feeder)))
         if row.supply and not row.supply.stays and row.load.play > 0:
             found += [
                 run_time(row, mode, lowest_v)
@@ -114,7 +114,7 @@ def junction(row: Made) -> Working:
     )
 
 
-def hold_up(row: Made) -> Working:
+def hold_up(row: Made, entry: str) -> Working:
     """How long the converter's own input capacitor carries the device while a plug is pulled: t = C
     (V1^2 - V2^2) / (2 P).
     """
@@ -123,7 +123,8 @@ def hold_up(row: Made) -> Working:
     assert supply is not None
     high, low = supply.usual_v, min(max(taken.stops_v, supply.empty_v), supply.usual_v)
     watts = high * row.input_ma("play", high) / 1000
-    value = ENTRY_F * (high**2 - low**2) / (2 * watts) * 1e6
+    held = read_si(entry, "F") or 0.0
+    value = held * (high**2 - low**2) / (2 * watts) * 1e6
     return Working(
         id=f"power.{row.rail.name}.hold_up",
         title=f"Held by the entry capacitor of {row.rail.name}",
@@ -132,7 +133,7 @@ def hold_up(row: Made) -> Working:
         shown=f"{value:.0f} µs",
         formula="C x (V1^2 - V2^2) / (2 x P)",
         inputs=(
-            given("C", ENTRY_F * 1e6, "µF", "input capacitor of the converter"),
+            given("C", held * 1e6, "µF", "input capacitor of the converter"),
             given("V1", high, "V", supply.source.text),
             given("V2", low, "V", "where the converter stops"),
             given("P", watts, "W", "in play, at the source"),

@@ -49,11 +49,14 @@ def draw_of(
         return drawn(thing, module.current_ma, module.evidence_text, (shown,) if shown else ())
     if thing.current_ma():
         return drawn(thing, thing.current_ma(), "brief")
-    part = parts.get(thing.part)
-    if part and "coil_ohm" in part.values:
-        peak = rail_of(brief, thing).usual_v / part.figure("coil_ohm") * 1000
-        return drawn(thing, peak, f"coil at the rail: {part.evidence_text}")
-    own = (thing.part, *(body.part for body in thing.bodies()), *thing.DRAWS)
+    coil = parts.get(thing.part)
+    if coil and "coil_ohm" in coil.values:
+        peak = rail_of(brief, thing).usual_v / coil.figure("coil_ohm") * 1000
+        return drawn(thing, peak, f"coil at the rail: {coil.evidence_text}")
+    named = str(getattr(thing, "table", ""))
+    table = brief.shelf.pin_table(named) if named else None
+    part = table.package if table is not None else thing.part
+    own = (part, *(body.part for body in thing.bodies()), *thing.DRAWS)
     drawing = [
         p for name in dict.fromkeys(own) if (p := parts.get(name)) and "draws_ma" in p.values
     ]
@@ -61,7 +64,7 @@ def draw_of(
         total = sum(p.figure("draws_ma") for p in drawing)
         return drawn(thing, total, "; ".join(p.evidence_text for p in drawing), tuple(drawing))
     if thing.BRAIN:
-        return drawn(thing, *brain_ma(thing.part))
+        return drawn(thing, *brain_ma(named or thing.part))
     return None
 
 

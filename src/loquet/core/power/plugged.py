@@ -2,12 +2,14 @@
 
 from collections.abc import Mapping
 
-from loquet.core.brief import Brief
+from loquet.core.brief import Brief, Thing
+from loquet.core.brief.joining import joiners
 from loquet.core.parts import Part
 from loquet.core.parts.choosing import Wanted, pick
 from loquet.core.plain.frozen import Frozen
 from loquet.core.power.budget import Made
 from loquet.core.power.charging import charge_ma
+from loquet.core.power.converting import ENTRY, PORT_ENTRY
 from loquet.core.provenance import Source, Working, given
 
 PATH_V = 4.6
@@ -48,6 +50,16 @@ def plugged(brief: Brief, made: Made, parts: Mapping[str, Part]) -> Plugged | No
     return Plugged(
         port=port.name, limit_ma=port.port_gives_ma(), charge_ma=charging, play_ma=playing
     )
+
+
+def entry_value(brief: Brief, feeder: Thing | None) -> str:
+    """The capacitor at the input of the converter of a source; a small one behind a port, which may
+    not see more than 10 µF in all.
+    """
+    fed_with = (feeder, *joiners(brief, feeder)) if feeder is not None else ()
+    charged = feeder is not None and feeder.charging_ma() > 0
+    ports = brief.things if charged else fed_with
+    return PORT_ENTRY if any(thing.five_volts() for thing in ports) else ENTRY
 
 
 def charger_of(parts: Mapping[str, Part]) -> Part:

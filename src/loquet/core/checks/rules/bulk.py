@@ -6,6 +6,8 @@ from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.circuit import Circuit
 from loquet.core.circuit.model import GROUND
 from loquet.core.lookup.powering import made_of
+from loquet.core.parts.dielectric import BIAS, left_f
+from loquet.core.power import Rail
 from loquet.core.power.budget import Made
 from loquet.core.provenance import NotApplicable, Outcome, Source, Working, given
 from loquet.core.quantities.shown import read_si
@@ -26,12 +28,13 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("no rail is made by a converter")
     found = []
     for row in rows:
-        there, working = held_farad(subject, circuit, row.rail.net), wanted(row)
+        there, working = held_farad(subject, circuit, row.rail), wanted(row)
         if there < working.value * 1e-6:
             found.append(
                 RULE.finding(
                     f"A step of {row.load.peak - row.load.idle:.0f} mA on {row.rail.net} wants"
-                    f" {working.shown} at its converter, and there are {there * 1e6:.1f} µF.",
+                    f" {working.shown} at its converter, and {there * 1e6:.1f} µF are left there at"
+                    f" {row.rail.usual_v:g} V.",
                     "Add a capacitor to the rail at the Circuit, or at the part that draws the"
                     " step.",
                     (thing(row.feeder.name),) if row.feeder else (),
@@ -41,15 +44,15 @@ def run(subject: Subject) -> Outcome:
     return outcome(found, len(rows))
 
 
-def held_farad(subject: Subject, circuit: Circuit, net: str) -> float:
-    """What hangs between a rail and ground, in farad."""
+def held_farad(subject: Subject, circuit: Circuit, rail: Rail) -> float:
+    """What hangs between a rail and ground and is left at its volts, in farad."""
     parts = subject.library.parts
     return sum(
-        read_si(c.value, "F") or 0.0
+        left_f(parts[c.part], read_si(c.value, "F") or 0.0, rail.usual_v)
         for c in circuit.components
         if c.part in parts
         and parts[c.part].kind == "capacitor"
-        and set(c.pads.values()) == {net, GROUND}
+        and set(c.pads.values()) == {rail.net, GROUND}
     )
 
 
@@ -80,7 +83,7 @@ RULE_SOURCE = Source(
     kind="common practice",
     text=(
         "output capacitor for a load step, C = I / (2 pi f U); loop corner 100 kHz for linear, 50"
-        " kHz for switching ones from memory"
+        f" kHz for switching ones from memory; {BIAS.text}"
     ),
 )
 RULE = Rule(

@@ -15,7 +15,7 @@ DRAWN_A = 20e-6
 """What a source may give while all is off: it empties 1000 mAh in some six years. Common practice,
 no source.
 """
-MOST = 2
+UP_SHARE, MOST = 0.5, 2
 
 
 def run(subject: Subject) -> Outcome:
@@ -33,14 +33,32 @@ def run(subject: Subject) -> Outcome:
 
 
 def still_drawn(subject: Subject) -> Iterator[Finding]:
-    """Stores that still give something while the device is switched off, and through what."""
-    energised = switched_on(subject)
+    """Stores that still give something while the device is switched off, and through what; rails
+    that are still up.
+    """
+    energised, switched = switched_on(subject), switched_source(subject.brief)
     for index, state in enumerate(energised.states):
         if state.acts != "dark" or len(state.sources) != 1 or not energised.sound[index]:
             continue
         source = energised.device.things.get(state.sources[0][0])
         supply = source.source() if source is not None else None
         if source is None or supply is None or supply.stays:
+            continue
+        up = [
+            (net, float(energised.volt(net)[index]))
+            for net, made in energised.device.rails.items()
+            if source is switched
+            and made.rail.fed_by == source.name
+            and energised.volt(net)[index] > UP_SHARE * made.rail.usual_v
+        ]
+        if up:
+            net, volts = up[0]
+            yield RULE.finding(
+                f"{when(energised, index)}: {net} still has {volts:.1f} V.",
+                f"Look for what leads around the switch of {source.label}.",
+                (thing(source.name), f"net:{net}"),
+                state=state.id,
+            )
             continue
         amps = float(energised.given_a[source.name][index])
         if amps <= DRAWN_A:

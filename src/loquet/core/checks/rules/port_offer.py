@@ -1,5 +1,6 @@
 """What a port is asked for beyond the usual, a host or charger need not have."""
 
+from loquet.core.brief.joining import is_source
 from loquet.core.brief.regulated import CURRENT_MA, UsbPower
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.provenance import NotApplicable, Outcome, Source
@@ -10,18 +11,18 @@ def run(subject: Subject) -> Outcome:
     ports = [t for t in subject.brief.things if isinstance(t, UsbPower)]
     if not ports:
         return NotApplicable("there is no USB port that takes power")
-    found = []
+    found, sources = [], [t for t in subject.brief.things if is_source(t)]
     for port in ports:
         if port.asks == "500 mA":
             continue
-        plain = port.asks in CURRENT_MA
+        plain, alone = port.asks in CURRENT_MA, [port] == sources
         sentence = (
             f"{port.label} counts on {port.asks} at 5 V, and nothing on this board reads whether"
             " the host offers that: a weaker one turns off."
             if plain
             else (
-                f"{port.label} asks for {port.asks}: at a host that has only 5 V the device stays"
-                " off."
+                f"{port.label} asks for {port.asks}: from a host that has only 5 V "
+                f"{'the device gets nothing and stays off' if alone else 'it gets nothing'}."
             )
         )
         way = (

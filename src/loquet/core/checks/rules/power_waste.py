@@ -5,6 +5,10 @@ from loquet.core.lookup.powering import made_of
 from loquet.core.provenance import NotApplicable, Outcome, Source
 
 UP = ("boost", "buck-boost")
+LITTLE = 0.05
+"""A rail that takes less than this of what its parent gives wastes nothing that counts, as the one
+for the lines of a host on 5 V; common practice, no source.
+"""
 
 
 def run(subject: Subject) -> Outcome:
@@ -18,6 +22,8 @@ def run(subject: Subject) -> Outcome:
         assert row.parent is not None
         assert row.taken is not None
         before = made[row.parent.name]
+        if row.load.play * row.rail.usual_v < LITTLE * before.load.play * row.parent.usual_v:
+            continue
         if row.taken.way.name == "linear" and before.taken and before.taken.way.name in UP:
             share = row.rail.usual_v / row.parent.usual_v * before.taken.part.figure("efficiency")
             best = before.taken.part.figure("efficiency")

@@ -1,17 +1,27 @@
 """Parts of one's own that leave figures out: what hangs on these was not checked."""
 
-from loquet.core.checks.rule import Rule, Subject
-from loquet.core.provenance import NotApplicable, Outcome, Passed, Source, Undetermined
+from collections.abc import Iterator
+
+from loquet.core.checks.rule import Rule, Subject, thing
+from loquet.core.power.brain_currents import brain_ma
+from loquet.core.provenance import (
+    Finding,
+    NotApplicable,
+    Outcome,
+    Passed,
+    Source,
+    Undetermined,
+)
 
 
 def run(subject: Subject) -> Outcome:
-    """A look for every part whose figures are not all known, with the figures by name."""
+    """A look for every part, and every brain by a pin table, whose figures are not all known."""
     circuit, roles = subject.circuit, subject.library.roles
     assert circuit is not None
     own = sorted({c.part for c in circuit.components} & subject.choices.shelf.keys())
-    if not own:
+    found = list(brains_by_table(subject))
+    if not own and not found:
         return NotApplicable("no part of one's own is on the boards")
-    found = []
     for part_id in own:
         part = subject.choices.shelf[part_id]
         words = ", ".join(lack.words for lack in roles.lacks(part))
@@ -26,6 +36,22 @@ def run(subject: Subject) -> Outcome:
                 )
             )
     return Undetermined(tuple(found)) if found else Passed(len(own))
+
+
+def brains_by_table(subject: Subject) -> Iterator[Finding]:
+    """Brains by a pin table of which nobody said what they draw."""
+    for brain in subject.brief.brains:
+        table = subject.brief.shelf.pin_table(str(getattr(brain, "table", "")))
+        package = subject.library.parts.get(table.package) if table is not None else None
+        if table is not None and (package is None or "draws_ma" not in package.values):
+            counted, _ = brain_ma(table.name)
+            yield RULE.finding(
+                f"Nobody said what {table.name} ({brain.name}) draws; {counted:g} mA are counted, "
+                "and a radio takes many times as much.",
+                "Type the current that it draws at its package on the parts shelf.",
+                (thing(brain.name),),
+                severity="look",
+            )
 
 
 RULE = Rule(

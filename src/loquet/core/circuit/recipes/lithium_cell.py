@@ -4,10 +4,8 @@ where there is none, and its converter.
 
 from dataclasses import replace
 
-from loquet.core.brief import Brief
 from loquet.core.brief.joining import joiners
 from loquet.core.brief.kinds.lithium_cell import LithiumCell
-from loquet.core.brief.regulated import UsbPower
 from loquet.core.circuit.bench import Bench
 from loquet.core.circuit.feeding import (
     FeedWay,
@@ -23,7 +21,7 @@ from loquet.core.circuit.feeding import (
     taken_ma,
 )
 from loquet.core.circuit.model import GROUND, Component, Fragment, RecipeNotPossible
-from loquet.core.circuit.usb_power import five_net
+from loquet.core.circuit.usb_power import charging_port, five_net
 from loquet.core.parts import Part
 from loquet.core.parts.choosing import p_channel, plug, schottky
 from loquet.core.parts.terminal import ONE, OTHER
@@ -35,6 +33,8 @@ from loquet.core.quantities.shown import show_si
 
 PLUG_MM, FULL_V, STEADY = 2.0, 4.2, "4.7 µF"
 SENSE_OHM, TELLS_OHM = "100 kΩ", "1 MΩ"
+ALWAYS_OHM = "1 MΩ"
+"""Of a divider that lies on the cell whether the device is on or not: 2 µA of it."""
 PORT_V, LIT_MA = 5.0, 2.0
 
 
@@ -152,11 +152,6 @@ def turned_guard(
             (off, "gate"),
         ),
     )
-
-
-def charging_port(brief: Brief) -> UsbPower | None:
-    """The first port that brings 5 V."""
-    return next((t for t in brief.things if isinstance(t, UsbPower) and t.five_volts()), None)
 
 
 def charged(thing: LithiumCell, bench: Bench, way: FeedWay, five: str) -> Fragment:
@@ -281,25 +276,29 @@ def lit_working(thing: LithiumCell, light: Part) -> Working:
 
 def sensed(bench: Bench, thing: LithiumCell, way: FeedWay) -> tuple[Component, ...]:
     """Half of the cell's voltage for the brain, taken behind the switch so that a device that is
-    off draws nothing through it.
+    off draws nothing through it; of a cell that is charged at the cell itself, since behind its
+    path lies the port while one is plugged in.
     """
     if not thing.sense:
         return ()
     line, role = net(thing, "sense"), thing.role("sense")
-    part = bench.resistor
+    charged = charging_port(bench.brief) is not None
+    part, ohm = bench.resistor, ALWAYS_OHM if charged else SENSE_OHM
+    measured = cell_side(thing, bench) if charged else way.behind
+    beside = (f"{thing.role()} charger", "cell") if charged else (f"{thing.role()} converter", "in")
     return (
         block(
             f"{role} upper",
             part,
-            SENSE_OHM,
+            ohm,
             "Halves the cell's voltage",
-            {ONE: way.behind, OTHER: line},
-            (f"{thing.role()} converter", "in"),
+            {ONE: measured, OTHER: line},
+            beside,
         ),
         block(
             f"{role} lower",
             part,
-            SENSE_OHM,
+            ohm,
             "Halves the cell's voltage",
             {ONE: line, OTHER: GROUND},
             (f"{role} upper", OTHER),
