@@ -12,9 +12,11 @@ from loquet.core.edits import EDITS, EditRefused, apply
 from loquet.core.library import Library
 from loquet.core.lookup.project_library import project_library
 from loquet.core.parts import Part, PartError
-from loquet.core.pipeline import bring_up_to_date
+from loquet.core.pipeline import bring_up_to_date, run_stage
 from loquet.core.planning.feasibility import brief_faults
+from loquet.core.power.budget import loads_of
 from loquet.core.release import prove_package, release
+from loquet.core.reviewing import review
 from tests.making import Plain, device, plain_of, thing
 
 QFN = {
@@ -152,3 +154,20 @@ def test_a_table_whose_pads_the_package_has_not_is_refused_in_words(library: Lib
     assert table.package == wrong.id
     bare = apply(design, EDITS.validate_python({**edit, "package": wrong.id, "module": False}))
     assert [thing.kind for thing in bare.brief.brains] == ["chip"]
+
+
+def test_what_a_brain_by_table_draws_is_said_or_looked_at(library: Library) -> None:
+    """On its package 210 mA are counted; unsaid, those of a small chip, with a look."""
+    body = BODIES["chip"]
+    fields = {name: getattr(body, name) for name in Part.model_fields}
+    said = Part(**{**fields, "values": {"draws_ma": 210.0}})
+    for part, milliamps, looks in ((said, 210.0, 0), (body, 8.0, 1)):
+        design = Design(brief=CHIP, choices=Choices(shelf={part.id: part}))
+        known = project_library(design, library)
+        (load,) = (
+            row for row in loads_of(CHIP, known.parts, known.screens) if row.thing == "brain"
+        )
+        assert load.currents.peak == milliamps
+        made = run_stage(run_stage(design, "pins", library), "circuit", library)
+        rows = [f for f in review(made, library) if "Nobody said what Marl R22" in f.sentence]
+        assert [f.severity for f in rows] == ["look"] * looks

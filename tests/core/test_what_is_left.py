@@ -55,7 +55,7 @@ def test_the_capacitor_that_is_taken(value: str, volts: float, part: str, librar
 
 def test_a_step_is_held_by_what_is_left(library: Library) -> None:
     """5 V with a step of some 600 mA at a switching converter: 600 mA / (2 pi 50 kHz 0.25 V) is
-    7.6 µF; of 10 µF for 10 V half are left.
+    7.6 µF; of 10 µF for 10 V half are left, and 0.1 µF at the chain.
     """
     chain = thing("light-chain", "lamps", count=10, rail="jack")
     brief = device({**CHIP, "rail": "low"}, JACK, LOW, chain)
@@ -73,7 +73,7 @@ def test_a_step_is_held_by_what_is_left(library: Library) -> None:
     small = seen.circuit.model_copy(update={"components": tuple(rows)})
     (said,) = found("bulk", seen_with(brief, circuit=small))
     assert said.sentence.endswith(
-        "wants 7.6 µF at its converter, and 5.0 µF are left there at 5 V."
+        "wants 7.6 µF at its converter, and 5.1 µF are left there at 5 V."
     )
 
 
