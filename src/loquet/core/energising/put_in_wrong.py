@@ -5,6 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from loquet.core.energising.answering import Floats
+from loquet.core.energising.device import Spot
 from loquet.core.energising.elements import Junction
 from loquet.core.energising.energised import Energised
 
@@ -44,22 +46,30 @@ class Burst:
 
 
 def bursts(energised: Energised) -> Iterator[Burst]:
-    """Parts that the wrong adapter destroys: at their supply, or across them."""
+    """Parts that the wrong adapter destroys: at their supply, across them, or at their gate."""
     rows = energised.rows([any(x == "wrong" for _, x in s.sources) for s in energised.states])
     if not rows.any():
         return
-    for component in energised.device.circuit.components:
-        part, spot = energised.device.parts.get(component.part), energised.spots[component.ref]
-        values = part.values if part else {}
-        limit = values.get("input_max_v", values.get("voltage"))
-        node = spot.node("in") or spot.node("supply")
-        nodes = [node] if "input_max_v" in values and node else list(component.pads.values())
-        if limit is None or not nodes:
-            continue
-        volts = np.where(rows, np.max([np.abs(energised.volt(n)) for n in nodes], axis=0), 0.0)
-        if volts.max() > limit:
-            state = int(volts.argmax())
-            yield Burst(state, component.ref, float(volts[state]), limit)
+    for spot in energised.spots.values():
+        for limit, across in stood_by(energised, spot):
+            volts = np.where(rows, across, 0.0)
+            if volts.max() > limit:
+                state = int(volts.argmax())
+                yield Burst(state, spot.ref, float(volts[state]), limit)
+                break
+
+
+def stood_by(energised: Energised, spot: Spot) -> Iterator[tuple[float, Floats]]:
+    """The limits of a part with the volts that it gets by state."""
+    values = spot.part.values if spot.part else {}
+    entry = spot.node("in") or spot.node("supply")
+    gate = spot.two("gate", "source")
+    if gate and "gate_v" in values:
+        yield values["gate_v"], np.abs(energised.volt(gate[0]) - energised.volt(gate[1]))
+    if entry and "input_max_v" in values:
+        yield values["input_max_v"], np.abs(energised.volt(entry))
+    elif "voltage" in values and spot.leads():
+        yield values["voltage"], np.max([np.abs(energised.volt(n)) for n in spot.leads()], axis=0)
 
 
 def wrongs(energised: Energised) -> Iterator[Wrong]:
