@@ -25,6 +25,8 @@ export type Scene = {
 };
 
 const COLOUR = {
+	/** Copper on no net, while copper is coloured by its volts. */
+	unlit: "#d9d2c0",
 	near: "#B25A24",
 	far: "#2B7F78",
 	board: "#E9DFC4",
@@ -150,7 +152,7 @@ function hatch(ctx: CanvasRenderingContext2D, colour: string, leaning: boolean):
 
 function paintSide(ctx: CanvasRenderingContext2D, scene: Scene, side: Side, strength: number, dashed: boolean): void {
 	const { board, view, net, lit } = scene;
-	const usual = side === "near" ? COLOUR.near : COLOUR.far;
+	const usual = lit ? COLOUR.unlit : side === "near" ? COLOUR.near : COLOUR.far;
 	const colourAt = (name: string) => (net && name === net ? COLOUR.pick : (lit?.get(name) ?? usual));
 	ctx.save();
 	ctx.globalAlpha = strength * 0.55;

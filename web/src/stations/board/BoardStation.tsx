@@ -16,6 +16,7 @@ import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { colourOf, litBy } from "../circuit/lit";
 import { useSwitchedOn } from "../circuit/useSwitchedOn";
+import { VoltsScale } from "../circuit/VoltsScale";
 import { BoardCanvas, type Hand } from "./BoardCanvas";
 import { NetActions } from "./NetActions";
 import { PartActions } from "./PartActions";
@@ -71,10 +72,11 @@ export function BoardStation() {
 	const looks = [...LOOKS, ...(board?.planes.length ? PLANES : [])];
 	const look = looks.some(([value]) => value === wished) ? wished : "near";
 	const { state, set: setState, on } = useSwitchedOn();
-	const lit = useMemo(() => {
-		const found = state !== null && on ? litBy(on) : null;
-		return found && new Map([...found.nodes].map(([name, node]) => [name, colourOf(node.volts, found.most)]));
-	}, [state, on]);
+	const volts = useMemo(() => (state !== null && on ? litBy(on) : null), [state, on]);
+	const lit = useMemo(
+		() => volts && new Map([...volts.nodes].map(([name, node]) => [name, colourOf(node.volts, volts.most)])),
+		[volts],
+	);
 	const [beside, setBeside] = useKept<"tries" | "pour" | null>("beside the board", null);
 	const showBeside = (what: "tries" | "pour") => {
 		setBeside(beside === what ? null : what);
@@ -253,7 +255,8 @@ export function BoardStation() {
 					/>
 					Volts
 				</label>
-				{lit && !part && !net && <span className="text-ink-2">{on?.words}</span>}
+				{volts && <VoltsScale lit={volts} net={net} />}
+				{volts && !part && !net && <span className="truncate text-ink-2">{on?.words}</span>}
 				<span className="flex-1" />
 				{part && board && also.length > 0 ? (
 					<PartActions parts={[part, ...also.flatMap((ref) => board.parts.filter((p) => p.ref === ref))]} edit={edit} />

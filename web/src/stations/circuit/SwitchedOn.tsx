@@ -3,8 +3,9 @@ import { Choice } from "../../design/Choice";
 import { Figure } from "../../design/Figure";
 import { Sign } from "../../design/Sign";
 import { useDesign } from "../../document/useDesign";
-import { type Load, type On, saidMa, stateText } from "./lit";
+import { type Load, litBy, type On, saidMa, stateText } from "./lit";
 import type { Picked } from "./picked";
+import { VoltsScale } from "./VoltsScale";
 
 const ABSENT = "" as const;
 const ACTS: readonly (readonly [On["acts"], string])[] = [
@@ -40,6 +41,7 @@ export function SwitchedOn({
 	const { head } = useDesign();
 	const put = (change: Partial<On>) => set(stateText({ ...on, ...change }));
 	const wrong = head.findings.filter((f) => f.state);
+	const lit = litBy(on);
 	return (
 		<section aria-label="Switched on" className="flex min-h-0 flex-1 flex-col overflow-y-auto">
 			<div className="space-y-1.5 border-b border-rule p-2">
@@ -84,6 +86,11 @@ export function SwitchedOn({
 					/>
 				)}
 			</div>
+			{lit && (
+				<div className="border-b border-rule px-3 py-1.5 text-ink-2">
+					<VoltsScale lit={lit} />
+				</div>
+			)}
 			<h3 className="px-3 pt-2 font-semibold">Worst states</h3>
 			{wrong.length === 0 && (
 				<p className="flex items-start gap-2 px-3 py-1 text-[12px]">
