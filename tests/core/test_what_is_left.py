@@ -87,7 +87,7 @@ def test_a_rail_that_breaks_down_is_not_one_that_is_off(library: Library) -> Non
 
 def test_a_control_below_the_volts_of_its_reader_has_fewer_steps(library: Library) -> None:
     """3.3 of 5 V are 66 % of the codes, and the sensor's own ohms take a little."""
-    brain = thing("chip", "chip", part="atmega328p-au", rail="jack")
+    brain = thing("chip", "chip", part="atmega168pa-au", rail="jack")
     stick = thing("stick", "tilt", 30, 30)
     low = found("codes-used", seen_with(device(brain, JACK, LOW, {**stick, "rail": "low"})))
     assert ["which are 65 % of what U1 measures" in f.sentence for f in low] == [True, True]
