@@ -258,7 +258,10 @@ def test_what_is_ones_own_stands_on_posts_in_its_own_order() -> None:
     assert ordered == {"posts-5 it: 1=GROUND 2=PART_IT_2 4=PART_IT_1 5=SUPPLY", quiet}
     block = made("own-block", bus="two-wire", inputs=1, outputs=1)
     assert block == {
-        "posts-6 it: 1=SUPPLY 2=BUS_CLOCK 3=BUS_DATA 4=BLOCK_IT_GIVES_1 5=BLOCK_IT_TAKES_1 6=GROUND",
+        (
+            "posts-6 it: 1=SUPPLY 2=BUS_CLOCK 3=BUS_DATA 4=BLOCK_IT_GIVES_1 5=BLOCK_IT_TAKES_1 "
+            "6=GROUND"
+        ),
         quiet,
     }
 

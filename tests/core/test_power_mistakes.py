@@ -113,8 +113,8 @@ def test_k25_a_coin_cell_cannot_hold_up_a_screen(library: Library) -> None:
 
 
 def test_k27_a_rail_stepped_up_and_burnt_down_again(library: Library) -> None:
-    """5 V from one AA and 1.8 V of it by a linear regulator: 1.8 / 5 x 0.88 = 32 % arrives. Beside a
-    lamp of 1 W 18 mW are no waste that counts.
+    """5 V from one AA and 1.8 V of it by a linear regulator: 1.8 / 5 x 0.88 = 32 % arrives. Beside
+    lamps of 1 W 18 mW are no waste that counts.
     """
     low = thing("converter", "low", gives_v=1.8, converter="linear", rail="five")
     lamp = thing("light", "lamp", 30, 30, light_ma=10.0, rail="low")

@@ -1073,6 +1073,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/protections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Protections
+         * @description What protects the device; nothing before there is a circuit.
+         */
+        get: operations["get_protections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/quotes": {
         parameters: {
             query?: never;
@@ -9209,7 +9229,7 @@ export interface components {
          */
         ChangeCircuit: {
             /** Change */
-            change: components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"];
+            change: components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"] | components["schemas"]["LeaveOut"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9242,7 +9262,7 @@ export interface components {
          */
         ChangeView: {
             /** Change */
-            change: components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"];
+            change: components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"] | components["schemas"]["LeaveOut"];
             /** Words */
             words: string;
         };
@@ -9352,7 +9372,7 @@ export interface components {
              * By Hand
              * @default []
              */
-            by_hand: (components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"])[];
+            by_hand: (components["schemas"]["AddPart"] | components["schemas"]["ConnectPin"] | components["schemas"]["CutPin"] | components["schemas"]["RenameNet"] | components["schemas"]["MergeNets"] | components["schemas"]["LeaveOut"])[];
             /**
              * Confirmed
              * @default {}
@@ -11689,6 +11709,22 @@ export interface components {
             words: {
                 [key: string]: string;
             };
+        };
+        /**
+         * LeaveOut
+         * @description A protection that is not fitted, with what stands around it, and why: what lay in its way is
+         *     one net.
+         */
+        LeaveOut: {
+            /** Reason */
+            reason: string;
+            /** Role */
+            role: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "leave out";
         };
         /**
          * LeavePart
@@ -16794,6 +16830,44 @@ export interface components {
             kinds: components["schemas"]["ServingKind"][];
             /** Taken */
             taken: components["schemas"]["TakenView"][];
+        };
+        /**
+         * Protection
+         * @description A protection: its role, the thing it is for, what it keeps off, its parts by reference, their
+         *     price for a device in cents, where it stands, and why it was left out.
+         *
+         *     `change` is the place of that decision among the changes by hand.
+         */
+        Protection: {
+            /** Against */
+            against: string;
+            /** Change */
+            change?: number | null;
+            /**
+             * Price Cents
+             * @default 0
+             */
+            price_cents: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Refs
+             * @default []
+             */
+            refs: string[];
+            /** Role */
+            role: string;
+            /**
+             * Standing
+             * @default on the board
+             * @enum {string}
+             */
+            standing: "on the board" | "in the kit" | "left out";
+            /** Thing */
+            thing: string;
         };
         /**
          * QuoteSeen
@@ -25809,6 +25883,127 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_protections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Protection"][];
+                };
             };
             /** @description Bad Request */
             400: {

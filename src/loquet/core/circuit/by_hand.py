@@ -10,9 +10,17 @@ from pydantic import Field
 
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind
 from loquet.core.parts import Part, PartError, pattern_of
+from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.plain.frozen import Frozen
 
 BLOCK = "added"
+IN_THE_WAY = {
+    "fuse": (ONE, OTHER),
+    "diode": ("anode", "cathode"),
+    "P-channel transistor": ("drain", "source"),
+    "ideal diode": ("in", "out"),
+}
+"""Between which terminals a protection lies in the way of a current, by its kind."""
 NetName = Annotated[str, Field(pattern=r"^[A-Z][A-Z0-9_]{0,39}$")]
 Role = Annotated[str, Field(min_length=1, max_length=80)]
 Pad = Annotated[str, Field(pattern=r"^[A-Z0-9]{1,4}$")]
@@ -89,8 +97,23 @@ class MergeNets(Frozen):
         return f"{self.net} joined to {self.into}"
 
 
+class LeaveOut(Frozen):
+    """A protection that is not fitted, with what stands around it, and why: what lay in its way is
+    one net.
+    """
+
+    what: Literal["leave out"] = "leave out"
+    role: Role
+    reason: Annotated[str, Field(min_length=8, max_length=200)]
+
+    @property
+    def words(self) -> str:
+        """What was done."""
+        return f"{self.role} left out: {self.reason}"
+
+
 HandChange = Annotated[
-    AddPart | ConnectPin | CutPin | RenameNet | MergeNets, Field(discriminator="what")
+    AddPart | ConnectPin | CutPin | RenameNet | MergeNets | LeaveOut, Field(discriminator="what")
 ]
 
 
@@ -145,6 +168,8 @@ def with_change(
             if change.pad not in pads:
                 raise Misfit("there is nothing on that pin")
             return with_pads(fragments, change.role, without(pads, change.pad))
+        case LeaveOut():
+            return left_out(fragments, change, parts)
         case RenameNet():
             if change.to in nets_in(fragments):
                 raise Misfit(f"there is a net {change.to} already")
@@ -153,6 +178,31 @@ def with_change(
             if change.into not in nets_in(fragments):
                 raise Misfit(f"there is no net {change.into}")
             return moved(fragments, change.net, change.into)
+
+
+def left_out(
+    fragments: list[Fragment], change: LeaveOut, parts: Mapping[str, Part]
+) -> list[Fragment]:
+    """The fragments without a protection; raises Misfit where there is none of that role."""
+    rows = [c for f in fragments for c in f.components if belongs(c.role, change.role)]
+    main = next((c for c in rows if c.role == change.role), None)
+    if main is None or main.part not in parts:
+        raise Misfit(f"there is no {change.role} any more")
+    kept = [
+        replace(f, components=tuple(c for c in f.components if c not in rows)) for f in fragments
+    ]
+    part = parts[main.part]
+    ends = IN_THE_WAY.get(part.kind, ())
+    nets = [main.pads.get(part.terminals[end].pads[0], "") for end in ends if end in part.terminals]
+    if len(nets) < 2 or not all(nets) or nets[0] == nets[1]:
+        return kept
+    gone, stays = nets if nets[0] in nets_in(kept) else nets[::-1]
+    return moved(kept, gone, stays) if gone in nets_in(kept) else kept
+
+
+def belongs(role: str, to: str) -> bool:
+    """Whether a part is another one or stands around it, by their roles."""
+    return role == to or role.startswith(f"{to} ")
 
 
 def without(pads: Mapping[str, str], pad: str) -> dict[str, str]:

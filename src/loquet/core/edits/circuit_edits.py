@@ -3,7 +3,8 @@
 from typing import Literal
 
 from loquet.core.brief.counted import Counted
-from loquet.core.circuit.by_hand import AddPart, ConnectPin, CutPin, HandChange
+from loquet.core.circuit.by_hand import AddPart, ConnectPin, CutPin, HandChange, LeaveOut
+from loquet.core.circuit.protecting import is_protection
 from loquet.core.design import Design, slice_of
 from loquet.core.edits.applying import EditRefused
 
@@ -42,6 +43,11 @@ class ChangeCircuit(Counted):
             added = {c.role for c in kept if isinstance(c, AddPart)}
             if change.role not in roles | added:
                 raise EditRefused(f"There is no part '{change.role}'.", "Press one on the sheet.")
+        elif isinstance(change, LeaveOut):
+            if change.role not in {c.role for c in circuit.components if is_protection(c)}:
+                raise EditRefused(
+                    f"'{change.role}' is no protection that is there.", "Choose one at Power."
+                )
         elif change.net not in {n.name for n in circuit.nets}:
             raise EditRefused(f"There is no net {change.net}.", "Choose one of the list.")
         if len(kept) >= MOST:

@@ -5,7 +5,7 @@ from typing import Any, Literal
 from loquet.core.brief import Brief
 from loquet.core.brief.counted import Counted
 from loquet.core.brief.places import Name
-from loquet.core.circuit.by_hand import ConnectPin, CutPin, HandChange
+from loquet.core.circuit.by_hand import ConnectPin, CutPin, HandChange, LeaveOut
 from loquet.core.design import Choices, Design
 from loquet.core.edits.applying import EditRefused, found
 
@@ -91,7 +91,7 @@ def choices_renamed(choices: Choices, before: str, after: str) -> Choices:
 
 def followed(change: HandChange, before: str, after: str) -> HandChange:
     """A change by hand, at the part under its new name."""
-    if isinstance(change, ConnectPin | CutPin):
+    if isinstance(change, ConnectPin | CutPin | LeaveOut):
         return change.model_copy(update={"role": moved(change.role, before, after)})
     return change
 

@@ -22,9 +22,9 @@ class Figure(Frozen):
 class Role(Frozen):
     """Terminals that recipes ask a part of a kind for (or numbered `ways`), those that they know
     what to do with where it has them `also`, and figures that they and the rules want, the most
-    harmful to leave out first; and how parts of the kind mate, go on beyond their bodies, are tried
-    before they are soldered (empty: too cheap to try, a spare does it) and what is bought with
-    each, where they do not say it themselves.
+    harmful to leave out first, or that it `may_say`; and how parts of the kind mate, go on beyond
+    their bodies, are tried before they are soldered (empty: too cheap to try, a spare does it) and
+    what is bought with each, where they do not say it themselves.
     """
 
     name: str
@@ -32,6 +32,7 @@ class Role(Frozen):
     also: tuple[str, ...] = ()
     ways: bool = False
     figures: tuple[str, ...] = ()
+    may_say: tuple[str, ...] = ()
     mates: Mates | None = None
     in_use: InUse | None = None
     trial: str = ""
@@ -40,7 +41,8 @@ class Role(Frozen):
     @property
     def could_say(self) -> tuple[str, ...]:
         """Figures that are not missing where they are not known."""
-        return (*(BY_MODE if "draws_ma" in self.figures else ()), *SPARES)
+        draws = "draws_ma" in (*self.figures, *self.may_say)
+        return (*self.may_say, *(BY_MODE if draws else ()), *SPARES)
 
 
 class Roles(Frozen):

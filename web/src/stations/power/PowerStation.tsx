@@ -6,6 +6,7 @@ import { Switch } from "../../design/Switch";
 import { useDesign } from "../../document/useDesign";
 import { useKept } from "../../document/useKept";
 import { Paths } from "./Paths";
+import { Protections } from "./Protections";
 import { River } from "./River";
 import { type Mode, wayOf } from "./river";
 import { Ways } from "./Ways";
@@ -49,6 +50,7 @@ export function PowerStation() {
 					<div className="min-w-[540px] flex-1">
 						<Ways plan={plan} />
 						<Paths plan={plan} mode={seen} />
+						<Protections />
 					</div>
 					<section aria-label="Figures" className="w-[290px]">
 						<h2 className="border-b border-ink pb-1 font-semibold">What it works out to</h2>
