@@ -114,3 +114,30 @@ def test_a_list_of_parts_is_read_line_by_line(
     other.write_text("What\nLamp\n")
     see(driver, "[data-testid='parts-list']").send_keys(str(other))
     reads(driver, "[data-testid='list-problem']", "has no column Count")
+
+
+def test_a_protection_is_left_out_with_its_reason_and_put_back(
+    server: Server, driver: Chrome
+) -> None:
+    driver.get(f"{server.address}/project/2/pins")
+    press(driver, "[data-testid='solve-pins']")
+    says(driver, "Pins solved")
+    station(driver, "circuit")
+    press(driver, "[data-testid='make-circuit']")
+    see(driver, "[data-sheet='chip'] svg")
+    station(driver, "power")
+    press(driver, "button[aria-label='Leave out reverse guard of cell']")
+    why = see(driver, "[aria-label='Why reverse guard of cell may be left out']")
+    why.send_keys("short")
+    leave = driver.find_element(By.XPATH, "//button[text()='Leave it out']")
+    assert leave.get_attribute("disabled")
+    why.send_keys(", the cells are soldered in")
+    leave.click()
+    row = "[data-protection='reverse guard']"
+    reads(driver, row, "short, the cells are soldered in")
+    station(driver, "circuit")
+    press(driver, "[data-testid='make-circuit']")
+    reads(driver, "[data-testid='by-hand']", "reverse guard left out")
+    station(driver, "power")
+    press(driver, "button[aria-label='Put back reverse guard of cell']")
+    reads(driver, row, "against a source that is put in the wrong way round")

@@ -48,6 +48,17 @@ def test_currents_add_up_along_the_way(library: Library) -> None:
     assert {net: found.nets[net] for net in wanted} == pytest.approx(wanted, rel=3e-3, abs=0.1)
 
 
+def test_a_line_counts_where_it_carries_much_and_ground_never() -> None:
+    """A sounder of 42 ohm at 3.3 V: less than 79 mA through its transistor; a light of 10 mA at a pin
+    has a line like any other.
+    """
+    two = thing("cells", "cell", 60, 30, far=True), thing("light", "lamp", 20, 20)
+    nets = carried_by(seen_with(device(CHIP, *two, thing("buzzer", "horn")))).nets
+    assert 50 < nets["BUZZER_HORN_LOW"] < 3300 / 42
+    assert {"GROUND", "LIGHT_LAMP_DRIVE", "BUZZER_HORN_DRIVE"} & nets.keys() == set()
+    assert nets["SUPPLY"] > nets["BUZZER_HORN_LOW"]
+
+
 def test_a_switch_is_not_asked_for_more_than_its_contacts_take() -> None:
     """Contacts of 300 mA: 4 lights (248 mA) pass, 5 (308 mA) do not; a switch of 1 A is offered,
     and takes them.

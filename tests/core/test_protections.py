@@ -51,7 +51,13 @@ def test_all_are_named_with_what_they_cost(library: Library) -> None:
         ("cell turned guard", "cell", "on the board", 20.4, 5),
         ("link:usb fuse", "usb", "on the board", 12.0, 1),
         ("link:usb guard array", "usb", "on the board", 11.0, 1),
-        ("cell with its own protection", "cell", "in the kit", 0.0, 0),
+        ("cell own protection", "cell", "in the kit", 0.0, 0),
+    ]
+    assert [r.title for r in rows] == [
+        "turned guard of cell",
+        "fuse of usb",
+        "guard array of usb",
+        "protection in cell itself",
     ]
     assert "put in backwards" in rows[0].against
     assert "discharges" in rows[2].against
@@ -78,6 +84,10 @@ def test_one_that_is_left_out_leaves_its_way_open_and_is_said(library: Library) 
     back = EDITS.validate_python({"kind": "drop-circuit-change", "index": 0})
     assert "reverse guard" in components(run_stage(apply(without, back), "circuit", library))
     assert found("left-out", judged(design)) == []
+    decided = leave_out(design, "reverse guard")
+    (kept,) = decided.circuit.values()
+    rows_then = protections(decided.brief, kept.value, library.parts, decided.choices.by_hand)
+    assert [r.standing for r in rows_then] == ["left out"]
 
 
 def test_what_stands_around_it_goes_with_it_and_a_shunt_joins_nothing(library: Library) -> None:
@@ -115,4 +125,4 @@ def test_a_decision_follows_its_thing_to_another_name(library: Library) -> None:
     edit = {"kind": "rename-thing", "name": "jack", "new_name": "inlet"}
     (change,) = apply(decided, EDITS.validate_python(edit)).choices.by_hand
     assert isinstance(change, LeaveOut)
-    assert change.role == "inlet reverse guard"
+    assert change.role == "jack:inlet reverse guard"

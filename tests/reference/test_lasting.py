@@ -158,3 +158,22 @@ def test_asleep_it_draws_what_its_paths_add_up_to(name: str, library: Library) -
     shares, volts = zip(*sorted(points.items()), strict=True)
     left = float(np.interp(supply.usual_v / supply.in_series, volts, shares))
     assert current_ma(seen, left, "sleep") == pytest.approx(wanted, rel=0.03)
+
+
+def test_paths_have_the_shares_of_what_they_draw(library: Library) -> None:
+    """A track of 10 kohm at 3.0 V and less beside 4 uA of the chip: 0.3 of 0.304 mA, all shares
+    together are one; without it the chip and the cell's own loss remain.
+    """
+    seen = made(device(CHIP, *FEEDS["two AAA"], *LOADS["slider"]), library)
+    cell = seen.brief.thing("cell")
+    supply = cell.source()
+    assert supply is not None
+    found = lasting(seen, cell, supply, "sleep", lowest_of(seen.brief, library))
+    first = found.paths[0]
+    assert seen.by_ref[first.ref].thing == "dim"
+    assert first.share == pytest.approx(0.3 / 0.304, rel=0.01)
+    assert first.share <= sum(path.share for path in found.paths) <= 1.0
+    lost = self_discharge_ma(supply)
+    assert first.ma == pytest.approx(found.mean_ma * first.share, rel=0.02)
+    longer = (found.mean_ma + lost) / (found.mean_ma - first.ma + lost)
+    assert first.hours_without == pytest.approx(found.hours * longer, rel=0.05)

@@ -16833,8 +16833,8 @@ export interface components {
         };
         /**
          * Protection
-         * @description A protection: its role, the thing it is for, what it keeps off, its parts by reference, their
-         *     price for a device in cents, where it stands, and why it was left out.
+         * @description A protection: its role, its name, the thing it is for, what it keeps off, its parts by
+         *     reference, their price for a device in cents, where it stands, and why it was left out.
          *
          *     `change` is the place of that decision among the changes by hand.
          */
@@ -16868,6 +16868,8 @@ export interface components {
             standing: "on the board" | "in the kit" | "left out";
             /** Thing */
             thing: string;
+            /** Title */
+            title: string;
         };
         /**
          * QuoteSeen

@@ -25,13 +25,14 @@ IN_THE_CELL = "short, overcharge and deep discharge of the cell"
 
 
 class Protection(Frozen):
-    """A protection: its role, the thing it is for, what it keeps off, its parts by reference, their
-    price for a device in cents, where it stands, and why it was left out.
+    """A protection: its role, its name, the thing it is for, what it keeps off, its parts by
+    reference, their price for a device in cents, where it stands, and why it was left out.
 
     `change` is the place of that decision among the changes by hand.
     """
 
     role: str
+    title: str
     thing: str
     against: str
     refs: tuple[str, ...] = ()
@@ -43,19 +44,20 @@ class Protection(Frozen):
 
 def is_protection(component: Component) -> bool:
     """Whether a part is there for nothing else."""
-    return kept_off(component.role) != ""
+    return kind_of(component.role) != ""
 
 
-def kept_off(role: str) -> str:
-    """What the part of a role keeps off; nothing where it is no protection."""
+def kind_of(role: str) -> str:
+    """What sort of protection the part of a role is; nothing where it is none."""
     return next(
-        (
-            words
-            for end, words in AGAINST.items()
-            if f" {role}".endswith(f" {end}") or role.startswith(f"{end} of ")
-        ),
+        (end for end in AGAINST if f" {role}".endswith(f" {end}") or role.startswith(f"{end} of ")),
         "",
     )
+
+
+def named(role: str, thing: str) -> str:
+    """A protection by what it is and what it is for."""
+    return f"{kind_of(role) or role} of {thing}" if thing else role
 
 
 def owner(brief: Brief, role: str) -> str:
@@ -73,8 +75,10 @@ def protections(
     """All of a device, in the order of its parts; then what the kit brings, and what was left
     out.
     """
-    found = [on_the_board(c, circuit, parts) for c in circuit.components if is_protection(c)]
-    return (*found, *in_the_kit(brief), *left_out(brief, changes))
+    decided = tuple(left_out(brief, changes))
+    without = {row.role for row in decided}
+    fitted = [c for c in circuit.components if is_protection(c) and c.role not in without]
+    return (*(on_the_board(c, circuit, parts) for c in fitted), *in_the_kit(brief), *decided)
 
 
 def on_the_board(main: Component, circuit: Circuit, parts: Mapping[str, Part]) -> Protection:
@@ -83,8 +87,9 @@ def on_the_board(main: Component, circuit: Circuit, parts: Mapping[str, Part]) -
     price = sum(parts[c.part].price_cents for c in rows if c.part in parts)
     return Protection(
         role=main.role,
+        title=named(main.role, main.thing),
         thing=main.thing,
-        against=kept_off(main.role),
+        against=AGAINST[kind_of(main.role)],
         refs=tuple(c.ref for c in rows),
         price_cents=round(price, 3),
     )
@@ -95,7 +100,8 @@ def in_the_kit(brief: Brief) -> Iterator[Protection]:
     for thing in brief.things:
         if thing.charging_ma():
             yield Protection(
-                role=f"{thing.name} with its own protection",
+                role=f"{thing.role()} own protection",
+                title=f"protection in {thing.name} itself",
                 thing=thing.name,
                 against=IN_THE_CELL,
                 standing="in the kit",
@@ -106,10 +112,12 @@ def left_out(brief: Brief, changes: tuple[HandChange, ...]) -> Iterator[Protecti
     """What somebody decided to do without."""
     for index, change in enumerate(changes):
         if isinstance(change, LeaveOut):
+            thing = owner(brief, change.role)
             yield Protection(
                 role=change.role,
-                thing=owner(brief, change.role),
-                against=kept_off(change.role),
+                title=named(change.role, thing),
+                thing=thing,
+                against=AGAINST.get(kind_of(change.role), ""),
                 standing="left out",
                 reason=change.reason,
                 change=index,

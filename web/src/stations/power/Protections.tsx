@@ -43,21 +43,21 @@ function Row({ row }: { row: Protection }) {
 		<li className="border-t border-rule py-1 text-[12px]" data-protection={row.role}>
 			<div className="flex items-baseline gap-3">
 				<span className="min-w-0 flex-1">
-					<span className={`font-medium ${left ? "text-warn" : ""}`}>{row.role}</span>{" "}
+					<span className={`font-medium ${left ? "text-warn" : ""}`}>{row.title}</span>{" "}
 					<span className="text-ink-2">
 						{left ? "left out; it would keep off" : "against"} {row.against}
 					</span>
 				</span>
 				<span className="text-ink-2">{left ? "" : row.refs?.length ? row.refs.join(", ") : "comes with it"}</span>
 				<span className="figure w-[64px] text-right whitespace-nowrap">
-					{row.price_cents ? `${row.price_cents.toFixed(1)} cents` : ""}
+					{row.price_cents ? `${(row.price_cents / 100).toFixed(2)} €` : ""}
 				</span>
 				<span className="w-[72px] text-right">
 					{left ? (
 						<Button
 							weight="quiet"
 							onClick={() => void edit({ kind: "drop-circuit-change", index: row.change ?? 0 })}
-							aria-label={`Put back ${row.role}`}
+							aria-label={`Put back ${row.title}`}
 						>
 							Put back
 						</Button>
@@ -67,7 +67,7 @@ function Row({ row }: { row: Protection }) {
 								weight="quiet"
 								onClick={() => setAsking(!asking)}
 								aria-expanded={asking}
-								aria-label={`Leave out ${row.role}`}
+								aria-label={`Leave out ${row.title}`}
 							>
 								{asking ? "Keep it" : "Leave out"}
 							</Button>
@@ -85,7 +85,7 @@ function Row({ row }: { row: Protection }) {
 					}}
 				>
 					<input
-						aria-label={`Why ${row.role} may be left out`}
+						aria-label={`Why ${row.title} may be left out`}
 						placeholder="why the device does without it"
 						className="min-w-0 flex-1 border border-line bg-card px-1.5 py-0.5"
 						maxLength={200}

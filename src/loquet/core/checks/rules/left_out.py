@@ -14,7 +14,7 @@ def run(subject: Subject) -> Outcome:
         return NotApplicable("no protection was left out")
     found = [
         RULE.finding(
-            f"{row.role} is left out, which would keep off {row.against}: {row.reason}",
+            f"The {row.title} is left out, which would keep off {row.against}: {row.reason}",
             "Put it back at Power, unless the reason still holds.",
             (thing(row.thing),) if row.thing else (),
         )
