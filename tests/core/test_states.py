@@ -14,6 +14,7 @@ from loquet.core.energising.energised import Energised
 from loquet.core.energising.loading import loads_at
 from loquet.core.energising.states import State, UnknownState, given_of, read_state, usual_state
 from loquet.core.energising.wording import words_of
+from loquet.core.lookup.switched_on import seen_in
 from loquet.core.provenance import Passed, Undetermined
 from tests.core.benches import seen_with
 from tests.making import Plain, device, thing
@@ -139,7 +140,8 @@ def test_parts_stand_beside_the_limit_that_they_are_nearest_to() -> None:
     the light.
     """
     lamp, switch_at = thing("light", "lamp", 20, 20), thing("power-switch", "off", 60, 50)
-    found = seen(thing("leads", "leads", gives_ma=1000), lamp, switch_at)
+    air = thing("bus-sensor", "air")
+    found = seen(thing("leads", "leads", gives_ma=1000), lamp, switch_at, air)
     index = [s.id for s in found.states].index("leads=usual,high,play,on")
     loads = {row.ref: row for row in loads_at(found, index)}
     switch = next(c.ref for c in found.device.circuit.components if c.role == "switch:off")
@@ -152,6 +154,13 @@ def test_parts_stand_beside_the_limit_that_they_are_nearest_to() -> None:
     assert resistor.value == "680 Ω"
     milliwatts = 1000 * (across[0] - across[1]) ** 2 / 680
     assert loads[resistor.ref].amount == pytest.approx(milliwatts, rel=1e-3)
+    sensor = next(c for c in found.device.circuit.components if c.role == "sensor:air")
+    row = loads[sensor.ref]
+    assert (row.words, row.unit, row.limit) == ("volts at its supply", "V", 3.6)
+    assert row.share == pytest.approx(float(found.volt("SUPPLY")[index]) / 3.6, abs=1e-3)
+    quiet = next(c for c in found.device.circuit.components if c.role.startswith("decoupling"))
+    assert (loads[quiet.ref].words, loads[quiet.ref].limit) == ("volts", 16.0)
+    assert loads[quiet.ref].amount == pytest.approx(float(found.volt("SUPPLY")[index]), abs=1e-3)
     shares = [row.share for row in loads_at(found, index)]
     assert shares == sorted(shares, reverse=True)
 
@@ -160,6 +169,29 @@ def test_wires_give_no_more_than_they_are_said_to() -> None:
     found = seen(thing("leads", "leads", gives_ma=100))
     (source,) = found.answers.made.network.sources
     assert (source.volts, source.most_a) == (3.3, 0.1)
+
+
+@pytest.mark.parametrize(
+    ("maker", "net", "state"),
+    [
+        ((thing("host-computer", "host"),), "SUPPLY", "host=usual,high,peak"),
+        (
+            (thing("leads", "leads", volts=5.0), thing("ready-module", "host", rail="leads")),
+            "SUPPLY_HOST",
+            "leads=usual,high,peak",
+        ),
+    ],
+)
+@pytest.mark.parametrize(("count", "up"), [(4, True), (20, False)])
+def test_a_host_or_module_gives_no_more_than_its_own_regulator(
+    maker: tuple[Plain, ...], net: str, state: str, count: int, up: bool
+) -> None:
+    """Some 500 mA at 3.3 V: lights of 240 mA leave the rail up, 1,200 mA bring it down."""
+    ring = thing("light-chain", "ring", 80, 40, count=count, rail="host")
+    whole = switched_on(seen_with(device(*maker, ring)))
+    one = seen_in(whole, read_state(whole.device, state))
+    assert (float(one.volt(net)[0]) > 3.1) == up
+    assert all(float(given[0]) < 0.62 for given in one.given_a.values())
 
 
 def test_a_state_without_an_answer_is_said(monkeypatch: pytest.MonkeyPatch) -> None:

@@ -101,7 +101,9 @@ def from_outside(device: Device) -> Iterator[Element]:
             volts = row.rail.usual_v
             nets = {row.rail.net: volts} | own_five(device, name)
             for net, its in nets.items():
-                yield Source(net, GROUND, its, OUTSIDE_OHM, when=feeds(name), name=name)
+                own = row.rail.limit_ma / 1000 if net == row.rail.net else 0.0
+                most = own or UNLIMITED_A
+                yield Source(net, GROUND, its, OUTSIDE_OHM, most, when=feeds(name), name=name)
 
 
 def own_five(device: Device, host: str) -> dict[str, float]:
