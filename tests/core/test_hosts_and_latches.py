@@ -155,6 +155,8 @@ def test_k33_a_computer_that_is_cut_with_files_open(library: Library) -> None:
     jack = thing("barrel-jack", "jack", adapter_v=9.0)
     assert findings("shut-down", library, jack, FIVE, HOST, BUTTON) == []
     assert findings("shut-down", library, thing("host-computer", "host"), SLIDE) == []
+    lasting = {**HOST, "keeps_files": False}
+    assert findings("shut-down", library, BLIND, FIVE, lasting, SLIDE) == []
 
 
 JACK = thing("barrel-jack", "jack", gives_v=5.0, adapter_v=9.0)

@@ -4423,6 +4423,12 @@ export interface components {
                  */
                 height_mm: number;
                 /**
+                 * Keeps Files
+                 * @description it writes files while it runs; no: its card is read only
+                 * @default true
+                 */
+                keeps_files: boolean;
+                /**
                  * Kind
                  * @default host-computer
                  * @constant
@@ -7999,6 +8005,12 @@ export interface components {
                  * @default 30
                  */
                 height_mm: number;
+                /**
+                 * Keeps Files
+                 * @description it writes files while it runs; no: its card is read only
+                 * @default true
+                 */
+                keeps_files: boolean;
                 /**
                  * Kind
                  * @default host-computer
@@ -15242,6 +15254,12 @@ export interface components {
                  */
                 height_mm: number;
                 /**
+                 * Keeps Files
+                 * @description it writes files while it runs; no: its card is read only
+                 * @default true
+                 */
+                keeps_files: boolean;
+                /**
                  * Kind
                  * @default host-computer
                  * @constant
@@ -18585,7 +18603,7 @@ export interface components {
          *     out of another one, which is never the first. `BRAIN_FIELDS` are the fields that name a brain;
          *     `DUTY` says how much it takes when, `DIMMED` that the firmware can hold it below its highest
          *     current, `SWITCHES` that it stands in the way of the first source, `ASKS_FIRST` that it asks the
-         *     brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut, `GAUGES`
+         *     brain before it cuts the power, `HAS_FILES` that a brain runs from files, `GAUGES`
          *     that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no
          *     place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a
          *     brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed.

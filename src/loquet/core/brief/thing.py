@@ -285,7 +285,7 @@ class Thing(Counted):
     out of another one, which is never the first. `BRAIN_FIELDS` are the fields that name a brain;
     `DUTY` says how much it takes when, `DIMMED` that the firmware can hold it below its highest
     current, `SWITCHES` that it stands in the way of the first source, `ASKS_FIRST` that it asks the
-    brain before it cuts the power, `HAS_FILES` that a brain loses files when it is cut, `GAUGES`
+    brain before it cuts the power, `HAS_FILES` that a brain runs from files, `GAUGES`
     that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no
     place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a
     brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed.
@@ -420,6 +420,10 @@ class Thing(Counted):
     def limit_said(self) -> bool:
         """Whether it is known how much its source gives."""
         return True
+
+    def loses_files(self) -> bool:
+        """Whether files are lost when it is cut."""
+        return self.HAS_FILES
 
     def five_volts(self) -> bool:
         """Whether it brings 5 V from outside, from which a cell can be charged."""

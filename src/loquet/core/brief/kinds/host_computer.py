@@ -52,6 +52,9 @@ class HostComputer(Thing):
             json_schema_extra=only(power=("the board",)),
         ),
     ] = 700.0
+    keeps_files: Annotated[
+        bool, Field(description="it writes files while it runs; no: its card is read only")
+    ] = True
     width_mm: Annotated[float, Field(ge=10, le=200, description="mm along its contacts")] = 65.0
     height_mm: Annotated[float, Field(ge=10, le=200, description="mm across them")] = 30.0
 
@@ -87,6 +90,10 @@ class HostComputer(Thing):
         if self.power == "the board":
             return None
         return Feed(LOGIC_V, LOGIC_V, LOGIC_V, "the host's own rail", OWN_RAIL, False, 500.0)
+
+    def loses_files(self) -> bool:
+        """Unless its card is read only."""
+        return self.keeps_files
 
     def logic_v(self) -> float:
         """Its lines live on its own 3.3 V, whatever feeds it."""

@@ -3,15 +3,15 @@
 from loquet.core.brief import Brief, Thing
 from loquet.core.checks.rule import Rule, Subject, outcome, thing
 from loquet.core.power import rail_of
-from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
+from loquet.core.provenance import Finding, NotApplicable, Outcome, Repair, Source
 
 
 def run(subject: Subject) -> Outcome:
     """Look at what feeds every brain that keeps files."""
     brief = subject.brief
-    hosts = [b for b in brief.brains if b.HAS_FILES and b.feed() is None]
+    hosts = [b for b in brief.brains if b.loses_files() and b.feed() is None]
     if not hosts:
-        return NotApplicable("nothing that keeps files is fed by the board")
+        return NotApplicable("nothing that loses files is fed by the board")
     found = [finding for host in hosts for finding in lacking(brief, host)]
     return outcome(found, 2 * len(hosts))
 
@@ -30,8 +30,9 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
             RULE.finding(
                 f"{how} while files may be open.",
                 "Take a power button with latch: it asks first, and the host lets go when it is"
-                " done.",
+                " done. Or run it from a card that is read only.",
                 (thing(host.name),),
+                repairs=(read_only(host),),
             )
         )
     source = source_of(brief, host)
@@ -49,9 +50,16 @@ def lacking(brief: Brief, host: Thing) -> list[Finding]:
                     )
                 ),
                 (thing(host.name), thing(source.name)),
+                repairs=(read_only(host),),
             )
         )
     return found
+
+
+def read_only(host: Thing) -> Repair:
+    """The decision that nothing is lost when it is cut."""
+    edit = {"kind": "change-thing", "name": host.name, "changes": {"keeps_files": False}}
+    return Repair(label=f"The card of {host.name} is read only", edit=edit)
 
 
 def source_of(brief: Brief, host: Thing) -> Thing | None:
