@@ -140,7 +140,7 @@ def test_a_protection_is_left_out_with_its_reason_and_put_back(
     reads(driver, "[data-testid='by-hand']", "reverse guard left out")
     station(driver, "power")
     press(driver, "button[aria-label='Put back reverse guard of cell']")
-    says(driver, "A change by hand taken back")
+    WebDriverWait(driver, 20).until(lambda d: not d.find_elements(By.CSS_SELECTOR, row))
     station(driver, "circuit")
     press(driver, "[data-testid='make-circuit']")
     reads(driver, "[data-testid='by-hand']", "Nothing.")

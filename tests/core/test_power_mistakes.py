@@ -230,7 +230,7 @@ def test_a_quiet_device_has_no_power_finding(kind: str, library: Library) -> Non
     brief = device(CHIP, thing(kind, "it", 60, 30, far=kind != "usb-charge", **more))
     seen = subject(brief, library, assemble(bench_for(brief)))
     power = [r.id for r in RULES if r.station == "power"]
-    assert len(power) == 20
+    assert len(power) == 21
     quiet = (
         []
         if kind != "lithium-cell"
