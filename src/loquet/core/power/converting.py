@@ -37,8 +37,10 @@ class Way:
 
 
 ENTRY, PORT_ENTRY, OUT, BOOT, COIL_UH = "10 µF", "4.7 µF", "22 µF", "100 nF", 4.7
-LOW_V = 6.0
-"""Above so many volts at its input a converter is said to be for a high input."""
+LOW_V, WIDE_V = 6.0, 20.0
+"""Above so many volts at its input a regulator is said to be for a high input, and a step-down
+converter for a wide one.
+"""
 ROLES = {
     "linear regulator": ("linear", "Linear regulator"),
     "buck converter": ("buck", "Step-down converter"),
@@ -63,6 +65,8 @@ def way_of(part: Part, parts: Mapping[str, Part]) -> Way:
     name, title = ROLES[part.kind]
     if name == "linear" and part.values.get("input_max_v", 0.0) > LOW_V:
         title += ", high input"
+    if name == "buck" and part.values.get("input_max_v", 0.0) > WIDE_V:
+        title += ", wide input"
     try:
         return Way(name, title, part.id, tuple(around(part, parts)))
     except PartError as error:
