@@ -96,6 +96,23 @@ def test_a_control_below_the_volts_of_its_reader_has_fewer_steps(library: Librar
     assert found("codes-used", same) == []
 
 
+def test_a_leg_that_is_one_with_another_is_on_its_net(library: Library) -> None:
+    """Pads 1 and 2 of a button are one piece of metal: 2 at ground is a key that is held."""
+    brief = device(CHIP, thing("leads", "leads"), thing("button", "go", 20, 20))
+    seen = seen_with(brief)
+    assert seen.circuit is not None
+    assert found("joined-legs", seen) == []
+    for net, severities in (("GROUND", ["stop"]), ("BUTTON_GO", [])):
+        rows = tuple(
+            c.model_copy(update={"pads": {**c.pads, "2": net}}) if c.thing == "go" else c
+            for c in seen.circuit.components
+        )
+        wrong = seen.circuit.model_copy(update={"components": rows})
+        said = found("joined-legs", seen_with(brief, circuit=wrong))
+        assert [f.severity for f in said] == severities
+        assert all("joins BUTTON_GO and GROUND: its pads 1 and 2" in f.sentence for f in said)
+
+
 def test_contacts_to_ground_are_not_pulled_down(library: Library) -> None:
     port: Plain = thing("stick-port", "port", 40, 20)
     leads = thing("leads", "leads")
