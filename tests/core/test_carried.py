@@ -49,8 +49,8 @@ def test_currents_add_up_along_the_way(library: Library) -> None:
 
 
 def test_a_line_counts_where_it_carries_much_and_ground_never() -> None:
-    """A sounder of 42 ohm at 3.3 V: less than 79 mA through its transistor; a light of 10 mA at a pin
-    has a line like any other.
+    """A sounder of 42 ohm at 3.3 V: less than 79 mA through its transistor; a light of 10 mA at a
+    pin has a line like any other.
     """
     two = thing("cells", "cell", 60, 30, far=True), thing("light", "lamp", 20, 20)
     nets = carried_by(seen_with(device(CHIP, *two, thing("buzzer", "horn")))).nets
