@@ -72,17 +72,19 @@ def test_more_than_that_is_said_with_every_part(library: Library) -> None:
 def test_what_stands_behind_a_converter_or_the_other_way_round_is_not_seen(
     library: Library,
 ) -> None:
-    """From A over a fuse, a coil, a closed switch, 1 ohm and a diode, not back through one, not
-    over 1 kilohm; a capacitor between two lines fills from none.
+    """From A over a fuse, a coil, a closed switch, 0 and 1 ohm and a diode, not back through one,
+    not over 1 kilohm; a capacitor between two lines fills from none.
     """
     fuse, small = "fuse-resettable-3216", "resistor-1608"
     diode, bulk = "diode-schottky-sod123", "capacitor-2012"
     coil = next(p.id for p in library.parts.values() if p.kind == "inductor")
     rows = (
         part("F1", fuse, "0.5 A", **{"1": "A", "2": "B"}),
-        part("L1", coil, "4.7 µH", **{"1": "B", "2": "C"}),
+        part("L1", coil, "4.7 µH", **{"1": "B", "2": "S"}),
+        part("S1", "switch-slide-surface", "on and off", **{"2": "S", "3": "J"}),
+        part("R0", small, "0 Ω", **{"1": "J", "2": "C"}),
         part("R1", small, "1 Ω", **{"1": "C", "2": "D"}),
-        part("D1", diode, "Schottky", **{"1": "E", "2": "D"}),
+        part("D1", diode, "Schottky", **{"1": "E", "2": "D"}),  # pad 1 is the cathode
         part("D2", diode, "Schottky", **{"1": "D", "2": "X"}),
         part("R2", small, "1 kΩ", **{"1": "D", "2": "Y"}),
         part("C1", bulk, "1 µF", **{"1": "E", "2": GROUND}),

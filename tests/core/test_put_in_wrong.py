@@ -13,6 +13,7 @@ from tests.core.test_faults_put_in import ADAPTER, CELLS, CHIP, WIRES, bridged
 from tests.making import device, thing
 
 CLAMP_V, WIRE_OHM = 0.83, 0.1
+"""0.65 V at 5 mA are 0.82 V at 4 A and 0.88 V at 40 A by Shockley's law."""
 FIVE_IN = device(CHIP, thing("barrel-jack", "jack", adapter_v=5.0))
 ACROSS = Component(
     role="across",

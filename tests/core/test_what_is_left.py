@@ -118,7 +118,9 @@ def test_contacts_to_ground_are_not_pulled_down(library: Library) -> None:
     leads = thing("leads", "leads")
     with pytest.raises(RecipeNotPossible, match="closes contacts to ground"):
         seen_with(device(CHIP, leads, port, button_reading="pull-down-resistors"))
-    assert seen_with(device(CHIP, leads, port)).circuit is not None
+    made = seen_with(device(CHIP, leads, port)).circuit
+    assert made is not None
+    assert [c.role for c in made.components if c.role.startswith("pull-down")] == []
 
 
 def test_a_port_of_20_v_feeds_a_device(library: Library) -> None:

@@ -101,6 +101,11 @@ class Brief(Counted):
                 return thing
         raise KeyError(name)
 
+    def table_of(self, brain: Thing) -> PinTable | None:
+        """The pin table of one's own that a brain is; nothing for one of the library."""
+        named = str(getattr(brain, "table", ""))
+        return self.shelf.pin_table(named) if named else None
+
     def find(self, name: str) -> Thing | None:
         """The thing of that name, or nothing: a board that was made may still name what the brief
         has lost.

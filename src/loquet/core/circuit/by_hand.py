@@ -8,19 +8,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from loquet.core.circuit.in_the_way import way_through
 from loquet.core.circuit.model import GROUND, Component, Fragment, NetKind
 from loquet.core.parts import Part, PartError, pattern_of
-from loquet.core.parts.terminal import ONE, OTHER
 from loquet.core.plain.frozen import Frozen
 
 BLOCK = "added"
-IN_THE_WAY = {
-    "fuse": (ONE, OTHER),
-    "diode": ("anode", "cathode"),
-    "P-channel transistor": ("drain", "source"),
-    "ideal diode": ("in", "out"),
-}
-"""Between which terminals a protection lies in the way of a current, by its kind."""
 NetName = Annotated[str, Field(pattern=r"^[A-Z][A-Z0-9_]{0,39}$")]
 Role = Annotated[str, Field(min_length=1, max_length=80)]
 Pad = Annotated[str, Field(pattern=r"^[A-Z0-9]{1,4}$")]
@@ -191,13 +184,10 @@ def left_out(
     kept = [
         replace(f, components=tuple(c for c in f.components if c not in rows)) for f in fragments
     ]
-    part = parts[main.part]
-    ends = IN_THE_WAY.get(part.kind, ())
-    nets = [main.pads.get(part.terminals[end].pads[0], "") for end in ends if end in part.terminals]
-    if len(nets) < 2 or not all(nets) or nets[0] == nets[1]:
+    ends = way_through(main, parts[main.part])
+    if ends is None or not set(ends) <= nets_in(kept) or ends[0] == ends[1]:
         return kept
-    gone, stays = nets if nets[0] in nets_in(kept) else nets[::-1]
-    return moved(kept, gone, stays) if gone in nets_in(kept) else kept
+    return moved(kept, *ends)
 
 
 def belongs(role: str, to: str) -> bool:

@@ -20,11 +20,14 @@ from loquet.core.provenance import Source, Working, WorkingInput
 from loquet.core.quantities.preferred import nearest
 from loquet.core.quantities.shown import show_si
 
-WORTH_MA, KEEPS = 250.0, 2.0
+WORTH_MA = 250.0
+KEEPS = 2.0
+"""A ceramic capacitor for so many times the volts that lie on it keeps half and more; see
+`parts/dielectric.py`.
+"""
 LOWER_OHM = 22_000.0
 TOLERANCE = 0.01
 COIL_ENDS = ("coil", "coil 1", "coil 2")
-"""A ceramic capacitor of so many times the volts that lie on it keeps half and more."""
 JUMPS: NetKind = "switched"
 APPLICATION = Source(
     kind="common practice",
@@ -279,7 +282,9 @@ def feedback_working(thing: Thing, part: Part, wanted: float, upper: float) -> W
         value=volts,
         unit="V",
         shown=f"{volts:.3f} V ± {swing:.3f} V",
-        formula="Vref x (1 + Rupper / Rlower), both resistors at 1 %: worst case ± 2 % of V - Vref",
+        formula=(
+            "Vref x (1 + Rupper / Rlower), both resistors at 1 %: worst case ± 2 % of V - Vref"
+        ),
         inputs=(
             WorkingInput(name="Vref", value=f"{reference:g}", unit="V", origin=part.evidence_text),
             WorkingInput(

@@ -2,17 +2,12 @@
 
 from collections.abc import Iterator, Mapping
 
+from loquet.core.circuit.in_the_way import ONWARD, way_through
 from loquet.core.circuit.model import GROUND, Circuit, Component
 from loquet.core.parts import Part
 from loquet.core.quantities.shown import read_si
 
-STRAIGHT = ("fuse", "inductor", "slide switch", "ferrite bead")
-ONWARD = {
-    "diode": ("anode", "cathode"),
-    "P-channel transistor": ("drain", "source"),
-    "ideal diode": ("in", "out"),
-}
-"""Kinds of parts that let current through one way before anything is switched: from, to."""
+STRAIGHT = ("fuse", "inductor", "slide switch")
 LOW_OHM = 10.0
 """A resistor below this slows nothing; common practice, no source."""
 
@@ -40,16 +35,16 @@ def seen_by_port(circuit: Circuit, parts: Mapping[str, Part], plug: str) -> tupl
 def ways_of(circuit: Circuit, parts: Mapping[str, Part]) -> Iterator[tuple[str, str]]:
     """Nets from which a step of volts gets to which."""
     for component in circuit.components:
-        what, pads = kind(component, parts), component.pads
-        low = (read_si(component.value, "Ω") or LOW_OHM) < LOW_OHM
-        nets = list(dict.fromkeys(pads.values()))
-        if what in STRAIGHT or (what == "resistor" and low):
+        what = kind(component, parts)
+        ohm = read_si(component.value, "Ω") if what == "resistor" else None
+        low = ohm is not None and ohm < LOW_OHM
+        nets = list(dict.fromkeys(component.pads.values()))
+        if what in STRAIGHT or low:
             yield from ((a, b) for a in nets for b in nets if a != b)
         elif what in ONWARD:
-            named = parts[component.part].terminals
-            ends = [named[end].pads[0] for end in ONWARD[what]]
-            if all(pad in pads for pad in ends):
-                yield pads[ends[0]], pads[ends[1]]
+            ends = way_through(component, parts[component.part])
+            if ends is not None:
+                yield ends
 
 
 def kind(component: Component, parts: Mapping[str, Part]) -> str:

@@ -12,7 +12,9 @@ from loquet.core.plain.remembering import Remembered
 from loquet.core.quantities.shown import read_si
 
 MICRO, SAME, MARGIN = 1e6, 1e-9, 1.5
-STEADY_F, LITTLE_V = 1e-9, 0.5
+STEADY_F = 1e-9
+"""Capacitors below this set a time or a frequency; common practice, no source."""
+LITTLE_V = 0.5
 """A diode that loses at most so much is taken for a Schottky diode."""
 SHELVES: Remembered[dict[str, tuple[Part, ...]]] = Remembered(32)
 

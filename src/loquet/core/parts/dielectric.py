@@ -4,11 +4,12 @@ from loquet.core.parts.part import Part
 from loquet.core.provenance import Source
 
 STEADY_TOLERANCE, LARGE_F, LOSES = 0.05, 1e-6, 4.0
+"""Class 1 is sold within 5 % (IEC 60384-21); the others are those of `BIAS`."""
 BIAS = Source(
     kind="common practice",
     text=(
-        "dense ceramics of 1 µF and more keep about 1 / (1 + 4 (V / Vrated)²): half at half their "
-        "volts; from memory of makers' curves"
+        "dense ceramics of 1 µF and more keep about 1 / (1 + 4 (V / Vrated)²): half at half "
+        "their volts; from memory of makers' curves"
     ),
 )
 

@@ -53,8 +53,7 @@ def draw_of(
     if coil and "coil_ohm" in coil.values:
         peak = rail_of(brief, thing).usual_v / coil.figure("coil_ohm") * 1000
         return drawn(thing, peak, f"coil at the rail: {coil.evidence_text}")
-    named = str(getattr(thing, "table", ""))
-    table = brief.shelf.pin_table(named) if named else None
+    table = brief.table_of(thing)
     part = table.package if table is not None else thing.part
     own = (part, *(body.part for body in thing.bodies()), *thing.DRAWS)
     drawing = [
@@ -64,7 +63,7 @@ def draw_of(
         total = sum(p.figure("draws_ma") for p in drawing)
         return drawn(thing, total, "; ".join(p.evidence_text for p in drawing), tuple(drawing))
     if thing.BRAIN:
-        return drawn(thing, *brain_ma(named or thing.part))
+        return drawn(thing, *brain_ma(table.name if table is not None else thing.part))
     return None
 
 

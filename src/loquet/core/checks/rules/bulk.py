@@ -33,8 +33,8 @@ def run(subject: Subject) -> Outcome:
             found.append(
                 RULE.finding(
                     f"A step of {row.load.peak - row.load.idle:.0f} mA on {row.rail.net} wants"
-                    f" {working.shown} at its converter, and {there * 1e6:.1f} µF are left there at"
-                    f" {row.rail.usual_v:g} V.",
+                    f" {working.shown} at its converter, and {there * 1e6:.1f} µF are left there"
+                    f" at {row.rail.usual_v:g} V.",
                     "Add a capacitor to the rail at the Circuit, or at the part that draws the"
                     " step.",
                     (thing(row.feeder.name),) if row.feeder else (),

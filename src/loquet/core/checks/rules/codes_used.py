@@ -18,13 +18,12 @@ def run(subject: Subject) -> Outcome:
     found = []
     for row in rows:
         pin, span = row.pin, row.high_v - row.low_v
-        share = span / row.full_v
-        if share < LEAST_SHARE:
+        if span < LEAST_SHARE * row.full_v:
             net = energised.device.by_ref[pin.ref].pads.get(pin.pad, pin.node)
             found.append(
                 RULE.finding(
                     f"{when(energised, row.state)}: {net} swings over {span:.1f} V, which are "
-                    f"{100 * share:.0f} % of what {pin.ref} measures.",
+                    f"{100 * span / row.full_v:.0f} % of what {pin.ref} measures.",
                     "Feed the control from the rail of the brain, or measure by a reference of the "
                     "control's volts where the brain has a pin for one.",
                     (f"net:{net}", *about(energised, pin.ref)),

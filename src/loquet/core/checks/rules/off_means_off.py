@@ -16,6 +16,8 @@ DRAWN_A = 20e-6
 no source.
 """
 UP_SHARE, MOST = 0.5, 2
+"""A rail with such a share of its volts is up; so many paths are named. Common practice, no source.
+"""
 
 
 def run(subject: Subject) -> Outcome:

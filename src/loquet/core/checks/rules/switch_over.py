@@ -11,8 +11,8 @@ from loquet.core.provenance import NotApplicable, Outcome, Source, Working, give
 from loquet.core.quantities.shown import show_si
 
 BODY_DIODE_V = 0.7
-# The path opens when its gate has fallen: 100 kΩ empties the 4.7 µF of the port from 5 V to a volt
-# below the cell.
+# The path opens when its gate has fallen: 100 kΩ empties the 4.7 µF of the port from 5 V to
+# a volt below the cell.
 OPENS_S = 0.3
 ROOM_V = 0.2
 

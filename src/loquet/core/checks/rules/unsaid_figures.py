@@ -41,7 +41,7 @@ def run(subject: Subject) -> Outcome:
 def brains_by_table(subject: Subject) -> Iterator[Finding]:
     """Brains by a pin table of which nobody said what they draw."""
     for brain in subject.brief.brains:
-        table = subject.brief.shelf.pin_table(str(getattr(brain, "table", "")))
+        table = subject.brief.table_of(brain)
         package = subject.library.parts.get(table.package) if table is not None else None
         if table is not None and (package is None or "draws_ma" not in package.values):
             counted, _ = brain_ma(table.name)

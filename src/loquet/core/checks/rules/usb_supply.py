@@ -10,6 +10,7 @@ from loquet.core.checks.switched_on import about, named, switched_on, when
 from loquet.core.energising.energised import Energised
 from loquet.core.energising.meant import meant
 from loquet.core.energising.pins import Pin
+from loquet.core.energising.supplied import stays_on
 from loquet.core.provenance import Finding, NotApplicable, Outcome, Source
 
 LEAST_V = 3.0
@@ -39,7 +40,7 @@ def too_low(energised: Energised, pin: Pin) -> Iterator[Finding]:
         ]
     )
     volts = energised.volt(pin.supply) - energised.volt(pin.ground)
-    rows = meant(energised) & there & (volts > LEAST_V / 2)
+    rows = meant(energised) & there & stays_on(energised, volts > LEAST_V / 2)
     if not rows.any():
         return
     at = int(np.argmin(np.where(rows, volts, np.inf)))
