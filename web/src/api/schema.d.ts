@@ -4423,7 +4423,7 @@ export interface components {
                  */
                 height_mm: number;
                 /**
-                 * Keeps Files
+                 * Writes files
                  * @description it writes files while it runs; no: its card is read only
                  * @default true
                  */
@@ -8006,7 +8006,7 @@ export interface components {
                  */
                 height_mm: number;
                 /**
-                 * Keeps Files
+                 * Writes files
                  * @description it writes files while it runs; no: its card is read only
                  * @default true
                  */
@@ -15254,7 +15254,7 @@ export interface components {
                  */
                 height_mm: number;
                 /**
-                 * Keeps Files
+                 * Writes files
                  * @description it writes files while it runs; no: its card is read only
                  * @default true
                  */
@@ -18603,12 +18603,12 @@ export interface components {
          *     out of another one, which is never the first. `BRAIN_FIELDS` are the fields that name a brain;
          *     `DUTY` says how much it takes when, `DIMMED` that the firmware can hold it below its highest
          *     current, `SWITCHES` that it stands in the way of the first source, `ASKS_FIRST` that it asks the
-         *     brain before it cuts the power, `HAS_FILES` that a brain runs from files, `GAUGES`
-         *     that it tells a brain how full a cell is, `CORNER` that it is put into a corner where it has no
-         *     place, `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a
-         *     brain gets its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed.
-         *     `DRAWS` names parts of the catalogue whose current is its own beside those of its bodies,
-         *     `LEAST_V` is the least that what hangs on its plug wants.
+         *     brain before it cuts the power, `HAS_FILES` that a brain runs from files, `GAUGES` that it tells
+         *     a brain how full a cell is, `CORNER` that it is put into a corner where it has no place,
+         *     `PASSES` that it switches a rail on, whose volts its own rail has, `PROGRAMS` that a brain gets
+         *     its program through it, `ONLY_CHARGES` that it is of no use but to charge or to feed. `DRAWS`
+         *     names parts of the catalogue whose current is its own beside those of its bodies, `LEAST_V` is
+         *     the least that what hangs on its plug wants.
          */
         Thing: {
             /**

@@ -53,7 +53,12 @@ class HostComputer(Thing):
         ),
     ] = 700.0
     keeps_files: Annotated[
-        bool, Field(description="it writes files while it runs; no: its card is read only")
+        bool,
+        Field(
+            title="Writes files",
+            description="it writes files while it runs; no: its card is read only",
+            json_schema_extra=only(power=("the board",)),
+        ),
     ] = True
     width_mm: Annotated[float, Field(ge=10, le=200, description="mm along its contacts")] = 65.0
     height_mm: Annotated[float, Field(ge=10, le=200, description="mm across them")] = 30.0
